@@ -1,0 +1,58 @@
+using System.Globalization;
+using System.Text.RegularExpressions;
+using Wexel.Core.Timing;
+
+namespace Wexel.Core.Captions;
+
+/// <summary>What WebVTT and SubRip have in common: blocks parted by empty lines, each with a line of two times and an arrow.</summary>
+internal static class TimedBlocks
+{
+    internal static CaptionReading Read(string[] lines, int start, Regex arrow, Func<string, string> plain)
+    {
+        var cues = new List<Cue>();
+        var problems = new List<Problem>();
+        var index = start;
+        while (index < lines.Length)
+        {
+            while (index < lines.Length && string.IsNullOrWhiteSpace(lines[index]))
+                index++;
+            var first = index;
+            while (index < lines.Length && !string.IsNullOrWhiteSpace(lines[index]))
+                index++;
+            ReadBlock(lines[first..index], first + 1, arrow, plain, cues, problems);
+        }
+
+        return new CaptionReading([.. cues.OrderBy(c => c.Span.Start)], problems);
+    }
+
+    private static void ReadBlock(string[] block, int lineNumber, Regex arrow, Func<string, string> plain, List<Cue> cues, List<Problem> problems)
+    {
+        var at = Array.FindIndex(block, 0, Math.Min(2, block.Length), line => line.Contains("-->", StringComparison.Ordinal));
+        if (at < 0)
+            return;
+        var number = lineNumber + at;
+        var place = string.Create(CultureInfo.InvariantCulture, $"line {number}");
+        var match = arrow.Match(block[at]);
+        var from = match.Success ? Time(match.Groups["from"].Value) : null;
+        var to = match.Success ? Time(match.Groups["to"].Value) : null;
+        if (from is null || to is null)
+            problems.Add(new Problem("captions-bad-time", $"Line {number}: “{block[at].Trim()}” is not a pair of times; this caption was left out.", place));
+        else if (to <= from)
+            problems.Add(new Problem("captions-backward", $"Line {number}: the caption ends before it starts; it was left out.", place));
+        else
+        {
+            var text = plain(string.Join('\n', block[(at + 1)..].Select(line => line.Trim()))).Trim();
+            if (text.Length > 0)
+                cues.Add(new Cue(new TimeRange(from.Value, to.Value), text));
+        }
+    }
+
+    private static TimeSpan? Time(string text)
+    {
+        var parts = text.Replace(',', '.').Split(':');
+        var seconds = decimal.Parse(parts[^1], CultureInfo.InvariantCulture);
+        var minutes = int.Parse(parts[^2], CultureInfo.InvariantCulture);
+        var hours = parts.Length == 3 ? int.Parse(parts[0], CultureInfo.InvariantCulture) : 0;
+        return minutes > 59 || seconds >= 60 || hours > 9999 ? null : TimeSpan.FromMilliseconds((double)(((((hours * 60L) + minutes) * 60) + seconds) * 1000));
+    }
+}

@@ -1,0 +1,66 @@
+using System.Globalization;
+using System.Text;
+using System.Text.RegularExpressions;
+using Wexel.Core.Timing;
+
+namespace Wexel.Core.Captions;
+
+/// <summary>Captions as WebVTT (W3C WebVTT: The Web Video Text Tracks Format, section 4 syntax and section 6 parsing).</summary>
+public static partial class WebVttText
+{
+    /// <summary>
+    /// Reads a WebVTT text. Header, NOTE, STYLE and REGION blocks and cue settings are passed over; tags are taken out, character
+    /// references resolved. A cue that cannot be read becomes a problem that names its line.
+    /// </summary>
+    public static CaptionReading Read(string text)
+    {
+        var lines = text.TrimStart('\uFEFF').ReplaceLineEndings("\n").Split('\n');
+        if (!lines[0].StartsWith("WEBVTT", StringComparison.Ordinal))
+            return new CaptionReading([], [new Problem("captions-not-webvtt", "The file does not start with WEBVTT; save it again as WebVTT or SubRip.", "line 1")]);
+        return TimedBlocks.Read(lines, start: 1, Arrow(), Plain);
+    }
+
+    /// <summary>Prints cues as WebVTT: times with hours, text escaped, empty lines inside a cue left out.</summary>
+    public static string Write(IEnumerable<Cue> cues)
+    {
+        var text = new StringBuilder("WEBVTT\n");
+        foreach (var cue in cues)
+        {
+            text.Append(CultureInfo.InvariantCulture, $"\n{TimeCode.Full(cue.Span.Start)} --> {TimeCode.Full(cue.Span.End)}\n");
+            foreach (var line in cue.Text.Split('\n', StringSplitOptions.RemoveEmptyEntries))
+                text.Append(Escape(line)).Append('\n');
+        }
+
+        return text.ToString();
+    }
+
+    /// <summary>Escapes the characters that WebVTT gives a meaning: &amp;, &lt; and &gt; (so that no cue text holds "--&gt;").</summary>
+    public static string Escape(string text) => text
+        .Replace("&", "&amp;", StringComparison.Ordinal)
+        .Replace("<", "&lt;", StringComparison.Ordinal)
+        .Replace(">", "&gt;", StringComparison.Ordinal);
+
+    private static string Plain(string text)
+    {
+        var untagged = Tag().Replace(text, "");
+        return Reference().Replace(untagged, m => m.Value switch
+        {
+            "&amp;" => "&",
+            "&lt;" => "<",
+            "&gt;" => ">",
+            "&nbsp;" => "\u00A0",
+            "&lrm;" => "\u200E",
+            "&rlm;" => "\u200F",
+            _ => m.Value,
+        });
+    }
+
+    [GeneratedRegex(@"^(?<from>(?:\d{2,}:)?\d{2}:\d{2}\.\d{3})[ \t]*-->[ \t]*(?<to>(?:\d{2,}:)?\d{2}:\d{2}\.\d{3})(?:[ \t].*)?$")]
+    private static partial Regex Arrow();
+
+    [GeneratedRegex(@"<[^>]*>")]
+    private static partial Regex Tag();
+
+    [GeneratedRegex(@"&(amp|lt|gt|nbsp|lrm|rlm);")]
+    private static partial Regex Reference();
+}

@@ -1,0 +1,40 @@
+using System.Globalization;
+using System.Text;
+using Wexel.Core.Captions;
+using Wexel.Core.Timing;
+
+namespace Wexel.Core.Contents;
+
+/// <summary>A section with the end that follows from the next one, as chapter formats want it.</summary>
+/// <param name="Span">Where it starts and ends, in lesson time.</param>
+/// <param name="Title">Its title.</param>
+public sealed record Chapter(TimeRange Span, string Title);
+
+/// <summary>A table of contents as chapters that cover the lesson without a gap.</summary>
+public static class Chapters
+{
+    /// <summary>
+    /// One chapter a section, each ending where the next starts and the last at the end. Sections that start within the same
+    /// millisecond as the next have no length and are left out. Nesting is not carried: chapter formats are flat.
+    /// </summary>
+    public static IReadOnlyList<Chapter> Of(IReadOnlyList<Section> sections, TimeSpan length)
+    {
+        var starts = sections.Where(s => s.At < length).OrderBy(s => s.At).ToList();
+        return [.. starts
+            .Select((s, i) => new Chapter(new TimeRange(s.At, i + 1 < starts.Count ? starts[i + 1].At : length), s.Title))
+            .Where(c => c.Span.Length >= TimeSpan.FromMilliseconds(1))];
+    }
+
+    /// <summary>A WebVTT file of chapters (W3C WebVTT, "WebVTT file using chapter title text").</summary>
+    public static string WebVtt(IReadOnlyList<Chapter> chapters)
+    {
+        var text = new StringBuilder("WEBVTT\n");
+        foreach (var (chapter, index) in chapters.Select((c, i) => (c, i)))
+        {
+            text.Append(CultureInfo.InvariantCulture, $"\n{index + 1}\n{TimeCode.Full(chapter.Span.Start)} --> {TimeCode.Full(chapter.Span.End)}\n");
+            text.Append(WebVttText.Escape(chapter.Title)).Append('\n');
+        }
+
+        return text.ToString();
+    }
+}

@@ -1,0 +1,91 @@
+using Wexel.Core.Recordings;
+using Wexel.Core.Timing;
+
+namespace Wexel.Core.Encoding;
+
+/// <summary>All that an encoder must be told to make one rendition: a value, equal for equal work.</summary>
+/// <param name="Length">How long the rendition is.</param>
+/// <param name="Picture">What is done with the picture.</param>
+/// <param name="Sound">What is done with the sound, or null where there is none.</param>
+public sealed record RenderPlan(TimeSpan Length, PicturePlan Picture, SoundPlan? Sound);
+
+/// <summary>What is done with the picture.</summary>
+/// <param name="CropTo">The part from the top left corner that is used, or null for all of it.</param>
+/// <param name="ScaleTo">The size to scale to, or null where it stays.</param>
+/// <param name="Size">The size that is made; both sides even, pixels square.</param>
+/// <param name="Timing">When frames are made.</param>
+/// <param name="Colour">The conversion to BT.709 limited range, or null where the source is that already.</param>
+/// <param name="Level">The H.264 level's number, 31 for 3.1.</param>
+/// <param name="ReferenceFrames">Frames that the encoder may refer to.</param>
+/// <param name="MaxBitsPerSecond">The rate that must not be passed, in bits a second.</param>
+/// <param name="BufferBits">The decoder's buffer, in bits.</param>
+/// <param name="Quality">The constant rate factor.</param>
+/// <param name="Effort">The encoder's preset.</param>
+public sealed record PicturePlan(
+    PictureSize? CropTo,
+    PictureSize? ScaleTo,
+    PictureSize Size,
+    FrameTiming Timing,
+    ColourConversion? Colour,
+    int Level,
+    int ReferenceFrames,
+    long MaxBitsPerSecond,
+    long BufferBits,
+    int Quality,
+    string Effort);
+
+/// <summary>
+/// Timing as drawn: frames lie on a grid of constant rate, and one that repeats the frame before is not made, but for the key frames,
+/// the last frame, and one at least every second.
+/// </summary>
+/// <param name="Grid">The grid's rate.</param>
+/// <param name="MostRepeatsLeftOut">How many grid frames in a row may be left out; none where the rate is to be constant.</param>
+/// <param name="KeyFrameEvery">A key frame stands at every grid frame whose number is a multiple of this.</param>
+/// <param name="SectionFrames">Grid frames at which sections start, in order: key frames too.</param>
+/// <param name="LastFrame">The number of the last grid frame, which is always made.</param>
+public sealed record FrameTiming(FrameRate Grid, int MostRepeatsLeftOut, int KeyFrameEvery, IReadOnlyList<long> SectionFrames, long LastFrame)
+{
+    /// <summary>All grid frames that must be key frames, in order.</summary>
+    public IEnumerable<long> KeyFrames()
+    {
+        var regular = Enumerable.Range(0, (int)(LastFrame / KeyFrameEvery) + 1).Select(n => (long)n * KeyFrameEvery);
+        return regular.Concat(SectionFrames).Distinct().Order();
+    }
+}
+
+/// <summary>A conversion of colours to BT.709 in limited range.</summary>
+/// <param name="FromMatrix">The source's matrix in ffmpeg's naming, or null for red, green and blue.</param>
+/// <param name="FromFullRange">Whether the source uses 0–255.</param>
+public sealed record ColourConversion(string? FromMatrix, bool FromFullRange);
+
+/// <summary>How the source's channels become the rendition's.</summary>
+public enum SoundMix
+{
+    /// <summary>One channel stays one channel.</summary>
+    Mono,
+
+    /// <summary>Two sides that are the same become one channel.</summary>
+    MonoFromBoth,
+
+    /// <summary>The left side alone carries sound and becomes one channel.</summary>
+    MonoFromLeft,
+
+    /// <summary>The right side alone carries sound and becomes one channel.</summary>
+    MonoFromRight,
+
+    /// <summary>Two channels stay two channels.</summary>
+    Stereo,
+
+    /// <summary>More channels become two, by the coefficients of ITU-R BS.775-3, Annex 4, Table 2.</summary>
+    StereoFromSurround,
+}
+
+/// <summary>What is done with the sound: AAC-LC.</summary>
+/// <param name="Mix">How the channels are brought together.</param>
+/// <param name="SampleRate">Samples a second.</param>
+/// <param name="BitsPerSecond">The rate, in bits a second, for all channels.</param>
+public sealed record SoundPlan(SoundMix Mix, int SampleRate, int BitsPerSecond)
+{
+    /// <summary>How many channels are made.</summary>
+    public int Channels => Mix is SoundMix.Stereo or SoundMix.StereoFromSurround ? 2 : 1;
+}

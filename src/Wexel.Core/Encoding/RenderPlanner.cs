@@ -1,0 +1,97 @@
+using Wexel.Core.Contents;
+using Wexel.Core.Editing;
+using Wexel.Core.Recordings;
+using Wexel.Core.Timing;
+
+namespace Wexel.Core.Encoding;
+
+/// <summary>Plans the making of a rendition: what is decided here is only done elsewhere.</summary>
+public static class RenderPlanner
+{
+    /// <summary>Key frames are at most this far apart.</summary>
+    public static readonly TimeSpan KeyFrameDistance = TimeSpan.FromSeconds(10);
+
+    private const int FastestGrid = 60;
+    private const int SlowestGrid = 10;
+    private const int UsualReferenceFrames = 3;
+    private const int SoundSampleRate = 48_000;
+    private const int StereoBitsPerSecond = 128_000;
+    private const int MonoBitsPerSecond = 72_000;
+
+    /// <summary>Plans a rendition of a recording that was accepted (see <see cref="RecordingCheck"/>).</summary>
+    /// <param name="facts">The recording; it has a picture.</param>
+    /// <param name="sides">The verdict over its first sound track, or null where it was not judged.</param>
+    /// <param name="sections">The contents, in recording time.</param>
+    /// <param name="profile">The settings.</param>
+    /// <exception cref="ArgumentException">The recording has no picture.</exception>
+    public static RenderPlan Plan(RecordingFacts facts, SoundSides? sides, IReadOnlyList<Section> sections, Profile profile)
+    {
+        var source = facts.Picture ?? throw new ArgumentException("A recording without a picture cannot be rendered.", nameof(facts));
+        var fit = CanvasFit.Under(source.ShownSize, profile.AtMostHeight);
+        var timing = Timing(source, facts.Length, sections, profile.ConstantRate);
+        // The fit never passes 3840 pixels a side and the grid never 60 a second, which level 5.2 takes.
+        var level = H264Level.LowestFor(fit.Target, timing.Grid)!;
+        var scales = fit.Scales || source.PixelAspect is < 0.999 or > 1.001;
+        var picture = new PicturePlan(
+            CropTo: !scales && fit.Target != source.ShownSize ? fit.Target : null,
+            ScaleTo: scales ? fit.Target : null,
+            fit.Target,
+            timing,
+            Conversion(source),
+            level.Number,
+            Math.Clamp(level.MaxReferenceFrames(fit.Target), 1, UsualReferenceFrames),
+            level.MaxBitsPerSecond,
+            level.MaxBufferBits,
+            profile.Quality,
+            profile.Effort);
+        return new RenderPlan(facts.Length, picture, facts.Sounds.Count == 0 ? null : Sound(facts.Sounds[0], sides));
+    }
+
+    private static FrameTiming Timing(PictureFacts source, TimeSpan length, IReadOnlyList<Section> sections, bool constantRate)
+    {
+        var grid = Grid(source);
+        var last = Math.Max(0, (long)Math.Ceiling(length.TotalSeconds * grid.Numerator / grid.Denominator - 0.05) - 1);
+        var starts = sections.Select(s => grid.FrameAt(s.At)).Where(f => f > 0 && f <= last).Distinct().Order().ToList();
+        return new FrameTiming(grid, constantRate ? 0 : (int)grid.PerSecond - 1, (int)(grid.PerSecond * KeyFrameDistance.TotalSeconds), starts, last);
+    }
+
+    private static FrameRate Grid(PictureFacts source)
+    {
+        if (source.RateVaries)
+            return source.Rate.PerSecond > 31 ? new FrameRate(60, 1) : new FrameRate(30, 1);
+        return source.NominalRate.PerSecond switch
+        {
+            > FastestGrid + 0.5 => new FrameRate(FastestGrid, 1),
+            < SlowestGrid => new FrameRate(SlowestGrid, 1),
+            _ => source.NominalRate,
+        };
+    }
+
+    private static ColourConversion? Conversion(PictureFacts source)
+    {
+        if (source.IsRgb)
+            return new ColourConversion(null, true);
+        // A file that does not say: 720 lines or more are BT.709, fewer BT.601 (common practice, no source).
+        var matrix = source.Colour.Matrix ?? (Math.Min(source.Width, source.Height) >= 720 ? "bt709" : "smpte170m");
+        var full = source.Colour.FullRange ?? source.PixelFormat.StartsWith("yuvj", StringComparison.Ordinal);
+        return matrix == "bt709" && !full && source.PixelFormat == "yuv420p" ? null : new ColourConversion(matrix, full);
+    }
+
+    private static SoundPlan Sound(SoundFacts sound, SoundSides? sides)
+    {
+        var mix = sound.Channels switch
+        {
+            1 => SoundMix.Mono,
+            > 2 => SoundMix.StereoFromSurround,
+            _ => sides switch
+            {
+                SoundSides.Same or SoundSides.Silent => SoundMix.MonoFromBoth,
+                SoundSides.LeftOnly => SoundMix.MonoFromLeft,
+                SoundSides.RightOnly => SoundMix.MonoFromRight,
+                _ => SoundMix.Stereo,
+            },
+        };
+        var stereo = mix is SoundMix.Stereo or SoundMix.StereoFromSurround;
+        return new SoundPlan(mix, SoundSampleRate, stereo ? StereoBitsPerSecond : MonoBitsPerSecond);
+    }
+}

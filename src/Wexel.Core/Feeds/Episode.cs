@@ -1,0 +1,67 @@
+using System.Net;
+using System.Text;
+using System.Text.Json.Nodes;
+using Wexel.Core.Contents;
+using Wexel.Core.Timing;
+
+namespace Wexel.Core.Feeds;
+
+/// <summary>A lesson in a podcast feed.</summary>
+/// <param name="Id">What apps know it by; it never changes.</param>
+/// <param name="Name">The stem of its files' names: letters, digits and hyphens.</param>
+/// <param name="Title">The title.</param>
+/// <param name="Summary">What it is about, plain text; may be empty.</param>
+/// <param name="Language">As a BCP 47 tag.</param>
+/// <param name="Length">How long it is.</param>
+/// <param name="Bytes">The size of the file, in bytes.</param>
+/// <param name="Sections">The contents, in lesson time.</param>
+/// <param name="TranscriptLanguage">The language of the transcript, or null where there is none.</param>
+public sealed record Episode(
+    string Id,
+    string Name,
+    string Title,
+    string Summary,
+    string Language,
+    TimeSpan Length,
+    long Bytes,
+    IReadOnlyList<Section> Sections,
+    string? TranscriptLanguage)
+{
+    /// <summary>The summary with a paragraph a line, and the contents as a list of times and titles. All texts are escaped.</summary>
+    public string SummaryHtml()
+    {
+        var html = new StringBuilder();
+        foreach (var line in Summary.Split('\n', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries))
+            html.Append("<p>").Append(WebUtility.HtmlEncode(line)).Append("</p>");
+        if (Sections.Count > 0)
+            html.Append("<ul>").AppendJoin("", Sections.Select(s => $"<li>{TimeCode.Brief(s.At)} {WebUtility.HtmlEncode(s.Title)}</li>")).Append("</ul>");
+        return html.ToString();
+    }
+
+    /// <summary>The summary, or the contents in one line where nothing was written.</summary>
+    public string SummaryText() => Summary.Trim() is { Length: > 0 } written ? written
+        : Sections.Count > 0 ? string.Join(", ", Sections.Select(s => s.Title))
+        : Title;
+
+    /// <summary>The contents as JSON chapters 1.2 (Podcasting 2.0 namespace, "JSON Chapters Format"); times in seconds.</summary>
+    public string ChaptersJson() => new JsonObject
+    {
+        ["version"] = "1.2.0",
+        ["title"] = Title,
+        ["chapters"] = new JsonArray([.. Chapters.Of(Sections, Length).Select(c => new JsonObject
+        {
+            ["startTime"] = Seconds(c.Span.Start),
+            ["endTime"] = Seconds(c.Span.End),
+            ["title"] = c.Title,
+        })]),
+    }.ToJsonString(WexelJson.Options);
+
+    private static decimal Seconds(TimeSpan time) => (long)time.TotalMilliseconds / 1000m;
+}
+
+/// <summary>An episode as it stands in a feed.</summary>
+/// <param name="Episode">The episode.</param>
+/// <param name="PublishedAt">When it was released first.</param>
+/// <param name="Season">The number of its course in the feed, from 1.</param>
+/// <param name="Number">Its place in that course, from 1.</param>
+public sealed record FeedEntry(Episode Episode, DateTimeOffset PublishedAt, int Season, int Number);

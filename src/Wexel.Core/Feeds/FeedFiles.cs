@@ -1,0 +1,32 @@
+namespace Wexel.Core.Feeds;
+
+/// <summary>The names of a feed's files: the same below the server's address and in a folder.</summary>
+public static class FeedFiles
+{
+    /// <summary>The feed itself.</summary>
+    public const string Feed = "feed.xml";
+
+    /// <summary>The media type of RSS.</summary>
+    public const string FeedType = "application/rss+xml";
+
+    /// <summary>The media type of JSON chapters.</summary>
+    public const string ChaptersType = "application/json+chapters";
+
+    /// <summary>The media type of the transcript.</summary>
+    public const string TranscriptType = "text/vtt";
+
+    /// <summary>The episode's file.</summary>
+    public static string Media(string name, FeedMedia media) => $"episodes/{name}{Ending(media)}";
+
+    /// <summary>The episode's chapters.</summary>
+    public static string ChaptersOf(string name) => $"episodes/{name}.json";
+
+    /// <summary>The episode's transcript.</summary>
+    public static string Transcript(string name) => $"episodes/{name}.vtt";
+
+    /// <summary>The ending of an episode's file.</summary>
+    public static string Ending(FeedMedia media) => media == FeedMedia.Video ? ".m4v" : ".m4a";
+
+    /// <summary>The media type of an episode's file, as directories take it.</summary>
+    public static string MediaType(FeedMedia media) => media == FeedMedia.Video ? "video/x-m4v" : "audio/x-m4a";
+}

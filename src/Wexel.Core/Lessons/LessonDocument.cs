@@ -1,0 +1,25 @@
+using Wexel.Core.Contents;
+
+namespace Wexel.Core.Lessons;
+
+/// <summary>A lesson as one revision has it. A saved one is never changed.</summary>
+/// <param name="Title">The title; empty while nobody has given one.</param>
+/// <param name="Description">A sentence or more for learners; may be empty.</param>
+/// <param name="Language">The language spoken, as a BCP 47 tag.</param>
+/// <param name="RecordingHash">The recording's SHA-256.</param>
+/// <param name="Sections">The contents, in recording time.</param>
+/// <param name="Captions">The captions, or null where there are none.</param>
+public sealed record LessonDocument(
+    string Title,
+    string Description,
+    string Language,
+    string RecordingHash,
+    IReadOnlyList<Section> Sections,
+    CaptionTrack? Captions);
+
+/// <summary>Captions that a lesson has; the cues lie in a file of their own, named by its hash.</summary>
+/// <param name="Hash">SHA-256 of the WebVTT text.</param>
+/// <param name="Language">As a BCP 47 tag.</param>
+/// <param name="FileName">The file that was added.</param>
+/// <param name="CueCount">How many captions there are.</param>
+public sealed record CaptionTrack(string Hash, string Language, string FileName, int CueCount);

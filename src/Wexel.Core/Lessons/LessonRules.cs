@@ -1,0 +1,66 @@
+using Wexel.Core.Contents;
+
+namespace Wexel.Core.Lessons;
+
+/// <summary>What holds for every saved lesson, and what a change did, in words.</summary>
+public static class LessonRules
+{
+    /// <summary>The longest description, in characters.</summary>
+    public const int LongestDescription = 4000;
+
+    /// <summary>The most sections a lesson may have.</summary>
+    public const int MostSections = 500;
+
+    /// <summary>The document as it is saved: title on one line, description trimmed, contents by <see cref="SectionRules"/>.</summary>
+    /// <param name="document">What somebody wants to save.</param>
+    /// <param name="length">The recording's length.</param>
+    public static LessonDocument Tidy(LessonDocument document, TimeSpan length)
+    {
+        var description = document.Description.Trim();
+        return document with
+        {
+            Title = SectionRules.OneLine(document.Title),
+            Description = description.Length <= LongestDescription ? description : description[..LongestDescription],
+            Sections = SectionRules.Tidy(document.Sections.Take(MostSections), length),
+        };
+    }
+
+    /// <summary>Why a lesson cannot be rendered or released yet; null when it can.</summary>
+    public static Problem? NotReady(LessonDocument document) => document.Title.Length == 0
+        ? new Problem("lesson-no-title", "The lesson has no title yet; learners would see the file's name. Give it one.", "title")
+        : null;
+
+    /// <summary>What changed between two revisions, in a few words; empty when nothing did.</summary>
+    public static string Describe(LessonDocument before, LessonDocument after)
+    {
+        var changes = new List<string>();
+        if (before.Title != after.Title)
+            changes.Add("title");
+        if (before.Description != after.Description)
+            changes.Add("description");
+        if (before.Language != after.Language)
+            changes.Add("language");
+        if (before.RecordingHash != after.RecordingHash)
+            changes.Add("recording");
+        if (before.Captions != after.Captions)
+            changes.Add(after.Captions is null ? "captions removed" : "captions");
+        changes.AddRange(SectionChanges(before.Sections, after.Sections));
+        return string.Join(", ", changes);
+    }
+
+    private static IEnumerable<string> SectionChanges(IReadOnlyList<Section> before, IReadOnlyList<Section> after)
+    {
+        var old = before.ToDictionary(s => s.Id);
+        var added = after.Count(s => !old.ContainsKey(s.Id));
+        var kept = after.Where(s => old.ContainsKey(s.Id)).ToList();
+        var removed = before.Count - kept.Count;
+        var moved = kept.Count(s => s.At != old[s.Id].At);
+        var renamed = kept.Count(s => s.Title != old[s.Id].Title);
+        var nested = kept.Count(s => s.Nested != old[s.Id].Nested);
+        foreach (var (count, what) in new[] { (added, "added"), (removed, "removed"), (moved, "moved"), (renamed, "renamed"), (nested, "set in or out") })
+        {
+            if (count > 0)
+                yield return count == 1 ? $"1 section {what}" : $"{count} sections {what}";
+        }
+    }
+}

@@ -1,0 +1,48 @@
+using System.Globalization;
+using System.Net;
+using Wexel.Core.Recordings;
+
+namespace Wexel.Core.Outlets;
+
+/// <summary>The kinds of outlet that Wexel releases to.</summary>
+public enum OutletKind
+{
+    /// <summary>Wexel's own learner pages.</summary>
+    Channel,
+
+    /// <summary>A folder for any web server, as a ZIP.</summary>
+    WebServer,
+
+    /// <summary>A learning system that takes SCORM 1.2 packages.</summary>
+    LearningSystem,
+
+    /// <summary>A podcast feed, which Wexel serves.</summary>
+    PodcastFeed,
+}
+
+/// <summary>Who may see a release on a channel.</summary>
+public enum Visibility
+{
+    /// <summary>People who are signed in.</summary>
+    SignedIn,
+
+    /// <summary>Whoever has the link, which cannot be guessed.</summary>
+    WithLink,
+}
+
+/// <summary>What a trainer hands on after a release.</summary>
+public static class HandOn
+{
+    /// <summary>An embed code in the picture's shape: an iframe that grows with its column and may go full screen.</summary>
+    /// <param name="address">The embed page's address.</param>
+    /// <param name="title">The lesson's title; read out by screen readers.</param>
+    /// <param name="size">The picture's size, for the shape.</param>
+    public static string EmbedCode(Uri address, string title, PictureSize size) => string.Create(
+        CultureInfo.InvariantCulture,
+        $"<iframe src=\"{WebUtility.HtmlEncode(address.AbsoluteUri)}\" title=\"{WebUtility.HtmlEncode(title)}\" style=\"width:100%;aspect-ratio:{size.Width}/{size.Height};border:0\" allow=\"fullscreen\" allowfullscreen loading=\"lazy\"></iframe>");
+
+    /// <summary>What must be said with the embed code, before somebody finds out; null when there is nothing.</summary>
+    public static string? EmbedWarning(Visibility visibility) => visibility == Visibility.SignedIn
+        ? "Only signed-in people can play it. On another site the embedded picture asks them to open the lesson here and sign in."
+        : null;
+}

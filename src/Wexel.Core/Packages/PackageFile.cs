@@ -1,0 +1,21 @@
+namespace Wexel.Core.Packages;
+
+/// <summary>A file in a package: where it lies, what it is for, and what it is made of.</summary>
+/// <param name="Path">Its path in the package, with slashes.</param>
+/// <param name="Purpose">What it is for, in one sentence for the person who hands it on.</param>
+/// <param name="Content">What stands in it.</param>
+/// <param name="IsThePageToLink">Whether this is the one to link.</param>
+public sealed record PackageFile(string Path, string Purpose, PackageContent Content, bool IsThePageToLink = false);
+
+/// <summary>What stands in a file of a package.</summary>
+public abstract record PackageContent
+{
+    /// <summary>A text, written as UTF-8 without a byte order mark.</summary>
+    /// <param name="Value">The text.</param>
+    public sealed record Text(string Value) : PackageContent;
+
+    /// <summary>A copy of a file that was made before.</summary>
+    /// <param name="SourcePath">Where that file lies.</param>
+    /// <param name="AlreadyCompressed">Whether packing it tighter would gain nothing.</param>
+    public sealed record Copy(string SourcePath, bool AlreadyCompressed) : PackageContent;
+}

@@ -1,0 +1,43 @@
+using Wexel.Core.Captions;
+using Wexel.Core.Contents;
+using Wexel.Core.Learning;
+
+namespace Wexel.Core.Packages;
+
+/// <summary>All that the learner's player is told about a lesson: the same on watch pages, in embeds and in packages.</summary>
+/// <param name="Key">A name under which a browser remembers the place.</param>
+/// <param name="Title">The title.</param>
+/// <param name="Description">The description; may be empty.</param>
+/// <param name="Language">The language, as a BCP 47 tag.</param>
+/// <param name="Length">The length of the lesson.</param>
+/// <param name="Width">The picture's width in pixels.</param>
+/// <param name="Height">The picture's height in pixels.</param>
+/// <param name="Video">Where the video lies, relative to the page.</param>
+/// <param name="Poster">Where the poster lies, relative to the page, or null.</param>
+/// <param name="Sections">The contents, in lesson time.</param>
+/// <param name="Captions">The captions, or null.</param>
+/// <param name="CompletePercent">The share that must be watched, in per cent.</param>
+/// <param name="ReportTo">Where watched ranges are sent, or null where only the browser keeps them.</param>
+/// <param name="Embedded">Whether the page stands inside another one.</param>
+/// <param name="Runtime">The run-time of the learning system that the page is made for, or null.</param>
+public sealed record PlayerLesson(
+    string Key,
+    string Title,
+    string Description,
+    string Language,
+    TimeSpan Length,
+    int Width,
+    int Height,
+    string Video,
+    string? Poster,
+    IReadOnlyList<Section> Sections,
+    PlayerCaptions? Captions,
+    int CompletePercent = Completion.RequiredPercent,
+    string? ReportTo = null,
+    bool Embedded = false,
+    string? Runtime = null);
+
+/// <summary>Captions for the player, whole, since a page opened from disk cannot load a file beside it.</summary>
+/// <param name="Language">As a BCP 47 tag.</param>
+/// <param name="Cues">In order of time.</param>
+public sealed record PlayerCaptions(string Language, IReadOnlyList<Cue> Cues);

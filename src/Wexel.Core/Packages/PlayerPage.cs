@@ -1,0 +1,50 @@
+using System.Net;
+using System.Text.Json;
+
+namespace Wexel.Core.Packages;
+
+/// <summary>The HTML page around the learner's player.</summary>
+public static class PlayerPage
+{
+    /// <summary>The player's script, a classic one, since browsers load no module from disk.</summary>
+    public const string Script = "wexel-player.js";
+
+    /// <summary>The player's styles.</summary>
+    public const string Style = "wexel-player.css";
+
+    /// <summary>A whole page; every text of the lesson is escaped.</summary>
+    /// <param name="lesson">What the player is told.</param>
+    /// <param name="assets">The folder of script and styles as the page sees it, with a slash at its end.</param>
+    /// <param name="place">A line above the lesson that says where one is, or null.</param>
+    /// <param name="head">More for the page's head, as HTML.</param>
+    public static string Html(PlayerLesson lesson, string assets, PlayerPlace? place = null, string head = "")
+    {
+        var title = WebUtility.HtmlEncode(lesson.Title);
+        var data = JsonSerializer.Serialize(new { Lesson = lesson, Place = place }, WexelJson.Options);
+        return $"""
+            <!doctype html>
+            <html lang="{WebUtility.HtmlEncode(lesson.Language)}">
+            <head>
+            <meta charset="utf-8">
+            <meta name="viewport" content="width=device-width, initial-scale=1">
+            <title>{title}</title>
+            <meta name="description" content="{WebUtility.HtmlEncode(lesson.Description)}">
+            <link rel="icon" href="data:,">
+            <link rel="stylesheet" href="{WebUtility.HtmlEncode(assets)}{Style}">
+            {head}</head>
+            <body>
+            <div id="wexel"><noscript><h1>{title}</h1><video controls src="{WebUtility.HtmlEncode(lesson.Video)}"></video></noscript></div>
+            <script type="application/json" id="wexel-lesson">{data}</script>
+            <script src="{WebUtility.HtmlEncode(assets)}{Script}"></script>
+            </body>
+            </html>
+
+            """;
+    }
+}
+
+/// <summary>Where a lesson stands, for the line above it.</summary>
+/// <param name="House">The organisation.</param>
+/// <param name="Where">The channel, the course and the lesson's number, as one text.</param>
+/// <param name="AllLessons">The address of the list, or null.</param>
+public sealed record PlayerPlace(string House, string Where, string? AllLessons);

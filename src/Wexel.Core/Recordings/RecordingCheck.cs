@@ -1,0 +1,56 @@
+namespace Wexel.Core.Recordings;
+
+/// <summary>Decides whether Wexel can take a recording, and what is worth saying about one that it takes.</summary>
+public static class RecordingCheck
+{
+    /// <summary>The smallest side that a lesson's picture may have, in pixels: one macroblock of H.264.</summary>
+    public const int SmallestSide = 16;
+
+    /// <summary>The largest side that Wexel reads, in pixels.</summary>
+    public const int LargestSide = 16384;
+
+    private static readonly HashSet<string> Containers = ["mp4", "mov", "matroska", "webm", "avi", "asf", "mpegts"];
+
+    /// <summary>Why a recording cannot be used, in one sentence; null when it can.</summary>
+    public static Problem? Refusal(RecordingFacts facts, string fileName)
+    {
+        if (!Containers.Contains(facts.Container))
+            return new Problem("recording-container", $"“{fileName}” is a {facts.Container} file; bring in MP4, M4V, MOV, MKV, WebM, AVI, WMV or MPEG-TS.");
+        if (facts.Picture is not { } picture)
+            return new Problem("recording-no-picture", facts.Sounds.Count > 0
+                ? $"“{fileName}” has sound only; a lesson needs a picture, so bring in the screen recording itself."
+                : $"“{fileName}” has neither picture nor sound; record it again.");
+        if (picture.FrameCount == 0)
+            return new Problem("recording-no-frames", $"“{fileName}” has a picture track without a single frame; record it again.");
+        if (Math.Min(picture.Width, picture.Height) < SmallestSide)
+            return new Problem("recording-too-small", $"“{fileName}” is {picture.ShownSize} pixels; the smallest picture that can be a lesson is {SmallestSide} × {SmallestSide}.");
+        if (Math.Max(picture.Width, picture.Height) > LargestSide)
+            return new Problem("recording-too-large", $"“{fileName}” is {picture.ShownSize} pixels; the largest side that can be read is {LargestSide}.");
+        if (facts.Length <= TimeSpan.Zero)
+            return new Problem("recording-no-length", $"“{fileName}” has no length; record it again.");
+        return null;
+    }
+
+    /// <summary>Sentences about what will be done with the less usual in a recording; empty for a usual one.</summary>
+    public static IReadOnlyList<string> Notes(RecordingFacts facts)
+    {
+        var notes = new List<string>();
+        if (facts.Sounds.Count == 0)
+            notes.Add("There is no sound.");
+        if (facts.Sounds.Count > 1)
+            notes.Add($"There are {facts.Sounds.Count} sound tracks; the first is used.");
+        if (facts.Sounds is [{ Channels: > 2 } many, ..])
+            notes.Add($"The sound has {many.Channels} channels; it is mixed down to stereo.");
+        if (facts.Picture is not { } picture)
+            return notes;
+        if (picture.RotationDegrees != 0)
+            notes.Add($"The picture is turned upright, by {picture.RotationDegrees}°.");
+        if (picture.RateVaries)
+            notes.Add("The time between frames varies; what is made keeps the times.");
+        if (picture.Colour.FullRange == true || picture.IsRgb)
+            notes.Add("The colours are full range; they are brought to BT.709, limited range.");
+        if (picture.ShownSize.Width % 2 != 0 || picture.ShownSize.Height % 2 != 0)
+            notes.Add("One side is an odd number of pixels; the last row or column is left out.");
+        return notes;
+    }
+}

@@ -1,0 +1,21 @@
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using Wexel.Core.Timing;
+
+namespace Wexel.Core;
+
+/// <summary>The one way in which Wexel writes JSON: camel case, names for enumerations, times in whole milliseconds.</summary>
+public static class WexelJson
+{
+    /// <summary>Options for stored documents and files; safe inside an HTML script element, since &lt;, &gt; and &amp; are escaped.</summary>
+    public static JsonSerializerOptions Options { get; } = Configure(new JsonSerializerOptions(JsonSerializerDefaults.Web));
+
+    /// <summary>Sets the same rules on options that a framework made.</summary>
+    public static JsonSerializerOptions Configure(JsonSerializerOptions options)
+    {
+        options.Converters.Add(new MillisecondsConverter());
+        options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase));
+        options.NumberHandling = JsonNumberHandling.Strict;
+        return options;
+    }
+}
