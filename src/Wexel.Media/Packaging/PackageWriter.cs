@@ -1,0 +1,83 @@
+using System.IO.Compression;
+using System.Text;
+using Wexel.Core.Packages;
+using Wexel.Media.Tools;
+
+namespace Wexel.Media.Packaging;
+
+/// <summary>A file of a package that was written.</summary>
+/// <param name="Path">Its path in the package.</param>
+/// <param name="Bytes">Its size before any packing.</param>
+/// <param name="Purpose">What it is for.</param>
+/// <param name="IsThePageToLink">Whether this is the one to link.</param>
+public sealed record WrittenFile(string Path, long Bytes, string Purpose, bool IsThePageToLink);
+
+/// <summary>Writes planned packages to disk.</summary>
+public static class PackageWriter
+{
+    private static readonly UTF8Encoding Utf8 = new(encoderShouldEmitUTF8Identifier: false);
+
+    /// <summary>Writes a folder: under a temporary name beside it first, so that it is whole or not there.</summary>
+    /// <exception cref="IOException">The folder is there already, or cannot be written.</exception>
+    public static async Task<IReadOnlyList<WrittenFile>> WriteFolderAsync(IReadOnlyList<PackageFile> files, string folder, CancellationToken cancel)
+    {
+        var parent = Path.GetDirectoryName(Path.GetFullPath(folder))!;
+        Directory.CreateDirectory(parent);
+        var temporary = Path.Combine(parent, $".making-{Guid.NewGuid():N}");
+        try
+        {
+            var written = new List<WrittenFile>();
+            foreach (var file in files)
+            {
+                var path = Path.Combine(temporary, file.Path);
+                Directory.CreateDirectory(Path.GetDirectoryName(path)!);
+                await using (var target = File.Create(path))
+                    await CopyAsync(file.Content, target, cancel);
+                written.Add(Written(file, new FileInfo(path).Length));
+            }
+
+            Directory.Move(temporary, folder);
+            return written;
+        }
+        finally
+        {
+            if (Directory.Exists(temporary))
+                Directory.Delete(temporary, recursive: true);
+        }
+    }
+
+    /// <summary>Writes a ZIP; what is compressed already is stored as it is.</summary>
+    public static async Task<IReadOnlyList<WrittenFile>> WriteZipAsync(IReadOnlyList<PackageFile> files, string zipPath, CancellationToken cancel)
+    {
+        var written = new List<WrittenFile>();
+        await WholeFile.MakeAsync(zipPath, async temporary =>
+        {
+            await using var target = File.Create(temporary);
+            await using var zip = await ZipArchive.CreateAsync(target, ZipArchiveMode.Create, leaveOpen: false, Utf8, cancel);
+            foreach (var file in files)
+            {
+                var packed = file.Content is PackageContent.Copy { AlreadyCompressed: true } ? CompressionLevel.NoCompression : CompressionLevel.Optimal;
+                await using var entry = await zip.CreateEntry(file.Path, packed).OpenAsync(cancel);
+                var counted = await CopyAsync(file.Content, entry, cancel);
+                written.Add(Written(file, counted));
+            }
+        });
+        return written;
+    }
+
+    private static async Task<long> CopyAsync(PackageContent content, Stream target, CancellationToken cancel)
+    {
+        if (content is PackageContent.Copy copy)
+        {
+            await using var source = File.OpenRead(copy.SourcePath);
+            await source.CopyToAsync(target, cancel);
+            return source.Length;
+        }
+
+        var bytes = Utf8.GetBytes(((PackageContent.Text)content).Value);
+        await target.WriteAsync(bytes, cancel);
+        return bytes.Length;
+    }
+
+    private static WrittenFile Written(PackageFile file, long bytes) => new(file.Path, bytes, file.Purpose, file.IsThePageToLink);
+}

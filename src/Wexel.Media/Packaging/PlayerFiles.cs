@@ -1,0 +1,25 @@
+namespace Wexel.Media.Packaging;
+
+/// <summary>Finds the learner's player as it was built.</summary>
+public static class PlayerFiles
+{
+    /// <summary>Every file of the player, as a path with slashes and the place where it lies, in order of the path.</summary>
+    /// <exception cref="DirectoryNotFoundException">The player was not built.</exception>
+    public static IReadOnlyList<(string Path, string Source)> In(string folder) =>
+        [.. Directory.EnumerateFiles(folder, "*", SearchOption.AllDirectories)
+            .Select(file => (Path.GetRelativePath(folder, file).Replace('\\', '/'), file))
+            .OrderBy(f => f.Item1, StringComparer.Ordinal)];
+
+    /// <summary>The folder <c>artifacts/player</c> above a folder, or null where there is none.</summary>
+    public static string? FolderAbove(string start)
+    {
+        for (var folder = new DirectoryInfo(start); folder is not null; folder = folder.Parent)
+        {
+            var player = Path.Combine(folder.FullName, "artifacts", "player");
+            if (File.Exists(Path.Combine(player, Core.Packages.PlayerPage.Script)))
+                return player;
+        }
+
+        return null;
+    }
+}

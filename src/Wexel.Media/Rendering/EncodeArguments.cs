@@ -1,0 +1,123 @@
+using System.Globalization;
+using Wexel.Core.Encoding;
+using Wexel.Media.Tools;
+
+namespace Wexel.Media.Rendering;
+
+/// <summary>Prints a render plan as ffmpeg's arguments.</summary>
+public static class EncodeArguments
+{
+    /// <summary>A block of 8 × 8 must differ by this in sum before a frame counts as drawn: a code value a pixel, coding noise.</summary>
+    private const int BlockDifference = 64;
+
+    /// <summary>All arguments, for one input and one MP4 that is made.</summary>
+    public static IReadOnlyList<string> Of(RenderPlan plan, string inputPath, string outputPath)
+    {
+        var picture = plan.Picture;
+        List<string> arguments =
+        [
+            .. MediaTool.SafeInput(inputPath),
+            "-map", "0:V:0", "-vf", PictureFilters(picture), "-fps_mode", "vfr",
+            "-c:v", "libx264", "-profile:v", "high", "-level:v", H264Level.All.First(l => l.Number == picture.Level).Name,
+            "-preset", picture.Effort, "-crf", Text(picture.Quality), "-refs", Text(picture.ReferenceFrames),
+            "-maxrate", Text(picture.MaxBitsPerSecond), "-bufsize", Text(picture.BufferBits),
+            // Otherwise the encoder spends far more on a frame that stands long than the quality factor asks for.
+            "-x264-params", "force-cfr=1",
+            "-g", Text(picture.Timing.KeyFrameEvery), "-force_key_frames", KeyFrameTimes(picture.Timing),
+            "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709", "-color_range", "tv",
+        ];
+        if (plan.Sound is { } sound)
+        {
+            arguments.AddRange(
+            [
+                "-map", "0:a:0", "-af", SoundFilters(sound, plan.Length),
+                "-c:a", "aac", "-b:a", Text(sound.BitsPerSecond), "-ar", Text(sound.SampleRate),
+            ]);
+        }
+
+        arguments.AddRange(["-sn", "-dn", "-map_metadata", "-1", "-map_chapters", "-1", "-f", "mp4", "file:" + outputPath]);
+        return arguments;
+    }
+
+    private static string PictureFilters(PicturePlan picture)
+    {
+        var timing = picture.Timing;
+        var filters = new List<string>
+        {
+            $"fps={timing.Grid}:start_time=0",
+            "tpad=stop=-1:stop_mode=clone",
+            $"trim=end_frame={Text(timing.LastFrame + 1)}",
+        };
+        if (timing.MostRepeatsLeftOut > 0)
+        {
+            // Frames that must be made are marked by moving every brightness by half its range, which no comparison can miss, and
+            // moved back behind it: the move is its own inverse, so nothing of the picture changes.
+            var mark = $"lut=c0='mod(val+128,256)':enable='{MadeFrames(timing)}'";
+            filters.Add(mark);
+            filters.Add($"mpdecimate=max={Text(timing.MostRepeatsLeftOut)}:hi={Text(BlockDifference * 2)}:lo={Text(BlockDifference)}:frac=0");
+            filters.Add(mark);
+        }
+
+        if (picture.CropTo is { } crop)
+            filters.Add($"crop={Text(crop.Width)}:{Text(crop.Height)}:0:0:exact=1");
+        if (picture.ScaleTo is not null || picture.Colour is not null)
+            filters.Add(Scale(picture));
+        filters.Add("setsar=1");
+        filters.Add("format=yuv420p");
+        return string.Join(',', filters);
+    }
+
+    private static string MadeFrames(FrameTiming timing)
+    {
+        var number = $"round(t*{timing.Grid})";
+        var single = timing.SectionFrames.Append(timing.LastFrame).Distinct().Select(frame => $"+eq({number},{Text(frame)})");
+        return $"not(mod({number},{Text(timing.KeyFrameEvery)})){string.Concat(single)}";
+    }
+
+    private static string Scale(PicturePlan picture)
+    {
+        var options = new List<string>();
+        if (picture.ScaleTo is { } size)
+            options.Add($"{Text(size.Width)}:{Text(size.Height)}");
+        if (picture.Colour is { } colour)
+        {
+            if (colour.FromMatrix is { } matrix)
+                options.Add($"in_color_matrix={ScaleMatrix(matrix)}:in_range={(colour.FromFullRange ? "pc" : "tv")}");
+            options.Add("out_color_matrix=bt709:out_range=tv");
+        }
+
+        options.Add("flags=lanczos+accurate_rnd+full_chroma_int+full_chroma_inp");
+        return "scale=" + string.Join(':', options);
+    }
+
+    private static string ScaleMatrix(string matrix) => matrix switch
+    {
+        "bt709" or "smpte170m" or "smpte240m" or "fcc" => matrix,
+        "bt2020nc" or "bt2020c" => "bt2020",
+        _ => "bt601",
+    };
+
+    private static string SoundFilters(SoundPlan sound, TimeSpan length)
+    {
+        var mix = sound.Mix switch
+        {
+            SoundMix.MonoFromBoth => "pan=mono|c0=0.5*c0+0.5*c1,",
+            SoundMix.MonoFromLeft => "pan=mono|c0=c0,",
+            SoundMix.MonoFromRight => "pan=mono|c0=c1,",
+            // Rows for L and R of ITU-R BS.775-3, Annex 4, Table 2 (3/2 to 2/0), then brought down so that nothing clips.
+            SoundMix.StereoFromSurround => "aformat=channel_layouts=5.1,pan=stereo|FL<FL+0.7071*FC+0.7071*BL|FR<FR+0.7071*FC+0.7071*BR,",
+            _ => "",
+        };
+        var end = length.TotalSeconds.ToString("0.######", CultureInfo.InvariantCulture);
+        return $"{mix}aresample={Text(sound.SampleRate)}:async=1:first_pts=0,apad,atrim=end={end}";
+    }
+
+    private static string KeyFrameTimes(FrameTiming timing)
+    {
+        // The encoder takes the first frame at or after a time; a time a little before the frame cannot be rounded past it.
+        var times = timing.KeyFrames().Select(frame => Math.Max(0, timing.Grid.TimeOf(frame).TotalSeconds - 0.002));
+        return string.Join(',', times.Select(t => t.ToString("0.###", CultureInfo.InvariantCulture)));
+    }
+
+    private static string Text(long number) => number.ToString(CultureInfo.InvariantCulture);
+}

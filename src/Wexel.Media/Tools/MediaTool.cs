@@ -1,0 +1,90 @@
+using System.Globalization;
+using CliWrap;
+using CliWrap.EventStream;
+
+namespace Wexel.Media.Tools;
+
+/// <summary>Runs ffmpeg and ffprobe: arguments as a list, local files only, what they write read line by line.</summary>
+public static class MediaTool
+{
+    private const int LinesKept = 12;
+
+    /// <summary>
+    /// What must stand before every input that came from somebody: no network protocol, no playlist, and nothing but the containers
+    /// that are taken.
+    /// </summary>
+    public static IReadOnlyList<string> SafeInput(string path) =>
+        ["-protocol_whitelist", "file", "-format_whitelist", "mov,matroska,avi,asf,mpegts", "-i", "file:" + path];
+
+    /// <summary>What stands before an input that Wexel made itself.</summary>
+    public static IReadOnlyList<string> OwnInput(string path) => ["-protocol_whitelist", "file", "-i", "file:" + path];
+
+    /// <summary>Runs ffprobe and gives back what it printed.</summary>
+    /// <exception cref="ToolFailedException">It ended with an error.</exception>
+    public static async Task<string> ProbeAsync(IEnumerable<string> arguments, CancellationToken cancel)
+    {
+        var output = new System.Text.StringBuilder();
+        var tail = new Queue<string>();
+        var result = await Cli.Wrap("ffprobe")
+            .WithArguments(["-v", "error", .. arguments])
+            .WithStandardOutputPipe(PipeTarget.ToStringBuilder(output))
+            .WithStandardErrorPipe(PipeTarget.ToDelegate(line => Keep(tail, line)))
+            .WithValidation(CommandResultValidation.None)
+            .ExecuteAsync(cancel);
+        return result.ExitCode == 0 ? output.ToString() : throw new ToolFailedException("ffprobe", string.Join('\n', tail));
+    }
+
+    /// <summary>Runs ffmpeg to the end; killed when cancelled.</summary>
+    /// <param name="arguments">Its arguments.</param>
+    /// <param name="progress">Told the time in the output that was reached.</param>
+    /// <param name="started">Told the process's number, so that it can be found if its parent dies.</param>
+    /// <param name="cancel">Stops it.</param>
+    /// <exception cref="ToolFailedException">It ended with an error.</exception>
+    public static async Task RunAsync(IEnumerable<string> arguments, IProgress<TimeSpan>? progress, Action<int>? started, CancellationToken cancel)
+    {
+        var tail = new Queue<string>();
+        var command = Cli.Wrap("ffmpeg")
+            .WithArguments(["-hide_banner", "-nostdin", "-v", "error", "-y", "-progress", "pipe:1", .. arguments])
+            .WithValidation(CommandResultValidation.None);
+        await foreach (var happened in command.ListenAsync(cancel))
+        {
+            switch (happened)
+            {
+                case StartedCommandEvent start:
+                    started?.Invoke(start.ProcessId);
+                    break;
+                case StandardOutputCommandEvent { Text: var line } when line.StartsWith("out_time_us=", StringComparison.Ordinal):
+                    if (long.TryParse(line.AsSpan("out_time_us=".Length), CultureInfo.InvariantCulture, out var microseconds) && microseconds > 0)
+                        progress?.Report(TimeSpan.FromMicroseconds(microseconds));
+                    break;
+                case StandardErrorCommandEvent { Text: var line }:
+                    Keep(tail, line);
+                    break;
+                case ExitedCommandEvent { ExitCode: not 0 }:
+                    throw new ToolFailedException("ffmpeg", string.Join('\n', tail));
+            }
+        }
+    }
+
+    /// <summary>Runs ffmpeg and hands over the bytes that it writes to its standard output.</summary>
+    /// <exception cref="ToolFailedException">It ended with an error.</exception>
+    public static async Task StreamAsync(IEnumerable<string> arguments, Func<Stream, CancellationToken, Task> read, CancellationToken cancel)
+    {
+        var tail = new Queue<string>();
+        var result = await Cli.Wrap("ffmpeg")
+            .WithArguments(["-hide_banner", "-nostdin", "-v", "error", "-y", .. arguments])
+            .WithStandardOutputPipe(PipeTarget.Create(read))
+            .WithStandardErrorPipe(PipeTarget.ToDelegate(line => Keep(tail, line)))
+            .WithValidation(CommandResultValidation.None)
+            .ExecuteAsync(cancel);
+        if (result.ExitCode != 0)
+            throw new ToolFailedException("ffmpeg", string.Join('\n', tail));
+    }
+
+    private static void Keep(Queue<string> tail, string line)
+    {
+        tail.Enqueue(line);
+        if (tail.Count > LinesKept)
+            tail.Dequeue();
+    }
+}
