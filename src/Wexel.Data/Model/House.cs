@@ -1,0 +1,19 @@
+namespace Wexel.Data.Model;
+
+/// <summary>What the house gives to everything it makes. There is one row.</summary>
+public sealed class House
+{
+    /// <summary>The only row's number.</summary>
+    public const int Only = 1;
+
+    public int Id { get; init; } = Only;
+
+    /// <summary>The house's colour, as <c>#RRGGBB</c>.</summary>
+    public required string Colour { get; set; }
+
+    /// <summary>The key of the house's mark, or null where there is none.</summary>
+    public string? MarkKey { get; set; }
+
+    /// <summary>The media type of the mark.</summary>
+    public string? MarkType { get; set; }
+}

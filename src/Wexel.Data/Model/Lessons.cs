@@ -1,0 +1,67 @@
+namespace Wexel.Data.Model;
+
+/// <summary>Lessons in the trainer's order.</summary>
+public sealed class Course
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+    public required string Title { get; set; }
+    public List<Lesson> Lessons { get; } = [];
+}
+
+/// <summary>A lesson; what it says stands in its revisions.</summary>
+public sealed class Lesson
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+    public Guid CourseId { get; set; }
+    public Course? Course { get; init; }
+    public int Position { get; set; }
+
+    /// <summary>The current revision's number, from 1; also what two people saving at once are told apart by.</summary>
+    public int Revision { get; set; }
+
+    /// <summary>The current revision's title, for lists.</summary>
+    public required string Title { get; set; }
+
+    public required string RecordingHash { get; set; }
+    public Recording? Recording { get; init; }
+    public List<LessonRevision> Revisions { get; } = [];
+    public List<Rendition> Renditions { get; } = [];
+    public List<Release> Releases { get; } = [];
+}
+
+/// <summary>A lesson as it was saved once; never changed.</summary>
+public sealed class LessonRevision
+{
+    public Guid LessonId { get; init; }
+    public int Number { get; init; }
+
+    /// <summary>The <see cref="Core.Lessons.LessonDocument"/> as JSON.</summary>
+    public required string Document { get; init; }
+
+    public required string Changes { get; init; }
+    public required string SavedBy { get; init; }
+    public DateTimeOffset SavedAt { get; init; }
+}
+
+/// <summary>A media file that was brought in; never changed.</summary>
+public sealed class Recording
+{
+    /// <summary>SHA-256 in lower-case hexadecimal.</summary>
+    public required string Hash { get; init; }
+
+    public required string FileName { get; init; }
+
+    /// <summary>The <see cref="Core.Recordings.RecordingFacts"/> as JSON.</summary>
+    public required string Facts { get; init; }
+
+    /// <summary>The <see cref="Core.Recordings.RecordingAnalysis"/> as JSON; null while it is being made.</summary>
+    public string? Analysis { get; set; }
+
+    /// <summary>Why the analysis or the viewing copy failed; null where they did not.</summary>
+    public string? AnalysisFailure { get; set; }
+
+    /// <summary>Whether the browser plays it, as it is or as a viewing copy.</summary>
+    public bool Viewable { get; set; }
+
+    public DateTimeOffset BroughtInAt { get; init; }
+}

@@ -1,0 +1,130 @@
+using Wexel.Core.Outlets;
+
+namespace Wexel.Data.Model;
+
+/// <summary>A place where lessons are released.</summary>
+public sealed class Outlet
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+    public OutletKind Kind { get; init; }
+    public required string Name { get; set; }
+
+    /// <summary>Where packages are put over HTTP, with a slash at its end; null where they are only downloaded.</summary>
+    public string? Address { get; set; }
+
+    /// <summary>The feed, where it is one.</summary>
+    public PodcastFeed? Feed { get; set; }
+}
+
+/// <summary>The feed of a podcast outlet.</summary>
+public sealed class PodcastFeed
+{
+    public Guid OutletId { get; init; }
+    public Outlet? Outlet { get; init; }
+
+    /// <summary>What stands in its address; it cannot be guessed, and a new one may be given.</summary>
+    public required string Token { get; set; }
+
+    /// <summary>The <see cref="Core.Feeds.FeedSettings"/> as JSON.</summary>
+    public required string Settings { get; set; }
+
+    /// <summary>The key of the artwork that is served.</summary>
+    public required string ArtworkKey { get; set; }
+
+    /// <summary>The <see cref="Core.Feeds.ArtworkFacts"/> as JSON.</summary>
+    public required string Artwork { get; set; }
+
+    /// <summary>Whether the artwork is the trainer's own picture.</summary>
+    public bool ArtworkIsOwn { get; set; }
+
+    /// <summary>When its settings, artwork or list of episodes changed last.</summary>
+    public DateTimeOffset ChangedAt { get; set; }
+}
+
+/// <summary>A release that has a package, or may have one.</summary>
+public abstract class PackagedRelease
+{
+    /// <summary>The key of the package, where the outlet takes one.</summary>
+    public string? PackageKey { get; set; }
+
+    /// <summary>The files of the package as JSON.</summary>
+    public string? PackageFiles { get; set; }
+
+    public long PackageBytes { get; set; }
+
+    /// <summary>The key of the package that the outlet was sent last.</summary>
+    public string? SentKey { get; set; }
+
+    public DateTimeOffset? SentAt { get; set; }
+
+    /// <summary>The page that the outlet named when it took the package.</summary>
+    public string? SentTo { get; set; }
+}
+
+/// <summary>A whole course at one outlet, as one package.</summary>
+public sealed class CourseRelease : PackagedRelease
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+    public Guid CourseId { get; init; }
+    public Course? Course { get; init; }
+    public Guid OutletId { get; init; }
+    public Outlet? Outlet { get; init; }
+    public required string ProfileId { get; set; }
+
+    /// <summary>The lessons and their revisions that it was made from, in order, as JSON.</summary>
+    public required string MadeFrom { get; set; }
+
+    public DateTimeOffset ReleasedAt { get; set; }
+}
+
+/// <summary>One lesson at one outlet.</summary>
+public sealed class Release : PackagedRelease
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+    public Guid LessonId { get; init; }
+    public Lesson? Lesson { get; init; }
+    public Guid OutletId { get; init; }
+    public Outlet? Outlet { get; init; }
+
+    /// <summary>What stands in its address; it cannot be guessed and never changes.</summary>
+    public required string Token { get; init; }
+
+    public Visibility Visibility { get; set; }
+    public int Revision { get; set; }
+    public required string ProfileId { get; set; }
+
+    /// <summary>The key of the video that learners get.</summary>
+    public required string FileKey { get; set; }
+
+    /// <summary>The <see cref="Core.Packages.PlayerLesson"/> as JSON, as learners get it.</summary>
+    public required string Player { get; set; }
+
+    /// <summary>The <see cref="Core.Feeds.Episode"/> as JSON, in a podcast feed.</summary>
+    public string? Episode { get; set; }
+
+    public DateTimeOffset ReleasedAt { get; set; }
+
+    /// <summary>When it was released first; releasing again does not change it.</summary>
+    public DateTimeOffset FirstReleasedAt { get; init; }
+}
+
+/// <summary>What one learner watched of one lesson on a channel.</summary>
+public sealed class LearnerRecord
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+    public Guid LessonId { get; init; }
+
+    /// <summary>A signed-in person's id, or a key that an anonymous learner's browser made.</summary>
+    public required string LearnerKey { get; init; }
+
+    /// <summary>The person's name, or null for an anonymous learner.</summary>
+    public string? Name { get; set; }
+
+    /// <summary>The union of watched ranges as JSON.</summary>
+    public required string Watched { get; set; }
+
+    public TimeSpan Position { get; set; }
+    public double SeenShare { get; set; }
+    public DateTimeOffset? CompletedAt { get; set; }
+    public DateTimeOffset SeenLastAt { get; set; }
+}

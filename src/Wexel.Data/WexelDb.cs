@@ -1,0 +1,84 @@
+using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore;
+using Wexel.Data.Model;
+
+namespace Wexel.Data;
+
+/// <summary>People, outlets, releases, jobs and what learners did; lessons as revisions.</summary>
+public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbContext<Person, IdentityRole<Guid>, Guid>(options), IDataProtectionKeyContext
+{
+    public DbSet<Course> Courses => Set<Course>();
+    public DbSet<Lesson> Lessons => Set<Lesson>();
+    public DbSet<LessonRevision> LessonRevisions => Set<LessonRevision>();
+    public DbSet<Recording> Recordings => Set<Recording>();
+    public DbSet<Rendition> Renditions => Set<Rendition>();
+    public DbSet<Outlet> Outlets => Set<Outlet>();
+    public DbSet<Release> Releases => Set<Release>();
+    public DbSet<CourseRelease> CourseReleases => Set<CourseRelease>();
+    public DbSet<PodcastFeed> PodcastFeeds => Set<PodcastFeed>();
+    public DbSet<House> Houses => Set<House>();
+    public DbSet<LearnerRecord> LearnerRecords => Set<LearnerRecord>();
+    public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
+
+    protected override void OnModelCreating(ModelBuilder builder)
+    {
+        base.OnModelCreating(builder);
+        builder.Entity<Lesson>(lesson =>
+        {
+            lesson.HasOne(l => l.Recording).WithMany().HasForeignKey(l => l.RecordingHash);
+            lesson.HasMany(l => l.Revisions).WithOne().HasForeignKey(r => r.LessonId);
+            // Two people who save at once: the second's update finds no row and is told.
+            lesson.Property(l => l.Revision).IsConcurrencyToken();
+        });
+        builder.Entity<LessonRevision>(revision =>
+        {
+            revision.HasKey(r => new { r.LessonId, r.Number });
+            revision.Property(r => r.Document).HasColumnType("jsonb");
+        });
+        builder.Entity<Recording>(recording =>
+        {
+            recording.HasKey(r => r.Hash);
+            recording.Property(r => r.Facts).HasColumnType("jsonb");
+            recording.Property(r => r.Analysis).HasColumnType("jsonb");
+        });
+        builder.Entity<Rendition>(rendition =>
+        {
+            rendition.Property(r => r.State).HasConversion<string>();
+            rendition.Property(r => r.Check).HasColumnType("jsonb");
+            rendition.HasIndex(r => r.State);
+        });
+        builder.Entity<Outlet>().Property(o => o.Kind).HasConversion<string>();
+        builder.Entity<Release>(release =>
+        {
+            release.Property(r => r.Visibility).HasConversion<string>();
+            release.Property(r => r.Player).HasColumnType("jsonb");
+            release.Property(r => r.Episode).HasColumnType("jsonb");
+            release.Property(r => r.PackageFiles).HasColumnType("jsonb");
+            release.HasIndex(r => r.Token).IsUnique();
+            release.HasIndex(r => new { r.LessonId, r.OutletId }).IsUnique();
+        });
+        builder.Entity<House>().Property(h => h.Id).ValueGeneratedNever();
+        builder.Entity<PodcastFeed>(feed =>
+        {
+            feed.HasKey(f => f.OutletId);
+            feed.HasOne(f => f.Outlet).WithOne(o => o.Feed).HasForeignKey<PodcastFeed>(f => f.OutletId);
+            feed.Property(f => f.Settings).HasColumnType("jsonb");
+            feed.Property(f => f.Artwork).HasColumnType("jsonb");
+            feed.HasIndex(f => f.Token).IsUnique();
+        });
+        builder.Entity<CourseRelease>(release =>
+        {
+            release.Property(r => r.PackageFiles).HasColumnType("jsonb");
+            release.Property(r => r.MadeFrom).HasColumnType("jsonb");
+            release.HasIndex(r => new { r.CourseId, r.OutletId }).IsUnique();
+        });
+        builder.Entity<LearnerRecord>(record =>
+        {
+            record.HasOne<Lesson>().WithMany().HasForeignKey(r => r.LessonId);
+            record.Property(r => r.Watched).HasColumnType("jsonb");
+            record.HasIndex(r => new { r.LessonId, r.LearnerKey }).IsUnique();
+        });
+    }
+}

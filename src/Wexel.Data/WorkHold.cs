@@ -1,0 +1,38 @@
+using System.Data;
+using Microsoft.EntityFrameworkCore;
+
+namespace Wexel.Data;
+
+/// <summary>
+/// Keeps a piece of work to one worker among all servers on the database. The hold is PostgreSQL's session advisory lock: it lives in
+/// the connection, so a server that dies lets go of it.
+/// </summary>
+public sealed class WorkHold : IAsyncDisposable
+{
+    private readonly WexelDb _db;
+    private readonly string _work;
+
+    private WorkHold(WexelDb db, string work) => (_db, _work) = (db, work);
+
+    /// <summary>Takes hold of the work, or gives null when somebody has it.</summary>
+    /// <param name="db">Its connection stays open until the hold is let go.</param>
+    /// <param name="work">The work's name, the same for all who may do it.</param>
+    /// <param name="cancel">Gives up asking.</param>
+    public static async Task<WorkHold?> TryAsync(WexelDb db, string work, CancellationToken cancel)
+    {
+        await db.Database.OpenConnectionAsync(cancel);
+        if (await db.Database.SqlQuery<bool>($"select pg_try_advisory_lock(hashtextextended({work}, 0)) as \"Value\"").SingleAsync(cancel))
+            return new WorkHold(db, work);
+        await db.Database.CloseConnectionAsync();
+        return null;
+    }
+
+    /// <inheritdoc/>
+    public async ValueTask DisposeAsync()
+    {
+        // A lost connection has let go already.
+        if (_db.Database.GetDbConnection().State == ConnectionState.Open)
+            await _db.Database.ExecuteSqlAsync($"select pg_advisory_unlock(hashtextextended({_work}, 0))");
+        await _db.Database.CloseConnectionAsync();
+    }
+}
