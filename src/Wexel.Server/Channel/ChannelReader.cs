@@ -1,0 +1,52 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Options;
+using Wexel.Core.Outlets;
+using Wexel.Core.Packages;
+using Wexel.Core.Recordings;
+using Wexel.Data;
+using Wexel.Data.Model;
+using Wexel.Server.Setup;
+
+namespace Wexel.Server.Channel;
+
+/// <summary>Finds what learners may look at.</summary>
+internal sealed class ChannelReader(WexelDb db, IOptions<WexelOptions> options)
+{
+    private IQueryable<Release> Channel => db.Releases.AsNoTracking().Include(r => r.Lesson).ThenInclude(l => l!.Course).Include(r => r.Outlet).Where(r => r.Outlet!.Kind == OutletKind.Channel);
+
+    internal Task<Release?> FindAsync(string token, CancellationToken cancel) => Channel.FirstOrDefaultAsync(r => r.Token == token, cancel);
+
+    internal Task<List<Release>> AllAsync(CancellationToken cancel) => Channel.OrderBy(r => r.Lesson!.CourseId).ThenBy(r => r.Lesson!.Position).ToListAsync(cancel);
+
+    internal async Task<PlayerPlace> PlaceAsync(Release release, bool signedIn, CancellationToken cancel)
+    {
+        var lesson = release.Lesson!;
+        var count = await db.Lessons.CountAsync(l => l.CourseId == lesson.CourseId, cancel);
+        return new PlayerPlace(options.Value.House, $"{release.Outlet!.Name} · {lesson.Course!.Title} · lesson {lesson.Position} of {count}", signedIn ? "/channel" : null);
+    }
+
+    /// <summary>What other sites may know of a release: only of one that whoever has the link may see.</summary>
+    internal WatchPagePreview? Preview(Release release)
+    {
+        if (release.Visibility != Visibility.WithLink)
+            return null;
+        var player = Json.Read<PlayerLesson>(release.Player);
+        Uri At(string path) => new(options.Value.PublicAddress, path + release.Token);
+        return new WatchPagePreview(
+            player.Title, player.Description, player.Language, options.Value.House, options.Value.PublicAddress, At("watch/"), At("embed/"),
+            new Uri(At("watch/") + "/video.mp4"), new Uri(At("watch/") + "/poster.jpg"), new PictureSize(player.Width, player.Height), player.Length, release.ReleasedAt, player.Sections);
+    }
+
+    /// <summary>The release that a link leads to, whatever stands behind its path.</summary>
+    internal Task<Release?> FindByLinkAsync(Uri link, CancellationToken cancel)
+    {
+        var watch = new Uri(options.Value.PublicAddress, "watch/");
+        var page = link.GetLeftPart(UriPartial.Path);
+        return page.StartsWith(watch.AbsoluteUri, StringComparison.OrdinalIgnoreCase) ? FindAsync(page[watch.AbsoluteUri.Length..], cancel) : Task.FromResult<Release?>(null);
+    }
+
+    /// <summary>The poster lies with the encode that the released file was made from.</summary>
+    internal Task<string?> PosterKeyAsync(Release release, CancellationToken cancel) =>
+        db.Renditions.Where(r => r.LessonId == release.LessonId && r.ProfileId == release.ProfileId && r.State == RenditionState.Done)
+            .OrderByDescending(r => r.RequestedAt).Select(r => r.EncodeKey).FirstOrDefaultAsync(cancel);
+}

@@ -1,0 +1,93 @@
+using Hangfire;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Options;
+using Wexel.Core.Captions;
+using Wexel.Core.Contents;
+using Wexel.Core.Feeds;
+using Wexel.Core.Lessons;
+using Wexel.Core.Outlets;
+using Wexel.Core.Recordings;
+using Wexel.Data;
+using Wexel.Data.Model;
+using Wexel.Data.Storage;
+using Wexel.Media.Tools;
+using Wexel.Server.Feeds;
+using Wexel.Server.Kit;
+using Wexel.Server.Lessons;
+using Wexel.Server.Recordings;
+using Wexel.Server.Setup;
+
+namespace Wexel.Server.Demo;
+
+/// <summary>What <c>demo/lessons.json</c> says of one lesson.</summary>
+internal sealed record DemoLesson(string File, string Title, string Description, string? Contents, string? Captions);
+
+/// <summary>Loads the demo world into an empty database: people, outlets, and the recordings through the same door as everybody's.</summary>
+internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManager<IdentityRole<Guid>> roles, BringIn bringIn, LessonSaver saver, FeedKeeper feeds, HouseKeeper house, FileStore store, IOptions<WexelOptions> options, IBackgroundJobClient jobs)
+{
+    internal const string TrainerAddress = "mara.tarn@brackwater.example";
+    internal const string LearnerAddress = "joss.reed@brackwater.example";
+    internal const string Password = "Ferry-2026";
+
+    internal async Task RunAsync(CancellationToken cancel)
+    {
+        if (options.Value.Demo is not { } folder || await db.Users.AnyAsync(cancel))
+            return;
+        await roles.CreateAsync(new IdentityRole<Guid>(Roles.Trainer));
+        await AddPersonAsync("Mara Tarn", TrainerAddress, Roles.Trainer);
+        await AddPersonAsync("Joss Reed", LearnerAddress, null);
+        await AddPersonAsync("Ana Quill", "ana.quill@brackwater.example", null);
+        await AddPersonAsync("Tam Brook", "tam.brook@brackwater.example", null);
+        await AddPersonAsync("Nell Howe", "nell.howe@brackwater.example", null);
+        db.Outlets.AddRange(new Outlet { Kind = OutletKind.Channel, Name = "Staff channel" }, new Outlet { Kind = OutletKind.WebServer, Name = "intranet.example" }, new Outlet { Kind = OutletKind.LearningSystem, Name = "Harbour School", Address = options.Value.PracticeLearningSystem?.AbsoluteUri });
+        db.Courses.Add(new Course { Title = "Ticket desk basics" });
+        await db.SaveChangesAsync(cancel);
+        var mark = Path.Combine(folder, "mark.png");
+        if (File.Exists(mark))
+        {
+            await using var picture = File.OpenRead(mark);
+            if (await house.TakeMarkAsync(picture, cancel) is { } problem)
+                throw new InvalidOperationException(problem.Sentence);
+        }
+
+        await feeds.AddAsync(
+            new FeedSettings(
+                "Ticket desk on the way", "The lessons of the ticket desk, for the crew bus and the crossing.", "Brackwater Ferries, staff training", TrainerAddress,
+                "Education", "How To", "en-GB", false, null, FeedMedia.Video, FeedOrder.Serial, true),
+            cancel);
+        var lessons = Json.Read<List<DemoLesson>>(await File.ReadAllTextAsync(Path.Combine(folder, "lessons.json"), cancel));
+        foreach (var lesson in lessons)
+            await AddLessonAsync(Path.Combine(folder, "recordings"), lesson, cancel);
+        if (lessons.Count > 0)
+            jobs.Enqueue<DemoRelease>(job => job.RunAsync(CancellationToken.None));
+    }
+
+    private async Task AddPersonAsync(string name, string address, string? role)
+    {
+        var person = new Person { DisplayName = name, UserName = address, Email = address, EmailConfirmed = true };
+        var made = await people.CreateAsync(person, Password);
+        if (!made.Succeeded)
+            throw new InvalidOperationException(string.Join(' ', made.Errors.Select(e => e.Description)));
+        if (role is not null)
+            await people.AddToRoleAsync(person, role);
+    }
+
+    private async Task AddLessonAsync(string folder, DemoLesson demo, CancellationToken cancel)
+    {
+        await using var file = File.OpenRead(Path.Combine(folder, demo.File));
+        var (done, problem) = await bringIn.TakeAsync(file, file.Length, demo.File, "Mara Tarn", cancel);
+        if (done is null)
+            throw new InvalidOperationException(problem!.Sentence);
+        var sections = demo.Contents is null ? [] : ContentsText.Read(await File.ReadAllTextAsync(Path.Combine(folder, demo.Contents), cancel)).Lines
+            .Select((line, i) => new Section($"s{i + 1}", line.At, line.Title, line.Nested)).ToList();
+        var captions = demo.Captions is null ? null : await CaptionsAsync(Path.Combine(folder, demo.Captions), cancel);
+        await saver.SaveAsync(done.LessonId, 1, new LessonDocument(demo.Title, demo.Description, "en", done.Hash, sections, captions), "Mara Tarn", cancel);
+    }
+
+    private async Task<CaptionTrack> CaptionsAsync(string path, CancellationToken cancel)
+    {
+        var vtt = WebVttText.Write(CaptionFile.Read(await File.ReadAllBytesAsync(path, cancel)).Cues);
+        return await CaptionStore.KeepAsync(store, vtt, "en", Path.GetFileName(path), cancel);
+    }
+}

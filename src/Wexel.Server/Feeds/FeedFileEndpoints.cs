@@ -1,0 +1,69 @@
+using System.Security.Cryptography;
+using System.Text;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Net.Http.Headers;
+using Wexel.Core.Captions;
+using Wexel.Core.Feeds;
+using Wexel.Data;
+using Wexel.Data.Model;
+using Wexel.Data.Storage;
+using Wexel.Server.Releases;
+using Wexel.Server.Setup;
+
+namespace Wexel.Server.Feeds;
+
+/// <summary>
+/// What podcast apps ask for. All of it answers HEAD, conditional requests and byte ranges (RFC 9110, sections 9.3.2, 13 and 14);
+/// whoever has the address may.
+/// </summary>
+internal static class FeedFileEndpoints
+{
+    internal static void MapFeedFiles(this IEndpointRouteBuilder routes)
+    {
+        string[] reading = ["GET", "HEAD"];
+        var group = routes.MapGroup("/feeds/{token}").AllowAnonymous().ExcludeFromDescription();
+        group.MapMethods(FeedFiles.Feed, reading, FeedAsync);
+        group.MapMethods("artwork.{ending:regex(^(jpg|png)$)}", reading, ArtworkAsync);
+        group.MapMethods("episodes/{name}.json", reading, (string token, string name, WexelDb db, CancellationToken cancel) =>
+            OfEpisodeAsync(token, name, db, (_, _, episode) => Text(episode.ChaptersJson(), FeedFiles.ChaptersType), cancel));
+        group.MapMethods("episodes/{name}.vtt", reading, (string token, string name, WexelDb db, CancellationToken cancel) =>
+            OfEpisodeAsync(token, name, db, (_, release, _) => Text(WebVttText.Write(FeedEndpoints.Captions(release)), FeedFiles.TranscriptType + "; charset=utf-8"), cancel));
+        group.MapMethods("episodes/{name}.{ending:regex(^m4[av]$)}", reading, (string token, string name, WexelDb db, FileStore store, CancellationToken cancel) =>
+            OfEpisodeAsync(token, name, db, (settings, release, _) => Media(store, release, settings.Media), cancel));
+    }
+
+    private static async Task<IResult> FeedAsync(string token, WexelDb db, FeedReader reader, CancellationToken cancel)
+    {
+        if (await FindAsync(token, db, cancel) is not { } feed)
+            return TypedResults.NotFound();
+        var sources = await reader.SourcesAsync(feed, reader.Folder(feed), cancel);
+        var bytes = FeedDocument.Write(sources);
+        return TypedResults.File(bytes, FeedFiles.FeedType + "; charset=utf-8", lastModified: sources.ChangedAt, entityTag: Tag(bytes), enableRangeProcessing: true);
+    }
+
+    private static async Task<IResult> ArtworkAsync(string token, string ending, WexelDb db, FileStore store, CancellationToken cancel) =>
+        await FindAsync(token, db, cancel) is not { } feed || !FeedReader.ArtworkName(feed).EndsWith(ending, StringComparison.Ordinal)
+            ? TypedResults.NotFound()
+            : TypedResults.PhysicalFile(store.Derived(feed.ArtworkKey, FeedKeeper.ArtworkFile), FeedReader.ArtworkType(feed), entityTag: new EntityTagHeaderValue($"\"{feed.ArtworkKey}\""), enableRangeProcessing: true);
+
+    private static async Task<IResult> OfEpisodeAsync(string token, string name, WexelDb db, Func<FeedSettings, Release, Episode, IResult> answer, CancellationToken cancel)
+    {
+        var feed = await FindAsync(token, db, cancel);
+        var release = feed is null ? null : await db.Releases.AsNoTracking().FirstOrDefaultAsync(r => r.OutletId == feed.OutletId && r.Token == name && r.Episode != null, cancel);
+        return release is null ? TypedResults.NotFound() : answer(Json.Read<FeedSettings>(feed!.Settings), release, Json.Read<Episode>(release.Episode!));
+    }
+
+    private static PhysicalFileHttpResult Media(FileStore store, Release release, FeedMedia media) => TypedResults.PhysicalFile(
+        store.Derived(release.FileKey, EpisodeMaker.FileName + FeedFiles.Ending(media)), FeedFiles.MediaType(media), entityTag: new EntityTagHeaderValue($"\"{release.FileKey}\""), enableRangeProcessing: true);
+
+    private static FileContentHttpResult Text(string text, string type)
+    {
+        var bytes = Encoding.UTF8.GetBytes(text);
+        return TypedResults.File(bytes, type, entityTag: Tag(bytes));
+    }
+
+    private static EntityTagHeaderValue Tag(byte[] bytes) => new($"\"{Convert.ToHexStringLower(SHA256.HashData(bytes))[..32]}\"");
+
+    private static Task<PodcastFeed?> FindAsync(string token, WexelDb db, CancellationToken cancel) => db.PodcastFeeds.AsNoTracking().FirstOrDefaultAsync(f => f.Token == token, cancel);
+}

@@ -1,0 +1,35 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Options;
+using Wexel.Core.Feeds;
+using Wexel.Data;
+using Wexel.Data.Model;
+using Wexel.Server.Setup;
+
+namespace Wexel.Server.Feeds;
+
+/// <summary>Reads what a feed is written from.</summary>
+internal sealed class FeedReader(WexelDb db, IOptions<WexelOptions> options)
+{
+    internal Uri Folder(PodcastFeed feed) => Folder(feed, options.Value);
+
+    internal static Uri Address(PodcastFeed feed, WexelOptions options) => new(Folder(feed, options), FeedFiles.Feed);
+
+    /// <summary>The feed as it stands, under an address.</summary>
+    internal async Task<FeedSources> SourcesAsync(PodcastFeed feed, Uri folder, CancellationToken cancel)
+    {
+        // Only what stands in the feed is read: captions would be most of a lesson's data.
+        var rows = await db.Releases.AsNoTracking().Where(r => r.OutletId == feed.OutletId && r.Episode != null)
+            .Select(r => new { r.Episode, r.FirstReleasedAt, r.ReleasedAt, r.Lesson!.CourseId, r.Lesson.Position }).ToListAsync(cancel);
+        var courses = rows.Select(r => r.CourseId).Distinct().Order().ToList();
+        return new FeedSources(
+            Json.Read<FeedSettings>(feed.Settings), options.Value.House, options.Value.PublicAddress, folder, ArtworkName(feed),
+            rows.Select(r => r.ReleasedAt).Append(feed.ChangedAt).Max(),
+            [.. rows.Select(r => new FeedEntry(Json.Read<Episode>(r.Episode!), r.FirstReleasedAt, courses.IndexOf(r.CourseId) + 1, r.Position))]);
+    }
+
+    private static Uri Folder(PodcastFeed feed, WexelOptions options) => new(options.PublicAddress, $"feeds/{feed.Token}/");
+
+    internal static string ArtworkName(PodcastFeed feed) => Json.Read<ArtworkFacts>(feed.Artwork).Format == "png" ? "artwork.png" : "artwork.jpg";
+
+    internal static string ArtworkType(PodcastFeed feed) => ArtworkName(feed).EndsWith(".png", StringComparison.Ordinal) ? "image/png" : "image/jpeg";
+}

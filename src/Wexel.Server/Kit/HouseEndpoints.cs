@@ -1,0 +1,53 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.Extensions.Options;
+using Wexel.Core;
+using Wexel.Data.Model;
+using Wexel.Data.Storage;
+using Wexel.Server.Feeds;
+using Wexel.Server.Setup;
+
+namespace Wexel.Server.Kit;
+
+internal sealed record HouseView(string Name, string Colour, string? Mark);
+
+internal sealed record HouseColour(string Colour);
+
+/// <summary>The house's name, colour and mark.</summary>
+internal static class HouseEndpoints
+{
+    internal static void MapHouse(this IEndpointRouteBuilder routes)
+    {
+        var group = routes.MapGroup("/api/house");
+        group.MapGet("", async (HouseKeeper keeper, IOptions<WexelOptions> options, CancellationToken cancel) => TypedResults.Ok(View(await keeper.FindAsync(cancel), options))).WithName("House");
+        group.MapPut("", SaveAsync).WithName("SaveHouse");
+        group.MapPut("mark", TakeMarkAsync).WithName("TakeMark").Accepts<Stream>("application/octet-stream");
+        group.MapDelete("mark", DropMarkAsync).WithName("DropMark");
+        group.MapGet("mark/{key}", MarkAsync).WithName("Mark").ExcludeFromDescription();
+    }
+
+    private static async Task<Results<Ok<HouseView>, ProblemHttpResult>> SaveAsync(HouseColour colour, HouseKeeper keeper, IOptions<WexelOptions> options, CancellationToken cancel) =>
+        await keeper.SaveColourAsync(colour.Colour, cancel) is { } problem ? Problems.Of(problem) : TypedResults.Ok(View(await keeper.FindAsync(cancel), options));
+
+    private static async Task<Results<Ok<HouseView>, ProblemHttpResult>> TakeMarkAsync(HttpRequest request, HouseKeeper keeper, FeedKeeper feeds, IOptions<WexelOptions> options, CancellationToken cancel)
+    {
+        request.TakeAnySize();
+        if (await keeper.TakeMarkAsync(request.Body, cancel) is { } problem)
+            return Problems.Of(problem);
+        await feeds.FollowHouseAsync(cancel);
+        return TypedResults.Ok(View(await keeper.FindAsync(cancel), options));
+    }
+
+    private static async Task<Ok<HouseView>> DropMarkAsync(HouseKeeper keeper, FeedKeeper feeds, IOptions<WexelOptions> options, CancellationToken cancel)
+    {
+        await keeper.DropMarkAsync(cancel);
+        await feeds.FollowHouseAsync(cancel);
+        return TypedResults.Ok(View(await keeper.FindAsync(cancel), options));
+    }
+
+    private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> MarkAsync(string key, HouseKeeper keeper, FileStore store, CancellationToken cancel) =>
+        await keeper.FindAsync(cancel) is { MarkKey: { } mark, MarkType: { } type } && mark == key
+            ? TypedResults.PhysicalFile(store.Derived(mark, HouseKeeper.MarkFile), type)
+            : Problems.NotThere("mark");
+
+    private static HouseView View(House house, IOptions<WexelOptions> options) => new(options.Value.House, house.Colour, house.MarkKey is { } mark ? $"/api/house/mark/{mark}" : null);
+}

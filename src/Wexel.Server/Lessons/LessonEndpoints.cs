@@ -1,0 +1,112 @@
+using System.Security.Claims;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Wexel.Core;
+using Wexel.Core.Captions;
+using Wexel.Core.Contents;
+using Wexel.Core.Lessons;
+using Wexel.Core.Recordings;
+using Wexel.Data;
+using Wexel.Data.Model;
+using Wexel.Data.Storage;
+using Wexel.Server.Setup;
+
+namespace Wexel.Server.Lessons;
+
+internal sealed record CourseView(Guid Id, string Title, IReadOnlyList<LessonRow> Lessons);
+
+internal sealed record LessonRow(Guid Id, int Position, string Title, string FileName, TimeSpan Length, int Revision, string Stage, IReadOnlyList<ReleaseMark> Releases, int Learners, int Completed);
+
+internal sealed record ReleaseMark(string Outlet, bool Behind);
+
+internal sealed record LessonView(Guid Id, string Course, int Position, int LessonsInCourse, int Revision, DateTimeOffset SavedAt, LessonDocument Document);
+
+internal sealed record SaveRequest(int BasedOn, LessonDocument Document);
+
+internal sealed record Saved(int Revision, DateTimeOffset SavedAt, LessonDocument Document);
+
+internal sealed record ContentsRequest(string Text);
+
+internal sealed record CaptionsRead(CaptionTrack? Track, IReadOnlyList<Problem> Problems);
+
+internal sealed record LearnerRow(string Name, double SeenShare, DateTimeOffset? CompletedAt, DateTimeOffset SeenLastAt);
+
+internal static class LessonEndpoints
+{
+    internal static void MapLessons(this IEndpointRouteBuilder routes)
+    {
+        var group = routes.MapGroup("/api/lessons");
+        group.MapGet("", ListAsync).WithName("Lessons");
+        group.MapGet("{id:guid}", GetAsync).WithName("Lesson");
+        group.MapPut("{id:guid}/document", SaveAsync).WithName("SaveLesson");
+        group.MapGet("{id:guid}/learners", LearnersAsync).WithName("Learners");
+        routes.MapPost("/api/contents/read", ReadContents).WithName("ReadContents");
+        routes.MapPut("/api/captions", AddCaptionsAsync).WithName("AddCaptions").Accepts<Stream>("application/octet-stream");
+        routes.MapGet("/api/captions/{hash}", CuesAsync).WithName("Cues");
+    }
+
+    private static async Task<Ok<List<CourseView>>> ListAsync(WexelDb db, CancellationToken cancel)
+    {
+        var courses = await db.Courses.AsNoTracking().OrderBy(c => c.Id)
+            .Include(c => c.Lessons).ThenInclude(l => l.Recording)
+            .Include(c => c.Lessons).ThenInclude(l => l.Releases).ThenInclude(r => r.Outlet)
+            .Include(c => c.Lessons).ThenInclude(l => l.Renditions)
+            .AsSplitQuery().ToListAsync(cancel);
+        var learners = await db.LearnerRecords.GroupBy(r => r.LessonId)
+            .Select(g => new { g.Key, All = g.Count(), Done = g.Count(r => r.CompletedAt != null) }).ToDictionaryAsync(g => g.Key, cancel);
+        return TypedResults.Ok(courses.Select(c => new CourseView(c.Id, c.Title, [.. c.Lessons.OrderBy(l => l.Position).Select(l => new LessonRow(
+            l.Id, l.Position, l.Title, l.Recording!.FileName, Json.Read<RecordingFacts>(l.Recording.Facts).Length, l.Revision, Stage(l),
+            [.. l.Releases.OrderBy(r => r.Outlet!.Name).Select(r => new ReleaseMark(r.Outlet!.Name, r.Revision != l.Revision))],
+            learners.GetValueOrDefault(l.Id)?.All ?? 0, learners.GetValueOrDefault(l.Id)?.Done ?? 0))])).ToList());
+    }
+
+    private static string Stage(Lesson lesson) => lesson switch
+    {
+        { Title.Length: 0 } => "needs a title",
+        { Releases.Count: > 0 } => "released",
+        _ when lesson.Renditions.Any(r => r.State is RenditionState.Waiting or RenditionState.Working) => "rendering",
+        _ when lesson.Renditions.Any(r => r.State == RenditionState.Done) => "rendered",
+        { Revision: > 1 } => "being marked up",
+        _ => "brought in",
+    };
+
+    private static async Task<Results<Ok<LessonView>, ProblemHttpResult>> GetAsync(Guid id, WexelDb db, CancellationToken cancel)
+    {
+        var lesson = await db.Lessons.AsNoTracking().Include(l => l.Course).FirstOrDefaultAsync(l => l.Id == id, cancel);
+        if (lesson is null)
+            return Problems.NotThere("lesson");
+        var revision = await db.LessonRevisions.AsNoTracking().FirstAsync(r => r.LessonId == id && r.Number == lesson.Revision, cancel);
+        var count = await db.Lessons.CountAsync(l => l.CourseId == lesson.CourseId, cancel);
+        return TypedResults.Ok(new LessonView(id, lesson.Course!.Title, lesson.Position, count, lesson.Revision, revision.SavedAt, Json.Read<LessonDocument>(revision.Document)));
+    }
+
+    private static async Task<Results<Ok<Saved>, ProblemHttpResult>> SaveAsync(Guid id, SaveRequest request, WexelDb db, LessonSaver saver, ClaimsPrincipal user, TimeProvider clock, CancellationToken cancel)
+    {
+        if (!await db.Lessons.AnyAsync(l => l.Id == id, cancel))
+            return Problems.NotThere("lesson");
+        var (revision, document, problem) = await saver.SaveAsync(id, request.BasedOn, request.Document, user.Identity!.Name!, cancel);
+        return problem is not null
+            ? Problems.Of(problem, problem.Code == "lesson-saved-by-another" ? StatusCodes.Status409Conflict : StatusCodes.Status422UnprocessableEntity)
+            : TypedResults.Ok(new Saved(revision!.Value, clock.GetUtcNow(), document!));
+    }
+
+    private static Ok<ContentsReading> ReadContents(ContentsRequest request) => TypedResults.Ok(ContentsText.Read(request.Text));
+
+    private static async Task<Ok<CaptionsRead>> AddCaptionsAsync(string fileName, string language, Stream body, FileStore store, CancellationToken cancel)
+    {
+        using var bytes = new MemoryStream();
+        await body.CopyToAsync(bytes, cancel);
+        var reading = CaptionFile.Read(bytes.ToArray());
+        if (reading.Cues.Count == 0)
+            return TypedResults.Ok(new CaptionsRead(null, reading.Problems));
+        var track = await CaptionStore.KeepAsync(store, WebVttText.Write(reading.Cues), language, Path.GetFileName(fileName), cancel);
+        return TypedResults.Ok(new CaptionsRead(track, reading.Problems));
+    }
+
+    private static async Task<Results<Ok<IReadOnlyList<Cue>>, ProblemHttpResult>> CuesAsync(string hash, FileStore store, CancellationToken cancel) =>
+        await CaptionStore.ReadAsync(store, hash, cancel) is { } cues ? TypedResults.Ok(cues) : Problems.NotThere("caption file");
+
+    private static async Task<Ok<List<LearnerRow>>> LearnersAsync(Guid id, WexelDb db, CancellationToken cancel) =>
+        TypedResults.Ok(await db.LearnerRecords.Where(r => r.LessonId == id).OrderByDescending(r => r.SeenLastAt)
+            .Select(r => new LearnerRow(r.Name ?? "Somebody with the link", r.SeenShare, r.CompletedAt, r.SeenLastAt)).ToListAsync(cancel));
+}

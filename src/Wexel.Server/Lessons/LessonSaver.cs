@@ -1,0 +1,59 @@
+using Microsoft.EntityFrameworkCore;
+using Wexel.Core;
+using Wexel.Core.Lessons;
+using Wexel.Core.Recordings;
+using Wexel.Data;
+using Wexel.Data.Model;
+using Wexel.Server.Live;
+using Wexel.Server.Setup;
+
+namespace Wexel.Server.Lessons;
+
+/// <summary>Reads and saves lessons; saving makes a revision, unless nothing changed.</summary>
+internal sealed class LessonSaver(WexelDb db, LiveNews news, TimeProvider clock)
+{
+    internal async Task<LessonDocument?> CurrentAsync(Lesson lesson, CancellationToken cancel) => await AtAsync(lesson.Id, lesson.Revision, cancel);
+
+    internal async Task<LessonDocument?> AtAsync(Guid lessonId, int revision, CancellationToken cancel) =>
+        await db.LessonRevisions.FindAsync([lessonId, revision], cancel) is { } saved ? Json.Read<LessonDocument>(saved.Document) : null;
+
+    /// <summary>Adds the first revision of a new lesson; the caller saves.</summary>
+    internal void AddFirst(Lesson lesson, LessonDocument document, string by)
+    {
+        lesson.Revision = 1;
+        lesson.Revisions.Add(new LessonRevision { Number = 1, Document = Json.Write(document), Changes = "brought in", SavedBy = by, SavedAt = clock.GetUtcNow() });
+    }
+
+    internal async Task<(int? Revision, LessonDocument? Document, Problem? Problem)> SaveAsync(Guid lessonId, int basedOn, LessonDocument document, string by, CancellationToken cancel)
+    {
+        var lesson = await db.Lessons.Include(l => l.Recording).FirstAsync(l => l.Id == lessonId, cancel);
+        if (lesson.Revision != basedOn)
+            return (null, null, Conflict());
+        var before = (await CurrentAsync(lesson, cancel))!;
+        if (document.RecordingHash != before.RecordingHash)
+            return (null, null, new Problem("lesson-other-recording", "A lesson keeps its recording; bring the other one in as a lesson of its own.", "recordingHash"));
+        if (document.Sections.Select(s => s.Id).Distinct().Count() != document.Sections.Count)
+            return (null, null, new Problem("lesson-same-section-twice", "Two sections have the same name inside; load the page again.", "sections"));
+        var tidy = LessonRules.Tidy(document, Json.Read<RecordingFacts>(lesson.Recording!.Facts).Length);
+        var changes = LessonRules.Describe(before, tidy);
+        if (changes.Length == 0)
+            return (lesson.Revision, tidy, null);
+        lesson.Revision++;
+        lesson.Title = tidy.Title;
+        db.LessonRevisions.Add(new LessonRevision { LessonId = lessonId, Number = lesson.Revision, Document = Json.Write(tidy), Changes = changes, SavedBy = by, SavedAt = clock.GetUtcNow() });
+        try
+        {
+            await db.SaveChangesAsync(cancel);
+        }
+        catch (DbUpdateException)
+        {
+            return (null, null, Conflict());
+        }
+
+        await news.LessonAsync(lessonId);
+        return (lesson.Revision, tidy, null);
+    }
+
+    private static Problem Conflict() =>
+        new("lesson-saved-by-another", "Somebody else has saved this lesson meanwhile. Load the page again to see it; what you changed last was not saved.");
+}

@@ -1,0 +1,99 @@
+using System.Security.Cryptography;
+using Hangfire;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Options;
+using Wexel.Core;
+using Wexel.Core.Lessons;
+using Wexel.Core.Recordings;
+using Wexel.Data;
+using Wexel.Data.Model;
+using Wexel.Data.Storage;
+using Wexel.Media.Probing;
+using Wexel.Server.Lessons;
+using Wexel.Server.Setup;
+
+namespace Wexel.Server.Recordings;
+
+/// <summary>What came of bringing in a file.</summary>
+internal sealed record BroughtIn(string Hash, RecordingFacts Facts, bool KnownBefore, Guid LessonId, string? ProposedTitle);
+
+/// <summary>Brings in recordings: to disk as they arrive, hashed on the way, probed, and made a lesson.</summary>
+internal sealed class BringIn(WexelDb db, FileStore store, DiskRoom room, LessonSaver saver, IOptions<WexelOptions> options, IBackgroundJobClient jobs, TimeProvider clock)
+{
+    private const int BlockBytes = 128 * 1024;
+
+    internal async Task<(BroughtIn? Done, Problem? Problem)> TakeAsync(Stream body, long? announcedBytes, string fileName, string by, CancellationToken cancel)
+    {
+        fileName = CleanName(fileName);
+        if (announcedBytes > options.Value.LargestRecording)
+            return (null, new Problem("recording-over-limit", $"“{fileName}” is larger than {options.Value.LargestRecording / 1_000_000_000} GB, the most that one recording may have here.", "file"));
+        if (room.Lacks(announcedBytes ?? 0, $"“{fileName}”") is { } full)
+            return (null, full);
+        var arriving = store.Arriving();
+        try
+        {
+            var hash = await WriteAsync(body, arriving, announcedBytes, cancel);
+            var known = await db.Recordings.FindAsync([hash], cancel);
+            if (known is not null && await LessonOfAsync(hash, cancel) is { } lessonId)
+                return (new BroughtIn(hash, Json.Read<RecordingFacts>(known.Facts), true, lessonId, null), null);
+            var probed = await Prober.ProbeAsync(arriving, fileName, cancel);
+            if (probed.Problem is { } problem)
+                return (null, problem);
+            store.Keep(arriving, hash);
+            var title = TitleProposal.From(fileName);
+            var lesson = await AddAsync(hash, fileName, probed.Facts!, title, by, cancel);
+            jobs.Enqueue<AnalysisJob>(job => job.RunAsync(hash, CancellationToken.None));
+            return (new BroughtIn(hash, probed.Facts!, false, lesson, title), null);
+        }
+        finally
+        {
+            File.Delete(arriving);
+        }
+    }
+
+    private Task<Guid?> LessonOfAsync(string hash, CancellationToken cancel) =>
+        db.Lessons.Where(l => l.RecordingHash == hash).OrderBy(l => l.Id).Select(l => (Guid?)l.Id).FirstOrDefaultAsync(cancel);
+
+    private async Task<Guid> AddAsync(string hash, string fileName, RecordingFacts facts, string? title, string by, CancellationToken cancel)
+    {
+        if (await db.Recordings.FindAsync([hash], cancel) is null)
+            db.Recordings.Add(new Recording { Hash = hash, FileName = fileName, Facts = Json.Write(facts), BroughtInAt = clock.GetUtcNow() });
+        var course = await db.Courses.OrderBy(c => c.Id).FirstOrDefaultAsync(cancel);
+        if (course is null)
+            db.Courses.Add(course = new Course { Title = "Lessons" });
+        var position = await db.Lessons.Where(l => l.CourseId == course.Id).MaxAsync(l => (int?)l.Position, cancel) ?? 0;
+        var lesson = new Lesson { CourseId = course.Id, Position = position + 1, Title = title ?? "", RecordingHash = hash };
+        db.Lessons.Add(lesson);
+        saver.AddFirst(lesson, new LessonDocument(title ?? "", "", "en", hash, [], null), by);
+        await db.SaveChangesAsync(cancel);
+        return lesson.Id;
+    }
+
+    private static async Task<string> WriteAsync(Stream body, string path, long? announcedBytes, CancellationToken cancel)
+    {
+        using var sha = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
+        await using var file = new FileStream(path, new FileStreamOptions { Mode = FileMode.CreateNew, Access = FileAccess.Write, Options = FileOptions.Asynchronous, BufferSize = 0 });
+        var block = new byte[BlockBytes];
+        long written = 0;
+        int read;
+        while ((read = await body.ReadAsync(block, cancel)) > 0)
+        {
+            sha.AppendData(block, 0, read);
+            await file.WriteAsync(block.AsMemory(0, read), cancel);
+            written += read;
+        }
+
+        if (announcedBytes is { } expected && written != expected)
+            throw new IOException($"The upload broke off after {written} of {expected} bytes.");
+        file.Flush(flushToDisk: true);
+        return Convert.ToHexStringLower(sha.GetHashAndReset());
+    }
+
+    /// <summary>The name is only ever shown: without its folder and control characters, and not endless.</summary>
+    private static string CleanName(string fileName)
+    {
+        var name = fileName.Replace('\\', '/');
+        name = new string([.. name[(name.LastIndexOf('/') + 1)..].Where(c => !char.IsControl(c))]).Trim();
+        return name.Length == 0 ? "recording" : name.Length <= 200 ? name : name[^200..];
+    }
+}

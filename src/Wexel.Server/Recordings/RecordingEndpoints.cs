@@ -1,0 +1,64 @@
+using System.Security.Claims;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Wexel.Core.Recordings;
+using Wexel.Data;
+using Wexel.Data.Storage;
+using Wexel.Media.Analysing;
+using Wexel.Server.Setup;
+
+namespace Wexel.Server.Recordings;
+
+internal sealed record RecordingView(string Hash, string FileName, RecordingFacts Facts, IReadOnlyList<string> Notes, RecordingAnalysis? Analysis, string? AnalysisFailure, bool Viewable, bool NeedsViewingCopy);
+
+internal static class RecordingEndpoints
+{
+    internal static void MapRecordings(this IEndpointRouteBuilder routes)
+    {
+        var group = routes.MapGroup("/api/recordings");
+        group.MapPut("", BringInAsync).WithName("BringIn").Accepts<Stream>("application/octet-stream");
+        group.MapGet("{hash}", GetAsync).WithName("Recording");
+        group.MapGet("{hash}/pictures/{milliseconds:long}.jpg", Picture).WithName("RecordingPicture").ExcludeFromDescription();
+        group.MapGet("{hash}/view", View).WithName("RecordingView").ExcludeFromDescription();
+    }
+
+    private static async Task<Results<Ok<BroughtIn>, ProblemHttpResult>> BringInAsync(string fileName, HttpRequest request, BringIn bringIn, ClaimsPrincipal user, CancellationToken cancel)
+    {
+        request.TakeAnySize();
+        var (done, problem) = await bringIn.TakeAsync(request.Body, request.ContentLength, fileName, user.Identity!.Name!, cancel);
+        return done is not null ? TypedResults.Ok(done) : Problems.Of(problem!);
+    }
+
+    private static async Task<Results<Ok<RecordingView>, ProblemHttpResult>> GetAsync(string hash, WexelDb db, CancellationToken cancel)
+    {
+        if (await db.Recordings.FindAsync([hash], cancel) is not { } recording)
+            return Problems.NotThere("recording");
+        var facts = Json.Read<RecordingFacts>(recording.Facts);
+        return TypedResults.Ok(new RecordingView(
+            hash, recording.FileName, facts, RecordingCheck.Notes(facts),
+            recording.Analysis is null ? null : Json.Read<RecordingAnalysis>(recording.Analysis),
+            recording.AnalysisFailure, recording.Viewable, !BrowserPlayback.CanPlay(facts)));
+    }
+
+    private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> Picture(string hash, long milliseconds, WexelDb db, FileStore store, HttpResponse response, CancellationToken cancel)
+    {
+        // The hash goes into a path only after the database knows it.
+        if (await db.Recordings.FindAsync([hash], cancel) is null)
+            return Problems.NotThere("recording");
+        var path = store.Derived(AnalysisJob.PicturesKey(hash), RecordingAnalyser.PictureName(TimeSpan.FromMilliseconds(milliseconds)));
+        if (!File.Exists(path))
+            return Problems.NotThere("picture");
+        response.Headers.CacheControl = "private, max-age=31536000, immutable";
+        return TypedResults.PhysicalFile(path, "image/jpeg");
+    }
+
+    private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> View(string hash, WexelDb db, FileStore store, CancellationToken cancel)
+    {
+        if (await db.Recordings.FindAsync([hash], cancel) is not { } recording)
+            return Problems.NotThere("recording");
+        var facts = Json.Read<RecordingFacts>(recording.Facts);
+        if (BrowserPlayback.CanPlay(facts))
+            return TypedResults.PhysicalFile(store.Recording(hash), facts.Container == "webm" ? "video/webm" : "video/mp4", enableRangeProcessing: true);
+        var copy = store.Derived(AnalysisJob.ViewKey(hash), AnalysisJob.ViewName);
+        return File.Exists(copy) ? TypedResults.PhysicalFile(copy, "video/mp4", enableRangeProcessing: true) : Problems.NotThere("viewing copy");
+    }
+}

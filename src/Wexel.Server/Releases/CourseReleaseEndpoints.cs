@@ -1,0 +1,74 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Wexel.Core.Outlets;
+using Wexel.Data;
+using Wexel.Data.Model;
+using Wexel.Data.Storage;
+using Wexel.Server.Setup;
+
+namespace Wexel.Server.Releases;
+
+internal sealed record CourseReleaseRequest(Guid OutletId, string ProfileId);
+
+internal sealed record CourseReleaseView(Guid Id, DateTimeOffset ReleasedAt, bool Behind, string ProfileId, PackageView Package);
+
+internal sealed record CourseOutletView(Guid Id, string Name, bool TakesPackages, CourseReleaseView? Release);
+
+internal sealed record CourseBoardRow(Guid CourseId, string Course, int Lessons, IReadOnlyList<CourseOutletView> Outlets);
+
+/// <summary>Whole courses at the outlets that take them: learning systems.</summary>
+internal static class CourseReleaseEndpoints
+{
+    internal static void MapCourseReleases(this IEndpointRouteBuilder routes)
+    {
+        routes.MapGet("/api/board/courses", ListAsync).WithName("CourseBoard");
+        routes.MapPost("/api/courses/{id:guid}/releases", ReleaseAsync).WithName("ReleaseCourse");
+        routes.MapPost("/api/course-releases/{id:guid}/send", SendAsync).WithName("SendCourse");
+        routes.MapGet("/api/course-releases/{id:guid}/package.zip", PackageAsync).WithName("CoursePackage").ExcludeFromDescription();
+    }
+
+    private static async Task<Ok<List<CourseBoardRow>>> ListAsync(WexelDb db, CancellationToken cancel)
+    {
+        var outlets = await db.Outlets.AsNoTracking().Where(o => o.Kind == OutletKind.LearningSystem).OrderBy(o => o.Name).ToListAsync(cancel);
+        var courses = await db.Courses.AsNoTracking().Include(c => c.Lessons).OrderBy(c => c.Id).ToListAsync(cancel);
+        var releases = await db.CourseReleases.AsNoTracking().ToListAsync(cancel);
+        return TypedResults.Ok(courses.Where(c => c.Lessons.Count > 0).Select(c => new CourseBoardRow(
+            c.Id, c.Title, c.Lessons.Count, [.. outlets.Select(o => View(o, c, releases.FirstOrDefault(r => r.CourseId == c.Id && r.OutletId == o.Id)))])).ToList());
+    }
+
+    private static async Task<Results<Ok<CourseOutletView>, ProblemHttpResult>> ReleaseAsync(Guid id, CourseReleaseRequest request, WexelDb db, CourseReleaser releaser, CancellationToken cancel)
+    {
+        var course = await db.Courses.Include(c => c.Lessons).ThenInclude(l => l.Recording).FirstOrDefaultAsync(c => c.Id == id, cancel);
+        if (course is null)
+            return Problems.NotThere("course");
+        var outlet = await db.Outlets.FirstOrDefaultAsync(o => o.Id == request.OutletId && o.Kind == OutletKind.LearningSystem, cancel);
+        if (outlet is null)
+            return Problems.NotThere("learning system");
+        var (release, problem) = await releaser.ReleaseAsync(course, outlet, request.ProfileId, cancel);
+        return problem is not null ? Problems.Of(problem) : TypedResults.Ok(View(outlet, course, release));
+    }
+
+    private static async Task<Results<Ok<CourseOutletView>, ProblemHttpResult>> SendAsync(Guid id, WexelDb db, PackageSender sender, CancellationToken cancel)
+    {
+        var release = await db.CourseReleases.Include(r => r.Outlet).Include(r => r.Course).ThenInclude(c => c!.Lessons).FirstOrDefaultAsync(r => r.Id == id, cancel);
+        if (release is null)
+            return Problems.NotThere("release");
+        return await sender.SendAsync(release, release.Outlet!, CourseReleaser.Identifier(release), cancel) is { } problem
+            ? Problems.Of(problem)
+            : TypedResults.Ok(View(release.Outlet!, release.Course!, release));
+    }
+
+    private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> PackageAsync(Guid id, WexelDb db, FileStore store, CancellationToken cancel)
+    {
+        var release = await db.CourseReleases.AsNoTracking().Include(r => r.Course).FirstOrDefaultAsync(r => r.Id == id, cancel);
+        return release?.PackageKey is { } key
+            ? TypedResults.PhysicalFile(store.Derived(key, Packer.PackageName), "application/zip", release.Course!.Title + ".zip", enableRangeProcessing: true)
+            : Problems.NotThere("package");
+    }
+
+    private static CourseOutletView View(Outlet outlet, Course course, CourseRelease? release) => new(
+        outlet.Id, outlet.Name, outlet.Address is not null,
+        release is null ? null : new CourseReleaseView(
+            release.Id, release.ReleasedAt, !Json.Read<IReadOnlyList<LessonAt>>(release.MadeFrom).SequenceEqual(CourseReleaser.MadeFrom(course)), release.ProfileId,
+            ReleaseEndpoints.Package(release, $"/api/course-releases/{release.Id}/package.zip")!));
+}

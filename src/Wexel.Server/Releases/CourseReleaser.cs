@@ -1,0 +1,52 @@
+using Microsoft.EntityFrameworkCore;
+using Wexel.Core;
+using Wexel.Core.Encoding;
+using Wexel.Data;
+using Wexel.Data.Model;
+using Wexel.Server.Setup;
+
+namespace Wexel.Server.Releases;
+
+/// <summary>A lesson in a course's package, as it stood.</summary>
+internal sealed record LessonAt(Guid Lesson, int Revision);
+
+/// <summary>Makes one package of a whole course, its lessons in the trainer's order.</summary>
+internal sealed class CourseReleaser(WexelDb db, Releaser releaser, Packer packer, TimeProvider clock)
+{
+    internal static string Identifier(CourseRelease release) => $"course-{release.Id:N}";
+
+    /// <summary>What a package made now would be made from.</summary>
+    internal static IReadOnlyList<LessonAt> MadeFrom(Course course) => [.. course.Lessons.OrderBy(l => l.Position).Select(l => new LessonAt(l.Id, l.Revision))];
+
+    internal async Task<(CourseRelease? Release, Problem? Problem)> ReleaseAsync(Course course, Outlet outlet, string profileId, CancellationToken cancel)
+    {
+        if (Profiles.Find(profileId) is not { } profile)
+            return (null, new Problem("profile-unknown", "Choose a profile that the lessons were rendered with.", "profileId"));
+        if (course.Lessons.Count == 0)
+            return (null, new Problem("course-empty", $"“{course.Title}” has no lessons yet. Bring in a recording first."));
+        var ready = new List<(Guid Id, ReadyLesson Lesson)>();
+        var missing = new List<string>();
+        foreach (var lesson in course.Lessons.OrderBy(l => l.Position))
+        {
+            var (found, problem) = await releaser.ReadyAsync(lesson, profile, cancel);
+            if (found is not null)
+                ready.Add((lesson.Id, found));
+            else
+                missing.Add($"{lesson.Position} {(lesson.Title.Length > 0 ? $"“{lesson.Title}”" : "(needs a title)")}{(problem!.Code == "render-first" ? "" : $": {problem.Sentence}")}");
+        }
+
+        if (missing.Count > 0)
+            return (null, new Problem("course-not-rendered", $"These lessons are not rendered with “{profile.Title}” as they stand now: {string.Join(", ", missing)}. Render them, then make the package."));
+
+        var packed = new List<PackedLesson>();
+        foreach (var (id, lesson) in ready)
+            packed.Add(await releaser.PackedAsync(id, lesson, cancel));
+        var release = await db.CourseReleases.FirstOrDefaultAsync(r => r.CourseId == course.Id && r.OutletId == outlet.Id, cancel);
+        if (release is null)
+            db.CourseReleases.Add(release = new CourseRelease { CourseId = course.Id, OutletId = outlet.Id, ProfileId = profile.Id, MadeFrom = "[]" });
+        (release.ProfileId, release.MadeFrom, release.ReleasedAt) = (profile.Id, Json.Write(MadeFrom(course)), clock.GetUtcNow());
+        await packer.PackAsync(release, outlet.Kind, Identifier(release), course.Title, packed, cancel);
+        await db.SaveChangesAsync(cancel);
+        return (release, null);
+    }
+}

@@ -1,0 +1,51 @@
+using Microsoft.EntityFrameworkCore;
+using Wexel.Core;
+using Wexel.Core.Contents;
+using Wexel.Core.Encoding;
+using Wexel.Core.Feeds;
+using Wexel.Core.Packages;
+using Wexel.Data;
+using Wexel.Data.Model;
+using Wexel.Data.Storage;
+using Wexel.Media.Rendering;
+using Wexel.Server.Feeds;
+using Wexel.Server.Rendering;
+using Wexel.Server.Setup;
+
+namespace Wexel.Server.Releases;
+
+/// <summary>Makes episodes of lessons: the rendition copied as podcast apps take it. Nothing is encoded.</summary>
+internal sealed class EpisodeMaker(WexelDb db, FileStore store)
+{
+    internal const string FileName = "episode";
+
+    /// <summary>What keeps a lesson out of a feed, or null.</summary>
+    internal async Task<Problem?> UnfitAsync(Guid outletId, ReadyLesson ready, Profile profile, CancellationToken cancel)
+    {
+        var settings = Json.Read<FeedSettings>((await FeedAsync(outletId, cancel)).Settings);
+        if (!settings.Takes(profile))
+            return new Problem("episode-rate-varies", $"Podcast apps want a constant frame rate, which “{profile.Title}” does not make. Render with “{Profiles.Podcast720.Title}”, then release.", "profileId");
+        return settings.Media == FeedMedia.Sound && ready.Plan.Sound is null
+            ? new Problem("episode-without-sound", $"“{ready.Document.Title}” has no sound, so a feed of sound alone cannot carry it. Release it to a feed of videos.")
+            : null;
+    }
+
+    /// <summary>Makes the file of a release in a feed and notes it there.</summary>
+    internal async Task MakeAsync(Release release, ReadyLesson ready, PlayerLesson player, CancellationToken cancel)
+    {
+        var feed = await FeedAsync(release.OutletId, cancel);
+        var media = Json.Read<FeedSettings>(feed.Settings).Media;
+        var chapters = Chapters.Of(ready.Document.Sections, ready.Plan.Length);
+        var key = DerivedKey.Of(Renderer.EpisodeMaker, ready.EncodeKey, ready.Document.Title, chapters, media, media == FeedMedia.Sound ? feed.ArtworkKey : null);
+        var path = store.Derived(key, FileName + FeedFiles.Ending(media));
+        if (!File.Exists(path))
+            await Renderer.EpisodeAsync(store.Derived(ready.EncodeKey, RenderJob.EncodeName), path, ready.Document.Title, chapters, media, store.Derived(feed.ArtworkKey, FeedKeeper.ArtworkFile), cancel);
+        release.FileKey = key;
+        release.Episode = Json.Write(new Episode(
+            // The same whenever the lesson is in this feed, even when it was taken down in between.
+            DerivedKey.Of("episode-id/1", release.OutletId, release.LessonId)[..32], release.Token, ready.Document.Title, ready.Document.Description, ready.Document.Language,
+            ready.Plan.Length, new FileInfo(path).Length, ready.Document.Sections, player.Captions?.Language));
+    }
+
+    private Task<PodcastFeed> FeedAsync(Guid outletId, CancellationToken cancel) => db.PodcastFeeds.FirstAsync(f => f.OutletId == outletId, cancel);
+}

@@ -1,0 +1,137 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Options;
+using Wexel.Core.Encoding;
+using Wexel.Core.Feeds;
+using Wexel.Core.Outlets;
+using Wexel.Core.Packages;
+using Wexel.Core.Recordings;
+using Wexel.Data;
+using Wexel.Data.Model;
+using Wexel.Data.Storage;
+using Wexel.Media.Packaging;
+using Wexel.Server.Feeds;
+using Wexel.Server.Setup;
+
+namespace Wexel.Server.Releases;
+
+internal sealed record ReleaseRequest(Guid OutletId, string ProfileId, Visibility Visibility);
+
+internal sealed record ReleaseView(Guid Id, int Revision, DateTimeOffset ReleasedAt, bool Behind, Visibility Visibility, string ProfileId, string? Link, string? EmbedCode, string? EmbedWarning, PackageView? Package, string? Feed);
+
+internal sealed record PackageView(string Link, long Bytes, IReadOnlyList<WrittenFile> Files, SentView? Sent);
+
+internal sealed record SentView(DateTimeOffset At, string? To, bool Behind);
+
+internal sealed record OutletView(Guid Id, OutletKind Kind, string Name, bool TakesPackages, IReadOnlyList<string> Profiles, ReleaseView? Release);
+
+internal sealed record OutletEntry(Guid Id, OutletKind Kind, string Name);
+
+internal sealed record BoardRow(Guid LessonId, string Course, int Position, string Title, IReadOnlyList<OutletView> Outlets);
+
+internal static class ReleaseEndpoints
+{
+    internal static void MapReleases(this IEndpointRouteBuilder routes)
+    {
+        routes.MapGet("/api/lessons/{id:guid}/releases", ListAsync).WithName("Releases");
+        routes.MapPost("/api/lessons/{id:guid}/releases", ReleaseAsync).WithName("Release");
+        routes.MapDelete("/api/releases/{id:guid}", TakeDownAsync).WithName("TakeDown");
+        routes.MapPost("/api/releases/{id:guid}/send", SendAsync).WithName("SendRelease");
+        routes.MapGet("/api/releases/{id:guid}/package.zip", PackageAsync).WithName("ReleasePackage").ExcludeFromDescription();
+        routes.MapGet("/api/outlets", async (WexelDb db, CancellationToken cancel) => TypedResults.Ok((await OutletsAsync(db, cancel)).Select(o => new OutletEntry(o.Id, o.Kind, o.Name)).ToList())).WithName("Outlets");
+        routes.MapGet("/api/board", BoardAsync).WithName("Board");
+    }
+
+    private static async Task<Results<Ok<List<OutletView>>, ProblemHttpResult>> ListAsync(Guid id, WexelDb db, IOptions<WexelOptions> options, CancellationToken cancel)
+    {
+        var lesson = await db.Lessons.AsNoTracking().Include(l => l.Releases).FirstOrDefaultAsync(l => l.Id == id, cancel);
+        if (lesson is null)
+            return Problems.NotThere("lesson");
+        var outlets = await OutletsAsync(db, cancel);
+        return TypedResults.Ok(outlets.Select(o => View(o, lesson, options.Value)).ToList());
+    }
+
+    private static async Task<Results<Ok<OutletView>, ProblemHttpResult>> ReleaseAsync(Guid id, ReleaseRequest request, WexelDb db, Releaser releaser, IOptions<WexelOptions> options, CancellationToken cancel)
+    {
+        if (!await db.Lessons.AnyAsync(l => l.Id == id, cancel))
+            return Problems.NotThere("lesson");
+        if (!await db.Outlets.AnyAsync(o => o.Id == request.OutletId, cancel))
+            return Problems.NotThere("outlet");
+        var (release, problem) = await releaser.ReleaseAsync(id, request.OutletId, request.ProfileId, request.Visibility, cancel);
+        if (problem is not null)
+            return Problems.Of(problem);
+        return TypedResults.Ok(await ViewAsync(release!, db, options.Value, cancel));
+    }
+
+    private static async Task<Results<Ok<OutletView>, ProblemHttpResult>> SendAsync(Guid id, WexelDb db, PackageSender sender, IOptions<WexelOptions> options, CancellationToken cancel)
+    {
+        var release = await db.Releases.Include(r => r.Outlet).FirstOrDefaultAsync(r => r.Id == id, cancel);
+        if (release is null)
+            return Problems.NotThere("release");
+        return await sender.SendAsync(release, release.Outlet!, Releaser.Identifier(release), cancel) is { } problem
+            ? Problems.Of(problem)
+            : TypedResults.Ok(await ViewAsync(release, db, options.Value, cancel));
+    }
+
+    private static async Task<OutletView> ViewAsync(Release release, WexelDb db, WexelOptions options, CancellationToken cancel)
+    {
+        var lesson = await db.Lessons.AsNoTracking().Include(l => l.Releases).FirstAsync(l => l.Id == release.LessonId, cancel);
+        return View(await db.Outlets.AsNoTracking().Include(o => o.Feed).FirstAsync(o => o.Id == release.OutletId, cancel), lesson, options);
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> TakeDownAsync(Guid id, WexelDb db, TimeProvider clock, CancellationToken cancel)
+    {
+        if (await db.Releases.FirstOrDefaultAsync(r => r.Id == id, cancel) is not { } release)
+            return Problems.NotThere("release");
+        db.Releases.Remove(release);
+        // An app that asks whether the feed changed must be told that it did.
+        if (await db.PodcastFeeds.FirstOrDefaultAsync(f => f.OutletId == release.OutletId, cancel) is { } feed)
+            feed.ChangedAt = clock.GetUtcNow();
+        await db.SaveChangesAsync(cancel);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> PackageAsync(Guid id, WexelDb db, FileStore store, CancellationToken cancel)
+    {
+        var release = await db.Releases.AsNoTracking().Include(r => r.Lesson).FirstOrDefaultAsync(r => r.Id == id, cancel);
+        return release?.PackageKey is { } key
+            ? TypedResults.PhysicalFile(store.Derived(key, Packer.PackageName), "application/zip", release.Lesson!.Title + ".zip", enableRangeProcessing: true)
+            : Problems.NotThere("package");
+    }
+
+    private static async Task<Ok<List<BoardRow>>> BoardAsync(WexelDb db, IOptions<WexelOptions> options, CancellationToken cancel)
+    {
+        var outlets = await OutletsAsync(db, cancel);
+        var lessons = await db.Lessons.AsNoTracking().Include(l => l.Course).Include(l => l.Releases).OrderBy(l => l.CourseId).ThenBy(l => l.Position).ToListAsync(cancel);
+        return TypedResults.Ok(lessons.Select(l => new BoardRow(l.Id, l.Course!.Title, l.Position, l.Title, [.. outlets.Select(o => View(o, l, options.Value))])).ToList());
+    }
+
+    private static Task<List<Outlet>> OutletsAsync(WexelDb db, CancellationToken cancel) =>
+        db.Outlets.AsNoTracking().Include(o => o.Feed).OrderBy(o => o.Kind).ThenBy(o => o.Name).ToListAsync(cancel);
+
+    private static OutletView View(Outlet outlet, Lesson lesson, WexelOptions options)
+    {
+        var feed = outlet.Feed is null ? null : Json.Read<FeedSettings>(outlet.Feed.Settings);
+        return new OutletView(
+            outlet.Id, outlet.Kind, outlet.Name, outlet.Address is not null,
+            [.. Profiles.All.Where(p => feed?.Takes(p) ?? true).Select(p => p.Id)],
+            lesson.Releases.FirstOrDefault(r => r.OutletId == outlet.Id) is { } release ? View(outlet, release, lesson, options) : null);
+    }
+
+    private static ReleaseView View(Outlet outlet, Release release, Lesson lesson, WexelOptions options)
+    {
+        var channel = outlet.Kind == OutletKind.Channel;
+        var player = Json.Read<PlayerLesson>(release.Player);
+        return new ReleaseView(
+            release.Id, release.Revision, release.ReleasedAt, release.Revision != lesson.Revision, release.Visibility, release.ProfileId,
+            channel ? new Uri(options.PublicAddress, $"watch/{release.Token}").AbsoluteUri : null,
+            channel ? HandOn.EmbedCode(new Uri(options.PublicAddress, $"embed/{release.Token}"), player.Title, new PictureSize(player.Width, player.Height)) : null,
+            channel ? HandOn.EmbedWarning(release.Visibility) : null,
+            Package(release, $"/api/releases/{release.Id}/package.zip"),
+            outlet.Feed is null ? null : FeedReader.Address(outlet.Feed, options).AbsoluteUri);
+    }
+
+    internal static PackageView? Package(PackagedRelease release, string link) => release.PackageFiles is null ? null : new PackageView(
+        link, release.PackageBytes, Json.Read<IReadOnlyList<WrittenFile>>(release.PackageFiles),
+        release.SentAt is { } at ? new SentView(at, release.SentTo, release.SentKey != release.PackageKey) : null);
+}

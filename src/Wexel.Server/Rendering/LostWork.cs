@@ -1,0 +1,45 @@
+using System.Data.Common;
+using Hangfire;
+using Microsoft.EntityFrameworkCore;
+using Wexel.Data;
+using Wexel.Data.Model;
+
+namespace Wexel.Server.Rendering;
+
+/// <summary>Finds renditions whose worker has died, and has them rendered again.</summary>
+internal sealed class LostWork(IDbContextFactory<WexelDb> databases, IBackgroundJobClient jobs, TimeProvider clock, ILogger<LostWork> log) : BackgroundService
+{
+    private static readonly TimeSpan Silence = TimeSpan.FromSeconds(8);
+    private static readonly TimeSpan Round = TimeSpan.FromSeconds(4);
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        using var timer = new PeriodicTimer(Round, clock);
+        do
+        {
+            try
+            {
+                await FreeAsync(stoppingToken);
+            }
+            catch (Exception failed) when (failed is DbException or TimeoutException)
+            {
+                log.LogWarning(failed, "The database did not answer; looking for lost work goes on");
+            }
+        }
+        while (await timer.WaitForNextTickAsync(stoppingToken));
+    }
+
+    private async Task FreeAsync(CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var silentSince = clock.GetUtcNow() - Silence;
+        var lost = await db.Renditions.Where(r => r.State == RenditionState.Working && r.SignOfLifeAt < silentSince).Select(r => r.Id).ToListAsync(cancel);
+        foreach (var id in lost)
+        {
+            var freed = await db.Renditions.Where(r => r.Id == id && r.State == RenditionState.Working && r.SignOfLifeAt < silentSince)
+                .ExecuteUpdateAsync(set => set.SetProperty(r => r.State, RenditionState.Waiting).SetProperty(r => r.Progress, 0), cancel);
+            if (freed == 1)
+                jobs.Enqueue<RenderJob>(job => job.RunAsync(id, CancellationToken.None));
+        }
+    }
+}

@@ -1,0 +1,39 @@
+using Microsoft.EntityFrameworkCore;
+using Wexel.Core;
+using Wexel.Core.Encoding;
+using Wexel.Core.Lessons;
+using Wexel.Core.Recordings;
+using Wexel.Data;
+using Wexel.Data.Model;
+using Wexel.Media.Rendering;
+using Wexel.Server.Setup;
+
+namespace Wexel.Server.Rendering;
+
+/// <summary>A plan with what it is made from.</summary>
+internal sealed record PlannedRender(RenderPlan Plan, RecordingFacts Facts, RecordingAnalysis Analysis, string EncodeKey);
+
+/// <summary>Plans renders of lessons as they stand.</summary>
+internal sealed class RenderPlans(WexelDb db)
+{
+    /// <summary>The plan, or null while the recording is still being looked through.</summary>
+    internal static PlannedRender? Of(Recording recording, LessonDocument document, Profile profile)
+    {
+        if (recording.Analysis is null)
+            return null;
+        var facts = Json.Read<RecordingFacts>(recording.Facts);
+        var analysis = Json.Read<RecordingAnalysis>(recording.Analysis);
+        var plan = RenderPlanner.Plan(facts, analysis.Sides, document.Sections, profile);
+        return new PlannedRender(plan, facts, analysis, DerivedKey.Of(Renderer.EncodeMaker, recording.Hash, plan));
+    }
+
+    /// <summary>How fast this machine was with its last renditions, against what was expected; 1 where nothing is known.</summary>
+    internal async Task<double> SlownessAsync(CancellationToken cancel)
+    {
+        var last = await db.Renditions.AsNoTracking()
+            .Where(r => r.State == RenditionState.Done && r.StartedAt != null && r.EndedAt != null && r.Progress > 0)
+            .OrderByDescending(r => r.EndedAt).Take(9).Select(r => new { r.StartedAt, r.EndedAt, r.EstimatedTime }).ToListAsync(cancel);
+        var ratios = last.Where(r => r.EstimatedTime > TimeSpan.Zero).Select(r => (r.EndedAt!.Value - r.StartedAt!.Value) / r.EstimatedTime).Order().ToList();
+        return ratios.Count == 0 ? 1 : Math.Clamp(ratios[ratios.Count / 2], 0.05, 20);
+    }
+}

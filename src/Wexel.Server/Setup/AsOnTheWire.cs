@@ -1,0 +1,30 @@
+using Microsoft.AspNetCore.OpenApi;
+using Microsoft.OpenApi;
+
+namespace Wexel.Server.Setup;
+
+/// <summary>
+/// Describes the API as it is on the wire: times are whole milliseconds, and every field is always written, with null where there
+/// is nothing.
+/// </summary>
+internal sealed class AsOnTheWire : IOpenApiSchemaTransformer
+{
+    public Task TransformAsync(OpenApiSchema schema, OpenApiSchemaTransformerContext context, CancellationToken cancellationToken)
+    {
+        var type = Nullable.GetUnderlyingType(context.JsonTypeInfo.Type) ?? context.JsonTypeInfo.Type;
+        if (type == typeof(TimeSpan))
+        {
+            (schema.Type, schema.Format, schema.Pattern, schema.Description) = (JsonSchemaType.Integer, "int64", null, "milliseconds");
+        }
+        else if (type == typeof(IReadOnlyList<TimeSpan>))
+        {
+            schema.Items = new OpenApiSchema { Type = JsonSchemaType.Integer, Format = "int64", Description = "milliseconds" };
+        }
+        else if (schema.Properties is { Count: > 0 } properties)
+        {
+            schema.Required = new HashSet<string>(properties.Keys);
+        }
+
+        return Task.CompletedTask;
+    }
+}

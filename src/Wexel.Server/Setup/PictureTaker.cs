@@ -1,0 +1,62 @@
+using System.Security.Cryptography;
+using Wexel.Core;
+using Wexel.Core.Feeds;
+using Wexel.Data.Storage;
+using Wexel.Media.Measuring;
+
+namespace Wexel.Server.Setup;
+
+/// <summary>A picture that was taken in.</summary>
+internal sealed record TakenPicture(string Key, ArtworkFacts Facts);
+
+/// <summary>Takes pictures that trainers send: measured, judged, and kept under the hash of what is in them.</summary>
+internal sealed class PictureTaker(FileStore store)
+{
+    /// <summary>Takes one in, or says all that is wrong with it; then nothing of it is kept.</summary>
+    /// <param name="body">The picture.</param>
+    /// <param name="mostBytes">How large it may be.</param>
+    /// <param name="field">What it is to be; the field of problems.</param>
+    /// <param name="wrong">The rules it must keep.</param>
+    /// <param name="name">Its name in the store.</param>
+    /// <param name="cancel">Stops it.</param>
+    internal async Task<(TakenPicture? Picture, Problem? Problem)> TakeAsync(Stream body, long mostBytes, string field, Func<ArtworkFacts, IReadOnlyList<Problem>> wrong, string name, CancellationToken cancel)
+    {
+        var arriving = store.Arriving();
+        try
+        {
+            if (!await ReceiveAsync(body, arriving, mostBytes, cancel))
+                return (null, new Problem($"{field}-too-heavy", $"The file has more than {mostBytes / 1024 / 1024} MB. Save it as JPEG.", field));
+            if (await ArtworkMeasurer.MeasureAsync(arriving, cancel) is not { } facts)
+                return (null, new Problem($"{field}-no-picture", "The file is no picture that can be read. Choose a JPEG or PNG.", field));
+            if (wrong(facts) is { Count: > 0 } problems)
+                return (null, new Problem(problems[0].Code, string.Join(' ', problems.Select(p => p.Sentence)), field));
+            string key;
+            await using (var picture = File.OpenRead(arriving))
+                key = DerivedKey.Of("picture/1", Convert.ToHexStringLower(await SHA256.HashDataAsync(picture, cancel)));
+            var kept = store.Derived(key, name);
+            Directory.CreateDirectory(Path.GetDirectoryName(kept)!);
+            File.Move(arriving, kept, overwrite: true);
+            return (new TakenPicture(key, facts), null);
+        }
+        finally
+        {
+            File.Delete(arriving);
+        }
+    }
+
+    /// <summary>Writes a body to disk; stops and says so where it is too large.</summary>
+    private static async Task<bool> ReceiveAsync(Stream body, string path, long mostBytes, CancellationToken cancel)
+    {
+        await using var file = File.Create(path);
+        var buffer = new byte[81920];
+        int read;
+        while ((read = await body.ReadAsync(buffer, cancel)) > 0)
+        {
+            if (file.Length + read > mostBytes)
+                return false;
+            await file.WriteAsync(buffer.AsMemory(0, read), cancel);
+        }
+
+        return true;
+    }
+}
