@@ -1,0 +1,39 @@
+using System.Text.Json;
+using Wexel.Core;
+
+namespace Wexel.Cli;
+
+/// <summary>A course on the command line: <c>course.json</c>, whose paths are relative to it.</summary>
+/// <param name="Title">The course's title.</param>
+/// <param name="Lessons">The lessons in teaching order.</param>
+/// <param name="Feed">What is said of its podcast feed.</param>
+internal sealed record CourseFile(string? Title, IReadOnlyList<CourseFile.CourseLesson?>? Lessons, CourseFeed? Feed)
+{
+    /// <summary>One lesson: <c>recording</c>, and <c>title</c>, <c>contents</c> and <c>captions</c> where there are any.</summary>
+    internal sealed record CourseLesson(string? Recording, string? Title, string? Contents, string? Captions);
+
+    /// <summary>The course's title, its lessons, and what is said of its feed.</summary>
+    /// <exception cref="UnusableInputException">The file cannot be read or lacks something.</exception>
+    internal static (string Title, IReadOnlyList<LessonRequest> Lessons, CourseFeed? Feed) Read(string path)
+    {
+        CourseFile? course;
+        try
+        {
+            course = JsonSerializer.Deserialize<CourseFile>(InputFile.Read(path, File.ReadAllText), WexelJson.Options);
+        }
+        catch (JsonException failed)
+        {
+            throw new UnusableInputException($"“{path}” is not a course: line {failed.LineNumber + 1} cannot be read as JSON.");
+        }
+
+        if (string.IsNullOrWhiteSpace(course?.Title))
+            throw new UnusableInputException($"“{path}” has no title; write \"title\": \"…\" into it.");
+        if (course.Lessons is not { Count: > 0 } lessons)
+            throw new UnusableInputException($"“{path}” has no lessons; write \"lessons\": [{{ \"recording\": \"…\" }}] into it.");
+        var folder = Path.GetDirectoryName(Path.GetFullPath(path))!;
+        string? Beside(string? file) => file is null ? null : Path.Combine(folder, file);
+        return (course.Title, [.. lessons.Select((lesson, i) => lesson?.Recording is { Length: > 0 } recording
+            ? new LessonRequest(Beside(recording)!, lesson.Title, Beside(lesson.Contents), Beside(lesson.Captions))
+            : throw new UnusableInputException($"Lesson {i + 1} in “{path}” names no recording."))], course.Feed is null ? null : course.Feed with { Artwork = Beside(course.Feed.Artwork) });
+    }
+}

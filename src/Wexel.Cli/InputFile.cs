@@ -1,0 +1,21 @@
+namespace Wexel.Cli;
+
+/// <summary>What was brought in cannot be used; the message is one sentence for people.</summary>
+internal sealed class UnusableInputException(string sentence) : Exception(sentence);
+
+/// <summary>Reads the files that were named on the command line.</summary>
+internal static class InputFile
+{
+    /// <exception cref="UnusableInputException">The file cannot be read.</exception>
+    internal static T Read<T>(string path, Func<string, T> read)
+    {
+        try
+        {
+            return read(path);
+        }
+        catch (Exception failed) when (failed is IOException or UnauthorizedAccessException)
+        {
+            throw new UnusableInputException($"“{path}” cannot be read: {failed.Message}");
+        }
+    }
+}

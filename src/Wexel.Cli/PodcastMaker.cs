@@ -1,0 +1,77 @@
+using Wexel.Core;
+using Wexel.Core.Contents;
+using Wexel.Core.Feeds;
+using Wexel.Core.Packages;
+using Wexel.Media.Measuring;
+using Wexel.Media.Rendering;
+
+namespace Wexel.Cli;
+
+/// <summary>What a <c>course.json</c> says of its feed, under <c>feed</c>; all of it may be left out.</summary>
+internal sealed record CourseFeed(
+    string? Description = null,
+    string? Author = null,
+    string? OwnerMail = null,
+    string? Category = null,
+    string? Subcategory = null,
+    string? Language = null,
+    bool Explicit = false,
+    string? Link = null,
+    FeedMedia Media = FeedMedia.Video,
+    FeedOrder Order = FeedOrder.Serial,
+    bool Unlisted = false,
+    string? Colour = null,
+    string? Artwork = null)
+{
+    /// <exception cref="UnusableInputException">Something in it cannot be used.</exception>
+    internal FeedSettings Settings(string title)
+    {
+        var settings = new FeedSettings(
+            title, Description ?? title, Author ?? "", OwnerMail ?? "", Category ?? "Education", Category is null ? Subcategory ?? "How To" : Subcategory,
+            Language ?? "en", Explicit, Link, Media, Order, Unlisted, Colour ?? FeedSettings.UsualColour);
+        return settings.Unusable() is { } problem ? throw new UnusableInputException(problem.Sentence) : settings;
+    }
+}
+
+/// <summary>Plans a feed's folder of lessons that were made.</summary>
+internal static class PodcastMaker
+{
+    internal sealed record Planned(IReadOnlyList<PackageFile> Files, IReadOnlyList<FeedFinding> Check);
+
+    /// <exception cref="UnusableInputException">The artwork or a lesson cannot be used in the feed.</exception>
+    internal static async Task<Planned> PlanAsync(FeedSettings settings, string? ownArtwork, Uri folder, IReadOnlyList<MadeLesson> lessons, string fontsFolder, string work, CancellationToken cancel)
+    {
+        var (artwork, facts) = await ArtworkAsync(settings, ownArtwork, fontsFolder, work, cancel);
+        var episodes = new List<EpisodeSources>();
+        foreach (var made in lessons)
+        {
+            var lesson = made.Sources.Lesson;
+            if (settings.Media == FeedMedia.Sound && !made.HasSound)
+                throw new UnusableInputException($"“{lesson.Title}” has no sound, so a feed of sound alone cannot carry it.");
+            var number = episodes.Count + 1;
+            var media = Path.Combine(work, $"episode-{number}{FeedFiles.Ending(settings.Media)}");
+            await Renderer.EpisodeAsync(made.Sources.VideoPath, media, lesson.Title, Chapters.Of(lesson.Sections, lesson.Length), settings.Media, artwork, cancel);
+            var name = $"{number:00}-{MakeCommand.FileName(lesson.Title)}";
+            var episode = new Episode(
+                DerivedKey.Of("episode-id/1", folder, name)[..32], name, lesson.Title, lesson.Description, lesson.Language, lesson.Length, new FileInfo(media).Length, lesson.Sections, lesson.Captions?.Language);
+            episodes.Add(new EpisodeSources(new FeedEntry(episode, made.RecordedAt, 1, number), media, lesson.Captions?.Cues ?? []));
+        }
+
+        var sources = new FeedSources(settings, settings.Author, folder, folder, facts.Format == "png" ? "artwork.png" : "artwork.jpg", lessons.Max(m => m.RecordedAt), [.. episodes.Select(e => e.Entry)]);
+        return new Planned(FeedFolder.Plan(sources, artwork, episodes), FeedCheck.Of(FeedDocument.Write(sources), facts));
+    }
+
+    private static async Task<(string Path, ArtworkFacts Facts)> ArtworkAsync(FeedSettings settings, string? own, string fontsFolder, string work, CancellationToken cancel)
+    {
+        if (own is not null)
+        {
+            var measured = File.Exists(own) ? await ArtworkMeasurer.MeasureAsync(own, cancel) : null;
+            var wrong = measured is null ? [new Problem("artwork-no-picture", $"“{own}” is no picture that can be read.")] : ArtworkRules.Wrong(measured);
+            return wrong.Count == 0 ? (own, measured!) : throw new UnusableInputException(string.Join(' ', wrong.Select(w => w.Sentence)));
+        }
+
+        var made = Path.Combine(work, "artwork.jpg");
+        await ArtworkMaker.MakeAsync(new ArtworkPlan(settings.Title, settings.Author, settings.Colour), fontsFolder, null, made, cancel);
+        return (made, (await ArtworkMeasurer.MeasureAsync(made, cancel))!);
+    }
+}
