@@ -1,0 +1,191 @@
+import './player.css'
+import { judge } from './completion'
+import { contents } from './contents'
+import { asSwitch, keys, stage } from './controls'
+import { element } from './element'
+import { type Lesson, type Place, sectionAt } from './lesson'
+import { inBrowser, onServer } from './memory'
+import { findApi, inLearningSystem } from './scorm12'
+import { clock, placeIn } from './time'
+import { watching } from './watching'
+
+const reportEveryMs = 10_000
+
+function start(lesson: Lesson, place: Place | null, root: HTMLElement) {
+  const video = element('video', { slot: 'media', src: lesson.video, poster: lesson.poster, preload: 'metadata', playsinline: true, 'aria-label': lesson.title })
+  video.style.aspectRatio = `${lesson.width} / ${lesson.height}`
+  addTracks(video, lesson)
+
+  const memory = memoryOf(lesson)
+  let known: [number, number][] = []
+  let completeBefore = false
+  let ready = false
+  const fresh = watching(video, () => tell())
+  const all = () => {
+    const judged = judge([...known, ...fresh], lesson.length, lesson.completePercent)
+    return { ...judged, complete: judged.complete || completeBefore }
+  }
+  const go = (ms: number) => {
+    video.currentTime = ms / 1000
+  }
+
+  const table =
+    lesson.sections.length > 0 && !lesson.embedded
+      ? contents(lesson, (ms) => {
+          go(ms)
+          video.play().catch(() => undefined)
+        })
+      : undefined
+  const status = element('p', { class: 'status', role: 'status' })
+  const back = element('p', { class: 'back', hidden: true })
+  const kept = element('p', { class: 'keys' })
+  function tell() {
+    const attendance = all()
+    const text = attendance.complete
+      ? 'You have completed this lesson.'
+      : `You have seen ${Math.floor(attendance.share * 100)} % of this lesson. It is done at ${lesson.completePercent} %.`
+    if (status.textContent !== text) status.textContent = text
+    table?.show(video.currentTime * 1000, attendance.watched)
+  }
+  const failed = element('p', { class: 'failed', role: 'alert', hidden: true })
+  video.addEventListener('error', () => {
+    failed.hidden = false
+    failed.textContent = 'The video cannot be loaded. Load the page again; if that does not help, tell the person who gave you the link.'
+  })
+
+  const theStage = stage(lesson, video)
+  keys(video, theStage)
+  root.replaceChildren(
+    ...(lesson.embedded
+      ? [element('main', { class: 'embedded', 'aria-label': lesson.title }, theStage, failed)]
+      : [
+          place
+            ? element(
+                'header',
+                { class: 'place' },
+                element('strong', {}, place.house),
+                element('span', {}, place.where),
+                place.allLessons ? element('a', { href: place.allLessons }, 'All lessons') : null,
+              )
+            : null,
+          element(
+            'main',
+            { class: table ? 'lesson' : 'lesson alone' },
+            element(
+              'div',
+              { class: 'picture' },
+              theStage,
+              failed,
+              back,
+              element('h1', {}, lesson.title),
+              lesson.description ? element('p', { class: 'description' }, lesson.description) : null,
+            ),
+            element(
+              'div',
+              { class: 'beside' },
+              table?.nav,
+              status,
+              element('p', { class: 'keys' }, 'Keys: space plays, ← and → go 5 s, c captions, m sound, f full screen.'),
+              kept,
+            ),
+          ),
+        ].filter((node): node is HTMLElement => node !== null)),
+  )
+
+  asSwitch(theStage)
+
+  const save = (leaving: boolean) => {
+    if (!ready) return
+    const { watched, complete } = all()
+    memory.save({ watched, position: Math.round(video.currentTime * 1000), complete }, leaving)
+    sayKept()
+  }
+  const sayKept = () => {
+    const text = memory.kept() ?? ''
+    if (kept.textContent !== text) kept.textContent = text
+  }
+  let lastReport = 0
+  let toldComplete = false
+  let section = -1
+  video.addEventListener('timeupdate', () => {
+    tell()
+    const nowComplete = !toldComplete && all().complete
+    if (nowComplete) toldComplete = true
+    const nowIn = sectionAt(lesson.sections, video.currentTime * 1000)
+    const entered = !video.paused && nowIn !== section
+    section = nowIn
+    if (nowComplete || entered || (!video.paused && performance.now() - lastReport > reportEveryMs)) {
+      lastReport = performance.now()
+      save(false)
+    }
+  })
+  for (const event of ['pause', 'ended']) video.addEventListener(event, () => save(false))
+  addEventListener('pagehide', () => save(true))
+  // A page that comes back as it was has taken its leave of the learning system already.
+  addEventListener('pageshow', (event) => {
+    if (event.persisted && lesson.runtime) location.reload()
+  })
+  addEventListener('hashchange', () => {
+    const at = placeIn(location.hash)
+    if (at !== undefined) go(at)
+  })
+
+  memory.load().then((progress) => {
+    known = progress.watched
+    completeBefore = progress.complete ?? false
+    toldComplete = all().complete
+    ready = true
+    sayKept()
+    const asked = placeIn(location.hash)
+    if (asked !== undefined) go(asked)
+    else if (progress.position > 5000 && progress.position < lesson.length - 5000 && video.currentTime < 1) {
+      go(progress.position)
+      back.hidden = false
+      back.replaceChildren(
+        `You left off at ${clock(progress.position)}. `,
+        element(
+          'button',
+          {
+            type: 'button',
+            click: () => {
+              go(0)
+              back.hidden = true
+            },
+          },
+          'Start from the beginning',
+        ),
+      )
+    }
+    tell()
+  })
+}
+
+function memoryOf(lesson: Lesson) {
+  if (lesson.runtime === 'scorm12') return inLearningSystem(findApi(window), lesson.length, () => performance.now())
+  return lesson.reportTo ? onServer(lesson.reportTo, lesson.key) : inBrowser(lesson.key)
+}
+
+/** Tracks are made here and not loaded, since a page that was opened from disk may load no file beside it. */
+function addTracks(video: HTMLVideoElement, lesson: Lesson) {
+  if (lesson.captions) {
+    const captions = video.addTextTrack('captions', 'Captions', lesson.captions.language)
+    for (const cue of lesson.captions.cues) {
+      const shown = new VTTCue(cue.span.start / 1000, cue.span.end / 1000, '')
+      shown.text = cue.text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;')
+      captions.addCue(shown)
+    }
+    captions.mode = 'showing'
+  }
+  if (lesson.sections.length > 0) {
+    const chapters = video.addTextTrack('chapters', 'Contents', lesson.language)
+    lesson.sections.forEach((section, i) => {
+      const end = lesson.sections[i + 1]?.at ?? lesson.length
+      if (end > section.at) chapters.addCue(new VTTCue(section.at / 1000, end / 1000, section.title))
+    })
+    chapters.mode = 'hidden'
+  }
+}
+
+const data = JSON.parse(document.getElementById('wexel-lesson')?.textContent ?? 'null') as { lesson: Lesson; place: Place | null } | null
+const root = document.getElementById('wexel')
+if (data && root) start(data.lesson, data.place, root)

@@ -1,0 +1,82 @@
+import type { Range } from './completion'
+
+export interface Progress {
+  watched: Range[]
+  position: number
+  /** Whether the place where it is kept holds the lesson for completed already. */
+  complete?: boolean
+}
+
+/** Where a learner's progress is kept: with the server that the page came from, in a learning system, or in this browser alone. */
+export interface Memory {
+  load(): Promise<Progress>
+  save(progress: Progress, leaving: boolean): void
+  /** What the learner should know of it, once it is loaded. */
+  kept(): string | null
+}
+
+const none: Progress = { watched: [], position: 0 }
+
+/** Nothing is kept, and the reason is said. */
+export function nowhere(reason: string): Memory {
+  return { load: async () => none, save: () => undefined, kept: () => reason }
+}
+
+export function inBrowser(key: string): Memory {
+  const name = `wexel:${key}`
+  return {
+    async load() {
+      try {
+        return { ...none, ...JSON.parse(localStorage.getItem(name) ?? '{}') }
+      } catch {
+        // Storage may be forbidden, or hold what another version wrote: the lesson plays all the same.
+        return none
+      }
+    },
+    save({ watched, position }) {
+      try {
+        localStorage.setItem(name, JSON.stringify({ watched, position }))
+      } catch {
+        // Forbidden or full: there is nothing to remember with.
+      }
+    },
+    kept: () => 'What you have seen is kept in this browser only.',
+  }
+}
+
+export function onServer(address: string, key: string): Memory {
+  const local = inBrowser(key)
+  const learner = learnerKey()
+  return {
+    async load() {
+      try {
+        const answer = await fetch(`${address}?learner=${encodeURIComponent(learner)}`)
+        if (answer.ok) return await answer.json()
+      } catch {
+        // The server is not reached: what this browser knows will do until it is.
+      }
+      return local.load()
+    },
+    save({ watched, position }, leaving) {
+      local.save({ watched, position }, leaving)
+      const body = JSON.stringify({ learner, watched, position })
+      const blob = new Blob([body], { type: 'application/json' })
+      if (leaving && navigator.sendBeacon(address, blob)) return
+      // All ranges are sent each time, so a report that is lost is made up for by the next.
+      fetch(address, { method: 'POST', body: blob, keepalive: body.length < 60_000 }).catch(() => undefined)
+    },
+    kept: () => null,
+  }
+}
+
+function learnerKey(): string {
+  const made = [...crypto.getRandomValues(new Uint8Array(16))].map((b) => b.toString(16).padStart(2, '0')).join('')
+  try {
+    const known = localStorage.getItem('wexel:learner')
+    if (known) return known
+    localStorage.setItem('wexel:learner', made)
+  } catch {
+    // No storage: the key lasts as long as the page.
+  }
+  return made
+}
