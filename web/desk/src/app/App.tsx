@@ -1,0 +1,41 @@
+import { useState } from 'react'
+import { Route, Routes } from 'react-router'
+import { Board } from '../board/Board'
+import { FeedPage } from '../feeds/FeedPage'
+import { NewFeed } from '../feeds/NewFeed'
+import { Kit } from '../kit/Kit'
+import { BringIn } from '../lessons/BringIn'
+import { LessonPage } from '../lessons/LessonPage'
+import { Lessons } from '../lessons/Lessons'
+import { Queue } from '../queue/Queue'
+import { Results } from '../results/Results'
+import { Keys, useKey } from './keys'
+import { useLiveNews } from './live'
+import { Spine } from './Spine'
+
+export function App() {
+  useLiveNews()
+  const [keysShown, showKeys] = useState(false)
+  useKey('?', () => showKeys(true))
+  return (
+    <BringIn>
+      <div className="flex min-h-screen">
+        <Spine />
+        <main className="min-w-0 flex-1">
+          <Routes>
+            <Route path="/" element={<Lessons />} />
+            <Route path="/lessons/:id/:stage?" element={<LessonPage />} />
+            <Route path="/board" element={<Board />} />
+            <Route path="/queue" element={<Queue />} />
+            <Route path="/results" element={<Results />} />
+            <Route path="/kit" element={<Kit />} />
+            <Route path="/kit/feeds/new" element={<NewFeed />} />
+            <Route path="/kit/feeds/:id" element={<FeedPage />} />
+            <Route path="*" element={<p className="p-8">There is no such page. The lessons are under Lessons at the left.</p>} />
+          </Routes>
+        </main>
+      </div>
+      <Keys open={keysShown} onClose={() => showKeys(false)} />
+    </BringIn>
+  )
+}

@@ -1,0 +1,58 @@
+import { useQueryClient } from '@tanstack/react-query'
+import { ChartSpline, Hourglass, LayoutGrid, ListOrdered, Wrench } from 'lucide-react'
+import { NavLink } from 'react-router'
+import { useQueue } from '../queue/useQueue'
+import { api } from './api'
+import { useMe } from './session'
+
+/** Five places, in the order of the work. */
+const places = [
+  { to: '/', label: 'Lessons', icon: ListOrdered },
+  { to: '/board', label: 'Board', icon: LayoutGrid },
+  { to: '/queue', label: 'Queue', icon: Hourglass },
+  { to: '/results', label: 'Results', icon: ChartSpline },
+  { to: '/kit', label: 'Kit', icon: Wrench },
+]
+
+export function Spine() {
+  const me = useMe()
+  const client = useQueryClient()
+  const queue = useQueue()
+  const open = queue.data?.filter((r) => r.state === 'waiting' || r.state === 'working').length ?? 0
+  const signOut = async () => {
+    await api.POST('/api/sign-out')
+    client.clear()
+    location.assign('/')
+  }
+  return (
+    <nav aria-label="Places" className="sticky top-0 flex h-screen w-[76px] shrink-0 flex-col border-r border-hairline pt-3">
+      <span className="mb-6 text-center text-[18px] font-bold">wexel</span>
+      {places.map(({ to, label, icon: Icon }) => (
+        <NavLink
+          key={to}
+          to={to}
+          end={to === '/'}
+          className={({ isActive }) =>
+            `relative flex flex-col items-center gap-0.5 border-l-[3px] py-2 pr-[3px] text-[13px] ${isActive || (to === '/' && location.pathname.startsWith('/lessons')) ? 'border-ink font-bold' : 'border-transparent text-quiet hover:text-ink'}`
+          }
+        >
+          <Icon size={18} aria-hidden="true" />
+          {label}
+          {to === '/queue' && open > 0 && (
+            <span className="absolute right-1 top-0 rounded-full bg-ink px-1.5 text-[12px] font-bold leading-[18px] text-paper">
+              <span className="sr-only">, </span>
+              {open}
+              <span className="sr-only"> under way</span>
+            </span>
+          )}
+        </NavLink>
+      ))}
+      <div className="mt-auto px-1 pb-3 text-center text-[13px] text-quiet">
+        <p className="mb-1 break-words">{me.data?.name}</p>
+        <button type="button" onClick={signOut} className="text-copper underline underline-offset-2">
+          Sign out
+        </button>
+      </div>
+    </nav>
+  )
+}

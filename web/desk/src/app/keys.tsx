@@ -1,0 +1,46 @@
+import { useEffect, useRef } from 'react'
+import { Dialog } from '../ui/Dialog'
+
+const list: [string, string][] = [
+  ['Space', 'Play or pause'],
+  ['← →', '5 seconds back or on'],
+  ['Shift ← →', 'One frame back or on'],
+  ['S', 'Set a section at the playing position'],
+  ['Ctrl Z', 'Undo'],
+  ['Ctrl Shift Z', 'Redo'],
+  ['?', 'This list'],
+]
+
+/** Runs an action for a key anywhere but in a field; Ctrl and Shift are written in front, as in "ctrl+shift+z". */
+export function useKey(combination: string, action: () => void) {
+  const latest = useRef(action)
+  latest.current = action
+  useEffect(() => {
+    const pressed = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement
+      const key = event.key.length === 1 ? event.key.toLowerCase() : event.key
+      const name = `${event.ctrlKey || event.metaKey ? 'ctrl+' : ''}${event.shiftKey && event.key.length > 1 ? 'shift+' : event.shiftKey && event.ctrlKey ? 'shift+' : ''}${key}`
+      if (name !== combination || target.closest('input, textarea, select, [contenteditable], [role=dialog]')) return
+      if (key === ' ' && target.closest('button, a, summary')) return
+      event.preventDefault()
+      latest.current()
+    }
+    addEventListener('keydown', pressed)
+    return () => removeEventListener('keydown', pressed)
+  }, [combination])
+}
+
+export function Keys({ open, onClose }: { open: boolean; onClose: () => void }) {
+  return (
+    <Dialog open={open} onClose={onClose} title="Keys">
+      <dl className="grid grid-cols-[140px_1fr] gap-y-2">
+        {list.map(([key, what]) => (
+          <div key={key} className="contents">
+            <dt className="font-mono">{key}</dt>
+            <dd>{what}</dd>
+          </div>
+        ))}
+      </dl>
+    </Dialog>
+  )
+}

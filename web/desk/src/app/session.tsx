@@ -1,0 +1,87 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { type FormEvent, type ReactNode, useState } from 'react'
+import { Button } from '../ui/Button'
+import { Field } from '../ui/Field'
+import { api, Refused, taken } from './api'
+
+export function useMe() {
+  return useQuery({
+    queryKey: ['me'],
+    queryFn: async () => {
+      try {
+        return await taken(api.GET('/api/me'))
+      } catch (problem) {
+        if (problem instanceof Refused && problem.status === 401) return null
+        throw problem
+      }
+    },
+    staleTime: Number.POSITIVE_INFINITY,
+  })
+}
+
+/** Shows its children to a trainer, and the sign-in form to everybody else. */
+export function Session({ children }: { children: ReactNode }) {
+  const me = useMe()
+  if (me.isPending) return null
+  if (me.error)
+    return (
+      <p role="alert" className="p-8 text-brick">
+        {me.error.message}
+      </p>
+    )
+  if (!me.data || location.pathname === '/sign-in') return <SignIn />
+  if (!me.data.trainer) return <NotForLearners />
+  return children
+}
+
+function NotForLearners() {
+  return (
+    <main className="mx-auto mt-24 max-w-md p-6">
+      <h1>This side is for trainers</h1>
+      <p className="mt-2">
+        You are signed in as a learner. Your lessons are on{' '}
+        <a className="text-copper underline" href="/channel">
+          the list of lessons
+        </a>
+        .
+      </p>
+    </main>
+  )
+}
+
+function SignIn() {
+  const client = useQueryClient()
+  const [problem, setProblem] = useState('')
+  const signIn = async (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault()
+    const form = new FormData(event.currentTarget)
+    try {
+      const me = await taken(api.POST('/api/sign-in', { body: { email: String(form.get('email')), password: String(form.get('password')) } }))
+      const to = new URLSearchParams(location.search).get('to')
+      // Only an address on this server: a path, and not one that names another host.
+      if (to && /^\/(?![/\\])/.test(to)) location.assign(to)
+      else if (location.pathname === '/sign-in') location.assign(me.trainer ? '/' : '/channel')
+      else client.setQueryData(['me'], me)
+    } catch (refused) {
+      setProblem((refused as Error).message)
+    }
+  }
+  return (
+    <main className="mx-auto mt-24 max-w-sm p-6">
+      <p className="mb-6 text-[22px] font-bold">wexel</p>
+      <h1>Sign in</h1>
+      <form onSubmit={signIn} className="mt-4 flex flex-col gap-4">
+        <Field label="Mail address" name="email" type="email" autoComplete="username" required />
+        <Field label="Password" name="password" type="password" autoComplete="current-password" required />
+        {problem && (
+          <p role="alert" className="text-brick">
+            {problem}
+          </p>
+        )}
+        <div>
+          <Button type="submit">Sign in</Button>
+        </div>
+      </form>
+    </main>
+  )
+}

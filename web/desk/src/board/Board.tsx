@@ -1,0 +1,63 @@
+import { useQuery } from '@tanstack/react-query'
+import { Link } from 'react-router'
+import { api, type Schemas, taken } from '../app/api'
+import { Mark } from '../ui/Mark'
+import { Page, Waiting } from '../ui/Page'
+import { day } from '../ui/words'
+import { WholeCourses } from './WholeCourses'
+
+export const kinds: Record<Schemas['OutletKind'], string> = { channel: 'channel', webServer: 'web server', learningSystem: 'learning system', podcastFeed: 'podcast feed' }
+
+/** Lessons down, outlets across. */
+export function Board() {
+  const board = useQuery({ queryKey: ['board'], queryFn: () => taken(api.GET('/api/board')) })
+  const rows = board.data ?? []
+  const behind = rows.flatMap((r) => r.outlets).filter((o) => o.release?.behind).length
+  return (
+    <Page
+      title="Release board"
+      about={
+        behind === 0
+          ? 'No release is behind its lesson.'
+          : `${behind === 1 ? '1 release is behind its lesson' : `${behind} releases are behind their lessons`}. Open one to bring it up to date.`
+      }
+    >
+      <Waiting query={board}>
+        <table className="w-full">
+          <thead>
+            <tr className="border-b-2 border-ink">
+              <th className="py-2">
+                Lesson<span className="block font-normal text-quiet">in teaching order</span>
+              </th>
+              {rows[0]?.outlets.map((o) => (
+                <th key={o.id}>
+                  {o.name}
+                  <span className="block font-normal text-quiet">{kinds[o.kind]}</span>
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row) => (
+              <tr key={row.lessonId} className="border-b border-hairline">
+                <td className="py-2">
+                  <Link to={`/lessons/${row.lessonId}/deliver`} className="hover:underline">
+                    {row.position}&ensp;{row.title || 'Needs a title'}
+                  </Link>
+                  <span className="block text-[13px] text-quiet">{row.course}</span>
+                </td>
+                {row.outlets.map((o) => (
+                  <td key={o.id} className="py-2">
+                    {o.release ? <Mark kind={o.release.behind ? 'behind' : 'live'}>{o.release.behind ? 'Behind' : 'Live'}</Mark> : <Mark kind="nothing">Not there</Mark>}
+                    {o.release && <span className="block pl-5 text-[13px] text-quiet">since {day(o.release.releasedAt)}</span>}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <WholeCourses />
+      </Waiting>
+    </Page>
+  )
+}

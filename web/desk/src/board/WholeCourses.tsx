@@ -1,0 +1,86 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { api, type Schemas, taken } from '../app/api'
+import { PackageRow } from '../deliver/PackageRow'
+import { Button } from '../ui/Button'
+import { Mark } from '../ui/Mark'
+import { day } from '../ui/words'
+
+/** Courses as one package, for the learning systems: all lessons in teaching order. */
+export function WholeCourses() {
+  const courses = useQuery({ queryKey: ['board', 'courses'], queryFn: () => taken(api.GET('/api/board/courses')) })
+  const rows = (courses.data ?? []).filter((c) => c.outlets.length > 0)
+  if (rows.length === 0) return null
+  return (
+    <section className="mt-10 max-w-[720px]">
+      <h2>Whole courses</h2>
+      <p className="text-quiet">One package for a learning system, with all lessons in teaching order.</p>
+      {rows.map((course) => course.outlets.map((outlet) => <CourseAt key={`${course.courseId} ${outlet.id}`} course={course} outlet={outlet} />))}
+    </section>
+  )
+}
+
+function CourseAt({ course, outlet }: { course: Schemas['CourseBoardRow']; outlet: Schemas['CourseOutletView'] }) {
+  const client = useQueryClient()
+  const profiles = useQuery({ queryKey: ['profiles'], queryFn: () => taken(api.GET('/api/profiles')) })
+  const now = outlet.release
+  const [profileId, setProfileId] = useState(now?.profileId ?? 'web')
+  const refresh = () => client.invalidateQueries({ queryKey: ['board'] })
+  const make = useMutation({
+    mutationFn: () => taken(api.POST('/api/courses/{id}/releases', { params: { path: { id: course.courseId } }, body: { outletId: outlet.id, profileId } })),
+    onSettled: refresh,
+    onError: () => undefined,
+  })
+  return (
+    <div className="border-b border-hairline py-3" data-testid="whole-course">
+      <p className="flex justify-between gap-2">
+        <span>
+          <b>{course.course}</b>{' '}
+          <span className="text-quiet">
+            {course.lessons === 1 ? '1 lesson' : `${course.lessons} lessons`}, {outlet.name}
+          </span>
+        </span>
+        {now ? (
+          <Mark kind={now.behind ? 'behind' : 'live'}>
+            {now.behind ? 'Behind' : 'Made'}, {day(now.releasedAt)}
+          </Mark>
+        ) : (
+          <Mark kind="nothing">Not made</Mark>
+        )}
+      </p>
+      <p className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1">
+        <label className="flex items-center gap-2">
+          Profile
+          <select className="border border-hairline bg-field px-2 py-1" value={profileId} onChange={(e) => setProfileId(e.target.value)}>
+            {profiles.data?.map((p) => (
+              <option key={p.id} value={p.id}>
+                {p.title}
+              </option>
+            ))}
+          </select>
+        </label>
+        {(!now || now.behind || now.profileId !== profileId) && (
+          <Button onClick={() => make.mutate()} disabled={make.isPending}>
+            {make.isPending ? 'Making the package…' : now ? 'Bring up to date' : 'Make the course package'}
+          </Button>
+        )}
+      </p>
+      {make.error && (
+        <p role="alert" className="mt-2 text-brick">
+          {make.error.message}
+        </p>
+      )}
+      {now && (
+        <div className="mt-2">
+          <PackageRow
+            made={now.package}
+            what="package"
+            sendTo={outlet.takesPackages ? outlet.name : undefined}
+            send={() => taken(api.POST('/api/course-releases/{id}/send', { params: { path: { id: now.id } } }))}
+            onSent={refresh}
+          />
+        </div>
+      )}
+    </div>
+  )
+}

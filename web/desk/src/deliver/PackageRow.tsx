@@ -1,0 +1,65 @@
+import { useMutation } from '@tanstack/react-query'
+import { toast } from 'sonner'
+import type { Schemas } from '../app/api'
+import { Button } from '../ui/Button'
+import { Mark } from '../ui/Mark'
+import { day, size } from '../ui/words'
+
+interface Props {
+  made: Schemas['PackageView']
+  what: 'package' | 'folder'
+  /** The outlet's name, where it can be sent to over HTTP. */
+  sendTo?: string
+  send: () => Promise<unknown>
+  onSent: () => void
+}
+
+/** A package that was made: to download, to look into, and to send. */
+export function PackageRow({ made, what, sendTo, send, onSent }: Props) {
+  const sending = useMutation({
+    mutationFn: send,
+    onSuccess: () => toast.success(`${sendTo} has taken the package`),
+    onError: (problem) => toast.error(problem.message),
+    onSettled: onSent,
+  })
+  const { sent } = made
+  return (
+    <div className="flex flex-col gap-1">
+      <a className="text-copper underline underline-offset-2" href={made.link} download>
+        Download the {what} as a ZIP, {size(made.bytes)}
+      </a>
+      {sendTo && (
+        <p className="flex flex-wrap items-center gap-x-4 gap-y-1">
+          {(!sent || sent.behind) && (
+            <Button onClick={() => sending.mutate()} disabled={sending.isPending}>
+              {sending.isPending ? `Sending ${size(made.bytes)}…` : `Send to ${sendTo}`}
+            </Button>
+          )}
+          {sent && (
+            <Mark kind={sent.behind ? 'behind' : 'live'}>
+              {sent.behind ? `${sendTo} has an older package` : `Sent to ${sendTo}`}, {day(sent.at)}
+            </Mark>
+          )}
+          {sent?.to && (
+            <a className="text-copper underline underline-offset-2" href={sent.to} target="_blank" rel="noreferrer">
+              Open it there
+            </a>
+          )}
+        </p>
+      )}
+      <details>
+        <summary className="cursor-pointer text-copper underline underline-offset-2">What is in it</summary>
+        <ul className="mt-1">
+          {made.files.map((f) => (
+            <li key={f.path} className="py-0.5">
+              <span className={`font-mono text-[13px] ${f.isThePageToLink ? 'font-bold' : ''}`}>{f.path}</span>{' '}
+              <span className="text-quiet">
+                {size(f.bytes)}. {f.purpose}
+              </span>
+            </li>
+          ))}
+        </ul>
+      </details>
+    </div>
+  )
+}

@@ -1,0 +1,115 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { toast } from 'sonner'
+import { api, type Schemas, taken } from '../app/api'
+import { kinds } from '../board/Board'
+import { Button } from '../ui/Button'
+import { Mark } from '../ui/Mark'
+import { Waiting } from '../ui/Page'
+import { day } from '../ui/words'
+import { HandOn } from './HandOn'
+
+const first: Record<Schemas['OutletKind'], string> = {
+  channel: 'Release to the channel',
+  webServer: 'Make the folder',
+  learningSystem: 'Make the package',
+  podcastFeed: 'Release as an episode',
+}
+
+interface Props {
+  lessonId: string
+  /** The profile that is chosen above. */
+  chosen: string
+  offers: Schemas['ProfileOffer'][]
+  unsaved: boolean
+}
+
+/** The outlets, one button each, and what is to be handed on. */
+export function Releases(props: Props) {
+  const releases = useQuery({ queryKey: ['releases', props.lessonId], queryFn: () => taken(api.GET('/api/lessons/{id}/releases', { params: { path: { id: props.lessonId } } })) })
+  return (
+    <section className="mt-4 border-t border-hairline pt-3">
+      <h2>Release</h2>
+      <Waiting query={releases}>
+        {releases.data?.map((outlet) => (
+          <OutletRow key={outlet.id} outlet={outlet} {...props} />
+        ))}
+      </Waiting>
+    </section>
+  )
+}
+
+function OutletRow({ outlet, lessonId, chosen, offers, unsaved }: Props & { outlet: Schemas['OutletView'] }) {
+  const client = useQueryClient()
+  // What the outlet does not take is not asked of the trainer: another profile is picked.
+  const profileId = outlet.profiles.includes(chosen) ? chosen : (outlet.profiles[0] ?? chosen)
+  const offer = offers.find((o) => o.id === profileId)
+  const ready = Boolean(offer?.nothingToEncode) && !unsaved
+  const channel = outlet.kind === 'channel'
+  const now = outlet.release
+  const [visibility, setVisibility] = useState<Schemas['Visibility']>(now?.visibility ?? 'signedIn')
+  const refresh = () => {
+    for (const key of [['releases', lessonId], ['board'], ['lessons']]) client.invalidateQueries({ queryKey: key })
+  }
+  const release = useMutation({
+    mutationFn: () => taken(api.POST('/api/lessons/{id}/releases', { params: { path: { id: lessonId } }, body: { outletId: outlet.id, profileId, visibility } })),
+    onError: (problem) => toast.error(problem.message),
+    onSettled: refresh,
+  })
+  const takeDown = useMutation({
+    mutationFn: (id: string) => taken(api.DELETE('/api/releases/{id}', { params: { path: { id } } })),
+    onError: (problem) => toast.error(problem.message),
+    onSettled: refresh,
+  })
+  const again = now && (now.behind || now.profileId !== profileId || (channel && now.visibility !== visibility))
+  return (
+    <div className="border-b border-hairline py-3" data-testid={`outlet-${outlet.kind}`}>
+      <p className="flex justify-between gap-2">
+        <span>
+          <b>{outlet.name}</b> <span className="text-quiet">{kinds[outlet.kind]}</span>
+        </span>
+        <span className="shrink-0">
+          {now ? (
+            <Mark kind={now.behind ? 'behind' : 'live'}>
+              {now.behind ? 'Behind' : 'Live'} since {day(now.releasedAt)}
+            </Mark>
+          ) : (
+            <Mark kind="nothing">Not there</Mark>
+          )}
+        </span>
+      </p>
+      {channel && (
+        <fieldset className="mt-1 flex gap-4">
+          <legend className="sr-only">Who may see it on {outlet.name}</legend>
+          {(
+            [
+              ['signedIn', 'Signed-in people'],
+              ['withLink', 'Whoever has the link'],
+            ] as const
+          ).map(([value, label]) => (
+            <label key={value} className="flex items-center gap-1.5">
+              <input type="radio" name={`visibility-${outlet.id}`} checked={visibility === value} onChange={() => setVisibility(value)} className="h-4 w-4 accent-copper" />
+              {label}
+            </label>
+          ))}
+        </fieldset>
+      )}
+      <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1">
+        {(!now || again) &&
+          (ready ? (
+            <Button onClick={() => release.mutate()} disabled={release.isPending}>
+              {now ? 'Bring up to date' : first[outlet.kind]}
+            </Button>
+          ) : (
+            <span className="text-amber">{offer ? `Render “${offer.title}” first; then it can be released.` : 'It can be released once it is rendered.'}</span>
+          ))}
+        {now && (
+          <Button look="link" onClick={() => takeDown.mutate(now.id)}>
+            Take it down
+          </Button>
+        )}
+      </div>
+      {now && <HandOn outlet={outlet} release={now} onSent={refresh} />}
+    </div>
+  )
+}

@@ -1,0 +1,97 @@
+import type { Schemas } from '../app/api'
+import { size } from '../ui/words'
+import type { Document } from './useLesson'
+
+const containers: Record<string, string> = { mp4: 'MP4', mov: 'MOV', matroska: 'Matroska (MKV)', webm: 'WebM', avi: 'AVI', asf: 'ASF (WMV)', mpegts: 'MPEG-TS' }
+const codecs: Record<string, string> = {
+  h264: 'H.264',
+  hevc: 'H.265',
+  vp8: 'VP8',
+  vp9: 'VP9',
+  av1: 'AV1',
+  aac: 'AAC',
+  opus: 'Opus',
+  mp3: 'MP3',
+  vorbis: 'Vorbis',
+  flac: 'FLAC',
+  mpeg4: 'MPEG-4 Part 2',
+  ac3: 'AC-3',
+}
+const sides: Record<string, string> = {
+  same: 'both sides are the same',
+  leftOnly: 'only the left side carries sound',
+  rightOnly: 'only the right side carries sound',
+  silent: 'nothing can be heard',
+}
+
+/** What the probe and the look-through found. */
+export function Facts({ recording: r, document, edit }: { recording: Schemas['RecordingView']; document: Document; edit: (change: (d: Document) => Document) => void }) {
+  const picture = r.facts.picture
+  const sound = r.facts.sounds[0]
+  const colour = picture?.colour
+  const rows: [string, string][] = [
+    ['File', r.fileName],
+    ['Container', containers[r.facts.container] ?? r.facts.container],
+    ['Size of the file', size(r.facts.bytes)],
+    ...(picture
+      ? ([
+          ['Picture', `${picture.shownSize.width} × ${picture.shownSize.height}, ${codecs[picture.codec] ?? picture.codec}`],
+          [
+            'Rate',
+            picture.rateVaries ? `varies, ${picture.rate.perSecond.toFixed(2)} frames/s on average` : `${Number(picture.nominalRate.perSecond.toFixed(3))} frames/s, constant`,
+          ],
+          [
+            'Colour',
+            `${picture.pixelFormat}, ${colour?.matrix ?? 'matrix not stated'}, ${colour?.fullRange == null ? 'range not stated' : colour.fullRange ? 'full range' : 'limited range'}`,
+          ],
+        ] as [string, string][])
+      : []),
+    [
+      'Sound',
+      sound
+        ? `${codecs[sound.codec] ?? sound.codec}, ${sound.channels === 1 ? 'mono' : sound.channels === 2 ? 'stereo' : `${sound.channels} channels`}, ${(sound.sampleRate / 1000).toFixed(1)} kHz${r.analysis?.sides && sides[r.analysis.sides] ? `; ${sides[r.analysis.sides]}` : ''}`
+        : 'none',
+    ],
+  ]
+  return (
+    <section className="mt-4 border-t border-hairline pt-3">
+      <h2>What was brought in</h2>
+      <dl className="mt-2 grid grid-cols-[120px_1fr] gap-y-1.5">
+        {rows.map(([name, value]) => (
+          <div key={name} className="contents">
+            <dt className="text-quiet">{name}</dt>
+            <dd className="break-words">{value}</dd>
+          </div>
+        ))}
+      </dl>
+      {r.notes.length > 0 && (
+        <ul className="mt-3 list-disc pl-5 text-amber">
+          {r.notes.map((note) => (
+            <li key={note}>{note}</li>
+          ))}
+        </ul>
+      )}
+      {r.analysisFailure && (
+        <p role="alert" className="mt-3 text-brick">
+          {r.analysisFailure}
+        </p>
+      )}
+      {!r.analysis && !r.analysisFailure && (
+        <p role="status" className="mt-3">
+          Looking through it: pictures and sound appear in the sheet when that is done.
+        </p>
+      )}
+      <label className="mt-4 block text-quiet" htmlFor="description">
+        Description for learners
+      </label>
+      <textarea
+        id="description"
+        rows={4}
+        maxLength={4000}
+        value={document.description}
+        onChange={(e) => edit((d) => ({ ...d, description: e.target.value }))}
+        className="mt-1 w-full border border-quiet/60 bg-field px-2 py-1.5"
+      />
+    </section>
+  )
+}

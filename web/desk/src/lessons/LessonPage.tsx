@@ -1,0 +1,128 @@
+import { useEffect, useState } from 'react'
+import { NavLink, useParams } from 'react-router'
+import { useKey } from '../app/keys'
+import { Deliver } from '../deliver/Deliver'
+import { MarkUp } from '../markup/MarkUp'
+import { RunSheet } from '../sheet/RunSheet'
+import { usePlayback } from '../sheet/usePlayback'
+import { Viewer } from '../sheet/Viewer'
+import { Button } from '../ui/Button'
+import { clock } from '../ui/words'
+import { Facts } from './Facts'
+import { useLesson } from './useLesson'
+import { useCues, useRecording } from './useLessons'
+
+const stages = [
+  ['bring-in', 'Bring in'],
+  ['mark-up', 'Mark up'],
+  ['deliver', 'Deliver'],
+] as const
+
+export function LessonPage() {
+  const { id = '', stage = 'mark-up' } = useParams()
+  const { lesson, document, problem, saving, edit, undo, redo, steps } = useLesson(id)
+  const recording = useRecording(document?.recordingHash)
+  const cues = useCues(document?.captions?.hash)
+  const playback = usePlayback()
+  const [selected, select] = useState<string>()
+  useKey('ctrl+z', undo)
+  useKey('ctrl+shift+z', redo)
+  useEffect(() => {
+    if (document) window.document.title = `${document.title || 'Needs a title'} · Wexel`
+    return () => {
+      window.document.title = 'Wexel'
+    }
+  }, [document])
+
+  if (problem)
+    return (
+      <p role="alert" className="p-8 text-brick">
+        {problem}
+      </p>
+    )
+  if (!lesson || !document || !recording.data) return <p className="p-8 text-quiet">Fetching…</p>
+  const facts = recording.data.facts
+  return (
+    <div className="flex h-screen flex-col">
+      <header className="border-b border-hairline px-6 pt-3">
+        <div className="flex flex-wrap items-start justify-between gap-x-6">
+          <div className="min-w-0 flex-1">
+            <p className="text-quiet">
+              {lesson.course} · lesson {lesson.position} of {lesson.lessonsInCourse}
+            </p>
+            <h1 className="sr-only">{document.title || 'Lesson without a title'}</h1>
+            <input
+              aria-label="Title"
+              value={document.title}
+              placeholder="Give the lesson a title"
+              maxLength={300}
+              onChange={(e) => edit((d) => ({ ...d, title: e.target.value }))}
+              className="-ml-1 w-full max-w-[720px] bg-transparent px-1 text-[22px] font-bold leading-8 placeholder:text-amber hover:bg-field focus:bg-field"
+            />
+          </div>
+          <div className="flex items-center gap-4 pt-1 text-quiet">
+            <SaveState saving={saving} at={lesson.savedAt} revision={lesson.revision} />
+            {steps.back > 0 && (
+              <Button look="link" onClick={undo}>
+                Undo
+              </Button>
+            )}
+            {steps.on > 0 && (
+              <Button look="link" onClick={redo}>
+                Redo
+              </Button>
+            )}
+            <span className="font-mono text-[13px]">{clock(facts.length)}</span>
+          </div>
+        </div>
+        <nav aria-label="Stages" className="-mb-px mt-1 flex gap-6">
+          {stages.map(([key, label]) => (
+            <NavLink
+              key={key}
+              to={`/lessons/${id}/${key}`}
+              className={({ isActive }) => `border-b-[3px] pb-1.5 ${isActive || (key === stage) ? 'border-ink font-bold' : 'border-transparent text-quiet hover:text-ink'}`}
+            >
+              {label}
+            </NavLink>
+          ))}
+        </nav>
+      </header>
+      <div className="flex min-h-0 flex-1">
+        <RunSheet
+          document={document}
+          recording={recording.data}
+          cues={cues.data ?? []}
+          playback={playback}
+          edit={edit}
+          selected={selected}
+          select={select}
+          editable={stage === 'mark-up'}
+        />
+        <aside aria-label="Beside the run sheet" className="w-[440px] shrink-0 overflow-y-auto border-l border-hairline p-4 max-[1100px]:w-[360px]">
+          <Viewer recording={recording.data} cues={cues.data ?? []} playback={playback} />
+          {stage === 'bring-in' && <Facts recording={recording.data} document={document} edit={edit} />}
+          {stage === 'mark-up' && <MarkUp document={document} length={facts.length} playback={playback} edit={edit} selected={selected} select={select} />}
+          {stage === 'deliver' && <Deliver lessonId={id} unsaved={saving !== 'saved'} />}
+        </aside>
+      </div>
+    </div>
+  )
+}
+
+function SaveState({ saving, at, revision }: { saving: string; at: string; revision: number }) {
+  if (saving === 'conflict') {
+    return (
+      <span role="alert" className="text-brick">
+        Somebody else saved this lesson. What you changed since is not saved.{' '}
+        <button type="button" className="underline" onClick={() => location.reload()}>
+          Load theirs
+        </button>
+      </span>
+    )
+  }
+  return (
+    <span role="status">
+      {saving === 'unsaved' ? 'Saving…' : `Saved ${new Date(at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })} · revision ${revision}`}
+    </span>
+  )
+}

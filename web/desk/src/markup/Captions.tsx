@@ -1,0 +1,66 @@
+import { useRef, useState } from 'react'
+import { refusal, type Schemas } from '../app/api'
+import type { Document } from '../lessons/useLesson'
+import { Button } from '../ui/Button'
+import { count } from '../ui/words'
+
+export function Captions({ document, edit }: { document: Document; edit: (change: (d: Document) => Document) => void }) {
+  const input = useRef<HTMLInputElement>(null)
+  const [problems, setProblems] = useState<string[]>([])
+  const add = async (file: File | undefined) => {
+    if (!file) return
+    const answer = await fetch(`/api/captions?fileName=${encodeURIComponent(file.name)}&language=${document.language}`, {
+      method: 'PUT',
+      body: file,
+      headers: { 'Content-Type': 'application/octet-stream' },
+    }).catch(() => undefined)
+    if (!answer?.ok) return setProblems([refusal(await answer?.json().catch(() => undefined), answer?.status ?? 0).message])
+    const read = (await answer.json()) as Schemas['CaptionsRead']
+    setProblems(read.problems.map((p) => p.sentence))
+    const track = read.track
+    if (track) edit((d) => ({ ...d, captions: track }))
+  }
+  return (
+    <section className="mt-4 border-t border-hairline pt-3">
+      <h2>Captions</h2>
+      {document.captions ? (
+        <p className="mt-1">
+          {document.captions.fileName}: {count(document.captions.cueCount, 'caption')}
+        </p>
+      ) : (
+        <p className="mt-1 text-quiet">None yet. Add a WebVTT or SubRip file; it shows on the picture and in the sheet.</p>
+      )}
+      <div className="mt-2 flex gap-4">
+        <Button look="link" onClick={() => input.current?.click()}>
+          {document.captions ? 'Add another file instead' : 'Add a caption file'}
+        </Button>
+        {document.captions && (
+          <Button look="link" onClick={() => edit((d) => ({ ...d, captions: null }))}>
+            Remove
+          </Button>
+        )}
+      </div>
+      <input
+        ref={input}
+        type="file"
+        accept=".vtt,.srt"
+        className="hidden"
+        tabIndex={-1}
+        aria-label="Choose a caption file"
+        onChange={(e) => {
+          add(e.target.files?.[0])
+          e.target.value = ''
+        }}
+      />
+      {problems.length > 0 && (
+        <div role="alert" className="mt-2 text-amber">
+          <ul>
+            {problems.map((p) => (
+              <li key={p}>{p}</li>
+            ))}
+          </ul>
+        </div>
+      )}
+    </section>
+  )
+}

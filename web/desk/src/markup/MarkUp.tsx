@@ -1,0 +1,57 @@
+import { useState } from 'react'
+import { useKey } from '../app/keys'
+import type { Document } from '../lessons/useLesson'
+import { type Playback, usePlayingTime } from '../sheet/usePlayback'
+import { Button } from '../ui/Button'
+import { clock, count } from '../ui/words'
+import { Captions } from './Captions'
+import { PasteContents } from './PasteContents'
+import { SelectedSection } from './SelectedSection'
+
+interface Props {
+  document: Document
+  length: number
+  playback: Playback
+  edit: (change: (d: Document) => Document) => void
+  selected: string | undefined
+  select: (id: string | undefined) => void
+}
+
+/** The tools of the mark-up stage: contents and captions. */
+export function MarkUp({ document, length, playback, edit, selected, select }: Props) {
+  const now = usePlayingTime(playback)
+  const [pasting, setPasting] = useState(false)
+  const taken = document.sections.find((s) => Math.abs(s.at - now) < 500)
+  const add = () => {
+    if (taken) return select(taken.id)
+    const id = crypto.randomUUID()
+    // Anywhere in the first second means the start: contents that begin at 0:00 work everywhere.
+    const at = playback.now() < 1000 && !document.sections.some((s) => s.at === 0) ? 0 : playback.now()
+    edit((d) => ({ ...d, sections: [...d.sections, { id, at, title: '', nested: false }].sort((a, b) => a.at - b.at) }))
+    select(id)
+    setTimeout(() => window.document.querySelector<HTMLInputElement>(`[data-section="${id}"]`)?.focus(), 60)
+  }
+  useKey('s', add)
+  const current = document.sections.find((s) => s.id === selected)
+  return (
+    <>
+      <section className="mt-4 border-t border-hairline pt-3">
+        <h2>
+          Contents <span className="font-normal text-quiet">· {count(document.sections.length, 'section')}</span>
+        </h2>
+        <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2">
+          <Button onClick={add}>{taken ? `Section is here: select it` : `Set a section at ${clock(now)}`}</Button>
+          <Button look="link" onClick={() => setPasting(true)}>
+            Paste contents
+          </Button>
+        </div>
+        {document.sections.length === 0 && <p className="mt-2 text-quiet">Play to where something new begins, and set a section there. The key is S.</p>}
+        {current && (
+          <SelectedSection key={current.id} section={current} length={length} playback={playback} edit={edit} select={select} first={document.sections[0]?.id === current.id} />
+        )}
+      </section>
+      <Captions document={document} edit={edit} />
+      <PasteContents open={pasting} onClose={() => setPasting(false)} document={document} length={length} edit={edit} />
+    </>
+  )
+}

@@ -1,0 +1,73 @@
+import { useState } from 'react'
+import { toast } from 'sonner'
+import { api, type Schemas, taken } from '../app/api'
+import type { Document } from '../lessons/useLesson'
+import { Button } from '../ui/Button'
+import { Dialog } from '../ui/Dialog'
+import { clock, count } from '../ui/words'
+
+interface Props {
+  open: boolean
+  onClose: () => void
+  document: Document
+  length: number
+  edit: (change: (d: Document) => Document) => void
+}
+
+/** A whole table of contents from a text, with a message for each line that cannot be read. */
+export function PasteContents({ open, onClose, document, length, edit }: Props) {
+  const [text, setText] = useState('')
+  const [reading, setReading] = useState<Schemas['ContentsReading']>()
+  const read = async (value: string) => {
+    setText(value)
+    try {
+      setReading(value.trim() ? await taken(api.POST('/api/contents/read', { body: { text: value } })) : undefined)
+    } catch (refused) {
+      toast.error((refused as Error).message)
+    }
+  }
+  const late = reading?.lines.filter((line) => line.at >= length) ?? []
+  const lines = reading?.lines.filter((line) => line.at < length) ?? []
+  const take = () => {
+    edit((d) => ({ ...d, sections: lines.map((line) => ({ id: crypto.randomUUID(), ...line })).sort((a, b) => a.at - b.at) }))
+    setText('')
+    setReading(undefined)
+    onClose()
+  }
+  return (
+    <Dialog open={open} onClose={onClose} title="Paste contents">
+      <label htmlFor="pasted" className="text-quiet">
+        A time and a title on each line; set in by a tab or spaces for one level under.
+      </label>
+      <textarea
+        id="pasted"
+        rows={9}
+        value={text}
+        onChange={(e) => read(e.target.value)}
+        placeholder={'0:00 Welcome\n1:20 First steps\n  1:45 Under it'}
+        className="mt-2 w-full border border-quiet/60 bg-field p-2 font-mono"
+      />
+      {(reading?.problems.length ?? 0) + late.length > 0 && (
+        <div role="alert" className="mt-2 text-brick">
+          <ul>
+            {reading?.problems.map((p) => (
+              <li key={p.field}>{p.sentence}</li>
+            ))}
+            {late.map((line) => (
+              <li key={line.at}>
+                “{line.title}” starts at {clock(line.at)}, after the lesson’s end at {clock(length)}.
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+      <div className="mt-4 flex items-center gap-4">
+        {lines.length > 0 ? (
+          <Button onClick={take}>{document.sections.length > 0 ? `Replace the contents by ${count(lines.length, 'section')}` : `Take ${count(lines.length, 'section')}`}</Button>
+        ) : (
+          <p className="text-quiet">Paste or type lines; what can be read is counted here.</p>
+        )}
+      </div>
+    </Dialog>
+  )
+}

@@ -1,0 +1,66 @@
+import type { Schemas } from '../app/api'
+import { Button } from '../ui/Button'
+import { Mark } from '../ui/Mark'
+import { about, size } from '../ui/words'
+import { useCancel } from './useQueue'
+
+/** How far one rendition is, in words and as a bar, and what can be done about it. */
+export function RenditionState({ rendition }: { rendition: Schemas['RenditionView'] }) {
+  const cancel = useCancel()
+  const stop = (
+    <Button look="link" onClick={() => cancel.mutate(rendition.id)}>
+      Stop it
+    </Button>
+  )
+  switch (rendition.state) {
+    case 'waiting':
+      return (
+        <span className="flex flex-wrap gap-x-4">
+          <Mark kind="nothing">Waiting for its turn, then {about(rendition.estimatedTime / 1000)}</Mark>
+          {stop}
+        </span>
+      )
+    case 'working': {
+      const percent = Math.floor(rendition.progress * 100)
+      return (
+        <span className="flex flex-wrap items-center gap-x-4">
+          <span
+            role="progressbar"
+            aria-label={`Rendering ${rendition.lessonTitle}`}
+            aria-valuenow={percent}
+            aria-valuemin={0}
+            aria-valuemax={100}
+            className="h-[6px] w-[140px] bg-hairline"
+          >
+            <span className="block h-full bg-ink" style={{ width: `${percent}%` }} />
+          </span>
+          <span>
+            Rendering, {percent} %{rendition.secondsLeft != null ? `, ${about(rendition.secondsLeft)} to go` : ''}
+          </span>
+          {stop}
+        </span>
+      )
+    }
+    case 'done':
+      return (
+        <span className="flex flex-wrap gap-x-4">
+          <Mark kind="live">Ready, {size(rendition.bytes)}</Mark>
+          <a className="text-copper underline underline-offset-2" href={`/api/renditions/${rendition.id}/file`} download>
+            Download
+          </a>
+        </span>
+      )
+    case 'failed':
+      return (
+        <span>
+          <Mark kind="failed">Failed. {rendition.advice}</Mark>
+          <details className="mt-1">
+            <summary className="cursor-pointer text-quiet">What the encoder said</summary>
+            <pre className="mt-1 whitespace-pre-wrap font-mono text-[13px]">{rendition.said}</pre>
+          </details>
+        </span>
+      )
+    default:
+      return <Mark kind="nothing">Stopped; nothing was kept</Mark>
+  }
+}

@@ -1,0 +1,30 @@
+import { toast } from 'sonner'
+import { Button } from './Button'
+
+/** A text to hand on, with a button that copies it. */
+export function Copyable({ label, text, open }: { label: string; text: string; open?: boolean }) {
+  const copy = async () => {
+    try {
+      await navigator.clipboard.writeText(text)
+      toast.success(`${label} copied`)
+    } catch {
+      toast.error(`The browser does not let it be copied. Select the ${label.toLowerCase()} and copy it by hand.`)
+    }
+  }
+  return (
+    <div className="grid grid-cols-[84px_1fr_auto] items-center gap-2">
+      <span className="text-quiet">{label}</span>
+      <input readOnly aria-label={label} value={text} onFocus={(e) => e.target.select()} className="min-w-0 border border-hairline bg-field px-2 py-1 font-mono text-[13px]" />
+      <span className="flex gap-3">
+        <Button look="link" onClick={copy}>
+          Copy
+        </Button>
+        {open && (
+          <a className="text-copper underline underline-offset-2" href={text} target="_blank" rel="noreferrer">
+            Open
+          </a>
+        )}
+      </span>
+    </div>
+  )
+}

@@ -1,0 +1,9 @@
+import tailwindcss from '@tailwindcss/vite'
+import react from '@vitejs/plugin-react'
+import { defineConfig } from 'vite'
+
+export default defineConfig({
+  root: import.meta.dirname,
+  plugins: [react(), tailwindcss()],
+  build: { outDir: '../../artifacts/desk', emptyOutDir: true, assetsInlineLimit: 0, chunkSizeWarningLimit: 1200 },
+})
