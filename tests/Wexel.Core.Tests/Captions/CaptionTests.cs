@@ -1,0 +1,102 @@
+using CsCheck;
+using Wexel.Core.Captions;
+using Wexel.Core.Timing;
+using TextEncoding = System.Text.Encoding;
+
+namespace Wexel.Core.Tests.Captions;
+
+public class CaptionTests
+{
+    static CaptionTests() => TextEncoding.RegisterProvider(System.Text.CodePagesEncodingProvider.Instance);
+
+    private const string SubRip = "1\r\n00:00:01,000 --> 00:00:02,500\r\nGrüße <i>an Bord</i>\r\n\r\n2\r\n00:00:03,000 --> 00:00:04,000\r\n{\\an8}Zwei\r\nZeilen\r\n";
+
+    // The example of W3C WebVTT, section 1.2 ("Comments in WebVTT") with cue settings of section 1.4 and tags of section 1.3.
+    private const string Vtt = """
+        WEBVTT - Translation of that film I like
+
+        NOTE
+        This translation was done by Kyle so that
+        some friends can watch it with their parents.
+
+        STYLE
+        ::cue { color: papayawhip }
+
+        1
+        00:02:15.000 --> 00:02:20.000 align:start position:10%
+        - Ta en kopp varmt te.
+        - Det är inte varmt.
+
+        00:22.000 --> 00:24.500
+        <v Roger Bingham><b>We are</b> in &lt;New York&gt; &amp; City
+
+        """;
+
+    [Fact]
+    public void Reads_WebVTT_and_puts_it_in_order()
+    {
+        var reading = CaptionFile.Read(TextEncoding.UTF8.GetBytes(Vtt));
+        reading.Problems.ShouldBeEmpty();
+        reading.Cues.ShouldBe(
+        [
+            new Cue(new TimeRange(Ms.Of(22_000), Ms.Of(24_500)), "We are in <New York> & City"),
+            new Cue(new TimeRange(Ms.Of(135_000), Ms.Of(140_000)), "- Ta en kopp varmt te.\n- Det är inte varmt."),
+        ]);
+    }
+
+    [Theory]
+    [InlineData("utf-8")]
+    [InlineData("utf-8-bom")]
+    [InlineData("utf-16le-bom")]
+    [InlineData("utf-16be-bom")]
+    [InlineData("windows-1252")]
+    public void Reads_SubRip_in_any_usual_encoding(string encoding)
+    {
+        byte[] bytes = encoding switch
+        {
+            "utf-8-bom" => [.. TextEncoding.UTF8.GetPreamble(), .. TextEncoding.UTF8.GetBytes(SubRip)],
+            "utf-16le-bom" => [.. TextEncoding.Unicode.GetPreamble(), .. TextEncoding.Unicode.GetBytes(SubRip)],
+            "utf-16be-bom" => [.. TextEncoding.BigEndianUnicode.GetPreamble(), .. TextEncoding.BigEndianUnicode.GetBytes(SubRip)],
+            _ => TextEncoding.GetEncoding(encoding).GetBytes(SubRip),
+        };
+        var reading = CaptionFile.Read(bytes);
+        reading.Problems.ShouldBeEmpty();
+        reading.Cues.Select(c => c.Text).ShouldBe(["Grüße an Bord", "Zwei\nZeilen"]);
+        reading.Cues[0].Span.ShouldBe(new TimeRange(Ms.Of(1000), Ms.Of(2500)));
+    }
+
+    [Fact]
+    public void Says_which_line_is_wrong_and_keeps_the_rest()
+    {
+        var reading = CaptionFile.Read(TextEncoding.UTF8.GetBytes("WEBVTT\n\n00:01.000 --> 00:0x.000\nBad\n\n00:05.000 --> 00:04.000\nBackward\n\n00:06.000 --> 00:07.000\nGood\n"));
+        reading.Cues.ShouldHaveSingleItem().Text.ShouldBe("Good");
+        reading.Problems.Select(p => (p.Code, p.Field)).ShouldBe([("captions-bad-time", "line 3"), ("captions-backward", "line 6")]);
+    }
+
+    [Theory]
+    [InlineData("")]
+    [InlineData("Just some prose\nwithout times.")]
+    [InlineData("WEBVTT\n\nNOTE nothing here\n")]
+    public void A_file_without_captions_says_so(string text)
+    {
+        var reading = CaptionFile.Read(TextEncoding.UTF8.GetBytes(text));
+        reading.Cues.ShouldBeEmpty();
+        reading.Problems.ShouldHaveSingleItem().Code.ShouldBe("captions-none");
+    }
+
+    [Fact]
+    public void Survives_any_bytes() => Gen.Byte.Array[0, 400].Sample(bytes =>
+    {
+        var reading = CaptionFile.Read(bytes);
+        return reading.Cues.Count > 0 || reading.Problems.Count > 0;
+    });
+
+    [Fact]
+    public void Writing_and_reading_WebVTT_is_the_identity() =>
+        Gen.Select(Gen.Long[0, 10_000_000], Gen.Long[1, 10_000], Gen.String[Pick.From('a', 'B', '<', '>', '&', '-', 'ß', ';', 't'), 1, 30]).Array[1, 10].Sample(items =>
+        {
+            var cues = items.Select(x => new Cue(new TimeRange(Ms.Of(x.Item1), Ms.Of(x.Item1 + x.Item2)), x.Item3)).OrderBy(c => c.Span.Start).ToList();
+            var read = WebVttText.Read(WebVttText.Write(cues));
+            return read.Problems.Count == 0 && read.Cues.SequenceEqual(cues);
+        });
+}

@@ -1,0 +1,116 @@
+using System.Globalization;
+using System.Text.Json;
+using System.Xml.Linq;
+using Wexel.Core.Contents;
+using Wexel.Core.Feeds;
+
+namespace Wexel.Core.Tests.Feeds;
+
+public sealed class FeedDocumentTests
+{
+    private static readonly XNamespace ITunes = "http://www.itunes.com/dtds/podcast-1.0.dtd";
+    private static readonly XNamespace Podcast = "https://podcastindex.org/namespace/1.0";
+
+    internal static FeedSettings Settings { get; } = new(
+        "Deck & desk", "For the crew.", "Staff training", "mara.tarn@brackwater.example", "Education", "How To", "en-GB", false, null, FeedMedia.Video, FeedOrder.Serial, false);
+
+    internal static Episode Lesson(string id = "a1", string title = "Opening the desk") => new(
+        id, "t-" + id, title, "First line.\nSecond <line> & more.", "en", TimeSpan.FromSeconds(52.6), 1234567,
+        [new Section("s1", TimeSpan.Zero, "Before you start"), new Section("s2", TimeSpan.FromSeconds(12.371), "Signing <in>")], "en");
+
+    internal static FeedSources Sources(FeedSettings? settings = null, params FeedEntry[] entries) => new(
+        settings ?? Settings, "Brackwater Ferries", new Uri("https://wexel.example/"), new Uri("https://wexel.example/feeds/abc/"), "artwork.jpg", new DateTimeOffset(2026, 11, 25, 9, 5, 3, TimeSpan.FromHours(1)), entries);
+
+    private static FeedEntry Entry(string id, int season, int number, int day) => new(Lesson(id), new DateTimeOffset(2026, 11, day, 8, 0, 0, TimeSpan.Zero), season, number);
+
+    private static XElement Channel(FeedSources sources) => XDocument.Load(new MemoryStream(FeedDocument.Write(sources))).Root!.Element("channel")!;
+
+    [Fact]
+    public void An_item_carries_what_RSS_2_and_the_podcast_namespaces_name()
+    {
+        var item = Channel(Sources(null, Entry("a1", 1, 2, 24))).Element("item")!;
+        item.Element("title")!.Value.ShouldBe("Opening the desk");
+        item.Element("description")!.Value.ShouldBe("First line.\nSecond <line> & more.");
+        item.Element(XName.Get("encoded", "http://purl.org/rss/1.0/modules/content/"))!.Value.ShouldBe("<p>First line.</p><p>Second &lt;line&gt; &amp; more.</p><ul><li>0:00 Before you start</li><li>0:12 Signing &lt;in&gt;</li></ul>");
+        item.Element("guid")!.Value.ShouldBe("a1");
+        item.Element("guid")!.Attribute("isPermaLink")!.Value.ShouldBe("false");
+        item.Element("pubDate")!.Value.ShouldBe("Tue, 24 Nov 2026 08:00:00 GMT");
+        var enclosure = item.Element("enclosure")!;
+        (enclosure.Attribute("url")!.Value, enclosure.Attribute("length")!.Value, enclosure.Attribute("type")!.Value).ShouldBe(("https://wexel.example/feeds/abc/episodes/t-a1.m4v", "1234567", "video/x-m4v"));
+        item.Element(ITunes + "duration")!.Value.ShouldBe("53");
+        (item.Element(ITunes + "season")!.Value, item.Element(ITunes + "episode")!.Value).ShouldBe(("1", "2"));
+        item.Element(Podcast + "chapters")!.Attribute("type")!.Value.ShouldBe("application/json+chapters");
+        item.Element(Podcast + "transcript")!.Attribute("language")!.Value.ShouldBe("en");
+    }
+
+    [Fact]
+    public void A_channel_names_owner_category_artwork_and_itself()
+    {
+        var channel = Channel(Sources(Settings with { Unlisted = true }));
+        channel.Element(XName.Get("link", "http://www.w3.org/2005/Atom"))!.Attribute("href")!.Value.ShouldBe("https://wexel.example/feeds/abc/feed.xml");
+        channel.Element(ITunes + "owner")!.Element(ITunes + "email")!.Value.ShouldBe("mara.tarn@brackwater.example");
+        channel.Element(ITunes + "category")!.Element(ITunes + "category")!.Attribute("text")!.Value.ShouldBe("How To");
+        channel.Element(ITunes + "image")!.Attribute("href")!.Value.ShouldBe("https://wexel.example/feeds/abc/artwork.jpg");
+        channel.Element(ITunes + "block")!.Value.ShouldBe("Yes");
+        channel.Element("lastBuildDate")!.Value.ShouldBe("Wed, 25 Nov 2026 08:05:03 GMT");
+        Channel(Sources()).Element(ITunes + "block").ShouldBeNull();
+    }
+
+    [Fact]
+    public void Serial_feeds_follow_the_course_and_episodic_ones_the_date()
+    {
+        FeedEntry[] entries = [Entry("late", 1, 1, 20), Entry("early", 1, 2, 10), Entry("other", 2, 1, 15)];
+        string[] Order(FeedOrder order) => [.. Channel(Sources(Settings with { Order = order }, entries)).Elements("item").Select(i => i.Element("guid")!.Value)];
+        Order(FeedOrder.Serial).ShouldBe(["late", "early", "other"]);
+        Order(FeedOrder.Episodic).ShouldBe(["late", "other", "early"]);
+    }
+
+    [Fact]
+    public void The_same_sources_give_the_same_bytes_and_no_byte_order_mark()
+    {
+        var entries = Enumerable.Range(1, 20).Select(n => Entry($"e{n}", 1, n, n)).ToArray();
+        var bytes = FeedDocument.Write(Sources(null, entries));
+        FeedDocument.Write(Sources(null, [.. entries.Reverse()])).ShouldBe(bytes);
+        System.Text.Encoding.UTF8.GetString(bytes).ShouldStartWith("<?xml version=\"1.0\" encoding=\"utf-8\"?>");
+    }
+
+    [Theory]
+    [InlineData("ends ]]> here")]
+    [InlineData("bell \u0007 and null \0")]
+    [InlineData("\u202Eright to left שלום")]
+    [InlineData("half \uD83D a pair")]
+    [InlineData("🚢 & <b>\"quotes\"</b> 'too'")]
+    public void Any_title_gives_a_feed_that_can_be_read(string title)
+    {
+        var entry = new FeedEntry(Lesson("x", title), DateTimeOffset.UnixEpoch, 1, 1);
+        var read = Channel(Sources(Settings with { Title = title }, entry));
+        read.Element("title")!.Value.ShouldBe(XmlText.Printable(title));
+        read.Element("item")!.Element("title")!.Value.ShouldBe(XmlText.Printable(title));
+    }
+
+    // Podcasting 2.0 namespace, "JSON Chapters Format" 1.2: the members' names and units are from memory.
+    [Fact]
+    public void Chapters_are_JSON_chapters_1_2_without_a_gap()
+    {
+        var chapters = JsonSerializer.Deserialize<JsonElement>(Lesson().ChaptersJson());
+        chapters.GetProperty("version").GetString().ShouldBe("1.2.0");
+        var list = chapters.GetProperty("chapters").EnumerateArray().ToList();
+        list.Select(c => c.GetProperty("startTime").GetDecimal()).ShouldBe([0m, 12.371m]);
+        list.Select(c => c.GetProperty("endTime").GetDecimal()).ShouldBe([12.371m, 52.6m]);
+        list[1].GetProperty("title").GetString().ShouldBe("Signing <in>");
+    }
+
+    [Fact]
+    public void Dates_are_those_of_RFC_822_with_four_digits_of_a_year() =>
+        // RFC 2822, Appendix A.1.1, gives "Fri, 21 Nov 1997 09:55:06 -0600", which is 15:55:06 in GMT.
+        FeedDocument.Date(DateTimeOffset.Parse("1997-11-21T09:55:06-06:00", CultureInfo.InvariantCulture)).ShouldBe("Fri, 21 Nov 1997 15:55:06 GMT");
+
+    [Fact]
+    public void A_folder_holds_all_that_the_feed_names()
+    {
+        var sources = Sources(null, Entry("a1", 1, 1, 1));
+        var files = FeedFolder.Plan(sources, "/x/artwork", [new EpisodeSources(sources.Entries[0], "/x/episode.m4v", [])]);
+        var named = Channel(sources).DescendantsAndSelf().Attributes().Select(a => a.Value).Where(v => v.StartsWith(sources.Folder.AbsoluteUri, StringComparison.Ordinal)).Select(v => v[sources.Folder.AbsoluteUri.Length..]).Distinct();
+        files.Select(f => f.Path).ShouldBe(named, ignoreOrder: true);
+    }
+}

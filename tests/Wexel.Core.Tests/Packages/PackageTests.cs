@@ -1,0 +1,68 @@
+using Wexel.Core.Captions;
+using Wexel.Core.Outlets;
+using Wexel.Core.Packages;
+using Wexel.Core.Recordings;
+using Wexel.Core.Timing;
+
+namespace Wexel.Core.Tests.Packages;
+
+public class PackageTests
+{
+    private const string Nasty = "</script><script>alert(1)</script> & \"quoted\" <b>";
+
+    private static PlayerLesson Lesson() => new(
+        "key", Nasty, Nasty, "en", Ms.Of(60_000), 1280, 720, "", null,
+        [new("a", Ms.Of(0), Nasty)],
+        new PlayerCaptions("en", [new Cue(new TimeRange(Ms.Of(0), Ms.Of(1000)), Nasty)]));
+
+    [Fact]
+    public void A_page_shows_markup_as_text()
+    {
+        var html = PlayerPage.Html(Lesson(), "player/");
+        html.ShouldNotContain("<script>alert");
+        html.ShouldNotContain("<b>");
+        html.ShouldContain("&lt;/script&gt;");
+    }
+
+    [Fact]
+    public void A_page_loads_nothing_from_anywhere_else()
+    {
+        var html = PlayerPage.Html(Lesson(), "player/");
+        html.ShouldNotContain("http:");
+        html.ShouldNotContain("https:");
+        html.ShouldNotContain("src=\"//");
+    }
+
+    [Fact]
+    public void A_folder_names_one_page_to_link_and_explains_every_file()
+    {
+        var files = WebFolder.Plan(new LessonSources(Lesson(), "/v.mp4", "/p.jpg"), [("wexel-player.js", "/a.js"), ("wexel-player.css", "/a.css")]);
+        files.Where(f => f.IsThePageToLink).ShouldHaveSingleItem().Path.ShouldBe("index.html");
+        files.Select(f => f.Path).ShouldBe(["index.html", "lesson.mp4", "poster.jpg", "captions.vtt", "contents.vtt", "player/wexel-player.js", "player/wexel-player.css", "read me.txt"]);
+        files.ShouldAllBe(f => f.Purpose.EndsWith('.'));
+        var explained = ((PackageContent.Text)files[^1].Content).Value;
+        files.SkipLast(1).ShouldAllBe(f => explained.Contains(f.Path));
+    }
+
+    [Fact]
+    public void A_lesson_without_captions_contents_and_poster_has_a_smaller_folder() =>
+        WebFolder.Plan(new LessonSources(Lesson() with { Captions = null, Sections = [] }, "/v.mp4", null), []).Select(f => f.Path)
+            .ShouldBe(["index.html", "lesson.mp4", "read me.txt"]);
+
+    [Fact]
+    public void An_embed_code_is_safe_in_any_page_and_keeps_the_shape()
+    {
+        var code = HandOn.EmbedCode(new Uri("http://desk.example/embed/abc?x=1&y=2"), Nasty, new PictureSize(1440, 1080));
+        code.ShouldStartWith("<iframe src=\"http://desk.example/embed/abc?x=1&amp;y=2\"");
+        code.ShouldContain("aspect-ratio:1440/1080");
+        code.ShouldNotContain("<script>");
+        code.Count(c => c == '<').ShouldBe(2);
+    }
+
+    [Fact]
+    public void An_embed_that_most_people_could_not_play_is_said_before()
+    {
+        HandOn.EmbedWarning(Visibility.SignedIn).ShouldNotBeNull();
+        HandOn.EmbedWarning(Visibility.WithLink).ShouldBeNull();
+    }
+}

@@ -1,0 +1,35 @@
+using Wexel.Core.Contents;
+using Wexel.Core.Encoding;
+using Wexel.Core.Inspection;
+using Wexel.Core.Recordings;
+using Wexel.Media.Analysing;
+using Wexel.Media.Measuring;
+using Wexel.Media.Probing;
+using Wexel.Media.Rendering;
+
+namespace Wexel.Media.Tests;
+
+/// <summary>What came of making a lesson's video from a clip.</summary>
+internal sealed record Made(string Path, RecordingFacts Source, RenderPlan Plan, RenditionFacts Measured, IReadOnlyList<CheckedFact> Check);
+
+internal static class Making
+{
+    /// <summary>Probe, plan, encode, finish, measure, check: the way every lesson goes.</summary>
+    internal static async Task<Made> MakeAsync(string source, string output, IReadOnlyList<Section>? sections = null, Profile? profile = null)
+    {
+        sections ??= [];
+        var cancel = TestContext.Current.CancellationToken;
+        var probed = await Prober.ProbeAsync(source, Path.GetFileName(source), cancel);
+        var facts = probed.Facts ?? throw new InvalidOperationException(probed.Problem!.Sentence);
+        var sides = await RecordingAnalyser.SidesAsync(facts, source, cancel);
+        var plan = RenderPlanner.Plan(facts, sides, sections, profile ?? Profiles.Web);
+        var encode = output + ".encode.mp4";
+        await Renderer.EncodeAsync(plan, source, encode, null, null, cancel);
+        await Renderer.FinishAsync(encode, output, "A title = with; # marks\\", Chapters.Of(sections, plan.Length), cancel);
+        var measured = await RenditionMeasurer.MeasureAsync(output, cancel);
+        return new Made(output, facts, plan, measured, FileCheck.Of(measured, plan, Chapters.Of(sections, plan.Length).Count));
+    }
+
+    internal static void ShouldBeRight(this Made made) =>
+        made.Check.Where(f => f.Verdict == Verdict.Wrong).Select(f => $"{f.Fact}: {f.Measured}, not {f.Expected}").ShouldBeEmpty();
+}

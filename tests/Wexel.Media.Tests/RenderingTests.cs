@@ -1,0 +1,234 @@
+using System.Globalization;
+using CliWrap;
+using CliWrap.Buffered;
+using Wexel.Core.Contents;
+using Wexel.Core.Encoding;
+using Wexel.Core.Recordings;
+using Wexel.Media.Rendering;
+using Wexel.Media.Tools;
+
+namespace Wexel.Media.Tests;
+
+public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
+{
+    private static readonly IReadOnlyList<Section> Sections = [new("a", TimeSpan.Zero, "Start"), new("b", TimeSpan.FromMilliseconds(1700), "In a still stretch <b>"), new("c", TimeSpan.FromMilliseconds(4000), "Where it changes")];
+
+    private Task<Made> MakeAsync(string source, IReadOnlyList<Section>? sections = null, Profile? profile = null) =>
+        Making.MakeAsync(source, clips.Path($"{Guid.NewGuid():N}.mp4"), sections, profile);
+
+    [Fact]
+    public async Task A_usual_recording_comes_out_as_planned()
+    {
+        var made = await MakeAsync(await clips.UsualAsync(), [new("a", TimeSpan.Zero, "A"), new("b", TimeSpan.FromSeconds(1.5), "B")]);
+        made.ShouldBeRight();
+        made.Measured.Codecs.ShouldBe("avc1.64000D, mp4a.40.2");
+        made.Measured.Sound!.SampleRate.ShouldBe(48000);
+    }
+
+    [Fact]
+    public async Task A_repeated_frame_is_not_made_again_but_key_frames_and_one_a_second_are()
+    {
+        var made = await MakeAsync(await clips.QuietAsync(), Sections);
+        made.ShouldBeRight();
+        made.Measured.FrameCount.ShouldBeLessThan(20);
+        made.Measured.LongestGap.ShouldBeLessThanOrEqualTo(TimeSpan.FromMilliseconds(1001));
+        made.Measured.KeyFrames.ShouldContain(k => (k - TimeSpan.FromMilliseconds(1700)).Duration() < TimeSpan.FromMilliseconds(17));
+    }
+
+    [Fact]
+    public async Task As_drawn_shows_what_the_source_shows_at_every_moment()
+    {
+        // SSIM of both brought to 30 frames a second; a marked frame that was not restored would show as a negative picture.
+        var source = await clips.QuietAsync();
+        var made = await MakeAsync(source, Sections);
+        var compared = await Cli.Wrap("ffmpeg").WithArguments(["-hide_banner", "-i", source, "-i", made.Path, "-lavfi", "[0]fps=30[a];[1]fps=30[b];[a][b]ssim=stats_file=-", "-f", "null", "-"]).ExecuteBufferedAsync();
+        var scores = compared.StandardOutput.Split('\n', StringSplitOptions.RemoveEmptyEntries)
+            .Select(line => double.Parse(line.Split("All:")[1].Split(' ')[0], CultureInfo.InvariantCulture)).ToList();
+        scores.Count.ShouldBe(240);
+        scores.Min().ShouldBeGreaterThan(0.995);
+    }
+
+    // ITU-R BT.709-6, item 3: 75 % colour bars in 8-bit limited range, Y'CbCr computed from the matrix of that document.
+    [Theory]
+    [InlineData("gbrp", "pc", "ffv1", "bars-rgb.mkv")]
+    [InlineData("yuv444p", "tv", "ffv1", "bars-444.mkv")]
+    [InlineData("yuv420p", "pc", "ffv1", "bars-full.mkv")]
+    [InlineData("yuv420p", "tv", "ffv1", "bars-601.mkv")]
+    public async Task Colours_come_out_within_two_code_values(string format, string range, string codec, string name)
+    {
+        (byte R, byte G, byte B)[] bars = [(191, 191, 191), (191, 191, 0), (0, 191, 191), (0, 191, 0), (191, 0, 191), (191, 0, 0), (0, 0, 191), (0, 0, 0)];
+        var raw = clips.Path("bars.rgb");
+        await File.WriteAllBytesAsync(raw, [.. Enumerable.Repeat(Enumerable.Range(0, 720).SelectMany(_ => Enumerable.Range(0, 1280).SelectMany(x => new[] { bars[x / 160].R, bars[x / 160].G, bars[x / 160].B })), 2).SelectMany(f => f)]);
+        var matrix = name == "bars-601.mkv" ? "smpte170m" : "bt709";
+        var convert = format == "gbrp" ? "format=gbrp" : $"scale=out_color_matrix={(matrix == "bt709" ? "bt709" : "bt601")}:out_range={range}:flags=accurate_rnd+full_chroma_int,format={format}";
+        string[] tags = format == "gbrp" ? [] : ["-colorspace", matrix, "-color_range", range, "-color_primaries", "bt709", "-color_trc", "bt709"];
+        var source = await clips.MakeAsync(["-f", "rawvideo", "-pix_fmt", "rgb24", "-s", "1280x720", "-r", "2", "-i", raw, "-vf", convert, "-c:v", codec, .. tags, name]);
+        var made = await MakeAsync(source);
+        made.ShouldBeRight();
+
+        var pixels = clips.Path(name + ".yuv");
+        await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-y", "-i", made.Path, "-frames:v", "1", "-f", "rawvideo", "-pix_fmt", "yuv420p", pixels]).ExecuteAsync();
+        var yuv = await File.ReadAllBytesAsync(pixels);
+        for (var bar = 0; bar < bars.Length; bar++)
+        {
+            var (y, cb, cr) = Bt709(bars[bar]);
+            var x = (bar * 160) + 80;
+            ((double)yuv[(360 * 1280) + x]).ShouldBe(y, 2, $"Y of bar {bar}");
+            ((double)yuv[(1280 * 720) + (180 * 640) + (x / 2)]).ShouldBe(cb, 2, $"Cb of bar {bar}");
+            ((double)yuv[(1280 * 720 * 5 / 4) + (180 * 640) + (x / 2)]).ShouldBe(cr, 2, $"Cr of bar {bar}");
+        }
+    }
+
+    private static (double Y, double Cb, double Cr) Bt709((byte R, byte G, byte B) colour)
+    {
+        var (r, g, b) = (colour.R / 255.0, colour.G / 255.0, colour.B / 255.0);
+        var y = (0.2126 * r) + (0.7152 * g) + (0.0722 * b);
+        return (16 + (219 * y), 128 + (224 * (b - y) / 1.8556), 128 + (224 * (r - y) / 1.5748));
+    }
+
+    [Fact]
+    public async Task Awkward_pictures_come_out_right()
+    {
+        var sources = new Dictionary<string, (string Source, PictureSize Size)>
+        {
+            ["odd"] = (await clips.PictureAsync("testsrc2=s=321x241:r=30:d=1", "odd.mkv", "-c:v", "ffv1"), new(320, 240)),
+            ["444"] = (await clips.PictureAsync("testsrc2=s=320x240:r=30:d=1,format=yuv444p", "444.mp4"), new(320, 240)),
+            ["wide"] = (await clips.PictureAsync("testsrc2=s=8192x512:r=5:d=1", "wide.mkv", "-c:v", "mjpeg", "-pix_fmt", "yuvj420p"), new(3840, 240)),
+            ["varies"] = (await clips.PictureAsync("testsrc2=s=320x240:r=30:d=4,select='lt(mod(n,30),10)+not(mod(n,7))'", "vary.mkv", "-fps_mode", "vfr"), new(320, 240)),
+            ["turned"] = (await clips.MakeAsync("-i", await clips.UsualAsync(), "-c", "copy", "-metadata:s:v", "rotate=90", "turned.mp4"), new(240, 320)),
+            ["long pixels"] = (await clips.PictureAsync("testsrc2=s=720x576:r=25:d=1,setsar=64/45", "dv.mkv"), new(1024, 576)),
+        };
+        foreach (var (name, (source, size)) in sources)
+        {
+            var made = await MakeAsync(source);
+            made.ShouldBeRight();
+            made.Measured.Size.ShouldBe(size, name);
+        }
+    }
+
+    [Fact]
+    public async Task Sound_that_starts_later_or_ends_sooner_stays_in_step_and_fills_the_length()
+    {
+        var source = await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=320x240:r=30:d=4", "-itsoffset", "1", "-f", "lavfi", "-i", "sine=f=440:r=48000:d=1", "-pix_fmt", "yuv420p", "late.mkv");
+        var made = await MakeAsync(source);
+        made.ShouldBeRight();
+        var heard = await Cli.Wrap("ffmpeg").WithArguments(["-hide_banner", "-i", made.Path, "-af", "silencedetect=n=-50dB:d=0.2", "-f", "null", "-"]).ExecuteBufferedAsync();
+        heard.StandardError.ShouldContain("silence_end: 1.0");
+        heard.StandardError.ShouldContain("silence_start: 2.0");
+    }
+
+    [Theory]
+    [InlineData("0.3*sin(2*PI*440*t)|0.3*sin(2*PI*440*t)", SoundMix.MonoFromBoth, 1)]
+    [InlineData("0.3*sin(2*PI*440*t)|0", SoundMix.MonoFromLeft, 1)]
+    [InlineData("0|0.3*sin(2*PI*440*t)", SoundMix.MonoFromRight, 1)]
+    [InlineData("0.3*sin(2*PI*440*t)|0.3*sin(2*PI*660*t)", SoundMix.Stereo, 2)]
+    [InlineData("0.3*sin(2*PI*440*t)", SoundMix.Mono, 1)]
+    public async Task Sound_gets_the_channels_it_has_and_keeps_its_level(string expression, SoundMix mix, int channels)
+    {
+        var source = await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=320x240:r=30:d=2", "-f", "lavfi", "-i", $"aevalsrc={expression}:s=48000:d=2", "-pix_fmt", "yuv420p", "-c:a", "flac", $"sound-{mix}.mkv");
+        var made = await MakeAsync(source);
+        made.ShouldBeRight();
+        made.Plan.Sound!.Mix.ShouldBe(mix);
+        made.Measured.Sound!.Channels.ShouldBe(channels);
+        (await LoudnessAsync(made.Path)).ShouldBe(20 * Math.Log10(0.3 / Math.Sqrt(2)), 0.5);
+    }
+
+    private static async Task<double> LoudnessAsync(string path, string channel = "")
+    {
+        var heard = await Cli.Wrap("ffmpeg").WithArguments(["-hide_banner", "-i", path, "-af", channel + "volumedetect", "-f", "null", "-"]).ExecuteBufferedAsync();
+        return double.Parse(heard.StandardError.Split("mean_volume: ")[1].Split(' ')[0], CultureInfo.InvariantCulture);
+    }
+
+    // ITU-R BS.775-3, Annex 4, Table 2: centre and surround enter at 0.7071 of the front channels.
+    [Fact]
+    public async Task Six_channels_are_mixed_down_by_the_standards_coefficients()
+    {
+        async Task<double> Level(string name, string channels)
+        {
+            var source = await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=320x240:r=30:d=1", "-f", "lavfi", "-i", $"aevalsrc={channels}:s=48000:d=1:c=5.1", "-pix_fmt", "yuv420p", "-c:a", "flac", name);
+            var made = await MakeAsync(source);
+            made.Measured.Sound!.Channels.ShouldBe(2);
+            return await LoudnessAsync(made.Path, "pan=mono|c0=c0,");
+        }
+
+        const string On = "0.5*sin(2*PI*440*t)";
+        var front = await Level("front.mkv", $"{On}|0|0|0|0|0");
+        (await Level("centre.mkv", $"0|0|{On}|0|0|0") - front).ShouldBe(-3.01, 0.3);
+        (await Level("back.mkv", $"0|0|0|0|{On}|0") - front).ShouldBe(-3.01, 0.3);
+        (await Level("all.mkv", $"{On}|0|{On}|0|{On}|0")).ShouldBeLessThan(-8.5);
+    }
+
+    [Fact]
+    public async Task Three_sound_tracks_give_the_first()
+    {
+        var source = await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=320x240:r=30:d=1", "-f", "lavfi", "-i", "aevalsrc=0.3*sin(2*PI*440*t):s=48000:d=1", "-f", "lavfi", "-i", "anullsrc=d=1", "-f", "lavfi", "-i", "anullsrc=d=1",
+            "-map", "0", "-map", "1", "-map", "2", "-map", "3", "-t", "1", "-pix_fmt", "yuv420p", "three.mkv");
+        var made = await MakeAsync(source);
+        made.ShouldBeRight();
+        (await LoudnessAsync(made.Path)).ShouldBeGreaterThan(-15);
+    }
+
+    [Theory]
+    [InlineData("web-720p", 1280, 720)]
+    [InlineData("small-480p", 854, 480)]
+    public async Task Profiles_scale_down_and_never_up(string profile, int width, int height)
+    {
+        var large = await clips.PictureAsync("testsrc2=s=1920x1080:r=10:d=1", "large.mkv", "-c:v", "mjpeg", "-pix_fmt", "yuvj420p");
+        (await MakeAsync(large, profile: Profiles.Find(profile))).Measured.Size.ShouldBe(new PictureSize(width, height));
+        (await MakeAsync(await clips.UsualAsync(), profile: Profiles.Find(profile))).Measured.Size.ShouldBe(new PictureSize(320, 240));
+    }
+
+    [Fact]
+    public async Task A_quiet_lesson_at_640x480_stays_under_a_megabyte_a_minute()
+    {
+        // Common practice, no source: about 1 MB a minute, as an upper bound, with speech.
+        var source = await clips.MakeAsync("-i", await clips.QuietAsync(), "-f", "lavfi", "-i", "sine=f=300:d=8", "-c:v", "copy", "-shortest", "spoken.mkv");
+        var made = await MakeAsync(source);
+        (made.Measured.Bytes / made.Measured.Length.TotalMinutes).ShouldBeLessThan(1_000_000);
+    }
+
+    [Fact]
+    public async Task Chapters_are_inside_with_their_titles()
+    {
+        var made = await MakeAsync(await clips.QuietAsync(), Sections);
+        made.Measured.ChapterStarts.Select(s => s.TotalMilliseconds).ShouldBe([0, 1700, 4000]);
+        var printed = (await Cli.Wrap("ffprobe").WithArguments(["-v", "error", "-show_chapters", "-show_format", "-of", "json", made.Path]).ExecuteBufferedAsync()).StandardOutput;
+        printed.ShouldContain("In a still stretch <b>");
+        printed.ShouldContain("A title = with; # marks\\\\");
+    }
+
+    [Fact]
+    public async Task Stopping_leaves_nothing_half_made()
+    {
+        var source = await clips.PictureAsync("testsrc2=s=1280x720:r=30:d=30", "long.mkv", "-c:v", "mjpeg", "-pix_fmt", "yuvj420p");
+        var folder = Directory.CreateDirectory(clips.Path("stopped")).FullName;
+        var facts = (await Probing.Prober.ProbeAsync(source, "long.mkv", TestContext.Current.CancellationToken)).Facts!;
+        var plan = RenderPlanner.Plan(facts, null, [], Profiles.Web);
+        using var stop = new CancellationTokenSource();
+        var progress = new Progress<TimeSpan>(_ => stop.Cancel());
+        await Should.ThrowAsync<OperationCanceledException>(() => Renderer.EncodeAsync(plan, source, Path.Combine(folder, "a.mp4"), progress, null, stop.Token));
+        Directory.EnumerateFiles(folder).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task A_failure_says_what_the_encoder_said_and_what_to_try()
+    {
+        var facts = (await Probing.Prober.ProbeAsync(await clips.UsualAsync(), "usual.mp4", TestContext.Current.CancellationToken)).Facts!;
+        var plan = RenderPlanner.Plan(facts, null, [], Profiles.Web);
+        var failed = await Should.ThrowAsync<ToolFailedException>(() => Renderer.EncodeAsync(plan, clips.Path("gone.mp4"), clips.Path("never.mp4"), null, null, TestContext.Current.CancellationToken));
+        failed.Said.ShouldContain("No such file");
+        failed.Advice.ShouldContain("Bring it in again");
+        File.Exists(clips.Path("never.mp4")).ShouldBeFalse();
+    }
+
+    [Fact]
+    public async Task A_viewing_copy_is_something_that_browsers_play()
+    {
+        var source = await clips.UsualAsync("view.avi");
+        var copy = clips.Path("view.mp4");
+        var facts = (await Probing.Prober.ProbeAsync(source, "view.avi", TestContext.Current.CancellationToken)).Facts!;
+        BrowserPlayback.CanPlay(facts).ShouldBeFalse();
+        await ViewingCopy.MakeAsync(facts, source, copy, null, null, TestContext.Current.CancellationToken);
+        BrowserPlayback.CanPlay((await Probing.Prober.ProbeAsync(copy, "view.mp4", TestContext.Current.CancellationToken)).Facts!).ShouldBeTrue();
+    }
+}

@@ -1,0 +1,29 @@
+using NetArchTest.Rules;
+
+namespace Wexel.Server.Tests;
+
+public class ArchitectureTests
+{
+    private static void ShouldNotDepend(System.Reflection.Assembly assembly, params string[] on)
+    {
+        var result = Types.InAssembly(assembly).ShouldNot().HaveDependencyOnAny(on).GetResult();
+        result.IsSuccessful.ShouldBeTrue(string.Join(", ", result.FailingTypeNames ?? []));
+        assembly.GetReferencedAssemblies().Select(a => a.Name).ShouldNotContain(name => on.Contains(name));
+    }
+
+    [Fact]
+    public void Core_knows_nothing_of_the_rest_and_does_no_input_or_output() =>
+        ShouldNotDepend(typeof(Core.WexelJson).Assembly, "Wexel.Media", "Wexel.Data", "Wexel.Server", "Wexel.Cli", "Wexel.StandIns", "Microsoft.AspNetCore", "Microsoft.EntityFrameworkCore", "CliWrap", "System.Net.Http", "System.IO.FileStream", "System.IO.File");
+
+    [Fact]
+    public void Media_knows_only_core() => ShouldNotDepend(typeof(Media.Tools.MediaTool).Assembly, "Wexel.Data", "Wexel.Server", "Wexel.Cli", "Wexel.StandIns", "Microsoft.EntityFrameworkCore", "Microsoft.AspNetCore");
+
+    [Fact]
+    public void Data_knows_only_core() => ShouldNotDepend(typeof(Data.WexelDb).Assembly, "Wexel.Media", "Wexel.Server", "Wexel.Cli", "Wexel.StandIns", "CliWrap");
+
+    [Fact]
+    public void The_command_line_needs_no_server_and_no_database() => ShouldNotDepend(System.Reflection.Assembly.Load("Wexel.Cli"), "Wexel.Server", "Wexel.Data", "Wexel.StandIns", "Microsoft.EntityFrameworkCore", "Microsoft.AspNetCore");
+
+    [Fact]
+    public void The_stand_ins_could_be_another_companys() => ShouldNotDepend(System.Reflection.Assembly.Load("Wexel.StandIns"), "Wexel.Core", "Wexel.Media", "Wexel.Data", "Wexel.Server", "Wexel.Cli");
+}

@@ -1,0 +1,76 @@
+using System.Net.Http.Headers;
+using System.Net.Http.Json;
+using System.Text.Json;
+using Wexel.Data.Storage;
+
+namespace Wexel.Server.Tests;
+
+/// <summary>The server is killed in the middle of its work and started again: the work is finished, and nothing is left lying about.</summary>
+public sealed class KilledServerTests
+{
+    [Fact]
+    public async Task Looking_through_and_rendering_are_finished_by_the_server_that_is_started_next()
+    {
+        await using var process = await ServerProcess.CreateAsync();
+        var trainer = await process.StartAsync();
+        var clip = Path.Combine(Path.GetTempPath(), $"wexel-killed-{Guid.NewGuid():N}.avi");
+        try
+        {
+            // Noise encodes slowly, and AVI needs a viewing copy.
+            await CliWrap.Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-f", "lavfi", "-i", "testsrc2=s=1280x720:r=30:d=10,noise=alls=12:allf=t", "-c:v", "mpeg4", "-q:v", "4", clip]).ExecuteAsync();
+            await using var bytes = File.OpenRead(clip);
+            var answer = await trainer.PutAsync("api/recordings?fileName=deck.avi", new StreamContent(bytes) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } });
+            var (hash, lesson) = (await answer.Content.ReadFromJsonAsync<JsonElement>()) is var done ? (done.GetProperty("hash").GetString(), done.GetProperty("lessonId").GetString()) : default;
+            await process.KillAsync();
+
+            trainer = await process.StartAsync();
+            await trainer.UntilAsync($"api/recordings/{hash}", r => r.GetProperty("analysis").ValueKind == JsonValueKind.Object && r.GetProperty("viewable").GetBoolean());
+
+            (await trainer.PostAsJsonAsync($"api/lessons/{lesson}/renditions", new { profileId = "small-480p" })).EnsureSuccessStatusCode();
+            await trainer.UntilAsync("api/queue", q => q[0].GetProperty("state").GetString() == "working" && q[0].GetProperty("progress").GetDouble() > 0);
+            await process.KillAsync();
+
+            trainer = await process.StartAsync();
+            var queue = await trainer.UntilAsync("api/queue", q => q[0].GetProperty("state").GetString() is "done" or "failed");
+            queue[0].GetProperty("state").GetString().ShouldBe("done");
+            queue.GetArrayLength().ShouldBe(1);
+            var delivered = await trainer.JsonAsync($"api/lessons/{lesson}/deliver");
+            delivered.GetProperty("renditions")[0].GetProperty("check").EnumerateArray().ShouldAllBe(f => f.GetProperty("verdict").GetString() != "wrong");
+
+            // The killed encode's unfinished file goes at a later start, when surely nobody writes to it.
+            new FileStore(process.Data).RemoveAbandoned(DateTimeOffset.UtcNow.AddMinutes(1));
+            Directory.EnumerateFiles(process.Data, ".making-*", SearchOption.AllDirectories).ShouldBeEmpty();
+            Directory.EnumerateFiles(Path.Combine(process.Data, "working")).ShouldBeEmpty();
+        }
+        finally
+        {
+            File.Delete(clip);
+        }
+    }
+
+    [Fact]
+    public void Only_what_nobody_has_written_to_for_long_is_removed()
+    {
+        var folder = Directory.CreateTempSubdirectory("wexel-store-").FullName;
+        try
+        {
+            var store = new FileStore(folder);
+            var kept = store.Derived("abcdef", "encode.mp4");
+            Directory.CreateDirectory(Path.GetDirectoryName(kept)!);
+            string[] files = [kept, store.Derived("abcdef", ".making-old.mp4"), store.Derived("abcdef", ".making-new.mp4"), store.Arriving(), store.Arriving()];
+            foreach (var (file, i) in files.Select((f, i) => (f, i)))
+            {
+                File.WriteAllText(file, "x");
+                if (i is 0 or 1 or 3)
+                    File.SetLastWriteTimeUtc(file, DateTime.UtcNow.AddHours(-2));
+            }
+
+            store.RemoveAbandoned(DateTimeOffset.UtcNow.AddHours(-1));
+            files.Select(File.Exists).ShouldBe([true, false, true, false, true]);
+        }
+        finally
+        {
+            Directory.Delete(folder, recursive: true);
+        }
+    }
+}

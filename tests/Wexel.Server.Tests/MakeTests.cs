@@ -1,0 +1,186 @@
+using System.Text.Json;
+using CliWrap;
+using CliWrap.Buffered;
+
+namespace Wexel.Server.Tests;
+
+/// <summary><c>wexel make</c> as its own process, with no server and no database.</summary>
+public sealed class MakeTests : IDisposable
+{
+    private readonly string _folder = Directory.CreateTempSubdirectory("wexel-make-test-").FullName;
+
+    public void Dispose() => Directory.Delete(_folder, recursive: true);
+
+    private static CliWrap.Command Command(string tool) => CliWrap.Cli.Wrap(tool);
+
+    private string At(string name) => Path.Combine(_folder, name);
+
+    private async Task<string> ClipAsync(string name, int seconds = 2)
+    {
+        await Command("ffmpeg").WithArguments(["-v", "error", "-y", "-f", "lavfi", "-i", $"testsrc2=s=320x240:r=30:d={seconds}", "-f", "lavfi", "-i", $"sine=d={seconds}", "-pix_fmt", "yuv420p", At(name)]).ExecuteAsync();
+        return At(name);
+    }
+
+    private Task<BufferedCommandResult> MakeAsync(params string[] arguments) =>
+        Command("dotnet").WithArguments([Path.Combine(AppContext.BaseDirectory, "Wexel.Cli.dll"), "make", .. arguments]).WithWorkingDirectory(_folder)
+            .WithValidation(CommandResultValidation.None).ExecuteBufferedAsync();
+
+    [Fact]
+    public async Task Makes_the_web_folder_and_says_where_last()
+    {
+        await File.WriteAllTextAsync(At("contents.txt"), "0:00 Start\n0:01 - <b>End</b>\n");
+        await File.WriteAllTextAsync(At("words.vtt"), "WEBVTT\n\n00:00.500 --> 00:01.000\nHello\n");
+        var made = await MakeAsync(await ClipAsync("Ticket fares 2026-11-05.mp4"), "--contents", At("contents.txt"), "--captions", At("words.vtt"));
+        made.ExitCode.ShouldBe(0, made.StandardError);
+        made.StandardOutput.Trim().ShouldBe(At("ticket-fares"));
+        made.StandardError.ShouldContain("100 %");
+        Directory.EnumerateFiles(At("ticket-fares")).Select(Path.GetFileName).Order(StringComparer.Ordinal)
+            .ShouldBe(["captions.vtt", "contents.vtt", "index.html", "lesson.mp4", "poster.jpg", "read me.txt"]);
+    }
+
+    [Fact]
+    public async Task Reports_as_json()
+    {
+        var made = await MakeAsync(await ClipAsync("a.mp4"), "--title", "Fares", "--profile", "small-480p", "--json", "--out", At("fares.zip"));
+        made.ExitCode.ShouldBe(0, made.StandardError);
+        var report = JsonDocument.Parse(made.StandardOutput).RootElement;
+        report.GetProperty("path").GetString().ShouldBe(At("fares.zip"));
+        report.GetProperty("files").EnumerateArray().ShouldAllBe(f => f.GetProperty("bytes").GetInt64() > 0 && f.GetProperty("for").GetString()!.Length > 0);
+        report.GetProperty("check").EnumerateArray().ShouldAllBe(f => f.GetProperty("verdict").GetString() == "right");
+        report.GetProperty("millisecondsTaken").GetProperty("encode").GetInt64().ShouldBeGreaterThan(0);
+    }
+
+    [Fact]
+    public async Task Makes_a_learning_system_package_of_several_lessons()
+    {
+        await ClipAsync("a.mp4");
+        await ClipAsync("b.mp4");
+        await File.WriteAllTextAsync(At("b.txt"), "0:00 Start\n0:01 End\n");
+        await File.WriteAllTextAsync(At("course.json"), """{ "title": "Desk & deck", "lessons": [{ "recording": "b.mp4", "title": "Second file first", "contents": "b.txt" }, { "recording": "a.mp4", "title": "Then the other" }] }""");
+        var made = await MakeAsync(At("course.json"), "--for", "scorm12", "--json");
+        made.ExitCode.ShouldBe(0, made.StandardError);
+        var report = JsonDocument.Parse(made.StandardOutput).RootElement;
+        report.GetProperty("path").GetString().ShouldBe(At("desk-deck.zip"));
+        report.GetProperty("start").GetString().ShouldBe("imsmanifest.xml");
+        report.GetProperty("check").EnumerateArray().ShouldContain(f => f.GetProperty("fact").GetString()!.StartsWith("Then the other: ", StringComparison.Ordinal));
+        await using var zip = await System.IO.Compression.ZipFile.OpenReadAsync(At("desk-deck.zip"), TestContext.Current.CancellationToken);
+        zip.Entries.Select(e => e.FullName).ShouldBe(report.GetProperty("files").EnumerateArray().Select(f => f.GetProperty("path").GetString()));
+        using var reader = new StreamReader(await zip.GetEntry("imsmanifest.xml")!.OpenAsync(TestContext.Current.CancellationToken));
+        var manifest = await reader.ReadToEndAsync(TestContext.Current.CancellationToken);
+        manifest.IndexOf("Second file first", StringComparison.Ordinal).ShouldBeLessThan(manifest.IndexOf("Then the other", StringComparison.Ordinal));
+
+        var alone = await MakeAsync(At("a.mp4"), "--title", "Alone", "--for", "scorm12", "--out", At("folder"));
+        alone.ExitCode.ShouldBe(0, alone.StandardError);
+        File.Exists(At("folder/index.html")).ShouldBeTrue();
+        File.Exists(At("folder/imsmanifest.xml")).ShouldBeTrue();
+    }
+
+    [Fact]
+    public async Task Makes_a_feeds_folder_of_a_recording_and_of_a_course_of_sound()
+    {
+        await ClipAsync("a.mp4");
+        await ClipAsync("b.mp4");
+        await File.WriteAllTextAsync(At("b.txt"), "0:00 Start\n0:01 End\n");
+        var alone = await MakeAsync(At("a.mp4"), "--title", "Fares", "--for", "podcast", "--base-url", "https://intranet.example/listening", "--out", At("video"));
+        alone.ExitCode.ShouldBe(0, alone.StandardError);
+        var feed = await File.ReadAllTextAsync(At("video/feed.xml"), TestContext.Current.CancellationToken);
+        feed.ShouldContain("https://intranet.example/listening/episodes/01-fares.m4v");
+        // What the directories would ask for besides is said, not hidden.
+        alone.StandardError.ShouldContain("WRONG  the feed: The owner's mail address is missing");
+
+        await File.WriteAllTextAsync(At("course.json"), """
+            { "title": "Desk & deck", "feed": { "media": "sound", "author": "Staff training", "ownerMail": "mara.tarn@brackwater.example", "language": "en-GB" },
+              "lessons": [{ "recording": "b.mp4", "title": "Second file first", "contents": "b.txt" }, { "recording": "a.mp4", "title": "Then the other" }] }
+            """);
+        var made = await MakeAsync(At("course.json"), "--for", "podcast", "--base-url", "https://intranet.example/listening/", "--profile", "web", "--json", "--out", At("sound"));
+        made.ExitCode.ShouldBe(0, made.StandardError);
+        var report = JsonDocument.Parse(made.StandardOutput).RootElement;
+        report.GetProperty("start").GetString().ShouldBe("feed.xml");
+        report.GetProperty("files").EnumerateArray().Select(f => f.GetProperty("path").GetString()).ShouldBe(
+            ["feed.xml", "artwork.jpg", "episodes/01-second-file-first.m4a", "episodes/01-second-file-first.json", "episodes/02-then-the-other.m4a"]);
+        report.GetProperty("feedCheck").EnumerateArray().ShouldAllBe(f => f.GetProperty("weight").GetString() == "advice");
+    }
+
+    [Fact]
+    public async Task A_feed_that_cannot_be_made_says_why()
+    {
+        var clip = await ClipAsync("a.mp4");
+        var nowhere = await MakeAsync(clip, "--title", "Fares", "--for", "podcast");
+        (nowhere.ExitCode, nowhere.StandardError).ShouldBe((1, "A feed names its files by whole addresses: give the one where the folder will lie with --base-url, such as https://intranet.example/listening/.\n"));
+        var varying = await MakeAsync(clip, "--title", "Fares", "--for", "podcast", "--base-url", "https://intranet.example/", "--profile", "web");
+        (varying.ExitCode, varying.StandardError).ShouldBe((1, "Podcast apps want a constant frame rate, which “web” does not make; take podcast-720p.\n"));
+        await File.WriteAllTextAsync(At("renamed.jpg"), "text");
+        await File.WriteAllTextAsync(At("course.json"), """{ "title": "T", "feed": { "artwork": "renamed.jpg" }, "lessons": [{ "recording": "a.mp4", "title": "A" }] }""");
+        var artwork = await MakeAsync(At("course.json"), "--for", "podcast", "--base-url", "https://intranet.example/", "--out", At("never"));
+        artwork.ExitCode.ShouldBe(2, artwork.StandardError);
+        artwork.StandardError.ShouldContain("renamed.jpg” is no picture that can be read.");
+        Directory.Exists(At("never")).ShouldBeFalse();
+    }
+
+    [Theory]
+    [InlineData("{", "is not a course: line 1 cannot be read as JSON")]
+    [InlineData("""{ "lessons": [{ "recording": "a.mp4" }] }""", "has no title")]
+    [InlineData("""{ "title": "T" }""", "has no lessons")]
+    [InlineData("""{ "title": "T", "lessons": [{ "recording": "gone.mp4" }] }""", "There is no file")]
+    [InlineData("""{ "title": "T", "lessons": [{ "title": "x" }] }""", "Lesson 1 in")]
+    [InlineData("""{ "title": "T", "lessons": [null] }""", "Lesson 1 in")]
+    public async Task A_course_that_cannot_be_used_ends_with_2(string course, string says)
+    {
+        await File.WriteAllTextAsync(At("course.json"), course);
+        var made = await MakeAsync(At("course.json"), "--for", "scorm12", "--out", At("never"));
+        made.ExitCode.ShouldBe(2, made.StandardError);
+        made.StandardError.ShouldContain(says);
+        Directory.Exists(At("never")).ShouldBeFalse();
+    }
+
+    [Fact]
+    public async Task Input_that_cannot_be_used_ends_with_2_and_one_sentence()
+    {
+        await File.WriteAllTextAsync(At("notes.mp4"), "text");
+        await File.WriteAllTextAsync(At("bad.txt"), "no time\n");
+        var clip = await ClipAsync("Untitled 3.mp4");
+        foreach (var (arguments, says) in new (string[], string)[]
+        {
+            ([At("notes.mp4")], "“notes.mp4” is not a video file"),
+            ([At("gone.mp4")], "There is no file"),
+            ([clip], "says nothing about the lesson"),
+            ([clip, "--title", "T", "--contents", At("bad.txt")], "Line 1, “no time”"),
+            ([clip, "--title", "T", "--captions", At("bad.txt")], "There is no caption in the file"),
+        })
+        {
+            var made = await MakeAsync([.. arguments, "--out", At("never")]);
+            made.ExitCode.ShouldBe(2, says);
+            made.StandardError.ShouldContain(says);
+            made.StandardOutput.ShouldBeEmpty();
+            Directory.Exists(At("never")).ShouldBeFalse();
+        }
+    }
+
+    [Fact]
+    public async Task Anything_else_ends_with_1_and_leaves_what_is_there()
+    {
+        var clip = await ClipAsync("a.mp4");
+        Directory.CreateDirectory(At("there"));
+        (await MakeAsync(clip, "--title", "T", "--out", At("there"))).ExitCode.ShouldBe(1);
+        (await MakeAsync(clip, "--title", "T", "--profile", "none")).ExitCode.ShouldBe(1);
+        (await MakeAsync(clip, "--title", "T", "--for", "moon")).ExitCode.ShouldBe(1);
+        (await MakeAsync()).ExitCode.ShouldBe(1);
+        Directory.EnumerateFileSystemEntries(At("there")).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task Stopping_it_removes_what_was_half_made()
+    {
+        var clip = await ClipAsync("long.mp4", 60);
+        using var stop = new CancellationTokenSource();
+        var run = Command("dotnet").WithArguments([Path.Combine(AppContext.BaseDirectory, "Wexel.Cli.dll"), "make", clip, "--title", "T", "--out", At("out")])
+            .WithStandardErrorPipe(PipeTarget.ToDelegate(line =>
+            {
+                if (line.EndsWith(" %", StringComparison.Ordinal))
+                    stop.Cancel();
+            }))
+            .WithValidation(CommandResultValidation.None).ExecuteAsync(CancellationToken.None, stop.Token);
+        await Should.ThrowAsync<OperationCanceledException>(() => run.Task);
+        Directory.EnumerateFileSystemEntries(_folder).Select(Path.GetFileName).ShouldBe(["long.mp4"]);
+    }
+}

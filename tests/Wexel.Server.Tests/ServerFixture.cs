@@ -1,0 +1,106 @@
+using System.Net.Http.Json;
+using System.Text.Json;
+using Microsoft.AspNetCore.Hosting;
+using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.AspNetCore.TestHost;
+using Microsoft.Extensions.Configuration;
+using Npgsql;
+
+namespace Wexel.Server.Tests;
+
+/// <summary>The real server on a real PostgreSQL, with a database and a store of its own and one short recording as its demo.</summary>
+public sealed class ServerFixture : IAsyncLifetime
+{
+    internal const string Trainer = "mara.tarn@brackwater.example";
+    internal const string Learner = "joss.reed@brackwater.example";
+    internal const string Password = "Ferry-2026";
+
+    private readonly string _database = $"wexel_test_{Guid.NewGuid():N}";
+    private readonly string _folder = Directory.CreateTempSubdirectory("wexel-server-").FullName;
+    private WebApplicationFactory<Setup.WexelOptions>? _server;
+
+    internal static string Postgres => Environment.GetEnvironmentVariable("WEXEL_TEST_POSTGRES") ?? throw new InvalidOperationException("Run ./wexel test, which starts PostgreSQL.");
+
+    internal static string Home => Environment.GetEnvironmentVariable("WEXEL_HOME") ?? throw new InvalidOperationException("Run ./wexel test.");
+
+    internal string Connection => $"{Postgres};Database={_database}";
+
+    internal string Data => Path.Combine(_folder, "data");
+
+    internal StandInsFixture Outside { get; } = new();
+
+    internal WebApplicationFactory<Setup.WexelOptions> Server => _server!;
+
+    public async ValueTask InitializeAsync()
+    {
+        await Outside.InitializeAsync();
+        await ExecuteAsync($"create database {_database}");
+        var demo = Directory.CreateDirectory(Path.Combine(_folder, "demo", "recordings")).Parent!.FullName;
+        File.Copy(Path.Combine(Home, "demo", "recordings", "Untitled 7.mov"), Path.Combine(demo, "recordings", "Untitled 7.mov"));
+        await File.WriteAllTextAsync(Path.Combine(demo, "recordings", "c.txt"), "0:00 Counting\n0:12.5 Coins\n");
+        await File.WriteAllTextAsync(Path.Combine(demo, "lessons.json"), """[{ "file": "Untitled 7.mov", "title": "Closing the till", "description": "d", "contents": "c.txt" }]""");
+        _server = new WebApplicationFactory<Setup.WexelOptions>().WithWebHostBuilder(host =>
+        {
+            host.UseSetting("ConnectionStrings:Wexel", Connection);
+            host.UseSetting("Wexel:Data", Data);
+            host.UseSetting("Wexel:Assets", Path.Combine(Home, "artifacts"));
+            host.UseSetting("Wexel:Demo", demo);
+            host.UseSetting("Wexel:SmtpPort", Outside.SmtpPort.ToString(System.Globalization.CultureInfo.InvariantCulture));
+            host.UseSetting("Wexel:KeepFree", "0");
+            host.UseSetting("Wexel:PracticeLearningSystem", new Uri(Outside.Client.BaseAddress!, "learning/packages/").AbsoluteUri);
+        });
+        _ = _server.Server;
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        await _server!.DisposeAsync();
+        await Outside.DisposeAsync();
+        NpgsqlConnection.ClearAllPools();
+        await ExecuteAsync($"drop database {_database} with (force)");
+        Directory.Delete(_folder, recursive: true);
+    }
+
+    internal HttpClient Anonymous() => Server.CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false });
+
+    internal async Task<HttpClient> SignedInAsync(string who = Trainer)
+    {
+        var client = Anonymous();
+        (await client.PostAsJsonAsync("/api/sign-in", new { email = who, password = Password })).EnsureSuccessStatusCode();
+        return client;
+    }
+
+    internal static async Task ExecuteAsync(string sql)
+    {
+        await using var connection = new NpgsqlConnection($"{Postgres};Database=postgres");
+        await connection.OpenAsync();
+        await using var command = new NpgsqlCommand(sql, connection);
+        await command.ExecuteNonQueryAsync();
+    }
+}
+
+internal static class Reading
+{
+    internal static async Task<JsonElement> JsonAsync(this HttpClient client, string address) => await client.GetFromJsonAsync<JsonElement>(address);
+
+    /// <summary>Asks again until something is so; three minutes at most, since a busy machine is slow.</summary>
+    internal static async Task<JsonElement> UntilAsync(this HttpClient client, string address, Func<JsonElement, bool> so)
+    {
+        JsonElement last = default;
+        for (var i = 0; i < 900; i++)
+        {
+            last = await client.JsonAsync(address);
+            if (so(last))
+                return last;
+            await Task.Delay(200);
+        }
+
+        throw new TimeoutException($"{address} did not come to it: {last}");
+    }
+
+    internal static async Task<JsonElement> ProblemAsync(this HttpResponseMessage response)
+    {
+        response.Content.Headers.ContentType?.MediaType.ShouldBe("application/problem+json");
+        return await response.Content.ReadFromJsonAsync<JsonElement>();
+    }
+}

@@ -1,0 +1,78 @@
+using System.Diagnostics;
+using System.Net;
+using System.Net.Http.Json;
+using System.Net.Sockets;
+
+namespace Wexel.Server.Tests;
+
+/// <summary>The server as its own process, which can be killed as a power cut kills it, and started again on the same data.</summary>
+internal sealed class ServerProcess : IAsyncDisposable
+{
+    private readonly string _folder = Directory.CreateTempSubdirectory("wexel-killed-").FullName;
+    private readonly string _database = $"wexel_killed_{Guid.NewGuid():N}";
+    private readonly int _port = FreePort();
+    private Process? _process;
+
+    internal string Data => Path.Combine(_folder, "data");
+
+    internal static async Task<ServerProcess> CreateAsync()
+    {
+        var server = new ServerProcess();
+        await ServerFixture.ExecuteAsync($"create database {server._database}");
+        var demo = Directory.CreateDirectory(Path.Combine(server._folder, "demo")).FullName;
+        await File.WriteAllTextAsync(Path.Combine(demo, "lessons.json"), "[]");
+        return server;
+    }
+
+    /// <summary>Starts it and signs in.</summary>
+    internal async Task<HttpClient> StartAsync()
+    {
+        var home = ServerFixture.Home;
+        var start = new ProcessStartInfo("dotnet") { RedirectStandardOutput = true };
+        start.ArgumentList.Add(Path.Combine(home, "src", "Wexel.Server", "bin", "Debug", "net10.0", "Wexel.Server.dll"));
+        start.Environment["ASPNETCORE_URLS"] = $"http://127.0.0.1:{_port}";
+        start.Environment["ConnectionStrings__Wexel"] = $"{ServerFixture.Postgres};Database={_database}";
+        start.Environment["Wexel__Data"] = Data;
+        start.Environment["Wexel__Assets"] = Path.Combine(home, "artifacts");
+        start.Environment["Wexel__Demo"] = Path.Combine(_folder, "demo");
+        start.Environment["Wexel__KeepFree"] = "0";
+        _process = Process.Start(start)!;
+        _process.OutputDataReceived += (_, _) => { };
+        _process.BeginOutputReadLine();
+        var client = new HttpClient { BaseAddress = new Uri($"http://127.0.0.1:{_port}/") };
+        for (var i = 0; ; i++)
+        {
+            try
+            {
+                (await client.PostAsJsonAsync("api/sign-in", new { email = ServerFixture.Trainer, password = ServerFixture.Password })).EnsureSuccessStatusCode();
+                return client;
+            }
+            catch (HttpRequestException) when (i < 600)
+            {
+                await Task.Delay(100);
+            }
+        }
+    }
+
+    /// <summary>SIGKILL, to it alone: what it has started goes on.</summary>
+    internal async Task KillAsync()
+    {
+        _process!.Kill();
+        await _process.WaitForExitAsync();
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        if (_process is { HasExited: false })
+            await KillAsync();
+        await ServerFixture.ExecuteAsync($"drop database {_database} with (force)");
+        Directory.Delete(_folder, recursive: true);
+    }
+
+    internal static int FreePort()
+    {
+        using var listener = new TcpListener(IPAddress.Loopback, 0);
+        listener.Start();
+        return ((IPEndPoint)listener.LocalEndpoint).Port;
+    }
+}

@@ -1,0 +1,65 @@
+import { execFileSync } from 'node:child_process'
+import { mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import AxeBuilder from '@axe-core/playwright'
+import { expect, type Page } from '@playwright/test'
+
+export const trainer = 'mara.tarn@brackwater.example'
+export const learner = 'joss.reed@brackwater.example'
+/** A learner who has not watched anything yet. */
+export const newcomer = 'nell.howe@brackwater.example'
+export const folder = mkdtempSync(join(tmpdir(), 'wexel-e2e-clips-'))
+
+export async function signIn(page: Page, who = trainer) {
+  await page.goto('/sign-in')
+  await page.getByLabel('Mail address').fill(who)
+  await page.getByLabel('Password').fill('Ferry-2026')
+  await page.getByRole('button', { name: 'Sign in' }).click()
+  await page.waitForURL((url) => url.pathname !== '/sign-in')
+}
+
+/** A short recording: a page that changes, with a tone. */
+export function clip(name: string, seconds: number, ...more: string[]): string {
+  const path = join(folder, name)
+  execFileSync('ffmpeg', [
+    '-v',
+    'error',
+    '-y',
+    '-f',
+    'lavfi',
+    '-i',
+    `color=c=white:s=640x360:r=30:d=${seconds},drawbox=x=60:y=60:w=120:h=40:c=navy:t=fill:enable='gte(t,${seconds / 2})'`,
+    '-f',
+    'lavfi',
+    '-i',
+    `sine=f=330:d=${seconds}`,
+    '-pix_fmt',
+    'yuv420p',
+    '-shortest',
+    ...more,
+    path,
+  ])
+  return path
+}
+
+export async function hasNoAccessibilityFaults(page: Page) {
+  const found = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']).analyze()
+  expect(found.violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(' | ')}`)).toEqual([])
+}
+
+/** Brings a recording in, gives it a title and contents, and renders it; ends on the page where it is released. */
+export async function rendered(page: Page, file: string, title: string, contents: string) {
+  await page.getByLabel('Choose recordings').setInputFiles(file)
+  await page.waitForURL(/\/lessons\/.*\/bring-in/)
+  await page.getByRole('button', { name: 'Close' }).click()
+  await page.getByLabel('Title', { exact: true }).fill(title)
+  await page.getByRole('link', { name: 'Mark up' }).click()
+  await page.getByRole('button', { name: 'Paste contents' }).click()
+  await page.getByLabel(/A time and a title on each line/).fill(contents)
+  await page.getByRole('button', { name: /Take \d+ sections?/ }).click()
+  await page.getByRole('link', { name: 'Deliver' }).click()
+  await page.getByRole('radio', { name: /Web, as recorded/ }).check({ timeout: 90_000 })
+  await page.getByRole('button', { name: 'Render', exact: true }).click()
+  await expect(page.getByRole('heading', { name: /File check .* everything is right/ })).toBeVisible({ timeout: 120_000 })
+}

@@ -1,0 +1,152 @@
+import { execFileSync } from 'node:child_process'
+import { mkdirSync, statSync, writeFileSync } from 'node:fs'
+import { basename, join } from 'node:path'
+import { Readable } from 'node:stream'
+import { expect, test } from '@playwright/test'
+import FeedParser from 'feedparser'
+import Parser from 'rss-parser'
+import { clip, folder, hasNoAccessibilityFaults, rendered, signIn } from './help'
+import { ports } from './playwright.config'
+
+test.describe.configure({ timeout: 420_000 })
+
+const title = 'Ropes & <b>knots</b>'
+
+interface Episode {
+  title: string
+  guid: string
+  enclosures: { url: string; type: string; length: string }[]
+}
+
+/** What the feedparser package makes of a feed. */
+function parsed(xml: string): Promise<Episode[]> {
+  return new Promise((ready, failed) => {
+    const found: Episode[] = []
+    const parser = new FeedParser({ normalize: true })
+    parser.on('error', failed)
+    parser.on('readable', () => {
+      for (let item = parser.read(); item; item = parser.read()) found.push(item as Episode)
+    })
+    parser.on('end', () => ready(found))
+    Readable.from([xml]).pipe(parser)
+  })
+}
+
+test('a feed is made, checked, released to, subscribed to, played and submitted', async ({ page }) => {
+  await signIn(page)
+  await page.goto('/kit')
+  await page.getByLabel('Use another mark').setInputFiles({ name: 'mark.png', mimeType: 'image/png', buffer: Buffer.from('just text') })
+  await expect(page.getByText('The file is no picture that can be read. Choose a JPEG or PNG.')).toBeVisible()
+  await page.getByLabel(/The house’s colour/).fill('teal')
+  await page.getByRole('button', { name: 'Save the colour' }).click()
+  await expect(page.getByText('Write the colour as # and six hexadecimal digits, such as #0B6570.')).toBeVisible()
+  await page.getByLabel(/The house’s colour/).fill('#1D4E6B')
+  await page.getByRole('button', { name: 'Save the colour' }).click()
+  await hasNoAccessibilityFaults(page)
+  await page.getByRole('link', { name: 'Add a podcast feed' }).click()
+  await expect(page.getByLabel(/Artwork’s colour/)).toHaveValue('#1D4E6B')
+  await page.getByRole('button', { name: 'Add the feed' }).click()
+  await expect(page.getByText('Give the feed a title; apps list it by that.')).toBeVisible()
+  await page.getByLabel('Title', { exact: true }).fill('Deck hands')
+  await page.getByLabel('Description').fill('Short lessons for the deck.')
+  await hasNoAccessibilityFaults(page)
+  await page.getByRole('button', { name: 'Add the feed' }).click()
+
+  // Checked before anything is submitted: what is missing is named with its rule.
+  await expect(page.getByRole('heading', { name: /Feed check .* 3 things keep it out/ })).toBeVisible()
+  await expect(page.getByText('Directories’ requirements: <itunes:author>'.replace('’', "'"))).toBeVisible()
+  await page.getByLabel('Author, as apps show it').fill('Staff training')
+  await page.getByLabel('Owner’s mail address').fill('mara.tarn@brackwater.example')
+  await page.getByRole('button', { name: 'Save' }).click()
+  await expect(page.getByRole('heading', { name: /Feed check .* 1 thing keeps it out/ })).toBeVisible()
+  await expect(page.getByText('There is no episode yet')).toBeVisible()
+  await hasNoAccessibilityFaults(page)
+  const address = await page.getByLabel('Feed', { exact: true }).inputValue()
+
+  // Artwork that cannot be used says why.
+  await page.getByLabel('Use a picture of your own').setInputFiles({ name: 'art.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('just text') })
+  await expect(page.getByText('The file is no picture that can be read. Choose a JPEG or PNG.')).toBeVisible()
+
+  // The outlet wants a constant rate, says so, and takes the lesson once it is rendered like that.
+  await page.goto('/')
+  await rendered(page, clip('Knots.mp4', 8), title, '0:00 First\n0:04 Second')
+  const outlet = page.getByTestId('outlet-podcastFeed').filter({ hasText: 'Deck hands' })
+  await expect(outlet.getByText('Render “Podcast 720p” first; then it can be released.')).toBeVisible()
+  await page.getByRole('radio', { name: /Podcast 720p/ }).check()
+  await page.getByRole('button', { name: 'Render', exact: true }).click()
+  await outlet.getByRole('button', { name: 'Release as an episode' }).click({ timeout: 120_000 })
+  await expect(outlet.getByLabel('Feed', { exact: true })).toHaveValue(address)
+  await hasNoAccessibilityFaults(page)
+
+  // Two readers from the registry find the episode.
+  const xml = await (await page.request.get(address)).text()
+  const [episode] = await parsed(xml)
+  // This reader takes out what looks like a tag; the other leaves titles as they are.
+  expect(episode).toMatchObject({ title: 'Ropes & knots', enclosures: [{ type: 'video/x-m4v' }] })
+  const read = await new Parser().parseString(xml)
+  expect(read.items).toHaveLength(1)
+  expect(read.items[0]).toMatchObject({ title, guid: episode?.guid, enclosure: { url: episode?.enclosures[0]?.url } })
+  expect(read.items[0]?.itunes?.duration).toBe('8')
+
+  // Two of Debian's podcast clients take it: one lists the episode, the other downloads it whole.
+  const client = join(folder, 'clients')
+  mkdirSync(join(client, 'library'), { recursive: true })
+  writeFileSync(join(client, 'urls'), `${address}\n`)
+  writeFileSync(join(client, 'serverlist'), `${address} Ferries Deck\n`)
+  const newsboat = ['-u', join(client, 'urls'), '-c', join(client, 'cache.db'), '-C', '/dev/null', '-x', 'reload', 'print-unread']
+  expect(execFileSync('newsboat', newsboat).toString().trim()).toBe('1 unread articles')
+  execFileSync('podget', ['-d', client, '--create-config', 'podgetrc'])
+  execFileSync('podget', ['-d', client, '-c', 'podgetrc', '-l', join(client, 'library'), '--serverlist', 'serverlist', '-n', '-s'])
+  const downloaded = join(client, 'library', 'Ferries', 'Deck', basename(episode?.enclosures[0]?.url ?? ''))
+  expect(statSync(downloaded).size).toBe(Number(episode?.enclosures[0]?.length))
+
+  // A listener subscribes, downloads in pieces and plays; a second look is answered with 304.
+  const listener = await (
+    await page
+      .context()
+      .browser()
+      ?.newContext({ baseURL: `http://127.0.0.1:${ports.outside}` })
+  )?.newPage()
+  if (!listener) throw new Error('no browser')
+  await listener.goto('/podcasts')
+  await listener.getByLabel('Address of the feed').fill(address)
+  await listener.getByRole('button', { name: 'Subscribe' }).click()
+  await expect(listener.getByRole('heading', { name: 'Deck hands' })).toBeVisible()
+  await expect(listener.getByText('Nothing.')).toBeVisible()
+  expect(await listener.getByRole('img', { name: /Artwork/ }).evaluate((i: HTMLImageElement) => [i.naturalWidth, i.naturalHeight])).toEqual([3000, 3000])
+  await listener.getByRole('button', { name: 'Refresh' }).click()
+  await expect(listener.getByText(/if it changed: 304/)).toBeVisible()
+  await hasNoAccessibilityFaults(listener)
+  await listener.getByRole('link', { name: title }).click()
+  await listener.getByRole('button', { name: /Download/ }).click()
+  const video = listener.locator('video')
+  await listener.getByRole('button', { name: '0:04 Second' }).click()
+  await video.evaluate((v: HTMLVideoElement) => v.play())
+  await expect.poll(() => video.evaluate((v: HTMLVideoElement) => v.ended), { timeout: 60_000 }).toBe(true)
+  expect(await video.evaluate((v: HTMLVideoElement) => v.duration)).toBeCloseTo(8, 0)
+  await hasNoAccessibilityFaults(listener)
+
+  // The directory keeps an unlisted feed out, and takes it once it is listed; the owner is written to.
+  const submit = async () => {
+    await listener.goto('/directory')
+    await listener.getByLabel('Address of the feed').fill(address)
+    await listener.getByRole('button', { name: 'Submit' }).click()
+    await expect(listener.getByText('waiting')).toBeVisible()
+    await expect(async () => {
+      await listener.reload()
+      await expect(listener.getByText('waiting')).toBeHidden({ timeout: 500 })
+    }).toPass({ timeout: 30_000 })
+  }
+  await submit()
+  await expect(listener.getByText('The feed asks directories to keep it out (itunes:block).')).toBeVisible()
+  await outlet.getByRole('link', { name: /Feed check/ }).click()
+  await page.getByLabel(/Unlisted/).uncheck()
+  await page.getByRole('button', { name: 'Save' }).click()
+  await expect(page.getByText(/open to directories/)).toBeVisible()
+  await submit()
+  await expect(listener.getByText('Deck hands: accepted')).toBeVisible()
+  await hasNoAccessibilityFaults(listener)
+  await listener.goto('/mail')
+  await expect(listener.getByRole('link', { name: 'Not accepted: Deck hands' })).toBeVisible()
+  await expect(listener.getByRole('link', { name: 'Accepted: Deck hands', exact: true })).toBeVisible()
+})

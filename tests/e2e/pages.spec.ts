@@ -1,0 +1,48 @@
+import { execFileSync, spawnSync } from 'node:child_process'
+import { writeFileSync } from 'node:fs'
+import { createRequire } from 'node:module'
+import { join } from 'node:path'
+import { expect, test } from '@playwright/test'
+import { folder, newcomer, signIn } from './help'
+import { ports } from './playwright.config'
+
+test.describe.configure({ timeout: 300_000 })
+
+interface Message {
+  type: string
+  url: string
+  lastLine?: number
+  message: string
+}
+
+/** What the W3C's Nu checker has against pages, information left aside. */
+function faults(files: string[]): string[] {
+  const jar = createRequire(import.meta.url)('vnu-jar') as string
+  const said = execFileSync('java', ['-jar', jar, '--format', 'json', '--stdout', '--exit-zero-always', ...files]).toString()
+  const { messages } = JSON.parse(said) as { messages: Message[] }
+  return messages.filter((m) => m.type !== 'info').map((m) => `${m.url.split('/').pop()}:${m.lastLine} ${m.message}`)
+}
+
+const java = spawnSync('java', ['-version']).status === 0
+test.skip(!java, 'The checker runs on Java, which is not on this machine.')
+
+test('the HTML of every learner page is valid', async ({ page }) => {
+  await signIn(page, newcomer)
+  await expect(async () => {
+    await page.goto('/channel')
+    await page.getByRole('link', { name: 'Opening the desk' }).waitFor({ timeout: 1000 })
+  }).toPass({ timeout: 280_000 })
+  const watch = (await page.getByRole('link', { name: 'Opening the desk' }).getAttribute('href')) as string
+  const pages = { watch, embed: watch.replace('/watch/', '/embed/'), channel: '/channel', missing: '/watch/nothing', desk: '/sign-in' }
+  const outside = ['', 'mail', 'host', 'learning', 'discussion', 'page-editor', 'podcasts', 'directory']
+  const written: string[] = []
+  const keep = async (name: string, address: string) => {
+    const path = join(folder, `${name}.html`)
+    writeFileSync(path, await (await page.request.get(address)).text())
+    written.push(path)
+  }
+  for (const [name, address] of Object.entries(pages)) await keep(name, address)
+  for (const path of outside) await keep(`outside-${path || 'home'}`, `http://127.0.0.1:${ports.outside}/${path}`)
+  expect(written).toHaveLength(13)
+  expect(faults(written)).toEqual([])
+})

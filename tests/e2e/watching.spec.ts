@@ -1,0 +1,83 @@
+import { extract } from '@extractus/oembed-extractor'
+import { expect, type Page, test } from '@playwright/test'
+import { hasNoAccessibilityFaults, newcomer, signIn } from './help'
+import { ports } from './playwright.config'
+
+// The server renders and releases its first demo lesson by itself; a busy machine takes a while.
+test.describe.configure({ timeout: 300_000 })
+
+const at = (page: Page) => page.evaluate(() => document.querySelector('video')?.currentTime ?? -1)
+
+async function openDemoLesson(page: Page, hash = '') {
+  await signIn(page, newcomer)
+  await expect(async () => {
+    await page.goto('/channel')
+    await page.getByRole('link', { name: 'Opening the desk' }).waitFor({ timeout: 1000 })
+  }).toPass({ timeout: 280_000 })
+  await hasNoAccessibilityFaults(page)
+  const address = await page.getByRole('link', { name: 'Opening the desk' }).getAttribute('href')
+  await page.goto(`${address}${hash}`)
+  await expect(page.getByRole('heading', { level: 1, name: 'Opening the desk' })).toBeVisible()
+}
+
+test('the demo lesson plays by keyboard, shows captions, and resumes where it was left', async ({ page }) => {
+  await openDemoLesson(page, '#t=0:12.5')
+  await expect.poll(() => at(page)).toBeCloseTo(12.5, 1)
+  await expect(page.getByRole('link', { name: /Signing in/ })).toHaveAttribute('aria-current', 'true')
+  await page.keyboard.press('ArrowRight')
+  await expect.poll(() => at(page)).toBeCloseTo(17.5, 1)
+  await page.keyboard.press('ArrowLeft')
+  await page.keyboard.press('Space')
+  await expect.poll(() => at(page)).toBeGreaterThan(14)
+  const captions = () => page.evaluate(() => [...(document.querySelector('video')?.textTracks ?? [])].find((t) => t.kind === 'captions')?.mode)
+  expect(await captions()).toBe('showing')
+  await page.keyboard.press('c')
+  await expect.poll(captions).not.toBe('showing')
+  await page.keyboard.press('c')
+  await expect.poll(captions).toBe('showing')
+  await page.locator('media-playback-rate-button').click()
+  await expect.poll(() => page.evaluate(() => document.querySelector('video')?.playbackRate)).toBe(1.25)
+  await page.keyboard.press('Space')
+  await expect(page.getByRole('status')).toContainText(/You have seen [1-9]\d* %/)
+  const left = await at(page)
+  await page.waitForLoadState('networkidle')
+  await page.goto(page.url().split('#')[0])
+  await page.reload()
+  await expect(page.getByText(/You left off at 0:[1-4]/)).toBeVisible()
+  await expect.poll(() => at(page)).toBeCloseTo(left, 0)
+  await page.getByRole('button', { name: 'Start from the beginning' }).click()
+  await expect.poll(() => at(page)).toBe(0)
+})
+
+test('the watch page works at 360 pixels and without faults for assistive technology', async ({ page }) => {
+  await page.setViewportSize({ width: 360, height: 740 })
+  await openDemoLesson(page)
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360)
+  await hasNoAccessibilityFaults(page)
+  await page.emulateMedia({ colorScheme: 'dark' })
+  await hasNoAccessibilityFaults(page)
+})
+
+test('a pasted link becomes a preview, and a pasted embed code survives the cleaning', async ({ page, browser }) => {
+  await openDemoLesson(page)
+  const link = page.url()
+  const outside = await (await browser.newContext({ baseURL: `http://127.0.0.1:${ports.outside}` })).newPage()
+  await outside.goto('/discussion')
+  await outside.getByLabel('Say something, with a link').fill(`Look at this: ${link}`)
+  await outside.getByRole('button', { name: 'Post' }).click()
+  await expect(outside.getByRole('link', { name: 'Opening the desk' })).toHaveAttribute('href', link)
+  await expect(outside.frameLocator('iframe').getByText('▶ Play')).toBeVisible()
+  await hasNoAccessibilityFaults(outside)
+
+  const answer = (await (await outside.request.get(`http://127.0.0.1:${ports.server}/oembed?url=${encodeURIComponent(link)}&maxwidth=500`)).json()) as { html: string }
+  await outside.goto('/page-editor')
+  await outside.getByLabel('HTML of the page').fill(`<h3>Read first</h3>${answer.html}<script>document.title = 'taken over'</script>`)
+  await outside.getByRole('button', { name: 'Show' }).click()
+  await expect(outside.frameLocator('iframe').getByText('▶ Play')).toBeVisible()
+  expect(await outside.title()).toBe('Page editor')
+  await hasNoAccessibilityFaults(outside)
+
+  // An oEmbed reader from the registry finds the same by discovery.
+  const found = await extract(link, { maxwidth: 640 })
+  expect(found).toMatchObject({ type: 'video', version: '1.0', title: 'Opening the desk', width: 640, height: 360 })
+})
