@@ -1,0 +1,132 @@
+// Measures the running server: prints lines of "what|value|budget".
+import { execFileSync } from 'node:child_process'
+import { createReadStream, openSync, readFileSync, rmSync, statSync, writeSync } from 'node:fs'
+import { request } from 'node:http'
+import { join } from 'node:path'
+
+const [port, work] = process.argv.slice(2)
+const base = `http://127.0.0.1:${port}`
+const signedIn = await fetch(`${base}/api/sign-in`, {
+  method: 'POST',
+  headers: { 'Content-Type': 'application/json' },
+  body: JSON.stringify({ email: 'mara.tarn@brackwater.example', password: 'Ferry-2026' }),
+})
+const cookie = signedIn.headers.get('set-cookie').split(';')[0]
+const ask = async (method, path, body) => {
+  const answer = await fetch(base + path, { method, headers: { Cookie: cookie, 'Content-Type': 'application/json' }, body: body && JSON.stringify(body) })
+  if (!answer.ok) throw new Error(`${path}: ${await answer.text()}`)
+  return answer.status === 204 ? undefined : answer.json()
+}
+
+// The demo renders and releases its first lesson by itself.
+const id = (await ask('GET', '/api/lessons'))[0].lessons[0].id
+let channel
+for (let i = 0; !channel?.release; i++) {
+  if (i > 600) throw new Error('The demo lesson was not released.')
+  await new Promise((done) => setTimeout(done, 500))
+  channel = (await ask('GET', `/api/lessons/${id}/releases`)).find((o) => o.kind === 'channel')
+}
+for (let i = 0; i < 600 && (await ask('GET', '/api/lessons'))[0].lessons.length > 0; i++) {
+  // Wait until nothing is looked through in the background, so that the figures are the work's own.
+  const hashes = await Promise.all((await ask('GET', '/api/lessons'))[0].lessons.map(async (l) => (await ask('GET', `/api/lessons/${l.id}`)).document.recordingHash))
+  const views = await Promise.all(hashes.map((h) => ask('GET', `/api/recordings/${h}`)))
+  if (views.every((v) => v.analysis && v.viewable)) break
+  await new Promise((done) => setTimeout(done, 1000))
+}
+const lesson = await ask('GET', `/api/lessons/${id}`)
+const started = performance.now()
+lesson.document.sections[1].title = `Changed ${Date.now()}`
+await ask('PUT', `/api/lessons/${id}/document`, { basedOn: lesson.revision, document: lesson.document })
+await ask('POST', `/api/lessons/${id}/releases`, { outletId: channel.id, profileId: channel.release.profileId, visibility: channel.release.visibility })
+console.log(`Section's title changed and released again, seconds|${((performance.now() - started) / 1000).toFixed(2)}|2`)
+
+// A 1 GB recording: a small clip with a gigabyte of padding in a free box, which players and probes pass over.
+const clip = join(work, 'clip.mp4')
+execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', 'testsrc2=d=1', '-pix_fmt', 'yuv420p', '-movflags', '+faststart', clip])
+const padding = 1_000_000_000
+const file = join(work, 'large.mp4')
+const out = openSync(file, 'w')
+writeSync(out, readFileSync(clip))
+const head = Buffer.alloc(8)
+head.writeUInt32BE(padding, 0)
+head.write('free', 4)
+writeSync(out, head)
+const block = Buffer.alloc(1_000_000)
+for (let written = 8; written < padding; written += block.length) writeSync(out, block, 0, Math.min(block.length, padding - written))
+
+const server = execFileSync('pgrep', ['-f', 'Wexel.Server.dll'])
+  .toString()
+  .trim()
+  .split('\n')
+  .find((pid) => readFileSync(`/proc/${pid}/environ`, 'utf8').includes(`127.0.0.1:${port}`))
+const memory = () => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${server}/status`, 'utf8'))[1]) / 1000
+/** How many megabytes the server's memory grows by while something is done. */
+const growth = async (work) => {
+  const before = memory()
+  let most = before
+  const watch = setInterval(() => {
+    most = Math.max(most, memory())
+  }, 50)
+  await work()
+  clearInterval(watch)
+  return Math.max(0, most - before).toFixed(0)
+}
+const arriving = () =>
+  new Promise((done, failed) => {
+    const put = request(
+      `${base}/api/recordings?fileName=large.mp4`,
+      { method: 'PUT', headers: { Cookie: cookie, 'Content-Type': 'application/octet-stream', 'Content-Length': statSync(file).size } },
+      (answer) => {
+        answer.resume()
+        answer.on('end', () => (answer.statusCode === 200 ? done() : failed(new Error(`upload: ${answer.statusCode}`))))
+      },
+    )
+    put.on('error', failed)
+    createReadStream(file).pipe(put)
+  })
+console.log(`1 GB brought in: the server's memory grew, MB|${await growth(arriving)}|100`)
+
+// A package with 1 GB of video: the released file is given the same padding, and its package is made again.
+const sql = (text) =>
+  execFileSync('psql', ['-h', '127.0.0.1', '-p', String(Number(port) + 3), '-U', 'wexel', '-d', 'wexel', '-tAc', text])
+    .toString()
+    .trim()
+const [fileKey, packageKey, outlet] = sql(
+  `select r."FileKey", r."PackageKey", o."Id" from "Releases" r join "Outlets" o on o."Id" = r."OutletId" where o."Kind" = 'LearningSystem' and r."LessonId" = '${id}'`,
+).split('|')
+const derived = (key, name) => join(process.env.WEXEL_STATE, 'files', 'derived', key.slice(0, 2), key, name)
+const video = openSync(derived(fileKey, 'lesson.mp4'), 'a')
+writeSync(video, head)
+for (let written = 8; written < padding; written += block.length) writeSync(video, block, 0, Math.min(block.length, padding - written))
+const copying = performance.now()
+execFileSync('dd', [`if=${derived(fileKey, 'lesson.mp4')}`, `of=${join(work, 'copy')}`, 'bs=1M', 'conv=fsync', 'status=none'])
+const copied = performance.now() - copying
+rmSync(derived(packageKey, 'package.zip'))
+let packed = 0
+const grown = await growth(async () => {
+  const begun = performance.now()
+  lesson.document.sections[1].title = sql(`select "Player"->'sections'->1->>'title' from "Releases" where "OutletId" = '${outlet}' and "LessonId" = '${id}'`)
+  const now = await ask('GET', `/api/lessons/${id}`)
+  await ask('PUT', `/api/lessons/${id}/document`, { basedOn: now.revision, document: lesson.document })
+  await ask('POST', `/api/lessons/${id}/releases`, { outletId: outlet, profileId: 'web', visibility: 'withLink' })
+  packed = performance.now() - begun
+})
+const size = statSync(derived(sql(`select "PackageKey" from "Releases" where "OutletId" = '${outlet}' and "LessonId" = '${id}'`), 'package.zip')).size
+if (size < padding) throw new Error(`The package has ${size} bytes.`)
+console.log(`A package with 1 GB of video / a plain copy of it to disk (${(copied / 1000).toFixed(1)} s)|${(packed / copied).toFixed(2)}|2`)
+console.log(`The same: the server's memory grew, MB|${grown}|100`)
+
+// A feed of 1,000 episodes: the demo's own, a thousand times.
+const feed = sql(`select f."OutletId", f."Token" from "PodcastFeeds" f limit 1`).split('|')
+sql(`insert into "Lessons" select (jsonb_populate_record(null::"Lessons", to_jsonb(l) || jsonb_build_object('Id', md5('lesson' || n)::uuid, 'Position', n))).*
+  from "Lessons" l, generate_series(11, 1009) n where l."Id" = '${id}'`)
+sql(`insert into "Releases" select (jsonb_populate_record(null::"Releases", to_jsonb(r) || jsonb_build_object('Id', md5('release' || n)::uuid, 'LessonId', md5('lesson' || n)::uuid, 'Token', 't' || n))).*
+  from "Releases" r, generate_series(11, 1009) n where r."LessonId" = '${id}' and r."OutletId" = '${feed[0]}'`)
+const times = []
+for (let i = 0; i < 21; i++) {
+  const begun = performance.now()
+  const text = await (await fetch(`${base}/feeds/${feed[1]}/feed.xml`)).text()
+  times.push(performance.now() - begun)
+  if (text.split('<item>').length !== 1001) throw new Error('The feed does not hold 1,000 episodes.')
+}
+console.log(`A feed of 1,000 episodes, milliseconds, the middle of 21|${times.sort((a, b) => a - b)[10].toFixed(0)}|100`)
