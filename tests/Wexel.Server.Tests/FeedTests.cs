@@ -181,6 +181,29 @@ public sealed class FeedTests(ServerFixture fixture) : IClassFixture<ServerFixtu
     }
 
     [Fact]
+    public async Task An_episode_with_the_old_artwork_inside_is_behind_until_it_is_released_again()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var clip = System.IO.Path.Combine(fixture.Data, "spoken.mp4");
+        await CliWrap.Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-y", "-f", "lavfi", "-i", "color=navy:s=320x180:r=10:d=2", "-f", "lavfi", "-i", "sine=d=2", "-pix_fmt", "yuv420p", clip]).ExecuteAsync();
+        var broughtIn = await (await trainer.PutAsync("/api/recordings?fileName=Ropes.mp4", new ByteArrayContent(await File.ReadAllBytesAsync(clip)) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } })).Content.ReadFromJsonAsync<JsonElement>();
+        var lesson = broughtIn.GetProperty("lessonId").GetString();
+        await trainer.UntilAsync($"/api/lessons/{lesson}/deliver", d => d.GetProperty("profiles").GetArrayLength() > 0);
+        (await trainer.PostAsJsonAsync($"/api/lessons/{lesson}/renditions", new { profileId = "small-480p" })).EnsureSuccessStatusCode();
+        await trainer.UntilAsync($"/api/lessons/{lesson}/deliver", d => d.GetProperty("renditions").EnumerateArray().Any(r => r.GetProperty("state").GetString() == "done"));
+        var outlet = (await FeedAsync(trainer, Settings("Spoken", "sound"))).GetProperty("outletId").GetString();
+        async Task ReleaseAsync() => (await trainer.PostAsJsonAsync($"/api/lessons/{lesson}/releases", new { outletId = outlet, profileId = "small-480p", visibility = "withLink" })).EnsureSuccessStatusCode();
+        async Task<bool> BehindAsync() => (await trainer.JsonAsync($"/api/lessons/{lesson}/releases")).EnumerateArray().Single(o => o.GetProperty("id").GetString() == outlet).GetProperty("release").GetProperty("behind").GetBoolean();
+
+        await ReleaseAsync();
+        (await BehindAsync()).ShouldBeFalse();
+        (await trainer.PutAsJsonAsync($"/api/feeds/{outlet}", Settings("Spoken aloud", "sound"))).EnsureSuccessStatusCode();
+        (await BehindAsync()).ShouldBeTrue();
+        await ReleaseAsync();
+        (await BehindAsync()).ShouldBeFalse();
+    }
+
+    [Fact]
     public async Task The_folder_is_the_same_feed_under_another_address()
     {
         var (trainer, feed, _) = await ReleasedAsync();

@@ -16,6 +16,7 @@ namespace Wexel.Core.Feeds;
 /// <param name="Bytes">The size of the file, in bytes.</param>
 /// <param name="Sections">The contents, in lesson time.</param>
 /// <param name="TranscriptLanguage">The language of the transcript, or null where there is none.</param>
+/// <param name="ArtworkKey">The key of the artwork inside the file, or null where the file carries none.</param>
 public sealed record Episode(
     string Id,
     string Name,
@@ -25,8 +26,13 @@ public sealed record Episode(
     TimeSpan Length,
     long Bytes,
     IReadOnlyList<Section> Sections,
-    string? TranscriptLanguage)
+    string? TranscriptLanguage,
+    string? ArtworkKey = null)
 {
+    /// <summary>Whether the file carries other artwork than the feed has now; only making it again mends that.</summary>
+    /// <param name="feedArtworkKey">The key of the feed's artwork.</param>
+    public bool IsBehind(string feedArtworkKey) => ArtworkKey is not null && ArtworkKey != feedArtworkKey;
+
     /// <summary>The summary with a paragraph a line, and the contents as a list of times and titles. All texts are escaped.</summary>
     public string SummaryHtml()
     {

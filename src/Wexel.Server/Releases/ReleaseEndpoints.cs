@@ -48,7 +48,7 @@ internal static class ReleaseEndpoints
         if (lesson is null)
             return Problems.NotThere("lesson");
         var outlets = await OutletsAsync(db, cancel);
-        return TypedResults.Ok(outlets.Select(o => View(o, lesson, options.Value)).ToList());
+        return TypedResults.Ok(outlets.Select(o => View(new Place(o), lesson, options.Value)).ToList());
     }
 
     private static async Task<Results<Ok<OutletView>, ProblemHttpResult>> ReleaseAsync(Guid id, ReleaseRequest request, WexelDb db, Releaser releaser, IOptions<WexelOptions> options, CancellationToken cancel)
@@ -76,7 +76,7 @@ internal static class ReleaseEndpoints
     private static async Task<OutletView> ViewAsync(Release release, WexelDb db, WexelOptions options, CancellationToken cancel)
     {
         var lesson = await db.Lessons.AsNoTracking().Include(l => l.Releases).FirstAsync(l => l.Id == release.LessonId, cancel);
-        return View(await db.Outlets.AsNoTracking().Include(o => o.Feed).FirstAsync(o => o.Id == release.OutletId, cancel), lesson, options);
+        return View(new Place(await db.Outlets.AsNoTracking().Include(o => o.Feed).FirstAsync(o => o.Id == release.OutletId, cancel)), lesson, options);
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> TakeDownAsync(Guid id, WexelDb db, TimeProvider clock, CancellationToken cancel)
@@ -101,20 +101,19 @@ internal static class ReleaseEndpoints
 
     private static async Task<Ok<List<BoardRow>>> BoardAsync(WexelDb db, IOptions<WexelOptions> options, CancellationToken cancel)
     {
-        var outlets = await OutletsAsync(db, cancel);
+        var places = (await OutletsAsync(db, cancel)).ConvertAll(o => new Place(o));
         var lessons = await db.Lessons.AsNoTracking().Include(l => l.Course).Include(l => l.Releases).OrderBy(l => l.CourseId).ThenBy(l => l.Position).ToListAsync(cancel);
-        return TypedResults.Ok(lessons.Select(l => new BoardRow(l.Id, l.Course!.Title, l.Position, l.Title, [.. outlets.Select(o => View(o, l, options.Value))])).ToList());
+        return TypedResults.Ok(lessons.Select(l => new BoardRow(l.Id, l.Course!.Title, l.Position, l.Title, [.. places.Select(p => View(p, l, options.Value))])).ToList());
     }
 
     private static Task<List<Outlet>> OutletsAsync(WexelDb db, CancellationToken cancel) =>
         db.Outlets.AsNoTracking().Include(o => o.Feed).OrderBy(o => o.Kind).ThenBy(o => o.Name).ToListAsync(cancel);
 
-    private static OutletView View(Outlet outlet, Lesson lesson, WexelOptions options)
+    private static OutletView View(Place place, Lesson lesson, WexelOptions options)
     {
-        var feed = outlet.Feed is null ? null : Json.Read<FeedSettings>(outlet.Feed.Settings);
+        var outlet = place.Outlet;
         return new OutletView(
-            outlet.Id, outlet.Kind, outlet.Name, outlet.Address is not null,
-            [.. Profiles.All.Where(p => feed?.Takes(p) ?? true).Select(p => p.Id)],
+            outlet.Id, outlet.Kind, outlet.Name, outlet.Address is not null, place.Profiles,
             lesson.Releases.FirstOrDefault(r => r.OutletId == outlet.Id) is { } release ? View(outlet, release, lesson, options) : null);
     }
 
@@ -123,7 +122,7 @@ internal static class ReleaseEndpoints
         var channel = outlet.Kind == OutletKind.Channel;
         var player = Json.Read<PlayerLesson>(release.Player);
         return new ReleaseView(
-            release.Id, release.Revision, release.ReleasedAt, release.Revision != lesson.Revision, release.Visibility, release.ProfileId,
+            release.Id, release.Revision, release.ReleasedAt, IsBehind(release, lesson, outlet.Feed), release.Visibility, release.ProfileId,
             channel ? new Uri(options.PublicAddress, $"watch/{release.Token}").AbsoluteUri : null,
             channel ? HandOn.EmbedCode(new Uri(options.PublicAddress, $"embed/{release.Token}"), player.Title, new PictureSize(player.Width, player.Height)) : null,
             channel ? HandOn.EmbedWarning(release.Visibility) : null,
@@ -131,7 +130,20 @@ internal static class ReleaseEndpoints
             outlet.Feed is null ? null : FeedReader.Address(outlet.Feed, options).AbsoluteUri);
     }
 
+    private static bool IsBehind(Release release, Lesson lesson, PodcastFeed? feed) =>
+        release.Revision != lesson.Revision || (feed is not null && release.Episode is { } episode && Json.Read<Episode>(episode).IsBehind(feed.ArtworkKey));
+
     internal static PackageView? Package(PackagedRelease release, string link) => release.PackageFiles is null ? null : new PackageView(
         link, release.PackageBytes, Json.Read<IReadOnlyList<WrittenFile>>(release.PackageFiles),
         release.SentAt is { } at ? new SentView(at, release.SentTo, release.SentKey != release.PackageKey) : null);
+
+    /// <summary>An outlet and the profiles that it takes, read once for all lessons.</summary>
+    private sealed class Place(Outlet outlet)
+    {
+        internal Outlet Outlet => outlet;
+
+        internal IReadOnlyList<string> Profiles { get; } = Taken(outlet.Feed is null ? null : Json.Read<FeedSettings>(outlet.Feed.Settings));
+
+        private static List<string> Taken(FeedSettings? feed) => [.. Core.Encoding.Profiles.All.Where(p => feed?.Takes(p) ?? true).Select(p => p.Id)];
+    }
 }
