@@ -14,7 +14,7 @@ internal sealed record CourseFile(string? Title, IReadOnlyList<CourseFile.Course
 
     /// <summary>The course's title, its lessons, and what is said of its feed.</summary>
     /// <exception cref="UnusableInputException">The file cannot be read or lacks something.</exception>
-    internal static (string Title, IReadOnlyList<LessonRequest> Lessons, CourseFeed? Feed) Read(string path)
+    internal static MakeSources Read(string path)
     {
         CourseFile? course;
         try
@@ -32,8 +32,8 @@ internal sealed record CourseFile(string? Title, IReadOnlyList<CourseFile.Course
             throw new UnusableInputException($"“{path}” has no lessons; write \"lessons\": [{{ \"recording\": \"…\" }}] into it.");
         var folder = Path.GetDirectoryName(Path.GetFullPath(path))!;
         string? Beside(string? file) => file is null ? null : Path.Combine(folder, file);
-        return (course.Title, [.. lessons.Select((lesson, i) => lesson?.Recording is { Length: > 0 } recording
+        return new MakeSources(course.Title, true, [.. lessons.Select((lesson, i) => lesson?.Recording is { Length: > 0 } recording
             ? new LessonRequest(Beside(recording)!, lesson.Title, Beside(lesson.Contents), Beside(lesson.Captions))
-            : throw new UnusableInputException($"Lesson {i + 1} in “{path}” names no recording."))], course.Feed is null ? null : course.Feed with { Artwork = Beside(course.Feed.Artwork) });
+            : throw new UnusableInputException($"Lesson {i + 1} in “{path}” names no recording."))], course.Feed is null ? new CourseFeed() : course.Feed with { Artwork = Beside(course.Feed.Artwork) });
     }
 }

@@ -3,7 +3,6 @@ using Wexel.Core;
 using Wexel.Core.Encoding;
 using Wexel.Core.Feeds;
 using Wexel.Core.Inspection;
-using Wexel.Core.Packages;
 using Wexel.Media.Packaging;
 using Wexel.Media.Tools;
 
@@ -28,10 +27,6 @@ internal sealed record MadeFile(string Path, long Bytes, string For);
 /// <summary><c>wexel make</c>.</summary>
 internal static class MakeCommand
 {
-    private const string Web = "web";
-    private const string Scorm12 = "scorm12";
-    private const string Podcast = "podcast";
-
     private const int Made = 0;
     private const int Failed = 1;
     private const int CannotBeUsed = 2;
@@ -80,51 +75,44 @@ internal static class MakeCommand
 
     private static async Task<int> MakeAsync(MakeRequest request, string work, CancellationToken cancel)
     {
-        var times = new Stopwatches();
-        if (request.Purpose is not (Web or Scorm12 or Podcast))
-            return Misused($"“{request.Purpose}” cannot be made; --for takes {Web}, {Scorm12} or {Podcast}.");
-        if (Profiles.Find(request.Profile ?? (request.Purpose == Podcast ? Profiles.Podcast720 : Profiles.Web).Id) is not { } profile)
-            return Misused($"There is no profile “{request.Profile}”; take one of {string.Join(", ", Profiles.All.Select(p => p.Id))}.");
         if (PlayerFiles.FolderAbove(AppContext.BaseDirectory) is not { } player)
             return Misused("The player is not built; run ./wexel make from the project, which builds it.");
-        Uri? folder = null;
-        if (request.Purpose == Podcast && !(Uri.TryCreate(request.BaseUrl?.TrimEnd('/') + "/", UriKind.Absolute, out folder) && folder.Scheme is "http" or "https"))
-            return Misused($"A feed names its files by whole addresses: give the one where the folder will lie with --base-url, such as https://intranet.example/listening/.");
-
-        var isCourse = request.Recording.EndsWith(".json", StringComparison.OrdinalIgnoreCase);
-        if (isCourse && request.Purpose == Web)
-            return Misused($"A course is made --for {Scorm12} or --for {Podcast}.");
-        var (courseTitle, lessons, feed) = isCourse
+        if (Purpose.Of(request.Purpose, request.BaseUrl, player) is not { } purpose)
+            return Misused($"“{request.Purpose}” cannot be made; --for takes {Purpose.Names}.");
+        if (Profiles.Find(request.Profile ?? purpose.UsualProfile.Id) is not { } profile)
+            return Misused($"There is no profile “{request.Profile}”; take one of {string.Join(", ", Profiles.All.Select(p => p.Id))}.");
+        var sources = request.Recording.EndsWith(".json", StringComparison.OrdinalIgnoreCase)
             ? CourseFile.Read(request.Recording)
-            : (request.Title, [new LessonRequest(request.Recording, request.Title, request.Contents, request.Captions)], null);
-        if (request.Purpose == Podcast && !(feed ?? new CourseFeed()).Settings(courseTitle ?? "?").Takes(profile))
-            return Misused($"Podcast apps want a constant frame rate, which “{profile.Id}” does not make; take {Profiles.Podcast720.Id}.");
+            : new MakeSources(request.Title, false, [new LessonRequest(request.Recording, request.Title, request.Contents, request.Captions)], new CourseFeed());
+        if (purpose.Refusal(sources, profile) is { } refusal)
+            return Misused(refusal);
         if (request.Out is not null)
             RefuseWhatIsThere(request.Out);
 
+        var times = new Stopwatches();
         var maker = new LessonMaker(profile, times);
         var made = new List<MadeLesson>();
-        foreach (var lesson in lessons)
+        foreach (var lesson in sources.Lessons)
             made.Add(await maker.MakeAsync(lesson, Path.Combine(work, $"{made.Count + 1}"), cancel));
-        var title = isCourse ? courseTitle! : made[0].Sources.Lesson.Title;
-        var outPath = Path.GetFullPath(request.Out ?? FileName(title) + (request.Purpose == Scorm12 ? ".zip" : ""));
+        var title = sources.IsCourse ? sources.Title! : made[0].Sources.Lesson.Title;
+        var outPath = Path.GetFullPath(request.Out ?? FileNames.Of(title) + purpose.Ending);
         RefuseWhatIsThere(outPath);
-        var podcast = folder is null ? null : await times.TakeAsync("episodes", () =>
-            PodcastMaker.PlanAsync((feed ?? new CourseFeed()).Settings(title), feed?.Artwork, folder, made, Path.Combine(player, "fonts"), work, cancel));
-        var files = podcast?.Files ?? (request.Purpose == Web
-            ? WebFolder.Plan(made[0].Sources, PlayerFiles.In(player))
-            : Scorm12Package.Plan(new Scorm12Sources(FileName(title), title, [.. made.Select(m => m.Sources)], PlayerFiles.In(player))));
+        var plan = await times.TakeAsync("plan", () => purpose.PlanAsync(title, sources, made, work, cancel));
         var zip = outPath.EndsWith(".zip", StringComparison.OrdinalIgnoreCase);
-        var written = await times.TakeAsync("package", () => zip ? PackageWriter.WriteZipAsync(files, outPath, cancel) : PackageWriter.WriteFolderAsync(files, outPath, cancel));
+        var written = await times.TakeAsync("package", () => zip ? PackageWriter.WriteZipAsync(plan.Files, outPath, cancel) : PackageWriter.WriteFolderAsync(plan.Files, outPath, cancel));
+        Report(request, sources, made, plan, outPath, written, times);
+        return Made;
+    }
 
-        CheckedFact[] check = [.. made.SelectMany(m => isCourse ? m.Check.Select(f => f with { Fact = $"{m.Sources.Lesson.Title}: {f.Fact}" }) : m.Check)];
+    private static void Report(MakeRequest request, MakeSources sources, List<MadeLesson> made, MakePlan plan, string outPath, IReadOnlyList<WrittenFile> written, Stopwatches times)
+    {
+        CheckedFact[] check = [.. made.SelectMany(m => sources.IsCourse ? m.Check.Select(f => f with { Fact = $"{m.Sources.Lesson.Title}: {f.Fact}" }) : m.Check)];
         foreach (var fact in check)
             Console.Error.WriteLine($"{(fact.Verdict == Verdict.Right ? "right" : "WRONG")}  {fact.Fact}: {fact.Measured}");
-        foreach (var finding in podcast?.Check ?? [])
+        foreach (var finding in plan.FeedCheck ?? [])
             Console.Error.WriteLine($"{(finding.Weight == FindingWeight.Wrong ? "WRONG" : "advice")}  {finding.Where}: {finding.Sentence} ({finding.Rule})");
-        var report = new MakeReport(outPath, files[0].Path, [.. written.Select(f => new MadeFile(f.Path, f.Bytes, f.Purpose))], check, podcast?.Check, [.. made.Select(m => m.Codecs).Distinct()], times.Taken);
+        var report = new MakeReport(outPath, plan.Files[0].Path, [.. written.Select(f => new MadeFile(f.Path, f.Bytes, f.Purpose))], check, plan.FeedCheck, [.. made.Select(m => m.Codecs).Distinct()], times.Taken);
         Console.Out.WriteLine(request.Json ? JsonSerializer.Serialize(report, Indented) : outPath);
-        return Made;
     }
 
     private static void RefuseWhatIsThere(string path)
@@ -132,8 +120,4 @@ internal static class MakeCommand
         if (Directory.Exists(path) || File.Exists(path))
             throw new IOException($"“{Path.GetFullPath(path)}” is there already; choose another place with --out.");
     }
-
-    /// <summary>A title as a file's name: lower case, words joined by hyphens.</summary>
-    internal static string FileName(string title) =>
-        string.Join('-', new string([.. title.ToLowerInvariant().Select(c => char.IsLetterOrDigit(c) ? c : ' ')]).Split(' ', StringSplitOptions.RemoveEmptyEntries)) is { Length: > 0 } name ? name : "lesson";
 }

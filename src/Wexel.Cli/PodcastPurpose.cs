@@ -1,5 +1,6 @@
 using Wexel.Core;
 using Wexel.Core.Contents;
+using Wexel.Core.Encoding;
 using Wexel.Core.Feeds;
 using Wexel.Core.Packages;
 using Wexel.Media.Measuring;
@@ -33,15 +34,25 @@ internal sealed record CourseFeed(
     }
 }
 
-/// <summary>Plans a feed's folder of lessons that were made.</summary>
-internal static class PodcastMaker
+/// <summary>A folder with a podcast feed.</summary>
+internal sealed class PodcastPurpose(string? baseUrl, string playerFolder) : Purpose(playerFolder)
 {
-    internal sealed record Planned(IReadOnlyList<PackageFile> Files, IReadOnlyList<FeedFinding> Check);
+    private readonly Uri? _folder = Uri.TryCreate(baseUrl?.TrimEnd('/') + "/", UriKind.Absolute, out var address) && address.Scheme is "http" or "https" ? address : null;
+
+    internal override Profile UsualProfile => Profiles.Podcast720;
+
+    internal override string? Refusal(MakeSources sources, Profile profile) => this switch
+    {
+        { _folder: null } => "A feed names its files by whole addresses: give the one where the folder will lie with --base-url, such as https://intranet.example/listening/.",
+        _ when !sources.Feed.Settings(sources.Title ?? "?").Takes(profile) => $"Podcast apps want a constant frame rate, which “{profile.Id}” does not make; take {Profiles.Podcast720.Id}.",
+        _ => null,
+    };
 
     /// <exception cref="UnusableInputException">The artwork or a lesson cannot be used in the feed.</exception>
-    internal static async Task<Planned> PlanAsync(FeedSettings settings, string? ownArtwork, Uri folder, IReadOnlyList<MadeLesson> lessons, string fontsFolder, string work, CancellationToken cancel)
+    internal override async Task<MakePlan> PlanAsync(string title, MakeSources course, IReadOnlyList<MadeLesson> lessons, string work, CancellationToken cancel)
     {
-        var (artwork, facts) = await ArtworkAsync(settings, ownArtwork, fontsFolder, work, cancel);
+        var (settings, folder) = (course.Feed.Settings(title), _folder!);
+        var (artwork, facts) = await ArtworkAsync(settings, course.Feed.Artwork, Path.Combine(PlayerFolder, "fonts"), work, cancel);
         var episodes = new List<EpisodeSources>();
         foreach (var made in lessons)
         {
@@ -51,14 +62,14 @@ internal static class PodcastMaker
             var number = episodes.Count + 1;
             var media = Path.Combine(work, $"episode-{number}{FeedFiles.Ending(settings.Media)}");
             await Renderer.EpisodeAsync(made.Sources.VideoPath, media, lesson.Title, Chapters.Of(lesson.Sections, lesson.Length), settings.Media, artwork, cancel);
-            var name = $"{number:00}-{MakeCommand.FileName(lesson.Title)}";
+            var name = $"{number:00}-{FileNames.Of(lesson.Title)}";
             var episode = new Episode(
                 DerivedKey.Of("episode-id/1", folder, name)[..32], name, lesson.Title, lesson.Description, lesson.Language, lesson.Length, new FileInfo(media).Length, lesson.Sections, lesson.Captions?.Language);
             episodes.Add(new EpisodeSources(new FeedEntry(episode, made.RecordedAt, 1, number), media, lesson.Captions?.Cues ?? []));
         }
 
         var sources = new FeedSources(settings, settings.Author, folder, folder, facts.Format == "png" ? "artwork.png" : "artwork.jpg", lessons.Max(m => m.RecordedAt), [.. episodes.Select(e => e.Entry)]);
-        return new Planned(FeedFolder.Plan(sources, artwork, episodes), FeedCheck.Of(FeedDocument.Write(sources), facts));
+        return new MakePlan(FeedFolder.Plan(sources, artwork, episodes), FeedCheck.Of(FeedDocument.Write(sources), facts));
     }
 
     private static async Task<(string Path, ArtworkFacts Facts)> ArtworkAsync(FeedSettings settings, string? own, string fontsFolder, string work, CancellationToken cancel)

@@ -1,0 +1,58 @@
+using Wexel.Core.Encoding;
+using Wexel.Core.Feeds;
+using Wexel.Core.Packages;
+using Wexel.Media.Packaging;
+
+namespace Wexel.Cli;
+
+/// <summary>What stands on the command line: one lesson, or a course of them.</summary>
+internal sealed record MakeSources(string? Title, bool IsCourse, IReadOnlyList<LessonRequest> Lessons, CourseFeed Feed);
+
+/// <summary>The files that are to be written, and what is to be said of them.</summary>
+internal sealed record MakePlan(IReadOnlyList<PackageFile> Files, IReadOnlyList<FeedFinding>? FeedCheck = null);
+
+/// <summary>What <c>--for</c> asks for.</summary>
+internal abstract class Purpose(string playerFolder)
+{
+    internal const string Names = "web, scorm12 or podcast";
+
+    protected string PlayerFolder => playerFolder;
+
+    /// <summary>The profile that is taken where none was named.</summary>
+    internal virtual Profile UsualProfile => Profiles.Web;
+
+    /// <summary>What the name of what is made ends in, where none was given.</summary>
+    internal virtual string Ending => "";
+
+    /// <summary>The purpose of a name, or null where there is none.</summary>
+    internal static Purpose? Of(string name, string? baseUrl, string playerFolder) => name switch
+    {
+        "web" => new WebPurpose(playerFolder),
+        "scorm12" => new LearningSystemPurpose(playerFolder),
+        "podcast" => new PodcastPurpose(baseUrl, playerFolder),
+        _ => null,
+    };
+
+    /// <summary>Why it cannot be made, in one sentence, before anything is; null when it can.</summary>
+    internal virtual string? Refusal(MakeSources sources, Profile profile) => null;
+
+    internal abstract Task<MakePlan> PlanAsync(string title, MakeSources sources, IReadOnlyList<MadeLesson> made, string work, CancellationToken cancel);
+}
+
+/// <summary>A folder for any web server.</summary>
+internal sealed class WebPurpose(string playerFolder) : Purpose(playerFolder)
+{
+    internal override string? Refusal(MakeSources sources, Profile profile) => sources.IsCourse ? "A course is made --for scorm12 or --for podcast." : null;
+
+    internal override Task<MakePlan> PlanAsync(string title, MakeSources sources, IReadOnlyList<MadeLesson> made, string work, CancellationToken cancel) =>
+        Task.FromResult(new MakePlan(WebFolder.Plan(made[0].Sources, PlayerFiles.In(PlayerFolder))));
+}
+
+/// <summary>A package for a learning system.</summary>
+internal sealed class LearningSystemPurpose(string playerFolder) : Purpose(playerFolder)
+{
+    internal override string Ending => ".zip";
+
+    internal override Task<MakePlan> PlanAsync(string title, MakeSources sources, IReadOnlyList<MadeLesson> made, string work, CancellationToken cancel) =>
+        Task.FromResult(new MakePlan(Scorm12Package.Plan(new Scorm12Sources(FileNames.Of(title), title, [.. made.Select(m => m.Sources)], PlayerFiles.In(PlayerFolder)))));
+}
