@@ -20,6 +20,8 @@ function start(lesson: Lesson, place: Place | null, root: HTMLElement) {
   let known: [number, number][] = []
   let completeBefore = false
   let ready = false
+  let leftOff = 0
+  let played = false
   const fresh = watching(video, () => tell())
   const all = () => {
     const judged = judge([...known, ...fresh], lesson.length, lesson.completePercent)
@@ -97,7 +99,8 @@ function start(lesson: Lesson, place: Place | null, root: HTMLElement) {
   const save = (leaving: boolean) => {
     if (!ready) return
     const { watched, complete } = all()
-    memory.save({ watched, position: Math.round(video.currentTime * 1000), complete }, leaving)
+    // A page on which nothing was played knows no better place than the one that it was told.
+    memory.save({ watched, position: played ? Math.round(video.currentTime * 1000) : leftOff, complete }, leaving, played)
     sayKept()
   }
   const sayKept = () => {
@@ -119,6 +122,9 @@ function start(lesson: Lesson, place: Place | null, root: HTMLElement) {
       save(false)
     }
   })
+  video.addEventListener('playing', () => {
+    played = true
+  })
   for (const event of ['pause', 'ended']) video.addEventListener(event, () => save(false))
   addEventListener('pagehide', () => save(true))
   // A page that comes back as it was has taken its leave of the learning system already.
@@ -132,6 +138,7 @@ function start(lesson: Lesson, place: Place | null, root: HTMLElement) {
 
   memory.load().then((progress) => {
     known = progress.watched
+    leftOff = progress.position
     completeBefore = progress.complete ?? false
     toldComplete = all().complete
     ready = true

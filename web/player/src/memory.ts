@@ -10,7 +10,8 @@ export interface Progress {
 /** Where a learner's progress is kept: with the server that the page came from, in a learning system, or in this browser alone. */
 export interface Memory {
   load(): Promise<Progress>
-  save(progress: Progress, leaving: boolean): void
+  /** @param played Whether anything was played on this page. Without, a memory that others write to as well has nothing to learn. */
+  save(progress: Progress, leaving: boolean, played?: boolean): void
   /** What the learner should know of it, once it is loaded. */
   kept(): string | null
 }
@@ -33,7 +34,8 @@ export function inBrowser(key: string): Memory {
         return none
       }
     },
-    save({ watched, position }) {
+    save({ watched, position }, _leaving, played = true) {
+      if (!played) return
       try {
         localStorage.setItem(name, JSON.stringify({ watched, position }))
       } catch {
@@ -57,8 +59,9 @@ export function onServer(address: string, key: string): Memory {
       }
       return local.load()
     },
-    save({ watched, position }, leaving) {
-      local.save({ watched, position }, leaving)
+    save({ watched, position }, leaving, played = true) {
+      if (!played) return
+      local.save({ watched, position }, leaving, played)
       const body = JSON.stringify({ learner, watched, position })
       const blob = new Blob([body], { type: 'application/json' })
       if (leaving && navigator.sendBeacon(address, blob)) return
