@@ -38,7 +38,10 @@ test('the demo lesson plays by keyboard, shows captions, and resumes where it wa
   await page.locator('media-playback-rate-button').click()
   await expect.poll(() => page.evaluate(() => document.querySelector('video')?.playbackRate)).toBe(1.25)
   const told = page.waitForResponse((answer) => answer.url().includes('/progress') && answer.request().method() === 'POST')
+  // On a button the space bar presses the button; off it, it pauses.
+  await page.locator('media-playback-rate-button').blur()
   await page.keyboard.press('Space')
+  await expect.poll(() => page.evaluate(() => document.querySelector('video')?.paused)).toBe(true)
   await expect(page.getByRole('status')).toContainText(/You have seen [1-9]\d* %/)
   const left = await at(page)
   await told
