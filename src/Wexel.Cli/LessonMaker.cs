@@ -1,10 +1,12 @@
 using Wexel.Core;
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
+using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
 using Wexel.Core.Inspection;
 using Wexel.Core.Packages;
 using Wexel.Core.Recordings;
+using Wexel.Core.Timing;
 using Wexel.Media.Analysing;
 using Wexel.Media.Measuring;
 using Wexel.Media.Probing;
@@ -13,7 +15,7 @@ using Wexel.Media.Rendering;
 namespace Wexel.Cli;
 
 /// <summary>One lesson that is to be made: a recording with what belongs to it, as paths.</summary>
-internal sealed record LessonRequest(string Recording, string? Title, string? Contents, string? Captions);
+internal sealed record LessonRequest(string Recording, string? Title, string? Contents, string? Captions, string? Cuts);
 
 /// <summary>What was made of one.</summary>
 internal sealed record MadeLesson(LessonSources Sources, IReadOnlyList<CheckedFact> Check, string Codecs, bool HasSound, DateTimeOffset RecordedAt);
@@ -34,13 +36,21 @@ internal sealed class LessonMaker(Profile profile, Stopwatches times)
             throw new UnusableInputException($"The name “{name}” says nothing about the lesson; give it a title.");
         var sections = Contents(request.Contents, facts.Length);
         var cues = Captions(request.Captions);
+        var cuts = Cuts(request.Cuts, facts.Length);
 
-        Console.Error.WriteLine($"{title}: {facts.Picture!.ShownSize}, {Core.Timing.TimeCode.Brief(facts.Length)}");
+        Console.Error.WriteLine($"{title}: {facts.Picture!.ShownSize}, {TimeCode.Brief(facts.Length)}");
         var sides = await times.TakeAsync("listen", () => RecordingAnalyser.SidesAsync(facts, request.Recording, cancel));
-        var plan = RenderPlanner.Plan(facts, sides, sections, profile);
+        var map = RenderPlanner.Map(facts, cuts);
+        if (CutRules.Refusal(cuts, map) is { } refused)
+            throw new UnusableInputException(refused.Sentence);
+        (sections, cues) = (WhatFollows.Sections(sections, map), WhatFollows.Cues(cues, map));
+        var plan = RenderPlanner.Plan(facts, sides, map, sections, profile);
         Directory.CreateDirectory(work);
+        var sound = plan.Sound is null ? null : Path.Combine(work, "sound.flac");
+        if (sound is not null)
+            await times.TakeAsync("sound", () => SoundComposer.ComposeAsync(plan.Sound!, map, request.Recording, sound, cancel));
         var encode = Path.Combine(work, "encode.mp4");
-        await times.TakeAsync("encode", () => Renderer.EncodeAsync(plan, request.Recording, encode, new PercentOnError(plan.Length), null, cancel));
+        await times.TakeAsync("encode", () => Renderer.EncodeAsync(plan, request.Recording, sound, encode, new PercentOnError(plan.Length), null, cancel));
         var video = Path.Combine(work, "finished.mp4");
         var poster = Path.Combine(work, "poster.jpg");
         await times.TakeAsync("finish", async () =>
@@ -64,6 +74,14 @@ internal sealed class LessonMaker(Profile profile, Stopwatches times)
         if (reading.Problems.Count > 0)
             throw new UnusableInputException(reading.Problems[0].Sentence);
         return SectionRules.Tidy(reading.Lines.Select((line, i) => new Section($"s{i + 1}", line.At, line.Title, line.Nested)), length);
+    }
+
+    private static IReadOnlyList<TimeRange> Cuts(string? path, TimeSpan length)
+    {
+        if (path is null)
+            return [];
+        var (cuts, problems) = CutsText.Read(InputFile.Read(path, File.ReadAllText), length);
+        return problems.Count == 0 ? cuts : throw new UnusableInputException(problems[0].Sentence);
     }
 
     private static IReadOnlyList<Cue> Captions(string? path)

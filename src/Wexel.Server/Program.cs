@@ -82,6 +82,7 @@ app.UseAuthorization();
 app.MapOpenApi();
 app.MapSignIn();
 app.MapLessons();
+app.MapCuts();
 app.MapRecordings();
 app.MapRendering();
 app.MapReleases();

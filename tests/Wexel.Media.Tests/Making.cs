@@ -1,7 +1,9 @@
 using Wexel.Core.Contents;
+using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
 using Wexel.Core.Inspection;
 using Wexel.Core.Recordings;
+using Wexel.Core.Timing;
 using Wexel.Media.Analysing;
 using Wexel.Media.Measuring;
 using Wexel.Media.Probing;
@@ -14,17 +16,22 @@ internal sealed record Made(string Path, RecordingFacts Source, RenderPlan Plan,
 
 internal static class Making
 {
-    /// <summary>Probe, plan, encode, finish, measure, check: the way every lesson goes.</summary>
-    internal static async Task<Made> MakeAsync(string source, string output, IReadOnlyList<Section>? sections = null, Profile? profile = null)
+    /// <summary>Probe, plan, put the sound together, encode, finish, measure, check: the way every lesson goes.</summary>
+    internal static async Task<Made> MakeAsync(string source, string output, IReadOnlyList<Section>? sections = null, Profile? profile = null, IReadOnlyList<TimeRange>? cuts = null)
     {
         sections ??= [];
         var cancel = TestContext.Current.CancellationToken;
         var probed = await Prober.ProbeAsync(source, Path.GetFileName(source), cancel);
         var facts = probed.Facts ?? throw new InvalidOperationException(probed.Problem!.Sentence);
         var sides = await RecordingAnalyser.SidesAsync(facts, source, cancel);
-        var plan = RenderPlanner.Plan(facts, sides, sections, profile ?? Profiles.Web);
+        var map = RenderPlanner.Map(facts, cuts ?? []);
+        sections = WhatFollows.Sections(sections, map);
+        var plan = RenderPlanner.Plan(facts, sides, map, sections, profile ?? Profiles.Web);
         var encode = output + ".encode.mp4";
-        await Renderer.EncodeAsync(plan, source, encode, null, null, cancel);
+        var sound = plan.Sound is null ? null : output + ".flac";
+        if (sound is not null)
+            await SoundComposer.ComposeAsync(plan.Sound!, map, source, sound, cancel);
+        await Renderer.EncodeAsync(plan, source, sound, encode, null, null, cancel);
         await Renderer.FinishAsync(encode, output, "A title = with; # marks\\", Chapters.Of(sections, plan.Length), cancel);
         var measured = await RenditionMeasurer.MeasureAsync(output, cancel);
         return new Made(output, facts, plan, measured, FileCheck.Of(measured, plan, Chapters.Of(sections, plan.Length).Count));

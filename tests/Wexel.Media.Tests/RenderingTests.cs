@@ -4,6 +4,7 @@ using CliWrap.Buffered;
 using Wexel.Core.Contents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Recordings;
+using Wexel.Core.Timing;
 using Wexel.Media.Rendering;
 using Wexel.Media.Tools;
 
@@ -197,16 +198,85 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
         printed.ShouldContain("A title = with; # marks\\\\");
     }
 
+    /// <summary>A clip whose every frame says its own number, as twelve black or white stripes.</summary>
+    private Task<string> NumberedAsync() => clips.MakeAsync(
+        "-f", "lavfi", "-i", "color=black:s=384x64:r=30:d=10,format=gray,geq=lum='255*mod(floor(N/pow(2,floor(X/32))),2)'", "-f", "lavfi", "-i", "sine=f=440:r=48000:d=10",
+        "-c:v", "libx264", "-qp", "0", "-g", "50", "-pix_fmt", "yuv420p", "numbered.mkv");
+
+    /// <summary>The numbers that the frames of a file say, in order.</summary>
+    private async Task<List<int>> NumbersAsync(string path)
+    {
+        var raw = clips.Path($"{Guid.NewGuid():N}.gray");
+        await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-y", "-i", path, "-fps_mode", "passthrough", "-f", "rawvideo", "-pix_fmt", "gray", raw]).ExecuteAsync();
+        var bytes = await File.ReadAllBytesAsync(raw);
+        return [.. Enumerable.Range(0, bytes.Length / (384 * 64)).Select(f => Enumerable.Range(0, 12).Sum(bit => bytes[(f * 384 * 64) + (32 * 384) + (bit * 32) + 16] > 127 ? 1 << bit : 0))];
+    }
+
+    [Fact]
+    public async Task Cuts_are_exact_to_the_frame_and_everything_follows()
+    {
+        TimeRange[] cuts = [new(TimeSpan.Zero, TimeSpan.FromMilliseconds(1100)), new(TimeSpan.FromMilliseconds(3000), TimeSpan.FromMilliseconds(3033)), new(TimeSpan.FromMilliseconds(5000), TimeSpan.FromMilliseconds(7500)), new(TimeSpan.FromMilliseconds(9500), TimeSpan.FromSeconds(20))];
+        var made = await Making.MakeAsync(
+            await NumberedAsync(), clips.Path($"{Guid.NewGuid():N}.mp4"), [new("a", TimeSpan.FromMilliseconds(500), "A"), new("b", TimeSpan.FromMilliseconds(6000), "B"), new("c", TimeSpan.FromMilliseconds(8000), "C")], null, cuts);
+        made.ShouldBeRight();
+        int[] expected = [.. Enumerable.Range(33, 57), .. Enumerable.Range(91, 59), .. Enumerable.Range(225, 60)];
+        (await NumbersAsync(made.Path)).ShouldBe(expected);
+        made.Plan.Length.ShouldBe(TimeSpan.FromSeconds(expected.Length / 30.0), TimeSpan.FromTicks(1));
+        made.Measured.ChapterStarts.Select(c => Math.Round(c.TotalMilliseconds)).ShouldBe([0, 3867, 4367]);
+    }
+
+    [Fact]
+    public async Task Many_cuts_are_made_as_planned()
+    {
+        var cuts = Enumerable.Range(0, 140).Select(i => new TimeRange(TimeSpan.FromSeconds(i * 2 / 30.0), TimeSpan.FromSeconds(((i * 2) + 1) / 30.0))).ToList();
+        var made = await Making.MakeAsync(await NumberedAsync(), clips.Path($"{Guid.NewGuid():N}.mp4"), null, null, cuts);
+        made.ShouldBeRight();
+        // The sound of the clip is a little longer than its picture, whose last frame then stands on.
+        var standing = Enumerable.Repeat(299, (int)made.Plan.Kept[^1].End - 300);
+        (await NumbersAsync(made.Path)).ShouldBe([.. Enumerable.Range(0, 140).Select(i => (i * 2) + 1), .. Enumerable.Range(280, 20), .. standing]);
+    }
+
+    [Fact]
+    public async Task Three_hundred_sections_have_a_key_frame_each()
+    {
+        var sections = Enumerable.Range(0, 300).Select(i => new Section($"s{i}", TimeSpan.FromSeconds(i / 30.0), $"Section {i}")).ToList();
+        var made = await MakeAsync(await NumberedAsync(), sections);
+        made.ShouldBeRight();
+        made.Measured.KeyFrames.Count.ShouldBe(300);
+    }
+
+    [Fact]
+    public async Task A_cut_in_a_quiet_lesson_keeps_frames_as_drawn()
+    {
+        // What changes at 4 s comes at 3 s when one second before it is cut; and key frames stand where they must.
+        var made = await Making.MakeAsync(await clips.QuietAsync(), clips.Path($"{Guid.NewGuid():N}.mp4"), Sections, null, [new(TimeSpan.FromSeconds(2), TimeSpan.FromSeconds(3))]);
+        made.ShouldBeRight();
+        made.Measured.FrameCount.ShouldBeLessThan(20);
+        made.Measured.KeyFrames.ShouldContain(k => (k - TimeSpan.FromSeconds(3)).Duration() < TimeSpan.FromMilliseconds(17));
+    }
+
+    [Fact]
+    public async Task Sound_across_a_cut_does_not_click()
+    {
+        // Read back from the file that learners get. A tone of 440 Hz at this loudness steps by at most 0.0072 from sample to sample.
+        var made = await Making.MakeAsync(await NumberedAsync(), clips.Path($"{Guid.NewGuid():N}.mp4"), null, null, [.. Enumerable.Range(1, 8).Select(i => new TimeRange(TimeSpan.FromSeconds(i), TimeSpan.FromSeconds(i + 0.5 + (i / 30.0))))]);
+        var raw = clips.Path("joints.f32");
+        await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-y", "-i", made.Path, "-vn", "-f", "f32le", raw]).ExecuteAsync();
+        var samples = System.Runtime.InteropServices.MemoryMarshal.Cast<byte, float>(await File.ReadAllBytesAsync(raw)).ToArray();
+        (samples.Length / 48_000.0).ShouldBe(made.Plan.Length.TotalSeconds, 0.03);
+        samples.Skip(4800).SkipLast(4800).Zip(samples.Skip(4801)).Max(p => Math.Abs(p.Second - p.First)).ShouldBeLessThan(0.012f);
+    }
+
     [Fact]
     public async Task Stopping_leaves_nothing_half_made()
     {
         var source = await clips.PictureAsync("testsrc2=s=1280x720:r=30:d=30", "long.mkv", "-c:v", "mjpeg", "-pix_fmt", "yuvj420p");
         var folder = Directory.CreateDirectory(clips.Path("stopped")).FullName;
         var facts = (await Probing.Prober.ProbeAsync(source, "long.mkv", TestContext.Current.CancellationToken)).Facts!;
-        var plan = RenderPlanner.Plan(facts, null, [], Profiles.Web);
+        var plan = RenderPlanner.Plan(facts, null, RenderPlanner.Map(facts, []), [], Profiles.Web);
         using var stop = new CancellationTokenSource();
         var progress = new Progress<TimeSpan>(_ => stop.Cancel());
-        await Should.ThrowAsync<OperationCanceledException>(() => Renderer.EncodeAsync(plan, source, Path.Combine(folder, "a.mp4"), progress, null, stop.Token));
+        await Should.ThrowAsync<OperationCanceledException>(() => Renderer.EncodeAsync(plan with { Sound = null }, source, null, Path.Combine(folder, "a.mp4"), progress, null, stop.Token));
         Directory.EnumerateFiles(folder).ShouldBeEmpty();
     }
 
@@ -214,8 +284,8 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
     public async Task A_failure_says_what_the_encoder_said_and_what_to_try()
     {
         var facts = (await Probing.Prober.ProbeAsync(await clips.UsualAsync(), "usual.mp4", TestContext.Current.CancellationToken)).Facts!;
-        var plan = RenderPlanner.Plan(facts, null, [], Profiles.Web);
-        var failed = await Should.ThrowAsync<ToolFailedException>(() => Renderer.EncodeAsync(plan, clips.Path("gone.mp4"), clips.Path("never.mp4"), null, null, TestContext.Current.CancellationToken));
+        var plan = RenderPlanner.Plan(facts, null, RenderPlanner.Map(facts, []), [], Profiles.Web);
+        var failed = await Should.ThrowAsync<ToolFailedException>(() => Renderer.EncodeAsync(plan, clips.Path("gone.mp4"), null, clips.Path("never.mp4"), null, null, TestContext.Current.CancellationToken));
         failed.Said.ShouldContain("No such file");
         failed.Advice.ShouldContain("Bring it in again");
         File.Exists(clips.Path("never.mp4")).ShouldBeFalse();

@@ -104,6 +104,52 @@ public sealed class JourneyTests(ServerFixture fixture) : IClassFixture<ServerFi
     }
 
     [Fact]
+    public async Task What_is_cut_is_said_before_closes_up_everywhere_and_comes_back()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var clip = Path.Combine(fixture.Data, "raw.mp4");
+        await CliWrap.Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-y", "-f", "lavfi", "-i", "testsrc2=s=320x180:r=30:d=6", "-f", "lavfi", "-i", "sine=d=6", "-pix_fmt", "yuv420p", clip]).ExecuteAsync();
+        var id = (await (await PutAsync(trainer, "Ropes raw.mp4", await File.ReadAllBytesAsync(clip))).Content.ReadFromJsonAsync<JsonElement>()).GetProperty("lessonId").GetGuid();
+        var track = (await (await trainer.PutAsync("/api/captions?fileName=a.vtt&language=en", Octets("WEBVTT\n\n00:00.500 --> 00:01.500\nFirst\n\n00:04.000 --> 00:05.000\nLast\n"u8.ToArray()))).Content.ReadFromJsonAsync<JsonElement>()).GetProperty("track");
+        async Task<HttpResponseMessage> SaveAsync(object[] cuts)
+        {
+            var now = await trainer.JsonAsync($"/api/lessons/{id}");
+            var document = JsonSerializer.Deserialize<Dictionary<string, object>>(now.GetProperty("document").GetRawText())!;
+            (document["cuts"], document["captions"]) = (cuts, track);
+            document["sections"] = new object[] { new { id = "a", at = 0, title = "A", nested = false }, new { id = "b", at = 2000, title = "B", nested = false }, new { id = "c", at = 4000, title = "C", nested = false } };
+            return await trainer.PutAsJsonAsync($"/api/lessons/{id}/document", new { basedOn = now.GetProperty("revision").GetInt32(), document });
+        }
+
+        (await SaveAsync([])).EnsureSuccessStatusCode();
+        object[] cuts = [new { start = 0, end = 1000 }, new { start = 1900, end = 4100 }];
+        var outcome = await (await trainer.PostAsJsonAsync($"/api/lessons/{id}/cuts/outcome", new { cuts })).Content.ReadFromJsonAsync<JsonElement>();
+        outcome.GetProperty("length").GetInt64().ShouldBe(2800);
+        outcome.GetProperty("sectionsGone").EnumerateArray().Select(s => s.GetString()).ShouldBe(["B"]);
+        outcome.GetProperty("captionsGone").GetInt32().ShouldBe(0);
+        (await (await SaveAsync([new { start = 0, end = 6000 }])).ProblemAsync()).GetProperty("code").GetString().ShouldBe("cuts-everything");
+
+        var saved = await (await SaveAsync(cuts)).Content.ReadFromJsonAsync<JsonElement>();
+        saved.GetProperty("length").GetInt64().ShouldBe(2800);
+        (await trainer.JsonAsync("/api/lessons")).EnumerateArray().SelectMany(c => c.GetProperty("lessons").EnumerateArray()).Single(l => l.GetProperty("id").GetGuid() == id).GetProperty("length").GetInt64().ShouldBe(2800);
+        await trainer.UntilAsync($"/api/lessons/{id}/deliver", d => d.GetProperty("profiles").GetArrayLength() > 0);
+        (await trainer.PostAsJsonAsync($"/api/lessons/{id}/renditions", new { profileId = "web" })).EnsureSuccessStatusCode();
+        var delivered = await trainer.UntilAsync($"/api/lessons/{id}/deliver", d => d.GetProperty("renditions").EnumerateArray().Any(r => r.GetProperty("state").GetString() is "done" or "failed"));
+        delivered.GetProperty("renditions")[0].GetProperty("check").EnumerateArray().ShouldAllBe(f => f.GetProperty("verdict").GetString() == "right");
+
+        // What learners get is in lesson time: B is gone, C starts where it is first kept, and captions keep their part.
+        var channel = (await trainer.JsonAsync($"/api/lessons/{id}/releases")).EnumerateArray().Single(o => o.GetProperty("kind").GetString() == "channel").GetProperty("id").GetString();
+        var release = await (await trainer.PostAsJsonAsync($"/api/lessons/{id}/releases", new { outletId = channel, profileId = "web", visibility = "withLink" })).Content.ReadFromJsonAsync<JsonElement>();
+        var page = await fixture.Anonymous().GetStringAsync(new Uri(release.GetProperty("release").GetProperty("link").GetString()!).AbsolutePath);
+        var data = page[(page.IndexOf("\"wexel-lesson\"", StringComparison.Ordinal) + 1)..];
+        var lesson = JsonDocument.Parse(data[data.IndexOf('{', StringComparison.Ordinal)..data.IndexOf("</script>", StringComparison.Ordinal)]).RootElement.GetProperty("lesson");
+        lesson.GetProperty("length").GetInt64().ShouldBe(2800);
+        lesson.GetProperty("sections").EnumerateArray().Select(s => (s.GetProperty("title").GetString(), s.GetProperty("at").GetInt64())).ShouldBe([("A", 0L), ("C", 900L)]);
+        lesson.GetProperty("captions").GetProperty("cues").EnumerateArray().Select(c => (c.GetProperty("span").GetProperty("start").GetInt64(), c.GetProperty("span").GetProperty("end").GetInt64())).ShouldBe([(0L, 500L), (900L, 1800L)]);
+
+        (await (await SaveAsync([])).Content.ReadFromJsonAsync<JsonElement>()).GetProperty("length").GetInt64().ShouldBeInRange(6000, 6100);
+    }
+
+    [Fact]
     public async Task From_a_render_to_a_learner_who_completes()
     {
         var trainer = await fixture.SignedInAsync();

@@ -51,6 +51,22 @@ public sealed class MakeTests : IDisposable
     }
 
     [Fact]
+    public async Task Leaves_out_what_is_cut_and_refuses_what_would_leave_nothing()
+    {
+        await File.WriteAllTextAsync(At("cuts.txt"), "0:00 - 0:00.5\n0:01.5 - end\n");
+        var made = await MakeAsync(await ClipAsync("a.mp4"), "--title", "Fares", "--cuts", At("cuts.txt"), "--out", At("fares"));
+        made.ExitCode.ShouldBe(0, made.StandardError);
+        made.StandardError.ShouldContain("right  Length: 1.0 s");
+        await File.WriteAllTextAsync(At("cuts.txt"), "0:00 - end\n");
+        var refused = await MakeAsync(At("a.mp4"), "--title", "Fares", "--cuts", At("cuts.txt"), "--out", At("nothing"));
+        refused.ExitCode.ShouldBe(2);
+        refused.StandardError.ShouldContain("That would cut the whole lesson.");
+        await File.WriteAllTextAsync(At("cuts.txt"), "soon\n");
+        (await MakeAsync(At("a.mp4"), "--title", "Fares", "--cuts", At("cuts.txt"), "--out", At("nothing"))).StandardError.ShouldContain("Line 1 is not two times: “soon”.");
+        Directory.Exists(At("nothing")).ShouldBeFalse();
+    }
+
+    [Fact]
     public async Task Makes_a_learning_system_package_of_several_lessons()
     {
         await ClipAsync("a.mp4");

@@ -1,3 +1,4 @@
+using Wexel.Core.Editing;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 
@@ -5,9 +6,10 @@ namespace Wexel.Core.Encoding;
 
 /// <summary>All that an encoder must be told to make one rendition: a value, equal for equal work.</summary>
 /// <param name="Length">How long the rendition is.</param>
+/// <param name="Kept">What is kept of the recording, in frames of the picture's grid.</param>
 /// <param name="Picture">What is done with the picture.</param>
 /// <param name="Sound">What is done with the sound, or null where there is none.</param>
-public sealed record RenderPlan(TimeSpan Length, PicturePlan Picture, SoundPlan? Sound);
+public sealed record RenderPlan(TimeSpan Length, IReadOnlyList<KeptStretch> Kept, PicturePlan Picture, SoundPlan? Sound);
 
 /// <summary>What is done with the picture.</summary>
 /// <param name="CropTo">The part from the top left corner that is used, or null for all of it.</param>

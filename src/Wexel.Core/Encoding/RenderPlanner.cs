@@ -21,14 +21,17 @@ public static class RenderPlanner
     /// <summary>Plans a rendition of a recording that was accepted (see <see cref="RecordingCheck"/>).</summary>
     /// <param name="facts">The recording; it has a picture.</param>
     /// <param name="sides">The verdict over its first sound track, or null where it was not judged.</param>
-    /// <param name="sections">The contents, in recording time.</param>
+    /// <param name="map">What is kept of it, see <see cref="Map"/>.</param>
+    /// <param name="sections">The contents, in lesson time.</param>
     /// <param name="profile">The settings.</param>
-    /// <exception cref="ArgumentException">The recording has no picture.</exception>
-    public static RenderPlan Plan(RecordingFacts facts, SoundSides? sides, IReadOnlyList<Section> sections, Profile profile)
+    /// <exception cref="ArgumentException">The recording has no picture, or nothing of it is kept.</exception>
+    public static RenderPlan Plan(RecordingFacts facts, SoundSides? sides, TimeMap map, IReadOnlyList<Section> sections, Profile profile)
     {
         var source = facts.Picture ?? throw new ArgumentException("A recording without a picture cannot be rendered.", nameof(facts));
+        if (map.Frames == 0)
+            throw new ArgumentException("A lesson of which everything is cut cannot be rendered.", nameof(map));
         var fit = CanvasFit.Under(source.ShownSize, profile.AtMostHeight);
-        var timing = Timing(source, facts.Length, sections, profile.ConstantRate);
+        var timing = Timing(map, sections, profile.ConstantRate);
         // The fit never passes 3840 pixels a side and the grid never 60 a second, which level 5.2 takes.
         var level = H264Level.LowestFor(fit.Target, timing.Grid)!;
         var scales = fit.Scales || source.PixelAspect is < 0.999 or > 1.001;
@@ -44,13 +47,19 @@ public static class RenderPlanner
             level.MaxBufferBits,
             profile.Quality,
             profile.Effort);
-        return new RenderPlan(facts.Length, picture, facts.Sounds.Count == 0 ? null : Sound(facts.Sounds[0], sides));
+        return new RenderPlan(map.Length, map.Kept, picture, facts.Sounds.Count == 0 ? null : Sound(facts.Sounds[0], sides));
     }
 
-    private static FrameTiming Timing(PictureFacts source, TimeSpan length, IReadOnlyList<Section> sections, bool constantRate)
+    /// <summary>The times of a lesson that is made of a recording, in frames as a rendition has them.</summary>
+    /// <param name="facts">The recording; it has a picture.</param>
+    /// <param name="cuts">What is cut, in recording time.</param>
+    /// <exception cref="ArgumentException">The recording has no picture.</exception>
+    public static TimeMap Map(RecordingFacts facts, IReadOnlyList<TimeRange> cuts) =>
+        TimeMap.Of(Grid(facts.Picture ?? throw new ArgumentException("A recording without a picture cannot be rendered.", nameof(facts))), facts.Length, cuts);
+
+    private static FrameTiming Timing(TimeMap map, IReadOnlyList<Section> sections, bool constantRate)
     {
-        var grid = Grid(source);
-        var last = Math.Max(0, (long)Math.Ceiling(length.TotalSeconds * grid.Numerator / grid.Denominator - 0.05) - 1);
+        var (grid, last) = (map.Grid, map.Frames - 1);
         var starts = sections.Select(s => grid.FrameAt(s.At)).Where(f => f > 0 && f <= last).Distinct().Order().ToList();
         return new FrameTiming(grid, constantRate ? 0 : (int)grid.PerSecond - 1, (int)(grid.PerSecond * KeyFrameDistance.TotalSeconds), starts, last);
     }

@@ -1,4 +1,5 @@
 using Wexel.Core.Contents;
+using Wexel.Core.Timing;
 
 namespace Wexel.Core.Lessons;
 
@@ -7,6 +8,7 @@ namespace Wexel.Core.Lessons;
 /// <param name="Description">A sentence or more for learners; may be empty.</param>
 /// <param name="Language">The language spoken, as a BCP 47 tag.</param>
 /// <param name="RecordingHash">The recording's SHA-256.</param>
+/// <param name="Cuts">What is left out of the recording, in recording time, in order and apart.</param>
 /// <param name="Sections">The contents, in recording time.</param>
 /// <param name="Captions">The captions, or null where there are none.</param>
 public sealed record LessonDocument(
@@ -14,8 +16,13 @@ public sealed record LessonDocument(
     string Description,
     string Language,
     string RecordingHash,
+    IReadOnlyList<TimeRange> Cuts,
     IReadOnlyList<Section> Sections,
-    CaptionTrack? Captions);
+    CaptionTrack? Captions)
+{
+    /// <summary>What is left out of the recording; a document that was saved before there were cuts has none.</summary>
+    public IReadOnlyList<TimeRange> Cuts { get; init; } = Cuts ?? [];
+}
 
 /// <summary>Captions that a lesson has; the cues lie in a file of their own, named by its hash.</summary>
 /// <param name="Hash">SHA-256 of the WebVTT text.</param>

@@ -1,4 +1,6 @@
 using Wexel.Core.Contents;
+using Wexel.Core.Editing;
+using Wexel.Core.Timing;
 
 namespace Wexel.Core.Lessons;
 
@@ -11,16 +13,18 @@ public static class LessonRules
     /// <summary>The most sections a lesson may have.</summary>
     public const int MostSections = 500;
 
-    /// <summary>The document as it is saved: title on one line, description trimmed, contents by <see cref="SectionRules"/>.</summary>
+    /// <summary>The document as it is saved: title on one line, description trimmed, cuts by <see cref="CutRules"/>, contents by <see cref="SectionRules"/>.</summary>
     /// <param name="document">What somebody wants to save.</param>
     /// <param name="length">The recording's length.</param>
-    public static LessonDocument Tidy(LessonDocument document, TimeSpan length)
+    /// <param name="grid">The rate of the lesson's frames.</param>
+    public static LessonDocument Tidy(LessonDocument document, TimeSpan length, FrameRate grid)
     {
         var description = document.Description.Trim();
         return document with
         {
             Title = SectionRules.OneLine(document.Title),
             Description = description.Length <= LongestDescription ? description : description[..LongestDescription],
+            Cuts = CutRules.Tidy(document.Cuts, length, grid),
             Sections = SectionRules.Tidy(document.Sections.Take(MostSections), length),
         };
     }
@@ -42,10 +46,23 @@ public static class LessonRules
             changes.Add("language");
         if (before.RecordingHash != after.RecordingHash)
             changes.Add("recording");
+        changes.AddRange(CutChanges(before.Cuts, after.Cuts));
         if (before.Captions != after.Captions)
             changes.Add(after.Captions is null ? "captions removed" : "captions");
         changes.AddRange(SectionChanges(before.Sections, after.Sections));
         return string.Join(", ", changes);
+    }
+
+    private static IEnumerable<string> CutChanges(IReadOnlyList<TimeRange> before, IReadOnlyList<TimeRange> after)
+    {
+        TimeSpan Of(IReadOnlyList<TimeRange> cuts) => cuts.Aggregate(TimeSpan.Zero, (sum, cut) => sum + cut.Length);
+        // What both cut is in neither difference, so an edge that moved counts only for what it took or gave.
+        var both = before.Count + after.Count == 0 ? TimeSpan.Zero : Of(before) + Of(after) - Of(TimeRange.Union(before.Concat(after)));
+        var (cut, restored) = (Of(after) - both, Of(before) - both);
+        if (cut > TimeSpan.Zero)
+            yield return $"{TimeCode.InWords(cut)} cut";
+        if (restored > TimeSpan.Zero)
+            yield return $"{TimeCode.InWords(restored)} restored";
     }
 
     private static IEnumerable<string> SectionChanges(IReadOnlyList<Section> before, IReadOnlyList<Section> after)

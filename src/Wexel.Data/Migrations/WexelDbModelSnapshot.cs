@@ -306,6 +306,9 @@ namespace Wexel.Data.Migrations
                     b.Property<Guid>("CourseId")
                         .HasColumnType("uuid");
 
+                    b.Property<TimeSpan>("Length")
+                        .HasColumnType("interval");
+
                     b.Property<int>("Position")
                         .HasColumnType("integer");
 

@@ -22,6 +22,9 @@ public sealed class Lesson
     /// <summary>The current revision's title, for lists.</summary>
     public required string Title { get; set; }
 
+    /// <summary>How long the current revision is, without what is cut; for lists.</summary>
+    public TimeSpan Length { get; set; }
+
     public required string RecordingHash { get; set; }
     public Recording? Recording { get; init; }
     public List<LessonRevision> Revisions { get; } = [];

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
 using Wexel.Media.Tools;
 
@@ -10,14 +11,14 @@ public static class EncodeArguments
     /// <summary>A block of 8 × 8 must differ by this in sum before a frame counts as drawn: a code value a pixel, coding noise.</summary>
     private const int BlockDifference = 64;
 
-    /// <summary>All arguments, for one input and one MP4 that is made.</summary>
-    public static IReadOnlyList<string> Of(RenderPlan plan, string inputPath, string outputPath)
+    /// <summary>All arguments, for the recording's picture, the sound as <see cref="SoundComposer"/> put it together, and one MP4 that is made.</summary>
+    public static IReadOnlyList<string> Of(RenderPlan plan, string inputPath, string? soundPath, string outputPath)
     {
         var picture = plan.Picture;
         List<string> arguments =
         [
-            .. MediaTool.SafeInput(inputPath),
-            "-map", "0:V:0", "-vf", PictureFilters(picture), "-fps_mode", "vfr",
+            .. MediaTool.SafeInput(inputPath), .. soundPath is null ? [] : MediaTool.OwnInput(soundPath),
+            "-map", "0:V:0", "-vf", PictureFilters(picture, plan.Kept), "-fps_mode", "vfr",
             "-c:v", "libx264", "-profile:v", "high", "-level:v", H264Level.All.First(l => l.Number == picture.Level).Name,
             "-preset", picture.Effort, "-crf", Text(picture.Quality), "-refs", Text(picture.ReferenceFrames),
             "-maxrate", Text(picture.MaxBitsPerSecond), "-bufsize", Text(picture.BufferBits),
@@ -27,27 +28,28 @@ public static class EncodeArguments
             "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709", "-color_range", "tv",
         ];
         if (plan.Sound is { } sound)
-        {
-            arguments.AddRange(
-            [
-                "-map", "0:a:0", "-af", SoundFilters(sound, plan.Length),
-                "-c:a", "aac", "-b:a", Text(sound.BitsPerSecond), "-ar", Text(sound.SampleRate),
-            ]);
-        }
+            arguments.AddRange(["-map", "1:a:0", "-c:a", "aac", "-b:a", Text(sound.BitsPerSecond), "-ar", Text(sound.SampleRate)]);
 
         arguments.AddRange(["-sn", "-dn", "-map_metadata", "-1", "-map_chapters", "-1", "-f", "mp4", "file:" + outputPath]);
         return arguments;
     }
 
-    private static string PictureFilters(PicturePlan picture)
+    private static string PictureFilters(PicturePlan picture, IReadOnlyList<KeptStretch> kept)
     {
         var timing = picture.Timing;
         var filters = new List<string>
         {
             $"fps={timing.Grid}:start_time=0",
             "tpad=stop=-1:stop_mode=clone",
-            $"trim=end_frame={Text(timing.LastFrame + 1)}",
+            $"trim=end_frame={Text(kept[^1].End)}",
         };
+        if (kept is not [{ First: 0 }])
+        {
+            // What is kept closes up: its frames are numbered on without a gap, and a frame of the grid is a tick of the time base.
+            filters.Add($"select='{Sum([.. kept.Select(s => $"between(n,{Text(s.First)},{Text(s.End - 1)})")])}'");
+            filters.Add("setpts=N");
+        }
+
         if (timing.MostRepeatsLeftOut > 0)
         {
             // Frames that must be made are marked by moving every brightness by half its range, which no comparison can miss, and
@@ -70,9 +72,12 @@ public static class EncodeArguments
     private static string MadeFrames(FrameTiming timing)
     {
         var number = $"round(t*{timing.Grid})";
-        var single = timing.SectionFrames.Append(timing.LastFrame).Distinct().Select(frame => $"+eq({number},{Text(frame)})");
-        return $"not(mod({number},{Text(timing.KeyFrameEvery)})){string.Concat(single)}";
+        var single = timing.SectionFrames.Append(timing.LastFrame).Distinct().Select(frame => $"eq({number},{Text(frame)})");
+        return Sum([$"not(mod({number},{Text(timing.KeyFrameEvery)}))", .. single]);
     }
+
+    /// <summary>A sum set in pairs of brackets: ffmpeg cannot read one of more than some hundred terms in a row.</summary>
+    private static string Sum(ReadOnlySpan<string> terms) => terms.Length == 1 ? terms[0] : $"({Sum(terms[..(terms.Length / 2)])}+{Sum(terms[(terms.Length / 2)..])})";
 
     private static string Scale(PicturePlan picture)
     {
@@ -96,21 +101,6 @@ public static class EncodeArguments
         "bt2020nc" or "bt2020c" => "bt2020",
         _ => "bt601",
     };
-
-    private static string SoundFilters(SoundPlan sound, TimeSpan length)
-    {
-        var mix = sound.Mix switch
-        {
-            SoundMix.MonoFromBoth => "pan=mono|c0=0.5*c0+0.5*c1,",
-            SoundMix.MonoFromLeft => "pan=mono|c0=c0,",
-            SoundMix.MonoFromRight => "pan=mono|c0=c1,",
-            // Rows for L and R of ITU-R BS.775-3, Annex 4, Table 2 (3/2 to 2/0), then brought down so that nothing clips.
-            SoundMix.StereoFromSurround => "aformat=channel_layouts=5.1,pan=stereo|FL<FL+0.7071*FC+0.7071*BL|FR<FR+0.7071*FC+0.7071*BR,",
-            _ => "",
-        };
-        var end = length.TotalSeconds.ToString("0.######", CultureInfo.InvariantCulture);
-        return $"{mix}aresample={Text(sound.SampleRate)}:async=1:first_pts=0,apad,atrim=end={end}";
-    }
 
     private static string KeyFrameTimes(FrameTiming timing)
     {

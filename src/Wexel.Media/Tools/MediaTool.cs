@@ -81,6 +81,21 @@ public static class MediaTool
             throw new ToolFailedException("ffmpeg", string.Join('\n', tail));
     }
 
+    /// <summary>Runs ffmpeg with what is written to its standard input as one of its inputs.</summary>
+    /// <exception cref="ToolFailedException">It ended with an error.</exception>
+    public static async Task FeedAsync(IEnumerable<string> arguments, Func<Stream, CancellationToken, Task> write, CancellationToken cancel)
+    {
+        var tail = new Queue<string>();
+        var result = await Cli.Wrap("ffmpeg")
+            .WithArguments(["-hide_banner", "-v", "error", "-y", .. arguments])
+            .WithStandardInputPipe(PipeSource.Create(write))
+            .WithStandardErrorPipe(PipeTarget.ToDelegate(line => Keep(tail, line)))
+            .WithValidation(CommandResultValidation.None)
+            .ExecuteAsync(cancel);
+        if (result.ExitCode != 0)
+            throw new ToolFailedException("ffmpeg", string.Join('\n', tail));
+    }
+
     private static void Keep(Queue<string> tail, string line)
     {
         tail.Enqueue(line);

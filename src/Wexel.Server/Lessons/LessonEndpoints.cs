@@ -19,11 +19,11 @@ internal sealed record LessonRow(Guid Id, int Position, string Title, string Fil
 
 internal sealed record ReleaseMark(string Outlet, bool Behind);
 
-internal sealed record LessonView(Guid Id, string Course, int Position, int LessonsInCourse, int Revision, DateTimeOffset SavedAt, LessonDocument Document);
+internal sealed record LessonView(Guid Id, string Course, int Position, int LessonsInCourse, int Revision, DateTimeOffset SavedAt, TimeSpan Length, LessonDocument Document);
 
 internal sealed record SaveRequest(int BasedOn, LessonDocument Document);
 
-internal sealed record Saved(int Revision, DateTimeOffset SavedAt, LessonDocument Document);
+internal sealed record Saved(int Revision, DateTimeOffset SavedAt, TimeSpan Length, LessonDocument Document);
 
 internal sealed record ContentsRequest(string Text);
 
@@ -55,7 +55,7 @@ internal static class LessonEndpoints
         var learners = await db.LearnerRecords.GroupBy(r => r.LessonId)
             .Select(g => new { g.Key, All = g.Count(), Done = g.Count(r => r.CompletedAt != null) }).ToDictionaryAsync(g => g.Key, cancel);
         return TypedResults.Ok(courses.Select(c => new CourseView(c.Id, c.Title, [.. c.Lessons.OrderBy(l => l.Position).Select(l => new LessonRow(
-            l.Id, l.Position, l.Title, l.Recording!.FileName, Json.Read<RecordingFacts>(l.Recording.Facts).Length, l.Revision, Stage(l),
+            l.Id, l.Position, l.Title, l.Recording!.FileName, l.Length, l.Revision, Stage(l),
             [.. l.Releases.OrderBy(r => r.Outlet!.Name).Select(r => new ReleaseMark(r.Outlet!.Name, r.Revision != l.Revision))],
             learners.GetValueOrDefault(l.Id)?.All ?? 0, learners.GetValueOrDefault(l.Id)?.Done ?? 0))])).ToList());
     }
@@ -77,17 +77,17 @@ internal static class LessonEndpoints
             return Problems.NotThere("lesson");
         var revision = await db.LessonRevisions.AsNoTracking().FirstAsync(r => r.LessonId == id && r.Number == lesson.Revision, cancel);
         var count = await db.Lessons.CountAsync(l => l.CourseId == lesson.CourseId, cancel);
-        return TypedResults.Ok(new LessonView(id, lesson.Course!.Title, lesson.Position, count, lesson.Revision, revision.SavedAt, Json.Read<LessonDocument>(revision.Document)));
+        return TypedResults.Ok(new LessonView(id, lesson.Course!.Title, lesson.Position, count, lesson.Revision, revision.SavedAt, lesson.Length, Json.Read<LessonDocument>(revision.Document)));
     }
 
-    private static async Task<Results<Ok<Saved>, ProblemHttpResult>> SaveAsync(Guid id, SaveRequest request, WexelDb db, LessonSaver saver, ClaimsPrincipal user, TimeProvider clock, CancellationToken cancel)
+    private static async Task<Results<Ok<Saved>, ProblemHttpResult>> SaveAsync(Guid id, SaveRequest request, WexelDb db, LessonSaver saver, ClaimsPrincipal user, CancellationToken cancel)
     {
         if (!await db.Lessons.AnyAsync(l => l.Id == id, cancel))
             return Problems.NotThere("lesson");
-        var (revision, document, problem) = await saver.SaveAsync(id, request.BasedOn, request.Document, user.Identity!.Name!, cancel);
+        var (saved, problem) = await saver.SaveAsync(id, request.BasedOn, request.Document, user.Identity!.Name!, cancel);
         return problem is not null
             ? Problems.Of(problem, problem.Code == "lesson-saved-by-another" ? StatusCodes.Status409Conflict : StatusCodes.Status422UnprocessableEntity)
-            : TypedResults.Ok(new Saved(revision!.Value, clock.GetUtcNow(), document!));
+            : TypedResults.Ok(saved);
     }
 
     private static Ok<ContentsReading> ReadContents(ContentsRequest request) => TypedResults.Ok(ContentsText.Read(request.Text));

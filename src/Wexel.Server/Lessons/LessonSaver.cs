@@ -1,5 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
+using Wexel.Core.Editing;
+using Wexel.Core.Encoding;
 using Wexel.Core.Lessons;
 using Wexel.Core.Recordings;
 using Wexel.Data;
@@ -24,22 +26,26 @@ internal sealed class LessonSaver(WexelDb db, LiveNews news, TimeProvider clock)
         lesson.Revisions.Add(new LessonRevision { Number = 1, Document = Json.Write(document), Changes = "brought in", SavedBy = by, SavedAt = clock.GetUtcNow() });
     }
 
-    internal async Task<(int? Revision, LessonDocument? Document, Problem? Problem)> SaveAsync(Guid lessonId, int basedOn, LessonDocument document, string by, CancellationToken cancel)
+    internal async Task<(Saved? Saved, Problem? Problem)> SaveAsync(Guid lessonId, int basedOn, LessonDocument document, string by, CancellationToken cancel)
     {
         var lesson = await db.Lessons.Include(l => l.Recording).FirstAsync(l => l.Id == lessonId, cancel);
         if (lesson.Revision != basedOn)
-            return (null, null, Conflict());
+            return (null, Conflict());
         var before = (await CurrentAsync(lesson, cancel))!;
         if (document.RecordingHash != before.RecordingHash)
-            return (null, null, new Problem("lesson-other-recording", "A lesson keeps its recording; bring the other one in as a lesson of its own.", "recordingHash"));
+            return (null, new Problem("lesson-other-recording", "A lesson keeps its recording; bring the other one in as a lesson of its own.", "recordingHash"));
         if (document.Sections.Select(s => s.Id).Distinct().Count() != document.Sections.Count)
-            return (null, null, new Problem("lesson-same-section-twice", "Two sections have the same name inside; load the page again.", "sections"));
-        var tidy = LessonRules.Tidy(document, Json.Read<RecordingFacts>(lesson.Recording!.Facts).Length);
+            return (null, new Problem("lesson-same-section-twice", "Two sections have the same name inside; load the page again.", "sections"));
+        var facts = Json.Read<RecordingFacts>(lesson.Recording!.Facts);
+        var map = RenderPlanner.Map(facts, document.Cuts);
+        if (CutRules.Refusal(document.Cuts, map) is { } refused)
+            return (null, refused);
+        var tidy = LessonRules.Tidy(document, facts.Length, map.Grid);
         var changes = LessonRules.Describe(before, tidy);
         if (changes.Length == 0)
-            return (lesson.Revision, tidy, null);
+            return (new Saved(lesson.Revision, clock.GetUtcNow(), lesson.Length, tidy), null);
         lesson.Revision++;
-        lesson.Title = tidy.Title;
+        (lesson.Title, lesson.Length) = (tidy.Title, map.Length);
         db.LessonRevisions.Add(new LessonRevision { LessonId = lessonId, Number = lesson.Revision, Document = Json.Write(tidy), Changes = changes, SavedBy = by, SavedAt = clock.GetUtcNow() });
         try
         {
@@ -47,11 +53,11 @@ internal sealed class LessonSaver(WexelDb db, LiveNews news, TimeProvider clock)
         }
         catch (DbUpdateException)
         {
-            return (null, null, Conflict());
+            return (null, Conflict());
         }
 
         await news.LessonAsync(lessonId);
-        return (lesson.Revision, tidy, null);
+        return (new Saved(lesson.Revision, clock.GetUtcNow(), lesson.Length, tidy), null);
     }
 
     private static Problem Conflict() =>

@@ -62,9 +62,9 @@ internal sealed class BringIn(WexelDb db, FileStore store, DiskRoom room, Lesson
         if (course is null)
             db.Courses.Add(course = new Course { Title = "Lessons" });
         var position = await db.Lessons.Where(l => l.CourseId == course.Id).MaxAsync(l => (int?)l.Position, cancel) ?? 0;
-        var lesson = new Lesson { CourseId = course.Id, Position = position + 1, Title = title ?? "", RecordingHash = hash };
+        var lesson = new Lesson { CourseId = course.Id, Position = position + 1, Title = title ?? "", RecordingHash = hash, Length = facts.Length };
         db.Lessons.Add(lesson);
-        saver.AddFirst(lesson, new LessonDocument(title ?? "", "", "en", hash, [], null), by);
+        saver.AddFirst(lesson, new LessonDocument(title ?? "", "", "en", hash, [], [], null), by);
         await db.SaveChangesAsync(cancel);
         return lesson.Id;
     }

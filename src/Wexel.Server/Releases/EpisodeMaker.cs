@@ -35,7 +35,7 @@ internal sealed class EpisodeMaker(WexelDb db, FileStore store)
     {
         var feed = await FeedAsync(release.OutletId, cancel);
         var media = Json.Read<FeedSettings>(feed.Settings).Media;
-        var chapters = Chapters.Of(ready.Document.Sections, ready.Plan.Length);
+        var chapters = Chapters.Of(ready.Sections, ready.Plan.Length);
         var artwork = media == FeedMedia.Sound ? feed.ArtworkKey : null;
         var key = DerivedKey.Of(Renderer.EpisodeMaker, ready.EncodeKey, ready.Document.Title, chapters, media, artwork);
         var path = store.Derived(key, FileName + FeedFiles.Ending(media));
@@ -45,7 +45,7 @@ internal sealed class EpisodeMaker(WexelDb db, FileStore store)
         release.Episode = Json.Write(new Episode(
             // The same whenever the lesson is in this feed, even when it was taken down in between.
             DerivedKey.Of("episode-id/1", release.OutletId, release.LessonId)[..32], release.Token, ready.Document.Title, ready.Document.Description, ready.Document.Language,
-            ready.Plan.Length, new FileInfo(path).Length, ready.Document.Sections, player.Captions?.Language, artwork));
+            ready.Plan.Length, new FileInfo(path).Length, ready.Sections, player.Captions?.Language, artwork));
     }
 
     private Task<PodcastFeed> FeedAsync(Guid outletId, CancellationToken cancel) => db.PodcastFeeds.FirstAsync(f => f.OutletId == outletId, cancel);

@@ -1,5 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
+using Wexel.Core.Contents;
+using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
 using Wexel.Core.Lessons;
 using Wexel.Core.Outlets;
@@ -15,7 +17,15 @@ using Wexel.Server.Setup;
 namespace Wexel.Server.Releases;
 
 /// <summary>A lesson as it stands, whose picture is encoded.</summary>
-internal sealed record ReadyLesson(LessonDocument Document, RenderPlan Plan, string EncodeKey);
+internal sealed record ReadyLesson(LessonDocument Document, PlannedRender Planned)
+{
+    internal RenderPlan Plan => Planned.Plan;
+
+    internal string EncodeKey => Planned.EncodeKey;
+
+    /// <summary>The contents in lesson time.</summary>
+    internal IReadOnlyList<Section> Sections => Planned.Sections;
+}
 
 /// <summary>Releases lessons: whatever was made before stays, only what changed is made again, and addresses stay.</summary>
 internal sealed class Releaser(WexelDb db, FileStore store, LessonSaver saver, Finisher finisher, Packer packer, EpisodeMaker episodes, LiveNews news, TimeProvider clock)
@@ -32,7 +42,7 @@ internal sealed class Releaser(WexelDb db, FileStore store, LessonSaver saver, F
         if (outlet.Kind == OutletKind.PodcastFeed && await episodes.UnfitAsync(outletId, ready, profile, cancel) is { } unfit)
             return (null, unfit);
 
-        var finished = await finisher.FinishAsync(ready.EncodeKey, ready.Plan, ready.Document, cancel);
+        var finished = await finisher.FinishAsync(ready.EncodeKey, ready.Plan, ready.Document.Title, ready.Sections, cancel);
         var release = await db.Releases.FirstOrDefaultAsync(r => r.LessonId == lessonId && r.OutletId == outletId, cancel);
         if (release is null)
             db.Releases.Add(release = new Release { LessonId = lessonId, OutletId = outletId, Token = Tokens.New(), ProfileId = "", FileKey = "", Player = "{}", FirstReleasedAt = clock.GetUtcNow() });
@@ -58,14 +68,14 @@ internal sealed class Releaser(WexelDb db, FileStore store, LessonSaver saver, F
         if (LessonRules.NotReady(document) is { } notReady)
             return (null, notReady);
         return RenderPlans.Of(lesson.Recording!, document, profile) is { } planned && store.Has(planned.EncodeKey, RenderJob.EncodeName)
-            ? (new ReadyLesson(document, planned.Plan, planned.EncodeKey), null)
+            ? (new ReadyLesson(document, planned), null)
             : (null, new Problem("render-first", $"The lesson is not rendered with “{profile.Title}” as it stands now; a key frame must stand where each section starts. Render it, then release.", "profileId"));
     }
 
     /// <summary>What a ready lesson is in a package.</summary>
     internal async Task<PackedLesson> PackedAsync(Guid lessonId, ReadyLesson ready, CancellationToken cancel)
     {
-        var finished = await finisher.FinishAsync(ready.EncodeKey, ready.Plan, ready.Document, cancel);
+        var finished = await finisher.FinishAsync(ready.EncodeKey, ready.Plan, ready.Document.Title, ready.Sections, cancel);
         return new PackedLesson(await PlayerAsync(lessonId.ToString("N"), ready, cancel), ready.EncodeKey, finished.FileKey);
     }
 
@@ -76,7 +86,7 @@ internal sealed class Releaser(WexelDb db, FileStore store, LessonSaver saver, F
         var size = ready.Plan.Picture.Size;
         return new PlayerLesson(
             token, document.Title, document.Description, document.Language, ready.Plan.Length, size.Width, size.Height,
-            $"/watch/{token}/video.mp4", $"/watch/{token}/poster.jpg", document.Sections,
-            cues is null ? null : new PlayerCaptions(document.Captions!.Language, cues), ReportTo: $"/watch/{token}/progress");
+            $"/watch/{token}/video.mp4", $"/watch/{token}/poster.jpg", ready.Sections,
+            cues is null ? null : new PlayerCaptions(document.Captions!.Language, WhatFollows.Cues(cues, ready.Planned.Map)), ReportTo: $"/watch/{token}/progress");
     }
 }

@@ -2,7 +2,6 @@ using Wexel.Core;
 using Wexel.Core.Contents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Inspection;
-using Wexel.Core.Lessons;
 using Wexel.Data.Storage;
 using Wexel.Media.Measuring;
 using Wexel.Media.Rendering;
@@ -18,18 +17,20 @@ internal sealed class Finisher(FileStore store)
     internal const string VideoName = "lesson.mp4";
     internal const string PosterName = "poster.jpg";
 
-    internal static string KeyOf(string encodeKey, LessonDocument document) =>
-        DerivedKey.Of(Renderer.FinishMaker, encodeKey, document.Title, document.Sections.Select(s => new { s.At, s.Title }));
-
-    internal async Task<FinishedFile> FinishAsync(string encodeKey, RenderPlan plan, LessonDocument document, CancellationToken cancel)
+    /// <param name="encodeKey">The encode's key.</param>
+    /// <param name="plan">The plan that it was made by.</param>
+    /// <param name="title">The lesson's title.</param>
+    /// <param name="sections">The contents, in lesson time.</param>
+    /// <param name="cancel">Stops it.</param>
+    internal async Task<FinishedFile> FinishAsync(string encodeKey, RenderPlan plan, string title, IReadOnlyList<Section> sections, CancellationToken cancel)
     {
-        var key = KeyOf(encodeKey, document);
+        var key = DerivedKey.Of(Renderer.FinishMaker, encodeKey, title, sections.Select(s => new { s.At, s.Title }));
         var encode = store.Derived(encodeKey, RenderJob.EncodeName);
         var video = store.Derived(key, VideoName);
         var poster = store.Derived(encodeKey, PosterName);
-        var chapters = Chapters.Of(document.Sections, plan.Length);
+        var chapters = Chapters.Of(sections, plan.Length);
         if (!File.Exists(video))
-            await Renderer.FinishAsync(encode, video, document.Title, chapters, cancel);
+            await Renderer.FinishAsync(encode, video, title, chapters, cancel);
         if (!File.Exists(poster))
             await Renderer.PosterAsync(encode, poster, plan.Length / 10, cancel);
         var measured = await RenditionMeasurer.MeasureAsync(video, cancel);

@@ -20,6 +20,7 @@ namespace Wexel.Server.Rendering;
 internal sealed class RenderJob(IDbContextFactory<WexelDb> databases, FileStore store, Finisher finisher, LiveNews news, IBackgroundJobClient jobs, IOptions<WexelOptions> options, TimeProvider clock, ILogger<RenderJob> log)
 {
     internal const string EncodeName = "encode.mp4";
+    private const string SoundName = "sound.flac";
 
     private static readonly TimeSpan Tick = TimeSpan.FromMilliseconds(500);
 
@@ -84,11 +85,15 @@ internal sealed class RenderJob(IDbContextFactory<WexelDb> databases, FileStore 
         var encode = store.Derived(rendition.EncodeKey, EncodeName);
         if (!File.Exists(encode))
         {
+            var recording = store.Recording(rendition.Lesson.RecordingHash);
+            var sound = planned.SoundKey is null ? null : store.Derived(planned.SoundKey, SoundName);
+            if (sound is not null && !File.Exists(sound))
+                await SoundComposer.ComposeAsync(planned.Plan.Sound!, planned.Map, recording, sound, cancel);
             using var orphan = new OrphanMark(store, rendition.Id.ToString("N"));
-            await Renderer.EncodeAsync(planned.Plan, store.Recording(rendition.Lesson.RecordingHash), encode, reached, orphan.Note, cancel);
+            await Renderer.EncodeAsync(planned.Plan, recording, sound, encode, reached, orphan.Note, cancel);
         }
 
-        var finished = await finisher.FinishAsync(rendition.EncodeKey, planned.Plan, document, cancel);
+        var finished = await finisher.FinishAsync(rendition.EncodeKey, planned.Plan, document.Title, planned.Sections, cancel);
         (rendition.FileKey, rendition.Bytes, rendition.Check, rendition.Codecs) = (finished.FileKey, finished.Bytes, Json.Write(finished.Check), finished.Codecs);
     }
 

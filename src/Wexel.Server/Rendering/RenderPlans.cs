@@ -1,5 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
+using Wexel.Core.Contents;
+using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
 using Wexel.Core.Lessons;
 using Wexel.Core.Recordings;
@@ -11,7 +13,9 @@ using Wexel.Server.Setup;
 namespace Wexel.Server.Rendering;
 
 /// <summary>A plan with what it is made from.</summary>
-internal sealed record PlannedRender(RenderPlan Plan, RecordingFacts Facts, RecordingAnalysis Analysis, string EncodeKey);
+/// <param name="Sections">The contents in lesson time.</param>
+/// <param name="SoundKey">The key of the sound that is encoded; null without sound.</param>
+internal sealed record PlannedRender(RenderPlan Plan, TimeMap Map, IReadOnlyList<Section> Sections, RecordingFacts Facts, RecordingAnalysis Analysis, string EncodeKey, string? SoundKey);
 
 /// <summary>Plans renders of lessons as they stand.</summary>
 internal sealed class RenderPlans(WexelDb db)
@@ -23,8 +27,12 @@ internal sealed class RenderPlans(WexelDb db)
             return null;
         var facts = Json.Read<RecordingFacts>(recording.Facts);
         var analysis = Json.Read<RecordingAnalysis>(recording.Analysis);
-        var plan = RenderPlanner.Plan(facts, analysis.Sides, document.Sections, profile);
-        return new PlannedRender(plan, facts, analysis, DerivedKey.Of(Renderer.EncodeMaker, recording.Hash, plan));
+        var map = RenderPlanner.Map(facts, document.Cuts);
+        var sections = WhatFollows.Sections(document.Sections, map);
+        var plan = RenderPlanner.Plan(facts, analysis.Sides, map, sections, profile);
+        return new PlannedRender(
+            plan, map, sections, facts, analysis, DerivedKey.Of(Renderer.EncodeMaker, recording.Hash, plan),
+            plan.Sound is null ? null : DerivedKey.Of(SoundComposer.Maker, recording.Hash, map.Grid, map.Length, map.Kept, plan.Sound.Mix, plan.Sound.SampleRate));
     }
 
     /// <summary>How fast this machine was with its last renditions, against what was expected; 1 where nothing is known.</summary>

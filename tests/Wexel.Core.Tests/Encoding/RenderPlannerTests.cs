@@ -9,7 +9,7 @@ namespace Wexel.Core.Tests.Encoding;
 public class RenderPlannerTests
 {
     private static RenderPlan Plan(RecordingFacts facts, SoundSides? sides = SoundSides.Stereo, IReadOnlyList<Section>? sections = null, Profile? profile = null) =>
-        RenderPlanner.Plan(facts, sides, sections ?? [], profile ?? Profiles.Web);
+        RenderPlanner.Plan(facts, sides, RenderPlanner.Map(facts, []), sections ?? [], profile ?? Profiles.Web);
 
     [Fact]
     public void A_usual_recording_is_neither_scaled_nor_converted()

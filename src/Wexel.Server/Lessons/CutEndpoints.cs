@@ -1,0 +1,42 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Wexel.Core;
+using Wexel.Core.Editing;
+using Wexel.Core.Encoding;
+using Wexel.Core.Recordings;
+using Wexel.Core.Timing;
+using Wexel.Data;
+using Wexel.Data.Storage;
+using Wexel.Server.Setup;
+
+namespace Wexel.Server.Lessons;
+
+/// <param name="Cuts">All that would be cut, in recording time.</param>
+internal sealed record CutsRequest(IReadOnlyList<TimeRange> Cuts);
+
+/// <param name="Length">How long the lesson would be.</param>
+/// <param name="SectionsGone">The sections that would be gone and are there now.</param>
+/// <param name="CaptionsGone">How many captions would be gone that are there now.</param>
+/// <param name="Problem">Why it cannot be cut like that.</param>
+internal sealed record CutsOutcome(TimeSpan Length, IReadOnlyList<string> SectionsGone, int CaptionsGone, Problem? Problem);
+
+internal static class CutEndpoints
+{
+    internal static void MapCuts(this IEndpointRouteBuilder routes) =>
+        routes.MapPost("/api/lessons/{id:guid}/cuts/outcome", OutcomeAsync).WithName("CutsOutcome");
+
+    /// <summary>What cuts would come to, before anybody makes them.</summary>
+    private static async Task<Results<Ok<CutsOutcome>, ProblemHttpResult>> OutcomeAsync(Guid id, CutsRequest request, WexelDb db, LessonSaver saver, FileStore store, CancellationToken cancel)
+    {
+        var lesson = await db.Lessons.AsNoTracking().Include(l => l.Recording).FirstOrDefaultAsync(l => l.Id == id, cancel);
+        if (lesson is null)
+            return Problems.NotThere("lesson");
+        var document = (await saver.CurrentAsync(lesson, cancel))!;
+        var facts = Json.Read<RecordingFacts>(lesson.Recording!.Facts);
+        var (before, after) = (RenderPlanner.Map(facts, document.Cuts), RenderPlanner.Map(facts, request.Cuts));
+        var cues = document.Captions is { } track ? await CaptionStore.ReadAsync(store, track.Hash, cancel) ?? [] : [];
+        var (gone, goneBefore) = (WhatFollows.Lost(document.Sections, cues, after), WhatFollows.Lost(document.Sections, cues, before));
+        return TypedResults.Ok(new CutsOutcome(
+            after.Length, [.. gone.Sections.Except(goneBefore.Sections).Select(s => s.Title)], Math.Max(0, gone.Cues - goneBefore.Cues), CutRules.Refusal(request.Cuts, after)));
+    }
+}
