@@ -3,9 +3,11 @@ import { NavLink, useParams } from 'react-router'
 import { useKey } from '../app/keys'
 import { Deliver } from '../deliver/Deliver'
 import { MarkUp } from '../markup/MarkUp'
+import type { Cut } from '../sheet/blocks'
 import { RunSheet } from '../sheet/RunSheet'
 import { usePlayback } from '../sheet/usePlayback'
 import { Viewer } from '../sheet/Viewer'
+import { Tidy } from '../tidy/Tidy'
 import { Button } from '../ui/Button'
 import { clock } from '../ui/words'
 import { Facts } from './Facts'
@@ -14,6 +16,7 @@ import { useCues, useRecording } from './useLessons'
 
 const stages = [
   ['bring-in', 'Bring in'],
+  ['tidy', 'Tidy'],
   ['mark-up', 'Mark up'],
   ['deliver', 'Deliver'],
 ] as const
@@ -23,7 +26,8 @@ export function LessonPage() {
   const { lesson, document, problem, saving, edit, undo, redo, steps } = useLesson(id)
   const recording = useRecording(document?.recordingHash)
   const cues = useCues(document?.captions?.hash)
-  const playback = usePlayback()
+  const playback = usePlayback(document?.cuts ?? [])
+  const [stretch, setStretch] = useState<Cut>()
   const [selected, select] = useState<string>()
   useKey('ctrl+z', undo)
   useKey('ctrl+shift+z', redo)
@@ -42,6 +46,8 @@ export function LessonPage() {
     )
   if (!lesson || !document || !recording.data) return <p className="p-8 text-quiet">Fetching…</p>
   const facts = recording.data.facts
+  const rate = facts.picture?.nominalRate
+  const frameMs = rate ? (1000 * rate.denominator) / rate.numerator : 40
   return (
     <div className="flex h-screen flex-col">
       <header className="border-b border-hairline px-6 pt-3">
@@ -72,7 +78,7 @@ export function LessonPage() {
                 Redo
               </Button>
             )}
-            <span className="font-mono text-[13px]">{clock(facts.length)}</span>
+            <span className="font-mono text-[13px]">{document.cuts.length > 0 ? `${clock(lesson.length)} of ${clock(facts.length)}` : clock(facts.length)}</span>
           </div>
         </div>
         <nav aria-label="Stages" className="-mb-px mt-1 flex gap-6">
@@ -97,10 +103,15 @@ export function LessonPage() {
           selected={selected}
           select={select}
           editable={stage === 'mark-up'}
+          stretch={stage === 'tidy' ? stretch : undefined}
+          setStretch={stage === 'tidy' ? setStretch : undefined}
         />
         <aside aria-label="Beside the run sheet" className="w-[440px] shrink-0 overflow-y-auto border-l border-hairline p-4 max-[1100px]:w-[360px]">
           <Viewer recording={recording.data} cues={cues.data ?? []} playback={playback} />
           {stage === 'bring-in' && <Facts recording={recording.data} document={document} edit={edit} />}
+          {stage === 'tidy' && (
+            <Tidy lessonId={id} document={document} length={facts.length} frameMs={frameMs} playback={playback} edit={edit} stretch={stretch} setStretch={setStretch} />
+          )}
           {stage === 'mark-up' && <MarkUp document={document} length={facts.length} playback={playback} edit={edit} selected={selected} select={select} />}
           {stage === 'deliver' && <Deliver lessonId={id} unsaved={saving !== 'saved'} />}
         </aside>

@@ -48,7 +48,7 @@ export function useLesson(id: string) {
     try {
       const saved = await taken(api.PUT('/api/lessons/{id}/document', { params: { path: { id } }, body: { basedOn: s.revision, document: sent } }))
       s.revision = saved.revision
-      setLesson((l) => l && { ...l, revision: saved.revision, savedAt: saved.savedAt })
+      setLesson((l) => l && { ...l, revision: saved.revision, savedAt: saved.savedAt, length: saved.length })
       // What the server tidied is shown, unless the person has gone on meanwhile.
       if (!s.wanted) {
         setDocument(saved.document)

@@ -3,7 +3,7 @@ import type { Document, Section } from '../lessons/useLesson'
 import type { Playback } from '../sheet/usePlayback'
 import { Button } from '../ui/Button'
 import { Field } from '../ui/Field'
-import { clock, exactClock } from '../ui/words'
+import { clock, exactClock, timeOf } from '../ui/words'
 
 interface Props {
   section: Section
@@ -26,9 +26,8 @@ export function SelectedSection({ section, length, first, playback, edit, select
     change({ at })
   }
   const moveToTyped = () => {
-    const match = /^(?:(\d+):)?(\d+):(\d{2})(?:[.,](\d{1,3}))?$/.exec(typed.trim())
-    if (!match || Number(match[3]) > 59) return setProblem('Write minutes:seconds, such as 1:05.')
-    const ms = ((Number(match[1] ?? 0) * 60 + Number(match[2])) * 60 + Number(match[3])) * 1000 + Number((match[4] ?? '').padEnd(3, '0'))
+    const ms = timeOf(typed)
+    if (ms === undefined) return setProblem('Write minutes:seconds, such as 1:05.')
     if (ms !== section.at) move(ms)
   }
   return (

@@ -1,11 +1,12 @@
 import { type MouseEvent, useEffect, useMemo, useRef } from 'react'
 import type { Schemas } from '../app/api'
 import type { Document } from '../lessons/useLesson'
-import { clock } from '../ui/words'
-import { type Block, layOut } from './blocks'
+import { clock, lengthOf } from '../ui/words'
+import { type Block, type Cut, layOut, placeOf, stretchOf } from './blocks'
 import { SectionHeading } from './SectionHeading'
 import { SoundBand } from './SoundBand'
 import type { Playback } from './usePlayback'
+import { useStretch } from './useStretch'
 
 interface Props {
   document: Document
@@ -16,25 +17,30 @@ interface Props {
   selected: string | undefined
   select: (id: string | undefined) => void
   editable: boolean
+  stretch: Cut | undefined
+  /** Given where stretches can be selected. */
+  setStretch?: (stretch: Cut | undefined) => void
 }
 
 /** The lesson as a page that is read from top to bottom: time, pictures, sound, what is said, sections as headings. */
-export function RunSheet({ document, recording, cues, playback, edit, selected, select, editable }: Props) {
+export function RunSheet({ document, recording, cues, playback, edit, selected, select, editable, stretch, setStretch }: Props) {
   const { analysis, facts } = recording
-  const blocks = useMemo(() => layOut(document.sections, analysis?.pictureMoments ?? [], cues, facts.length), [document.sections, analysis, cues, facts.length])
+  const blocks = useMemo(
+    () => layOut(document.sections, analysis?.pictureMoments ?? [], cues, document.cuts, facts.length),
+    [document.sections, document.cuts, analysis, cues, facts.length],
+  )
   const numbers = useMemo(() => numberOf(document.sections), [document.sections])
   const sheet = useRef<HTMLDivElement>(null)
   const line = useRef<HTMLDivElement>(null)
   const { follow, now } = playback
+  const { band, press } = useStretch({ sheet, blocks, playback, stretch, setStretch })
 
   // The playing line moves outside React: it follows every frame, and only it changes.
   useEffect(() => {
     const place = (ms: number) => {
-      const index = blocks.findLastIndex((b) => b.start <= ms)
-      const row = sheet.current?.querySelector<HTMLElement>(`[data-block="${index}"]`)
-      if (!row || !line.current) return
-      const { start, end } = blocks[index]
-      line.current.style.transform = `translateY(${row.offsetTop + row.offsetHeight * Math.min(1, (ms - start) / Math.max(1, end - start))}px)`
+      const top = sheet.current && placeOf(sheet.current, blocks, ms)
+      if (top == null || !line.current) return
+      line.current.style.transform = `translateY(${top}px)`
       const label = line.current.firstElementChild
       if (label) label.textContent = clock(ms)
     }
@@ -65,13 +71,14 @@ export function RunSheet({ document, recording, cues, playback, edit, selected, 
         <div ref={line} aria-hidden="true" className="pointer-events-none absolute left-0 right-0 top-0 z-[5] h-0 border-t-2 border-copper">
           <span className="absolute left-2 -translate-y-1/2 bg-copper px-1.5 font-mono text-[13px] text-on-copper">0:00</span>
         </div>
+        <div ref={band} hidden aria-hidden="true" className="pointer-events-none absolute left-4 right-4 top-0 z-[4] border-y-2 border-lagoon bg-lagoon/10" />
         {blocks.map((block, index) => (
           <div key={block.start} data-start={block.start}>
             {block.section && (
               <SectionHeading
                 section={block.section}
                 number={numbers.get(block.section.id) ?? ''}
-                until={nextStart(document, block.section.id, facts.length)}
+                until={stretchOf(document.sections, block.section.id, facts.length)?.end ?? facts.length}
                 edit={edit}
                 playback={playback}
                 selected={selected === block.section.id}
@@ -81,7 +88,13 @@ export function RunSheet({ document, recording, cues, playback, edit, selected, 
             )}
             {/* biome-ignore lint/a11y/useKeyWithClickEvents: the time beside it is a button that does the same by keyboard */}
             {/* biome-ignore lint/a11y/noStaticElementInteractions: as above */}
-            <div data-block={index} onClick={(e) => seek(e, block)} className="grid min-h-[46px] cursor-pointer grid-cols-[76px_140px_44px_1fr] gap-x-3 px-4 py-1 hover:bg-field">
+            <div
+              data-block={index}
+              data-cut={block.cut ? '' : undefined}
+              onClick={(e) => seek(e, block)}
+              onPointerDown={press}
+              className={`grid cursor-pointer grid-cols-[76px_140px_44px_1fr] gap-x-3 px-4 py-1 hover:bg-field ${setStretch ? 'select-none' : ''} ${block.cut ? 'min-h-[30px] text-quiet line-through' : 'min-h-[46px]'}`}
+            >
               <button
                 type="button"
                 onClick={() => playback.seek(block.start)}
@@ -97,14 +110,24 @@ export function RunSheet({ document, recording, cues, playback, edit, selected, 
                   loading="lazy"
                   alt=""
                   src={`/api/recordings/${recording.hash}/pictures/${block.picture}.jpg`}
-                  className="h-[78px] w-[140px] border border-hairline object-contain object-left-top"
+                  draggable={false}
+                  className={`w-[140px] border border-hairline object-cover object-left-top ${block.cut ? 'h-[26px] opacity-40' : 'h-[78px] object-contain'}`}
                 />
               )}
               <span className="relative">{analysis && <SoundBand peaks={analysis.peaks} perSecond={analysis.peaksPerSecond} start={block.start} end={block.end} />}</span>
               <div>
+                {block.cut?.start === block.start && (
+                  <p className="no-underline">
+                    <span className="inline-block text-quiet">Cut, {lengthOf(block.cut.end - block.cut.start)}</span>
+                  </p>
+                )}
                 {block.cues.map((cue) => (
                   <p key={cue.span.start} className="mb-1">
-                    <button type="button" onClick={() => playback.seek(cue.span.start)} className="whitespace-pre-line text-left hover:text-copper">
+                    <button
+                      type="button"
+                      onClick={() => playback.seek(cue.span.start)}
+                      className={`whitespace-pre-line text-left hover:text-copper ${block.cut ? 'line-through' : ''}`}
+                    >
                       {cue.text}
                     </button>
                   </p>
@@ -116,12 +139,6 @@ export function RunSheet({ document, recording, cues, playback, edit, selected, 
       </div>
     </section>
   )
-}
-
-function nextStart(document: Document, id: string, length: number): number {
-  const index = document.sections.findIndex((s) => s.id === id)
-  const nested = document.sections[index]?.nested
-  return document.sections.slice(index + 1).find((s) => nested || !s.nested)?.at ?? length
 }
 
 /** 1, 2, 2.1, 2.2, 3 … */

@@ -2,7 +2,9 @@ import { useEffect, useMemo, useRef, useState } from 'react'
 import { useKey } from '../app/keys'
 
 /** The picture that plays, for everything that seeks it or follows it. */
-export function usePlayback() {
+export function usePlayback(cuts: { start: number; end: number }[]) {
+  const skipped = useRef(cuts)
+  skipped.current = cuts
   const video = useRef<HTMLVideoElement>(null)
   const [playing, setPlaying] = useState(false)
   const listeners = useRef(new Set<(ms: number) => void>())
@@ -25,6 +27,12 @@ export function usePlayback() {
       },
       attach(element: HTMLVideoElement) {
         const told = () => {
+          // What is cut is passed over while playing; standing still, it can be looked at.
+          const cut = !element.paused && skipped.current.find((c) => c.start - 5 <= element.currentTime * 1000 && element.currentTime * 1000 < c.end - 5)
+          if (cut && !element.seeking) {
+            if (cut.end / 1000 >= element.duration - 0.05) element.pause()
+            else element.currentTime = cut.end / 1000
+          }
           for (const tell of listeners.current) tell(element.currentTime * 1000)
         }
         const changed = () => setPlaying(!element.paused)

@@ -9,6 +9,19 @@ export function exactClock(ms: number): string {
   return `${clock(ms)}.${String(Math.floor(ms % 1000)).padStart(3, '0')}`
 }
 
+/** Milliseconds of a time as people write it, such as 1:05.5; undefined where it is none. */
+export function timeOf(text: string): number | undefined {
+  const match = /^(?:(\d+):)?(\d+):(\d{2})(?:[.,](\d{1,3}))?$/.exec(text.trim())
+  if (!match || Number(match[3]) > 59) return undefined
+  return ((Number(match[1] ?? 0) * 60 + Number(match[2])) * 60 + Number(match[3])) * 1000 + Number((match[4] ?? '').padEnd(3, '0'))
+}
+
+/** A length with its unit: 0.3 s, 12 s, 1:02 min. */
+export function lengthOf(ms: number): string {
+  if (ms < 9_950) return `${(ms / 1000).toFixed(1)} s`
+  return ms < 59_500 ? `${Math.round(ms / 1000)} s` : `${clock(ms + 500)} min`
+}
+
 export function size(bytes: number): string {
   if (bytes < 1000) return `${bytes} B`
   if (bytes < 1_000_000) return `${Math.round(bytes / 1000)} kB`
