@@ -37,6 +37,20 @@ test('a stretch is cut by dragging and by keyboard, playing passes over it, and 
   await expect.poll(at).toBeGreaterThan(2.9)
   await page.getByRole('button', { name: 'Pause', exact: true }).click()
 
+  // From where it plays, a frame at least: nothing but whole milliseconds reaches the server.
+  await page.locator('video').evaluate((v: HTMLVideoElement) => {
+    v.currentTime = 10
+  })
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('[')
+  await expect(stretch.getByLabel('From', { exact: true })).toHaveValue('0:10.000')
+  await expect(stretch.getByLabel('To', { exact: true })).toHaveValue('0:10.033')
+  await page.keyboard.press('x')
+  await expect(cuts).toContainText('2 stretches')
+  await expect(header).toContainText('Saved')
+  await page.keyboard.press('Control+z')
+  await expect(cuts).toContainText('1 stretch,')
+
   // By dragging down the sheet.
   const rows = sheet.locator('[data-block]:not([data-cut])')
   const box = await rows.last().boundingBox()

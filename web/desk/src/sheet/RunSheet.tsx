@@ -111,7 +111,7 @@ export function RunSheet({ document, recording, cues, playback, edit, selected, 
                   alt=""
                   src={`/api/recordings/${recording.hash}/pictures/${block.picture}.jpg`}
                   draggable={false}
-                  className={`w-[140px] border border-hairline object-cover object-left-top ${block.cut ? 'h-[26px] opacity-40' : 'h-[78px] object-contain'}`}
+                  className={`w-[140px] border border-hairline object-left-top ${block.cut ? 'h-[26px] object-cover opacity-40' : 'h-[78px] object-contain'}`}
                 />
               )}
               <span className="relative">{analysis && <SoundBand peaks={analysis.peaks} perSecond={analysis.peaksPerSecond} start={block.start} end={block.end} />}</span>

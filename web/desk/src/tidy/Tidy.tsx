@@ -27,8 +27,13 @@ export function Tidy({ lessonId, document, length, frameMs, playback, edit, stre
   const take = () => stretch && edit((d) => ({ ...d, cuts: withCut(d.cuts, stretch) }))
   const giveBack = (back: Cut) => edit((d) => ({ ...d, cuts: restored(d.cuts, back) }))
   const here = () => Math.min(length, playback.now())
-  useKey('[', () => setStretch({ start: here(), end: Math.max(stretch?.end ?? 0, here() + frameMs) }))
-  useKey(']', () => setStretch({ start: Math.min(stretch?.start ?? 0, here() - frameMs), end: here() }))
+  // At least a frame, within the recording, in whole milliseconds, which is how times are kept.
+  const startAt = (start: number) =>
+    setStretch({ start: Math.round(Math.max(0, Math.min(start, length - frameMs))), end: Math.round(Math.min(length, Math.max(stretch?.end ?? 0, start + frameMs))) })
+  const endAt = (end: number) =>
+    setStretch({ start: Math.round(Math.max(0, Math.min(stretch?.start ?? 0, end - frameMs))), end: Math.round(Math.min(length, Math.max(end, frameMs))) })
+  useKey('[', () => startAt(here()))
+  useKey(']', () => endAt(here()))
   useKey('x', () => stretch && (kept > 0 ? take() : giveBack(stretch)))
   const all = document.cuts.reduce((sum, c) => sum + c.end - c.start, 0)
   return (
@@ -38,13 +43,8 @@ export function Tidy({ lessonId, document, length, frameMs, playback, edit, stre
         {stretch ? (
           <>
             <div className="mt-2 flex flex-wrap gap-x-4">
-              <Edge label="From" at={stretch.start} frameMs={frameMs} move={(start) => setStretch({ start: Math.max(0, start), end: Math.max(stretch.end, start + frameMs) })} />
-              <Edge
-                label="To"
-                at={stretch.end}
-                frameMs={frameMs}
-                move={(end) => setStretch({ start: Math.min(stretch.start, Math.max(0, end - frameMs)), end: Math.min(length, end) })}
-              />
+              <Edge label="From" at={stretch.start} frameMs={frameMs} move={startAt} />
+              <Edge label="To" at={stretch.end} frameMs={frameMs} move={endAt} />
             </div>
             {kept > 0 && <Outcome lessonId={lessonId} cuts={withCut(document.cuts, stretch)} />}
             <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2">
