@@ -28,6 +28,7 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
         builder.Entity<Lesson>(lesson =>
         {
             lesson.HasOne(l => l.Recording).WithMany().HasForeignKey(l => l.RecordingHash);
+            lesson.Property(l => l.Suggesting).HasColumnType("jsonb");
             lesson.HasMany(l => l.Revisions).WithOne().HasForeignKey(r => r.LessonId);
             // Two people who save at once: the second's update finds no row and is told.
             lesson.Property(l => l.Revision).IsConcurrencyToken();
@@ -42,6 +43,7 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
             recording.HasKey(r => r.Hash);
             recording.Property(r => r.Facts).HasColumnType("jsonb");
             recording.Property(r => r.Analysis).HasColumnType("jsonb");
+            recording.Property(r => r.AnalysisSoFar).HasColumnType("jsonb");
         });
         builder.Entity<Rendition>(rendition =>
         {

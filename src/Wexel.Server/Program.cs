@@ -83,6 +83,7 @@ app.MapOpenApi();
 app.MapSignIn();
 app.MapLessons();
 app.MapCuts();
+app.MapSuggestions();
 app.MapRecordings();
 app.MapRendering();
 app.MapReleases();

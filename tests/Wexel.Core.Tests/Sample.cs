@@ -13,6 +13,8 @@ internal static class Sample
         new PictureFacts("h264", 1280, 720, 0, 1, new FrameRate(30, 1), new FrameRate(30, 1), false, 1950, "yuv420p", new ColourFacts("bt709", "bt709", "bt709", false)),
         [new SoundFacts("aac", 2, "stereo", 48000)]);
 
+    internal static RecordingAnalysis Analysis() => new(null, [TimeSpan.Zero], 0.1, [], [], null, SoundSides.Same, 10, [], null, new Loudness(-20, 5, -3));
+
     internal static RecordingFacts Sized(int width, int height)
     {
         var facts = Facts();

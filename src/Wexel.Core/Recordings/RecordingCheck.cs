@@ -53,4 +53,19 @@ public static class RecordingCheck
             notes.Add("One side is an odd number of pixels; the last row or column is left out.");
         return notes;
     }
+
+    /// <summary>What somebody should know of what the look-through found, in sentences.</summary>
+    public static IReadOnlyList<string> Notes(RecordingAnalysis analysis)
+    {
+        var notes = new List<string>();
+        if (analysis.Levels is { CarriesSound: false })
+            notes.Add("There is a sound track, but hardly anything can be heard on it. Look whether the right microphone was chosen.");
+        if (analysis.Borders is { } b)
+        {
+            var sides = new[] { (b.Left, "left"), (b.Right, "right"), (b.Top, "top"), (b.Bottom, "bottom") }.Where(s => s.Item1 > 0).Select(s => $"{s.Item1} px at the {s.Item2}");
+            notes.Add($"The picture has black borders all the way through: {string.Join(", ", sides)}.");
+        }
+
+        return notes;
+    }
 }

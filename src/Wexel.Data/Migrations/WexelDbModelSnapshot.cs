@@ -320,6 +320,9 @@ namespace Wexel.Data.Migrations
                         .IsConcurrencyToken()
                         .HasColumnType("integer");
 
+                    b.Property<string>("Suggesting")
+                        .HasColumnType("jsonb");
+
                     b.Property<string>("Title")
                         .IsRequired()
                         .HasColumnType("text");
@@ -497,6 +500,9 @@ namespace Wexel.Data.Migrations
 
                     b.Property<string>("AnalysisFailure")
                         .HasColumnType("text");
+
+                    b.Property<string>("AnalysisSoFar")
+                        .HasColumnType("jsonb");
 
                     b.Property<DateTimeOffset>("BroughtInAt")
                         .HasColumnType("timestamp with time zone");

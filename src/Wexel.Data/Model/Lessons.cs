@@ -25,6 +25,9 @@ public sealed class Lesson
     /// <summary>How long the current revision is, without what is cut; for lists.</summary>
     public TimeSpan Length { get; set; }
 
+    /// <summary>How cuts are suggested and which suggestions were left, as JSON; null where nobody chose.</summary>
+    public string? Suggesting { get; set; }
+
     public required string RecordingHash { get; set; }
     public Recording? Recording { get; init; }
     public List<LessonRevision> Revisions { get; } = [];
@@ -59,6 +62,9 @@ public sealed class Recording
 
     /// <summary>The <see cref="Core.Recordings.RecordingAnalysis"/> as JSON; null while it is being made.</summary>
     public string? Analysis { get; set; }
+
+    /// <summary>What the look-through has found so far, as JSON; null when it is through.</summary>
+    public string? AnalysisSoFar { get; set; }
 
     /// <summary>Why the analysis or the viewing copy failed; null where they did not.</summary>
     public string? AnalysisFailure { get; set; }

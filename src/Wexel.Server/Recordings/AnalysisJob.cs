@@ -33,7 +33,8 @@ internal sealed class AnalysisJob(WexelDb db, FileStore store, LiveNews news)
             if (recording.Analysis is null)
             {
                 var pictures = Path.GetDirectoryName(store.Derived(PicturesKey(hash), "x"))!;
-                recording.Analysis = Json.Write(await RecordingAnalyser.AnalyseAsync(facts, store.Recording(hash), pictures, cancel));
+                recording.Analysis = Json.Write(await RecordingAnalyser.AnalyseAsync(facts, store.Recording(hash), pictures, SoFarAsync, null, cancel));
+                recording.AnalysisSoFar = null;
                 await db.SaveChangesAsync(cancel);
                 await news.RecordingAsync(hash);
             }
@@ -53,6 +54,13 @@ internal sealed class AnalysisJob(WexelDb db, FileStore store, LiveNews news)
         }
 
         await news.RecordingAsync(hash);
+
+        async Task SoFarAsync(RecordingAnalysis soFar)
+        {
+            recording.AnalysisSoFar = Json.Write(soFar);
+            await db.SaveChangesAsync(cancel);
+            await news.RecordingAsync(hash);
+        }
     }
 
     /// <summary>Has everything looked through that a server which went down has left.</summary>

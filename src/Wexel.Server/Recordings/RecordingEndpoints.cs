@@ -1,6 +1,8 @@
 using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Wexel.Core.Editing;
 using Wexel.Core.Recordings;
+using Wexel.Core.Timing;
 using Wexel.Data;
 using Wexel.Data.Storage;
 using Wexel.Media.Analysing;
@@ -8,10 +10,15 @@ using Wexel.Server.Setup;
 
 namespace Wexel.Server.Recordings;
 
-internal sealed record RecordingView(string Hash, string FileName, RecordingFacts Facts, IReadOnlyList<string> Notes, RecordingAnalysis? Analysis, string? AnalysisFailure, bool Viewable, bool NeedsViewingCopy);
+/// <param name="Analysis">What the look-through found, also while it goes on.</param>
+/// <param name="Quiet">Where nothing changes and nobody speaks; the run sheet folds it.</param>
+internal sealed record RecordingView(
+    string Hash, string FileName, RecordingFacts Facts, IReadOnlyList<string> Notes, RecordingAnalysis? Analysis, IReadOnlyList<TimeRange> Quiet, string? AnalysisFailure, bool Viewable, bool NeedsViewingCopy);
 
 internal static class RecordingEndpoints
 {
+    private static readonly TimeSpan ShortestFold = TimeSpan.FromSeconds(5);
+
     internal static void MapRecordings(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api/recordings");
@@ -33,9 +40,10 @@ internal static class RecordingEndpoints
         if (await db.Recordings.FindAsync([hash], cancel) is not { } recording)
             return Problems.NotThere("recording");
         var facts = Json.Read<RecordingFacts>(recording.Facts);
+        var analysis = (recording.Analysis ?? recording.AnalysisSoFar) is { } found ? Json.Read<RecordingAnalysis>(found) : null;
         return TypedResults.Ok(new RecordingView(
-            hash, recording.FileName, facts, RecordingCheck.Notes(facts),
-            recording.Analysis is null ? null : Json.Read<RecordingAnalysis>(recording.Analysis),
+            hash, recording.FileName, facts, [.. RecordingCheck.Notes(facts), .. analysis is { LookedUntil: null } ? RecordingCheck.Notes(analysis) : []],
+            analysis, analysis is null ? [] : CutSuggestions.Quiet(analysis, analysis.LookedUntil ?? facts.Length, ShortestFold),
             recording.AnalysisFailure, recording.Viewable, !BrowserPlayback.CanPlay(facts)));
     }
 

@@ -1,0 +1,92 @@
+using System.Globalization;
+using Wexel.Core.Recordings;
+using Wexel.Media.Tools;
+
+namespace Wexel.Media.Analysing;
+
+/// <summary>Goes over the picture once: small pictures twice a second, how much each differs from the one before, and black borders.</summary>
+internal sealed class PictureAnalyser(string path, string folder)
+{
+    private const int SamplesPerSecond = 2;
+    private const int CompareWidth = 320;
+    private const int CompareHeight = 180;
+
+    /// <summary>The encoder hands pictures on a little later than the comparison gets them.</summary>
+    private const int LateBy = 16;
+
+    private readonly PictureMoments _choice = new();
+    private readonly Queue<(int Sample, bool Chosen)> _arriving = new();
+    private readonly BorderFinder _borders = new(new PictureSize(CompareWidth, CompareHeight));
+
+    internal List<PictureChange> Changes { get; } = [];
+
+    /// <summary>The moments whose pictures lie in the folder.</summary>
+    internal List<TimeSpan> Moments { get; } = [];
+
+    internal bool SeesBorders => _borders.Found() is not null;
+
+    /// <summary>Looks through; after each sample it calls back, where what was found so far may be read.</summary>
+    internal async Task AnalyseAsync(Func<Task> sampled, CancellationToken cancel)
+    {
+        Directory.CreateDirectory(folder);
+        await MediaTool.StreamAsync(
+            [
+                .. MediaTool.SafeInput(path), "-an",
+                "-filter_complex", string.Create(CultureInfo.InvariantCulture, $"[0:V:0]fps={SamplesPerSecond}:start_time=0,split[a][b];[a]scale={RecordingAnalyser.PictureWidth}:-2,setsar=1,format=yuvj420p[jpeg];[b]scale={CompareWidth}:{CompareHeight}:flags=area,format=gray[grey]"),
+                "-map", "[jpeg]", "-q:v", "4", "-threads", "1", "-start_number", "0", "-f", "image2", "-atomic_writing", "1", "file:" + Path.Combine(folder.Replace("%", "%%", StringComparison.Ordinal), "sample-%08d.jpg"),
+                "-map", "[grey]", "-f", "rawvideo", "pipe:1",
+            ],
+            async (stream, token) =>
+            {
+                var before = new byte[CompareWidth * CompareHeight];
+                var now = new byte[CompareWidth * CompareHeight];
+                while (await stream.ReadAtLeastAsync(now, now.Length, throwOnEndOfStream: false, token) == now.Length)
+                {
+                    Take(before, now);
+                    (before, now) = (now, before);
+                    await sampled();
+                }
+            },
+            cancel);
+        Settle(0);
+    }
+
+    private void Take(ReadOnlySpan<byte> before, ReadOnlySpan<byte> now)
+    {
+        var change = new PictureChange(TimeSpan.FromSeconds((double)Changes.Count / SamplesPerSecond), Changes.Count == 0 ? 1 : Difference(before, now));
+        if (change.Change > StillStretches.Unchanged)
+            _borders.Show(now);
+        _arriving.Enqueue((Changes.Count, _choice.Take(change)));
+        Changes.Add(change);
+        Settle(LateBy);
+    }
+
+    /// <summary>Keeps the chosen ones of the pictures that have come, and deletes the others.</summary>
+    private void Settle(int late)
+    {
+        while (_arriving.Count > late)
+        {
+            var (number, chosen) = _arriving.Peek();
+            var sample = Path.Combine(folder, string.Create(CultureInfo.InvariantCulture, $"sample-{number:00000000}.jpg"));
+            if (late > 0 && !File.Exists(sample))
+                return;
+            _arriving.Dequeue();
+            if (!chosen)
+            {
+                File.Delete(sample);
+                continue;
+            }
+
+            File.Move(sample, Path.Combine(folder, RecordingAnalyser.PictureName(Changes[number].At)), overwrite: true);
+            Moments.Add(Changes[number].At);
+        }
+    }
+
+    private static double Difference(ReadOnlySpan<byte> a, ReadOnlySpan<byte> b)
+    {
+        long sum = 0;
+        for (var i = 0; i < a.Length; i++)
+            sum += Math.Abs(a[i] - b[i]);
+        return sum / (255.0 * a.Length);
+    }
+}

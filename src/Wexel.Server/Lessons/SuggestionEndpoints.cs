@@ -1,0 +1,54 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Wexel.Core.Editing;
+using Wexel.Core.Recordings;
+using Wexel.Core.Timing;
+using Wexel.Data;
+using Wexel.Server.Setup;
+
+namespace Wexel.Server.Lessons;
+
+/// <summary>How cuts are suggested for a lesson.</summary>
+/// <param name="Settings">How they are made.</param>
+/// <param name="Left">The suggestions that somebody decided to leave, by their stretch.</param>
+internal sealed record Suggesting(SuggestionSettings Settings, IReadOnlyList<TimeRange> Left);
+
+/// <param name="NoiseFloor">The recording's own noise, in dBFS; null without sound.</param>
+/// <param name="Threshold">The level from which something counts as heard, in dBFS, as it was used; null without sound.</param>
+/// <param name="CarriesSound">Whether anything can be heard at all.</param>
+/// <param name="Waiting">Whether the recording is still being looked through.</param>
+internal sealed record SuggestionsView(Suggesting Suggesting, IReadOnlyList<CutSuggestion> Suggestions, int? NoiseFloor, int? Threshold, bool CarriesSound, bool Waiting);
+
+internal static class SuggestionEndpoints
+{
+    private const int MostLeft = 2000;
+
+    internal static void MapSuggestions(this IEndpointRouteBuilder routes)
+    {
+        var group = routes.MapGroup("/api/lessons/{id:guid}/suggestions");
+        group.MapGet("", GetAsync).WithName("Suggestions");
+        group.MapPut("", SaveAsync).WithName("SaveSuggesting");
+    }
+
+    private static async Task<Results<Ok<SuggestionsView>, ProblemHttpResult>> GetAsync(Guid id, WexelDb db, CancellationToken cancel)
+    {
+        var lesson = await db.Lessons.AsNoTracking().Include(l => l.Recording).FirstOrDefaultAsync(l => l.Id == id, cancel);
+        if (lesson is null)
+            return Problems.NotThere("lesson");
+        var suggesting = lesson.Suggesting is null ? new Suggesting(SuggestionSettings.Default, []) : Json.Read<Suggesting>(lesson.Suggesting);
+        if (lesson.Recording!.Analysis is null)
+            return TypedResults.Ok(new SuggestionsView(suggesting, [], null, null, true, true));
+        var analysis = Json.Read<RecordingAnalysis>(lesson.Recording.Analysis);
+        var length = Json.Read<RecordingFacts>(lesson.Recording.Facts).Length;
+        return TypedResults.Ok(new SuggestionsView(
+            suggesting, CutSuggestions.Of(analysis, length, suggesting.Settings), analysis.Levels?.NoiseFloor,
+            suggesting.Settings.Threshold ?? analysis.Levels?.Threshold, analysis.Levels is { CarriesSound: true }, false));
+    }
+
+    private static async Task<Results<Ok<SuggestionsView>, ProblemHttpResult>> SaveAsync(Guid id, Suggesting wanted, WexelDb db, CancellationToken cancel)
+    {
+        var suggesting = Json.Write(new Suggesting(wanted.Settings.Within(), [.. wanted.Left.Distinct().TakeLast(MostLeft)]));
+        await db.Lessons.Where(l => l.Id == id).ExecuteUpdateAsync(set => set.SetProperty(l => l.Suggesting, suggesting), cancel);
+        return await GetAsync(id, db, cancel);
+    }
+}
