@@ -26,7 +26,7 @@ await page.waitForTimeout(1500)
 await take('mark-up')
 await page.getByRole('link', { name: 'Bring in', exact: true }).click()
 await take('bring-in')
-await page.getByRole('link', { name: 'Tidy' }).click()
+await page.getByRole('link', { name: /^Tidy/ }).click()
 const row = async (index) => page.locator('[data-block]').nth(index).boundingBox()
 const drag = async (from, to) => {
   await page.mouse.move(from.x + 300, from.y + 10)

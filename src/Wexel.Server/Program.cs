@@ -85,6 +85,7 @@ app.MapLessons();
 app.MapCuts();
 app.MapSuggestions();
 app.MapRecordings();
+app.MapFrames();
 app.MapRendering();
 app.MapReleases();
 app.MapCourseReleases();

@@ -43,6 +43,15 @@ export function clip(name: string, seconds: number, ...more: string[]): string {
   return path
 }
 
+/** A raw recording: words from 3 s to 5 s, 8 s to 10 s and 19 s to 21 s over faint noise; nothing changes but at 4 s. */
+export function rawTalk(name: string, pitch = 300): string {
+  const path = join(folder, name)
+  const page = "color=c=white:s=640x360:r=30:d=24,drawbox=x=60:y=60:w=120:h=40:c=navy:t=fill:enable='gte(t,4)'"
+  const words = `aevalsrc=0.0004*(random(0)-0.5)+0.2*sin(2*PI*${pitch}*t)*(between(t\\,3\\,5)+between(t\\,8\\,10)+between(t\\,19\\,21)):s=48000:d=24`
+  execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', page, '-f', 'lavfi', '-i', words, '-pix_fmt', 'yuv420p', '-g', '30', path])
+  return path
+}
+
 export async function hasNoAccessibilityFaults(page: Page) {
   const found = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']).analyze()
   expect(found.violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(' | ')}`)).toEqual([])

@@ -53,6 +53,15 @@ public sealed record SoundLevels(int PerSecond, IReadOnlyList<int> Dbfs)
         return [.. heard.Select(h => new TimeRange(At(h.Start), At(h.End))).Where(h => h.Length >= ShortestSound)];
     }
 
+    /// <summary>Where sounds begin and end, also between words of one sentence where they can be told apart; in order.</summary>
+    public IReadOnlyList<TimeSpan> Edges()
+    {
+        var threshold = Threshold;
+        return CarriesSound ? [.. Enumerable.Range(0, Dbfs.Count + 1).Where(i => HeardAt(i - 1) != HeardAt(i)).Select(At)] : [];
+
+        bool HeardAt(int index) => index >= 0 && index < Dbfs.Count && Dbfs[index] >= threshold;
+    }
+
     private TimeSpan At(int index) => TimeSpan.FromSeconds((double)index / PerSecond);
 
     private int Quantile(double share) => Dbfs.Count == 0 ? Lowest : Dbfs.Order().ElementAt((int)(share * (Dbfs.Count - 1)));

@@ -1,6 +1,7 @@
 using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Wexel.Core.Editing;
+using Wexel.Core.Encoding;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 using Wexel.Data;
@@ -11,9 +12,11 @@ using Wexel.Server.Setup;
 namespace Wexel.Server.Recordings;
 
 /// <param name="Analysis">What the look-through found, also while it goes on.</param>
+/// <param name="Grid">The rate of the frames that are counted; null without a picture.</param>
 /// <param name="Quiet">Where nothing changes and nobody speaks; the run sheet folds it.</param>
+/// <param name="SoundEdges">Where sounds begin and end, for moving an edge from word to word; in order.</param>
 internal sealed record RecordingView(
-    string Hash, string FileName, RecordingFacts Facts, IReadOnlyList<string> Notes, RecordingAnalysis? Analysis, IReadOnlyList<TimeRange> Quiet, string? AnalysisFailure, bool Viewable, bool NeedsViewingCopy);
+    string Hash, string FileName, RecordingFacts Facts, IReadOnlyList<string> Notes, FrameRate? Grid, RecordingAnalysis? Analysis, IReadOnlyList<TimeRange> Quiet, IReadOnlyList<TimeSpan> SoundEdges, string? AnalysisFailure, bool Viewable, bool NeedsViewingCopy);
 
 internal static class RecordingEndpoints
 {
@@ -43,7 +46,8 @@ internal static class RecordingEndpoints
         var analysis = (recording.Analysis ?? recording.AnalysisSoFar) is { } found ? Json.Read<RecordingAnalysis>(found) : null;
         return TypedResults.Ok(new RecordingView(
             hash, recording.FileName, facts, [.. RecordingCheck.Notes(facts), .. analysis is { LookedUntil: null } ? RecordingCheck.Notes(analysis) : []],
-            analysis, analysis is null ? [] : CutSuggestions.Quiet(analysis, analysis.LookedUntil ?? facts.Length, ShortestFold),
+            facts.Picture is null ? null : RenderPlanner.Map(facts, []).Grid,
+            analysis, analysis is null ? [] : CutSuggestions.Quiet(analysis, analysis.LookedUntil ?? facts.Length, ShortestFold), analysis?.Levels?.Edges() ?? [],
             recording.AnalysisFailure, recording.Viewable, !BrowserPlayback.CanPlay(facts)));
     }
 

@@ -5,10 +5,14 @@ const list: [string, string][] = [
   ['Space', 'Play or pause'],
   ['← →', '5 seconds back or on'],
   ['Shift ← →', 'One frame back or on'],
+  ['↑ ↓', 'One row of the sheet back or on'],
+  ['+ −', 'Look at the sheet closer, or from farther away'],
   ['S', 'Set a section at the playing position'],
   ['[ ]', 'Tidy: the selected stretch starts or ends at the playing position'],
   ['Shift ↑ ↓', 'Tidy: one row more or less of it'],
   ['X', 'Tidy: cut the selected stretch, or restore it'],
+  ['T L', 'Tidy: take the next suggested cut, or leave it'],
+  ['H', 'Tidy: hear it cut'],
   ['Ctrl Z', 'Undo'],
   ['Ctrl Shift Z', 'Redo'],
   ['?', 'This list'],
@@ -24,7 +28,7 @@ export function useKey(combination: string, action: () => void) {
       const key = event.key.length === 1 ? event.key.toLowerCase() : event.key
       const name = `${event.ctrlKey || event.metaKey ? 'ctrl+' : ''}${event.shiftKey && event.key.length > 1 ? 'shift+' : event.shiftKey && event.ctrlKey ? 'shift+' : ''}${key}`
       if (name !== combination || target.closest('input, textarea, select, [contenteditable], [role=dialog]')) return
-      if (key === ' ' && target.closest('button, a, summary')) return
+      if (key === ' ' && target.closest('button, summary')) return
       event.preventDefault()
       latest.current()
     }

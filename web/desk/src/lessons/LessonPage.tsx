@@ -1,15 +1,20 @@
 import { useEffect, useState } from 'react'
 import { NavLink, useParams } from 'react-router'
+import type { Schemas } from '../app/api'
 import { useKey } from '../app/keys'
 import { Deliver } from '../deliver/Deliver'
 import { MarkUp } from '../markup/MarkUp'
 import type { Cut } from '../sheet/blocks'
 import { RunSheet } from '../sheet/RunSheet'
+import type { Suggestion } from '../sheet/SuggestionBox'
 import { usePlayback } from '../sheet/usePlayback'
 import { Viewer } from '../sheet/Viewer'
+import { StretchActions } from '../tidy/StretchActions'
 import { Tidy } from '../tidy/Tidy'
+import { useCutting } from '../tidy/useCutting'
+import { useSuggestions } from '../tidy/useSuggestions'
 import { Button } from '../ui/Button'
-import { clock } from '../ui/words'
+import { clock, count } from '../ui/words'
 import { Facts } from './Facts'
 import { useLesson } from './useLesson'
 import { useCues, useRecording } from './useLessons'
@@ -21,6 +26,9 @@ const stages = [
   ['deliver', 'Deliver'],
 ] as const
 
+const noCues: Schemas['Cue'][] = []
+const noSuggestions: Suggestion[] = []
+
 export function LessonPage() {
   const { id = '', stage = 'mark-up' } = useParams()
   const { lesson, document, problem, saving, edit, undo, redo, steps } = useLesson(id)
@@ -29,6 +37,8 @@ export function LessonPage() {
   const playback = usePlayback(document?.cuts ?? [])
   const [stretch, setStretch] = useState<Cut>()
   const [selected, select] = useState<string>()
+  const suggestions = useSuggestions(id, recording.data?.analysis?.lookedUntil === null, document, edit, playback)
+  const cutting = useCutting(document, edit, stretch)
   useKey('ctrl+z', undo)
   useKey('ctrl+shift+z', redo)
   useEffect(() => {
@@ -46,8 +56,9 @@ export function LessonPage() {
     )
   if (!lesson || !document || !recording.data) return <p className="p-8 text-quiet">Fetching…</p>
   const facts = recording.data.facts
-  const rate = facts.picture?.nominalRate
+  const rate = recording.data.grid
   const frameMs = rate ? (1000 * rate.denominator) / rate.numerator : 40
+  const tidying = stage === 'tidy'
   return (
     <div className="flex h-screen flex-col">
       <header className="border-b border-hairline px-6 pt-3">
@@ -89,6 +100,7 @@ export function LessonPage() {
               className={({ isActive }) => `border-b-[3px] pb-1.5 ${isActive || (key === stage) ? 'border-ink font-bold' : 'border-transparent text-quiet hover:text-ink'}`}
             >
               {label}
+              {key === 'tidy' && suggestions.open.length > 0 && <span className="text-[13px] text-amber"> {count(suggestions.open.length, 'suggestion')}</span>}
             </NavLink>
           ))}
         </nav>
@@ -97,20 +109,47 @@ export function LessonPage() {
         <RunSheet
           document={document}
           recording={recording.data}
-          cues={cues.data ?? []}
+          frameMs={frameMs}
+          cues={cues.data ?? noCues}
           playback={playback}
           edit={edit}
           selected={selected}
           select={select}
           editable={stage === 'mark-up'}
-          stretch={stage === 'tidy' ? stretch : undefined}
-          setStretch={stage === 'tidy' ? setStretch : undefined}
+          stretch={tidying ? stretch : undefined}
+          setStretch={tidying ? setStretch : undefined}
+          beside={
+            tidying &&
+            stretch && (
+              <StretchActions
+                stretch={stretch}
+                cut={cutting.cut}
+                take={cutting.take}
+                giveBack={() => cutting.giveBack(stretch)}
+                playback={playback}
+                clear={() => setStretch(undefined)}
+              />
+            )
+          }
+          suggestions={tidying ? suggestions.open : noSuggestions}
+          suggesting={tidying ? suggestions.suggesting : undefined}
         />
         <aside aria-label="Beside the run sheet" className="w-[440px] shrink-0 overflow-y-auto border-l border-hairline p-4 max-[1100px]:w-[360px]">
           <Viewer recording={recording.data} cues={cues.data ?? []} playback={playback} />
           {stage === 'bring-in' && <Facts recording={recording.data} document={document} edit={edit} />}
-          {stage === 'tidy' && (
-            <Tidy lessonId={id} document={document} length={facts.length} frameMs={frameMs} playback={playback} edit={edit} stretch={stretch} setStretch={setStretch} />
+          {tidying && (
+            <Tidy
+              lessonId={id}
+              document={document}
+              length={facts.length}
+              frameMs={frameMs}
+              soundEdges={recording.data.soundEdges}
+              playback={playback}
+              cutting={cutting}
+              suggestions={suggestions}
+              stretch={stretch}
+              setStretch={setStretch}
+            />
           )}
           {stage === 'mark-up' && <MarkUp document={document} length={facts.length} playback={playback} edit={edit} selected={selected} select={select} />}
           {stage === 'deliver' && <Deliver lessonId={id} unsaved={saving !== 'saved'} />}

@@ -1,16 +1,22 @@
-import { type MouseEvent, useEffect, useMemo, useRef } from 'react'
+import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { Schemas } from '../app/api'
+import { useKey } from '../app/keys'
 import type { Document } from '../lessons/useLesson'
-import { clock, lengthOf } from '../ui/words'
-import { type Block, type Cut, layOut, placeOf, stretchOf } from './blocks'
+import { clock } from '../ui/words'
+import { blockAt, type Cut, layOut, stretchOf } from './blocks'
+import { ScaleChoice } from './ScaleChoice'
 import { SectionHeading } from './SectionHeading'
-import { SoundBand } from './SoundBand'
+import { SheetRow } from './SheetRow'
+import type { Suggesting, Suggestion } from './SuggestionBox'
+import { type Scale, scalesOf } from './scales'
 import type { Playback } from './usePlayback'
+import { useRows } from './useRows'
 import { useStretch } from './useStretch'
 
 interface Props {
   document: Document
   recording: Schemas['RecordingView']
+  frameMs: number
   cues: Schemas['Cue'][]
   playback: Playback
   edit: (change: (d: Document) => Document) => void
@@ -20,125 +26,170 @@ interface Props {
   stretch: Cut | undefined
   /** Given where stretches can be selected. */
   setStretch?: (stretch: Cut | undefined) => void
+  /** What can be done with the selected stretch, shown beside it. */
+  beside?: ReactNode
+  suggestions: Suggestion[]
+  suggesting?: Suggesting
 }
 
+const none: never[] = []
+
 /** The lesson as a page that is read from top to bottom: time, pictures, sound, what is said, sections as headings. */
-export function RunSheet({ document, recording, cues, playback, edit, selected, select, editable, stretch, setStretch }: Props) {
+export function RunSheet({ document, recording, frameMs, cues, playback, edit, selected, select, editable, stretch, setStretch, beside, suggestions, suggesting }: Props) {
   const { analysis, facts } = recording
-  const blocks = useMemo(
-    () => layOut(document.sections, analysis?.pictureMoments ?? [], cues, document.cuts, facts.length),
-    [document.sections, document.cuts, analysis, cues, facts.length],
-  )
-  const numbers = useMemo(() => numberOf(document.sections), [document.sections])
+  const scroller = useRef<HTMLElement>(null)
   const sheet = useRef<HTMLDivElement>(null)
   const line = useRef<HTMLDivElement>(null)
-  const { follow, now } = playback
-  const { band, press } = useStretch({ sheet, blocks, playback, stretch, setStretch })
+  const [opened, setOpened] = useState<ReadonlySet<number>>(new Set())
+  const [scaleId, setScaleId] = useState<Scale['id']>('pictures')
+  const viewHeight = useHeight(scroller)
+  const scales = useMemo(() => scalesOf(facts.length, viewHeight, document.sections.length, frameMs), [facts.length, viewHeight, document.sections.length, frameMs])
+  const scale = scales.find((s) => s.id === scaleId) ?? scales[0]
+  const whole = scale.id === 'whole'
+  const pictures = analysis?.pictureMoments ?? none
+  const blocks = useMemo(
+    () =>
+      layOut({
+        sections: document.sections,
+        pictures,
+        cues,
+        // With all of it on one screen there is no room for what is short.
+        cuts: whole ? document.cuts.filter((c) => c.length >= scale.longest) : document.cuts,
+        quiet: whole ? none : recording.quiet,
+        opened,
+        suggestions: whole ? none : suggestions,
+        length: facts.length,
+        longest: scale.longest,
+        everyPicture: scale.everyPicture,
+      }),
+    [document.sections, document.cuts, pictures, cues, recording.quiet, opened, suggestions, facts.length, scale, whole],
+  )
+  const numbers = useMemo(() => numberOf(document.sections), [document.sections])
+  const rows = useRows(scroller, sheet, blocks, scale)
+  const { virtualizer, placeOf, show } = rows
+  const height = virtualizer.getTotalSize()
+  const { band, press } = useStretch({ rows, height, blocks, playback, stretch, setStretch })
+  const { follow, now, seek } = playback
+  const pressed = useRef(press)
+  pressed.current = press
+  const pressRow = useCallback((event: Parameters<typeof press>[0]) => pressed.current(event), [])
+  const open = useCallback((fold: number) => setOpened((before) => new Set([...before, fold])), [])
 
   // The playing line moves outside React: it follows every frame, and only it changes.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the height stands for the rows' places
   useEffect(() => {
     const place = (ms: number) => {
-      const top = sheet.current && placeOf(sheet.current, blocks, ms)
+      const top = placeOf(ms)
       if (top == null || !line.current) return
       line.current.style.transform = `translateY(${top}px)`
       const label = line.current.firstElementChild
       if (label) label.textContent = clock(ms)
     }
     place(now())
-    const stop = follow(place)
-    const resized = new ResizeObserver(() => place(now()))
-    if (sheet.current) resized.observe(sheet.current)
-    return () => {
-      stop()
-      resized.disconnect()
-    }
-  }, [blocks, follow, now])
+    return follow(place)
+  }, [placeOf, follow, now, height])
 
-  const seek = (event: MouseEvent<HTMLElement>, block: Block) => {
-    if (!(event.target instanceof Element) || event.target.closest('input, button, a')) return
-    const box = event.currentTarget.getBoundingClientRect()
-    playback.seek(block.start + ((event.clientY - box.top) / box.height) * (block.end - block.start))
+  // Another scale or fold: what was looked at stays in view.
+  const kept = useRef({ scaleId, ms: 0 })
+  useEffect(() => {
+    if (kept.current.scaleId === scaleId) return
+    kept.current.scaleId = scaleId
+    virtualizer.measure()
+    virtualizer.scrollToIndex(Math.max(0, blockAt(blocks, kept.current.ms)), { align: 'center' })
+  }, [scaleId, blocks, virtualizer])
+  const chooseScale = (id: Scale['id']) => {
+    kept.current.ms = stretch?.start ?? now()
+    setScaleId(id)
   }
+  const step = (by: 1 | -1) => {
+    const index = blockAt(blocks, now() + 1)
+    const to = by < 0 && now() > (blocks[index]?.start ?? 0) + 1 ? index : index + by
+    const block = blocks[Math.max(0, Math.min(blocks.length - 1, to))]
+    if (!block) return
+    seek(block.start)
+    show(block.start)
+  }
+  useKey('ArrowDown', () => step(1))
+  useKey('ArrowUp', () => step(-1))
+  useKey('+', () => chooseScale(scales[Math.min(scales.length - 1, scales.indexOf(scale) + 1)].id))
+  useKey('-', () => chooseScale(scales[Math.max(0, scales.indexOf(scale) - 1)].id))
 
   return (
-    <section aria-label="Run sheet" className="min-w-0 flex-1 overflow-y-auto" data-testid="run-sheet">
-      <div ref={sheet} className="relative pb-16">
-        {!analysis && !recording.analysisFailure && (
-          <p role="status" className="px-6 pt-3 text-quiet">
-            The pictures and the sound come when the recording is looked through.
+    <div className="flex min-w-0 flex-1 flex-col">
+      <ScaleChoice scales={scales} scale={scale} choose={chooseScale} folded={blocks.filter((b) => b.fold).length} opened={opened.size} fold={() => setOpened(new Set())} />
+      <section ref={scroller} aria-label="Run sheet" className="min-h-0 flex-1 overflow-y-auto" data-testid="run-sheet">
+        {!recording.analysisFailure && (!analysis || analysis.lookedUntil != null) && (
+          <p role="status" className="px-6 pt-2 text-quiet">
+            {analysis?.lookedUntil == null ? 'The pictures and the sound come while the recording is looked through.' : `Looked through as far as ${clock(analysis.lookedUntil)}.`}
           </p>
         )}
-        <div ref={line} aria-hidden="true" className="pointer-events-none absolute left-0 right-0 top-0 z-[5] h-0 border-t-2 border-copper">
-          <span className="absolute left-2 -translate-y-1/2 bg-copper px-1.5 font-mono text-[13px] text-on-copper">0:00</span>
-        </div>
-        <div ref={band} hidden aria-hidden="true" className="pointer-events-none absolute left-4 right-4 top-0 z-[4] border-y-2 border-lagoon bg-lagoon/10" />
-        {blocks.map((block, index) => (
-          <div key={block.start} data-start={block.start}>
-            {block.section && (
-              <SectionHeading
-                section={block.section}
-                number={numbers.get(block.section.id) ?? ''}
-                until={stretchOf(document.sections, block.section.id, facts.length)?.end ?? facts.length}
-                edit={edit}
-                playback={playback}
-                selected={selected === block.section.id}
-                select={select}
-                editable={editable}
-              />
-            )}
-            {/* biome-ignore lint/a11y/useKeyWithClickEvents: the time beside it is a button that does the same by keyboard */}
-            {/* biome-ignore lint/a11y/noStaticElementInteractions: as above */}
-            <div
-              data-block={index}
-              data-cut={block.cut ? '' : undefined}
-              onClick={(e) => seek(e, block)}
-              onPointerDown={press}
-              className={`grid cursor-pointer grid-cols-[76px_140px_44px_1fr] gap-x-3 px-4 py-1 hover:bg-field ${setStretch ? 'select-none' : ''} ${block.cut ? 'min-h-[30px] text-quiet line-through' : 'min-h-[46px]'}`}
-            >
-              <button
-                type="button"
-                onClick={() => playback.seek(block.start)}
-                aria-label={`Go to ${clock(block.start)}`}
-                className="self-start pt-0.5 text-right font-mono text-[13px] text-quiet hover:text-copper"
-              >
-                {clock(block.start)}
-              </button>
-              {block.picture === undefined ? (
-                <span />
-              ) : (
-                <img
-                  loading="lazy"
-                  alt=""
-                  src={`/api/recordings/${recording.hash}/pictures/${block.picture}.jpg`}
-                  draggable={false}
-                  className={`w-[140px] border border-hairline object-left-top ${block.cut ? 'h-[26px] object-cover opacity-40' : 'h-[78px] object-contain'}`}
-                />
-              )}
-              <span className="relative">{analysis && <SoundBand peaks={analysis.peaks} perSecond={analysis.peaksPerSecond} start={block.start} end={block.end} />}</span>
-              <div>
-                {block.cut?.start === block.start && (
-                  <p className="no-underline">
-                    <span className="inline-block text-quiet">Cut, {lengthOf(block.cut.end - block.cut.start)}</span>
-                  </p>
-                )}
-                {block.cues.map((cue) => (
-                  <p key={cue.span.start} className="mb-1">
-                    <button
-                      type="button"
-                      onClick={() => playback.seek(cue.span.start)}
-                      className={`whitespace-pre-line text-left hover:text-copper ${block.cut ? 'line-through' : ''}`}
-                    >
-                      {cue.text}
-                    </button>
-                  </p>
-                ))}
-              </div>
-            </div>
+        <div ref={sheet} className="relative mb-16" style={{ height }}>
+          <div ref={line} aria-hidden="true" className="pointer-events-none absolute left-0 right-0 top-0 z-[5] h-0 border-t-2 border-copper">
+            <span className="absolute left-2 -translate-y-1/2 bg-copper px-1.5 font-mono text-[13px] text-on-copper">0:00</span>
           </div>
-        ))}
-      </div>
-    </section>
+          <div ref={band} hidden className="pointer-events-none absolute left-4 right-4 top-0 z-[4] border-y-2 border-lagoon bg-lagoon/10">
+            {beside && (
+              <div data-beside className="pointer-events-auto sticky top-1 m-1 ml-auto flex w-fit flex-wrap items-center gap-x-4 border border-lagoon bg-paper px-3 py-1">
+                {beside}
+              </div>
+            )}
+          </div>
+          <ul aria-label="Stretches of the lesson">
+            {virtualizer.getVirtualItems().map((item) => {
+              const block = blocks[item.index]
+              return (
+                <li
+                  key={item.key}
+                  ref={virtualizer.measureElement}
+                  data-index={item.index}
+                  aria-setsize={blocks.length}
+                  aria-posinset={item.index + 1}
+                  className="absolute left-0 top-0 w-full"
+                  style={{ transform: `translateY(${item.start}px)` }}
+                >
+                  {block.section && (
+                    <SectionHeading
+                      section={block.section}
+                      number={numbers.get(block.section.id) ?? ''}
+                      until={stretchOf(document.sections, block.section.id, facts.length)?.end ?? facts.length}
+                      edit={edit}
+                      playback={playback}
+                      selected={selected === block.section.id}
+                      select={select}
+                      editable={editable}
+                    />
+                  )}
+                  <SheetRow
+                    block={block}
+                    index={item.index}
+                    recording={recording}
+                    scale={scale}
+                    frameMs={frameMs}
+                    seek={seek}
+                    press={pressRow}
+                    open={open}
+                    selectable={setStretch !== undefined}
+                    suggesting={suggesting}
+                  />
+                </li>
+              )
+            })}
+          </ul>
+        </div>
+      </section>
+    </div>
   )
+}
+
+/** The height of an element, as it changes. */
+function useHeight(element: { current: HTMLElement | null }): number {
+  const [height, setHeight] = useState(600)
+  useEffect(() => {
+    const seen = new ResizeObserver(([entry]) => setHeight(Math.round(entry.contentRect.height)))
+    if (element.current) seen.observe(element.current)
+    return () => seen.disconnect()
+  }, [element])
+  return height
 }
 
 /** 1, 2, 2.1, 2.2, 3 … */

@@ -1,0 +1,52 @@
+using System.Globalization;
+using Wexel.Core.Recordings;
+using Wexel.Core.Timing;
+using Wexel.Media.Tools;
+
+namespace Wexel.Media.Analysing;
+
+/// <summary>Takes single frames of a recording as small pictures, some in a row at once, since finding the place costs most.</summary>
+public static class FrameTaker
+{
+    /// <summary>The maker's name and version for a bundle's key.</summary>
+    public const string Maker = "frames/1";
+
+    /// <summary>How many frames are taken at once.</summary>
+    public const int InARow = 30;
+
+    /// <summary>The name of a frame's picture in the folder of its bundle.</summary>
+    /// <param name="frame">The frame's number on the grid, from 0.</param>
+    public static string Name(long frame) => string.Create(CultureInfo.InvariantCulture, $"{frame % InARow + 1:00}.jpg");
+
+    /// <summary>Takes a bundle; the folder is whole or not there. A recording that ends within it has fewer pictures.</summary>
+    /// <param name="path">The recording.</param>
+    /// <param name="grid">The rate of the frames that are counted.</param>
+    /// <param name="bundle">The bundle's number: frame by <see cref="InARow"/>.</param>
+    /// <param name="folder">Where the pictures go.</param>
+    /// <param name="cancel">Stops it.</param>
+    /// <exception cref="ToolFailedException">The recording could not be read.</exception>
+    public static async Task TakeAsync(string path, FrameRate grid, long bundle, string folder, CancellationToken cancel)
+    {
+        var making = Path.Combine(Path.GetDirectoryName(folder)!, $".making-{Guid.NewGuid():N}");
+        Directory.CreateDirectory(making);
+        try
+        {
+            // A little before the first frame, so that rounding cannot pass over it; the grid rounds it back into its place.
+            var from = Math.Max(0, grid.TimeOf(bundle * InARow).TotalSeconds - grid.TimeOf(1).TotalSeconds / 4);
+            await MediaTool.RunAsync(
+                [
+                    "-ss", from.ToString("0.######", CultureInfo.InvariantCulture), .. MediaTool.SafeInput(path), "-an", "-map", "0:V:0",
+                    "-vf", string.Create(CultureInfo.InvariantCulture, $"fps={grid}:start_time=0,scale={RecordingAnalyser.PictureWidth}:-2,setsar=1,format=yuvj420p"),
+                    "-frames:v", InARow.ToString(CultureInfo.InvariantCulture), "-q:v", "4", "-f", "image2", "file:" + Path.Combine(making.Replace("%", "%%", StringComparison.Ordinal), "%02d.jpg"),
+                ],
+                null, null, cancel);
+            if (!Directory.Exists(folder))
+                Directory.Move(making, folder);
+        }
+        finally
+        {
+            if (Directory.Exists(making))
+                Directory.Delete(making, recursive: true);
+        }
+    }
+}

@@ -1,0 +1,81 @@
+using System.Net;
+using System.Net.Http.Headers;
+using System.Net.Http.Json;
+using System.Text.Json;
+
+namespace Wexel.Server.Tests;
+
+public sealed class TidyingTests(ServerFixture fixture) : IClassFixture<ServerFixture>
+{
+    /// <summary>A raw recording: silence to 2 s, speech-like tone, a pause from 4 s to 8 s in which nothing changes, tone to 10 s, silence to 12 s.</summary>
+    private async Task<(string Hash, Guid Lesson)> RawAsync(HttpClient trainer, string name)
+    {
+        var clip = Path.Combine(fixture.Data, name);
+        await CliWrap.Cli.Wrap("ffmpeg").WithArguments([
+            "-v", "error", "-y", "-f", "lavfi", "-i", "color=c=white:s=320x180:r=30:d=12,drawbox=x=10:y=10:w=90:h=60:c=navy:t=fill:enable='gte(t,3)'",
+            "-f", "lavfi", "-i", $"aevalsrc=0.0004*(random(0)-0.5)+0.2*sin(2*PI*{300 + name.Length}*t)*(between(t\\,2\\,4)+between(t\\,8\\,10)):s=48000:d=12", "-pix_fmt", "yuv420p", "-c:a", "aac", clip]).ExecuteAsync();
+        var content = new ByteArrayContent(await File.ReadAllBytesAsync(clip)) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } };
+        var done = await (await trainer.PutAsync($"/api/recordings?fileName={name}", content)).Content.ReadFromJsonAsync<JsonElement>();
+        var hash = done.GetProperty("hash").GetString()!;
+        await trainer.UntilAsync($"/api/recordings/{hash}", r => r.GetProperty("analysis") is { ValueKind: JsonValueKind.Object } found && found.GetProperty("lookedUntil").ValueKind == JsonValueKind.Null);
+        return (hash, done.GetProperty("lessonId").GetGuid());
+    }
+
+    private static long[] Range(JsonElement suggestion) => [suggestion.GetProperty("range").GetProperty("start").GetInt64(), suggestion.GetProperty("range").GetProperty("end").GetInt64()];
+
+    [Fact]
+    public async Task Cuts_are_suggested_settled_and_left()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var (_, id) = await RawAsync(trainer, "raw talk.mp4");
+        var view = await trainer.JsonAsync($"/api/lessons/{id}/suggestions");
+        view.GetProperty("waiting").GetBoolean().ShouldBeFalse();
+        var found = view.GetProperty("suggestions").EnumerateArray().ToList();
+        found.Select(s => s.GetProperty("kind").GetString()).ShouldBe(["beforeFirstWord", "pause", "afterLastWord"]);
+        // Levels stand for 50 ms, and AAC smears an edge over one more.
+        long[][] expected = [[0, 1700], [4400, 7600], [10300, 12000]];
+        foreach (var (suggestion, range) in found.Zip(expected))
+        {
+            Range(suggestion)[0].ShouldBeInRange(range[0], range[0] + 100);
+            Range(suggestion)[1].ShouldBeInRange(range[1] - 100, range[1] + 60);
+        }
+
+        var settings = new { threshold = (int?)null, breath = 1000, longestPause = 5000, keptPause = 800 };
+        var left = new[] { new { start = Range(found[0])[0], end = Range(found[0])[1] } };
+        (await trainer.PutAsJsonAsync($"/api/lessons/{id}/suggestions", new { settings, left })).EnsureSuccessStatusCode();
+        view = await trainer.JsonAsync($"/api/lessons/{id}/suggestions");
+        view.GetProperty("suggestions").EnumerateArray().Select(s => s.GetProperty("kind").GetString()).ShouldBe(["beforeFirstWord", "afterLastWord"]);
+        view.GetProperty("suggesting").GetProperty("left").GetArrayLength().ShouldBe(1);
+        view.GetProperty("suggesting").GetProperty("settings").GetProperty("breath").GetInt32().ShouldBe(1000);
+        (await trainer.JsonAsync($"/api/lessons/{id}")).GetProperty("revision").GetInt32().ShouldBe(1, "how cuts are suggested is not the lesson");
+        (await trainer.GetAsync($"/api/lessons/{Guid.NewGuid()}/suggestions")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+    }
+
+    [Fact]
+    public async Task The_sheet_gets_what_it_folds_and_any_frame()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var (hash, _) = await RawAsync(trainer, "raw frames.mp4");
+        var recording = await trainer.JsonAsync($"/api/recordings/{hash}");
+        recording.GetProperty("grid").GetProperty("numerator").GetInt32().ShouldBe(30);
+        recording.GetProperty("quiet").GetArrayLength().ShouldBe(0, "the pause is shorter than what is folded");
+        recording.GetProperty("soundEdges").GetArrayLength().ShouldBe(4);
+
+        async Task<byte[]> FrameAsync(long number)
+        {
+            var answer = await trainer.GetAsync($"/api/recordings/{hash}/frames/{number}.jpg");
+            answer.Content.Headers.ContentType!.MediaType.ShouldBe("image/jpeg");
+            return await answer.Content.ReadAsByteArrayAsync();
+        }
+
+        // The box is drawn at frame 90, which is the first of a bundle; before it the page is empty.
+        var (empty, drawn) = (await FrameAsync(89), await FrameAsync(90));
+        (await FrameAsync(0)).ShouldBe(empty);
+        (await FrameAsync(91)).Length.ShouldBeInRange(drawn.Length - 40, drawn.Length + 40);
+        drawn.Length.ShouldBeGreaterThan(empty.Length + 40);
+        (await Task.WhenAll(Enumerable.Range(300, 60).Select(i => FrameAsync(i)))).ShouldAllBe(f => f.Length > 100);
+        foreach (var none in new long[] { 360, -1, 100_000 })
+            (await trainer.GetAsync($"/api/recordings/{hash}/frames/{none}.jpg")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await fixture.Anonymous().GetAsync($"/api/recordings/{hash}/frames/1.jpg")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+    }
+}

@@ -1,0 +1,110 @@
+import { type MouseEvent, memo, type PointerEvent } from 'react'
+import type { Schemas } from '../app/api'
+import { Button } from '../ui/Button'
+import { clock, exactClock, lengthOf } from '../ui/words'
+import type { Block } from './blocks'
+import { SoundBand } from './SoundBand'
+import { type Suggesting, SuggestionBox } from './SuggestionBox'
+import type { Scale } from './scales'
+
+interface Props {
+  block: Block
+  index: number
+  recording: Schemas['RecordingView']
+  scale: Scale
+  frameMs: number
+  seek: (ms: number) => void
+  press: (event: PointerEvent<HTMLElement>) => void
+  open: (fold: number) => void
+  selectable: boolean
+  suggesting?: Suggesting
+}
+
+/** What stands in the sheet for a stretch of time: when, what is seen, what is heard, what is said. */
+export const SheetRow = memo(function SheetRow(props: Props) {
+  const { block, index, scale, seek, press, selectable, suggesting } = props
+  const go = (event: MouseEvent<HTMLElement>) => {
+    if (!(event.target instanceof Element) || event.target.closest('input, button, a, [data-beside]')) return
+    const box = event.currentTarget.getBoundingClientRect()
+    seek(block.start + ((event.clientY - box.top) / box.height) * (block.end - block.start))
+  }
+  return (
+    <>
+      {/* biome-ignore lint/a11y/useKeyWithClickEvents: the time beside it is a button that does the same by keyboard */}
+      {/* biome-ignore lint/a11y/noStaticElementInteractions: as above */}
+      <div
+        data-block={index}
+        data-cut={block.cut ? '' : undefined}
+        onClick={go}
+        onPointerDown={press}
+        className={`relative grid cursor-pointer gap-x-3 px-4 py-1 hover:bg-field ${selectable ? 'select-none' : ''} ${block.cut ? 'text-quiet' : ''}`}
+        style={{ gridTemplateColumns: `76px ${scale.picture}px 44px 1fr` }}
+      >
+        <button
+          type="button"
+          onClick={() => seek(block.start)}
+          aria-label={`Go to ${clock(block.start)}`}
+          className={`self-start pt-0.5 text-right font-mono text-[13px] text-quiet hover:text-copper ${block.cut ? 'line-through' : ''}`}
+        >
+          {scale.ownFrame ? exactClock(block.start).slice(0, scale.id === 'frames' ? undefined : -4) : clock(block.start)}
+        </button>
+        {block.fold ? <Folded {...props} /> : <Opened {...props} />}
+      </div>
+      {suggesting && block.suggestions.map((s) => <SuggestionBox key={s.range.start} suggestion={s} suggesting={suggesting} />)}
+    </>
+  )
+})
+
+/** One line for a stretch that is cut, or in which nothing happens. */
+function Folded({ block, open }: Props) {
+  const length = lengthOf(block.end - block.start)
+  return (
+    <p className="col-span-3 flex items-center gap-3 text-quiet">
+      <span className={block.cut ? 'line-through' : ''}>{block.cut ? `Cut, ${length}` : `${length} in which nothing changes and nobody speaks`}</span>
+      <Button look="link" aria-label={`Open ${block.cut ? 'the cut' : 'what is folded'} at ${clock(block.start)}`} onClick={() => open((block.fold ?? block).start)}>
+        open
+      </Button>
+      <span aria-hidden="true" className="flex-1 border-t border-dotted border-hairline" />
+    </p>
+  )
+}
+
+function Opened({ block, recording, scale, frameMs, seek }: Props) {
+  const { analysis } = recording
+  const tight = scale.id === 'whole'
+  const src = scale.ownFrame
+    ? `/api/recordings/${recording.hash}/frames/${Math.round(block.start / frameMs)}.jpg`
+    : block.picture === undefined
+      ? undefined
+      : `/api/recordings/${recording.hash}/pictures/${block.picture}.jpg`
+  const height = scale.row - 10
+  return (
+    <>
+      {src === undefined ? (
+        <span />
+      ) : (
+        <img
+          alt=""
+          src={src}
+          draggable={false}
+          style={{ width: scale.picture, height: block.cut && !scale.ownFrame ? Math.min(26, height) : height }}
+          className={`border border-hairline object-left-top ${block.cut ? 'object-cover opacity-40' : 'object-contain'}`}
+        />
+      )}
+      <span className="relative">{analysis && <SoundBand peaks={analysis.peaks} perSecond={analysis.peaksPerSecond} start={block.start} end={block.end} />}</span>
+      <div className="min-w-0" style={{ minHeight: block.cut || src ? undefined : Math.min(38, height) }}>
+        {tight ? (
+          <p className={`truncate ${block.cut ? 'line-through' : ''}`}>{block.cues.map((c) => c.text).join(' ')}</p>
+        ) : (
+          block.cues.map((cue) => (
+            <p key={cue.span.start} className="mb-1">
+              <button type="button" onClick={() => seek(cue.span.start)} className={`whitespace-pre-line text-left hover:text-copper ${block.cut ? 'line-through' : ''}`}>
+                {cue.text}
+              </button>
+            </p>
+          ))
+        )}
+      </div>
+    </>
+  )
+}

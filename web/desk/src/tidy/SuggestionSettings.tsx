@@ -1,0 +1,69 @@
+import { useEffect, useState } from 'react'
+import type { Schemas } from '../app/api'
+import { Field } from '../ui/Field'
+
+type Settings = Schemas['SuggestionSettings']
+
+interface Props {
+  data: Schemas['SuggestionsView']
+  settle: (settings: Settings) => void
+}
+
+/** What counts as silence and as a long pause. */
+export function SuggestionSettings({ data, settle }: Props) {
+  const { settings } = data.suggesting
+  return (
+    <details className="mt-2">
+      <summary className="cursor-pointer text-copper underline underline-offset-2">What counts as silence</summary>
+      <div className="mt-2 grid grid-cols-2 gap-x-4 gap-y-2">
+        <NumberField label="Quieter than, dB" value={data.threshold ?? undefined} least={-90} most={-10} take={(threshold) => settle({ ...settings, threshold })} />
+        <NumberField label="Breath left at both ends, s" value={settings.breath / 1000} least={0} most={5} take={(s) => settle({ ...settings, breath: s * 1000 })} />
+        <NumberField label="Pauses longer than, s" value={settings.longestPause / 1000} least={0.5} most={60} take={(s) => settle({ ...settings, longestPause: s * 1000 })} />
+        <NumberField
+          label="Shortened to, s"
+          value={settings.keptPause / 1000}
+          least={0}
+          most={settings.longestPause / 1000}
+          take={(s) => settle({ ...settings, keptPause: s * 1000 })}
+        />
+      </div>
+      {data.noiseFloor != null && (
+        <p className="mt-1 text-quiet">
+          The recording’s own noise lies at {data.noiseFloor} dB.{' '}
+          {settings.threshold != null && (
+            <button type="button" className="text-copper underline underline-offset-2" onClick={() => settle({ ...settings, threshold: null })}>
+              Go by it again
+            </button>
+          )}
+        </p>
+      )}
+    </details>
+  )
+}
+
+function NumberField({ label, value, least, most, take }: { label: string; value: number | undefined; least: number; most: number; take: (value: number) => void }) {
+  const [typed, setTyped] = useState(String(value ?? ''))
+  const [problem, setProblem] = useState('')
+  useEffect(() => {
+    setTyped(String(value ?? ''))
+    setProblem('')
+  }, [value])
+  const check = () => {
+    const number = Number(typed.replace(',', '.').replace('−', '-'))
+    if (typed.trim() === '' || !Number.isFinite(number) || number < least || number > most) return setProblem(`Between ${least} and ${most}.`)
+    setProblem('')
+    if (number !== value) take(Math.round(number * 100) / 100)
+  }
+  return (
+    <Field
+      label={label}
+      value={typed}
+      problem={problem}
+      inputMode="decimal"
+      onChange={(e) => setTyped(e.target.value)}
+      onBlur={check}
+      onKeyDown={(e) => e.key === 'Enter' && check()}
+      className="font-mono"
+    />
+  )
+}
