@@ -46,9 +46,7 @@ internal sealed class LessonMaker(Profile profile, Stopwatches times)
         (sections, cues) = (WhatFollows.Sections(sections, map), WhatFollows.Cues(cues, map));
         var plan = RenderPlanner.Plan(facts, sides, map, sections, profile);
         Directory.CreateDirectory(work);
-        var sound = plan.Sound is null ? null : Path.Combine(work, "sound.flac");
-        if (sound is not null)
-            await times.TakeAsync("sound", () => SoundComposer.ComposeAsync(plan.Sound!, map, request.Recording, sound, cancel));
+        var sound = plan.Sound is null ? null : await times.TakeAsync("sound", () => LessonSound.MakeAsync(plan.Sound, map, request.Recording, Path.Combine(work, "sound.flac"), cancel));
         var encode = Path.Combine(work, "encode.mp4");
         await times.TakeAsync("encode", () => Renderer.EncodeAsync(plan, request.Recording, sound, encode, new PercentOnError(plan.Length), null, cancel));
         var video = Path.Combine(work, "finished.mp4");

@@ -33,7 +33,7 @@ public sealed class LoudnessTests(Clips clips) : IClassFixture<Clips>
     [InlineData(5, -23)]
     public async Task Meets_the_minimum_requirements_on_stereo(int number, double expected)
     {
-        var loudness = await LoudnessMeter.MeasureAsync(await SineAsync($"case{number}.wav", Cases[number - 1]), TestContext.Current.CancellationToken);
+        var loudness = await LoudnessMeter.MeasureAsync(await SineAsync($"case{number}.wav", Cases[number - 1]), null, TestContext.Current.CancellationToken);
         loudness.Integrated!.Value.ShouldBe(expected, 0.1);
     }
 
@@ -44,14 +44,14 @@ public sealed class LoudnessTests(Clips clips) : IClassFixture<Clips>
         static string Side(double dbfs) => FormattableString.Invariant($"pow(10\\,{dbfs}/20)*sin(2*PI*1000*t)");
         var path = await clips.MakeAsync(
             "-f", "lavfi", "-i", $"aevalsrc={Side(-28)}|{Side(-28)}|{Side(-24)}|0|{Side(-30)}|{Side(-30)}:s=48000:d=20:c=5.1", "-c:a", "pcm_s24le", "case6.wav");
-        (await LoudnessMeter.MeasureAsync(path, TestContext.Current.CancellationToken)).Integrated!.Value.ShouldBe(-23, 0.1);
+        (await LoudnessMeter.MeasureAsync(path, null, TestContext.Current.CancellationToken)).Integrated!.Value.ShouldBe(-23, 0.1);
     }
 
     [Fact]
     public async Task One_channel_is_measured_as_heard_from_both_sides()
     {
         var mono = await clips.MakeAsync("-f", "lavfi", "-i", "aevalsrc=pow(10\\,-23/20)*sin(2*PI*1000*t):s=48000:d=20", "-c:a", "pcm_s24le", "mono.wav");
-        var loudness = await LoudnessMeter.MeasureAsync(mono, TestContext.Current.CancellationToken);
+        var loudness = await LoudnessMeter.MeasureAsync(mono, null, TestContext.Current.CancellationToken);
         loudness.Integrated!.Value.ShouldBe(-23, 0.1);
         loudness.TruePeak!.Value.ShouldBe(-23, 0.3);
         loudness.Range.ShouldBe(0, 0.1);
@@ -61,7 +61,7 @@ public sealed class LoudnessTests(Clips clips) : IClassFixture<Clips>
     public async Task Silence_has_no_loudness()
     {
         var silence = await clips.MakeAsync("-f", "lavfi", "-i", "anullsrc=r=48000:cl=stereo:d=5", "-c:a", "pcm_s24le", "silence.wav");
-        var loudness = await LoudnessMeter.MeasureAsync(silence, TestContext.Current.CancellationToken);
+        var loudness = await LoudnessMeter.MeasureAsync(silence, null, TestContext.Current.CancellationToken);
         loudness.Integrated.ShouldBeNull();
         loudness.TruePeak.ShouldBeNull();
     }

@@ -16,6 +16,9 @@ internal sealed record Made(string Path, RecordingFacts Source, RenderPlan Plan,
 
 internal static class Making
 {
+    /// <summary>Without levelling, so that sounds can be compared with what they were.</summary>
+    internal static Profile AsLoudAsRecorded { get; } = Profiles.Web with { TargetLufs = null };
+
     /// <summary>Probe, plan, put the sound together, encode, finish, measure, check: the way every lesson goes.</summary>
     internal static async Task<Made> MakeAsync(string source, string output, IReadOnlyList<Section>? sections = null, Profile? profile = null, IReadOnlyList<TimeRange>? cuts = null)
     {
@@ -28,9 +31,7 @@ internal static class Making
         sections = WhatFollows.Sections(sections, map);
         var plan = RenderPlanner.Plan(facts, sides, map, sections, profile ?? Profiles.Web);
         var encode = output + ".encode.mp4";
-        var sound = plan.Sound is null ? null : output + ".flac";
-        if (sound is not null)
-            await SoundComposer.ComposeAsync(plan.Sound!, map, source, sound, cancel);
+        var sound = plan.Sound is null ? null : await LessonSound.MakeAsync(plan.Sound, map, source, output + ".flac", cancel);
         await Renderer.EncodeAsync(plan, source, sound, encode, null, null, cancel);
         await Renderer.FinishAsync(encode, output, "A title = with; # marks\\", Chapters.Of(sections, plan.Length), cancel);
         var measured = await RenditionMeasurer.MeasureAsync(output, cancel);

@@ -127,7 +127,7 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
     public async Task Sound_gets_the_channels_it_has_and_keeps_its_level(string expression, SoundMix mix, int channels)
     {
         var source = await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=320x240:r=30:d=2", "-f", "lavfi", "-i", $"aevalsrc={expression}:s=48000:d=2", "-pix_fmt", "yuv420p", "-c:a", "flac", $"sound-{mix}.mkv");
-        var made = await MakeAsync(source);
+        var made = await MakeAsync(source, null, Making.AsLoudAsRecorded);
         made.ShouldBeRight();
         made.Plan.Sound!.Mix.ShouldBe(mix);
         made.Measured.Sound!.Channels.ShouldBe(channels);
@@ -147,7 +147,7 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
         async Task<double> Level(string name, string channels)
         {
             var source = await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=320x240:r=30:d=1", "-f", "lavfi", "-i", $"aevalsrc={channels}:s=48000:d=1:c=5.1", "-pix_fmt", "yuv420p", "-c:a", "flac", name);
-            var made = await MakeAsync(source);
+            var made = await MakeAsync(source, null, Making.AsLoudAsRecorded);
             made.Measured.Sound!.Channels.ShouldBe(2);
             return await LoudnessAsync(made.Path, "pan=mono|c0=c0,");
         }
@@ -164,7 +164,7 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
     {
         var source = await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=320x240:r=30:d=1", "-f", "lavfi", "-i", "aevalsrc=0.3*sin(2*PI*440*t):s=48000:d=1", "-f", "lavfi", "-i", "anullsrc=d=1", "-f", "lavfi", "-i", "anullsrc=d=1",
             "-map", "0", "-map", "1", "-map", "2", "-map", "3", "-t", "1", "-pix_fmt", "yuv420p", "three.mkv");
-        var made = await MakeAsync(source);
+        var made = await MakeAsync(source, null, Making.AsLoudAsRecorded);
         made.ShouldBeRight();
         (await LoudnessAsync(made.Path)).ShouldBeGreaterThan(-15);
     }
@@ -259,7 +259,7 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
     public async Task Sound_across_a_cut_does_not_click()
     {
         // Read back from the file that learners get. A tone of 440 Hz at this loudness steps by at most 0.0072 from sample to sample.
-        var made = await Making.MakeAsync(await NumberedAsync(), clips.Path($"{Guid.NewGuid():N}.mp4"), null, null, [.. Enumerable.Range(1, 8).Select(i => new TimeRange(TimeSpan.FromSeconds(i), TimeSpan.FromSeconds(i + 0.5 + (i / 30.0))))]);
+        var made = await Making.MakeAsync(await NumberedAsync(), clips.Path($"{Guid.NewGuid():N}.mp4"), null, Making.AsLoudAsRecorded, [.. Enumerable.Range(1, 8).Select(i => new TimeRange(TimeSpan.FromSeconds(i), TimeSpan.FromSeconds(i + 0.5 + (i / 30.0))))]);
         var raw = clips.Path("joints.f32");
         await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-y", "-i", made.Path, "-vn", "-f", "f32le", raw]).ExecuteAsync();
         var samples = System.Runtime.InteropServices.MemoryMarshal.Cast<byte, float>(await File.ReadAllBytesAsync(raw)).ToArray();

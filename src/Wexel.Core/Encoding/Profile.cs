@@ -8,7 +8,8 @@ namespace Wexel.Core.Encoding;
 /// <param name="Quality">The constant rate factor of the H.264 encoder: lower is better and larger; 18 to 28 is usual.</param>
 /// <param name="Effort">The encoder's preset, from faster to smaller.</param>
 /// <param name="ConstantRate">Whether every frame of the grid is made, also one that repeats the frame before.</param>
-public sealed record Profile(string Id, string Title, string Description, int? AtMostHeight, int Quality, string Effort, bool ConstantRate = false);
+/// <param name="TargetLufs">The loudness that the sound is brought to, in LUFS; null to leave it as it is.</param>
+public sealed record Profile(string Id, string Title, string Description, int? AtMostHeight, int Quality, string Effort, bool ConstantRate = false, double? TargetLufs = Levelling.UsualTarget);
 
 /// <summary>The profiles that ship with Wexel.</summary>
 public static class Profiles

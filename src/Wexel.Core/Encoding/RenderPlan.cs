@@ -86,7 +86,8 @@ public enum SoundMix
 /// <param name="Mix">How the channels are brought together.</param>
 /// <param name="SampleRate">Samples a second.</param>
 /// <param name="BitsPerSecond">The rate, in bits a second, for all channels.</param>
-public sealed record SoundPlan(SoundMix Mix, int SampleRate, int BitsPerSecond)
+/// <param name="TargetLufs">The loudness that it is brought to, in LUFS, see <see cref="Levelling"/>; null where it stays as it is.</param>
+public sealed record SoundPlan(SoundMix Mix, int SampleRate, int BitsPerSecond, double? TargetLufs)
 {
     /// <summary>How many channels are made.</summary>
     public int Channels => Mix is SoundMix.Stereo or SoundMix.StereoFromSurround ? 2 : 1;

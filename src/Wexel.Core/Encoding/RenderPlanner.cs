@@ -47,7 +47,7 @@ public static class RenderPlanner
             level.MaxBufferBits,
             profile.Quality,
             profile.Effort);
-        return new RenderPlan(map.Length, map.Kept, picture, facts.Sounds.Count == 0 ? null : Sound(facts.Sounds[0], sides));
+        return new RenderPlan(map.Length, map.Kept, picture, facts.Sounds.Count == 0 ? null : Sound(facts.Sounds[0], sides, profile.TargetLufs));
     }
 
     /// <summary>The times of a lesson that is made of a recording, in frames as a rendition has them.</summary>
@@ -86,7 +86,7 @@ public static class RenderPlanner
         return matrix == "bt709" && !full && source.PixelFormat == "yuv420p" ? null : new ColourConversion(matrix, full);
     }
 
-    private static SoundPlan Sound(SoundFacts sound, SoundSides? sides)
+    private static SoundPlan Sound(SoundFacts sound, SoundSides? sides, double? targetLufs)
     {
         var mix = sound.Channels switch
         {
@@ -101,6 +101,6 @@ public static class RenderPlanner
             },
         };
         var stereo = mix is SoundMix.Stereo or SoundMix.StereoFromSurround;
-        return new SoundPlan(mix, SoundSampleRate, stereo ? StereoBitsPerSecond : MonoBitsPerSecond);
+        return new SoundPlan(mix, SoundSampleRate, stereo ? StereoBitsPerSecond : MonoBitsPerSecond, targetLufs);
     }
 }

@@ -9,17 +9,20 @@ namespace Wexel.Media.Analysing;
 public static partial class LoudnessMeter
 {
     /// <summary>Measures a file that Wexel made.</summary>
+    /// <param name="path">The file.</param>
+    /// <param name="filters">What is done with the sound before it is measured, in ffmpeg's words; may be null.</param>
+    /// <param name="cancel">Stops it.</param>
     /// <exception cref="ToolFailedException">The sound could not be read.</exception>
-    public static Task<Loudness> MeasureAsync(string path, CancellationToken cancel) => MeasureAsync(MediaTool.OwnInput(path), cancel);
+    public static Task<Loudness> MeasureAsync(string path, string? filters, CancellationToken cancel) => MeasureAsync(MediaTool.OwnInput(path), filters, cancel);
 
     /// <summary>Measures the first sound track of a recording.</summary>
     /// <exception cref="ToolFailedException">The sound could not be read.</exception>
-    public static Task<Loudness> MeasureRecordingAsync(string path, CancellationToken cancel) => MeasureAsync(MediaTool.SafeInput(path), cancel);
+    public static Task<Loudness> MeasureRecordingAsync(string path, CancellationToken cancel) => MeasureAsync(MediaTool.SafeInput(path), null, cancel);
 
-    private static async Task<Loudness> MeasureAsync(IEnumerable<string> input, CancellationToken cancel)
+    private static async Task<Loudness> MeasureAsync(IEnumerable<string> input, string? filters, CancellationToken cancel)
     {
         // One channel is heard from both sides; measured alone, it would come out 3 LU too low.
-        var said = await MediaTool.ReportAsync([.. input, "-map", "0:a:0", "-vn", "-af", "ebur128=peak=true:framelog=verbose:dualmono=true", "-f", "null", "-"], cancel);
+        var said = await MediaTool.ReportAsync([.. input, "-map", "0:a:0", "-vn", "-af", (filters is null ? "" : filters + ",") + "ebur128=peak=true:framelog=verbose:dualmono=true", "-f", "null", "-"], cancel);
         var summary = said[said.LastIndexOf("Summary:", StringComparison.Ordinal)..];
         var integrated = Number(IntegratedLine().Match(summary));
         return new Loudness(integrated > -70 ? integrated : null, Number(RangeLine().Match(summary)) ?? 0, Number(PeakLine().Match(summary)));

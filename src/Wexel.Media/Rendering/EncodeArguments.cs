@@ -12,12 +12,12 @@ public static class EncodeArguments
     private const int BlockDifference = 64;
 
     /// <summary>All arguments, for the recording's picture, the sound as <see cref="SoundComposer"/> put it together, and one MP4 that is made.</summary>
-    public static IReadOnlyList<string> Of(RenderPlan plan, string inputPath, string? soundPath, string outputPath)
+    public static IReadOnlyList<string> Of(RenderPlan plan, string inputPath, LessonSound? lessonSound, string outputPath)
     {
         var picture = plan.Picture;
         List<string> arguments =
         [
-            .. MediaTool.SafeInput(inputPath), .. soundPath is null ? [] : MediaTool.OwnInput(soundPath),
+            .. MediaTool.SafeInput(inputPath), .. lessonSound is null ? [] : MediaTool.OwnInput(lessonSound.Path),
             "-map", "0:V:0", "-vf", PictureFilters(picture, plan.Kept), "-fps_mode", "vfr",
             "-c:v", "libx264", "-profile:v", "high", "-level:v", H264Level.All.First(l => l.Number == picture.Level).Name,
             "-preset", picture.Effort, "-crf", Text(picture.Quality), "-refs", Text(picture.ReferenceFrames),
@@ -28,7 +28,7 @@ public static class EncodeArguments
             "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709", "-color_range", "tv",
         ];
         if (plan.Sound is { } sound)
-            arguments.AddRange(["-map", "1:a:0", "-c:a", "aac", "-b:a", Text(sound.BitsPerSecond), "-ar", Text(sound.SampleRate)]);
+            arguments.AddRange(["-map", "1:a:0", .. lessonSound?.Levelling is { } levelling ? ["-af", SoundFilters.Of(levelling)] : Array.Empty<string>(), "-c:a", "aac", "-b:a", Text(sound.BitsPerSecond), "-ar", Text(sound.SampleRate)]);
 
         arguments.AddRange(["-sn", "-dn", "-map_metadata", "-1", "-map_chapters", "-1", "-f", "mp4", "file:" + outputPath]);
         return arguments;

@@ -11,15 +11,15 @@ namespace Wexel.Media.Rendering;
 public static class Renderer
 {
     /// <summary>The maker's name and version for the encode's key.</summary>
-    public const string EncodeMaker = "encode/2";
+    public const string EncodeMaker = "encode/3";
 
     /// <summary>The maker's name and version for the finished file's key.</summary>
     public const string FinishMaker = "finish/1";
 
-    /// <summary>Encodes by a plan, with the sound as <see cref="SoundComposer"/> put it together; the file is whole or not there.</summary>
+    /// <summary>Encodes by a plan, with the sound that was made ready before; the file is whole or not there.</summary>
     /// <exception cref="ToolFailedException">The encoder ended with an error.</exception>
-    public static Task EncodeAsync(RenderPlan plan, string inputPath, string? soundPath, string outputPath, IProgress<TimeSpan>? progress, Action<int>? started, CancellationToken cancel) =>
-        WholeFile.MakeAsync(outputPath, temporary => MediaTool.RunAsync(EncodeArguments.Of(plan, inputPath, soundPath, temporary), progress, started, cancel));
+    public static Task EncodeAsync(RenderPlan plan, string inputPath, LessonSound? sound, string outputPath, IProgress<TimeSpan>? progress, Action<int>? started, CancellationToken cancel) =>
+        WholeFile.MakeAsync(outputPath, temporary => MediaTool.RunAsync(EncodeArguments.Of(plan, inputPath, sound, temporary), progress, started, cancel));
 
     /// <summary>The maker's name and version for an episode's key.</summary>
     public const string EpisodeMaker = "episode/1";

@@ -14,9 +14,10 @@ namespace Wexel.Server.Recordings;
 /// <param name="Analysis">What the look-through found, also while it goes on.</param>
 /// <param name="Grid">The rate of the frames that are counted; null without a picture.</param>
 /// <param name="Quiet">Where nothing changes and nobody speaks; the run sheet folds it.</param>
+/// <param name="Loudness">What happens to the loudness of its sound, in a sentence; null while that is not known, or without sound.</param>
 /// <param name="SoundEdges">Where sounds begin and end, for moving an edge from word to word; in order.</param>
 internal sealed record RecordingView(
-    string Hash, string FileName, RecordingFacts Facts, IReadOnlyList<string> Notes, FrameRate? Grid, RecordingAnalysis? Analysis, IReadOnlyList<TimeRange> Quiet, IReadOnlyList<TimeSpan> SoundEdges, string? AnalysisFailure, bool Viewable, bool NeedsViewingCopy);
+    string Hash, string FileName, RecordingFacts Facts, IReadOnlyList<string> Notes, FrameRate? Grid, RecordingAnalysis? Analysis, IReadOnlyList<TimeRange> Quiet, IReadOnlyList<TimeSpan> SoundEdges, string? Loudness, string? AnalysisFailure, bool Viewable, bool NeedsViewingCopy);
 
 internal static class RecordingEndpoints
 {
@@ -47,7 +48,7 @@ internal static class RecordingEndpoints
         return TypedResults.Ok(new RecordingView(
             hash, recording.FileName, facts, [.. RecordingCheck.Notes(facts), .. analysis is { LookedUntil: null } ? RecordingCheck.Notes(analysis) : []],
             facts.Picture is null ? null : RenderPlanner.Map(facts, []).Grid,
-            analysis, analysis is null ? [] : CutSuggestions.Quiet(analysis, analysis.LookedUntil ?? facts.Length, ShortestFold), analysis?.Levels?.Edges() ?? [],
+            analysis, analysis is null ? [] : CutSuggestions.Quiet(analysis, analysis.LookedUntil ?? facts.Length, ShortestFold), analysis?.Levels?.Edges() ?? [], Levelling.InWords(analysis?.Loudness, Levelling.UsualTarget),
             recording.AnalysisFailure, recording.Viewable, !BrowserPlayback.CanPlay(facts)));
     }
 

@@ -86,9 +86,7 @@ internal sealed class RenderJob(IDbContextFactory<WexelDb> databases, FileStore 
         if (!File.Exists(encode))
         {
             var recording = store.Recording(rendition.Lesson.RecordingHash);
-            var sound = planned.SoundKey is null ? null : store.Derived(planned.SoundKey, SoundName);
-            if (sound is not null && !File.Exists(sound))
-                await SoundComposer.ComposeAsync(planned.Plan.Sound!, planned.Map, recording, sound, cancel);
+            var sound = planned.SoundKey is null ? null : await LessonSound.MakeAsync(planned.Plan.Sound!, planned.Map, recording, store.Derived(planned.SoundKey, SoundName), cancel);
             using var orphan = new OrphanMark(store, rendition.Id.ToString("N"));
             await Renderer.EncodeAsync(planned.Plan, recording, sound, encode, reached, orphan.Note, cancel);
         }

@@ -19,7 +19,7 @@ public class RenderPlannerTests
         plan.Picture.CropTo.ShouldBeNull();
         plan.Picture.Colour.ShouldBeNull();
         plan.Picture.Level.ShouldBe(31);
-        plan.Sound.ShouldBe(new SoundPlan(SoundMix.Stereo, 48000, 128000));
+        plan.Sound.ShouldBe(new SoundPlan(SoundMix.Stereo, 48000, 128000, -16));
     }
 
     [Theory]
@@ -33,7 +33,7 @@ public class RenderPlannerTests
     public void Sound_gets_the_channels_that_it_has(int channels, SoundSides? sides, SoundMix mix, int made, int rate)
     {
         var plan = Plan(Sample.Facts() with { Sounds = [new("aac", channels, null, 44100)] }, sides);
-        plan.Sound.ShouldBe(new SoundPlan(mix, 48000, rate));
+        plan.Sound.ShouldBe(new SoundPlan(mix, 48000, rate, -16));
         plan.Sound!.Channels.ShouldBe(made);
     }
 

@@ -1,5 +1,5 @@
 import type { Schemas } from '../app/api'
-import { size } from '../ui/words'
+import { count, lengthOf, size } from '../ui/words'
 import type { Document } from './useLesson'
 
 const containers: Record<string, string> = { mp4: 'MP4', mov: 'MOV', matroska: 'Matroska (MKV)', webm: 'WebM', avi: 'AVI', asf: 'ASF (WMV)', mpegts: 'MPEG-TS' }
@@ -23,6 +23,28 @@ const sides: Record<string, string> = {
   rightOnly: 'only the right side carries sound',
   silent: 'nothing can be heard',
 }
+
+/** What the look-through found, once it is through. */
+function found({ analysis, facts, loudness }: Schemas['RecordingView']): [string, string][] {
+  if (!analysis || analysis.lookedUntil != null) return []
+  const still = analysis.still.reduce((sum, s) => sum + s.length, 0)
+  return [
+    ...(loudness
+      ? ([
+          [
+            'Loudness',
+            `${loudness}${analysis.loudness?.truePeak != null ? ` Its true peak is ${minus(analysis.loudness.truePeak)} dBTP, its range ${analysis.loudness.range.toFixed(1)} LU.` : ''}`,
+          ],
+        ] as [string, string][])
+      : []),
+    [
+      'Screen',
+      `stands still for ${lengthOf(still)} of ${lengthOf(facts.length)}${analysis.scenes.length > 0 ? `; changes altogether ${count(analysis.scenes.length, 'time')}` : ''}`,
+    ],
+  ]
+}
+
+const minus = (n: number) => n.toFixed(1).replace('-', '−')
 
 /** What the probe and the look-through found. */
 export function Facts({ recording: r, document, edit }: { recording: Schemas['RecordingView']; document: Document; edit: (change: (d: Document) => Document) => void }) {
@@ -52,6 +74,7 @@ export function Facts({ recording: r, document, edit }: { recording: Schemas['Re
         ? `${codecs[sound.codec] ?? sound.codec}, ${sound.channels === 1 ? 'mono' : sound.channels === 2 ? 'stereo' : `${sound.channels} channels`}, ${(sound.sampleRate / 1000).toFixed(1)} kHz${r.analysis?.sides && sides[r.analysis.sides] ? `; ${sides[r.analysis.sides]}` : ''}`
         : 'none',
     ],
+    ...found(r),
   ]
   return (
     <section className="mt-4 border-t border-hairline pt-3">

@@ -144,6 +144,7 @@ export function LessonPage() {
               length={facts.length}
               frameMs={frameMs}
               soundEdges={recording.data.soundEdges}
+              loudness={recording.data.loudness}
               playback={playback}
               cutting={cutting}
               suggestions={suggestions}

@@ -13,6 +13,8 @@ interface Props {
   length: number
   frameMs: number
   soundEdges: number[]
+  /** What happens to the loudness, in a sentence. */
+  loudness: string | null
   playback: Playback
   cutting: Cutting
   suggestions: Suggestions
@@ -21,12 +23,18 @@ interface Props {
 }
 
 /** The tools of the tidy stage. */
-export function Tidy({ suggestions, ...props }: Props) {
+export function Tidy({ suggestions, loudness, ...props }: Props) {
   return (
     <>
       <SelectedStretch {...props} />
       <SuggestedCuts suggestions={suggestions} playback={props.playback} />
       <Cuts {...props} />
+      {loudness && (
+        <section className="mt-4 border-t border-hairline pt-3" aria-label="Loudness">
+          <h2>Loudness</h2>
+          <p className="mt-1 text-quiet">{loudness}</p>
+        </section>
+      )}
     </>
   )
 }

@@ -1,0 +1,54 @@
+using System.Globalization;
+using System.Text.Json;
+using Wexel.Core.Editing;
+using Wexel.Core.Encoding;
+using Wexel.Media.Analysing;
+using Wexel.Media.Tools;
+
+namespace Wexel.Media.Rendering;
+
+/// <summary>The sound of a lesson, ready to be encoded.</summary>
+/// <param name="Path">The lossless file.</param>
+/// <param name="Levelling">How it is brought to its loudness; null where it stays.</param>
+public sealed record LessonSound(string Path, Levelling? Levelling)
+{
+    private const int MostCorrections = 3;
+
+    /// <summary>Puts the sound together, unless that was done before, and measures it: the first of the passes that levelling takes.</summary>
+    /// <param name="sound">What is done with the sound.</param>
+    /// <param name="map">What is kept of the recording.</param>
+    /// <param name="inputPath">The recording.</param>
+    /// <param name="soundPath">Where the lossless file lies or will lie; what levelling comes to lies beside it.</param>
+    /// <param name="cancel">Stops it.</param>
+    /// <exception cref="ToolFailedException">The sound could not be read or written.</exception>
+    public static async Task<LessonSound> MakeAsync(SoundPlan sound, TimeMap map, string inputPath, string soundPath, CancellationToken cancel)
+    {
+        if (!File.Exists(soundPath))
+            await SoundComposer.ComposeAsync(sound, map, inputPath, soundPath, cancel);
+        if (sound.TargetLufs is null)
+            return new LessonSound(soundPath, null);
+        var settled = string.Create(CultureInfo.InvariantCulture, $"{soundPath}.{sound.TargetLufs}.json");
+        if (!File.Exists(settled))
+        {
+            var levelling = await LevelAsync(soundPath, sound.TargetLufs.Value, cancel);
+            await WholeFile.MakeAsync(settled, temporary => File.WriteAllTextAsync(temporary, JsonSerializer.Serialize(levelling), cancel));
+        }
+
+        return new LessonSound(soundPath, JsonSerializer.Deserialize<Levelling>(await File.ReadAllTextAsync(settled, cancel)));
+    }
+
+    private static async Task<Levelling?> LevelAsync(string soundPath, double target, CancellationToken cancel)
+    {
+        var levelling = Levelling.For(await LoudnessMeter.MeasureAsync(soundPath, null, cancel), target);
+        // Holding peaks takes some loudness away; it is measured again until it is near enough.
+        for (var i = 0; levelling is { HoldsPeaks: true } && i < MostCorrections; i++)
+        {
+            var corrected = levelling.Corrected(await LoudnessMeter.MeasureAsync(soundPath, SoundFilters.Of(levelling), cancel), target);
+            if (corrected == levelling)
+                break;
+            levelling = corrected;
+        }
+
+        return levelling;
+    }
+}
