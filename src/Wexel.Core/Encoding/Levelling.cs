@@ -14,8 +14,8 @@ public sealed record Levelling(double GainDb, bool HoldsPeaks)
     /// <summary>What true peaks of a finished file must not pass, in dBTP: EBU R 128, for lossy coding −1.</summary>
     public const double Ceiling = -1;
 
-    /// <summary>Peaks are held under this before encoding, in dBTP: the encoder may raise one by some tenths of a decibel.</summary>
-    public const double HeldUnder = -1.5;
+    /// <summary>Peaks are held under this before encoding, in dBTP: encoding raises the sharpest by up to a decibel.</summary>
+    public const double HeldUnder = -2;
 
     /// <summary>Under this integrated loudness, in LUFS, there is hardly anything but noise, which is not made louder (common practice, no source).</summary>
     public const double HardlyAnything = -50;
