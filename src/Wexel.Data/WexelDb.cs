@@ -18,6 +18,7 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
     public DbSet<Release> Releases => Set<Release>();
     public DbSet<CourseRelease> CourseReleases => Set<CourseRelease>();
     public DbSet<PodcastFeed> PodcastFeeds => Set<PodcastFeed>();
+    public DbSet<Upload> Uploads => Set<Upload>();
     public DbSet<House> Houses => Set<House>();
     public DbSet<LearnerRecord> LearnerRecords => Set<LearnerRecord>();
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
@@ -45,6 +46,7 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
             recording.Property(r => r.Analysis).HasColumnType("jsonb");
             recording.Property(r => r.AnalysisSoFar).HasColumnType("jsonb");
         });
+        builder.Entity<Upload>().Property(u => u.Problem).HasColumnType("jsonb");
         builder.Entity<Rendition>(rendition =>
         {
             rendition.Property(r => r.State).HasConversion<string>();

@@ -23,6 +23,7 @@ using Wexel.Server.Recordings;
 using Wexel.Server.Releases;
 using Wexel.Server.Rendering;
 using Wexel.Server.Setup;
+using Wexel.Server.Uploads;
 using Wexel.Server.SignIn;
 
 var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = args, ContentRootPath = AppContext.BaseDirectory });
@@ -58,7 +59,7 @@ builder.Services.AddHangfire(jobs => jobs.UseSimpleAssemblyNameTypeSerializer().
 
 builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddSingleton(services => new FileStore(services.GetRequiredService<IOptions<WexelOptions>>().Value.Data));
-builder.Services.AddSingleton<DiskRoom>().AddSingleton<PictureTaker>().AddSingleton<LiveNews>().AddSingleton<Finisher>().AddScoped<Mailer>();
+builder.Services.AddSingleton<DiskRoom>().AddSingleton<PictureTaker>().AddSingleton<LiveNews>().AddSingleton<PieceWriter>().AddSingleton<Finisher>().AddScoped<Mailer>();
 builder.Services.AddHttpClient<PackageSender>(http => http.Timeout = TimeSpan.FromMinutes(30));
 builder.Services.AddScoped<BringIn>().AddScoped<LessonSaver>().AddScoped<RenderPlans>().AddScoped<Packer>().AddScoped<EpisodeMaker>().AddScoped<FeedReader>().AddScoped<FeedKeeper>().AddScoped<HouseKeeper>().AddScoped<Releaser>().AddScoped<CourseReleaser>().AddScoped<ChannelReader>().AddScoped<ProgressKeeper>().AddScoped<DemoSeed>();
 
@@ -86,6 +87,8 @@ app.MapCuts();
 app.MapSuggestions();
 app.MapRecordings();
 app.MapFrames();
+app.MapTus();
+app.MapUploads();
 app.MapRendering();
 app.MapReleases();
 app.MapCourseReleases();

@@ -73,4 +73,41 @@ public sealed class KilledServerTests
             Directory.Delete(folder, recursive: true);
         }
     }
+
+    [Fact]
+    public async Task An_upload_goes_on_after_the_server_was_killed()
+    {
+        await using var process = await ServerProcess.CreateAsync();
+        var trainer = await process.StartAsync();
+        var clip = Path.Combine(Path.GetTempPath(), $"wexel-killed-{Guid.NewGuid():N}.mp4");
+        try
+        {
+            await CliWrap.Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-f", "lavfi", "-i", "testsrc2=s=640x360:r=30:d=3", "-pix_fmt", "yuv420p", clip]).ExecuteAsync();
+            var bytes = await File.ReadAllBytesAsync(clip);
+            HttpRequestMessage Tus(HttpMethod method, string address, string header, long number, byte[]? piece = null)
+            {
+                var request = new HttpRequestMessage(method, address) { Headers = { { "Tus-Resumable", "1.0.0" }, { header, number.ToString(System.Globalization.CultureInfo.InvariantCulture) } } };
+                if (piece is not null)
+                    request.Content = new ByteArrayContent(piece) { Headers = { ContentType = new MediaTypeHeaderValue("application/offset+octet-stream") } };
+                return request;
+            }
+
+            var created = await trainer.SendAsync(Tus(HttpMethod.Post, "api/uploads", "Upload-Length", bytes.Length));
+            var at = created.Headers.Location!.ToString();
+            (await trainer.SendAsync(Tus(HttpMethod.Patch, at, "Upload-Offset", 0, bytes[..5000]))).EnsureSuccessStatusCode();
+            await process.KillAsync();
+
+            trainer = await process.StartAsync();
+            (await trainer.SendAsync(Tus(HttpMethod.Head, at, "X-None", 0))).Headers.GetValues("Upload-Offset").Single().ShouldBe("5000");
+            (await trainer.SendAsync(Tus(HttpMethod.Patch, at, "Upload-Offset", 5000, bytes[5000..]))).EnsureSuccessStatusCode();
+            // Killed again before anybody asked what came of it: the next start takes it up.
+            await process.KillAsync();
+            trainer = await process.StartAsync();
+            await trainer.UntilAsync(at, u => u.GetProperty("lessonId").ValueKind == JsonValueKind.String);
+        }
+        finally
+        {
+            File.Delete(clip);
+        }
+    }
 }

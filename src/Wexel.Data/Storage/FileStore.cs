@@ -6,6 +6,7 @@ public sealed class FileStore
     private readonly string _recordings;
     private readonly string _derived;
     private readonly string _arriving;
+    private readonly string _uploads;
 
     public FileStore(string root)
     {
@@ -13,6 +14,7 @@ public sealed class FileStore
         _recordings = Directory.CreateDirectory(Path.Combine(Root, "recordings")).FullName;
         _derived = Directory.CreateDirectory(Path.Combine(Root, "derived")).FullName;
         _arriving = Directory.CreateDirectory(Path.Combine(Root, "arriving")).FullName;
+        _uploads = Directory.CreateDirectory(Path.Combine(Root, "uploads")).FullName;
     }
 
     /// <summary>The folder in which everything lies.</summary>
@@ -26,6 +28,9 @@ public sealed class FileStore
 
     /// <summary>A new place for a file that is still arriving, on the same disk.</summary>
     public string Arriving() => Path.Combine(_arriving, Guid.NewGuid().ToString("N"));
+
+    /// <summary>Where a file lies that comes in pieces; it stays through restarts.</summary>
+    public string Uploading(Guid upload) => Path.Combine(_uploads, upload.ToString("N"));
 
     /// <summary>Where a made file lies or will lie: one folder a key, so that what a key stands for can be several files.</summary>
     public string Derived(string key, string name) => Path.Combine(_derived, key[..2], key, name);

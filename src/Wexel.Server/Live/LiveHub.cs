@@ -18,5 +18,7 @@ internal sealed class LiveNews(IHubContext<LiveHub> hub)
 
     internal Task RecordingAsync(string hash) => hub.Clients.All.SendAsync("recording", hash);
 
+    internal Task UploadAsync(Guid id) => hub.Clients.All.SendAsync("upload", id);
+
     internal Task LessonAsync(Guid lessonId) => hub.Clients.All.SendAsync("lesson", lessonId);
 }

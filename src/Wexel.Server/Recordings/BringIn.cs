@@ -25,30 +25,54 @@ internal sealed class BringIn(WexelDb db, FileStore store, DiskRoom room, Lesson
     internal async Task<(BroughtIn? Done, Problem? Problem)> TakeAsync(Stream body, long? announcedBytes, string fileName, string by, CancellationToken cancel)
     {
         fileName = CleanName(fileName);
-        if (announcedBytes > options.Value.LargestRecording)
-            return (null, new Problem("recording-over-limit", $"“{fileName}” is larger than {options.Value.LargestRecording / 1_000_000_000} GB, the most that one recording may have here.", "file"));
+        if (TooLarge(announcedBytes ?? 0, fileName, options.Value) is { } tooLarge)
+            return (null, tooLarge);
         if (room.Lacks(announcedBytes ?? 0, $"“{fileName}”") is { } full)
             return (null, full);
         var arriving = store.Arriving();
         try
         {
             var hash = await WriteAsync(body, arriving, announcedBytes, cancel);
-            var known = await db.Recordings.FindAsync([hash], cancel);
-            if (known is not null && await LessonOfAsync(hash, cancel) is { } lessonId)
-                return (new BroughtIn(hash, Json.Read<RecordingFacts>(known.Facts), true, lessonId, null), null);
-            var probed = await Prober.ProbeAsync(arriving, fileName, cancel);
-            if (probed.Problem is { } problem)
-                return (null, problem);
-            store.Keep(arriving, hash);
-            var title = TitleProposal.From(fileName);
-            var lesson = await AddAsync(hash, fileName, probed.Facts!, title, by, cancel);
-            jobs.Enqueue<AnalysisJob>(job => job.RunAsync(hash, CancellationToken.None));
-            return (new BroughtIn(hash, probed.Facts!, false, lesson, title), null);
+            return await TakeFileAsync(arriving, hash, fileName, null, by, cancel);
         }
         finally
         {
             File.Delete(arriving);
         }
+    }
+
+    /// <summary>Takes a file that is here already: probed, kept under its hash and made a lesson; what cannot be used stays where it is.</summary>
+    /// <param name="path">The file, on the store's disk.</param>
+    /// <param name="hash">Its SHA-256.</param>
+    /// <param name="fileName">Its name where it came from.</param>
+    /// <param name="title">The lesson's title; without one it is proposed from the name.</param>
+    /// <param name="by">Who brings it in.</param>
+    /// <param name="cancel">Stops it.</param>
+    internal async Task<(BroughtIn? Done, Problem? Problem)> TakeFileAsync(string path, string hash, string fileName, string? title, string by, CancellationToken cancel)
+    {
+        var known = await db.Recordings.FindAsync([hash], cancel);
+        if (known is not null && await LessonOfAsync(hash, cancel) is { } lessonId)
+            return (new BroughtIn(hash, Json.Read<RecordingFacts>(known.Facts), true, lessonId, null), null);
+        var probed = await Prober.ProbeAsync(path, fileName, cancel);
+        if (probed.Problem is { } problem)
+            return (null, problem);
+        store.Keep(path, hash);
+        title = string.IsNullOrWhiteSpace(title) ? TitleProposal.From(fileName) : title;
+        var lesson = await AddAsync(hash, fileName, probed.Facts!, title, by, cancel);
+        jobs.Enqueue<AnalysisJob>(job => job.RunAsync(hash, CancellationToken.None));
+        return (new BroughtIn(hash, probed.Facts!, false, lesson, title), null);
+    }
+
+    /// <summary>Why a file of a size cannot be brought in; null when it can.</summary>
+    internal static Problem? TooLarge(long bytes, string fileName, WexelOptions options) => bytes > options.LargestRecording
+        ? new Problem("recording-over-limit", $"“{fileName}” is larger than {options.LargestRecording / 1_000_000_000} GB, the most that one recording may have here.", "file")
+        : null;
+
+    /// <summary>The SHA-256 of a file.</summary>
+    internal static async Task<string> HashAsync(string path, CancellationToken cancel)
+    {
+        await using var file = new FileStream(path, new FileStreamOptions { Options = FileOptions.Asynchronous | FileOptions.SequentialScan, BufferSize = 0 });
+        return Convert.ToHexStringLower(await SHA256.HashDataAsync(file, cancel));
     }
 
     private Task<Guid?> LessonOfAsync(string hash, CancellationToken cancel) =>
@@ -90,7 +114,7 @@ internal sealed class BringIn(WexelDb db, FileStore store, DiskRoom room, Lesson
     }
 
     /// <summary>The name is only ever shown: without its folder and control characters, and not endless.</summary>
-    private static string CleanName(string fileName)
+    internal static string CleanName(string fileName)
     {
         var name = fileName.Replace('\\', '/');
         name = new string([.. name[(name.LastIndexOf('/') + 1)..].Where(c => !char.IsControl(c))]).Trim();

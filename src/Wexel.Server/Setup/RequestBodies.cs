@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Http.Features;
+using Microsoft.AspNetCore.Server.Kestrel.Core.Features;
 
 namespace Wexel.Server.Setup;
 
@@ -10,5 +11,8 @@ internal static class RequestBodies
     {
         if (request.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit)
             limit.MaxRequestBodySize = null;
+        // A slow line is no reason to break off what can take hours.
+        if (request.HttpContext.Features.Get<IHttpMinRequestBodyDataRateFeature>() is { } rate)
+            rate.MinDataRate = null;
     }
 }

@@ -4,6 +4,7 @@ using Wexel.Data;
 using Wexel.Data.Storage;
 using Wexel.Server.Demo;
 using Wexel.Server.Recordings;
+using Wexel.Server.Uploads;
 
 namespace Wexel.Server.Setup;
 
@@ -20,6 +21,7 @@ internal sealed class StartUp(IServiceScopeFactory scopes, FileStore store, Time
         await db.Database.MigrateAsync(cancellationToken);
         store.RemoveAbandoned(clock.GetUtcNow() - SurelyAbandoned);
         await AnalysisJob.TakeUpAsync(db, scope.ServiceProvider.GetRequiredService<IBackgroundJobClient>(), cancellationToken);
+        await UploadKeeper.TidyAsync(db, store, scope.ServiceProvider.GetRequiredService<IBackgroundJobClient>(), clock, cancellationToken);
         await scope.ServiceProvider.GetRequiredService<DemoSeed>().RunAsync(cancellationToken);
     }
 

@@ -1,8 +1,8 @@
 import { Link } from 'react-router'
+import { ChooseRecording } from '../bringin/BringIn'
 import { Mark } from '../ui/Mark'
 import { Page, Waiting } from '../ui/Page'
 import { clock, count } from '../ui/words'
-import { ChooseRecording } from './BringIn'
 import { useLessons } from './useLessons'
 
 export function Lessons() {

@@ -1,0 +1,30 @@
+namespace Wexel.Data.Model;
+
+/// <summary>A file that comes in pieces; what has come lies in the store, and its length there is how far it is.</summary>
+public sealed class Upload
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+    public required string FileName { get; init; }
+
+    /// <summary>The title that was given while it was coming; null where none was.</summary>
+    public string? Title { get; set; }
+
+    /// <summary>How large the file is, as was announced.</summary>
+    public long Bytes { get; init; }
+
+    /// <summary>When the file was last changed where it comes from, as it was announced; tells files of one name apart.</summary>
+    public string? Changed { get; init; }
+
+    public Guid By { get; init; }
+    public required string ByName { get; init; }
+    public DateTimeOffset ExpiresAt { get; set; }
+
+    /// <summary>The lesson that was made of it, or that it was already; null until then.</summary>
+    public Guid? LessonId { get; set; }
+
+    /// <summary>Whether these bytes had been brought in before.</summary>
+    public bool KnownBefore { get; set; }
+
+    /// <summary>Why it could not be used, as JSON; null where it could.</summary>
+    public string? Problem { get; set; }
+}

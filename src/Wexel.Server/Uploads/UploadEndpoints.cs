@@ -1,0 +1,51 @@
+using System.Security.Claims;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Wexel.Core;
+using Wexel.Core.Contents;
+using Wexel.Data;
+using Wexel.Data.Model;
+using Wexel.Data.Storage;
+using Wexel.Server.Setup;
+using Wexel.Server.SignIn;
+
+namespace Wexel.Server.Uploads;
+
+/// <param name="Changed">When the file was last changed where it comes from, as it was announced.</param>
+/// <param name="Arrived">How many bytes have come.</param>
+/// <param name="LessonId">The lesson that was made of it; null until then.</param>
+internal sealed record UploadView(Guid Id, string FileName, string? Title, long Bytes, string? Changed, long Arrived, DateTimeOffset ExpiresAt, Guid? LessonId, bool KnownBefore, Problem? Problem);
+
+internal sealed record UploadTitle(string Title);
+
+/// <summary>One's own uploads: how far they are, and their titles while they come.</summary>
+internal static class UploadEndpoints
+{
+    internal static void MapUploads(this IEndpointRouteBuilder routes)
+    {
+        routes.MapGet(TusEndpoints.At, ListAsync).WithName("Uploads");
+        routes.MapGet(TusEndpoints.At + "/{id:guid}", GetAsync).WithName("Upload");
+        routes.MapPut(TusEndpoints.At + "/{id:guid}/title", NameAsync).WithName("NameUpload");
+    }
+
+    private static async Task<Ok<List<UploadView>>> ListAsync(WexelDb db, FileStore store, ClaimsPrincipal user, TimeProvider clock, CancellationToken cancel)
+    {
+        var (now, by) = (clock.GetUtcNow(), user.Id());
+        var mine = await db.Uploads.AsNoTracking().Where(u => u.By == by && u.ExpiresAt > now && u.LessonId == null && u.Problem == null).OrderBy(u => u.Id).ToListAsync(cancel);
+        return TypedResults.Ok(mine.Select(u => View(u, store)).ToList());
+    }
+
+    private static async Task<Results<Ok<UploadView>, ProblemHttpResult>> GetAsync(Guid id, WexelDb db, FileStore store, ClaimsPrincipal user, TimeProvider clock, CancellationToken cancel) =>
+        await UploadKeeper.FindAsync(db, id, user.Id(), clock, cancel) is { } upload ? TypedResults.Ok(View(upload, store)) : Problems.NotThere("upload");
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> NameAsync(Guid id, UploadTitle wanted, WexelDb db, ClaimsPrincipal user, CancellationToken cancel)
+    {
+        var (by, title) = (user.Id(), SectionRules.OneLine(wanted.Title));
+        // Once it is a lesson, the lesson's own page has the title.
+        var named = await db.Uploads.Where(u => u.Id == id && u.By == by && u.LessonId == null).ExecuteUpdateAsync(set => set.SetProperty(u => u.Title, title), cancel);
+        return named == 1 ? TypedResults.NoContent() : Problems.NotThere("upload");
+    }
+
+    private static UploadView View(Upload u, FileStore store) =>
+        new(u.Id, u.FileName, u.Title, u.Bytes, u.Changed, UploadKeeper.Arrived(u, store), u.ExpiresAt, u.LessonId, u.KnownBefore, u.Problem is null ? null : Json.Read<Problem>(u.Problem));
+}

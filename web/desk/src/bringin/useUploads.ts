@@ -1,0 +1,197 @@
+import { useQueryClient } from '@tanstack/react-query'
+import { useCallback, useEffect, useRef, useState } from 'react'
+import { useNavigate } from 'react-router'
+import { DetailedError, Upload as TusUpload } from 'tus-js-client'
+import { api, refusal, type Schemas, taken } from '../app/api'
+
+type View = Schemas['UploadView']
+
+export interface Upload {
+  key: string
+  /** The server's name for it, once it has one. */
+  id?: string
+  name: string
+  bytes: number
+  sent: number
+  title: string
+  /** `elsewhere`: begun before this page was opened; its file must be chosen again. `lost`: the connection is gone. */
+  state: 'coming' | 'paused' | 'lost' | 'elsewhere' | 'looking' | 'done' | 'known' | 'failed' | 'stopped'
+  problem?: string
+  lessonId?: string
+}
+
+const at = '/api/uploads'
+const pieceBytes = 16 * 1024 * 1024
+const tryAgainMs = 5000
+const otherChecksum = 460
+
+/** Everything that is being brought in: pieces that are checked on arrival, and go on where they stopped after anything. */
+export function useUploads() {
+  const client = useQueryClient()
+  const navigate = useNavigate()
+  const [uploads, setUploads] = useState<Upload[]>([])
+  const sending = useRef(new Map<string, TusUpload>())
+  const list = useRef(uploads)
+  list.current = uploads
+  const set = useCallback((key: string, change: Partial<Upload>) => setUploads((all) => all.map((u) => (u.key === key ? { ...u, ...change } : u))), [])
+
+  /** Waits for what the server finds out of a file that has come. */
+  const look = useCallback(
+    async (key: string, id: string) => {
+      set(key, { state: 'looking', id })
+      for (;;) {
+        const view = await taken(api.GET('/api/uploads/{id}', { params: { path: { id } } })).catch((refused: Error & { status?: number }) => {
+          if (refused.status === 404) set(key, { state: 'failed', problem: refused.message })
+          return refused.status === 404 ? undefined : null
+        })
+        if (view === undefined) return
+        if (view?.problem) return set(key, { state: 'failed', problem: view.problem.sentence })
+        if (view?.lessonId) {
+          const { lessonId, knownBefore } = view
+          await nameLesson(lessonId, view.title, list.current.find((u) => u.key === key)?.title)
+          set(key, { state: knownBefore ? 'known' : 'done', lessonId })
+          client.invalidateQueries({ queryKey: ['lessons'] })
+          if (!knownBefore && list.current.length === 1) navigate(`/lessons/${lessonId}/bring-in`)
+          return
+        }
+        await new Promise((on) => setTimeout(on, 300))
+      }
+    },
+    [client, navigate, set],
+  )
+
+  // What was begun before this page was opened.
+  useEffect(() => {
+    let current = true
+    taken(api.GET('/api/uploads')).then(
+      (views) => {
+        if (!current) return
+        setUploads((all) => [...all, ...views.filter((v) => !all.some((u) => u.id === v.id)).map(waiting)])
+        for (const v of views) if (v.arrived === v.bytes) look(v.id, v.id)
+      },
+      () => undefined,
+    )
+    return () => {
+      current = false
+    }
+  }, [look])
+
+  const send = useCallback(
+    async (file: File) => {
+      // The same file that was begun before goes on where it stopped, in whatever browser that was.
+      const begun = (await taken(api.GET('/api/uploads')).catch(() => [] as View[])).find(
+        (v) => v.fileName === file.name && v.bytes === file.size && v.changed === String(file.lastModified) && ![...sending.current.keys()].includes(v.id),
+      )
+      const key = begun?.id ?? crypto.randomUUID()
+      setUploads((all) => [
+        ...all.filter((u) => u.key !== key),
+        { key, id: begun?.id, name: file.name, bytes: file.size, sent: begun?.arrived ?? 0, title: begun?.title ?? all.find((u) => u.key === key)?.title ?? '', state: 'coming' },
+      ])
+      const upload = new TusUpload(file, {
+        endpoint: at,
+        uploadUrl: begun ? `${at}/${begun.id}` : undefined,
+        chunkSize: pieceBytes,
+        retryDelays: [0, 500, 1000, 3000, 5000],
+        storeFingerprintForResuming: false,
+        removeFingerprintOnSuccess: true,
+        metadata: { filename: file.name, changed: String(file.lastModified) },
+        onBeforeRequest: async (request) => {
+          const offset = request.getHeader('Upload-Offset')
+          if (request.getMethod() !== 'PATCH' || offset === undefined || !crypto.subtle) return
+          const piece = await file.slice(Number(offset), Number(offset) + pieceBytes).arrayBuffer()
+          request.setHeader('Upload-Checksum', `sha256 ${base64(await crypto.subtle.digest('SHA-256', piece))}`)
+        },
+        onShouldRetry: (error) => {
+          const status = error instanceof DetailedError ? (error.originalResponse?.getStatus() ?? 0) : 0
+          return status < 400 || status >= 500 || status === 409 || status === 423 || status === otherChecksum
+        },
+        onUploadUrlAvailable: () => set(key, { id: upload.url?.split('/').at(-1) }),
+        onProgress: (sent) => set(key, { sent }),
+        onSuccess: () => {
+          sending.current.delete(key)
+          look(key, upload.url?.split('/').at(-1) ?? '')
+        },
+        onError: (error) => {
+          const response = error instanceof DetailedError ? error.originalResponse : null
+          const status = response?.getStatus() ?? 0
+          if (status >= 400 && status < 500 && status !== 409 && status !== 423) {
+            sending.current.delete(key)
+            return set(key, { state: 'failed', problem: refusal(read(response?.getBody()), status).message })
+          }
+          if (status === 507) {
+            sending.current.delete(key)
+            return set(key, { state: 'failed', problem: refusal(read(response?.getBody()), status).message })
+          }
+          set(key, { state: 'lost' })
+          setTimeout(() => {
+            if (list.current.find((u) => u.key === key)?.state !== 'lost') return
+            set(key, { state: 'coming' })
+            upload.start()
+          }, tryAgainMs)
+        },
+      })
+      sending.current.set(key, upload)
+      upload.start()
+    },
+    [look, set],
+  )
+
+  const pause = (key: string) => {
+    sending.current.get(key)?.abort()
+    set(key, { state: 'paused' })
+  }
+  const goOn = (key: string) => {
+    set(key, { state: 'coming' })
+    sending.current.get(key)?.start()
+  }
+  const stop = (upload: Upload) => {
+    const running = sending.current.get(upload.key)
+    sending.current.delete(upload.key)
+    set(upload.key, { state: 'stopped' })
+    if (running) running.abort(true).catch(() => undefined)
+    else if (upload.id) fetch(`${at}/${upload.id}`, { method: 'DELETE', headers: { 'Tus-Resumable': '1.0.0' } }).catch(() => undefined)
+  }
+  const name = (upload: Upload, title: string) => {
+    set(upload.key, { title })
+    if (upload.id) api.PUT('/api/uploads/{id}/title', { params: { path: { id: upload.id } }, body: { title } }).catch(() => undefined)
+  }
+  const close = () => setUploads([])
+
+  return { uploads, send, pause, goOn, stop, name, close }
+}
+
+export type Uploads = ReturnType<typeof useUploads>
+
+function waiting(view: View): Upload {
+  return {
+    key: view.id,
+    id: view.id,
+    name: view.fileName,
+    bytes: view.bytes,
+    sent: view.arrived,
+    title: view.title ?? '',
+    state: view.arrived === view.bytes ? 'looking' : 'elsewhere',
+  }
+}
+
+/** A title that was typed too late for the upload belongs to the lesson. */
+async function nameLesson(id: string, given: string | null, typed: string | undefined) {
+  if (!typed?.trim() || typed.trim() === given) return
+  const lesson = await taken(api.GET('/api/lessons/{id}', { params: { path: { id } } })).catch(() => undefined)
+  if (!lesson || lesson.document.title === typed.trim()) return
+  await api
+    .PUT('/api/lessons/{id}/document', { params: { path: { id } }, body: { basedOn: lesson.revision, document: { ...lesson.document, title: typed } } })
+    .catch(() => undefined)
+}
+
+function read(body: string | undefined): unknown {
+  try {
+    return JSON.parse(body ?? '')
+  } catch {
+    return undefined
+  }
+}
+
+function base64(bytes: ArrayBuffer): string {
+  return btoa(String.fromCharCode(...new Uint8Array(bytes)))
+}
