@@ -67,7 +67,7 @@ builder.Services.AddScoped<BringIn>().AddScoped<LessonSaver>().AddScoped<RenderP
 if (System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name != "GetDocument.Insider")
 {
     builder.Services.AddDataProtection().SetApplicationName("Wexel").PersistKeysToDbContext<WexelDb>();
-    builder.Services.AddHostedService<StartUp>().AddHostedService<LostWork>();
+    builder.Services.AddHostedService<StartUp>().AddHostedService<LostWork>().AddHostedService<HandIn>();
     builder.Services.AddHangfireServer(server => (server.Queues, server.WorkerCount) = (["render"], 1));
     builder.Services.AddHangfireServer(server => (server.Queues, server.WorkerCount) = (["default"], 2));
 }

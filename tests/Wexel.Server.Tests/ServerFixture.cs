@@ -27,6 +27,8 @@ public sealed class ServerFixture : IAsyncLifetime
 
     internal string Data => Path.Combine(_folder, "data");
 
+    internal string HandIn => Path.Combine(_folder, "hand-in");
+
     internal StandInsFixture Outside { get; } = new();
 
     internal WebApplicationFactory<Setup.WexelOptions> Server => _server!;
@@ -47,6 +49,8 @@ public sealed class ServerFixture : IAsyncLifetime
             host.UseSetting("Wexel:Demo", demo);
             host.UseSetting("Wexel:SmtpPort", Outside.SmtpPort.ToString(System.Globalization.CultureInfo.InvariantCulture));
             host.UseSetting("Wexel:KeepFree", "0");
+            host.UseSetting("Wexel:HandIn", HandIn);
+            host.UseSetting("Wexel:HandInSettles", "00:00:05");
             host.UseSetting("Wexel:PracticeLearningSystem", new Uri(Outside.Client.BaseAddress!, "learning/packages/").AbsoluteUri);
         });
         _ = _server.Server;

@@ -37,6 +37,12 @@ internal sealed class WexelOptions
     /// <summary>The largest recording, in bytes.</summary>
     public long LargestRecording { get; set; } = 20L * 1024 * 1024 * 1024;
 
+    /// <summary>The folder from which recordings are brought in by themselves; without it there is none.</summary>
+    public string? HandIn { get; set; }
+
+    /// <summary>How long a file in the hand-in folder must not have changed before it counts as complete.</summary>
+    public TimeSpan HandInSettles { get; set; } = TimeSpan.FromSeconds(10);
+
     /// <summary>Bytes that must stay free on the disk.</summary>
     public long KeepFree { get; set; } = 512L * 1024 * 1024;
 

@@ -30,6 +30,7 @@ export function useLiveNews() {
       client.invalidateQueries({ queryKey: ['recording', hash] })
       client.invalidateQueries({ queryKey: ['deliver'] })
     })
+    hub.on('upload', () => client.invalidateQueries({ queryKey: ['lessons'] }))
     hub.on('lesson', (id: string) => {
       client.invalidateQueries({ queryKey: ['lessons'] })
       client.invalidateQueries({ queryKey: ['board'] })

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Button } from '../ui/Button'
 import { Field } from '../ui/Field'
-import { size } from '../ui/words'
+import { about, size } from '../ui/words'
 import type { Upload, Uploads } from './useUploads'
 
 interface Props {
@@ -26,6 +26,7 @@ export function UploadRow({ upload: u, uploads, choose }: Props) {
             </span>
             <span>
               {percent} % of {size(u.bytes)}
+              {u.state === 'coming' && u.left !== undefined && `, ${about(u.left)} left`}
             </span>
             {u.state === 'coming' && (
               <Button look="link" onClick={() => uploads.pause(u.key)}>

@@ -13,6 +13,8 @@ export interface Upload {
   name: string
   bytes: number
   sent: number
+  /** Seconds that are left at the pace so far. */
+  left?: number
   title: string
   /** `elsewhere`: begun before this page was opened; its file must be chosen again. `lost`: the connection is gone. */
   state: 'coming' | 'paused' | 'lost' | 'elsewhere' | 'looking' | 'done' | 'known' | 'failed' | 'stopped'
@@ -87,6 +89,7 @@ export function useUploads() {
         ...all.filter((u) => u.key !== key),
         { key, id: begun?.id, name: file.name, bytes: file.size, sent: begun?.arrived ?? 0, title: begun?.title ?? all.find((u) => u.key === key)?.title ?? '', state: 'coming' },
       ])
+      let first: { sent: number; at: number } | undefined
       const upload = new TusUpload(file, {
         endpoint: at,
         uploadUrl: begun ? `${at}/${begun.id}` : undefined,
@@ -106,7 +109,11 @@ export function useUploads() {
           return status < 400 || status >= 500 || status === 409 || status === 423 || status === otherChecksum
         },
         onUploadUrlAvailable: () => set(key, { id: upload.url?.split('/').at(-1) }),
-        onProgress: (sent) => set(key, { sent }),
+        onProgress: (sent) => {
+          if (first === undefined) first = { sent, at: performance.now() }
+          const seconds = (performance.now() - first.at) / 1000
+          set(key, { sent, left: seconds > 1 && sent > first.sent ? ((file.size - sent) * seconds) / (sent - first.sent) : undefined })
+        },
         onSuccess: () => {
           sending.current.delete(key)
           look(key, upload.url?.split('/').at(-1) ?? '')

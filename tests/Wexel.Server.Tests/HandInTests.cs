@@ -1,0 +1,69 @@
+using System.Text.Json;
+using Wexel.Server.Uploads;
+
+namespace Wexel.Server.Tests;
+
+public sealed class HandInTests(ServerFixture fixture) : IClassFixture<ServerFixture>
+{
+    private string In(params string[] names) => Path.Combine([fixture.HandIn, .. names]);
+
+    private static async Task UntilAsync(Func<bool> so)
+    {
+        for (var i = 0; i < 600 && !so(); i++)
+            await Task.Delay(100);
+        so().ShouldBeTrue();
+    }
+
+    private async Task<string> ClipAsync(string name, double seconds)
+    {
+        var clip = Path.Combine(fixture.Data, name);
+        await CliWrap.Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-y", "-f", "lavfi", "-i", FormattableString.Invariant($"testsrc2=s=320x180:r=30:d={seconds}"), "-pix_fmt", "yuv420p", clip]).ExecuteAsync();
+        return clip;
+    }
+
+    private static async Task<List<string?>> FilesAsync(HttpClient trainer) =>
+        [.. (await trainer.JsonAsync("/api/lessons")).EnumerateArray().SelectMany(c => c.GetProperty("lessons").EnumerateArray()).Select(l => l.GetProperty("fileName").GetString())];
+
+    [Fact]
+    public async Task A_recording_that_is_complete_is_taken_and_one_that_still_grows_is_not()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var clip = await ClipAsync("growing.mp4", 3.3);
+        var bytes = await File.ReadAllBytesAsync(clip);
+        await using (var growing = File.Create(In("Ramp safety.mp4")))
+        {
+            // It grows for longer than a file must be quiet, in steps that are shorter.
+            for (var i = 0; i < 13; i++)
+            {
+                await growing.WriteAsync(bytes.AsMemory(bytes.Length * i / 13, (bytes.Length * (i + 1) / 13) - (bytes.Length * i / 13)));
+                await growing.FlushAsync();
+                await Task.Delay(500);
+                File.Exists(In("Ramp safety.mp4")).ShouldBeTrue();
+            }
+
+            (await FilesAsync(trainer)).ShouldNotContain("Ramp safety.mp4");
+        }
+
+        await UntilAsync(() => File.Exists(In(HandIn.Taken, "Ramp safety.mp4")));
+        File.Exists(In("Ramp safety.mp4")).ShouldBeFalse();
+        (await FilesAsync(trainer)).ShouldContain("Ramp safety.mp4");
+
+        // The same again under the same name: stored once, moved beside the first.
+        File.Copy(clip, In("Ramp safety.mp4"));
+        await UntilAsync(() => File.Exists(In(HandIn.Taken, "Ramp safety (2).mp4")));
+        (await FilesAsync(trainer)).Count(f => f == "Ramp safety.mp4").ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task What_cannot_be_used_is_refused_with_the_reason_and_what_is_unfinished_is_left_alone()
+    {
+        await File.WriteAllTextAsync(In("notes.mp4"), "just text");
+        await File.WriteAllTextAsync(In(".hidden.mp4"), "a");
+        await File.WriteAllTextAsync(In("lesson.mp4.part"), "a");
+        await UntilAsync(() => File.Exists(In(HandIn.Refused, "notes.mp4.txt")));
+        (await File.ReadAllTextAsync(In(HandIn.Refused, "notes.mp4.txt"))).ShouldStartWith("“notes.mp4” is not a video file");
+        File.Exists(In(HandIn.Refused, "notes.mp4")).ShouldBeTrue();
+        File.Exists(In(".hidden.mp4")).ShouldBeTrue();
+        File.Exists(In("lesson.mp4.part")).ShouldBeTrue();
+    }
+}
