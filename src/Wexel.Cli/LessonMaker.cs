@@ -48,7 +48,7 @@ internal sealed class LessonMaker(Profile profile, Stopwatches times)
         Directory.CreateDirectory(work);
         var sound = plan.Sound is null ? null : await times.TakeAsync("sound", () => LessonSound.MakeAsync(plan.Sound, map, request.Recording, Path.Combine(work, "sound.flac"), cancel));
         var encode = Path.Combine(work, "encode.mp4");
-        await times.TakeAsync("encode", () => Renderer.EncodeAsync(plan, request.Recording, sound, encode, new PercentOnError(plan.Length), null, cancel));
+        await times.TakeAsync("encode", () => Renderer.EncodeAsync(plan, new EncodeInputs(request.Recording, sound), encode, new PercentOnError(plan.Length), null, cancel));
         var video = Path.Combine(work, "finished.mp4");
         var poster = Path.Combine(work, "poster.jpg");
         await times.TakeAsync("finish", async () =>

@@ -46,6 +46,7 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
             recording.Property(r => r.Analysis).HasColumnType("jsonb");
             recording.Property(r => r.AnalysisSoFar).HasColumnType("jsonb");
         });
+        builder.Entity<House>().Property(h => h.MarkPlacement).HasColumnType("jsonb");
         builder.Entity<Upload>().Property(u => u.Problem).HasColumnType("jsonb");
         builder.Entity<Rendition>(rendition =>
         {

@@ -83,6 +83,8 @@ app.UseAuthorization();
 app.MapOpenApi();
 app.MapSignIn();
 app.MapLessons();
+app.MapRevisions();
+app.MapCourses();
 app.MapCuts();
 app.MapSuggestions();
 app.MapRecordings();

@@ -2,6 +2,7 @@ using Wexel.Core.Contents;
 using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
 using Wexel.Core.Inspection;
+using Wexel.Core.Kit;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 using Wexel.Media.Analysing;
@@ -20,7 +21,7 @@ internal static class Making
     internal static Profile AsLoudAsRecorded { get; } = Profiles.Web with { TargetLufs = null };
 
     /// <summary>Probe, plan, put the sound together, encode, finish, measure, check: the way every lesson goes.</summary>
-    internal static async Task<Made> MakeAsync(string source, string output, IReadOnlyList<Section>? sections = null, Profile? profile = null, IReadOnlyList<TimeRange>? cuts = null)
+    internal static async Task<Made> MakeAsync(string source, string output, IReadOnlyList<Section>? sections = null, Profile? profile = null, IReadOnlyList<TimeRange>? cuts = null, string? mark = null, MarkOnPicture? markOn = null)
     {
         sections ??= [];
         var cancel = TestContext.Current.CancellationToken;
@@ -29,10 +30,10 @@ internal static class Making
         var sides = await RecordingAnalyser.SidesAsync(facts, source, cancel);
         var map = RenderPlanner.Map(facts, cuts ?? []);
         sections = WhatFollows.Sections(sections, map);
-        var plan = RenderPlanner.Plan(facts, sides, map, sections, profile ?? Profiles.Web);
+        var plan = RenderPlanner.Plan(facts, sides, map, sections, profile ?? Profiles.Web, markOn);
         var encode = output + ".encode.mp4";
         var sound = plan.Sound is null ? null : await LessonSound.MakeAsync(plan.Sound, map, source, output + ".flac", cancel);
-        await Renderer.EncodeAsync(plan, source, sound, encode, null, null, cancel);
+        await Renderer.EncodeAsync(plan, new EncodeInputs(source, sound, mark), encode, null, null, cancel);
         await Renderer.FinishAsync(encode, output, "A title = with; # marks\\", Chapters.Of(sections, plan.Length), cancel);
         var measured = await RenditionMeasurer.MeasureAsync(output, cancel);
         return new Made(output, facts, plan, measured, FileCheck.Of(measured, plan, Chapters.Of(sections, plan.Length).Count));

@@ -276,7 +276,7 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
         var plan = RenderPlanner.Plan(facts, null, RenderPlanner.Map(facts, []), [], Profiles.Web);
         using var stop = new CancellationTokenSource();
         var progress = new Progress<TimeSpan>(_ => stop.Cancel());
-        await Should.ThrowAsync<OperationCanceledException>(() => Renderer.EncodeAsync(plan with { Sound = null }, source, null, Path.Combine(folder, "a.mp4"), progress, null, stop.Token));
+        await Should.ThrowAsync<OperationCanceledException>(() => Renderer.EncodeAsync(plan with { Sound = null }, new EncodeInputs(source, null), Path.Combine(folder, "a.mp4"), progress, null, stop.Token));
         Directory.EnumerateFiles(folder).ShouldBeEmpty();
     }
 
@@ -285,7 +285,7 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
     {
         var facts = (await Probing.Prober.ProbeAsync(await clips.UsualAsync(), "usual.mp4", TestContext.Current.CancellationToken)).Facts!;
         var plan = RenderPlanner.Plan(facts, null, RenderPlanner.Map(facts, []), [], Profiles.Web);
-        var failed = await Should.ThrowAsync<ToolFailedException>(() => Renderer.EncodeAsync(plan, clips.Path("gone.mp4"), null, clips.Path("never.mp4"), null, null, TestContext.Current.CancellationToken));
+        var failed = await Should.ThrowAsync<ToolFailedException>(() => Renderer.EncodeAsync(plan, new EncodeInputs(clips.Path("gone.mp4"), null), clips.Path("never.mp4"), null, null, TestContext.Current.CancellationToken));
         failed.Said.ShouldContain("No such file");
         failed.Advice.ShouldContain("Bring it in again");
         File.Exists(clips.Path("never.mp4")).ShouldBeFalse();

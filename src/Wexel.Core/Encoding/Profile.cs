@@ -9,7 +9,8 @@ namespace Wexel.Core.Encoding;
 /// <param name="Effort">The encoder's preset, from faster to smaller.</param>
 /// <param name="ConstantRate">Whether every frame of the grid is made, also one that repeats the frame before.</param>
 /// <param name="TargetLufs">The loudness that the sound is brought to, in LUFS; null to leave it as it is.</param>
-public sealed record Profile(string Id, string Title, string Description, int? AtMostHeight, int Quality, string Effort, bool ConstantRate = false, double? TargetLufs = Levelling.UsualTarget);
+/// <param name="WithMark">Whether the house's mark is put on the picture where the lesson wants it.</param>
+public sealed record Profile(string Id, string Title, string Description, int? AtMostHeight, int Quality, string Effort, bool ConstantRate = false, double? TargetLufs = Levelling.UsualTarget, bool WithMark = true);
 
 /// <summary>The profiles that ship with Wexel.</summary>
 public static class Profiles

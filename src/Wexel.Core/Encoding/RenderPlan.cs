@@ -1,4 +1,5 @@
 using Wexel.Core.Editing;
+using Wexel.Core.Kit;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 
@@ -15,6 +16,7 @@ public sealed record RenderPlan(TimeSpan Length, IReadOnlyList<KeptStretch> Kept
 /// <param name="CropTo">The part from the top left corner that is used, or null for all of it.</param>
 /// <param name="ScaleTo">The size to scale to, or null where it stays.</param>
 /// <param name="Size">The size that is made; both sides even, pixels square.</param>
+/// <param name="Mark">The house's mark on it, or null.</param>
 /// <param name="Timing">When frames are made.</param>
 /// <param name="Colour">The conversion to BT.709 limited range, or null where the source is that already.</param>
 /// <param name="Level">The H.264 level's number, 31 for 3.1.</param>
@@ -27,6 +29,7 @@ public sealed record PicturePlan(
     PictureSize? CropTo,
     PictureSize? ScaleTo,
     PictureSize Size,
+    MarkPlan? Mark,
     FrameTiming Timing,
     ColourConversion? Colour,
     int Level,
@@ -35,6 +38,12 @@ public sealed record PicturePlan(
     long BufferBits,
     int Quality,
     string Effort);
+
+/// <summary>The house's mark as it stands on a picture.</summary>
+/// <param name="Key">The key of its file.</param>
+/// <param name="Box">Where it stands on the picture that is made.</param>
+/// <param name="Opacity">How much of it covers the picture, over 0 to 1.</param>
+public sealed record MarkPlan(string Key, PictureRect Box, double Opacity);
 
 /// <summary>
 /// Timing as drawn: frames lie on a grid of constant rate, and one that repeats the frame before is not made, but for the key frames,

@@ -1,5 +1,6 @@
 using Wexel.Core.Contents;
 using Wexel.Core.Editing;
+using Wexel.Core.Kit;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 
@@ -24,8 +25,9 @@ public static class RenderPlanner
     /// <param name="map">What is kept of it, see <see cref="Map"/>.</param>
     /// <param name="sections">The contents, in lesson time.</param>
     /// <param name="profile">The settings.</param>
+    /// <param name="mark">The house's mark that the lesson wants, or null; a profile may leave it away.</param>
     /// <exception cref="ArgumentException">The recording has no picture, or nothing of it is kept.</exception>
-    public static RenderPlan Plan(RecordingFacts facts, SoundSides? sides, TimeMap map, IReadOnlyList<Section> sections, Profile profile)
+    public static RenderPlan Plan(RecordingFacts facts, SoundSides? sides, TimeMap map, IReadOnlyList<Section> sections, Profile profile, MarkOnPicture? mark = null)
     {
         var source = facts.Picture ?? throw new ArgumentException("A recording without a picture cannot be rendered.", nameof(facts));
         if (map.Frames == 0)
@@ -39,6 +41,7 @@ public static class RenderPlanner
             CropTo: !scales && fit.Target != source.ShownSize ? fit.Target : null,
             ScaleTo: scales ? fit.Target : null,
             fit.Target,
+            mark is null || !profile.WithMark ? null : new MarkPlan(mark.Key, mark.Placement.On(fit.Target, mark.Size), mark.Placement.Within().OpacityPercent / 100),
             timing,
             Conversion(source),
             level.Number,

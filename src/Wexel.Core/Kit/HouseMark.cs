@@ -8,6 +8,9 @@ public static class HouseMark
     /// <summary>The shortest that its longer side may be, in pixels: on artwork it stands 900 pixels wide, and less would be soft.</summary>
     public const int Smallest = 400;
 
+    /// <summary>The longest that its longer side may be, in pixels: more is never seen, and costs memory at every render.</summary>
+    public const int Largest = 4000;
+
     /// <summary>The largest file that is taken, in bytes.</summary>
     public const long MostBytes = ArtworkRules.MostBytes;
 
@@ -16,9 +19,11 @@ public static class HouseMark
     {
         var wrong = new List<Problem>();
         if (facts.Format is not ("mjpeg" or "png"))
-            wrong.Add(new Problem("mark-format", "The picture is neither JPEG nor PNG; save it as one of them, best as a PNG that is transparent around the mark.", "mark"));
+            wrong.Add(new Problem("mark-format", "The picture is neither JPEG, PNG nor SVG; save it as one of them, best as a PNG that is transparent around the mark.", "mark"));
         if (Math.Max(facts.Width, facts.Height) < Smallest)
             wrong.Add(new Problem("mark-too-small", $"The picture is {facts.Width} × {facts.Height} pixels; take one whose longer side has at least {Smallest}, since enlarging makes it soft.", "mark"));
+        if (Math.Max(facts.Width, facts.Height) > Largest)
+            wrong.Add(new Problem("mark-too-large", $"The picture is {facts.Width} × {facts.Height} pixels; {Largest} is the most for its longer side. Save it smaller.", "mark"));
         if (facts.Colour == ArtworkColour.Cmyk)
             wrong.Add(new Problem("mark-cmyk", "The picture is in printing colours (CMYK); save it as RGB.", "mark"));
         return wrong;

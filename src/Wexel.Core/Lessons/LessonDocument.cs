@@ -11,6 +11,7 @@ namespace Wexel.Core.Lessons;
 /// <param name="Cuts">What is left out of the recording, in recording time, in order and apart.</param>
 /// <param name="Sections">The contents, in recording time.</param>
 /// <param name="Captions">The captions, or null where there are none.</param>
+/// <param name="HouseMark">Whether the house's mark stands on its picture, where the house puts it on lessons.</param>
 public sealed record LessonDocument(
     string Title,
     string Description,
@@ -18,7 +19,8 @@ public sealed record LessonDocument(
     string RecordingHash,
     IReadOnlyList<TimeRange> Cuts,
     IReadOnlyList<Section> Sections,
-    CaptionTrack? Captions)
+    CaptionTrack? Captions,
+    bool HouseMark = true)
 {
     /// <summary>What is left out of the recording; a document that was saved before there were cuts has none.</summary>
     public IReadOnlyList<TimeRange> Cuts { get; init; } = Cuts ?? [];

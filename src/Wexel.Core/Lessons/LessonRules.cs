@@ -49,6 +49,8 @@ public static class LessonRules
         changes.AddRange(CutChanges(before.Cuts, after.Cuts));
         if (before.Captions != after.Captions)
             changes.Add(after.Captions is null ? "captions removed" : "captions");
+        if (before.HouseMark != after.HouseMark)
+            changes.Add(after.HouseMark ? "house mark on" : "house mark off");
         changes.AddRange(SectionChanges(before.Sections, after.Sections));
         return string.Join(", ", changes);
     }

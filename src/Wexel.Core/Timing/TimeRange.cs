@@ -22,4 +22,28 @@ public readonly record struct TimeRange(TimeSpan Start, TimeSpan End)
 
         return joined;
     }
+
+    /// <summary>The stretches that some ranges cover and others do not, in order and apart.</summary>
+    /// <param name="ranges">What is covered.</param>
+    /// <param name="taken">What is taken away from it.</param>
+    public static IReadOnlyList<TimeRange> Without(IEnumerable<TimeRange> ranges, IEnumerable<TimeRange> taken)
+    {
+        var away = Union(taken);
+        var left = new List<TimeRange>();
+        foreach (var range in Union(ranges))
+        {
+            var from = range.Start;
+            foreach (var gone in away.Where(a => a.Start < range.End && a.End > range.Start))
+            {
+                if (gone.Start > from)
+                    left.Add(new TimeRange(from, gone.Start));
+                from = gone.End;
+            }
+
+            if (from < range.End)
+                left.Add(new TimeRange(from, range.End));
+        }
+
+        return left;
+    }
 }

@@ -246,11 +246,20 @@ namespace Wexel.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text");
 
+                    b.Property<int?>("MarkHeight")
+                        .HasColumnType("integer");
+
                     b.Property<string>("MarkKey")
                         .HasColumnType("text");
 
+                    b.Property<string>("MarkPlacement")
+                        .HasColumnType("jsonb");
+
                     b.Property<string>("MarkType")
                         .HasColumnType("text");
+
+                    b.Property<int?>("MarkWidth")
+                        .HasColumnType("integer");
 
                     b.HasKey("Id");
 
@@ -351,6 +360,9 @@ namespace Wexel.Data.Migrations
                     b.Property<string>("Document")
                         .IsRequired()
                         .HasColumnType("jsonb");
+
+                    b.Property<int?>("RestoredFrom")
+                        .HasColumnType("integer");
 
                     b.Property<DateTimeOffset>("SavedAt")
                         .HasColumnType("timestamp with time zone");

@@ -16,4 +16,13 @@ public sealed class House
 
     /// <summary>The media type of the mark.</summary>
     public string? MarkType { get; set; }
+
+    /// <summary>The mark's width in pixels; null where it was never measured.</summary>
+    public int? MarkWidth { get; set; }
+
+    /// <summary>The mark's height in pixels; null where it was never measured.</summary>
+    public int? MarkHeight { get; set; }
+
+    /// <summary>Where the mark stands on lessons, a <see cref="Core.Kit.MarkPlacement"/> as JSON; null where it is not put on them.</summary>
+    public string? MarkPlacement { get; set; }
 }

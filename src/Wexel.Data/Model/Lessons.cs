@@ -45,6 +45,10 @@ public sealed class LessonRevision
     public required string Document { get; init; }
 
     public required string Changes { get; init; }
+
+    /// <summary>The number of the earlier revision that this one brings back; null where it changed something new.</summary>
+    public int? RestoredFrom { get; init; }
+
     public required string SavedBy { get; init; }
     public DateTimeOffset SavedAt { get; init; }
 }

@@ -32,7 +32,7 @@ public sealed class Rendition
     public DateTimeOffset? SignOfLifeAt { get; set; }
 
     /// <summary>The key of the encode, from which files with other titles and chapters are made.</summary>
-    public required string EncodeKey { get; init; }
+    public required string EncodeKey { get; set; }
 
     /// <summary>The key of the finished file.</summary>
     public string? FileKey { get; set; }

@@ -11,14 +11,13 @@ public static class EncodeArguments
     /// <summary>A block of 8 × 8 must differ by this in sum before a frame counts as drawn: a code value a pixel, coding noise.</summary>
     private const int BlockDifference = 64;
 
-    /// <summary>All arguments, for the recording's picture, the sound as <see cref="SoundComposer"/> put it together, and one MP4 that is made.</summary>
-    public static IReadOnlyList<string> Of(RenderPlan plan, string inputPath, LessonSound? lessonSound, string outputPath)
+    /// <summary>All arguments, for what an encode is made from and one MP4 that is made.</summary>
+    public static IReadOnlyList<string> Of(RenderPlan plan, EncodeInputs inputs, string outputPath)
     {
         var picture = plan.Picture;
         List<string> arguments =
         [
-            .. MediaTool.SafeInput(inputPath), .. lessonSound is null ? [] : MediaTool.OwnInput(lessonSound.Path),
-            "-map", "0:V:0", "-vf", PictureFilters(picture, plan.Kept), "-fps_mode", "vfr",
+            .. MediaTool.SafeInput(inputs.Recording), .. inputs.Sound is null ? [] : MediaTool.OwnInput(inputs.Sound.Path), .. Picture(plan, inputs), "-fps_mode", "vfr",
             "-c:v", "libx264", "-profile:v", "high", "-level:v", H264Level.All.First(l => l.Number == picture.Level).Name,
             "-preset", picture.Effort, "-crf", Text(picture.Quality), "-refs", Text(picture.ReferenceFrames),
             "-maxrate", Text(picture.MaxBitsPerSecond), "-bufsize", Text(picture.BufferBits),
@@ -28,10 +27,27 @@ public static class EncodeArguments
             "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709", "-color_range", "tv",
         ];
         if (plan.Sound is { } sound)
-            arguments.AddRange(["-map", "1:a:0", .. lessonSound?.Levelling is { } levelling ? ["-af", SoundFilters.Of(levelling)] : Array.Empty<string>(), "-c:a", "aac", "-b:a", Text(sound.BitsPerSecond), "-ar", Text(sound.SampleRate)]);
+            arguments.AddRange(["-map", "1:a:0", .. inputs.Sound?.Levelling is { } levelling ? ["-af", SoundFilters.Of(levelling)] : Array.Empty<string>(), "-c:a", "aac", "-b:a", Text(sound.BitsPerSecond), "-ar", Text(sound.SampleRate)]);
 
         arguments.AddRange(["-sn", "-dn", "-map_metadata", "-1", "-map_chapters", "-1", "-f", "mp4", "file:" + outputPath]);
         return arguments;
+    }
+
+    private static IReadOnlyList<string> Picture(RenderPlan plan, EncodeInputs inputs)
+    {
+        var filters = PictureFilters(plan.Picture, plan.Kept);
+        if (plan.Picture.Mark is not { } mark)
+            return ["-map", "0:V:0", "-vf", filters];
+        var path = inputs.Mark ?? throw new ArgumentException("The plan has a mark, and none is given.", nameof(inputs));
+        var opacity = mark.Opacity.ToString("0.###", CultureInfo.InvariantCulture);
+        // The mark's one frame stands as long as the picture goes on; its colours are brought to the picture's before they are laid over it.
+        var drawn = $"[{(inputs.Sound is null ? 1 : 2)}:v:0]format=rgba,scale={Text(mark.Box.Width)}:{Text(mark.Box.Height)}:flags=lanczos,colorchannelmixer=aa={opacity},scale=out_color_matrix=bt709:out_range=tv,format=yuva420p[mark]";
+        return
+        [
+            .. MediaTool.OwnInput(path),
+            "-filter_complex", $"[0:V:0]{filters}[page];{drawn};[page][mark]overlay={Text(mark.Box.X)}:{Text(mark.Box.Y)}:format=yuv420,setsar=1,format=yuv420p[picture]",
+            "-map", "[picture]",
+        ];
     }
 
     private static string PictureFilters(PicturePlan picture, IReadOnlyList<KeptStretch> kept)

@@ -7,6 +7,12 @@ using Wexel.Media.Tools;
 
 namespace Wexel.Media.Rendering;
 
+/// <summary>What an encode is made from.</summary>
+/// <param name="Recording">The recording's path.</param>
+/// <param name="Sound">The sound that was made ready before, or null where the plan has none.</param>
+/// <param name="Mark">The path of the house's mark, or null where the plan has none.</param>
+public sealed record EncodeInputs(string Recording, LessonSound? Sound, string? Mark = null);
+
 /// <summary>Makes renditions: an encode, which costs time, and a finish, which copies it with title and chapters.</summary>
 public static class Renderer
 {
@@ -18,8 +24,8 @@ public static class Renderer
 
     /// <summary>Encodes by a plan, with the sound that was made ready before; the file is whole or not there.</summary>
     /// <exception cref="ToolFailedException">The encoder ended with an error.</exception>
-    public static Task EncodeAsync(RenderPlan plan, string inputPath, LessonSound? sound, string outputPath, IProgress<TimeSpan>? progress, Action<int>? started, CancellationToken cancel) =>
-        WholeFile.MakeAsync(outputPath, temporary => MediaTool.RunAsync(EncodeArguments.Of(plan, inputPath, sound, temporary), progress, started, cancel));
+    public static Task EncodeAsync(RenderPlan plan, EncodeInputs inputs, string outputPath, IProgress<TimeSpan>? progress, Action<int>? started, CancellationToken cancel) =>
+        WholeFile.MakeAsync(outputPath, temporary => MediaTool.RunAsync(EncodeArguments.Of(plan, inputs, temporary), progress, started, cancel));
 
     /// <summary>The maker's name and version for an episode's key.</summary>
     public const string EpisodeMaker = "episode/1";

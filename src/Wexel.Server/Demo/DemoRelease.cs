@@ -8,6 +8,7 @@ using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Server.Channel;
+using Wexel.Server.Kit;
 using Wexel.Server.Releases;
 using Wexel.Server.Rendering;
 using Wexel.Server.Setup;
@@ -41,7 +42,7 @@ internal sealed class DemoRelease(WexelDb db, Releaser releaser, PackageSender s
     {
         if (lesson.Renditions.FirstOrDefault(r => r.ProfileId == profile.Id) is { } asked)
             return asked;
-        if (RenderPlans.Of(lesson.Recording!, document, profile) is not { } planned)
+        if (RenderPlans.Of(lesson.Recording!, document, profile, HouseKeeper.OnPictures(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel))) is not { } planned)
             return null;
         var trainer = await db.Users.FirstAsync(u => u.Email == DemoSeed.TrainerAddress, cancel);
         var rendition = new Rendition { LessonId = lesson.Id, Revision = lesson.Revision, ProfileId = profile.Id, RequestedBy = trainer.Id, RequestedAt = clock.GetUtcNow(), EncodeKey = planned.EncodeKey };

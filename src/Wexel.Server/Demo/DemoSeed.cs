@@ -82,7 +82,7 @@ internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManag
         var sections = demo.Contents is null ? [] : ContentsText.Read(await File.ReadAllTextAsync(Path.Combine(folder, demo.Contents), cancel)).Lines
             .Select((line, i) => new Section($"s{i + 1}", line.At, line.Title, line.Nested)).ToList();
         var captions = demo.Captions is null ? null : await CaptionsAsync(Path.Combine(folder, demo.Captions), cancel);
-        await saver.SaveAsync(done.LessonId, 1, new LessonDocument(demo.Title, demo.Description, "en", done.Hash, [], sections, captions), "Mara Tarn", cancel);
+        await saver.SaveAsync(done.LessonId, 1, new LessonDocument(demo.Title, demo.Description, "en", done.Hash, [], sections, captions), null, "Mara Tarn", cancel);
     }
 
     private async Task<CaptionTrack> CaptionsAsync(string path, CancellationToken cancel)

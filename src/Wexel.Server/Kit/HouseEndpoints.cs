@@ -1,6 +1,8 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.Extensions.Options;
 using Wexel.Core;
+using Wexel.Core.Kit;
+using Wexel.Core.Recordings;
 using Wexel.Data.Model;
 using Wexel.Data.Storage;
 using Wexel.Server.Feeds;
@@ -8,7 +10,16 @@ using Wexel.Server.Setup;
 
 namespace Wexel.Server.Kit;
 
-internal sealed record HouseView(string Name, string Colour, string? Mark);
+/// <param name="Placement">Where the mark stands on lessons; null where it is not put on them.</param>
+/// <param name="MarkSize">The mark's own size; null without a mark, or where it was never measured.</param>
+internal sealed record HouseView(string Name, string Colour, string? Mark, PictureSize? MarkSize, MarkPlacement? Placement, MarkPlacement UsualPlacement);
+
+/// <param name="Placement">Where the mark is to stand on lessons; null to take it off them.</param>
+internal sealed record PlacementRequest(MarkPlacement? Placement);
+
+/// <param name="Placement">Where the mark would stand.</param>
+/// <param name="Picture">The size of the picture.</param>
+internal sealed record BoxRequest(MarkPlacement Placement, PictureSize Picture);
 
 internal sealed record HouseColour(string Colour);
 
@@ -21,6 +32,8 @@ internal static class HouseEndpoints
         group.MapGet("", async (HouseKeeper keeper, IOptions<WexelOptions> options, CancellationToken cancel) => TypedResults.Ok(View(await keeper.FindAsync(cancel), options))).WithName("House");
         group.MapPut("", SaveAsync).WithName("SaveHouse");
         group.MapPut("mark", TakeMarkAsync).WithName("TakeMark").Accepts<Stream>("application/octet-stream");
+        group.MapPut("mark/placement", PlaceAsync).WithName("PlaceMark");
+        group.MapPost("mark/box", BoxAsync).WithName("MarkBox");
         group.MapDelete("mark", DropMarkAsync).WithName("DropMark");
         group.MapGet("mark/{key}", MarkAsync).WithName("Mark").ExcludeFromDescription();
     }
@@ -37,6 +50,15 @@ internal static class HouseEndpoints
         return TypedResults.Ok(View(await keeper.FindAsync(cancel), options));
     }
 
+    private static async Task<Results<Ok<HouseView>, ProblemHttpResult>> PlaceAsync(PlacementRequest request, HouseKeeper keeper, IOptions<WexelOptions> options, CancellationToken cancel) =>
+        await keeper.PlaceAsync(request.Placement, cancel) is { } problem ? Problems.Of(problem) : TypedResults.Ok(View(await keeper.FindAsync(cancel), options));
+
+    /// <summary>Where the mark would stand on a picture, in its pixels.</summary>
+    private static async Task<Results<Ok<PictureRect>, ProblemHttpResult>> BoxAsync(BoxRequest request, HouseKeeper keeper, CancellationToken cancel) =>
+        await keeper.FindAsync(cancel) is { MarkWidth: { } width, MarkHeight: { } height } && request.Picture is { Width: >= 16, Height: >= 16 }
+            ? TypedResults.Ok(request.Placement.On(request.Picture, new PictureSize(width, height)))
+            : Problems.NotThere("mark");
+
     private static async Task<Ok<HouseView>> DropMarkAsync(HouseKeeper keeper, FeedKeeper feeds, IOptions<WexelOptions> options, CancellationToken cancel)
     {
         await keeper.DropMarkAsync(cancel);
@@ -49,5 +71,6 @@ internal static class HouseEndpoints
             ? TypedResults.PhysicalFile(store.Derived(mark, HouseKeeper.MarkFile), type)
             : Problems.NotThere("mark");
 
-    private static HouseView View(House house, IOptions<WexelOptions> options) => new(options.Value.House, house.Colour, house.MarkKey is { } mark ? $"/api/house/mark/{mark}" : null);
+    private static HouseView View(House house, IOptions<WexelOptions> options) => new(options.Value.House, house.Colour, house.MarkKey is { } mark ? $"/api/house/mark/{mark}" : null,
+        house is { MarkWidth: { } width, MarkHeight: { } height } ? new PictureSize(width, height) : null, house.MarkPlacement is { } placement ? Json.Read<MarkPlacement>(placement) : null, MarkPlacement.Usual);
 }

@@ -2,14 +2,19 @@ using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
 using Wexel.Core.Feeds;
 using Wexel.Core.Kit;
+using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Data.Model;
+using Wexel.Data.Storage;
+using Wexel.Media.Measuring;
+using Wexel.Media.Rendering;
+using Wexel.Media.Tools;
 using Wexel.Server.Setup;
 
 namespace Wexel.Server.Kit;
 
 /// <summary>Keeps the house's colour and mark.</summary>
-internal sealed class HouseKeeper(WexelDb db, PictureTaker pictures)
+internal sealed class HouseKeeper(WexelDb db, FileStore store, PictureTaker pictures)
 {
     /// <summary>The mark's name in the store.</summary>
     internal const string MarkFile = "mark";
@@ -32,22 +37,77 @@ internal sealed class HouseKeeper(WexelDb db, PictureTaker pictures)
         return null;
     }
 
-    /// <summary>Takes a picture as the mark, or says all that is wrong with it.</summary>
+    /// <summary>Takes a picture as the mark, or says all that is wrong with it; an SVG is drawn as a PNG.</summary>
     internal async Task<Problem?> TakeMarkAsync(Stream body, CancellationToken cancel)
+    {
+        var start = new byte[512];
+        var read = await body.ReadAtLeastAsync(start, start.Length, throwOnEndOfStream: false, cancel);
+        var whole = new Rejoined(start.AsMemory(0, read), body);
+        return SvgCheck.LooksLikeOne(start.AsSpan(0, read)) ? await TakeSvgAsync(whole, cancel) : await KeepAsync(whole, cancel);
+    }
+
+    private async Task<Problem?> TakeSvgAsync(Stream body, CancellationToken cancel)
+    {
+        var (svg, png) = (store.Arriving() + ".svg", store.Arriving() + ".png");
+        try
+        {
+            if (!await PictureTaker.ReceiveAsync(body, svg, HouseMark.MostBytes, cancel))
+                return PictureTaker.TooHeavy(HouseMark.MostBytes, "mark");
+            await using (var drawing = File.OpenRead(svg))
+            {
+                if (SvgCheck.Wrong(drawing) is { } wrong)
+                    return wrong;
+            }
+
+            await MarkMaker.DrawAsync(svg, png, cancel);
+            await using var drawn = File.OpenRead(png);
+            return await KeepAsync(drawn, cancel);
+        }
+        catch (ToolFailedException)
+        {
+            return new Problem("mark-svg-broken", "The SVG cannot be drawn. Save it again as plain SVG, or as a PNG.", "mark");
+        }
+        finally
+        {
+            File.Delete(svg);
+            File.Delete(png);
+        }
+    }
+
+    private async Task<Problem?> KeepAsync(Stream body, CancellationToken cancel)
     {
         var (picture, problem) = await pictures.TakeAsync(body, HouseMark.MostBytes, "mark", HouseMark.Wrong, MarkFile, cancel);
         if (picture is null)
             return problem;
         var house = await FindAsync(cancel);
         (house.MarkKey, house.MarkType) = (picture.Key, picture.Facts.Format == "png" ? "image/png" : "image/jpeg");
+        (house.MarkWidth, house.MarkHeight) = (picture.Facts.Width, picture.Facts.Height);
         await db.SaveChangesAsync(cancel);
         return null;
     }
 
+    /// <summary>Settles where the mark stands on lessons; null takes it off them.</summary>
+    internal async Task<Problem?> PlaceAsync(MarkPlacement? placement, CancellationToken cancel)
+    {
+        var house = await FindAsync(cancel);
+        if (placement is not null && house.MarkKey is null)
+            return new Problem("mark-none", "There is no mark yet. Choose one first.", "mark");
+        if (placement is not null && house.MarkWidth is null && await ArtworkMeasurer.MeasureAsync(store.Derived(house.MarkKey!, MarkFile), cancel) is { } facts)
+            (house.MarkWidth, house.MarkHeight) = (facts.Width, facts.Height);
+        house.MarkPlacement = placement is null ? null : Json.Write(placement.Within());
+        await db.SaveChangesAsync(cancel);
+        return null;
+    }
+
+    /// <summary>The mark as it is put on lessons; null where it is not.</summary>
+    internal static MarkOnPicture? OnPictures(House? house) => house is { MarkKey: { } key, MarkWidth: { } width, MarkHeight: { } height, MarkPlacement: { } placement }
+        ? new MarkOnPicture(key, new PictureSize(width, height), Json.Read<MarkPlacement>(placement))
+        : null;
+
     internal async Task DropMarkAsync(CancellationToken cancel)
     {
         var house = await FindAsync(cancel);
-        (house.MarkKey, house.MarkType) = (null, null);
+        (house.MarkKey, house.MarkType, house.MarkWidth, house.MarkHeight, house.MarkPlacement) = (null, null, null, null, null);
         await db.SaveChangesAsync(cancel);
     }
 }

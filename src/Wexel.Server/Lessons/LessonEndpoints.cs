@@ -19,11 +19,13 @@ internal sealed record LessonRow(Guid Id, int Position, string Title, string Fil
 
 internal sealed record ReleaseMark(string Outlet, bool Behind);
 
-internal sealed record LessonView(Guid Id, string Course, int Position, int LessonsInCourse, int Revision, DateTimeOffset SavedAt, TimeSpan Length, LessonDocument Document);
+internal sealed record LessonView(Guid Id, string Course, int Position, int LessonsInCourse, int Revision, DateTimeOffset SavedAt, TimeSpan Length, RevisionHistory History, LessonDocument Document);
 
-internal sealed record SaveRequest(int BasedOn, LessonDocument Document);
+/// <param name="RestoredFrom">The number of the earlier revision that is brought back; null where something new was changed.</param>
+internal sealed record SaveRequest(int BasedOn, LessonDocument Document, int? RestoredFrom = null);
 
-internal sealed record Saved(int Revision, DateTimeOffset SavedAt, TimeSpan Length, LessonDocument Document);
+/// <param name="Changes">What changed, in a few words; empty where nothing did.</param>
+internal sealed record Saved(int Revision, DateTimeOffset SavedAt, TimeSpan Length, string Changes, LessonDocument Document);
 
 internal sealed record ContentsRequest(string Text);
 
@@ -77,14 +79,14 @@ internal static class LessonEndpoints
             return Problems.NotThere("lesson");
         var revision = await db.LessonRevisions.AsNoTracking().FirstAsync(r => r.LessonId == id && r.Number == lesson.Revision, cancel);
         var count = await db.Lessons.CountAsync(l => l.CourseId == lesson.CourseId, cancel);
-        return TypedResults.Ok(new LessonView(id, lesson.Course!.Title, lesson.Position, count, lesson.Revision, revision.SavedAt, lesson.Length, Json.Read<LessonDocument>(revision.Document)));
+        return TypedResults.Ok(new LessonView(id, lesson.Course!.Title, lesson.Position, count, lesson.Revision, revision.SavedAt, lesson.Length, await RevisionEndpoints.HistoryAsync(db, id, cancel), Json.Read<LessonDocument>(revision.Document)));
     }
 
     private static async Task<Results<Ok<Saved>, ProblemHttpResult>> SaveAsync(Guid id, SaveRequest request, WexelDb db, LessonSaver saver, ClaimsPrincipal user, CancellationToken cancel)
     {
         if (!await db.Lessons.AnyAsync(l => l.Id == id, cancel))
             return Problems.NotThere("lesson");
-        var (saved, problem) = await saver.SaveAsync(id, request.BasedOn, request.Document, user.Identity!.Name!, cancel);
+        var (saved, problem) = await saver.SaveAsync(id, request.BasedOn, request.Document, request.RestoredFrom, user.Identity!.Name!, cancel);
         return problem is not null
             ? Problems.Of(problem, problem.Code == "lesson-saved-by-another" ? StatusCodes.Status409Conflict : StatusCodes.Status422UnprocessableEntity)
             : TypedResults.Ok(saved);

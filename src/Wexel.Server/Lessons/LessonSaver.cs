@@ -26,7 +26,13 @@ internal sealed class LessonSaver(WexelDb db, LiveNews news, TimeProvider clock)
         lesson.Revisions.Add(new LessonRevision { Number = 1, Document = Json.Write(document), Changes = "brought in", SavedBy = by, SavedAt = clock.GetUtcNow() });
     }
 
-    internal async Task<(Saved? Saved, Problem? Problem)> SaveAsync(Guid lessonId, int basedOn, LessonDocument document, string by, CancellationToken cancel)
+    /// <param name="lessonId">The lesson.</param>
+    /// <param name="basedOn">The number of the revision that was changed.</param>
+    /// <param name="document">The lesson as it is to be.</param>
+    /// <param name="restoredFrom">The number of the earlier revision that is brought back; null where something new was changed.</param>
+    /// <param name="by">Who saves.</param>
+    /// <param name="cancel">Stops it.</param>
+    internal async Task<(Saved? Saved, Problem? Problem)> SaveAsync(Guid lessonId, int basedOn, LessonDocument document, int? restoredFrom, string by, CancellationToken cancel)
     {
         var lesson = await db.Lessons.Include(l => l.Recording).FirstAsync(l => l.Id == lessonId, cancel);
         if (lesson.Revision != basedOn)
@@ -43,10 +49,10 @@ internal sealed class LessonSaver(WexelDb db, LiveNews news, TimeProvider clock)
         var tidy = LessonRules.Tidy(document, facts.Length, map.Grid);
         var changes = LessonRules.Describe(before, tidy);
         if (changes.Length == 0)
-            return (new Saved(lesson.Revision, clock.GetUtcNow(), lesson.Length, tidy), null);
+            return (new Saved(lesson.Revision, clock.GetUtcNow(), lesson.Length, "", tidy), null);
         lesson.Revision++;
         (lesson.Title, lesson.Length) = (tidy.Title, map.Length);
-        db.LessonRevisions.Add(new LessonRevision { LessonId = lessonId, Number = lesson.Revision, Document = Json.Write(tidy), Changes = changes, SavedBy = by, SavedAt = clock.GetUtcNow() });
+        db.LessonRevisions.Add(new LessonRevision { LessonId = lessonId, Number = lesson.Revision, Document = Json.Write(tidy), Changes = changes, RestoredFrom = restoredFrom, SavedBy = by, SavedAt = clock.GetUtcNow() });
         try
         {
             await db.SaveChangesAsync(cancel);
@@ -57,9 +63,9 @@ internal sealed class LessonSaver(WexelDb db, LiveNews news, TimeProvider clock)
         }
 
         await news.LessonAsync(lessonId);
-        return (new Saved(lesson.Revision, clock.GetUtcNow(), lesson.Length, tidy), null);
+        return (new Saved(lesson.Revision, clock.GetUtcNow(), lesson.Length, changes, tidy), null);
     }
 
     private static Problem Conflict() =>
-        new("lesson-saved-by-another", "Somebody else has saved this lesson meanwhile. Load the page again to see it; what you changed last was not saved.");
+        new("lesson-saved-by-another", "Somebody else has saved this lesson meanwhile. Look at what they changed; what you changed last was not saved yet.");
 }

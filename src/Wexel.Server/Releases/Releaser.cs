@@ -9,6 +9,7 @@ using Wexel.Core.Packages;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Data.Storage;
+using Wexel.Server.Kit;
 using Wexel.Server.Lessons;
 using Wexel.Server.Live;
 using Wexel.Server.Rendering;
@@ -67,7 +68,7 @@ internal sealed class Releaser(WexelDb db, FileStore store, LessonSaver saver, F
         var document = (await saver.CurrentAsync(lesson, cancel))!;
         if (LessonRules.NotReady(document) is { } notReady)
             return (null, notReady);
-        return RenderPlans.Of(lesson.Recording!, document, profile) is { } planned && store.Has(planned.EncodeKey, RenderJob.EncodeName)
+        return RenderPlans.Of(lesson.Recording!, document, profile, HouseKeeper.OnPictures(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel))) is { } planned && store.Has(planned.EncodeKey, RenderJob.EncodeName)
             ? (new ReadyLesson(document, planned), null)
             : (null, new Problem("render-first", $"The lesson is not rendered with “{profile.Title}” as it stands now; a key frame must stand where each section starts. Render it, then release.", "profileId"));
     }

@@ -5,11 +5,13 @@ using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
 using Wexel.Core.Encoding;
 using Wexel.Core.Inspection;
+using Wexel.Core.Kit;
 using Wexel.Core.Lessons;
 using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Data.Storage;
+using Wexel.Server.Kit;
 using Wexel.Server.Lessons;
 using Wexel.Server.Live;
 using Wexel.Server.Setup;
@@ -44,7 +46,8 @@ internal static class RenderEndpoints
             return Problems.NotThere("lesson");
         var document = (await saver.CurrentAsync(lesson, cancel))!;
         var slowness = await plans.SlownessAsync(cancel);
-        var offers = Profiles.All.Select(profile => Offer(lesson.Recording!, document, profile, slowness, store)).OfType<ProfileOffer>().ToList();
+        var mark = HouseKeeper.OnPictures(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel));
+        var offers = Profiles.All.Select(profile => Offer(lesson.Recording!, document, profile, mark, slowness, store)).OfType<ProfileOffer>().ToList();
         var notReady = lesson.Recording!.AnalysisFailure is { } failure ? new Problem("recording-damaged", failure)
             : LessonRules.NotReady(document)
             ?? (offers.Count > 0 ? null : new Problem("recording-not-looked-through", "The recording is still being looked through; this page goes on by itself."));
@@ -52,9 +55,9 @@ internal static class RenderEndpoints
         return TypedResults.Ok(new DeliverView(notReady, offers, [.. renditions.Select(r => View(r, clock.GetUtcNow()))]));
     }
 
-    private static ProfileOffer? Offer(Recording recording, LessonDocument document, Profile profile, double slowness, FileStore store)
+    private static ProfileOffer? Offer(Recording recording, LessonDocument document, Profile profile, MarkOnPicture? mark, double slowness, FileStore store)
     {
-        if (RenderPlans.Of(recording, document, profile) is not { } planned)
+        if (RenderPlans.Of(recording, document, profile, mark) is not { } planned)
             return null;
         var picture = planned.Plan.Picture;
         var shown = planned.Facts.Picture!.ShownSize;
@@ -76,7 +79,7 @@ internal static class RenderEndpoints
         var document = (await saver.CurrentAsync(lesson, cancel))!;
         if (LessonRules.NotReady(document) is { } notReady)
             return Problems.Of(notReady);
-        if (RenderPlans.Of(lesson.Recording!, document, profile) is not { } planned)
+        if (RenderPlans.Of(lesson.Recording!, document, profile, HouseKeeper.OnPictures(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel))) is not { } planned)
             return Problems.Of(new Problem("recording-not-looked-through", "The recording is still being looked through. Try again in a moment."));
         var estimate = RenderEstimator.Of(planned.Plan, planned.Facts.Picture!, planned.Analysis.ChangedShare, MachineSpeed.Small);
         // The encode and the finished copy lie on the disk together, and an estimate can be low.

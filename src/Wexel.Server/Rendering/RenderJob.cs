@@ -10,6 +10,7 @@ using Wexel.Data.Model;
 using Wexel.Data.Storage;
 using Wexel.Media.Rendering;
 using Wexel.Media.Tools;
+using Wexel.Server.Kit;
 using Wexel.Server.Live;
 using Wexel.Server.Mailing;
 using Wexel.Server.Setup;
@@ -80,7 +81,10 @@ internal sealed class RenderJob(IDbContextFactory<WexelDb> databases, FileStore 
     {
         var saved = await db.LessonRevisions.FirstAsync(r => r.LessonId == rendition.LessonId && r.Number == rendition.Revision, cancel);
         var document = Json.Read<LessonDocument>(saved.Document);
-        var planned = RenderPlans.Of(rendition.Lesson!.Recording!, document, Profiles.Find(rendition.ProfileId)!)!;
+        var mark = HouseKeeper.OnPictures(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel));
+        var planned = RenderPlans.Of(rendition.Lesson!.Recording!, document, Profiles.Find(rendition.ProfileId)!, mark)!;
+        // The house may have changed its mark since this was asked for.
+        rendition.EncodeKey = planned.EncodeKey;
         reached.Length = planned.Plan.Length;
         var encode = store.Derived(rendition.EncodeKey, EncodeName);
         if (!File.Exists(encode))
@@ -88,7 +92,7 @@ internal sealed class RenderJob(IDbContextFactory<WexelDb> databases, FileStore 
             var recording = store.Recording(rendition.Lesson.RecordingHash);
             var sound = planned.SoundKey is null ? null : await LessonSound.MakeAsync(planned.Plan.Sound!, planned.Map, recording, store.Derived(planned.SoundKey, SoundName), cancel);
             using var orphan = new OrphanMark(store, rendition.Id.ToString("N"));
-            await Renderer.EncodeAsync(planned.Plan, recording, sound, encode, reached, orphan.Note, cancel);
+            await Renderer.EncodeAsync(planned.Plan, new EncodeInputs(recording, sound, planned.Plan.Picture.Mark is { } put ? store.Derived(put.Key, HouseKeeper.MarkFile) : null), encode, reached, orphan.Note, cancel);
         }
 
         var finished = await finisher.FinishAsync(rendition.EncodeKey, planned.Plan, document.Title, planned.Sections, cancel);

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
 using Wexel.Core.Contents;
 using Wexel.Core.Editing;
+using Wexel.Core.Kit;
 using Wexel.Core.Encoding;
 using Wexel.Core.Lessons;
 using Wexel.Core.Recordings;
@@ -20,8 +21,12 @@ internal sealed record PlannedRender(RenderPlan Plan, TimeMap Map, IReadOnlyList
 /// <summary>Plans renders of lessons as they stand.</summary>
 internal sealed class RenderPlans(WexelDb db)
 {
+    /// <param name="recording">What the lesson is made of.</param>
+    /// <param name="document">The lesson.</param>
+    /// <param name="profile">The settings.</param>
+    /// <param name="mark">The house's mark where the house puts it on lessons, see <see cref="Kit.HouseKeeper.OnPicturesAsync"/>.</param>
     /// <summary>The plan, or null while the recording is still being looked through.</summary>
-    internal static PlannedRender? Of(Recording recording, LessonDocument document, Profile profile)
+    internal static PlannedRender? Of(Recording recording, LessonDocument document, Profile profile, MarkOnPicture? mark)
     {
         if (recording.Analysis is null)
             return null;
@@ -29,7 +34,7 @@ internal sealed class RenderPlans(WexelDb db)
         var analysis = Json.Read<RecordingAnalysis>(recording.Analysis);
         var map = RenderPlanner.Map(facts, document.Cuts);
         var sections = WhatFollows.Sections(document.Sections, map);
-        var plan = RenderPlanner.Plan(facts, analysis.Sides, map, sections, profile);
+        var plan = RenderPlanner.Plan(facts, analysis.Sides, map, sections, profile, document.HouseMark ? mark : null);
         return new PlannedRender(
             plan, map, sections, facts, analysis, DerivedKey.Of(Renderer.EncodeMaker, recording.Hash, plan),
             plan.Sound is null ? null : DerivedKey.Of(SoundComposer.Maker, recording.Hash, map.Grid, map.Length, map.Kept, plan.Sound.Mix, plan.Sound.SampleRate));

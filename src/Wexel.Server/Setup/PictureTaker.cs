@@ -25,7 +25,7 @@ internal sealed class PictureTaker(FileStore store)
         try
         {
             if (!await ReceiveAsync(body, arriving, mostBytes, cancel))
-                return (null, new Problem($"{field}-too-heavy", $"The file has more than {mostBytes / 1024 / 1024} MB. Save it as JPEG.", field));
+                return (null, TooHeavy(mostBytes, field));
             if (await ArtworkMeasurer.MeasureAsync(arriving, cancel) is not { } facts)
                 return (null, new Problem($"{field}-no-picture", "The file is no picture that can be read. Choose a JPEG or PNG.", field));
             if (wrong(facts) is { Count: > 0 } problems)
@@ -44,8 +44,10 @@ internal sealed class PictureTaker(FileStore store)
         }
     }
 
+    internal static Problem TooHeavy(long mostBytes, string field) => new($"{field}-too-heavy", $"The file has more than {mostBytes / 1024 / 1024} MB. Save it as JPEG.", field);
+
     /// <summary>Writes a body to disk; stops and says so where it is too large.</summary>
-    private static async Task<bool> ReceiveAsync(Stream body, string path, long mostBytes, CancellationToken cancel)
+    internal static async Task<bool> ReceiveAsync(Stream body, string path, long mostBytes, CancellationToken cancel)
     {
         await using var file = File.Create(path);
         var buffer = new byte[81920];

@@ -33,6 +33,7 @@ export function useLiveNews() {
     hub.on('upload', () => client.invalidateQueries({ queryKey: ['lessons'] }))
     hub.on('lesson', (id: string) => {
       client.invalidateQueries({ queryKey: ['lessons'] })
+      client.invalidateQueries({ queryKey: ['lesson', id] })
       client.invalidateQueries({ queryKey: ['board'] })
       client.invalidateQueries({ queryKey: ['deliver', id] })
       client.invalidateQueries({ queryKey: ['releases', id] })

@@ -187,7 +187,7 @@ async function nameLesson(id: string, given: string | null, typed: string | unde
   const lesson = await taken(api.GET('/api/lessons/{id}', { params: { path: { id } } })).catch(() => undefined)
   if (!lesson || lesson.document.title === typed.trim()) return
   await api
-    .PUT('/api/lessons/{id}/document', { params: { path: { id } }, body: { basedOn: lesson.revision, document: { ...lesson.document, title: typed } } })
+    .PUT('/api/lessons/{id}/document', { params: { path: { id } }, body: { basedOn: lesson.revision, document: { ...lesson.document, title: typed }, restoredFrom: null } })
     .catch(() => undefined)
 }
 

@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { toast } from 'sonner'
 import { api, type Schemas, sent, taken } from '../app/api'
@@ -6,11 +6,13 @@ import { Button } from '../ui/Button'
 import { Field } from '../ui/Field'
 import { Waiting } from '../ui/Page'
 import { PictureChoice } from '../ui/PictureChoice'
+import { MarkOnLessons } from './MarkOnLessons'
+import { useHouse } from './useMark'
 
 /** The house's mark and colour, which stand on what it makes. */
 export function House() {
   const client = useQueryClient()
-  const house = useQuery({ queryKey: ['house'], queryFn: () => taken(api.GET('/api/house')) })
+  const house = useHouse()
   const changed = (now: Schemas['HouseView']) => {
     client.setQueryData(['house'], now)
     client.invalidateQueries({ queryKey: ['feed'] })
@@ -38,12 +40,14 @@ export function House() {
                   <p className="grid h-[100px] w-[140px] place-items-center border border-hairline text-center text-quiet">No mark yet</p>
                 )
               }
-              about="The house’s mark. It stands on the artwork of podcast feeds."
+              about="The house’s mark. It stands on the artwork of podcast feeds, and on lessons where you put it."
               choose={now.mark ? 'Use another mark' : 'Choose the mark'}
               take={take}
               drop={now.mark ? { label: 'Remove it', act: () => drop.mutate() } : undefined}
-              wants="JPEG or PNG, the longer side at least 400 pixels; best a PNG that is transparent around the mark."
+              wants="PNG, JPEG or SVG, the longer side 400 to 4000 pixels; best transparent around the mark."
+              accept=".png,.jpg,.jpeg,.svg"
             />
+            <MarkOnLessons key={now.mark} house={now} changed={changed} />
             <Colour key={now.colour} colour={now.colour} changed={changed} />
           </>
         )}

@@ -15,7 +15,10 @@ import { useCutting } from '../tidy/useCutting'
 import { useSuggestions } from '../tidy/useSuggestions'
 import { Button } from '../ui/Button'
 import { clock, count } from '../ui/words'
+import { Conflict } from './Conflict'
 import { Facts } from './Facts'
+import { History } from './History'
+import { SaveState } from './SaveState'
 import { useLesson } from './useLesson'
 import { useCues, useRecording } from './useLessons'
 
@@ -31,7 +34,7 @@ const noSuggestions: Suggestion[] = []
 
 export function LessonPage() {
   const { id = '', stage = 'mark-up' } = useParams()
-  const { lesson, document, problem, saving, edit, undo, redo, steps } = useLesson(id)
+  const { lesson, document, problem, saving, changes, difference, edit, undo, redo, restore, settle, steps } = useLesson(id)
   const recording = useRecording(document?.recordingHash)
   const cues = useCues(document?.captions?.hash)
   const playback = usePlayback(document?.cuts ?? [])
@@ -78,7 +81,8 @@ export function LessonPage() {
             />
           </div>
           <div className="flex items-center gap-4 pt-1 text-quiet">
-            <SaveState saving={saving} at={lesson.savedAt} revision={lesson.revision} />
+            <SaveState saving={saving} at={lesson.savedAt} revision={lesson.revision} changes={changes} />
+            <History lessonId={id} revision={lesson.revision} restore={restore} />
             {steps.back > 0 && (
               <Button look="link" onClick={undo}>
                 Undo
@@ -92,6 +96,7 @@ export function LessonPage() {
             <span className="font-mono text-[13px]">{document.cuts.length > 0 ? `${clock(lesson.length)} of ${clock(facts.length)}` : clock(facts.length)}</span>
           </div>
         </div>
+        {saving === 'conflict' && <Conflict difference={difference} settle={settle} />}
         <nav aria-label="Stages" className="-mb-px mt-1 flex gap-6">
           {stages.map(([key, label]) => (
             <NavLink
@@ -135,7 +140,7 @@ export function LessonPage() {
           suggesting={tidying ? suggestions.suggesting : undefined}
         />
         <aside aria-label="Beside the run sheet" className="w-[440px] shrink-0 overflow-y-auto border-l border-hairline p-4 max-[1100px]:w-[360px]">
-          <Viewer recording={recording.data} cues={cues.data ?? []} playback={playback} />
+          <Viewer recording={recording.data} cues={cues.data ?? []} playback={playback} mark={document.houseMark} />
           {stage === 'bring-in' && <Facts recording={recording.data} document={document} edit={edit} />}
           {tidying && (
             <Tidy
@@ -146,6 +151,7 @@ export function LessonPage() {
               soundEdges={recording.data.soundEdges}
               loudness={recording.data.loudness}
               playback={playback}
+              edit={edit}
               cutting={cutting}
               suggestions={suggestions}
               stretch={stretch}
@@ -157,23 +163,5 @@ export function LessonPage() {
         </aside>
       </div>
     </div>
-  )
-}
-
-function SaveState({ saving, at, revision }: { saving: string; at: string; revision: number }) {
-  if (saving === 'conflict') {
-    return (
-      <span role="alert" className="text-brick">
-        Somebody else saved this lesson. What you changed since is not saved.{' '}
-        <button type="button" className="underline" onClick={() => location.reload()}>
-          Load theirs
-        </button>
-      </span>
-    )
-  }
-  return (
-    <span role="status">
-      {saving === 'unsaved' ? 'Saving…' : `Saved ${new Date(at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })} · revision ${revision}`}
-    </span>
   )
 }

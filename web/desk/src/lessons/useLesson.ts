@@ -1,66 +1,113 @@
-import { useQueryClient } from '@tanstack/react-query'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { toast } from 'sonner'
 import { api, Refused, type Schemas, taken } from '../app/api'
 
 export type Document = Schemas['LessonDocument']
 export type Section = Schemas['Section']
+export type Difference = Schemas['Difference']
 type Lesson = Schemas['LessonView']
+/** Something to go back to: a document of this page's own, or the number of a saved revision. */
+type Step = Document | number
 
 const saveAfterMs = 500
 
+interface State {
+  revision: number
+  /** The revision whose content the last one has. */
+  number: number
+  now?: Document
+  wanted?: Document
+  restoredFrom?: number
+  running: boolean
+  conflict: boolean
+  timer: number
+  back: Step[]
+  on: Step[]
+}
+
+const fresh = (): State => ({ revision: 0, number: 0, running: false, conflict: false, timer: 0, back: [], on: [] })
+
 /**
- * A lesson being worked on: every edit shows at once, is saved by itself a moment later, and can be undone. Saves go one after
- * the other, each based on the revision that the last one made.
+ * A lesson being worked on: every edit shows at once, is saved by itself a moment later, and can be undone, also after the page was
+ * left. Saves go one after the other, each based on the revision that the last one made. What somebody else saves shows at once
+ * where nothing is unsaved here; otherwise both are shown against each other.
  */
 export function useLesson(id: string) {
   const client = useQueryClient()
   const [lesson, setLesson] = useState<Lesson>()
   const [document, setDocument] = useState<Document>()
-  const [problem, setProblem] = useState<string>()
   const [saving, setSaving] = useState<'saved' | 'unsaved' | 'conflict'>('saved')
+  const [changes, setChanges] = useState('')
+  const [difference, setDifference] = useState<Difference>()
   const [steps, setSteps] = useState({ back: 0, on: 0 })
-  const state = useRef({ revision: 0, wanted: undefined as Document | undefined, running: false, conflict: false, timer: 0, back: [] as Document[], on: [] as Document[] })
+  const state = useRef<State>(fresh())
+  // Which saved revision a document of this page is.
+  const numbers = useRef(new WeakMap<Document, number>())
+
+  const fetched = useQuery({ queryKey: ['lesson', id], queryFn: () => taken(api.GET('/api/lessons/{id}', { params: { path: { id } } })), gcTime: 0 })
+
+  const show = useCallback((now: Document) => {
+    const s = state.current
+    s.now = now
+    setDocument(now)
+    setSteps({ back: s.back.length, on: s.on.length })
+  }, [])
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another lesson begins anew
+  useEffect(() => {
+    state.current = fresh()
+    setDifference(undefined)
+    setSaving('saved')
+  }, [id])
 
   useEffect(() => {
-    let current = true
-    state.current = { revision: 0, wanted: undefined, running: false, conflict: false, timer: 0, back: [], on: [] }
-    taken(api.GET('/api/lessons/{id}', { params: { path: { id } } })).then(
-      (found) => {
-        if (!current) return
-        state.current.revision = found.revision
-        setLesson(found)
-        setDocument(found.document)
-      },
-      (refused: Error) => current && setProblem(refused.message),
-    )
-    return () => {
-      current = false
-    }
-  }, [id])
+    const s = state.current
+    const found = fetched.data
+    if (!found || found.id !== id || found.revision <= s.revision || s.wanted || s.running || s.conflict) return
+    Object.assign(s, { revision: found.revision, number: found.history.now, back: [...found.history.back], on: [...found.history.on] })
+    numbers.current.set(found.document, found.history.now)
+    setLesson(found)
+    show(found.document)
+  }, [fetched.data, id, show])
+
+  const differ = useCallback(
+    (mine: Document) => taken(api.POST('/api/lessons/{id}/difference', { params: { path: { id } }, body: { basedOn: state.current.revision, document: mine } })),
+    [id],
+  )
 
   const save = useCallback(async () => {
     const s = state.current
     if (s.running || s.conflict || !s.wanted) return
     s.running = true
     const sent = s.wanted
+    const restoredFrom = s.restoredFrom ?? null
     s.wanted = undefined
+    s.restoredFrom = undefined
     try {
-      const saved = await taken(api.PUT('/api/lessons/{id}/document', { params: { path: { id } }, body: { basedOn: s.revision, document: sent } }))
+      const saved = await taken(api.PUT('/api/lessons/{id}/document', { params: { path: { id } }, body: { basedOn: s.revision, document: sent, restoredFrom } }))
       s.revision = saved.revision
+      if (saved.changes) s.number = restoredFrom ?? saved.revision
+      numbers.current.set(sent, s.number)
+      numbers.current.set(saved.document, s.number)
       setLesson((l) => l && { ...l, revision: saved.revision, savedAt: saved.savedAt, length: saved.length })
+      if (saved.changes) setChanges(saved.changes)
       // What the server tidied is shown, unless the person has gone on meanwhile.
       if (!s.wanted) {
-        setDocument(saved.document)
+        show(saved.document)
         setSaving('saved')
       }
       client.invalidateQueries({ queryKey: ['deliver', id] })
       client.invalidateQueries({ queryKey: ['releases', id] })
     } catch (refused) {
-      s.wanted ??= sent
+      if (!s.wanted) {
+        s.wanted = sent
+        s.restoredFrom = restoredFrom ?? undefined
+      }
       if (refused instanceof Refused && refused.status === 409) {
         s.conflict = true
         setSaving('conflict')
+        differ(s.wanted).then(setDifference, (problem: Error) => toast.error(problem.message))
       } else {
         toast.error((refused as Error).message)
         s.timer = window.setTimeout(save, 5000)
@@ -68,14 +115,14 @@ export function useLesson(id: string) {
     }
     s.running = false
     if (s.wanted && !s.conflict && !s.timer) save()
-  }, [client, id])
+  }, [client, differ, id, show])
 
   const want = useCallback(
-    (next: Document) => {
+    (next: Document, restoredFrom?: number) => {
       const s = state.current
       s.wanted = next
-      setDocument(next)
-      setSteps({ back: s.back.length, on: s.on.length })
+      s.restoredFrom = restoredFrom
+      show(next)
       if (s.conflict) return
       setSaving('unsaved')
       window.clearTimeout(s.timer)
@@ -84,39 +131,94 @@ export function useLesson(id: string) {
         save()
       }, saveAfterMs)
     },
-    [save],
+    [save, show],
   )
 
   const edit = useCallback(
     (change: (before: Document) => Document) => {
-      setDocument((before) => {
-        if (!before) return before
-        const next = change(before)
-        if (next === before) return before
-        queueMicrotask(() => {
-          state.current.back.push(before)
-          state.current.on = []
-          want(next)
-        })
-        return next
-      })
+      const s = state.current
+      if (!s.now) return
+      const next = change(s.now)
+      if (next === s.now) return
+      s.back.push(s.now)
+      s.on = []
+      want(next)
     },
     [want],
   )
 
-  const step = useCallback(
-    (from: 'back' | 'on', to: 'back' | 'on') => {
-      setDocument((now) => {
-        const target = state.current[from].pop()
-        if (!now || !target) return now
-        queueMicrotask(() => {
-          state.current[to].push(now)
-          want(target)
-        })
-        return target
-      })
+  const revision = useCallback(
+    async (number: number) => {
+      const found = await taken(api.GET('/api/lessons/{id}/revisions/{number}', { params: { path: { id, number } } }))
+      numbers.current.set(found, number)
+      return found
     },
-    [want],
+    [id],
+  )
+
+  const step = useCallback(
+    async (from: 'back' | 'on', to: 'back' | 'on') => {
+      const s = state.current
+      const target = s[from].at(-1)
+      if (target === undefined || !s.now) return
+      try {
+        const found = typeof target === 'number' ? await revision(target) : target
+        if (s[from].at(-1) !== target) return
+        s[from].pop()
+        s[to].push(s.now)
+        want(found, numbers.current.get(found))
+      } catch (problem) {
+        toast.error((problem as Error).message)
+      }
+    },
+    [revision, want],
+  )
+
+  /** Brings any earlier revision back. */
+  const restore = useCallback(
+    async (number: number) => {
+      try {
+        const found = await revision(number)
+        const s = state.current
+        if (!s.now) return
+        s.back.push(s.now)
+        s.on = []
+        want(found, number)
+      } catch (problem) {
+        toast.error((problem as Error).message)
+      }
+    },
+    [revision, want],
+  )
+
+  /** Ends a conflict: with one's own on top of theirs, or with theirs alone, from where undo leads back to one's own. */
+  const settle = useCallback(
+    async (how: 'both' | 'theirs') => {
+      const s = state.current
+      const mine = s.now
+      if (!mine) return
+      let difference: Difference
+      try {
+        // Looked at again: there may be more by now, on either side.
+        difference = await differ(mine)
+      } catch (problem) {
+        toast.error((problem as Error).message)
+        return
+      }
+      s.conflict = false
+      s.wanted = undefined
+      s.revision = difference.revision
+      s.number = difference.revision
+      numbers.current.set(difference.theirDocument, difference.revision)
+      setDifference(undefined)
+      setSaving('saved')
+      setLesson((l) => l && { ...l, revision: difference.revision, savedAt: difference.at })
+      s.back.push(how === 'both' ? difference.theirDocument : mine)
+      s.on = []
+      if (how === 'both') want(difference.merged)
+      else show(difference.theirDocument)
+    },
+    [differ, show, want],
   )
 
   useEffect(() => {
@@ -127,7 +229,7 @@ export function useLesson(id: string) {
         method: 'PUT',
         keepalive: true,
         headers: { 'Content-Type': 'application/json' },
-        body: JSON.stringify({ basedOn: s.revision, document: s.wanted }),
+        body: JSON.stringify({ basedOn: s.revision, document: s.wanted, restoredFrom: s.restoredFrom ?? null }),
       }).catch(() => undefined)
       if (s.running) event.preventDefault()
     }
@@ -139,5 +241,18 @@ export function useLesson(id: string) {
     }
   }, [id, save])
 
-  return { lesson, document, problem, saving, edit, undo: () => step('back', 'on'), redo: () => step('on', 'back'), steps }
+  return {
+    lesson,
+    document,
+    problem: lesson ? undefined : fetched.error?.message,
+    saving,
+    changes,
+    difference,
+    edit,
+    undo: () => step('back', 'on'),
+    redo: () => step('on', 'back'),
+    restore,
+    settle,
+    steps,
+  }
 }

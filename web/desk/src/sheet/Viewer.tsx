@@ -1,11 +1,14 @@
 import { useEffect } from 'react'
 import type { Schemas } from '../app/api'
+import { useHouse, useMarkStyle } from '../kit/useMark'
 import { Button } from '../ui/Button'
 import { exactClock } from '../ui/words'
 import { type Playback, usePlayingTime } from './usePlayback'
 
 /** The picture that is playing, with its captions. */
-export function Viewer({ recording, cues, playback }: { recording: Schemas['RecordingView']; cues: Schemas['Cue'][]; playback: Playback }) {
+export function Viewer({ recording, cues, playback, mark }: { recording: Schemas['RecordingView']; cues: Schemas['Cue'][]; playback: Playback; mark: boolean }) {
+  const house = useHouse().data
+  const markStyle = useMarkStyle(mark ? house?.placement : null, recording.facts.picture?.shownSize)
   const now = usePlayingTime(playback)
   const shown = recording.facts.picture?.shownSize
   const { attach, video } = playback
@@ -23,6 +26,7 @@ export function Viewer({ recording, cues, playback }: { recording: Schemas['Reco
             {recording.analysisFailure ? 'It cannot be shown.' : 'The browser cannot play this recording as it is; a viewing copy is being made.'}
           </p>
         )}
+        {recording.viewable && markStyle && house?.mark && <img src={house.mark} alt="" data-testid="mark" className="pointer-events-none" style={markStyle} />}
         {cue && (
           <p className="pointer-events-none absolute inset-x-4 bottom-3 text-center text-white">
             <span className="whitespace-pre-line bg-[#1d2129]/90 px-2 py-0.5">{cue.text}</span>

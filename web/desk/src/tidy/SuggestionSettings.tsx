@@ -1,6 +1,5 @@
-import { useEffect, useState } from 'react'
 import type { Schemas } from '../app/api'
-import { Field } from '../ui/Field'
+import { NumberField } from '../ui/NumberField'
 
 type Settings = Schemas['SuggestionSettings']
 
@@ -38,32 +37,5 @@ export function SuggestionSettings({ data, settle }: Props) {
         </p>
       )}
     </details>
-  )
-}
-
-function NumberField({ label, value, least, most, take }: { label: string; value: number | undefined; least: number; most: number; take: (value: number) => void }) {
-  const [typed, setTyped] = useState(String(value ?? ''))
-  const [problem, setProblem] = useState('')
-  useEffect(() => {
-    setTyped(String(value ?? ''))
-    setProblem('')
-  }, [value])
-  const check = () => {
-    const number = Number(typed.replace(',', '.').replace('−', '-'))
-    if (typed.trim() === '' || !Number.isFinite(number) || number < least || number > most) return setProblem(`Between ${least} and ${most}.`)
-    setProblem('')
-    if (number !== value) take(Math.round(number * 100) / 100)
-  }
-  return (
-    <Field
-      label={label}
-      value={typed}
-      problem={problem}
-      inputMode="decimal"
-      onChange={(e) => setTyped(e.target.value)}
-      onBlur={check}
-      onKeyDown={(e) => e.key === 'Enter' && check()}
-      className="font-mono"
-    />
   )
 }

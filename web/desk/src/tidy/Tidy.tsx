@@ -2,6 +2,7 @@ import type { Document } from '../lessons/useLesson'
 import type { Cut } from '../sheet/blocks'
 import type { Playback } from '../sheet/usePlayback'
 import { Cuts } from './Cuts'
+import { HouseMark } from './HouseMark'
 import { SelectedStretch } from './SelectedStretch'
 import { SuggestedCuts } from './SuggestedCuts'
 import type { Cutting } from './useCutting'
@@ -16,6 +17,7 @@ interface Props {
   /** What happens to the loudness, in a sentence. */
   loudness: string | null
   playback: Playback
+  edit: (change: (d: Document) => Document) => void
   cutting: Cutting
   suggestions: Suggestions
   stretch: Cut | undefined
@@ -23,12 +25,13 @@ interface Props {
 }
 
 /** The tools of the tidy stage. */
-export function Tidy({ suggestions, loudness, ...props }: Props) {
+export function Tidy({ suggestions, loudness, edit, ...props }: Props) {
   return (
     <>
       <SelectedStretch {...props} />
       <SuggestedCuts suggestions={suggestions} playback={props.playback} />
       <Cuts {...props} />
+      <HouseMark document={props.document} edit={edit} />
       {loudness && (
         <section className="mt-4 border-t border-hairline pt-3" aria-label="Loudness">
           <h2>Loudness</h2>

@@ -11,10 +11,12 @@ interface Props {
   /** How to go back from a picture of one's own; not offered without. */
   drop?: { label: string; act: () => void }
   wants: string
+  /** The endings of files that are offered. */
+  accept?: string
 }
 
 /** A picture that can be replaced by one of the trainer's own. */
-export function PictureChoice({ title, picture, about, choose, take, drop, wants }: Props) {
+export function PictureChoice({ title, picture, about, choose, take, drop, wants, accept = '.jpg,.jpeg,.png' }: Props) {
   const input = useRef<HTMLInputElement>(null)
   return (
     <section className="grid grid-cols-[140px_1fr] gap-4">
@@ -42,7 +44,7 @@ export function PictureChoice({ title, picture, about, choose, take, drop, wants
       <input
         ref={input}
         type="file"
-        accept=".jpg,.jpeg,.png"
+        accept={accept}
         className="hidden"
         tabIndex={-1}
         aria-label={choose}

@@ -1,0 +1,68 @@
+using Wexel.Core.Contents;
+using Wexel.Core.Timing;
+
+namespace Wexel.Core.Lessons;
+
+/// <summary>What two people made of one revision, brought together.</summary>
+/// <param name="Document">Theirs, with mine put on top.</param>
+/// <param name="Clashes">What both changed, in a few words each; there mine stands.</param>
+public sealed record LessonMerge(LessonDocument Document, IReadOnlyList<string> Clashes)
+{
+    /// <summary>Puts what I changed on top of what somebody else saved meanwhile. What only one of us changed is kept as that one has it.</summary>
+    /// <param name="before">The revision that both began with.</param>
+    /// <param name="theirs">What was saved meanwhile.</param>
+    /// <param name="mine">What I have.</param>
+    public static LessonMerge Of(LessonDocument before, LessonDocument theirs, LessonDocument mine)
+    {
+        var clashes = new List<string>();
+        T Pick<T>(T was, T there, T here, string name)
+        {
+            var (changedHere, changedThere) = (!Equals(was, here), !Equals(was, there));
+            if (changedHere && changedThere && !Equals(here, there))
+                clashes.Add(name);
+            return changedHere ? here : there;
+        }
+
+        var document = theirs with
+        {
+            Title = Pick(before.Title, theirs.Title, mine.Title, "the title"),
+            Description = Pick(before.Description, theirs.Description, mine.Description, "the description"),
+            Language = Pick(before.Language, theirs.Language, mine.Language, "the language"),
+            Captions = Pick(before.Captions, theirs.Captions, mine.Captions, "the captions"),
+            HouseMark = Pick(before.HouseMark, theirs.HouseMark, mine.HouseMark, "the house mark"),
+            // What I cut is cut, and what I restored is restored.
+            Cuts = TimeRange.Without(TimeRange.Union(theirs.Cuts.Concat(TimeRange.Without(mine.Cuts, before.Cuts))), TimeRange.Without(before.Cuts, mine.Cuts)),
+            Sections = Sections(before.Sections, theirs.Sections, mine.Sections, clashes),
+        };
+        return new LessonMerge(document, clashes);
+    }
+
+    private static List<Section> Sections(IReadOnlyList<Section> before, IReadOnlyList<Section> theirs, IReadOnlyList<Section> mine, List<string> clashes)
+    {
+        var (was, there, here) = (before.ToDictionary(s => s.Id), theirs.ToDictionary(s => s.Id), mine.ToDictionary(s => s.Id));
+        var merged = new List<Section>();
+        foreach (var id in theirs.Concat(mine).Select(s => s.Id).Distinct())
+        {
+            var (old, other, own) = (was.GetValueOrDefault(id), there.GetValueOrDefault(id), here.GetValueOrDefault(id));
+            if (Equals(own, old))
+            {
+                if (other is not null)
+                    merged.Add(other);
+                continue;
+            }
+
+            var bothChanged = !Equals(other, old) && !Equals(other, own);
+            if (bothChanged)
+                clashes.Add($"the section “{(own ?? other ?? old)!.Title}”");
+            // One of us took it away, the other went on with it: it stays, so that nothing is lost.
+            if (own is null && bothChanged)
+                merged.Add(other!);
+            else if (own is not null && other is not null && old is not null)
+                merged.Add(new Section(id, own.At != old.At ? own.At : other.At, own.Title != old.Title ? own.Title : other.Title, own.Nested != old.Nested ? own.Nested : other.Nested));
+            else if (own is not null)
+                merged.Add(own);
+        }
+
+        return [.. merged.OrderBy(s => s.At)];
+    }
+}
