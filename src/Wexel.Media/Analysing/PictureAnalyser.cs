@@ -11,8 +11,8 @@ internal sealed class PictureAnalyser(string path, string folder)
     private const int CompareWidth = 320;
     private const int CompareHeight = 180;
 
-    /// <summary>The encoder hands pictures on a little later than the comparison gets them.</summary>
-    private const int LateBy = 16;
+    /// <summary>The encoder hands pictures on a little later than the comparison gets them; one that is there is whole.</summary>
+    private const int LateBy = 1;
 
     private readonly PictureMoments _choice = new();
     private readonly Queue<(int Sample, bool Chosen)> _arriving = new();

@@ -31,6 +31,7 @@ public static class RecordingAnalyser
         var sound = facts.Sounds.Count == 0 ? Task.FromResult<SoundAnalyser.Found?>(null) : SoundAsync(facts, path, stop.Token);
         var loudness = facts.Sounds.Count == 0 ? Task.FromResult<Loudness?>(null) : LoudnessAsync(path, stop.Token);
         var told = Stopwatch.StartNew();
+        var toldPictures = false;
         var looking = pictures.AnalyseAsync(TellAsync, stop.Token);
         try
         {
@@ -72,8 +73,11 @@ public static class RecordingAnalyser
 
         async Task TellAsync()
         {
-            if (soFar is null || told.Elapsed < (tellEvery ?? UsuallyTellEvery))
+            // The first picture is worth telling at once: somebody is waiting for it.
+            var first = !toldPictures && pictures.Moments.Count > 0;
+            if (soFar is null || (!first && told.Elapsed < (tellEvery ?? UsuallyTellEvery)))
                 return;
+            toldPictures |= first;
             await soFar(Result(pictures.Changes[^1].At, null));
             told.Restart();
         }
