@@ -246,6 +246,17 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
     }
 
     [Fact]
+    public async Task Five_hundred_cuts_are_made()
+    {
+        var source = await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=320x180:r=30:d=50", "-f", "lavfi", "-i", "sine=d=50", "-pix_fmt", "yuv420p", "-preset", "ultrafast", "many.mp4");
+        var cuts = Enumerable.Range(0, 500).Select(i => new TimeRange(TimeSpan.FromSeconds(i / 10.0), TimeSpan.FromSeconds((i / 10.0) + (1 / 30.0)))).ToList();
+        var made = await Making.MakeAsync(source, clips.Path($"{Guid.NewGuid():N}.mp4"), cuts: cuts);
+        made.ShouldBeRight();
+        made.Plan.Length.TotalSeconds.ShouldBe(100 / 3.0, 0.001);
+        made.Measured.FrameCount.ShouldBe(1000);
+    }
+
+    [Fact]
     public async Task A_cut_in_a_quiet_lesson_keeps_frames_as_drawn()
     {
         // What changes at 4 s comes at 3 s when one second before it is cut; and key frames stand where they must.

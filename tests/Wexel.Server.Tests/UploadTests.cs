@@ -200,9 +200,14 @@ public sealed class UploadTests(ServerFixture fixture) : IClassFixture<ServerFix
     {
         var options = fixture.Server.Services.GetRequiredService<IOptions<WexelOptions>>().Value;
         var trainer = await fixture.SignedInAsync();
+        var at = await CreateAsync(trainer, 100, "filling.mp4");
+        await PatchAsync(trainer, at, 0, new byte[10]);
         options.KeepFree = long.MaxValue / 2;
         try
         {
+            // One that has begun is told too, and keeps what came.
+            (await PatchAsync(trainer, at, 10, new byte[10])).StatusCode.ShouldBe(HttpStatusCode.InsufficientStorage);
+            (await OffsetAsync(trainer, at)).ShouldBe("10");
             var full = await trainer.SendAsync(Tus(HttpMethod.Post, "/api/uploads", null, ("Upload-Length", "100"), ("Upload-Metadata", Metadata(("filename", "a.mp4")))));
             full.StatusCode.ShouldBe(HttpStatusCode.InsufficientStorage);
             (await full.ProblemAsync()).GetProperty("code").GetString().ShouldBe("disk-full");

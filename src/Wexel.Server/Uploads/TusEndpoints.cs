@@ -79,7 +79,7 @@ internal static class TusEndpoints
         response.Headers["Upload-Expires"] = upload.ExpiresAt.ToString("R", CultureInfo.InvariantCulture);
         if (request.ContentType != TusHeaders.PieceType)
             return bytes == 0 ? await KeptAsync(upload, store, db, jobs, response, StatusCodes.Status201Created, clock) : Results.StatusCode(StatusCodes.Status201Created);
-        var result = await PieceAsync(upload, 0, request, store, pieces, cancel);
+        var result = await PieceAsync(upload, 0, request, store, pieces, room, cancel);
         return result is not null ? result : await KeptAsync(upload, store, db, jobs, response, StatusCodes.Status201Created, clock);
     }
 
@@ -93,7 +93,7 @@ internal static class TusEndpoints
         return Results.Ok();
     }
 
-    private static async Task<IResult> AddAsync(Guid id, HttpRequest request, HttpResponse response, WexelDb db, FileStore store, PieceWriter pieces, IBackgroundJobClient jobs, ClaimsPrincipal user, TimeProvider clock, CancellationToken cancel)
+    private static async Task<IResult> AddAsync(Guid id, HttpRequest request, HttpResponse response, WexelDb db, FileStore store, PieceWriter pieces, DiskRoom room, IBackgroundJobClient jobs, ClaimsPrincipal user, TimeProvider clock, CancellationToken cancel)
     {
         if (await UploadKeeper.FindAsync(db, id, user.Id(), clock, cancel) is not { } upload)
             return Refused(StatusCodes.Status404NotFound, "not-there", "There is no such upload; it may have been stopped, or waited too long.");
@@ -103,7 +103,7 @@ internal static class TusEndpoints
             return Refused(StatusCodes.Status400BadRequest, "tus-offset", "The header Upload-Offset must say where the piece starts.");
         if (upload.LessonId is not null || upload.Problem is not null)
             return offset == upload.Bytes ? Stands(response, upload.Bytes) : Refused(StatusCodes.Status409Conflict, "tus-offset", "All of it has come already.");
-        var result = await PieceAsync(upload, offset, request, store, pieces, cancel);
+        var result = await PieceAsync(upload, offset, request, store, pieces, room, cancel);
         return result is not null ? result : await KeptAsync(upload, store, db, jobs, response, StatusCodes.Status204NoContent, clock);
     }
 
@@ -118,9 +118,12 @@ internal static class TusEndpoints
     }
 
     /// <summary>Takes the request's body as a piece; null where it was kept.</summary>
-    private static async Task<IResult?> PieceAsync(Upload upload, long offset, HttpRequest request, FileStore store, PieceWriter pieces, CancellationToken cancel)
+    private static async Task<IResult?> PieceAsync(Upload upload, long offset, HttpRequest request, FileStore store, PieceWriter pieces, DiskRoom room, CancellationToken cancel)
     {
         request.TakeAnySize();
+        // Others may have filled the disk since this began; what has come stays until there is room again.
+        if (room.Lacks(request.ContentLength ?? 0, $"“{upload.FileName}”") is { } full)
+            return Refused(StatusCodes.Status507InsufficientStorage, full.Code, full.Sentence);
         (HashAlgorithmName, byte[])? expected = null;
         if (TusHeaders.Checksum(request) is { } checksum)
         {

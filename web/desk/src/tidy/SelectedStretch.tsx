@@ -1,12 +1,13 @@
 import { useKey } from '../app/keys'
 import type { Document } from '../lessons/useLesson'
-import { type Cut, stretchOf } from '../sheet/blocks'
+import type { Cut } from '../sheet/blocks'
 import type { Playback } from '../sheet/usePlayback'
 import { Button } from '../ui/Button'
-import { clock, lengthOf } from '../ui/words'
+import { lengthOf } from '../ui/words'
 import { withCut } from './cuts'
 import { Edge } from './Edge'
 import { Outcome } from './Outcome'
+import { SectionStretch } from './SectionStretch'
 import type { Cutting } from './useCutting'
 
 interface Props {
@@ -61,19 +62,7 @@ export function SelectedStretch({ lessonId, document, length, frameMs, soundEdge
       ) : (
         <p className="mt-1 text-quiet">Drag down the sheet, or press [ where it starts and ] where it ends. X cuts it, and what follows closes up.</p>
       )}
-      {document.sections.length > 0 && (
-        <label className="mt-3 flex items-center gap-2">
-          <span className="text-quiet">Or a whole section</span>
-          <select value="" onChange={(e) => setStretch(stretchOf(document.sections, e.target.value, length))} className="min-w-0 flex-1 border border-quiet/60 bg-field px-2 py-1">
-            <option value="">Choose one</option>
-            {document.sections.map((s) => (
-              <option key={s.id} value={s.id}>
-                {clock(s.at)} {s.title}
-              </option>
-            ))}
-          </select>
-        </label>
-      )}
+      {document.sections.length > 0 && <SectionStretch sections={document.sections} length={length} setStretch={setStretch} />}
     </section>
   )
 }
