@@ -85,6 +85,7 @@ app.MapSignIn();
 app.MapLessons();
 app.MapRevisions();
 app.MapCourses();
+app.MapCanvas();
 app.MapCuts();
 app.MapSuggestions();
 app.MapRecordings();

@@ -78,4 +78,31 @@ public sealed class TidyingTests(ServerFixture fixture) : IClassFixture<ServerFi
             (await trainer.GetAsync($"/api/recordings/{hash}/frames/{none}.jpg")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
         (await fixture.Anonymous().GetAsync($"/api/recordings/{hash}/frames/1.jpg")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
     }
+
+    [Fact]
+    public async Task A_canvas_is_told_saved_and_rendered()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var (_, id) = await RawAsync(trainer, "raw canvas take.mp4");
+        var all = new { x = 0, y = 0, width = 1, height = 1 };
+        var canvas = new { size = new { width = 640, height = 480 }, fit = "whole", part = all };
+        var outcome = await (await trainer.PostAsJsonAsync($"/api/lessons/{id}/canvas/outcome", canvas)).Content.ReadFromJsonAsync<JsonElement>();
+        outcome.GetProperty("emptyPercent").GetDouble().ShouldBe(25);
+        outcome.GetProperty("scalePercent").GetDouble().ShouldBe(200);
+        outcome.GetProperty("notes")[0].GetString().ShouldStartWith("25 % of the picture would be black above and below.");
+        (await trainer.JsonAsync($"/api/lessons/{id}/canvas/sizes")).GetProperty("proposed").ValueKind.ShouldBe(JsonValueKind.Null);
+
+        var lesson = await trainer.JsonAsync($"/api/lessons/{id}");
+        var document = JsonSerializer.Deserialize<Dictionary<string, object?>>(lesson.GetProperty("document").GetRawText())!;
+        document["canvas"] = canvas;
+        var saved = await (await trainer.PutAsJsonAsync($"/api/lessons/{id}/document", new { basedOn = 1, document })).Content.ReadFromJsonAsync<JsonElement>();
+        saved.GetProperty("changes").GetString().ShouldBe("canvas 640 × 480");
+        var offers = (await trainer.JsonAsync($"/api/lessons/{id}/deliver")).GetProperty("profiles").EnumerateArray().Select(p => (p.GetProperty("size").GetProperty("width").GetInt32(), p.GetProperty("scalePercent").GetDouble())).ToList();
+        offers[0].ShouldBe((640, 200));
+        // As recorded is no canvas at all: nothing to encode again.
+        document["canvas"] = new { size = (object?)null, fit = "fill", part = all };
+        saved = await (await trainer.PutAsJsonAsync($"/api/lessons/{id}/document", new { basedOn = 2, document })).Content.ReadFromJsonAsync<JsonElement>();
+        saved.GetProperty("changes").GetString().ShouldBe("canvas as recorded");
+        saved.GetProperty("document").GetProperty("canvas").ValueKind.ShouldBe(JsonValueKind.Null);
+    }
 }

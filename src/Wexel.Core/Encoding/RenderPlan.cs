@@ -15,6 +15,7 @@ public sealed record RenderPlan(TimeSpan Length, IReadOnlyList<KeptStretch> Kept
 /// <summary>What is done with the picture.</summary>
 /// <param name="CropTo">The part from the top left corner that is used, or null for all of it.</param>
 /// <param name="ScaleTo">The size to scale to, or null where it stays.</param>
+/// <param name="Placement">Where the picture stands on the lesson's canvas, or null where it is all of the recording; then there is nothing to crop or scale besides.</param>
 /// <param name="Size">The size that is made; both sides even, pixels square.</param>
 /// <param name="Mark">The house's mark on it, or null.</param>
 /// <param name="Timing">When frames are made.</param>
@@ -28,6 +29,7 @@ public sealed record RenderPlan(TimeSpan Length, IReadOnlyList<KeptStretch> Kept
 public sealed record PicturePlan(
     PictureSize? CropTo,
     PictureSize? ScaleTo,
+    CanvasPlacement? Placement,
     PictureSize Size,
     MarkPlan? Mark,
     FrameTiming Timing,

@@ -26,26 +26,30 @@ public static class RenderPlanner
     /// <param name="sections">The contents, in lesson time.</param>
     /// <param name="profile">The settings.</param>
     /// <param name="mark">The house's mark that the lesson wants, or null; a profile may leave it away.</param>
+    /// <param name="canvas">The lesson's canvas, or null for all of the recording in its own size.</param>
     /// <exception cref="ArgumentException">The recording has no picture, or nothing of it is kept.</exception>
-    public static RenderPlan Plan(RecordingFacts facts, SoundSides? sides, TimeMap map, IReadOnlyList<Section> sections, Profile profile, MarkOnPicture? mark = null)
+    public static RenderPlan Plan(RecordingFacts facts, SoundSides? sides, TimeMap map, IReadOnlyList<Section> sections, Profile profile, MarkOnPicture? mark = null, Canvas? canvas = null)
     {
         var source = facts.Picture ?? throw new ArgumentException("A recording without a picture cannot be rendered.", nameof(facts));
         if (map.Frames == 0)
             throw new ArgumentException("A lesson of which everything is cut cannot be rendered.", nameof(map));
         var fit = CanvasFit.Under(source.ShownSize, profile.AtMostHeight);
+        var placement = canvas is null or { IsAsRecorded: true } ? null : CanvasPlacement.Of(source.ShownSize, canvas, profile.AtMostHeight);
+        var size = placement?.Canvas ?? fit.Target;
         var timing = Timing(map, sections, profile.ConstantRate);
         // The fit never passes 3840 pixels a side and the grid never 60 a second, which level 5.2 takes.
-        var level = H264Level.LowestFor(fit.Target, timing.Grid)!;
+        var level = H264Level.LowestFor(size, timing.Grid)!;
         var scales = fit.Scales || source.PixelAspect is < 0.999 or > 1.001;
         var picture = new PicturePlan(
-            CropTo: !scales && fit.Target != source.ShownSize ? fit.Target : null,
-            ScaleTo: scales ? fit.Target : null,
-            fit.Target,
-            mark is null || !profile.WithMark ? null : new MarkPlan(mark.Key, mark.Placement.On(fit.Target, mark.Size), mark.Placement.Within().OpacityPercent / 100),
+            CropTo: placement is null && !scales && fit.Target != source.ShownSize ? fit.Target : null,
+            ScaleTo: placement is null ? scales ? fit.Target : null : source.PixelAspect is < 0.999 or > 1.001 ? source.ShownSize : null,
+            placement,
+            size,
+            mark is null || !profile.WithMark ? null : new MarkPlan(mark.Key, mark.Placement.On(size, mark.Size), mark.Placement.Within().OpacityPercent / 100),
             timing,
             Conversion(source),
             level.Number,
-            Math.Clamp(level.MaxReferenceFrames(fit.Target), 1, UsualReferenceFrames),
+            Math.Clamp(level.MaxReferenceFrames(size), 1, UsualReferenceFrames),
             level.MaxBitsPerSecond,
             level.MaxBufferBits,
             profile.Quality,

@@ -33,13 +33,6 @@ public enum MarkPosition
     BottomRight,
 }
 
-/// <summary>A part of a picture, in pixels from its top left corner.</summary>
-/// <param name="X">From the left.</param>
-/// <param name="Y">From the top.</param>
-/// <param name="Width">Pixels across.</param>
-/// <param name="Height">Pixels down.</param>
-public readonly record struct PictureRect(int X, int Y, int Width, int Height);
-
 /// <summary>How the house's mark stands on pictures. The usual values are common practice, no source.</summary>
 /// <param name="OpacityPercent">How much of it covers the picture, 5 to 100.</param>
 /// <param name="WidthPercent">Its width as a share of the picture's, 2 to 60.</param>

@@ -1,4 +1,5 @@
 using Wexel.Core.Contents;
+using Wexel.Core.Editing;
 using Wexel.Core.Timing;
 
 namespace Wexel.Core.Lessons;
@@ -11,6 +12,7 @@ namespace Wexel.Core.Lessons;
 /// <param name="Cuts">What is left out of the recording, in recording time, in order and apart.</param>
 /// <param name="Sections">The contents, in recording time.</param>
 /// <param name="Captions">The captions, or null where there are none.</param>
+/// <param name="Canvas">What its picture is made on; null for all of the recording in its own size.</param>
 /// <param name="HouseMark">Whether the house's mark stands on its picture, where the house puts it on lessons.</param>
 public sealed record LessonDocument(
     string Title,
@@ -20,7 +22,8 @@ public sealed record LessonDocument(
     IReadOnlyList<TimeRange> Cuts,
     IReadOnlyList<Section> Sections,
     CaptionTrack? Captions,
-    bool HouseMark = true)
+    bool HouseMark = true,
+    Canvas? Canvas = null)
 {
     /// <summary>What is left out of the recording; a document that was saved before there were cuts has none.</summary>
     public IReadOnlyList<TimeRange> Cuts { get; init; } = Cuts ?? [];

@@ -29,6 +29,7 @@ public sealed record LessonMerge(LessonDocument Document, IReadOnlyList<string> 
             Description = Pick(before.Description, theirs.Description, mine.Description, "the description"),
             Language = Pick(before.Language, theirs.Language, mine.Language, "the language"),
             Captions = Pick(before.Captions, theirs.Captions, mine.Captions, "the captions"),
+            Canvas = Pick(before.Canvas, theirs.Canvas, mine.Canvas, "the canvas"),
             HouseMark = Pick(before.HouseMark, theirs.HouseMark, mine.HouseMark, "the house mark"),
             // What I cut is cut, and what I restored is restored.
             Cuts = TimeRange.Without(TimeRange.Union(theirs.Cuts.Concat(TimeRange.Without(mine.Cuts, before.Cuts))), TimeRange.Without(before.Cuts, mine.Cuts)),

@@ -24,6 +24,7 @@ public static class LessonRules
         {
             Title = SectionRules.OneLine(document.Title),
             Description = description.Length <= LongestDescription ? description : description[..LongestDescription],
+            Canvas = document.Canvas?.Within() is { IsAsRecorded: false } canvas ? canvas : null,
             Cuts = CutRules.Tidy(document.Cuts, length, grid),
             Sections = SectionRules.Tidy(document.Sections.Take(MostSections), length),
         };
@@ -49,6 +50,8 @@ public static class LessonRules
         changes.AddRange(CutChanges(before.Cuts, after.Cuts));
         if (before.Captions != after.Captions)
             changes.Add(after.Captions is null ? "captions removed" : "captions");
+        if (before.Canvas != after.Canvas)
+            changes.Add(after.Canvas?.Size is { } size ? $"canvas {size}" : after.Canvas is null ? "canvas as recorded" : "part of the picture");
         if (before.HouseMark != after.HouseMark)
             changes.Add(after.HouseMark ? "house mark on" : "house mark off");
         changes.AddRange(SectionChanges(before.Sections, after.Sections));

@@ -1,6 +1,7 @@
 using System.Globalization;
 using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
+using Wexel.Core.Recordings;
 using Wexel.Media.Tools;
 
 namespace Wexel.Media.Rendering;
@@ -78,8 +79,10 @@ public static class EncodeArguments
 
         if (picture.CropTo is { } crop)
             filters.Add($"crop={Text(crop.Width)}:{Text(crop.Height)}:0:0:exact=1");
-        if (picture.ScaleTo is not null || picture.Colour is not null)
-            filters.Add(Scale(picture));
+        if (picture.Placement is { } placement)
+            filters.AddRange(Place(picture, placement));
+        else if (picture.ScaleTo is not null || picture.Colour is not null)
+            filters.Add(Scale(picture.ScaleTo, picture.Colour));
         filters.Add("setsar=1");
         filters.Add("format=yuv420p");
         return string.Join(',', filters);
@@ -95,12 +98,27 @@ public static class EncodeArguments
     /// <summary>A sum set in pairs of brackets: ffmpeg cannot read one of more than some hundred terms in a row.</summary>
     private static string Sum(ReadOnlySpan<string> terms) => terms.Length == 1 ? terms[0] : $"({Sum(terms[..(terms.Length / 2)])}+{Sum(terms[(terms.Length / 2)..])})";
 
-    private static string Scale(PicturePlan picture)
+    /// <summary>The part that is seen is cut out, scaled once, and set on a black canvas.</summary>
+    private static IEnumerable<string> Place(PicturePlan picture, CanvasPlacement placement)
+    {
+        // Pixels that are not square are made so first; the part is measured in square ones.
+        if (picture.ScaleTo is { } square)
+            yield return Scale(square, null);
+        var (from, to, canvas) = (placement.From, placement.To, placement.Canvas);
+        if (from.Width < placement.Recorded.Width || from.Height < placement.Recorded.Height)
+            yield return $"crop={Text(from.Width)}:{Text(from.Height)}:{Text(from.X)}:{Text(from.Y)}:exact=1";
+        if (from.Width != to.Width || from.Height != to.Height || picture.Colour is not null)
+            yield return Scale(new PictureSize(to.Width, to.Height), picture.Colour);
+        if (to.Width < canvas.Width || to.Height < canvas.Height)
+            yield return $"format=yuv420p,pad={Text(canvas.Width)}:{Text(canvas.Height)}:{Text(to.X)}:{Text(to.Y)}:color=black";
+    }
+
+    private static string Scale(PictureSize? scaleTo, ColourConversion? conversion)
     {
         var options = new List<string>();
-        if (picture.ScaleTo is { } size)
+        if (scaleTo is { } size)
             options.Add($"{Text(size.Width)}:{Text(size.Height)}");
-        if (picture.Colour is { } colour)
+        if (conversion is { } colour)
         {
             if (colour.FromMatrix is { } matrix)
                 options.Add($"in_color_matrix={ScaleMatrix(matrix)}:in_range={(colour.FromFullRange ? "pc" : "tv")}");

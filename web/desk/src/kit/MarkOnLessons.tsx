@@ -25,13 +25,20 @@ const picture = { width: 1280, height: 720 }
 /** Whether and where the mark stands on lessons, shown as it will be. */
 export function MarkOnLessons({ house, changed }: { house: House; changed: (house: House) => void }) {
   const [placement, setPlacement] = useState<Placement>(house.placement ?? house.usualPlacement)
+  const [on, setOn] = useState(house.placement != null)
   const save = useMutation({
     mutationFn: (wanted: Placement | null) => taken(api.PUT('/api/house/mark/placement', { body: { placement: wanted } })),
     onSuccess: changed,
-    onError: (problem) => toast.error(problem.message),
+    onError: (problem) => {
+      setOn(house.placement != null)
+      toast.error(problem.message)
+    },
   })
-  // Shown at once; the server says so a moment later.
-  const on = (save.isPending ? save.variables : house.placement) != null
+  const put = (wanted: boolean) => {
+    // Shown at once; the server says so a moment later.
+    setOn(wanted)
+    save.mutate(wanted ? placement : null)
+  }
   const style = useMarkStyle(on ? placement : null, picture)
   const set = (change: Partial<Placement>) => {
     const next = { ...placement, ...change }
@@ -49,7 +56,7 @@ export function MarkOnLessons({ house, changed }: { house: House; changed: (hous
       ) : (
         <>
           <label className="mt-1 flex items-center gap-2">
-            <input type="checkbox" checked={on} onChange={(e) => save.mutate(e.target.checked ? placement : null)} />
+            <input type="checkbox" checked={on} onChange={(e) => put(e.target.checked)} />
             Put it on the picture of lessons
           </label>
           <p className="text-quiet">A lesson can do without it, in its Tidy stage. Lessons that are rendered already change when they are rendered again.</p>

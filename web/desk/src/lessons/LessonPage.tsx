@@ -29,6 +29,13 @@ const stages = [
   ['deliver', 'Deliver'],
 ] as const
 
+/** A picture from the middle of a recording, once there is one. */
+function pictureOf(recording: Schemas['RecordingView']): string | undefined {
+  const moments = recording.analysis?.pictureMoments ?? []
+  const moment = moments[Math.floor(moments.length / 2)]
+  return moment === undefined ? undefined : `/api/recordings/${recording.hash}/pictures/${moment}.jpg`
+}
+
 const noCues: Schemas['Cue'][] = []
 const noSuggestions: Suggestion[] = []
 
@@ -140,7 +147,7 @@ export function LessonPage() {
           suggesting={tidying ? suggestions.suggesting : undefined}
         />
         <aside aria-label="Beside the run sheet" className="w-[440px] shrink-0 overflow-y-auto border-l border-hairline p-4 max-[1100px]:w-[360px]">
-          <Viewer recording={recording.data} cues={cues.data ?? []} playback={playback} mark={document.houseMark} />
+          <Viewer recording={recording.data} cues={cues.data ?? []} playback={playback} mark={document.houseMark} lessonId={id} canvas={document.canvas} />
           {stage === 'bring-in' && <Facts recording={recording.data} document={document} edit={edit} />}
           {tidying && (
             <Tidy
@@ -152,6 +159,7 @@ export function LessonPage() {
               loudness={recording.data.loudness}
               playback={playback}
               edit={edit}
+              picture={pictureOf(recording.data)}
               cutting={cutting}
               suggestions={suggestions}
               stretch={stretch}

@@ -1,26 +1,47 @@
-import { useEffect } from 'react'
+import { type CSSProperties, useEffect } from 'react'
 import type { Schemas } from '../app/api'
 import { useHouse, useMarkStyle } from '../kit/useMark'
+import { useCanvasOutcome } from '../tidy/CanvasPanel'
 import { Button } from '../ui/Button'
 import { exactClock } from '../ui/words'
 import { type Playback, usePlayingTime } from './usePlayback'
 
-/** The picture that is playing, with its captions. */
-export function Viewer({ recording, cues, playback, mark }: { recording: Schemas['RecordingView']; cues: Schemas['Cue'][]; playback: Playback; mark: boolean }) {
+interface Props {
+  lessonId: string
+  recording: Schemas['RecordingView']
+  cues: Schemas['Cue'][]
+  playback: Playback
+  /** Whether the house's mark is wanted on it. */
+  mark: boolean
+  canvas: Schemas['Canvas'] | null
+}
+
+/** The picture that is playing as learners will see it: on its canvas, with the house's mark and its captions. */
+export function Viewer({ lessonId, recording, cues, playback, mark, canvas }: Props) {
   const house = useHouse().data
-  const markStyle = useMarkStyle(mark ? house?.placement : null, recording.facts.picture?.shownSize)
+  const placed = useCanvasOutcome(lessonId, canvas)
+  const markStyle = useMarkStyle(mark ? house?.placement : null, placed?.canvas)
   const now = usePlayingTime(playback)
   const shown = recording.facts.picture?.shownSize
+  const whole = placed?.canvas ?? shown
   const { attach, video } = playback
   // biome-ignore lint/correctness/useExhaustiveDependencies: the element appears with the viewing copy
   useEffect(() => (video.current ? attach(video.current) : undefined), [attach, video, recording.viewable])
   const cue = recording.viewable && cues.find((c) => c.span.start <= now && now < c.span.end)
   return (
     <div>
-      <div className="relative border border-ink bg-black" style={{ aspectRatio: shown ? `${shown.width} / ${shown.height}` : '16 / 9' }}>
+      <div className="relative overflow-hidden border border-ink bg-black" style={{ aspectRatio: whole ? `${whole.width} / ${whole.height}` : '16 / 9' }}>
         {recording.viewable ? (
           // biome-ignore lint/a11y/useMediaCaption: the captions are drawn below, from the lesson's own cues
-          <video ref={video} src={`/api/recordings/${recording.hash}/view`} preload="auto" className="h-full w-full" onClick={playback.toggle} aria-label="The recording" />
+          <video
+            ref={video}
+            src={`/api/recordings/${recording.hash}/view`}
+            preload="auto"
+            className="absolute max-w-none object-fill"
+            style={placed ? onCanvas(placed) : { inset: 0, width: '100%', height: '100%' }}
+            onClick={playback.toggle}
+            aria-label="The recording"
+          />
         ) : (
           <p role="status" className="grid h-full place-items-center p-6 text-center text-white">
             {recording.analysisFailure ? 'It cannot be shown.' : 'The browser cannot play this recording as it is; a viewing copy is being made.'}
@@ -45,10 +66,26 @@ export function Viewer({ recording, cues, playback, mark }: { recording: Schemas
           {exactClock(now)}
         </span>
         <span className="ml-auto font-mono text-[13px] text-quiet">
-          {shown ? `${shown.width} × ${shown.height}` : ''}
+          {whole ? `${whole.width} × ${whole.height}` : ''}
           {cues.length > 0 ? ' · captions' : ''}
         </span>
       </div>
     </div>
   )
+}
+
+/** Where the whole recording lies so that the part that is seen stands where it is rendered; the rest is clipped away. */
+function onCanvas({ canvas, from, to, recorded }: Schemas['CanvasOutcome']): CSSProperties {
+  const share = (part: number, of: number) => `${(100 * part) / of}%`
+  const [across, down] = [to.width / from.width, to.height / from.height]
+  const clip = (before: number, seen: number, all: number) => [share(before, all), share(all - before - seen, all)]
+  const [left, right] = clip(from.x, from.width, recorded.width)
+  const [top, bottom] = clip(from.y, from.height, recorded.height)
+  return {
+    left: share(to.x - from.x * across, canvas.width),
+    top: share(to.y - from.y * down, canvas.height),
+    width: share(recorded.width * across, canvas.width),
+    height: share(recorded.height * down, canvas.height),
+    clipPath: `inset(${top} ${right} ${bottom} ${left})`,
+  }
 }

@@ -1,6 +1,7 @@
 import type { Document } from '../lessons/useLesson'
 import type { Cut } from '../sheet/blocks'
 import type { Playback } from '../sheet/usePlayback'
+import { CanvasPanel } from './CanvasPanel'
 import { Cuts } from './Cuts'
 import { HouseMark } from './HouseMark'
 import { SelectedStretch } from './SelectedStretch'
@@ -16,6 +17,8 @@ interface Props {
   soundEdges: number[]
   /** What happens to the loudness, in a sentence. */
   loudness: string | null
+  /** A picture of the recording. */
+  picture: string | undefined
   playback: Playback
   edit: (change: (d: Document) => Document) => void
   cutting: Cutting
@@ -25,12 +28,13 @@ interface Props {
 }
 
 /** The tools of the tidy stage. */
-export function Tidy({ suggestions, loudness, edit, ...props }: Props) {
+export function Tidy({ suggestions, loudness, edit, picture, ...props }: Props) {
   return (
     <>
       <SelectedStretch {...props} />
       <SuggestedCuts suggestions={suggestions} playback={props.playback} />
       <Cuts {...props} />
+      <CanvasPanel lessonId={props.lessonId} document={props.document} edit={edit} picture={picture} />
       <HouseMark document={props.document} edit={edit} />
       {loudness && (
         <section className="mt-4 border-t border-hairline pt-3" aria-label="Loudness">

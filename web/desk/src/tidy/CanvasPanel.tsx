@@ -1,0 +1,129 @@
+import { useQuery } from '@tanstack/react-query'
+import { api, type Schemas, taken } from '../app/api'
+import type { Document } from '../lessons/useLesson'
+import { NumberField } from '../ui/NumberField'
+import { PartFrame } from './PartFrame'
+
+type Canvas = Schemas['Canvas']
+
+interface Props {
+  lessonId: string
+  document: Document
+  edit: (change: (d: Document) => Document) => void
+  /** A picture of the recording, to choose a part on. */
+  picture: string | undefined
+}
+
+const asRecorded: Canvas = { size: null, fit: 'whole', part: { x: 0, y: 0, width: 1, height: 1 } }
+const fits: [Canvas['fit'], string, string][] = [
+  ['whole', 'Whole', 'All of the recording is seen.'],
+  ['fill', 'Filled', 'Nothing is black; what does not fit is left out.'],
+  ['part', 'A part', 'A chosen part is seen.'],
+]
+const tenth = (n: number) => Number(n.toFixed(1))
+
+/** What the lesson's picture is made on: its size, how the recording is brought onto it, and what that comes to. */
+export function CanvasPanel({ lessonId, document, edit, picture }: Props) {
+  const canvas = document.canvas ?? asRecorded
+  const params = { path: { id: lessonId } }
+  const sizes = useQuery({ queryKey: ['canvas-sizes', lessonId], queryFn: () => taken(api.GET('/api/lessons/{id}/canvas/sizes', { params })) }).data
+  const outcome = useCanvasOutcome(lessonId, canvas)
+  const set = (change: Partial<Canvas>) => edit((d) => ({ ...d, canvas: { ...(d.canvas ?? asRecorded), ...change } }))
+  if (!sizes || !outcome) return null
+  const chosen = canvas.size ? `${canvas.size.width}x${canvas.size.height}` : ''
+  const own = canvas.size && !sizes.standard.some((s) => s.width === canvas.size?.width && s.height === canvas.size?.height)
+  const take = (value: string) => {
+    const [width, height] = value.split('x').map(Number)
+    set({ size: value === '' ? null : value === 'own' ? { width: outcome.canvas.width, height: outcome.canvas.height - 2 } : { width, height } })
+  }
+  return (
+    <section className="mt-4 border-t border-hairline pt-3" aria-label="Canvas">
+      <h2>Canvas</h2>
+      <label className="mt-1 flex items-center gap-2">
+        <span className="w-[60px] text-quiet">Size</span>
+        <select value={own ? 'own' : chosen} onChange={(e) => take(e.target.value)} className="min-w-0 flex-1 border border-quiet/60 bg-field px-2 py-1">
+          <option value="">
+            As recorded, {outcome.recorded.width} × {outcome.recorded.height}
+            {sizes.proposed == null ? ' (proposed)' : ''}
+          </option>
+          {sizes.standard.map((s) => (
+            <option key={`${s.width}x${s.height}`} value={`${s.width}x${s.height}`}>
+              {s.width} × {s.height}
+              {sizes.proposed?.width === s.width && sizes.proposed.height === s.height ? ' (proposed)' : ''}
+            </option>
+          ))}
+          <option value="own">Other numbers</option>
+        </select>
+      </label>
+      {own && canvas.size && (
+        <div className="mt-2 grid grid-cols-2 gap-x-4">
+          <NumberField label="Width, px" value={canvas.size.width} least={64} most={3840} take={(width) => set({ size: { width, height: canvas.size?.height ?? 720 } })} />
+          <NumberField label="Height, px" value={canvas.size.height} least={64} most={3840} take={(height) => set({ size: { width: canvas.size?.width ?? 1280, height } })} />
+        </div>
+      )}
+      <fieldset className="mt-2 flex gap-4">
+        <legend className="sr-only">How the recording is brought onto it</legend>
+        {/* In the recorded size there is nothing to fill. */}
+        {fits
+          .filter(([fit]) => fit !== 'fill' || canvas.size)
+          .map(([fit, label, about]) => (
+            <label key={fit} className="flex items-center gap-1.5" title={about}>
+              <input type="radio" name="canvas-fit" checked={canvas.fit === fit} onChange={() => set({ fit })} />
+              {label}
+            </label>
+          ))}
+      </fieldset>
+      {canvas.fit === 'part' && (
+        <>
+          <PartFrame picture={picture} recorded={outcome.recorded} part={canvas.part} take={(part) => set({ part })} />
+          <div className="mt-2 grid grid-cols-4 gap-x-3">
+            {(
+              [
+                ['Left, px', 'x', outcome.recorded.width],
+                ['Top, px', 'y', outcome.recorded.height],
+                ['Width, px', 'width', outcome.recorded.width],
+                ['Height, px', 'height', outcome.recorded.height],
+              ] as const
+            ).map(([label, key, whole]) => (
+              <NumberField
+                key={key}
+                label={label}
+                value={Math.round(canvas.part[key] * whole)}
+                least={key === 'x' || key === 'y' ? 0 : Math.ceil(whole * 0.05)}
+                most={whole}
+                take={(px) => set({ part: { ...canvas.part, [key]: px / whole } })}
+              />
+            ))}
+          </div>
+        </>
+      )}
+      <p className="mt-2">
+        Shown at <b className="font-mono">{tenth(outcome.scalePercent)} %</b>
+        {outcome.wholeFactor ? ', a whole factor: text stays crisp.' : ', not a whole factor: text gets a little softer.'}
+      </p>
+      {outcome.notes.map((note) => (
+        <p key={note} className="mt-1 text-amber">
+          {note}
+        </p>
+      ))}
+      <details className="mt-1">
+        <summary className="cursor-pointer text-copper underline underline-offset-2">In each profile</summary>
+        <ul className="mt-1 text-quiet">
+          {outcome.delivered.map((d) => (
+            <li key={d.profile}>
+              {d.profile}: {d.size.width} × {d.size.height}, {tenth(d.scalePercent)} %{d.wholeFactor ? ', whole' : ''}
+            </li>
+          ))}
+        </ul>
+      </details>
+    </section>
+  )
+}
+
+export function useCanvasOutcome(lessonId: string, canvas: Canvas | null | undefined) {
+  return useQuery({
+    queryKey: ['canvas-outcome', lessonId, canvas ?? null],
+    queryFn: () => taken(api.POST('/api/lessons/{id}/canvas/outcome', { params: { path: { id: lessonId } }, body: canvas ?? asRecorded })),
+    placeholderData: (before) => before,
+  }).data
+}
