@@ -3,20 +3,11 @@ import { execFileSync } from 'node:child_process'
 import { createReadStream, openSync, readFileSync, rmSync, statSync, writeSync } from 'node:fs'
 import { request } from 'node:http'
 import { join } from 'node:path'
+import { signIn } from './client.mjs'
 
 const [port, work] = process.argv.slice(2)
 const base = `http://127.0.0.1:${port}`
-const signedIn = await fetch(`${base}/api/sign-in`, {
-  method: 'POST',
-  headers: { 'Content-Type': 'application/json' },
-  body: JSON.stringify({ email: 'mara.tarn@brackwater.example', password: 'Ferry-2026' }),
-})
-const cookie = signedIn.headers.get('set-cookie').split(';')[0]
-const ask = async (method, path, body) => {
-  const answer = await fetch(base + path, { method, headers: { Cookie: cookie, 'Content-Type': 'application/json' }, body: body && JSON.stringify(body) })
-  if (!answer.ok) throw new Error(`${path}: ${await answer.text()}`)
-  return answer.status === 204 ? undefined : answer.json()
-}
+const { cookie, ask } = await signIn(base)
 
 // The demo renders and releases its first lesson by itself.
 const id = (await ask('GET', '/api/lessons'))[0].lessons[0].id

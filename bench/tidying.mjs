@@ -6,20 +6,11 @@ import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { chromium } from '@playwright/test'
 import { Upload } from 'tus-js-client'
+import { signIn } from './client.mjs'
 
 const [port, work] = process.argv.slice(2)
 const base = `http://127.0.0.1:${port}`
-const signedIn = await fetch(`${base}/api/sign-in`, {
-  method: 'POST',
-  headers: { 'Content-Type': 'application/json' },
-  body: JSON.stringify({ email: 'mara.tarn@brackwater.example', password: 'Ferry-2026' }),
-})
-const cookie = signedIn.headers.get('set-cookie').split(';')[0]
-const ask = async (method, path, body) => {
-  const answer = await fetch(base + path, { method, headers: { Cookie: cookie, 'Content-Type': 'application/json' }, body: body && JSON.stringify(body) })
-  if (!answer.ok) throw new Error(`${path}: ${await answer.text()}`)
-  return answer.status === 204 ? undefined : answer.json()
-}
+const { cookie, ask } = await signIn(base)
 const wait = (ms) => new Promise((done) => setTimeout(done, ms))
 const put = (path, file) =>
   new Promise((done, failed) => {
