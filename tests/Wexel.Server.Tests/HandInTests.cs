@@ -66,4 +66,36 @@ public sealed class HandInTests(ServerFixture fixture) : IClassFixture<ServerFix
         File.Exists(In(".hidden.mp4")).ShouldBeTrue();
         File.Exists(In("lesson.mp4.part")).ShouldBeTrue();
     }
+
+    /// <summary>The server makes the folder anew whenever it is missing, which may come between.</summary>
+    private void Insist(Action act)
+    {
+        for (var tries = 0; ; tries++)
+        {
+            try
+            {
+                act();
+                return;
+            }
+            catch (Exception between) when (between is IOException or UnauthorizedAccessException && Directory.Exists(fixture.HandIn) && tries < 20)
+            {
+                Directory.Delete(fixture.HandIn, recursive: true);
+            }
+        }
+    }
+
+    [Fact]
+    public async Task A_folder_that_goes_away_does_not_end_the_server_and_is_taken_up_again()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var away = fixture.HandIn + "-away";
+        Directory.Move(fixture.HandIn, away);
+        Insist(() => File.WriteAllText(fixture.HandIn, "a file where the folder was"));
+        await Task.Delay(2500);
+        (await trainer.GetAsync("/api/me")).EnsureSuccessStatusCode();
+        File.Delete(fixture.HandIn);
+        Insist(() => Directory.Move(away, fixture.HandIn));
+        await File.WriteAllTextAsync(In("after.mp4"), "just text, after");
+        await UntilAsync(() => File.Exists(In(HandIn.Refused, "after.mp4.txt")));
+    }
 }

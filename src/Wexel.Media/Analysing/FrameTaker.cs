@@ -40,8 +40,11 @@ public static class FrameTaker
                     "-frames:v", InARow.ToString(CultureInfo.InvariantCulture), "-q:v", "4", "-f", "image2", "file:" + Path.Combine(making.Replace("%", "%%", StringComparison.Ordinal), "%02d.jpg"),
                 ],
                 null, null, cancel);
-            if (!Directory.Exists(folder))
-                Directory.Move(making, folder);
+            Directory.Move(making, folder);
+        }
+        catch (IOException) when (Directory.Exists(folder))
+        {
+            // Another server on the same store was faster; what it took is the same.
         }
         finally
         {

@@ -18,7 +18,7 @@ internal static class FrameEndpoint
     private static readonly SemaphoreSlim AtOnce = new(2);
 
     /// <summary>What is being taken, so that thirty questions for one bundle are one piece of work.</summary>
-    private static readonly ConcurrentDictionary<string, Task> UnderWay = new();
+    private static readonly ConcurrentDictionary<string, Lazy<Task>> UnderWay = new();
 
     internal static void MapFrames(this IEndpointRouteBuilder routes) =>
         routes.MapGet("/api/recordings/{hash}/frames/{number:long}.jpg", FrameAsync).WithName("RecordingFrame").ExcludeFromDescription();
@@ -35,7 +35,7 @@ internal static class FrameEndpoint
         try
         {
             if (!Directory.Exists(folder))
-                await UnderWay.GetOrAdd(folder, _ => TakeAsync(store.Recording(hash), facts, bundle, folder)).WaitAsync(cancel);
+                await UnderWay.GetOrAdd(folder, _ => new Lazy<Task>(() => TakeAsync(store.Recording(hash), facts, bundle, folder))).Value.WaitAsync(cancel);
         }
         catch (ToolFailedException)
         {

@@ -1,4 +1,5 @@
 using System.Data.Common;
+using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Wexel.Core;
 using Wexel.Data;
@@ -28,23 +29,36 @@ internal sealed class HandIn(IServiceScopeFactory scopes, FileStore store, DiskR
     {
         if (options.Value.HandIn is not { Length: > 0 } folder)
             return;
-        foreach (var inside in new[] { Taken, Refused })
-            Directory.CreateDirectory(Path.Combine(folder, inside));
         var seen = new Dictionary<string, Seen>();
         using var timer = new PeriodicTimer(Round, clock);
         do
         {
-            try
+            var settled = new List<FileInfo>();
+            await TryAsync(folder, () =>
             {
-                foreach (var file in Settled(folder, seen))
-                    await TakeAsync(folder, file, stoppingToken);
-            }
-            catch (Exception failed) when (failed is IOException or UnauthorizedAccessException or DbException or TimeoutException)
-            {
-                log.LogWarning(failed, "The hand-in folder could not be gone through; it is tried again");
-            }
+                foreach (var inside in new[] { Taken, Refused })
+                    Directory.CreateDirectory(Path.Combine(folder, inside));
+                settled = Settled(folder, seen);
+                return Task.CompletedTask;
+            });
+            // One that fails does not keep the others waiting.
+            foreach (var file in settled)
+                await TryAsync(file.FullName, () => TakeAsync(folder, file, stoppingToken));
         }
         while (await timer.WaitForNextTickAsync(stoppingToken));
+    }
+
+    /// <summary>A folder that cannot be reached or a database that does not answer must not end the server; it is tried again.</summary>
+    private async Task TryAsync(string what, Func<Task> work)
+    {
+        try
+        {
+            await work();
+        }
+        catch (Exception failed) when (failed is IOException or UnauthorizedAccessException or DbException or DbUpdateException or TimeoutException)
+        {
+            log.LogWarning(failed, "Hand-in folder: {What} could not be gone through; it is tried again", what);
+        }
     }
 
     /// <summary>The files that have not changed for long enough; names that start with a dot or end like a download that still runs are left alone.</summary>
