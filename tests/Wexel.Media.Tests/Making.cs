@@ -21,7 +21,7 @@ internal static class Making
     internal static Profile AsLoudAsRecorded { get; } = Profiles.Web with { TargetLufs = null };
 
     /// <summary>Probe, plan, put the sound together, encode, finish, measure, check: the way every lesson goes.</summary>
-    internal static async Task<Made> MakeAsync(string source, string output, IReadOnlyList<Section>? sections = null, Profile? profile = null, IReadOnlyList<TimeRange>? cuts = null, string? mark = null, MarkOnPicture? markOn = null, Canvas? canvas = null)
+    internal static async Task<Made> MakeAsync(string source, string output, IReadOnlyList<Section>? sections = null, Profile? profile = null, IReadOnlyList<TimeRange>? cuts = null, string? mark = null, MarkOnPicture? markOn = null, Canvas? canvas = null, IReadOnlyList<MoveIn>? moveIns = null)
     {
         sections ??= [];
         var cancel = TestContext.Current.CancellationToken;
@@ -30,7 +30,7 @@ internal static class Making
         var sides = await RecordingAnalyser.SidesAsync(facts, source, cancel);
         var map = RenderPlanner.Map(facts, cuts ?? []);
         sections = WhatFollows.Sections(sections, map);
-        var plan = RenderPlanner.Plan(facts, sides, map, sections, profile ?? Profiles.Web, markOn, canvas);
+        var plan = RenderPlanner.Plan(facts, sides, map, sections, profile ?? Profiles.Web, markOn, canvas, moveIns);
         var encode = output + ".encode.mp4";
         var sound = plan.Sound is null ? null : await LessonSound.MakeAsync(plan.Sound, map, source, output + ".flac", cancel);
         await Renderer.EncodeAsync(plan, new EncodeInputs(source, sound, mark), encode, null, null, cancel);

@@ -23,6 +23,29 @@ public sealed record CanvasPlacement(PictureSize Canvas, PictureRect From, Pictu
     /// <summary>The share of the canvas that is black, in per cent.</summary>
     public double EmptyPercent => 100.0 * (1 - ((double)To.Width * To.Height / ((double)Canvas.Width * Canvas.Height)));
 
+    /// <summary>The canvas in the recording's own pixels, with what is black around it; sides even.</summary>
+    public PictureSize Page => new(
+        To.Width == Canvas.Width ? From.Width : Near((double)Canvas.Width * From.Width / To.Width),
+        To.Height == Canvas.Height ? From.Height : Near((double)Canvas.Height * From.Height / To.Height));
+
+    /// <summary>Where what is seen of the recording lies on the page; corner even.</summary>
+    public PictureRect SeenOnPage => new(
+        Math.Min(Down((double)To.X * From.Width / To.Width), Page.Width - From.Width), Math.Min(Down((double)To.Y * From.Height / To.Height), Page.Height - From.Height), From.Width, From.Height);
+
+    /// <summary>The least of the page, in the canvas's shape, that shows a part of the recording: sides and corner even, never beyond the page.</summary>
+    /// <param name="part">The part.</param>
+    public PictureRect OnPage(PicturePart part)
+    {
+        part = part.Within();
+        var (page, seen) = (Page, SeenOnPage);
+        var (x, y) = (seen.X + (part.X * Recorded.Width) - From.X, seen.Y + (part.Y * Recorded.Height) - From.Y);
+        var (width, height) = (part.Width * Recorded.Width, part.Height * Recorded.Height);
+        var share = Math.Clamp(Math.Max(width / page.Width, height / page.Height), PicturePart.Smallest, 1);
+        var (w, h) = (Math.Min(Near(share * page.Width), page.Width), Math.Min(Near(share * page.Height), page.Height));
+        int Corner(double from, double length, int taken, int most) => Math.Clamp(Down(from + ((length - taken) / 2) + 1), 0, most - taken);
+        return new PictureRect(Corner(x, width, w, page.Width), Corner(y, height, h, page.Height), w, h);
+    }
+
     /// <summary>Places a recording on a lesson's canvas, at the size in which it is delivered.</summary>
     /// <param name="recorded">The recording's size as it is shown; each side 16 or more.</param>
     /// <param name="canvas">The canvas.</param>

@@ -39,12 +39,13 @@ public static class WhatFollows
     /// <summary>What cuts take away altogether.</summary>
     /// <param name="Sections">The sections of which nothing is kept.</param>
     /// <param name="Cues">How many captions are gone.</param>
-    public sealed record Gone(IReadOnlyList<Section> Sections, int Cues);
+    /// <param name="MoveIns">How many move-ins are gone.</param>
+    public sealed record Gone(IReadOnlyList<Section> Sections, int Cues, int MoveIns);
 
-    /// <summary>What is gone of sections and captions.</summary>
-    public static Gone Lost(IReadOnlyList<Section> sections, IReadOnlyList<Cue> cues, TimeMap map)
+    /// <summary>What is gone of what was placed on the recording.</summary>
+    public static Gone Lost(IReadOnlyList<Section> sections, IReadOnlyList<Cue> cues, IReadOnlyList<MoveIn> moveIns, TimeMap map)
     {
         var left = Sections(sections, map).Select(s => s.Id).ToHashSet();
-        return new Gone([.. sections.Where(s => !left.Contains(s.Id))], cues.Count - Cues(cues, map).Count);
+        return new Gone([.. sections.Where(s => !left.Contains(s.Id))], cues.Count - Cues(cues, map).Count, moveIns.Count(m => map.ToLesson(m.Span) is null));
     }
 }

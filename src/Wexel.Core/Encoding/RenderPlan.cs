@@ -13,10 +13,9 @@ namespace Wexel.Core.Encoding;
 public sealed record RenderPlan(TimeSpan Length, IReadOnlyList<KeptStretch> Kept, PicturePlan Picture, SoundPlan? Sound);
 
 /// <summary>What is done with the picture.</summary>
-/// <param name="CropTo">The part from the top left corner that is used, or null for all of it.</param>
-/// <param name="ScaleTo">The size to scale to, or null where it stays.</param>
-/// <param name="Placement">Where the picture stands on the lesson's canvas, or null where it is all of the recording; then there is nothing to crop or scale besides.</param>
-/// <param name="Size">The size that is made; both sides even, pixels square.</param>
+/// <param name="SquarePixels">Whether the recording's pixels are square; where not, they are made so.</param>
+/// <param name="Placement">Where the recording stands on the canvas.</param>
+/// <param name="Moves">How what is seen of it goes from part to part; empty where all of it is seen all the time.</param>
 /// <param name="Mark">The house's mark on it, or null.</param>
 /// <param name="Timing">When frames are made.</param>
 /// <param name="Colour">The conversion to BT.709 limited range, or null where the source is that already.</param>
@@ -27,10 +26,9 @@ public sealed record RenderPlan(TimeSpan Length, IReadOnlyList<KeptStretch> Kept
 /// <param name="Quality">The constant rate factor.</param>
 /// <param name="Effort">The encoder's preset.</param>
 public sealed record PicturePlan(
-    PictureSize? CropTo,
-    PictureSize? ScaleTo,
-    CanvasPlacement? Placement,
-    PictureSize Size,
+    bool SquarePixels,
+    CanvasPlacement Placement,
+    IReadOnlyList<ViewMove> Moves,
     MarkPlan? Mark,
     FrameTiming Timing,
     ColourConversion? Colour,
@@ -39,7 +37,11 @@ public sealed record PicturePlan(
     long MaxBitsPerSecond,
     long BufferBits,
     int Quality,
-    string Effort);
+    string Effort)
+{
+    /// <summary>The size that is made; both sides even, pixels square.</summary>
+    public PictureSize Size => Placement.Canvas;
+}
 
 /// <summary>The house's mark as it stands on a picture.</summary>
 /// <param name="Key">The key of its file.</param>
@@ -56,7 +58,8 @@ public sealed record MarkPlan(string Key, PictureRect Box, double Opacity);
 /// <param name="KeyFrameEvery">A key frame stands at every grid frame whose number is a multiple of this.</param>
 /// <param name="SectionFrames">Grid frames at which sections start, in order: key frames too.</param>
 /// <param name="LastFrame">The number of the last grid frame, which is always made.</param>
-public sealed record FrameTiming(FrameRate Grid, int MostRepeatsLeftOut, int KeyFrameEvery, IReadOnlyList<long> SectionFrames, long LastFrame)
+/// <param name="Moving">Stretches of grid frames in which what is seen moves, in order and apart; each of their frames is made.</param>
+public sealed record FrameTiming(FrameRate Grid, int MostRepeatsLeftOut, int KeyFrameEvery, IReadOnlyList<long> SectionFrames, long LastFrame, IReadOnlyList<FrameRun> Moving)
 {
     /// <summary>All grid frames that must be key frames, in order.</summary>
     public IEnumerable<long> KeyFrames()
@@ -64,6 +67,15 @@ public sealed record FrameTiming(FrameRate Grid, int MostRepeatsLeftOut, int Key
         var regular = Enumerable.Range(0, (int)(LastFrame / KeyFrameEvery) + 1).Select(n => (long)n * KeyFrameEvery);
         return regular.Concat(SectionFrames).Distinct().Order();
     }
+}
+
+/// <summary>Frames in a row.</summary>
+/// <param name="First">The number of the first.</param>
+/// <param name="Count">How many; 1 or more.</param>
+public readonly record struct FrameRun(long First, long Count)
+{
+    /// <summary>Whether a frame is one of them.</summary>
+    public bool Holds(long frame) => frame >= First && frame < First + Count;
 }
 
 /// <summary>A conversion of colours to BT.709 in limited range.</summary>

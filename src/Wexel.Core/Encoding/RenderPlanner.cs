@@ -27,24 +27,23 @@ public static class RenderPlanner
     /// <param name="profile">The settings.</param>
     /// <param name="mark">The house's mark that the lesson wants, or null; a profile may leave it away.</param>
     /// <param name="canvas">The lesson's canvas, or null for all of the recording in its own size.</param>
+    /// <param name="moveIns">The move-ins, in recording time, in order and apart; null for none.</param>
     /// <exception cref="ArgumentException">The recording has no picture, or nothing of it is kept.</exception>
-    public static RenderPlan Plan(RecordingFacts facts, SoundSides? sides, TimeMap map, IReadOnlyList<Section> sections, Profile profile, MarkOnPicture? mark = null, Canvas? canvas = null)
+    public static RenderPlan Plan(RecordingFacts facts, SoundSides? sides, TimeMap map, IReadOnlyList<Section> sections, Profile profile, MarkOnPicture? mark = null, Canvas? canvas = null, IReadOnlyList<MoveIn>? moveIns = null)
     {
         var source = facts.Picture ?? throw new ArgumentException("A recording without a picture cannot be rendered.", nameof(facts));
         if (map.Frames == 0)
             throw new ArgumentException("A lesson of which everything is cut cannot be rendered.", nameof(map));
-        var fit = CanvasFit.Under(source.ShownSize, profile.AtMostHeight);
-        var placement = canvas is null or { IsAsRecorded: true } ? null : CanvasPlacement.Of(source.ShownSize, canvas, profile.AtMostHeight);
-        var size = placement?.Canvas ?? fit.Target;
-        var timing = Timing(map, sections, profile.ConstantRate);
+        var placement = CanvasPlacement.Of(source.ShownSize, canvas ?? Canvas.AsRecorded, profile.AtMostHeight);
+        var size = placement.Canvas;
+        var moves = ViewPath.Of(moveIns ?? [], map, placement).Moves;
+        var timing = Timing(map, sections, moves, profile.ConstantRate);
         // The fit never passes 3840 pixels a side and the grid never 60 a second, which level 5.2 takes.
         var level = H264Level.LowestFor(size, timing.Grid)!;
-        var scales = fit.Scales || source.PixelAspect is < 0.999 or > 1.001;
         var picture = new PicturePlan(
-            CropTo: placement is null && !scales && fit.Target != source.ShownSize ? fit.Target : null,
-            ScaleTo: placement is null ? scales ? fit.Target : null : source.PixelAspect is < 0.999 or > 1.001 ? source.ShownSize : null,
+            SquarePixels: source.PixelAspect is >= 0.999 and <= 1.001,
             placement,
-            size,
+            moves,
             mark is null || !profile.WithMark ? null : new MarkPlan(mark.Key, mark.Placement.On(size, mark.Size), mark.Placement.Within().OpacityPercent / 100),
             timing,
             Conversion(source),
@@ -64,11 +63,11 @@ public static class RenderPlanner
     public static TimeMap Map(RecordingFacts facts, IReadOnlyList<TimeRange> cuts) =>
         TimeMap.Of(Grid(facts.Picture ?? throw new ArgumentException("A recording without a picture cannot be rendered.", nameof(facts))), facts.Length, cuts);
 
-    private static FrameTiming Timing(TimeMap map, IReadOnlyList<Section> sections, bool constantRate)
+    private static FrameTiming Timing(TimeMap map, IReadOnlyList<Section> sections, IReadOnlyList<ViewMove> moves, bool constantRate)
     {
         var (grid, last) = (map.Grid, map.Frames - 1);
         var starts = sections.Select(s => grid.FrameAt(s.At)).Where(f => f > 0 && f <= last).Distinct().Order().ToList();
-        return new FrameTiming(grid, constantRate ? 0 : (int)grid.PerSecond - 1, (int)(grid.PerSecond * KeyFrameDistance.TotalSeconds), starts, last);
+        return new FrameTiming(grid, constantRate ? 0 : (int)grid.PerSecond - 1, (int)(grid.PerSecond * KeyFrameDistance.TotalSeconds), starts, last, [.. moves.Select(m => new FrameRun(m.First + 1, m.Frames))]);
     }
 
     private static FrameRate Grid(PictureFacts source)

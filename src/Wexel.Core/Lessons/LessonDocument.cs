@@ -14,6 +14,7 @@ namespace Wexel.Core.Lessons;
 /// <param name="Captions">The captions, or null where there are none.</param>
 /// <param name="Canvas">What its picture is made on; null for all of the recording in its own size.</param>
 /// <param name="HouseMark">Whether the house's mark stands on its picture, where the house puts it on lessons.</param>
+/// <param name="MoveIns">Where a part of the picture is seen large, in recording time, in order and apart.</param>
 public sealed record LessonDocument(
     string Title,
     string Description,
@@ -23,10 +24,14 @@ public sealed record LessonDocument(
     IReadOnlyList<Section> Sections,
     CaptionTrack? Captions,
     bool HouseMark = true,
-    Canvas? Canvas = null)
+    Canvas? Canvas = null,
+    IReadOnlyList<MoveIn>? MoveIns = null)
 {
     /// <summary>What is left out of the recording; a document that was saved before there were cuts has none.</summary>
     public IReadOnlyList<TimeRange> Cuts { get; init; } = Cuts ?? [];
+
+    /// <summary>Where a part of the picture is seen large; a document that was saved before there were move-ins has none.</summary>
+    public IReadOnlyList<MoveIn> MoveIns { get; init; } = MoveIns ?? [];
 }
 
 /// <summary>Captions that a lesson has; the cues lie in a file of their own, named by its hash.</summary>

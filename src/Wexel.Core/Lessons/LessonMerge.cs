@@ -1,4 +1,5 @@
 using Wexel.Core.Contents;
+using Wexel.Core.Editing;
 using Wexel.Core.Timing;
 
 namespace Wexel.Core.Lessons;
@@ -33,18 +34,21 @@ public sealed record LessonMerge(LessonDocument Document, IReadOnlyList<string> 
             HouseMark = Pick(before.HouseMark, theirs.HouseMark, mine.HouseMark, "the house mark"),
             // What I cut is cut, and what I restored is restored.
             Cuts = TimeRange.Without(TimeRange.Union(theirs.Cuts.Concat(TimeRange.Without(mine.Cuts, before.Cuts))), TimeRange.Without(before.Cuts, mine.Cuts)),
-            Sections = Sections(before.Sections, theirs.Sections, mine.Sections, clashes),
+            Sections = [.. Things(before.Sections, theirs.Sections, mine.Sections, s => s.Id, s => $"the section “{s.Title}”", Both, clashes).OrderBy(s => s.At)],
+            MoveIns = [.. Things(before.MoveIns, theirs.MoveIns, mine.MoveIns, m => m.Id, m => $"the move-in at {TimeCode.Brief(m.Span.Start)}", Both, clashes).OrderBy(m => m.Span.Start)],
         };
         return new LessonMerge(document, clashes);
     }
 
-    private static List<Section> Sections(IReadOnlyList<Section> before, IReadOnlyList<Section> theirs, IReadOnlyList<Section> mine, List<string> clashes)
+    /// <summary>Things of a kind, by their name inside the lesson: what one of us changed is as that one has it.</summary>
+    private static List<T> Things<T>(IReadOnlyList<T> before, IReadOnlyList<T> theirs, IReadOnlyList<T> mine, Func<T, string> id, Func<T, string> named, Func<T, T, T, T> both, List<string> clashes)
+        where T : class
     {
-        var (was, there, here) = (before.ToDictionary(s => s.Id), theirs.ToDictionary(s => s.Id), mine.ToDictionary(s => s.Id));
-        var merged = new List<Section>();
-        foreach (var id in theirs.Concat(mine).Select(s => s.Id).Distinct())
+        var (was, there, here) = (before.ToDictionary(id), theirs.ToDictionary(id), mine.ToDictionary(id));
+        var merged = new List<T>();
+        foreach (var key in theirs.Concat(mine).Select(id).Distinct())
         {
-            var (old, other, own) = (was.GetValueOrDefault(id), there.GetValueOrDefault(id), here.GetValueOrDefault(id));
+            var (old, other, own) = (was.GetValueOrDefault(key), there.GetValueOrDefault(key), here.GetValueOrDefault(key));
             if (Equals(own, old))
             {
                 if (other is not null)
@@ -54,16 +58,20 @@ public sealed record LessonMerge(LessonDocument Document, IReadOnlyList<string> 
 
             var bothChanged = !Equals(other, old) && !Equals(other, own);
             if (bothChanged)
-                clashes.Add($"the section “{(own ?? other ?? old)!.Title}”");
+                clashes.Add(named((own ?? other ?? old)!));
             // One of us took it away, the other went on with it: it stays, so that nothing is lost.
             if (own is null && bothChanged)
                 merged.Add(other!);
-            else if (own is not null && other is not null && old is not null)
-                merged.Add(new Section(id, own.At != old.At ? own.At : other.At, own.Title != old.Title ? own.Title : other.Title, own.Nested != old.Nested ? own.Nested : other.Nested));
             else if (own is not null)
-                merged.Add(own);
+                merged.Add(other is not null && old is not null ? both(old, other, own) : own);
         }
 
-        return [.. merged.OrderBy(s => s.At)];
+        return merged;
     }
+
+    private static Section Both(Section old, Section other, Section own) =>
+        new(own.Id, own.At != old.At ? own.At : other.At, own.Title != old.Title ? own.Title : other.Title, own.Nested != old.Nested ? own.Nested : other.Nested);
+
+    private static MoveIn Both(MoveIn old, MoveIn other, MoveIn own) =>
+        new(own.Id, own.Span != old.Span ? own.Span : other.Span, own.Part != old.Part ? own.Part : other.Part, own.Ease != old.Ease ? own.Ease : other.Ease);
 }

@@ -26,6 +26,7 @@ public static class LessonRules
             Description = description.Length <= LongestDescription ? description : description[..LongestDescription],
             Canvas = document.Canvas?.Within() is { IsAsRecorded: false } canvas ? canvas : null,
             Cuts = CutRules.Tidy(document.Cuts, length, grid),
+            MoveIns = MoveInRules.Tidy(document.MoveIns, length),
             Sections = SectionRules.Tidy(document.Sections.Take(MostSections), length),
         };
     }
@@ -54,6 +55,7 @@ public static class LessonRules
             changes.Add(after.Canvas?.Size is { } size ? $"canvas {size}" : after.Canvas is null ? "canvas as recorded" : "part of the picture");
         if (before.HouseMark != after.HouseMark)
             changes.Add(after.HouseMark ? "house mark on" : "house mark off");
+        changes.AddRange(Counted(before.MoveIns, after.MoveIns, m => m.Id, "move-in", [("changed", (a, b) => a != b)]));
         changes.AddRange(SectionChanges(before.Sections, after.Sections));
         return string.Join(", ", changes);
     }
@@ -70,19 +72,20 @@ public static class LessonRules
             yield return $"{TimeCode.InWords(restored)} restored";
     }
 
-    private static IEnumerable<string> SectionChanges(IReadOnlyList<Section> before, IReadOnlyList<Section> after)
+    private static IEnumerable<string> SectionChanges(IReadOnlyList<Section> before, IReadOnlyList<Section> after) =>
+        Counted(before, after, s => s.Id, "section", [("moved", (a, b) => a.At != b.At), ("renamed", (a, b) => a.Title != b.Title), ("set in or out", (a, b) => a.Nested != b.Nested)]);
+
+    /// <summary>How many things of a kind were added, removed, and changed in one way or another.</summary>
+    private static IEnumerable<string> Counted<T>(IReadOnlyList<T> before, IReadOnlyList<T> after, Func<T, string> id, string kind, (string Word, Func<T, T, bool> Differs)[] ways)
     {
-        var old = before.ToDictionary(s => s.Id);
-        var added = after.Count(s => !old.ContainsKey(s.Id));
-        var kept = after.Where(s => old.ContainsKey(s.Id)).ToList();
-        var removed = before.Count - kept.Count;
-        var moved = kept.Count(s => s.At != old[s.Id].At);
-        var renamed = kept.Count(s => s.Title != old[s.Id].Title);
-        var nested = kept.Count(s => s.Nested != old[s.Id].Nested);
-        foreach (var (count, what) in new[] { (added, "added"), (removed, "removed"), (moved, "moved"), (renamed, "renamed"), (nested, "set in or out") })
+        var old = before.ToDictionary(id);
+        var kept = after.Where(t => old.ContainsKey(id(t))).ToList();
+        var counts = new[] { (after.Count - kept.Count, "added"), (before.Count - kept.Count, "removed") }
+            .Concat(ways.Select(way => (kept.Count(t => way.Differs(t, old[id(t)])), way.Word)));
+        foreach (var (count, what) in counts)
         {
             if (count > 0)
-                yield return count == 1 ? $"1 section {what}" : $"{count} sections {what}";
+                yield return count == 1 ? $"1 {kind} {what}" : $"{count} {kind}s {what}";
         }
     }
 }

@@ -36,7 +36,7 @@ public static class EncodeArguments
 
     private static IReadOnlyList<string> Picture(RenderPlan plan, EncodeInputs inputs)
     {
-        var filters = PictureFilters(plan.Picture, plan.Kept);
+        var filters = PictureFilters(plan.Picture, plan.Kept, inputs.Moves);
         if (plan.Picture.Mark is not { } mark)
             return ["-map", "0:V:0", "-vf", filters];
         var path = inputs.Mark ?? throw new ArgumentException("The plan has a mark, and none is given.", nameof(inputs));
@@ -51,7 +51,7 @@ public static class EncodeArguments
         ];
     }
 
-    private static string PictureFilters(PicturePlan picture, IReadOnlyList<KeptStretch> kept)
+    private static string PictureFilters(PicturePlan picture, IReadOnlyList<KeptStretch> kept, string? moves)
     {
         var timing = picture.Timing;
         var filters = new List<string>
@@ -69,55 +69,69 @@ public static class EncodeArguments
 
         if (timing.MostRepeatsLeftOut > 0)
         {
-            // Frames that must be made are marked by moving every brightness by half its range, which no comparison can miss, and
-            // moved back behind it: the move is its own inverse, so nothing of the picture changes.
-            var mark = $"lut=c0='mod(val+128,256)':enable='{MadeFrames(timing)}'";
+            // Frames that must be made differ from the one before by half the range of brightness, which no comparison can miss, and
+            // are moved back behind it: the move is its own inverse, so nothing of the picture changes.
+            var mark = $"lut=c0='mod(val+128,256)':enable='{Marked(timing)}'";
             filters.Add(mark);
             filters.Add($"mpdecimate=max={Text(timing.MostRepeatsLeftOut)}:hi={Text(BlockDifference * 2)}:lo={Text(BlockDifference)}:frac=0");
             filters.Add(mark);
         }
 
-        if (picture.CropTo is { } crop)
-            filters.Add($"crop={Text(crop.Width)}:{Text(crop.Height)}:0:0:exact=1");
-        if (picture.Placement is { } placement)
-            filters.AddRange(Place(picture, placement));
-        else if (picture.ScaleTo is not null || picture.Colour is not null)
-            filters.Add(Scale(picture.ScaleTo, picture.Colour));
+        filters.AddRange(Place(picture, moves));
         filters.Add("setsar=1");
         filters.Add("format=yuv420p");
         return string.Join(',', filters);
     }
 
-    private static string MadeFrames(FrameTiming timing)
+    /// <summary>Whether a frame is marked: it is as the one before is, unless it must be made. So it is how many were made, odd or even.</summary>
+    private static string Marked(FrameTiming timing)
     {
         var number = $"round(t*{timing.Grid})";
-        var single = timing.SectionFrames.Append(timing.LastFrame).Distinct().Select(frame => $"eq({number},{Text(frame)})");
-        return Sum([$"not(mod({number},{Text(timing.KeyFrameEvery)}))", .. single]);
+        bool Regular(long frame) => frame % timing.KeyFrameEvery == 0;
+        bool Moving(long frame) => timing.Moving.Any(run => run.Holds(frame));
+        var single = timing.SectionFrames.Append(timing.LastFrame).Distinct().Where(frame => !Regular(frame) && !Moving(frame));
+        // A frame that two of the sums count would be as the one before again: counted once more, it is not.
+        var twice = timing.Moving.SelectMany(run => timing.KeyFrames().Where(frame => Regular(frame) && run.Holds(frame)));
+        return $"mod({Sum([
+            $"floor({number}/{Text(timing.KeyFrameEvery)})+1",
+            .. single.Concat(twice).Select(frame => $"gte({number},{Text(frame)})"),
+            .. timing.Moving.Select(run => $"clip({number}-{Text(run.First - 1)},0,{Text(run.Count)})"),
+        ])},2)";
     }
 
     /// <summary>A sum set in pairs of brackets: ffmpeg cannot read one of more than some hundred terms in a row.</summary>
     private static string Sum(ReadOnlySpan<string> terms) => terms.Length == 1 ? terms[0] : $"({Sum(terms[..(terms.Length / 2)])}+{Sum(terms[(terms.Length / 2)..])})";
 
     /// <summary>The part that is seen is cut out, scaled once, and set on a black canvas.</summary>
-    private static IEnumerable<string> Place(PicturePlan picture, CanvasPlacement placement)
+    private static IEnumerable<string> Place(PicturePlan picture, string? moves)
     {
-        // Pixels that are not square are made so first; the part is measured in square ones.
-        if (picture.ScaleTo is { } square)
-            yield return Scale(square, null);
-        var (from, to, canvas) = (placement.From, placement.To, placement.Canvas);
-        if (from.Width < placement.Recorded.Width || from.Height < placement.Recorded.Height)
+        var (from, to, canvas, recorded) = (picture.Placement.From, picture.Placement.To, picture.Placement.Canvas, picture.Placement.Recorded);
+        var (crops, squareFirst) = (from.Width < recorded.Width || from.Height < recorded.Height, !picture.SquarePixels && (picture.Moves.Count > 0 || from != new PictureRect(0, 0, recorded.Width, recorded.Height)));
+        // Pixels that are not square are made so first; a part is measured in square ones.
+        if (squareFirst)
+            yield return Scale(recorded, null);
+        if (crops)
             yield return $"crop={Text(from.Width)}:{Text(from.Height)}:{Text(from.X)}:{Text(from.Y)}:exact=1";
-        if (from.Width != to.Width || from.Height != to.Height || picture.Colour is not null)
+        if (picture.Moves.Count > 0)
+        {
+            var (page, seen) = (picture.Placement.Page, picture.Placement.SeenOnPage);
+            if (page.Width > seen.Width || page.Height > seen.Height)
+                yield return $"pad={Text(page.Width)}:{Text(page.Height)}:{Text(seen.X)}:{Text(seen.Y)}:color=black";
+            yield return $"sendcmd=f={FilterText.Escape(moves ?? throw new ArgumentException("The plan moves in, and no list of moves is given.", nameof(moves)))}";
+            yield return $"{MoveCommands.View}={Text(page.Width)}:{Text(page.Height)}:0:0:exact=1";
+            yield return $"{MoveCommands.Fit}={Scale(canvas, picture.Colour)["scale=".Length..]}";
+            yield break;
+        }
+
+        if (from.Width != to.Width || from.Height != to.Height || picture.Colour is not null || (!picture.SquarePixels && !squareFirst))
             yield return Scale(new PictureSize(to.Width, to.Height), picture.Colour);
         if (to.Width < canvas.Width || to.Height < canvas.Height)
             yield return $"format=yuv420p,pad={Text(canvas.Width)}:{Text(canvas.Height)}:{Text(to.X)}:{Text(to.Y)}:color=black";
     }
 
-    private static string Scale(PictureSize? scaleTo, ColourConversion? conversion)
+    private static string Scale(PictureSize size, ColourConversion? conversion)
     {
-        var options = new List<string>();
-        if (scaleTo is { } size)
-            options.Add($"{Text(size.Width)}:{Text(size.Height)}");
+        var options = new List<string> { $"{Text(size.Width)}:{Text(size.Height)}" };
         if (conversion is { } colour)
         {
             if (colour.FromMatrix is { } matrix)

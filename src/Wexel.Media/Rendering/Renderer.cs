@@ -11,13 +11,14 @@ namespace Wexel.Media.Rendering;
 /// <param name="Recording">The recording's path.</param>
 /// <param name="Sound">The sound that was made ready before, or null where the plan has none.</param>
 /// <param name="Mark">The path of the house's mark, or null where the plan has none.</param>
-public sealed record EncodeInputs(string Recording, LessonSound? Sound, string? Mark = null);
+/// <param name="Moves">The path of the list that <see cref="MoveCommands"/> prints, or null where the plan does not move in; the renderer writes it.</param>
+public sealed record EncodeInputs(string Recording, LessonSound? Sound, string? Mark = null, string? Moves = null);
 
 /// <summary>Makes renditions: an encode, which costs time, and a finish, which copies it with title and chapters.</summary>
 public static class Renderer
 {
     /// <summary>The maker's name and version for the encode's key.</summary>
-    public const string EncodeMaker = "encode/3";
+    public const string EncodeMaker = "encode/4";
 
     /// <summary>The maker's name and version for the finished file's key.</summary>
     public const string FinishMaker = "finish/1";
@@ -25,7 +26,20 @@ public static class Renderer
     /// <summary>Encodes by a plan, with the sound that was made ready before; the file is whole or not there.</summary>
     /// <exception cref="ToolFailedException">The encoder ended with an error.</exception>
     public static Task EncodeAsync(RenderPlan plan, EncodeInputs inputs, string outputPath, IProgress<TimeSpan>? progress, Action<int>? started, CancellationToken cancel) =>
-        WholeFile.MakeAsync(outputPath, temporary => MediaTool.RunAsync(EncodeArguments.Of(plan, inputs, temporary), progress, started, cancel));
+        WholeFile.MakeAsync(outputPath, async temporary =>
+        {
+            var moves = temporary + ".moves.txt";
+            try
+            {
+                if (plan.Picture.Moves.Count > 0)
+                    await File.WriteAllTextAsync(moves, MoveCommands.Of(plan.Picture), cancel);
+                await MediaTool.RunAsync(EncodeArguments.Of(plan, inputs with { Moves = moves }, temporary), progress, started, cancel);
+            }
+            finally
+            {
+                File.Delete(moves);
+            }
+        });
 
     /// <summary>The maker's name and version for an episode's key.</summary>
     public const string EpisodeMaker = "episode/1";

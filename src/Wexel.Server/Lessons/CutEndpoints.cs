@@ -17,8 +17,9 @@ internal sealed record CutsRequest(IReadOnlyList<TimeRange> Cuts);
 /// <param name="Length">How long the lesson would be.</param>
 /// <param name="SectionsGone">The sections that would be gone and are there now.</param>
 /// <param name="CaptionsGone">How many captions would be gone that are there now.</param>
+/// <param name="MoveInsGone">How many move-ins would be gone that are there now.</param>
 /// <param name="Problem">Why it cannot be cut like that.</param>
-internal sealed record CutsOutcome(TimeSpan Length, IReadOnlyList<string> SectionsGone, int CaptionsGone, Problem? Problem);
+internal sealed record CutsOutcome(TimeSpan Length, IReadOnlyList<string> SectionsGone, int CaptionsGone, int MoveInsGone, Problem? Problem);
 
 internal static class CutEndpoints
 {
@@ -35,8 +36,8 @@ internal static class CutEndpoints
         var facts = Json.Read<RecordingFacts>(lesson.Recording!.Facts);
         var (before, after) = (RenderPlanner.Map(facts, document.Cuts), RenderPlanner.Map(facts, request.Cuts));
         var cues = document.Captions is { } track ? await CaptionStore.ReadAsync(store, track.Hash, cancel) ?? [] : [];
-        var (gone, goneBefore) = (WhatFollows.Lost(document.Sections, cues, after), WhatFollows.Lost(document.Sections, cues, before));
+        var (gone, goneBefore) = (WhatFollows.Lost(document.Sections, cues, document.MoveIns, after), WhatFollows.Lost(document.Sections, cues, document.MoveIns, before));
         return TypedResults.Ok(new CutsOutcome(
-            after.Length, [.. gone.Sections.Except(goneBefore.Sections).Select(s => s.Title)], Math.Max(0, gone.Cues - goneBefore.Cues), CutRules.Refusal(request.Cuts, after)));
+            after.Length, [.. gone.Sections.Except(goneBefore.Sections).Select(s => s.Title)], Math.Max(0, gone.Cues - goneBefore.Cues), Math.Max(0, gone.MoveIns - goneBefore.MoveIns), CutRules.Refusal(request.Cuts, after)));
     }
 }

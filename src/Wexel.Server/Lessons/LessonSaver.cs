@@ -44,7 +44,7 @@ internal sealed class LessonSaver(WexelDb db, LiveNews news, TimeProvider clock)
             return (null, new Problem("lesson-same-section-twice", "Two sections have the same name inside; load the page again.", "sections"));
         var facts = Json.Read<RecordingFacts>(lesson.Recording!.Facts);
         var map = RenderPlanner.Map(facts, document.Cuts);
-        if (CutRules.Refusal(document.Cuts, map) is { } refused)
+        if ((CutRules.Refusal(document.Cuts, map) ?? MoveInRules.Refusal(document.MoveIns)) is { } refused)
             return (null, refused);
         var tidy = LessonRules.Tidy(document, facts.Length, map.Grid);
         var changes = LessonRules.Describe(before, tidy);

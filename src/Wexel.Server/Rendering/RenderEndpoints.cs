@@ -60,14 +60,10 @@ internal static class RenderEndpoints
         if (RenderPlans.Of(recording, document, profile, mark) is not { } planned)
             return null;
         var picture = planned.Plan.Picture;
-        var shown = planned.Facts.Picture!.ShownSize;
-        var estimate = RenderEstimator.Of(planned.Plan, planned.Facts.Picture, planned.Analysis.ChangedShare, MachineSpeed.Small);
+        var estimate = RenderEstimator.Of(planned.Plan, planned.Facts.Picture!, planned.Analysis.ChangedShare, MachineSpeed.Small);
         var level = H264Level.All.First(l => l.Number == picture.Level).Name;
-        var (scale, whole) = picture.Placement is { } placed
-            ? (placed.ScalePercent, placed.WholeFactor)
-            : (100.0 * picture.Size.Width / shown.Width, shown.Width % picture.Size.Width == 0 && shown.Height % picture.Size.Height == 0);
         return new ProfileOffer(
-            profile.Id, profile.Title, profile.Description, picture.Size, scale, whole, level,
+            profile.Id, profile.Title, profile.Description, picture.Size, picture.Placement.ScalePercent, picture.Placement.WholeFactor, level,
             estimate.Bytes, estimate.Time * slowness, store.Has(planned.EncodeKey, RenderJob.EncodeName));
     }
 

@@ -34,7 +34,7 @@ internal sealed class RenderPlans(WexelDb db)
         var analysis = Json.Read<RecordingAnalysis>(recording.Analysis);
         var map = RenderPlanner.Map(facts, document.Cuts);
         var sections = WhatFollows.Sections(document.Sections, map);
-        var plan = RenderPlanner.Plan(facts, analysis.Sides, map, sections, profile, document.HouseMark ? mark : null, document.Canvas);
+        var plan = RenderPlanner.Plan(facts, analysis.Sides, map, sections, profile, document.HouseMark ? mark : null, document.Canvas, document.MoveIns);
         return new PlannedRender(
             plan, map, sections, facts, analysis, DerivedKey.Of(Renderer.EncodeMaker, recording.Hash, plan),
             plan.Sound is null ? null : DerivedKey.Of(SoundComposer.Maker, recording.Hash, map.Grid, map.Length, map.Kept, plan.Sound.Mix, plan.Sound.SampleRate));

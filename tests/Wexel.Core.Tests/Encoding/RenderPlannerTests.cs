@@ -15,8 +15,9 @@ public class RenderPlannerTests
     public void A_usual_recording_is_neither_scaled_nor_converted()
     {
         var plan = Plan(Sample.Facts());
-        plan.Picture.ScaleTo.ShouldBeNull();
-        plan.Picture.CropTo.ShouldBeNull();
+        plan.Picture.SquarePixels.ShouldBeTrue();
+        plan.Picture.Placement.From.ShouldBe(plan.Picture.Placement.To);
+        plan.Picture.Moves.ShouldBeEmpty();
         plan.Picture.Colour.ShouldBeNull();
         plan.Picture.Level.ShouldBe(31);
         plan.Sound.ShouldBe(new SoundPlan(SoundMix.Stereo, 48000, 128000, -16));
