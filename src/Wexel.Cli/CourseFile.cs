@@ -9,8 +9,8 @@ namespace Wexel.Cli;
 /// <param name="Feed">What is said of its podcast feed.</param>
 internal sealed record CourseFile(string? Title, IReadOnlyList<CourseFile.CourseLesson?>? Lessons, CourseFeed? Feed)
 {
-    /// <summary>One lesson: <c>recording</c>, and <c>title</c>, <c>contents</c>, <c>captions</c> and <c>cuts</c> where there are any.</summary>
-    internal sealed record CourseLesson(string? Recording, string? Title, string? Contents, string? Captions, string? Cuts);
+    /// <summary>One lesson: <c>recording</c>, and <c>title</c>, <c>contents</c>, <c>captions</c>, <c>cuts</c> and <c>moveIns</c> where there are any.</summary>
+    internal sealed record CourseLesson(string? Recording, string? Title, string? Contents, string? Captions, string? Cuts, string? MoveIns);
 
     /// <summary>The course's title, its lessons, and what is said of its feed.</summary>
     /// <exception cref="UnusableInputException">The file cannot be read or lacks something.</exception>
@@ -33,7 +33,7 @@ internal sealed record CourseFile(string? Title, IReadOnlyList<CourseFile.Course
         var folder = Path.GetDirectoryName(Path.GetFullPath(path))!;
         string? Beside(string? file) => file is null ? null : Path.Combine(folder, file);
         return new MakeSources(course.Title, true, [.. lessons.Select((lesson, i) => lesson?.Recording is { Length: > 0 } recording
-            ? new LessonRequest(Beside(recording)!, lesson.Title, Beside(lesson.Contents), Beside(lesson.Captions), Beside(lesson.Cuts))
+            ? new LessonRequest(Beside(recording)!, lesson.Title, Beside(lesson.Contents), Beside(lesson.Captions), Beside(lesson.Cuts), Beside(lesson.MoveIns))
             : throw new UnusableInputException($"Lesson {i + 1} in “{path}” names no recording."))], course.Feed is null ? new CourseFeed() : course.Feed with { Artwork = Beside(course.Feed.Artwork) });
     }
 }

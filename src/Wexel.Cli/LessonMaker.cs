@@ -15,7 +15,7 @@ using Wexel.Media.Rendering;
 namespace Wexel.Cli;
 
 /// <summary>One lesson that is to be made: a recording with what belongs to it, as paths.</summary>
-internal sealed record LessonRequest(string Recording, string? Title, string? Contents, string? Captions, string? Cuts);
+internal sealed record LessonRequest(string Recording, string? Title, string? Contents, string? Captions, string? Cuts, string? MoveIns = null);
 
 /// <summary>What was made of one.</summary>
 internal sealed record MadeLesson(LessonSources Sources, IReadOnlyList<CheckedFact> Check, string Codecs, bool HasSound, DateTimeOffset RecordedAt);
@@ -36,15 +36,16 @@ internal sealed class LessonMaker(Profile profile, Stopwatches times)
             throw new UnusableInputException($"The name “{name}” says nothing about the lesson; give it a title.");
         var sections = Contents(request.Contents, facts.Length);
         var cues = Captions(request.Captions);
-        var cuts = Cuts(request.Cuts, facts.Length);
+        var cuts = Lines(request.Cuts, text => CutsText.Read(text, facts.Length));
+        var moveIns = MoveInRules.Tidy(Lines(request.MoveIns, text => MoveInsText.Read(text, facts.Length)), facts.Length);
 
         Console.Error.WriteLine($"{title}: {facts.Picture!.ShownSize}, {TimeCode.Brief(facts.Length)}");
         var sides = await times.TakeAsync("listen", () => RecordingAnalyser.SidesAsync(facts, request.Recording, cancel));
         var map = RenderPlanner.Map(facts, cuts);
-        if (CutRules.Refusal(cuts, map) is { } refused)
+        if ((CutRules.Refusal(cuts, map) ?? MoveInRules.Refusal(moveIns)) is { } refused)
             throw new UnusableInputException(refused.Sentence);
         (sections, cues) = (WhatFollows.Sections(sections, map), WhatFollows.Cues(cues, map));
-        var plan = RenderPlanner.Plan(facts, sides, map, sections, profile);
+        var plan = RenderPlanner.Plan(facts, sides, map, sections, profile, moveIns: moveIns);
         Directory.CreateDirectory(work);
         var sound = plan.Sound is null ? null : await times.TakeAsync("sound", () => LessonSound.MakeAsync(plan.Sound, map, request.Recording, Path.Combine(work, "sound.flac"), cancel));
         var encode = Path.Combine(work, "encode.mp4");
@@ -74,12 +75,13 @@ internal sealed class LessonMaker(Profile profile, Stopwatches times)
         return SectionRules.Tidy(reading.Lines.Select((line, i) => new Section($"s{i + 1}", line.At, line.Title, line.Nested)), length);
     }
 
-    private static IReadOnlyList<TimeRange> Cuts(string? path, TimeSpan length)
+    /// <summary>What stands in a file, a line each; the first line that cannot be read refuses it.</summary>
+    private static IReadOnlyList<T> Lines<T>(string? path, Func<string, (IReadOnlyList<T> Read, IReadOnlyList<Problem> Problems)> read)
     {
         if (path is null)
             return [];
-        var (cuts, problems) = CutsText.Read(InputFile.Read(path, File.ReadAllText), length);
-        return problems.Count == 0 ? cuts : throw new UnusableInputException(problems[0].Sentence);
+        var (things, problems) = read(InputFile.Read(path, File.ReadAllText));
+        return problems.Count == 0 ? things : throw new UnusableInputException(problems[0].Sentence);
     }
 
     private static IReadOnlyList<Cue> Captions(string? path)

@@ -86,6 +86,7 @@ app.MapLessons();
 app.MapRevisions();
 app.MapCourses();
 app.MapCanvas();
+app.MapMoveIns();
 app.MapCuts();
 app.MapSuggestions();
 app.MapRecordings();

@@ -57,6 +57,10 @@ public sealed class MakeTests : IDisposable
         var made = await MakeAsync(await ClipAsync("a.mp4"), "--title", "Fares", "--cuts", At("cuts.txt"), "--out", At("fares"));
         made.ExitCode.ShouldBe(0, made.StandardError);
         made.StandardError.ShouldContain("right  Length: 1.0 s");
+        await File.WriteAllTextAsync(At("move-ins.txt"), "0:00.5 - 0:01.5 at 20,30 50x40\n");
+        (await MakeAsync(At("a.mp4"), "--title", "Fares", "--move-ins", At("move-ins.txt"), "--out", At("moved"))).ExitCode.ShouldBe(0);
+        await File.WriteAllTextAsync(At("move-ins.txt"), "0:01 - 0:02\n");
+        (await MakeAsync(At("a.mp4"), "--title", "Fares", "--move-ins", At("move-ins.txt"), "--out", At("nothing"))).StandardError.ShouldContain("Line 1 is not a stretch and a part: “0:01 - 0:02”.");
         await File.WriteAllTextAsync(At("cuts.txt"), "0:00 - end\n");
         var refused = await MakeAsync(At("a.mp4"), "--title", "Fares", "--cuts", At("cuts.txt"), "--out", At("nothing"));
         refused.ExitCode.ShouldBe(2);

@@ -52,6 +52,35 @@ public sealed class TidyingTests(ServerFixture fixture) : IClassFixture<ServerFi
     }
 
     [Fact]
+    public async Task Move_ins_are_saved_brought_onto_the_picture_and_looked_up_frame_by_frame()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var (_, id) = await RawAsync(trainer, "raw move.mp4");
+        var document = System.Text.Json.Nodes.JsonNode.Parse((await trainer.JsonAsync($"/api/lessons/{id}")).GetProperty("document").GetRawText())!;
+        document["moveIns"] = JsonSerializer.SerializeToNode(new[] { new { id = "a", span = new { start = 2000, end = 99_000 }, part = new { x = 0.9, y = 0.25, width = 0.5, height = 0.5 }, ease = 500 } });
+        var saved = await (await trainer.PutAsJsonAsync($"/api/lessons/{id}/document", new { basedOn = 1, document })).Content.ReadFromJsonAsync<JsonElement>();
+        saved.GetProperty("changes").GetString().ShouldBe("1 move-in added");
+        var moveIn = saved.GetProperty("document").GetProperty("moveIns")[0];
+        moveIn.GetProperty("span").GetProperty("end").GetInt64().ShouldBe(12_000);
+        moveIn.GetProperty("part").GetProperty("x").GetDouble().ShouldBe(0.5);
+
+        var cuts = new[] { new { start = 0, end = 1000 } };
+        var path = await (await trainer.PostAsJsonAsync($"/api/lessons/{id}/view-path", new { cuts, canvas = (object?)null, moveIns = new[] { moveIn } })).Content.ReadFromJsonAsync<JsonElement>();
+        path.GetProperty("page").GetProperty("width").GetInt32().ShouldBe(320);
+        var move = path.GetProperty("moves").EnumerateArray().Single();
+        move.GetProperty("first").GetInt64().ShouldBe(30, "a second is cut before it");
+        move.GetProperty("to").GetProperty("x").GetInt32().ShouldBe(160);
+
+        var outcome = await (await trainer.PostAsJsonAsync($"/api/lessons/{id}/cuts/outcome", new { cuts = new[] { new { start = 1500, end = 12_000 } } })).Content.ReadFromJsonAsync<JsonElement>();
+        outcome.GetProperty("moveInsGone").GetInt32().ShouldBe(1);
+
+        var detail = await trainer.UntilAsync($"/api/lessons/{id}/detail?profile=small-480p", d => !d.GetProperty("waiting").GetBoolean());
+        detail.GetProperty("stretches").GetArrayLength().ShouldBe(0, "there is no text on this page");
+        (await trainer.GetAsync($"/api/lessons/{id}/detail?profile=none")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await trainer.GetAsync($"/api/lessons/{Guid.NewGuid()}/detail?profile=web")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+    }
+
+    [Fact]
     public async Task The_sheet_gets_what_it_folds_and_any_frame()
     {
         var trainer = await fixture.SignedInAsync();

@@ -23,6 +23,9 @@ public sealed record CanvasPlacement(PictureSize Canvas, PictureRect From, Pictu
     /// <summary>The share of the canvas that is black, in per cent.</summary>
     public double EmptyPercent => 100.0 * (1 - ((double)To.Width * To.Height / ((double)Canvas.Width * Canvas.Height)));
 
+    /// <summary>The size that the whole recording has at the scale in which it is delivered.</summary>
+    public PictureSize WholeDelivered => new((int)Math.Round((double)Recorded.Width * To.Width / From.Width), (int)Math.Round((double)Recorded.Height * To.Height / From.Height));
+
     /// <summary>The canvas in the recording's own pixels, with what is black around it; sides even.</summary>
     public PictureSize Page => new(
         To.Width == Canvas.Width ? From.Width : Near((double)Canvas.Width * From.Width / To.Width),

@@ -23,11 +23,19 @@ public static class TextFinder
 
     private const double SeedShare = 0.5;
     private const double BandShare = 0.32;
+    /// <summary>A height that is measured well, in pixels.</summary>
+    private const double MeasuredWell = 8;
+
+    private const double LowBandShare = 0.2;
+
+    /// <summary>What the height of an x is of a whole line, from ascenders to descenders, at least (common practice, no source).</summary>
+    private const double LeastOfLine = 0.42;
+
     private const double EmptyShare = 0.06;
     private const int LowestBand = 3;
     private const int HighestBand = 40;
 
-    /// <summary>The lines of text, from top to bottom; what is larger than about 40 pixels is left out, since it can be read anyway.</summary>
+    /// <summary>The lines of text, from top to bottom; what is larger than about 160 pixels is left out.</summary>
     /// <param name="grey">The picture's brightness, 0 to 255, row after row.</param>
     /// <param name="size">Its size.</param>
     /// <exception cref="ArgumentException">There are fewer samples than the size says.</exception>
@@ -35,11 +43,50 @@ public static class TextFinder
     {
         if (grey.Length < size.Width * size.Height)
             throw new ArgumentException("There are fewer samples than the size says.", nameof(grey));
-        var edges = Edges(grey, size);
+        var (half, halfSize) = Halved(grey, size);
+        var (quarter, quarterSize) = Halved(half, halfSize);
+        // Large letters fall apart when they are looked at closely: what a smaller picture shows whole is not looked at again.
         var lines = new List<TextLine>();
-        foreach (var block in Joined(Blocks(edges, size)))
-            Measure(grey, size, block, lines);
+        Add(quarter, quarterSize, 4, lines);
+        Add(half, halfSize, 2, lines);
+        Add(grey, size, 1, lines);
         return [.. lines.OrderBy(l => l.Box.Y).ThenBy(l => l.Box.X)];
+    }
+
+    private static void Add(ReadOnlySpan<byte> grey, PictureSize size, int times, List<TextLine> lines)
+    {
+        var found = new List<TextLine>();
+        foreach (var block in Joined(Blocks(Edges(grey, size), size)))
+            Measure(grey, size, block, found);
+        foreach (var line in found)
+        {
+            var box = new PictureRect(line.Box.X * times, line.Box.Y * times, line.Box.Width * times, line.Box.Height * times);
+            if ((times == 1 || line.XHeight >= MeasuredWell) && !lines.Exists(l => l.XHeight > line.XHeight * times && Covers(l, box)))
+                lines.Add(new TextLine(box, Math.Round(line.XHeight * times, 2)));
+        }
+    }
+
+    /// <summary>Whether the middle of a box lies on a line, with its ascenders and descenders.</summary>
+    private static bool Covers(TextLine line, PictureRect box)
+    {
+        var (x, y, room) = (box.X + (box.Width / 2), box.Y + (box.Height / 2), 0.7 * line.XHeight);
+        return x >= line.Box.X - room && x <= line.Box.X + line.Box.Width + room && y >= line.Box.Y - room && y <= line.Box.Y + line.Box.Height + room;
+    }
+
+    /// <summary>The picture in half its size, each sample the mean of four.</summary>
+    private static (byte[] Grey, PictureSize Size) Halved(ReadOnlySpan<byte> grey, PictureSize size)
+    {
+        var half = new PictureSize(size.Width / 2, size.Height / 2);
+        var samples = new byte[half.Width * half.Height];
+        for (var y = 0; y < half.Height; y++)
+        {
+            var above = grey.Slice(2 * y * size.Width, size.Width);
+            var below = grey.Slice(((2 * y) + 1) * size.Width, size.Width);
+            for (var x = 0; x < half.Width; x++)
+                samples[(y * half.Width) + x] = (byte)((above[2 * x] + above[(2 * x) + 1] + below[2 * x] + below[(2 * x) + 1] + 2) / 4);
+        }
+
+        return (samples, half);
     }
 
     /// <summary>Where strokes begin and end; straight edges of frames and rules are left out.</summary>
@@ -174,7 +221,7 @@ public static class TextFinder
             var to = from;
             while (to < profile.Length && profile[to] > empty)
                 to++;
-            foreach (var (first, last) in Bands(profile, from, to))
+            foreach (var (first, last) in Likely(profile, from, to))
             {
                 if (Line(grey, size, block, profile, top, first, last, ground) is { } line)
                     lines.Add(line);
@@ -184,8 +231,21 @@ public static class TextFinder
         }
     }
 
+    /// <summary>The bands of a line or of lines that touch. One band that is little of its line is the bars of large letters, not their height.</summary>
+    private static List<(int First, int Last)> Likely(double[] profile, int from, int to)
+    {
+        foreach (var share in new[] { BandShare, LowBandShare })
+        {
+            var bands = Bands(profile, from, to, share).ToList();
+            if (bands.Count > 1 || bands[0].Last - bands[0].First + 1 >= LeastOfLine * (to - from))
+                return bands;
+        }
+
+        return [];
+    }
+
     /// <summary>Rows that carry most of the strokes, with the rows at their sides that still carry many.</summary>
-    private static IEnumerable<(int First, int Last)> Bands(double[] profile, int from, int to)
+    private static IEnumerable<(int First, int Last)> Bands(double[] profile, int from, int to, double share)
     {
         var most = profile[from..to].Max();
         for (var row = from; row < to; row++)
@@ -193,9 +253,9 @@ public static class TextFinder
             if (profile[row] < most * SeedShare)
                 continue;
             var (first, last) = (row, row);
-            while (first > from && profile[first - 1] >= most * BandShare)
+            while (first > from && profile[first - 1] >= most * share)
                 first--;
-            while (last + 1 < to && profile[last + 1] >= most * BandShare)
+            while (last + 1 < to && profile[last + 1] >= most * share)
                 last++;
             yield return (first, last);
             row = last;

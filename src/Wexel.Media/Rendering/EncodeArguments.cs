@@ -63,7 +63,7 @@ public static class EncodeArguments
         if (kept is not [{ First: 0 }])
         {
             // What is kept closes up: its frames are numbered on without a gap, and a frame of the grid is a tick of the time base.
-            filters.Add($"select='{Sum([.. kept.Select(s => $"between(n,{Text(s.First)},{Text(s.End - 1)})")])}'");
+            filters.Add($"select='{FilterText.Sum([.. kept.Select(s => $"between(n,{Text(s.First)},{Text(s.End - 1)})")])}'");
             filters.Add("setpts=N");
         }
 
@@ -92,15 +92,12 @@ public static class EncodeArguments
         var single = timing.SectionFrames.Append(timing.LastFrame).Distinct().Where(frame => !Regular(frame) && !Moving(frame));
         // A frame that two of the sums count would be as the one before again: counted once more, it is not.
         var twice = timing.Moving.SelectMany(run => timing.KeyFrames().Where(frame => Regular(frame) && run.Holds(frame)));
-        return $"mod({Sum([
+        return $"mod({FilterText.Sum([
             $"floor({number}/{Text(timing.KeyFrameEvery)})+1",
             .. single.Concat(twice).Select(frame => $"gte({number},{Text(frame)})"),
             .. timing.Moving.Select(run => $"clip({number}-{Text(run.First - 1)},0,{Text(run.Count)})"),
         ])},2)";
     }
-
-    /// <summary>A sum set in pairs of brackets: ffmpeg cannot read one of more than some hundred terms in a row.</summary>
-    private static string Sum(ReadOnlySpan<string> terms) => terms.Length == 1 ? terms[0] : $"({Sum(terms[..(terms.Length / 2)])}+{Sum(terms[(terms.Length / 2)..])})";
 
     /// <summary>The part that is seen is cut out, scaled once, and set on a black canvas.</summary>
     private static IEnumerable<string> Place(PicturePlan picture, string? moves)

@@ -102,6 +102,15 @@ public class MoveInTests
         MoveInRules.Refusal([.. Enumerable.Range(0, 201).Select(i => In(i * 100, i * 100 + 100))])!.Sentence.ShouldContain("200");
     }
 
+    [Fact]
+    public void Move_ins_are_read_from_a_text()
+    {
+        var (moveIns, problems) = MoveInsText.Read("0:05 - 0:12.5 at 20,30 50x40\n\n0:20 - end at 0,0 25 × 25\nsoon\n0:30 - 0:29 at 1,1 9x9", TimeSpan.FromSeconds(60));
+        moveIns.Select(m => (m.Span.Start.TotalSeconds, m.Span.End.TotalSeconds, m.Part)).ShouldBe([(5, 12.5, new(0.2, 0.3, 0.5, 0.4)), (20, 60, new(0, 0, 0.25, 0.25))]);
+        problems.Select(p => (p.Code, p.Field)).ShouldBe([("move-ins-line", "line 4"), ("cuts-backward", "line 5")]);
+        problems[1].Sentence.ShouldStartWith("Line 5");
+    }
+
     private static readonly Gen<Canvas> Canvases =
         from size in Pick.From<PictureSize?>(null, new(1280, 720), new(854, 480), new(640, 480), new(720, 1280), new(666, 444))
         from fit in Pick.From(FitMode.Whole, FitMode.Fill, FitMode.Part)

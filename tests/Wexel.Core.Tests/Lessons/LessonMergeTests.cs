@@ -1,5 +1,6 @@
 using CsCheck;
 using Wexel.Core.Contents;
+using Wexel.Core.Editing;
 using Wexel.Core.Lessons;
 using Wexel.Core.Timing;
 
@@ -23,6 +24,16 @@ public sealed class LessonMergeTests
         (both.Title, both.Description).ShouldBe(("Ropes and knots", "How to tie"));
         both.Cuts.ShouldBe([Range(0, 1), Range(10, 12), Range(14, 15), Range(20, 22)]);
         both.Sections.Select(s => (s.Id, s.Title)).ShouldBe([("d", "New"), ("b", "Knots"), ("c", "Third")]);
+    }
+
+    [Fact]
+    public void Move_ins_are_brought_together_one_by_one()
+    {
+        MoveIn In(string id, double start, double end, double x = 0) => new(id, Range(start, end), new PicturePart(x, 0, 0.5, 0.5), MoveIn.UsualEase);
+        var before = Before with { MoveIns = [In("a", 1, 3), In("b", 5, 8)] };
+        var merge = LessonMerge.Of(before, before with { MoveIns = [In("a", 1, 4), In("b", 5, 8)] }, before with { MoveIns = [In("a", 1, 3, 0.5), In("c", 12, 14)] });
+        merge.Document.MoveIns.ShouldBe([In("a", 1, 4, 0.5), In("c", 12, 14)]);
+        merge.Clashes.ShouldBe(["the move-in at 0:01"]);
     }
 
     [Fact]

@@ -13,6 +13,7 @@ const list: [string, string][] = [
   ['X', 'Tidy: cut the selected stretch, or restore it'],
   ['T L', 'Tidy: take the next suggested cut, or leave it'],
   ['H', 'Tidy: hear it cut'],
+  ['M', 'Tidy: move in for the selected stretch'],
   ['Ctrl Z', 'Undo'],
   ['Ctrl Shift Z', 'Redo'],
   ['?', 'This list'],

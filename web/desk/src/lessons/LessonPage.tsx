@@ -4,6 +4,8 @@ import type { Schemas } from '../app/api'
 import { useKey } from '../app/keys'
 import { Deliver } from '../deliver/Deliver'
 import { MarkUp } from '../markup/MarkUp'
+import { type HardStretch, useDetail } from '../movein/useDetail'
+import { useMoveIns } from '../movein/useMoveIns'
 import type { Cut } from '../sheet/blocks'
 import { RunSheet } from '../sheet/RunSheet'
 import type { Suggestion } from '../sheet/SuggestionBox'
@@ -37,6 +39,7 @@ function pictureOf(recording: Schemas['RecordingView']): string | undefined {
 }
 
 const noCues: Schemas['Cue'][] = []
+const noHard: HardStretch[] = []
 const noSuggestions: Suggestion[] = []
 
 export function LessonPage() {
@@ -49,6 +52,8 @@ export function LessonPage() {
   const [selected, select] = useState<string>()
   const suggestions = useSuggestions(id, recording.data?.analysis?.lookedUntil === null, document, edit, playback)
   const cutting = useCutting(document, edit, stretch)
+  const moveIns = useMoveIns(id, document, edit, playback)
+  const detail = useDetail(id, document?.recordingHash, lesson?.revision, stage === 'tidy')
   useKey('ctrl+z', undo)
   useKey('ctrl+shift+z', redo)
   useEffect(() => {
@@ -138,6 +143,7 @@ export function LessonPage() {
                 cut={cutting.cut}
                 take={cutting.take}
                 giveBack={() => cutting.giveBack(stretch)}
+                moveIn={() => moveIns.add(stretch)}
                 playback={playback}
                 clear={() => setStretch(undefined)}
               />
@@ -145,29 +151,48 @@ export function LessonPage() {
           }
           suggestions={tidying ? suggestions.open : noSuggestions}
           suggesting={tidying ? suggestions.suggesting : undefined}
+          detail={detail}
+          acting={tidying ? moveIns.acting : undefined}
         />
-        <aside aria-label="Beside the run sheet" className="w-[440px] shrink-0 overflow-y-auto border-l border-hairline p-4 max-[1100px]:w-[360px]">
-          <Viewer recording={recording.data} cues={cues.data ?? []} playback={playback} mark={document.houseMark} lessonId={id} canvas={document.canvas} />
-          {stage === 'bring-in' && <Facts recording={recording.data} document={document} edit={edit} />}
-          {tidying && (
-            <Tidy
-              lessonId={id}
-              document={document}
-              length={facts.length}
-              frameMs={frameMs}
-              soundEdges={recording.data.soundEdges}
-              loudness={recording.data.loudness}
+        <aside aria-label="Beside the run sheet" className="flex w-[440px] shrink-0 flex-col border-l border-hairline max-[1100px]:w-[360px]">
+          <div className="border-b border-hairline p-4 pb-2">
+            <Viewer
+              recording={recording.data}
+              cues={cues.data ?? []}
               playback={playback}
-              edit={edit}
-              picture={pictureOf(recording.data)}
-              cutting={cutting}
-              suggestions={suggestions}
-              stretch={stretch}
-              setStretch={setStretch}
+              mark={document.houseMark}
+              lessonId={id}
+              canvas={document.canvas}
+              path={moveIns.path}
+              hard={tidying ? detail.stretches : noHard}
             />
-          )}
-          {stage === 'mark-up' && <MarkUp document={document} length={facts.length} playback={playback} edit={edit} selected={selected} select={select} />}
-          {stage === 'deliver' && <Deliver lessonId={id} unsaved={saving !== 'saved'} />}
+          </div>
+          {/* The picture stays in view while the tools under it scroll. */}
+          <div className="relative min-h-0 flex-1 overflow-y-auto px-4 pb-4 [&>:first-child]:border-t-0">
+            {stage === 'bring-in' && <Facts recording={recording.data} document={document} edit={edit} />}
+            {tidying && (
+              <Tidy
+                lessonId={id}
+                document={document}
+                length={facts.length}
+                frameMs={frameMs}
+                soundEdges={recording.data.soundEdges}
+                loudness={recording.data.loudness}
+                playback={playback}
+                edit={edit}
+                picture={pictureOf(recording.data)}
+                cutting={cutting}
+                suggestions={suggestions}
+                moveIns={moveIns}
+                detail={detail}
+                recorded={facts.picture?.shownSize}
+                stretch={stretch}
+                setStretch={setStretch}
+              />
+            )}
+            {stage === 'mark-up' && <MarkUp document={document} length={facts.length} playback={playback} edit={edit} selected={selected} select={select} />}
+            {stage === 'deliver' && <Deliver lessonId={id} unsaved={saving !== 'saved'} />}
+          </div>
         </aside>
       </div>
     </div>

@@ -2,6 +2,8 @@ import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState } fro
 import type { Schemas } from '../app/api'
 import { useKey } from '../app/keys'
 import type { Document } from '../lessons/useLesson'
+import type { Detail } from '../movein/useDetail'
+import type { ActingOnDetail } from '../movein/useMoveIns'
 import { clock } from '../ui/words'
 import { blockAt, type Cut, layOut, stretchOf } from './blocks'
 import { ScaleChoice } from './ScaleChoice'
@@ -30,16 +32,38 @@ interface Props {
   beside?: ReactNode
   suggestions: Suggestion[]
   suggesting?: Suggesting
+  detail: Detail
+  /** Given where move-ins and what is hard to read are shown. */
+  acting?: ActingOnDetail
 }
 
 const none: never[] = []
+const farMs = 1500
 
 /** The lesson as a page that is read from top to bottom: time, pictures, sound, what is said, sections as headings. */
-export function RunSheet({ document, recording, frameMs, cues, playback, edit, selected, select, editable, stretch, setStretch, beside, suggestions, suggesting }: Props) {
+export function RunSheet({
+  document,
+  recording,
+  frameMs,
+  cues,
+  playback,
+  edit,
+  selected,
+  select,
+  editable,
+  stretch,
+  setStretch,
+  beside,
+  suggestions,
+  suggesting,
+  detail,
+  acting,
+}: Props) {
   const { analysis, facts } = recording
   const scroller = useRef<HTMLElement>(null)
   const sheet = useRef<HTMLDivElement>(null)
   const line = useRef<HTMLDivElement>(null)
+  const told = useRef(0)
   const [opened, setOpened] = useState<ReadonlySet<number>>(new Set())
   const [scaleId, setScaleId] = useState<Scale['id']>('pictures')
   const viewHeight = useHeight(scroller)
@@ -58,11 +82,13 @@ export function RunSheet({ document, recording, frameMs, cues, playback, edit, s
         quiet: whole ? none : recording.quiet,
         opened,
         suggestions: whole ? none : suggestions,
+        moveIns: whole || !acting ? none : (document.moveIns ?? none),
+        hard: whole || !acting ? none : detail.stretches,
         length: facts.length,
         longest: scale.longest,
         everyPicture: scale.everyPicture,
       }),
-    [document.sections, document.cuts, pictures, cues, recording.quiet, opened, suggestions, facts.length, scale, whole],
+    [document.sections, document.cuts, pictures, cues, recording.quiet, opened, suggestions, document.moveIns, detail.stretches, acting, facts.length, scale, whole],
   )
   const numbers = useMemo(() => numberOf(document.sections), [document.sections])
   const rows = useRows(scroller, sheet, blocks, scale)
@@ -80,6 +106,11 @@ export function RunSheet({ document, recording, frameMs, cues, playback, edit, s
   useEffect(() => {
     const place = (ms: number) => {
       const top = placeOf(ms)
+      // Who goes far from outside the sheet wants to see the place in it.
+      const jumped = Math.abs(ms - told.current) > farMs
+      told.current = ms
+      const view = scroller.current
+      if (jumped && top != null && view && (top < view.scrollTop || top > view.scrollTop + view.clientHeight)) show(ms)
       if (top == null || !line.current) return
       line.current.style.transform = `translateY(${top}px)`
       const label = line.current.firstElementChild
@@ -87,7 +118,7 @@ export function RunSheet({ document, recording, frameMs, cues, playback, edit, s
     }
     place(now())
     return follow(place)
-  }, [placeOf, follow, now, height])
+  }, [placeOf, show, follow, now, height])
 
   // Another scale or fold: what was looked at stays in view.
   const kept = useRef({ scaleId, ms: 0 })
@@ -170,6 +201,8 @@ export function RunSheet({ document, recording, frameMs, cues, playback, edit, s
                     open={open}
                     selectable={setStretch !== undefined}
                     suggesting={suggesting}
+                    acting={acting}
+                    hardAt={detail.at}
                   />
                 </li>
               )

@@ -1,6 +1,10 @@
-import { type CSSProperties, useEffect } from 'react'
+import { type CSSProperties, useEffect, useRef } from 'react'
 import type { Schemas } from '../app/api'
 import { useHouse, useMarkStyle } from '../kit/useMark'
+import { DetailOverlay } from '../movein/DetailOverlay'
+import type { HardStretch } from '../movein/useDetail'
+import { useMovingPicture } from '../movein/useMovingPicture'
+import type { ViewPath } from '../movein/viewPath'
 import { useCanvasOutcome } from '../tidy/CanvasPanel'
 import { Button } from '../ui/Button'
 import { exactClock } from '../ui/words'
@@ -14,10 +18,14 @@ interface Props {
   /** Whether the house's mark is wanted on it. */
   mark: boolean
   canvas: Schemas['Canvas'] | null
+  /** How what is seen moves; without it, all of the page is seen. */
+  path: ViewPath | undefined
+  /** Where something is hard to read. */
+  hard: HardStretch[]
 }
 
 /** The picture that is playing as learners will see it: on its canvas, with the house's mark and its captions. */
-export function Viewer({ lessonId, recording, cues, playback, mark, canvas }: Props) {
+export function Viewer({ lessonId, recording, cues, playback, mark, canvas, path, hard }: Props) {
   const house = useHouse().data
   const placed = useCanvasOutcome(lessonId, canvas)
   const markStyle = useMarkStyle(mark ? house?.placement : null, placed?.canvas)
@@ -25,6 +33,9 @@ export function Viewer({ lessonId, recording, cues, playback, mark, canvas }: Pr
   const shown = recording.facts.picture?.shownSize
   const whole = placed?.canvas ?? shown
   const { attach, video } = playback
+  const page = useRef<HTMLDivElement>(null)
+  useMovingPicture(page, path, playback)
+  const hardNow = hard.find((h) => h.span.start <= now && now < h.span.end)
   // biome-ignore lint/correctness/useExhaustiveDependencies: the element appears with the viewing copy
   useEffect(() => (video.current ? attach(video.current) : undefined), [attach, video, recording.viewable])
   const cue = recording.viewable && cues.find((c) => c.span.start <= now && now < c.span.end)
@@ -32,16 +43,19 @@ export function Viewer({ lessonId, recording, cues, playback, mark, canvas }: Pr
     <div>
       <div className="relative overflow-hidden border border-ink bg-black" style={{ aspectRatio: whole ? `${whole.width} / ${whole.height}` : '16 / 9' }}>
         {recording.viewable ? (
-          // biome-ignore lint/a11y/useMediaCaption: the captions are drawn below, from the lesson's own cues
-          <video
-            ref={video}
-            src={`/api/recordings/${recording.hash}/view`}
-            preload="auto"
-            className="absolute max-w-none object-fill"
-            style={placed ? onCanvas(placed) : { inset: 0, width: '100%', height: '100%' }}
-            onClick={playback.toggle}
-            aria-label="The recording"
-          />
+          <div ref={page} className="absolute inset-0 origin-top-left" data-testid="page">
+            {/* biome-ignore lint/a11y/useMediaCaption: the captions are drawn below, from the lesson's own cues */}
+            <video
+              ref={video}
+              src={`/api/recordings/${recording.hash}/view`}
+              preload="auto"
+              className="absolute max-w-none object-fill"
+              style={placed ? onCanvas(placed) : { inset: 0, width: '100%', height: '100%' }}
+              onClick={playback.toggle}
+              aria-label="The recording"
+            />
+            {hardNow && placed && <DetailOverlay stretch={hardNow} placed={placed} />}
+          </div>
         ) : (
           <p role="status" className="grid h-full place-items-center p-6 text-center text-white">
             {recording.analysisFailure ? 'It cannot be shown.' : 'The browser cannot play this recording as it is; a viewing copy is being made.'}

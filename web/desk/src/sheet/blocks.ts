@@ -1,5 +1,7 @@
 import type { Schemas } from '../app/api'
 import type { Section } from '../lessons/useLesson'
+import type { HardStretch } from '../movein/useDetail'
+import type { MoveIn } from '../movein/useMoveIns'
 
 export interface Cut {
   start: number
@@ -19,6 +21,10 @@ export interface Block {
   fold?: Cut
   cues: Schemas['Cue'][]
   suggestions: Schemas['CutSuggestion'][]
+  /** What begins to be seen large in it. */
+  moveIns: MoveIn[]
+  /** What begins to be hard to read in it. */
+  hard: HardStretch[]
 }
 
 /** What a sheet is laid out from. */
@@ -32,6 +38,8 @@ export interface Layout {
   /** The starts of the folds that somebody has opened. */
   opened: ReadonlySet<number>
   suggestions: Schemas['CutSuggestion'][]
+  moveIns?: MoveIn[]
+  hard?: HardStretch[]
   length: number
   /** The longest that one block may be, in milliseconds. */
   longest: number
@@ -48,7 +56,7 @@ export function stretchOf(sections: Section[], id: string, length: number): Cut 
 }
 
 /** Lays a lesson out down the page: a block begins at each section, each picture, each fold and each edge of a cut, and at the latest after the longest. */
-export function layOut({ sections, pictures, cues, cuts, quiet, opened, suggestions, length, longest, everyPicture }: Layout): Block[] {
+export function layOut({ sections, pictures, cues, cuts, quiet, opened, suggestions, moveIns, hard, length, longest, everyPicture }: Layout): Block[] {
   const folds = foldsOf(cuts, quiet, cues, opened)
   const starts = new Map<number, Section | undefined>([[0, undefined]])
   const begin = (at: number) => at < length && !starts.has(at) && starts.set(at, undefined)
@@ -70,7 +78,7 @@ export function layOut({ sections, pictures, cues, cuts, quiet, opened, suggesti
     for (let p = 0; p < parts; p++) {
       const start = from + Math.round(((until - from) * p) / parts)
       const end = from + Math.round(((until - from) * (p + 1)) / parts)
-      blocks.push({ start, end, cut, fold, cues: [], suggestions: [], section: p === 0 ? starts.get(from) : undefined })
+      blocks.push({ start, end, cut, fold, cues: [], suggestions: [], moveIns: [], hard: [], section: p === 0 ? starts.get(from) : undefined })
     }
   })
   spread(blocks, cues, (c) => c.span.start).forEach((list, i) => {
@@ -78,6 +86,12 @@ export function layOut({ sections, pictures, cues, cuts, quiet, opened, suggesti
   })
   spread(blocks, suggestions, (s) => s.range.start).forEach((list, i) => {
     blocks[i].suggestions = list
+  })
+  spread(blocks, moveIns ?? [], (m) => m.span.start).forEach((list, i) => {
+    blocks[i].moveIns = list
+  })
+  spread(blocks, hard ?? [], (h) => h.span.start).forEach((list, i) => {
+    blocks[i].hard = list
   })
   spread(blocks, pictures, (p) => p).forEach((list, i) => {
     // A section's own start, or what follows a fold, may lie between two pictures: then the one before shows what is seen there.

@@ -17,7 +17,11 @@ export function Outcome({ lessonId, cuts }: { lessonId: string; cuts: Document['
         {data.problem.sentence}
       </p>
     )
-  const gone = [...data.sectionsGone.map((title) => `the section “${title}”`), ...(data.captionsGone > 0 ? [count(data.captionsGone, 'caption')] : [])]
+  const gone = [
+    ...data.sectionsGone.map((title) => `the section “${title}”`),
+    ...(data.captionsGone > 0 ? [count(data.captionsGone, 'caption')] : []),
+    ...(data.moveInsGone > 0 ? [count(data.moveInsGone, 'move-in')] : []),
+  ]
   return (
     <p className="mt-2 text-quiet">
       The lesson would be {clock(data.length)} long.{gone.length > 0 && <span className="text-amber"> With it would go {gone.join(', ')}; restoring brings back what went.</span>}

@@ -8,12 +8,13 @@ interface Props {
   cut: number
   take: () => void
   giveBack: () => void
+  moveIn: () => void
   playback: Playback
   clear: () => void
 }
 
 /** What can be done with the selected stretch, next to it. */
-export function StretchActions({ stretch, cut, take, giveBack, playback, clear }: Props) {
+export function StretchActions({ stretch, cut, take, giveBack, moveIn, playback, clear }: Props) {
   const kept = stretch.end - stretch.start - cut
   return (
     <>
@@ -25,6 +26,11 @@ export function StretchActions({ stretch, cut, take, giveBack, playback, clear }
       {cut > 0 && (
         <Button look="link" onClick={giveBack}>
           Restore {lengthOf(cut)}
+        </Button>
+      )}
+      {kept > 0 && (
+        <Button look="link" onClick={moveIn}>
+          Move in
         </Button>
       )}
       <Button look="link" onClick={() => playback.hear(stretch)}>

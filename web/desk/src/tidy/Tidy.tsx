@@ -1,4 +1,8 @@
 import type { Document } from '../lessons/useLesson'
+import { HardToRead } from '../movein/HardToRead'
+import { MoveInsPanel } from '../movein/MoveInsPanel'
+import type { Detail } from '../movein/useDetail'
+import type { MoveIns } from '../movein/useMoveIns'
 import type { Cut } from '../sheet/blocks'
 import type { Playback } from '../sheet/usePlayback'
 import { CanvasPanel } from './CanvasPanel'
@@ -23,17 +27,22 @@ interface Props {
   edit: (change: (d: Document) => Document) => void
   cutting: Cutting
   suggestions: Suggestions
+  moveIns: MoveIns
+  detail: Detail
+  recorded: { width: number; height: number } | undefined
   stretch: Cut | undefined
   setStretch: (stretch: Cut | undefined) => void
 }
 
 /** The tools of the tidy stage. */
-export function Tidy({ suggestions, loudness, edit, picture, ...props }: Props) {
+export function Tidy({ suggestions, loudness, edit, picture, moveIns, detail, recorded, ...props }: Props) {
   return (
     <>
       <SelectedStretch {...props} />
       <SuggestedCuts suggestions={suggestions} playback={props.playback} />
       <Cuts {...props} />
+      <HardToRead detail={detail} acting={moveIns.acting} playback={props.playback} />
+      <MoveInsPanel moveIns={moveIns} recorded={recorded} length={props.length} frameMs={props.frameMs} playback={props.playback} stretch={props.stretch} />
       <CanvasPanel lessonId={props.lessonId} document={props.document} edit={edit} picture={picture} />
       <HouseMark document={props.document} edit={edit} />
       {loudness && (

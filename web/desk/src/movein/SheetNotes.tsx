@@ -1,0 +1,32 @@
+import { Button } from '../ui/Button'
+import { clock } from '../ui/words'
+import { Propose, px } from './HardToRead'
+import { timesLarger } from './MoveInsPanel'
+import type { HardStretch } from './useDetail'
+import type { ActingOnDetail, MoveIn } from './useMoveIns'
+
+/** A move-in where it begins. */
+export function MoveInNote({ moveIn, acting }: { moveIn: MoveIn; acting: ActingOnDetail }) {
+  return (
+    <div data-beside data-move-in className="mb-1 ml-[92px] mr-4 mt-0.5 flex flex-wrap items-center gap-x-4 border border-lagoon px-3 py-0.5">
+      <span>
+        <b className="text-lagoon">Moves in {timesLarger(moveIn)}</b> <span className="text-quiet">until {clock(moveIn.span.end)}</span>
+      </span>
+      <Button look="link" onClick={() => acting.select(moveIn.id)}>
+        Change it
+      </Button>
+    </div>
+  )
+}
+
+/** What is hard to read from here on. */
+export function HardNote({ stretch, at, acting }: { stretch: HardStretch; at: string; acting: ActingOnDetail }) {
+  return (
+    <p data-beside data-hard className="mb-1 ml-[92px] mr-4 flex flex-wrap items-baseline gap-x-4 text-[13px] text-quiet">
+      <span>
+        smallest text <span className="font-mono">{px(stretch.smallest)}</span> at {at}
+      </span>
+      <Propose stretch={stretch} acting={acting} />
+    </p>
+  )
+}

@@ -1,0 +1,22 @@
+import { type RefObject, useEffect } from 'react'
+import type { Playback } from '../sheet/usePlayback'
+import { seenAt, type ViewPath } from './viewPath'
+
+/** Moves an element that holds the whole page so that what is seen fills its frame, at every frame that is drawn. */
+export function useMovingPicture(element: RefObject<HTMLElement | null>, path: ViewPath | undefined, playback: Playback) {
+  const { follow, now } = playback
+  useEffect(() => {
+    const place = (ms: number) => {
+      if (!element.current) return
+      if (!path) {
+        element.current.style.transform = ''
+        return
+      }
+      const seen = seenAt(path, ms)
+      const share = (part: number, of: number) => `${(-100 * part) / of}%`
+      element.current.style.transform = `scale(${path.page.width / seen.width}, ${path.page.height / seen.height}) translate(${share(seen.x, path.page.width)}, ${share(seen.y, path.page.height)})`
+    }
+    place(now())
+    return follow(place)
+  }, [element, path, follow, now])
+}
