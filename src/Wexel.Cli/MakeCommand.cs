@@ -9,7 +9,7 @@ using Wexel.Media.Tools;
 namespace Wexel.Cli;
 
 /// <summary>What was asked for on the command line.</summary>
-internal sealed record MakeRequest(string Recording, string? Title, string? Contents, string? Captions, string? Cuts, string? MoveIns, string? Profile, string Purpose, string? BaseUrl, string? Out, bool Json);
+internal sealed record MakeRequest(IReadOnlyList<string> Recordings, string? Title, string? Contents, string? Captions, string? Cuts, string? MoveIns, string? Profile, string Purpose, string? BaseUrl, string? Out, bool Json);
 
 /// <summary>The report that <c>--json</c> prints.</summary>
 internal sealed record MakeReport(
@@ -81,9 +81,9 @@ internal static class MakeCommand
             return Misused($"“{request.Purpose}” cannot be made; --for takes {Purpose.Names}.");
         if (Profiles.Find(request.Profile ?? purpose.UsualProfile.Id) is not { } profile)
             return Misused($"There is no profile “{request.Profile}”; take one of {string.Join(", ", Profiles.All.Select(p => p.Id))}.");
-        var sources = request.Recording.EndsWith(".json", StringComparison.OrdinalIgnoreCase)
-            ? CourseFile.Read(request.Recording)
-            : new MakeSources(request.Title, false, [new LessonRequest(request.Recording, request.Title, request.Contents, request.Captions, request.Cuts, request.MoveIns)], new CourseFeed());
+        var sources = request.Recordings is [var course] && course.EndsWith(".json", StringComparison.OrdinalIgnoreCase)
+            ? CourseFile.Read(course)
+            : new MakeSources(request.Title, false, [new LessonRequest(request.Recordings, request.Title, request.Contents, request.Captions, request.Cuts, request.MoveIns)], new CourseFeed());
         if (purpose.Refusal(sources, profile) is { } refusal)
             return Misused(refusal);
         if (request.Out is not null)

@@ -2,7 +2,7 @@ using System.CommandLine;
 using Wexel.Cli;
 using Wexel.Core.Encoding;
 
-var recording = new Argument<string>("RECORDING") { Description = "The recording: MP4, M4V, MOV, MKV, WebM, AVI, WMV or MPEG-TS. Or a course.json, for several." };
+var recording = new Argument<string[]>("RECORDING") { Description = "The recording: MP4, M4V, MOV, MKV, WebM, AVI, WMV or MPEG-TS; several make one lesson, in their order. Or a course.json, for several lessons.", Arity = ArgumentArity.OneOrMore };
 var title = new Option<string?>("--title") { Description = "The lesson's title. Without it, one is made from the file's name." };
 var contents = new Option<string?>("--contents") { Description = "A text file with a time and a title on each line." };
 var captions = new Option<string?>("--captions") { Description = "A WebVTT or SubRip file." };

@@ -61,7 +61,7 @@ builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddSingleton(services => new FileStore(services.GetRequiredService<IOptions<WexelOptions>>().Value.Data));
 builder.Services.AddSingleton<DiskRoom>().AddSingleton<PictureTaker>().AddSingleton<LiveNews>().AddSingleton<PieceWriter>().AddSingleton<Finisher>().AddScoped<Mailer>();
 builder.Services.AddHttpClient<PackageSender>(http => http.Timeout = TimeSpan.FromMinutes(30));
-builder.Services.AddScoped<BringIn>().AddScoped<LessonSaver>().AddScoped<RenderPlans>().AddScoped<Packer>().AddScoped<EpisodeMaker>().AddScoped<FeedReader>().AddScoped<FeedKeeper>().AddScoped<HouseKeeper>().AddScoped<Releaser>().AddScoped<CourseReleaser>().AddScoped<ChannelReader>().AddScoped<ProgressKeeper>().AddScoped<DemoSeed>();
+builder.Services.AddScoped<BringIn>().AddScoped<LessonReels>().AddScoped<LessonSaver>().AddScoped<RenderPlans>().AddScoped<Packer>().AddScoped<EpisodeMaker>().AddScoped<FeedReader>().AddScoped<FeedKeeper>().AddScoped<HouseKeeper>().AddScoped<Releaser>().AddScoped<CourseReleaser>().AddScoped<ChannelReader>().AddScoped<ProgressKeeper>().AddScoped<DemoSeed>();
 
 // The build describes the API by starting this program without a database; then nothing works in the background.
 if (System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name != "GetDocument.Insider")
@@ -86,7 +86,9 @@ app.MapLessons();
 app.MapRevisions();
 app.MapCourses();
 app.MapCanvas();
+app.MapReels();
 app.MapMoveIns();
+app.MapSplitting();
 app.MapCuts();
 app.MapSuggestions();
 app.MapRecordings();

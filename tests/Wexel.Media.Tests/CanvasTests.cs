@@ -29,7 +29,7 @@ public sealed class CanvasTests(Clips clips) : IClassFixture<Clips>
     /// <summary>The dark square's edges, within a pixel of where the placement puts them.</summary>
     private static void ShouldStandWherePlanned(Made made, Func<int, int, int> at)
     {
-        var placed = made.Plan.Picture.Placement!;
+        var placed = made.Plan.Parts[0].Placement;
         double X(double x) => placed.To.X + ((x - placed.From.X) * placed.To.Width / placed.From.Width);
         double Y(double y) => placed.To.Y + ((y - placed.From.Y) * placed.To.Height / placed.From.Height);
         var (left, right, top, bottom) = (X(160), X(200), Y(120), Y(160));
@@ -73,7 +73,7 @@ public sealed class CanvasTests(Clips clips) : IClassFixture<Clips>
     {
         var (made, at) = await MakeAsync(new Canvas(new(640, 360), FitMode.Fill, PicturePart.All));
         ShouldStandWherePlanned(made, at);
-        made.Plan.Picture.Placement!.To.ShouldBe(new PictureRect(0, 0, 640, 360));
+        made.Plan.Parts[0].Placement.To.ShouldBe(new PictureRect(0, 0, 640, 360));
         foreach (var (x, y) in new[] { (2, 2), (637, 2), (2, 357), (637, 357) })
             at(x, y).ShouldBeGreaterThan(220);
     }

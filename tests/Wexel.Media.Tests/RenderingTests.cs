@@ -129,7 +129,7 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
         var source = await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=320x240:r=30:d=2", "-f", "lavfi", "-i", $"aevalsrc={expression}:s=48000:d=2", "-pix_fmt", "yuv420p", "-c:a", "flac", $"sound-{mix}.mkv");
         var made = await MakeAsync(source, null, Making.AsLoudAsRecorded);
         made.ShouldBeRight();
-        made.Plan.Sound!.Mix.ShouldBe(mix);
+        made.Plan.Sound!.Mixes.ShouldBe([mix]);
         made.Measured.Sound!.Channels.ShouldBe(channels);
         (await LoudnessAsync(made.Path)).ShouldBe(20 * Math.Log10(0.3 / Math.Sqrt(2)), 0.5);
     }
@@ -232,7 +232,7 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
         var made = await Making.MakeAsync(await NumberedAsync(), clips.Path($"{Guid.NewGuid():N}.mp4"), null, null, cuts);
         made.ShouldBeRight();
         // The sound of the clip is a little longer than its picture, whose last frame then stands on.
-        var standing = Enumerable.Repeat(299, (int)made.Plan.Kept[^1].End - 300);
+        var standing = Enumerable.Repeat(299, (int)made.Plan.Parts[0].Kept[^1].End - 300);
         (await NumbersAsync(made.Path)).ShouldBe([.. Enumerable.Range(0, 140).Select(i => (i * 2) + 1), .. Enumerable.Range(280, 20), .. standing]);
     }
 
@@ -286,10 +286,10 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
         var source = await clips.PictureAsync("testsrc2=s=1280x720:r=30:d=30", "long.mkv", "-c:v", "mjpeg", "-pix_fmt", "yuvj420p");
         var folder = Directory.CreateDirectory(clips.Path("stopped")).FullName;
         var facts = (await Probing.Prober.ProbeAsync(source, "long.mkv", TestContext.Current.CancellationToken)).Facts!;
-        var plan = RenderPlanner.Plan(facts, null, RenderPlanner.Map(facts, []), [], Profiles.Web);
+        var plan = RenderPlanner.Plan(Reel.Of(facts), Reel.Of(facts).Map([]), [], Profiles.Web);
         using var stop = new CancellationTokenSource();
         var progress = new Progress<TimeSpan>(_ => stop.Cancel());
-        await Should.ThrowAsync<OperationCanceledException>(() => Renderer.EncodeAsync(plan with { Sound = null }, new EncodeInputs(source, null), Path.Combine(folder, "a.mp4"), progress, null, stop.Token));
+        await Should.ThrowAsync<OperationCanceledException>(() => Renderer.EncodeAsync(plan with { Sound = null }, new EncodeInputs([source], null), Path.Combine(folder, "a.mp4"), progress, null, stop.Token));
         Directory.EnumerateFiles(folder).ShouldBeEmpty();
     }
 
@@ -297,8 +297,8 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
     public async Task A_failure_says_what_the_encoder_said_and_what_to_try()
     {
         var facts = (await Probing.Prober.ProbeAsync(await clips.UsualAsync(), "usual.mp4", TestContext.Current.CancellationToken)).Facts!;
-        var plan = RenderPlanner.Plan(facts, null, RenderPlanner.Map(facts, []), [], Profiles.Web);
-        var failed = await Should.ThrowAsync<ToolFailedException>(() => Renderer.EncodeAsync(plan, new EncodeInputs(clips.Path("gone.mp4"), null), clips.Path("never.mp4"), null, null, TestContext.Current.CancellationToken));
+        var plan = RenderPlanner.Plan(Reel.Of(facts), Reel.Of(facts).Map([]), [], Profiles.Web);
+        var failed = await Should.ThrowAsync<ToolFailedException>(() => Renderer.EncodeAsync(plan, new EncodeInputs([clips.Path("gone.mp4")], null), clips.Path("never.mp4"), null, null, TestContext.Current.CancellationToken));
         failed.Said.ShouldContain("No such file");
         failed.Advice.ShouldContain("Bring it in again");
         File.Exists(clips.Path("never.mp4")).ShouldBeFalse();

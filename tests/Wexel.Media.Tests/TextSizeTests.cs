@@ -117,7 +117,7 @@ public sealed class TextSizeTests(Clips clips) : IClassFixture<Clips>
         kept[1].Lost().ShouldContain(r => r.Y == 96);
 
         var placement = CanvasPlacement.Of(facts.Picture!.ShownSize, Canvas.AsRecorded, 480);
-        var hard = HardToRead.In(seen, placement, RenderPlanner.Map(facts, []), []).Single();
+        var hard = HardToRead.In(seen, placement, Reel.Of(facts).Map([]), []).Single();
         hard.Span.Start.ShouldBe(TimeSpan.FromSeconds(4));
         hard.Smallest.ShouldBe(8 * 480.0 / 720, 0.4);
         hard.Proposal!.Smallest.ShouldBeGreaterThanOrEqualTo(8.7);

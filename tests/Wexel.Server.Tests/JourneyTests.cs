@@ -231,9 +231,9 @@ public sealed class JourneyTests(ServerFixture fixture) : IClassFixture<ServerFi
         await using (var db = await fixture.Server.Services.GetRequiredService<IDbContextFactory<WexelDb>>().CreateDbContextAsync())
         {
             // As a killed server leaves it: "working", and no sign of life any more.
-            var lesson = await db.Lessons.Include(l => l.Recording).FirstAsync(l => l.Id == id);
+            var lesson = await db.Lessons.FirstAsync(l => l.Id == id);
             var document = Json.Read<Core.Lessons.LessonDocument>((await db.LessonRevisions.FirstAsync(r => r.LessonId == id && r.Number == lesson.Revision)).Document);
-            var planned = Rendering.RenderPlans.Of(lesson.Recording!, document, Core.Encoding.Profiles.Web720, null)!;
+            var planned = Rendering.RenderPlans.Of(await new Lessons.LessonReels(db).OfAsync(document, default), document, Core.Encoding.Profiles.Web720, null)!;
             var rendition = new Rendition { LessonId = id, Revision = lesson.Revision, ProfileId = "web-720p", RequestedBy = (await db.Users.FirstAsync(u => u.Email == ServerFixture.Trainer)).Id, EncodeKey = planned.EncodeKey, State = RenditionState.Working, SignOfLifeAt = DateTimeOffset.UtcNow.AddMinutes(-1), RequestedAt = DateTimeOffset.UtcNow };
             db.Renditions.Add(rendition);
             await db.SaveChangesAsync();

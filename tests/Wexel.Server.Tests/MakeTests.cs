@@ -57,6 +57,11 @@ public sealed class MakeTests : IDisposable
         var made = await MakeAsync(await ClipAsync("a.mp4"), "--title", "Fares", "--cuts", At("cuts.txt"), "--out", At("fares"));
         made.ExitCode.ShouldBe(0, made.StandardError);
         made.StandardError.ShouldContain("right  Length: 1.0 s");
+        var two = await MakeAsync(At("a.mp4"), At("a.mp4"), "--title", "Fares twice", "--out", At("twice"), "--json");
+        two.ExitCode.ShouldBe(0, two.StandardError);
+        two.StandardError.ShouldNotContain("WRONG");
+        await File.WriteAllTextAsync(At("twice.json"), """{ "title": "Fares", "lessons": [{ "recordings": ["a.mp4", "a.mp4"], "title": "Twice" }, { "title": "None" }] }""");
+        (await MakeAsync(At("twice.json"), "--for", "scorm12", "--out", At("nothing"))).StandardError.ShouldContain("Lesson 2 in");
         await File.WriteAllTextAsync(At("move-ins.txt"), "0:00.5 - 0:01.5 at 20,30 50x40\n");
         (await MakeAsync(At("a.mp4"), "--title", "Fares", "--move-ins", At("move-ins.txt"), "--out", At("moved"))).ExitCode.ShouldBe(0);
         await File.WriteAllTextAsync(At("move-ins.txt"), "0:01 - 0:02\n");

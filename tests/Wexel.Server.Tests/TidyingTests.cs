@@ -55,7 +55,7 @@ public sealed class TidyingTests(ServerFixture fixture) : IClassFixture<ServerFi
     public async Task Move_ins_are_saved_brought_onto_the_picture_and_looked_up_frame_by_frame()
     {
         var trainer = await fixture.SignedInAsync();
-        var (_, id) = await RawAsync(trainer, "raw move.mp4");
+        var (hash, id) = await RawAsync(trainer, "raw move.mp4");
         var document = System.Text.Json.Nodes.JsonNode.Parse((await trainer.JsonAsync($"/api/lessons/{id}")).GetProperty("document").GetRawText())!;
         document["moveIns"] = JsonSerializer.SerializeToNode(new[] { new { id = "a", span = new { start = 2000, end = 99_000 }, part = new { x = 0.9, y = 0.25, width = 0.5, height = 0.5 }, ease = 500 } });
         var saved = await (await trainer.PutAsJsonAsync($"/api/lessons/{id}/document", new { basedOn = 1, document })).Content.ReadFromJsonAsync<JsonElement>();
@@ -65,9 +65,10 @@ public sealed class TidyingTests(ServerFixture fixture) : IClassFixture<ServerFi
         moveIn.GetProperty("part").GetProperty("x").GetDouble().ShouldBe(0.5);
 
         var cuts = new[] { new { start = 0, end = 1000 } };
-        var path = await (await trainer.PostAsJsonAsync($"/api/lessons/{id}/view-path", new { cuts, canvas = (object?)null, moveIns = new[] { moveIn } })).Content.ReadFromJsonAsync<JsonElement>();
-        path.GetProperty("page").GetProperty("width").GetInt32().ShouldBe(320);
-        var move = path.GetProperty("moves").EnumerateArray().Single();
+        var path = await (await trainer.PostAsJsonAsync("/api/view-path", new { recordings = new[] { hash }, cuts, canvas = (object?)null, moveIns = new[] { moveIn } })).Content.ReadFromJsonAsync<JsonElement>();
+        var part = path.GetProperty("parts")[0];
+        part.GetProperty("page").GetProperty("width").GetInt32().ShouldBe(320);
+        var move = part.GetProperty("moves").EnumerateArray().Single();
         move.GetProperty("first").GetInt64().ShouldBe(30, "a second is cut before it");
         move.GetProperty("to").GetProperty("x").GetInt32().ShouldBe(160);
 
@@ -109,17 +110,57 @@ public sealed class TidyingTests(ServerFixture fixture) : IClassFixture<ServerFi
     }
 
     [Fact]
+    public async Task Two_recordings_make_one_lesson_and_what_is_placed_goes_with_them()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var (first, id) = await RawAsync(trainer, "raw first.mp4");
+        var (second, other) = await RawAsync(trainer, "raw second of two.mp4");
+        var document = System.Text.Json.Nodes.JsonNode.Parse((await trainer.JsonAsync($"/api/lessons/{id}")).GetProperty("document").GetRawText())!;
+        document["sections"] = JsonSerializer.SerializeToNode(new[] { new { id = "a", at = 3000, title = "Here", nested = false } });
+        var outcome = await (await trainer.PostAsJsonAsync("/api/reels", new { document, recordings = new[] { new { hash = second, was = (int?)null }, new { hash = first, was = (int?)0 } } })).Content.ReadFromJsonAsync<JsonElement>();
+        outcome.GetProperty("lost").GetArrayLength().ShouldBe(0);
+        outcome.GetProperty("length").GetInt64().ShouldBe(24_000);
+        var changed = outcome.GetProperty("document");
+        changed.GetProperty("sections")[0].GetProperty("at").GetInt64().ShouldBe(15_000);
+        var saved = await (await trainer.PutAsJsonAsync($"/api/lessons/{id}/document", new { basedOn = 1, document = changed })).Content.ReadFromJsonAsync<JsonElement>();
+        saved.GetProperty("changes").GetString().ShouldBe("1 recording added, 1 section added");
+        saved.GetProperty("length").GetInt64().ShouldBe(24_000);
+
+        var reel = await trainer.JsonAsync($"/api/reels/{second},{first}");
+        reel.GetProperty("parts").EnumerateArray().Select(p => p.GetProperty("span").GetProperty("start").GetInt64()).ShouldBe([0, 12_000]);
+        reel.GetProperty("analysis").GetProperty("lookedUntil").ValueKind.ShouldBe(JsonValueKind.Null);
+        // Each recording has its own silence at both ends.
+        var suggestions = await trainer.JsonAsync($"/api/lessons/{id}/suggestions");
+        suggestions.GetProperty("suggestions").EnumerateArray().Select(s => s.GetProperty("kind").GetString()).ShouldBe(["beforeFirstWord", "pause", "afterLastWord", "beforeFirstWord", "pause", "afterLastWord"]);
+        (await trainer.GetAsync($"/api/reels/{new string('0', 64)}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+
+        // A lesson that names what is not here is refused; so is one without any.
+        var unknown = System.Text.Json.Nodes.JsonNode.Parse(changed.GetRawText())!;
+        unknown["following"] = JsonSerializer.SerializeToNode(new[] { new string('0', 64) });
+        (await trainer.PutAsJsonAsync($"/api/lessons/{id}/document", new { basedOn = 2, document = unknown })).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await trainer.PostAsJsonAsync("/api/reels", new { document = changed, recordings = Array.Empty<object>() })).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+
+        // Split between the two: each keeps both, and has cut what is the other's.
+        var split = await (await trainer.PostAsJsonAsync($"/api/lessons/{id}/split", new { basedOn = 2, at = 12_000 })).Content.ReadFromJsonAsync<JsonElement>();
+        (await trainer.JsonAsync($"/api/lessons/{split.GetProperty("lessonId").GetGuid()}")).GetProperty("length").GetInt64().ShouldBe(12_000);
+        (await trainer.PostAsJsonAsync($"/api/lessons/{id}/split", new { basedOn = 2, at = 6_000 })).StatusCode.ShouldBe(HttpStatusCode.Conflict);
+        var lessons = (await trainer.JsonAsync("/api/lessons"))[0].GetProperty("lessons").EnumerateArray().Select(l => l.GetProperty("id").GetGuid()).ToList();
+        lessons.IndexOf(split.GetProperty("lessonId").GetGuid()).ShouldBe(lessons.IndexOf(id) + 1);
+        lessons.ShouldContain(other);
+    }
+
+    [Fact]
     public async Task A_canvas_is_told_saved_and_rendered()
     {
         var trainer = await fixture.SignedInAsync();
-        var (_, id) = await RawAsync(trainer, "raw canvas take.mp4");
+        var (hash, id) = await RawAsync(trainer, "raw canvas take.mp4");
         var all = new { x = 0, y = 0, width = 1, height = 1 };
         var canvas = new { size = new { width = 640, height = 480 }, fit = "whole", part = all };
-        var outcome = await (await trainer.PostAsJsonAsync($"/api/lessons/{id}/canvas/outcome", canvas)).Content.ReadFromJsonAsync<JsonElement>();
+        var outcome = await (await trainer.PostAsJsonAsync("/api/canvas/outcome", new { recordings = new[] { hash }, recording = 0, canvas })).Content.ReadFromJsonAsync<JsonElement>();
         outcome.GetProperty("emptyPercent").GetDouble().ShouldBe(25);
         outcome.GetProperty("scalePercent").GetDouble().ShouldBe(200);
         outcome.GetProperty("notes")[0].GetString().ShouldStartWith("25 % of the picture would be black above and below.");
-        (await trainer.JsonAsync($"/api/lessons/{id}/canvas/sizes")).GetProperty("proposed").ValueKind.ShouldBe(JsonValueKind.Null);
+        (await (await trainer.PostAsJsonAsync("/api/canvas/sizes", new[] { hash })).Content.ReadFromJsonAsync<JsonElement>()).GetProperty("proposed").ValueKind.ShouldBe(JsonValueKind.Null);
 
         var lesson = await trainer.JsonAsync($"/api/lessons/{id}");
         var document = JsonSerializer.Deserialize<Dictionary<string, object?>>(lesson.GetProperty("document").GetRawText())!;

@@ -31,7 +31,7 @@ public sealed class SoundSplicer
     public SoundSplicer(int channels, int sampleRate, TimeMap map)
     {
         _channels = channels;
-        long Sample(long frame) => (long)Math.Round((decimal)frame * map.Grid.Denominator * sampleRate / map.Grid.Numerator);
+        long Sample(long frame) => SampleAt(frame, map.Grid, sampleRate);
         var kept = map.Kept;
         Samples = (long)Math.Round((decimal)map.Length.Ticks * sampleRate / TimeSpan.TicksPerSecond);
         var ends = kept.Select((s, i) => i + 1 < kept.Count ? Sample(kept[i + 1].At) : Samples).ToList();
@@ -59,6 +59,12 @@ public sealed class SoundSplicer
                 _spans.Add(new Span(from, to, use));
         }
     }
+
+    /// <summary>The number of the sample at which a frame begins.</summary>
+    /// <param name="frame">The frame's number.</param>
+    /// <param name="grid">The rate of the frames.</param>
+    /// <param name="sampleRate">Samples a second.</param>
+    public static long SampleAt(long frame, FrameRate grid, int sampleRate) => (long)Math.Round((decimal)frame * grid.Denominator * sampleRate / grid.Numerator);
 
     /// <summary>How many moments the lesson's sound has.</summary>
     public long Samples { get; }

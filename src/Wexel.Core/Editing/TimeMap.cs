@@ -93,6 +93,15 @@ public sealed class TimeMap
         return stretch.First + lessonFrame - stretch.At;
     }
 
+    /// <summary>What is kept of frames in a row of the recording.</summary>
+    /// <param name="first">The number of the first.</param>
+    /// <param name="count">How many.</param>
+    public IReadOnlyList<KeptStretch> Within(long first, long count) =>
+    [
+        .. _kept.Select(k => (Kept: k, From: Math.Max(k.First, first), End: Math.Min(k.End, first + count)))
+            .Where(k => k.End > k.From).Select(k => new KeptStretch(k.From, k.End - k.From, k.Kept.At + k.From - k.Kept.First)),
+    ];
+
     /// <summary>Whether a moment of the recording is kept.</summary>
     public bool Keeps(TimeSpan recordingTime) => recordingTime < RecordingLength && ToLesson(Grid.FrameAt(recordingTime)) is not null;
 

@@ -48,34 +48,39 @@ public sealed record ViewPath(PictureSize Page, IReadOnlyList<ViewMove> Moves)
     /// <param name="moveIns">In order and apart, in recording time; see <see cref="MoveInRules.Tidy"/>.</param>
     /// <param name="map">The lesson's times.</param>
     /// <param name="placement">Where the recording stands on the canvas.</param>
-    public static ViewPath Of(IReadOnlyList<MoveIn> moveIns, TimeMap map, CanvasPlacement placement)
+    /// <param name="within">The stretch of the reel that the recording takes; null where it is all there is.</param>
+    public static ViewPath Of(IReadOnlyList<MoveIn> moveIns, TimeMap map, CanvasPlacement placement, TimeRange? within = null)
     {
+        var bounds = within ?? new TimeRange(TimeSpan.Zero, map.RecordingLength);
+        long FrameOf(TimeSpan time) => time >= map.Length ? map.Frames : map.Grid.FrameAt(time);
+        var (first, after) = (FrameOf(map.ToLesson(bounds.Start)), FrameOf(map.ToLesson(bounds.End)));
         var stays = new List<Stay>();
         foreach (var moveIn in moveIns)
         {
-            if (map.ToLesson(moveIn.Span) is not { } span)
+            var there = new TimeRange(moveIn.Span.Start > bounds.Start ? moveIn.Span.Start : bounds.Start, moveIn.Span.End < bounds.End ? moveIn.Span.End : bounds.End);
+            if (there.End <= there.Start || map.ToLesson(there) is not { } span)
                 continue;
-            var (start, end) = (map.Grid.FrameAt(span.Start), span.End >= map.Length ? map.Frames : map.Grid.FrameAt(span.End));
+            var (start, end) = (FrameOf(span.Start), FrameOf(span.End));
             if (end > start)
                 stays.Add(new Stay(start, end, placement.OnPage(moveIn.Part), (long)Math.Round(moveIn.Ease.TotalSeconds * map.Grid.PerSecond)));
         }
 
-        return new ViewPath(placement.Page, [.. Between(stays, map, new PictureRect(0, 0, placement.Page.Width, placement.Page.Height))]);
+        return new ViewPath(placement.Page, [.. Between(stays, map.Grid, first, after, new PictureRect(0, 0, placement.Page.Width, placement.Page.Height))]);
     }
 
-    private static IEnumerable<ViewMove> Between(IReadOnlyList<Stay> stays, TimeMap map, PictureRect whole)
+    private static IEnumerable<ViewMove> Between(IReadOnlyList<Stay> stays, FrameRate grid, long first, long after, PictureRect whole)
     {
-        var near = (long)(Near.TotalSeconds * map.Grid.PerSecond);
+        var near = (long)(Near.TotalSeconds * grid.PerSecond);
         var at = whole;
         for (var i = 0; i < stays.Count; i++)
         {
             var (start, end, part, ease) = stays[i];
-            // Moving must leave time to look; at the lesson's own ends there is nothing to come from or to go to.
+            // Moving must leave time to look; at the recording's own ends there is nothing to come from or to go to.
             ease = Math.Min(ease, (end - start) / 2);
             if (part != at)
-                yield return start == 0 || ease == 0 ? new ViewMove(start - 1, 1, at, part) : new ViewMove(start, ease, at, part);
+                yield return start == first || ease == 0 ? new ViewMove(start - 1, 1, at, part) : new ViewMove(start, ease, at, part);
             at = part;
-            if ((i + 1 < stays.Count && stays[i + 1].Start - end < near) || end >= map.Frames)
+            if ((i + 1 < stays.Count && stays[i + 1].Start - end < near) || end >= after)
                 continue;
             if (part != whole)
                 yield return ease == 0 ? new ViewMove(end - 1, 1, part, whole) : new ViewMove(end - ease, ease, part, whole);

@@ -28,10 +28,10 @@ public static class RenderEstimator
 
     /// <summary>Estimates a plan's outcome.</summary>
     /// <param name="plan">The plan.</param>
-    /// <param name="source">The recording's picture.</param>
+    /// <param name="reel">The recordings.</param>
     /// <param name="changedShare">The share of samples in which the picture changed, 0 to 1; 0.3 where nothing is known yet.</param>
     /// <param name="speed">The machine.</param>
-    public static RenderEstimate Of(RenderPlan plan, PictureFacts source, double changedShare, MachineSpeed speed)
+    public static RenderEstimate Of(RenderPlan plan, Reel reel, double changedShare, MachineSpeed speed)
     {
         var seconds = plan.Length.TotalSeconds;
         var grid = plan.Picture.Timing.Grid.PerSecond;
@@ -39,7 +39,8 @@ public static class RenderEstimator
         var keyFrames = plan.Picture.Timing.KeyFrames().Count();
         var pixels = (double)plan.Picture.Size.Width * plan.Picture.Size.Height;
         // A picture scaled down carries the same strokes on fewer pixels, so bytes shrink less than the area does.
-        var density = Math.Pow((double)source.Width * source.Height / pixels, 0.3);
+        var recorded = reel.Parts.Sum(p => (double)p.Frames * p.Picture.Width * p.Picture.Height) / reel.Frames;
+        var density = Math.Pow(recorded / pixels, 0.3);
         var quality = Math.Pow(2, (20 - plan.Picture.Quality) / QualityHalving);
         var picture = pixels * density * quality * ((keyFrames * KeyFrameBytesPerPixel) + (changedFrames * ChangedBytesPerPixel));
         var sound = seconds * (plan.Sound?.BitsPerSecond ?? 0) / 8;
@@ -47,7 +48,7 @@ public static class RenderEstimator
         var repeated = plan.Picture.Timing.MostRepeatsLeftOut == 0 ? seconds * grid - changedFrames : seconds;
         var container = (changedFrames + repeated) * ContainerBytesPerFrame + repeated * RepeatedFrameBytes + (seconds * (plan.Sound is null ? 0 : 200));
 
-        var decode = seconds * source.Rate.PerSecond * source.Width * source.Height / speed.DecodedPixelsPerSecond;
+        var decode = reel.Parts.Sum(p => p.Facts.Length.TotalSeconds * p.Picture.Rate.PerSecond * p.Picture.Width * p.Picture.Height) / speed.DecodedPixelsPerSecond;
         var encode = (changedFrames + repeated + keyFrames) * pixels / speed.EncodedPixelsPerSecond;
         return new RenderEstimate((long)(picture + sound + container), TimeSpan.FromSeconds(1 + decode + encode));
     }

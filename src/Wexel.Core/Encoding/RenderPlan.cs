@@ -7,18 +7,24 @@ namespace Wexel.Core.Encoding;
 
 /// <summary>All that an encoder must be told to make one rendition: a value, equal for equal work.</summary>
 /// <param name="Length">How long the rendition is.</param>
-/// <param name="Kept">What is kept of the recording, in frames of the picture's grid.</param>
+/// <param name="Parts">What is made of each recording of which anything is kept, in order; one or more.</param>
 /// <param name="Picture">What is done with the picture.</param>
 /// <param name="Sound">What is done with the sound, or null where there is none.</param>
-public sealed record RenderPlan(TimeSpan Length, IReadOnlyList<KeptStretch> Kept, PicturePlan Picture, SoundPlan? Sound);
+public sealed record RenderPlan(TimeSpan Length, IReadOnlyList<PartPlan> Parts, PicturePlan Picture, SoundPlan? Sound);
 
-/// <summary>What is done with the picture.</summary>
-/// <param name="SquarePixels">Whether the recording's pixels are square; where not, they are made so.</param>
-/// <param name="Placement">Where the recording stands on the canvas.</param>
+/// <summary>How one recording's picture is brought onto the canvas.</summary>
+/// <param name="Recording">Which recording of the reel it is, from 0.</param>
+/// <param name="Kept">What is kept of it, in its own frames on the lesson's grid; each with the lesson's frame that it becomes.</param>
+/// <param name="SquarePixels">Whether its pixels are square; where not, they are made so.</param>
+/// <param name="Placement">Where it stands on the canvas.</param>
 /// <param name="Moves">How what is seen of it goes from part to part; empty where all of it is seen all the time.</param>
+/// <param name="Colour">The conversion to BT.709 limited range, or null where it is that already.</param>
+public sealed record PartPlan(int Recording, IReadOnlyList<KeptStretch> Kept, bool SquarePixels, CanvasPlacement Placement, IReadOnlyList<ViewMove> Moves, ColourConversion? Colour);
+
+/// <summary>What is made of the picture as a whole.</summary>
+/// <param name="Size">The size that is made; both sides even, pixels square.</param>
 /// <param name="Mark">The house's mark on it, or null.</param>
 /// <param name="Timing">When frames are made.</param>
-/// <param name="Colour">The conversion to BT.709 limited range, or null where the source is that already.</param>
 /// <param name="Level">The H.264 level's number, 31 for 3.1.</param>
 /// <param name="ReferenceFrames">Frames that the encoder may refer to.</param>
 /// <param name="MaxBitsPerSecond">The rate that must not be passed, in bits a second.</param>
@@ -26,22 +32,15 @@ public sealed record RenderPlan(TimeSpan Length, IReadOnlyList<KeptStretch> Kept
 /// <param name="Quality">The constant rate factor.</param>
 /// <param name="Effort">The encoder's preset.</param>
 public sealed record PicturePlan(
-    bool SquarePixels,
-    CanvasPlacement Placement,
-    IReadOnlyList<ViewMove> Moves,
+    PictureSize Size,
     MarkPlan? Mark,
     FrameTiming Timing,
-    ColourConversion? Colour,
     int Level,
     int ReferenceFrames,
     long MaxBitsPerSecond,
     long BufferBits,
     int Quality,
-    string Effort)
-{
-    /// <summary>The size that is made; both sides even, pixels square.</summary>
-    public PictureSize Size => Placement.Canvas;
-}
+    string Effort);
 
 /// <summary>The house's mark as it stands on a picture.</summary>
 /// <param name="Key">The key of its file.</param>
@@ -106,12 +105,9 @@ public enum SoundMix
 }
 
 /// <summary>What is done with the sound: AAC-LC.</summary>
-/// <param name="Mix">How the channels are brought together.</param>
+/// <param name="Mixes">For each recording of the reel how its channels are brought together; null where it has no sound, which is silence.</param>
+/// <param name="Channels">How many channels are made, 1 or 2; what has one is heard from both sides of two.</param>
 /// <param name="SampleRate">Samples a second.</param>
 /// <param name="BitsPerSecond">The rate, in bits a second, for all channels.</param>
 /// <param name="TargetLufs">The loudness that it is brought to, in LUFS, see <see cref="Levelling"/>; null where it stays as it is.</param>
-public sealed record SoundPlan(SoundMix Mix, int SampleRate, int BitsPerSecond, double? TargetLufs)
-{
-    /// <summary>How many channels are made.</summary>
-    public int Channels => Mix is SoundMix.Stereo or SoundMix.StereoFromSurround ? 2 : 1;
-}
+public sealed record SoundPlan(IReadOnlyList<SoundMix?> Mixes, int Channels, int SampleRate, int BitsPerSecond, double? TargetLufs);

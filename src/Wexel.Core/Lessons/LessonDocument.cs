@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Wexel.Core.Contents;
 using Wexel.Core.Editing;
 using Wexel.Core.Timing;
@@ -8,13 +9,14 @@ namespace Wexel.Core.Lessons;
 /// <param name="Title">The title; empty while nobody has given one.</param>
 /// <param name="Description">A sentence or more for learners; may be empty.</param>
 /// <param name="Language">The language spoken, as a BCP 47 tag.</param>
-/// <param name="RecordingHash">The recording's SHA-256.</param>
+/// <param name="RecordingHash">The first recording's SHA-256.</param>
 /// <param name="Cuts">What is left out of the recording, in recording time, in order and apart.</param>
 /// <param name="Sections">The contents, in recording time.</param>
 /// <param name="Captions">The captions, or null where there are none.</param>
 /// <param name="Canvas">What its picture is made on; null for all of the recording in its own size.</param>
 /// <param name="HouseMark">Whether the house's mark stands on its picture, where the house puts it on lessons.</param>
 /// <param name="MoveIns">Where a part of the picture is seen large, in recording time, in order and apart.</param>
+/// <param name="Following">The hashes of the recordings that follow the first one, in order.</param>
 public sealed record LessonDocument(
     string Title,
     string Description,
@@ -25,13 +27,21 @@ public sealed record LessonDocument(
     CaptionTrack? Captions,
     bool HouseMark = true,
     Canvas? Canvas = null,
-    IReadOnlyList<MoveIn>? MoveIns = null)
+    IReadOnlyList<MoveIn>? MoveIns = null,
+    IReadOnlyList<string>? Following = null)
 {
     /// <summary>What is left out of the recording; a document that was saved before there were cuts has none.</summary>
     public IReadOnlyList<TimeRange> Cuts { get; init; } = Cuts ?? [];
 
     /// <summary>Where a part of the picture is seen large; a document that was saved before there were move-ins has none.</summary>
     public IReadOnlyList<MoveIn> MoveIns { get; init; } = MoveIns ?? [];
+
+    /// <summary>The recordings that follow the first one.</summary>
+    public IReadOnlyList<string> Following { get; init; } = Following ?? [];
+
+    /// <summary>The hashes of all recordings in their order; recording time is the time of their reel.</summary>
+    [JsonIgnore]
+    public IReadOnlyList<string> Recordings => [RecordingHash, .. Following];
 }
 
 /// <summary>Captions that a lesson has; the cues lie in a file of their own, named by its hash.</summary>

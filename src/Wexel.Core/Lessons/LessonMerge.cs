@@ -24,6 +24,15 @@ public sealed record LessonMerge(LessonDocument Document, IReadOnlyList<string> 
             return changedHere ? here : there;
         }
 
+        if (!theirs.Recordings.SequenceEqual(mine.Recordings))
+        {
+            // What is placed counts along the recordings: it cannot be brought together where those differ, and goes with them.
+            var changedHere = !mine.Recordings.SequenceEqual(before.Recordings);
+            clashes.Add(changedHere ? "the recordings, and what is placed on them" : "what is placed on the recordings, which are others now");
+            var placed = changedHere ? mine : theirs;
+            (before, theirs, mine) = (Placed(before, placed), Placed(theirs, placed), Placed(mine, placed));
+        }
+
         var document = theirs with
         {
             Title = Pick(before.Title, theirs.Title, mine.Title, "the title"),
@@ -39,6 +48,16 @@ public sealed record LessonMerge(LessonDocument Document, IReadOnlyList<string> 
         };
         return new LessonMerge(document, clashes);
     }
+
+    private static LessonDocument Placed(LessonDocument document, LessonDocument placed) => document with
+    {
+        RecordingHash = placed.RecordingHash,
+        Following = placed.Following,
+        Cuts = placed.Cuts,
+        Sections = placed.Sections,
+        Captions = placed.Captions,
+        MoveIns = placed.MoveIns,
+    };
 
     /// <summary>Things of a kind, by their name inside the lesson: what one of us changed is as that one has it.</summary>
     private static List<T> Things<T>(IReadOnlyList<T> before, IReadOnlyList<T> theirs, IReadOnlyList<T> mine, Func<T, string> id, Func<T, string> named, Func<T, T, T, T> both, List<string> clashes)

@@ -46,8 +46,8 @@ public static class LessonRules
             changes.Add("description");
         if (before.Language != after.Language)
             changes.Add("language");
-        if (before.RecordingHash != after.RecordingHash)
-            changes.Add("recording");
+        if (!before.Recordings.SequenceEqual(after.Recordings))
+            changes.Add(RecordingChanges(before.Recordings, after.Recordings));
         changes.AddRange(CutChanges(before.Cuts, after.Cuts));
         if (before.Captions != after.Captions)
             changes.Add(after.Captions is null ? "captions removed" : "captions");
@@ -59,6 +59,15 @@ public static class LessonRules
         changes.AddRange(SectionChanges(before.Sections, after.Sections));
         return string.Join(", ", changes);
     }
+
+    private static string RecordingChanges(IReadOnlyList<string> before, IReadOnlyList<string> after) => (after.Count - before.Count, before.Intersect(after).Count()) switch
+    {
+        (1, _) => "1 recording added",
+        (-1, _) => "1 recording removed",
+        (0, var same) when same == before.Distinct().Count() => "recordings in another order",
+        (0, _) => "1 recording replaced",
+        _ => "recordings",
+    };
 
     private static IEnumerable<string> CutChanges(IReadOnlyList<TimeRange> before, IReadOnlyList<TimeRange> after)
     {

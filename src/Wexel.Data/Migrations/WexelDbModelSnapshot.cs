@@ -711,6 +711,9 @@ namespace Wexel.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text");
 
+                    b.Property<Guid?>("ForLesson")
+                        .HasColumnType("uuid");
+
                     b.Property<bool>("KnownBefore")
                         .HasColumnType("boolean");
 
@@ -719,6 +722,9 @@ namespace Wexel.Data.Migrations
 
                     b.Property<string>("Problem")
                         .HasColumnType("jsonb");
+
+                    b.Property<string>("RecordingHash")
+                        .HasColumnType("text");
 
                     b.Property<string>("Title")
                         .HasColumnType("text");

@@ -15,6 +15,12 @@ public sealed class Upload
     /// <summary>When the file was last changed where it comes from, as it was announced; tells files of one name apart.</summary>
     public string? Changed { get; init; }
 
+    /// <summary>The lesson that it is to become a recording of; null where it is to be a lesson of its own.</summary>
+    public Guid? ForLesson { get; init; }
+
+    /// <summary>The hash of what has come, once it was taken.</summary>
+    public string? RecordingHash { get; set; }
+
     public Guid By { get; init; }
     public required string ByName { get; init; }
     public DateTimeOffset ExpiresAt { get; set; }

@@ -16,9 +16,24 @@ public static class EncodeArguments
     public static IReadOnlyList<string> Of(RenderPlan plan, EncodeInputs inputs, string outputPath)
     {
         var picture = plan.Picture;
-        List<string> arguments =
+        List<string> arguments = [.. plan.Parts.SelectMany(part => MediaTool.SafeInput(inputs.Recordings[part.Recording]))];
+        var next = plan.Parts.Count;
+        int? soundInput = null, markInput = null;
+        if (inputs.Sound is not null)
+        {
+            arguments.AddRange(MediaTool.OwnInput(inputs.Sound.Path));
+            soundInput = next++;
+        }
+
+        if (picture.Mark is not null)
+        {
+            arguments.AddRange(MediaTool.OwnInput(inputs.Mark ?? throw new ArgumentException("The plan has a mark, and none is given.", nameof(inputs))));
+            markInput = next;
+        }
+
+        arguments.AddRange(
         [
-            .. MediaTool.SafeInput(inputs.Recording), .. inputs.Sound is null ? [] : MediaTool.OwnInput(inputs.Sound.Path), .. Picture(plan, inputs), "-fps_mode", "vfr",
+            "-filter_complex", Graph(plan, inputs, markInput), "-map", "[picture]", "-fps_mode", "vfr",
             "-c:v", "libx264", "-profile:v", "high", "-level:v", H264Level.All.First(l => l.Number == picture.Level).Name,
             "-preset", picture.Effort, "-crf", Text(picture.Quality), "-refs", Text(picture.ReferenceFrames),
             "-maxrate", Text(picture.MaxBitsPerSecond), "-bufsize", Text(picture.BufferBits),
@@ -26,45 +41,57 @@ public static class EncodeArguments
             "-x264-params", "force-cfr=1",
             "-g", Text(picture.Timing.KeyFrameEvery), "-force_key_frames", KeyFrameTimes(picture.Timing),
             "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709", "-color_range", "tv",
-        ];
+        ]);
         if (plan.Sound is { } sound)
-            arguments.AddRange(["-map", "1:a:0", .. inputs.Sound?.Levelling is { } levelling ? ["-af", SoundFilters.Of(levelling)] : Array.Empty<string>(), "-c:a", "aac", "-b:a", Text(sound.BitsPerSecond), "-ar", Text(sound.SampleRate)]);
+            arguments.AddRange(["-map", $"{soundInput}:a:0", .. inputs.Sound?.Levelling is { } levelling ? ["-af", SoundFilters.Of(levelling)] : Array.Empty<string>(), "-c:a", "aac", "-b:a", Text(sound.BitsPerSecond), "-ar", Text(sound.SampleRate)]);
 
         arguments.AddRange(["-sn", "-dn", "-map_metadata", "-1", "-map_chapters", "-1", "-f", "mp4", "file:" + outputPath]);
         return arguments;
     }
 
-    private static IReadOnlyList<string> Picture(RenderPlan plan, EncodeInputs inputs)
+    /// <summary>Each recording on the canvas, one after the other, and the mark over them.</summary>
+    private static string Graph(RenderPlan plan, EncodeInputs inputs, int? markInput)
     {
-        var filters = PictureFilters(plan.Picture, plan.Kept, inputs.Moves);
-        if (plan.Picture.Mark is not { } mark)
-            return ["-map", "0:V:0", "-vf", filters];
-        var path = inputs.Mark ?? throw new ArgumentException("The plan has a mark, and none is given.", nameof(inputs));
-        var opacity = mark.Opacity.ToString("0.###", CultureInfo.InvariantCulture);
-        // The mark's one frame stands as long as the picture goes on; its colours are brought to the picture's before they are laid over it.
-        var drawn = $"[{(inputs.Sound is null ? 1 : 2)}:v:0]format=rgba,scale={Text(mark.Box.Width)}:{Text(mark.Box.Height)}:flags=lanczos,colorchannelmixer=aa={opacity},scale=out_color_matrix=bt709:out_range=tv,format=yuva420p[mark]";
-        return
-        [
-            .. MediaTool.OwnInput(path),
-            "-filter_complex", $"[0:V:0]{filters}[page];{drawn};[page][mark]overlay={Text(mark.Box.X)}:{Text(mark.Box.Y)}:format=yuv420,setsar=1,format=yuv420p[picture]",
-            "-map", "[picture]",
-        ];
+        var page = markInput is null ? "[picture]" : "[page]";
+        var chains = new List<string>();
+        if (plan.Parts is [var only])
+        {
+            chains.Add($"[0:V:0]{PartFilters(plan.Picture, only, inputs.Moves)}{page}");
+        }
+        else
+        {
+            chains.AddRange(plan.Parts.Select((part, i) => $"[{Text(i)}:V:0]{PartFilters(plan.Picture, part, inputs.Moves)}[part{Text(i)}]"));
+            // Their frames carry the lesson's times already; what puts them in order counts microseconds, which the grid takes back.
+            var grid = plan.Picture.Timing.Grid;
+            chains.Add($"{string.Concat(plan.Parts.Select((_, i) => $"[part{Text(i)}]"))}interleave=nb_inputs={Text(plan.Parts.Count)},settb={Text(grid.Denominator)}/{Text(grid.Numerator)}{page}");
+        }
+
+        if (plan.Picture.Mark is { } mark)
+        {
+            var opacity = mark.Opacity.ToString("0.###", CultureInfo.InvariantCulture);
+            // The mark's one frame stands as long as the picture goes on; its colours are brought to the picture's before they are laid over it.
+            chains.Add($"[{markInput}:v:0]format=rgba,scale={Text(mark.Box.Width)}:{Text(mark.Box.Height)}:flags=lanczos,colorchannelmixer=aa={opacity},scale=out_color_matrix=bt709:out_range=tv,format=yuva420p[mark]");
+            chains.Add($"[page][mark]overlay={Text(mark.Box.X)}:{Text(mark.Box.Y)}:format=yuv420,setsar=1,format=yuv420p[picture]");
+        }
+
+        return string.Join(';', chains);
     }
 
-    private static string PictureFilters(PicturePlan picture, IReadOnlyList<KeptStretch> kept, string? moves)
+    private static string PartFilters(PicturePlan picture, PartPlan part, string? moves)
     {
         var timing = picture.Timing;
+        var kept = part.Kept;
         var filters = new List<string>
         {
             $"fps={timing.Grid}:start_time=0",
             "tpad=stop=-1:stop_mode=clone",
             $"trim=end_frame={Text(kept[^1].End)}",
         };
-        if (kept is not [{ First: 0 }])
+        if (kept is not [{ First: 0, At: 0 }])
         {
             // What is kept closes up: its frames are numbered on without a gap, and a frame of the grid is a tick of the time base.
             filters.Add($"select='{FilterText.Sum([.. kept.Select(s => $"between(n,{Text(s.First)},{Text(s.End - 1)})")])}'");
-            filters.Add("setpts=N");
+            filters.Add($"setpts=N+{Text(kept[0].At)}");
         }
 
         if (timing.MostRepeatsLeftOut > 0)
@@ -77,7 +104,7 @@ public static class EncodeArguments
             filters.Add(mark);
         }
 
-        filters.AddRange(Place(picture, moves));
+        filters.AddRange(Place(part, moves));
         filters.Add("setsar=1");
         filters.Add("format=yuv420p");
         return string.Join(',', filters);
@@ -100,28 +127,28 @@ public static class EncodeArguments
     }
 
     /// <summary>The part that is seen is cut out, scaled once, and set on a black canvas.</summary>
-    private static IEnumerable<string> Place(PicturePlan picture, string? moves)
+    private static IEnumerable<string> Place(PartPlan part, string? moves)
     {
-        var (from, to, canvas, recorded) = (picture.Placement.From, picture.Placement.To, picture.Placement.Canvas, picture.Placement.Recorded);
-        var (crops, squareFirst) = (from.Width < recorded.Width || from.Height < recorded.Height, !picture.SquarePixels && (picture.Moves.Count > 0 || from != new PictureRect(0, 0, recorded.Width, recorded.Height)));
+        var (from, to, canvas, recorded) = (part.Placement.From, part.Placement.To, part.Placement.Canvas, part.Placement.Recorded);
+        var (crops, squareFirst) = (from.Width < recorded.Width || from.Height < recorded.Height, !part.SquarePixels && (part.Moves.Count > 0 || from != new PictureRect(0, 0, recorded.Width, recorded.Height)));
         // Pixels that are not square are made so first; a part is measured in square ones.
         if (squareFirst)
             yield return Scale(recorded, null);
         if (crops)
             yield return $"crop={Text(from.Width)}:{Text(from.Height)}:{Text(from.X)}:{Text(from.Y)}:exact=1";
-        if (picture.Moves.Count > 0)
+        if (part.Moves.Count > 0)
         {
-            var (page, seen) = (picture.Placement.Page, picture.Placement.SeenOnPage);
+            var (page, seen) = (part.Placement.Page, part.Placement.SeenOnPage);
             if (page.Width > seen.Width || page.Height > seen.Height)
                 yield return $"pad={Text(page.Width)}:{Text(page.Height)}:{Text(seen.X)}:{Text(seen.Y)}:color=black";
             yield return $"sendcmd=f={FilterText.Escape(moves ?? throw new ArgumentException("The plan moves in, and no list of moves is given.", nameof(moves)))}";
-            yield return $"{MoveCommands.View}={Text(page.Width)}:{Text(page.Height)}:0:0:exact=1";
-            yield return $"{MoveCommands.Fit}={Scale(canvas, picture.Colour)["scale=".Length..]}";
+            yield return $"{MoveCommands.View(part)}={Text(page.Width)}:{Text(page.Height)}:0:0:exact=1";
+            yield return $"{MoveCommands.Fit(part)}={Scale(canvas, part.Colour)["scale=".Length..]}";
             yield break;
         }
 
-        if (from.Width != to.Width || from.Height != to.Height || picture.Colour is not null || (!picture.SquarePixels && !squareFirst))
-            yield return Scale(new PictureSize(to.Width, to.Height), picture.Colour);
+        if (from.Width != to.Width || from.Height != to.Height || part.Colour is not null || (!part.SquarePixels && !squareFirst))
+            yield return Scale(new PictureSize(to.Width, to.Height), part.Colour);
         if (to.Width < canvas.Width || to.Height < canvas.Height)
             yield return $"format=yuv420p,pad={Text(canvas.Width)}:{Text(canvas.Height)}:{Text(to.X)}:{Text(to.Y)}:color=black";
     }

@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text.Json;
 using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
+using Wexel.Core.Recordings;
 using Wexel.Media.Analysing;
 using Wexel.Media.Tools;
 
@@ -16,15 +17,16 @@ public sealed record LessonSound(string Path, Levelling? Levelling)
 
     /// <summary>Puts the sound together, unless that was done before, and measures it: the first of the passes that levelling takes.</summary>
     /// <param name="sound">What is done with the sound.</param>
-    /// <param name="map">What is kept of the recording.</param>
-    /// <param name="inputPath">The recording.</param>
+    /// <param name="reel">The recordings.</param>
+    /// <param name="map">What is kept of them.</param>
+    /// <param name="inputPaths">Where they lie.</param>
     /// <param name="soundPath">Where the lossless file lies or will lie; what levelling comes to lies beside it.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ToolFailedException">The sound could not be read or written.</exception>
-    public static async Task<LessonSound> MakeAsync(SoundPlan sound, TimeMap map, string inputPath, string soundPath, CancellationToken cancel)
+    public static async Task<LessonSound> MakeAsync(SoundPlan sound, Reel reel, TimeMap map, IReadOnlyList<string> inputPaths, string soundPath, CancellationToken cancel)
     {
         if (!File.Exists(soundPath))
-            await SoundComposer.ComposeAsync(sound, map, inputPath, soundPath, cancel);
+            await SoundComposer.ComposeAsync(sound, reel, map, inputPaths, soundPath, cancel);
         if (sound.TargetLufs is null)
             return new LessonSound(soundPath, null);
         var settled = string.Create(CultureInfo.InvariantCulture, $"{soundPath}.{sound.TargetLufs}.json");

@@ -7,20 +7,22 @@ namespace Wexel.Media.Rendering;
 /// <summary>Prints moving in and out as commands to the filters that cut out what is seen and bring it to the canvas: one line a frame.</summary>
 internal static class MoveCommands
 {
-    internal const string View = "crop@view";
-    internal const string Fit = "scale@fit";
+    internal static string View(PartPlan part) => string.Create(CultureInfo.InvariantCulture, $"crop@view{part.Recording}");
 
-    internal static string Of(PicturePlan picture)
+    internal static string Fit(PartPlan part) => string.Create(CultureInfo.InvariantCulture, $"scale@fit{part.Recording}");
+
+    internal static string Of(RenderPlan plan)
     {
         var text = new StringBuilder();
-        foreach (var move in picture.Moves)
+        foreach (var (part, move) in plan.Parts.SelectMany(part => part.Moves.Select(move => (part, move))))
         {
+            var (view, fit, grid) = (View(part), Fit(part), plan.Picture.Timing.Grid);
             for (var frame = move.First + 1; frame <= move.Last; frame++)
             {
                 var seen = move.At(frame);
                 // Half a frame early, so that no rounding makes it late. The last command has the scaling look at what comes in anew.
-                var at = Math.Max(0, (frame - 0.5) * picture.Timing.Grid.Denominator / picture.Timing.Grid.Numerator);
-                text.Append(CultureInfo.InvariantCulture, $"{at:0.#####} {View} w {seen.Width}, {View} h {seen.Height}, {View} x {seen.X}, {View} y {seen.Y}, {Fit} w {picture.Size.Width};\n");
+                var at = Math.Max(0, (frame - 0.5) * grid.Denominator / grid.Numerator);
+                text.Append(CultureInfo.InvariantCulture, $"{at:0.#####} {view} w {seen.Width}, {view} h {seen.Height}, {view} x {seen.X}, {view} y {seen.Y}, {fit} w {plan.Picture.Size.Width};\n");
             }
         }
 

@@ -8,17 +8,17 @@ using Wexel.Media.Tools;
 namespace Wexel.Media.Rendering;
 
 /// <summary>What an encode is made from.</summary>
-/// <param name="Recording">The recording's path.</param>
+/// <param name="Recordings">The paths of the reel's recordings.</param>
 /// <param name="Sound">The sound that was made ready before, or null where the plan has none.</param>
 /// <param name="Mark">The path of the house's mark, or null where the plan has none.</param>
 /// <param name="Moves">The path of the list that <see cref="MoveCommands"/> prints, or null where the plan does not move in; the renderer writes it.</param>
-public sealed record EncodeInputs(string Recording, LessonSound? Sound, string? Mark = null, string? Moves = null);
+public sealed record EncodeInputs(IReadOnlyList<string> Recordings, LessonSound? Sound, string? Mark = null, string? Moves = null);
 
 /// <summary>Makes renditions: an encode, which costs time, and a finish, which copies it with title and chapters.</summary>
 public static class Renderer
 {
     /// <summary>The maker's name and version for the encode's key.</summary>
-    public const string EncodeMaker = "encode/4";
+    public const string EncodeMaker = "encode/5";
 
     /// <summary>The maker's name and version for the finished file's key.</summary>
     public const string FinishMaker = "finish/1";
@@ -31,8 +31,8 @@ public static class Renderer
             var moves = temporary + ".moves.txt";
             try
             {
-                if (plan.Picture.Moves.Count > 0)
-                    await File.WriteAllTextAsync(moves, MoveCommands.Of(plan.Picture), cancel);
+                if (plan.Parts.Any(part => part.Moves.Count > 0))
+                    await File.WriteAllTextAsync(moves, MoveCommands.Of(plan), cancel);
                 await MediaTool.RunAsync(EncodeArguments.Of(plan, inputs with { Moves = moves }, temporary), progress, started, cancel);
             }
             finally

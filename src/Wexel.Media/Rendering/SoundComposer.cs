@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Runtime.InteropServices;
 using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
+using Wexel.Core.Recordings;
 using Wexel.Media.Tools;
 
 namespace Wexel.Media.Rendering;
@@ -10,43 +11,108 @@ namespace Wexel.Media.Rendering;
 public static class SoundComposer
 {
     /// <summary>The maker's name and version for the sound's key.</summary>
-    public const string Maker = "sound/1";
+    public const string Maker = "sound/2";
 
-    /// <summary>Reads the recording's sound once, mixes and cuts it as planned, and writes it as FLAC of 24 bits.</summary>
+    /// <summary>Reads the sound of each recording once, mixes and cuts it as planned, and writes it as FLAC of 24 bits.</summary>
     /// <exception cref="ToolFailedException">The sound could not be read or written.</exception>
-    public static Task ComposeAsync(SoundPlan sound, TimeMap map, string inputPath, string outputPath, CancellationToken cancel) => WholeFile.MakeAsync(outputPath, temporary =>
-    {
-        var rate = sound.SampleRate.ToString(CultureInfo.InvariantCulture);
-        var channels = sound.Channels.ToString(CultureInfo.InvariantCulture);
-        return MediaTool.FeedAsync(
-            ["-f", "f32le", "-ar", rate, "-ac", channels, "-i", "pipe:0", "-c:a", "flac", "-compression_level", "3", "-sample_fmt", "s32", "-f", "flac", "file:" + temporary],
-            (output, token) => MediaTool.StreamAsync(
-                [.. MediaTool.SafeInput(inputPath), "-map", "0:a:0", "-vn", "-af", $"{Mix(sound.Mix)}aresample={rate}:async=1:first_pts=0", "-ac", channels, "-f", "f32le", "pipe:1"],
-                (input, stop) => SpliceAsync(new SoundSplicer(sound.Channels, sound.SampleRate, map), sound.Channels, input, output, stop),
-                token),
-            cancel);
-    });
+    public static Task ComposeAsync(SoundPlan sound, Reel reel, TimeMap map, IReadOnlyList<string> inputPaths, string outputPath, CancellationToken cancel) => WholeFile.MakeAsync(outputPath, temporary =>
+        MediaTool.FeedAsync(
+            ["-f", "f32le", "-ar", Text(sound.SampleRate), "-ac", Text(sound.Channels), "-i", "pipe:0", "-c:a", "flac", "-compression_level", "3", "-sample_fmt", "s32", "-f", "flac", "file:" + temporary],
+            async (output, token) =>
+            {
+                var splicing = new Splicing(new SoundSplicer(sound.Channels, sound.SampleRate, map), sound.Channels, sound.SampleRate, output);
+                for (var i = 0; i < reel.Parts.Count; i++)
+                {
+                    // Between two recordings each is as long as its frames; behind the last one there is nothing to keep apart.
+                    var length = i + 1 < reel.Parts.Count ? SoundSplicer.SampleAt(reel.Parts[i + 1].First, reel.Grid, sound.SampleRate) - SoundSplicer.SampleAt(reel.Parts[i].First, reel.Grid, sound.SampleRate) : long.MaxValue;
+                    await AddAsync(sound, sound.Mixes[i], inputPaths[i], splicing, i == 0, length, token);
+                }
 
-    private static async Task SpliceAsync(SoundSplicer splicer, int channels, Stream input, Stream output, CancellationToken cancel)
+                await splicing.EndAsync(token);
+            },
+            cancel));
+
+    private static async Task AddAsync(SoundPlan sound, SoundMix? mix, string inputPath, Splicing splicing, bool first, long length, CancellationToken cancel)
     {
-        var block = new byte[16_384 * channels * sizeof(float)];
-        var kept = new MemoryStream();
-        void Keep(ReadOnlySpan<float> samples) => kept.Write(MemoryMarshal.AsBytes(samples));
-        async Task HandOnAsync()
+        var left = length;
+        if (mix is { } mixed)
         {
-            await output.WriteAsync(kept.GetBuffer().AsMemory(0, (int)kept.Length), cancel);
-            kept.SetLength(0);
+            var both = sound.Channels == 2 && mixed is not (SoundMix.Stereo or SoundMix.StereoFromSurround) ? "pan=stereo|c0=c0|c1=c0," : "";
+            await MediaTool.StreamAsync(
+                [.. MediaTool.SafeInput(inputPath), "-map", "0:a:0", "-vn", "-af", $"{Mix(mixed)}{both}aresample={Text(sound.SampleRate)}:async=1:first_pts=0", "-ac", Text(sound.Channels), "-f", "f32le", "pipe:1"],
+                async (input, stop) => left -= await splicing.TakeAsync(input, length, first, stop),
+                cancel);
         }
 
-        int read;
-        while ((read = await input.ReadAtLeastAsync(block, block.Length, throwOnEndOfStream: false, cancel)) > 0)
+        if (length != long.MaxValue)
+            await splicing.SilenceAsync(left, cancel);
+    }
+
+    private static string Text(long number) => number.ToString(CultureInfo.InvariantCulture);
+
+    /// <summary>Hands samples to the splicer and what it keeps to the encoder.</summary>
+    private sealed class Splicing(SoundSplicer splicer, int channels, int sampleRate, Stream output)
+    {
+        private const int Moments = 16_384;
+        private readonly byte[] _block = new byte[Moments * channels * sizeof(float)];
+        private readonly List<byte> _kept = [];
+
+        /// <summary>Takes what comes in, but no more moments than asked for; the rest is read and dropped.</summary>
+        internal async Task<long> TakeAsync(Stream input, long most, bool first, CancellationToken cancel)
         {
-            splicer.Take(MemoryMarshal.Cast<byte, float>(block.AsSpan(0, read / (channels * sizeof(float)) * channels * sizeof(float))), Keep);
-            await HandOnAsync();
+            long taken = 0;
+            int read;
+            while ((read = await input.ReadAtLeastAsync(_block, _block.Length, throwOnEndOfStream: false, cancel)) > 0)
+            {
+                var moments = (int)Math.Min(read / (channels * sizeof(float)), most - taken);
+                Ease(MemoryMarshal.Cast<byte, float>(_block.AsSpan(0, moments * channels * sizeof(float))), taken, most, first);
+                taken += moments;
+                await GiveAsync(_block.AsMemory(0, moments * channels * sizeof(float)), cancel);
+            }
+
+            return taken;
         }
 
-        splicer.End(Keep);
-        await HandOnAsync();
+        /// <summary>Where one recording ends and the next begins there is nothing to fade into: each goes to nothing, so that the joint does not click.</summary>
+        private void Ease(Span<float> samples, long from, long most, bool first)
+        {
+            var fade = SoundSplicer.CrossFade.TotalSeconds * sampleRate / 2;
+            for (var i = 0; i < samples.Length; i++)
+            {
+                var at = from + (i / channels);
+                if (!first && at < fade)
+                    samples[i] *= (float)((at + 0.5) / fade);
+                if (most - at < fade)
+                    samples[i] *= (float)((most - at - 0.5) / fade);
+            }
+        }
+
+        internal async Task SilenceAsync(long moments, CancellationToken cancel)
+        {
+            Array.Clear(_block);
+            for (; moments > 0; moments -= Moments)
+                await GiveAsync(_block.AsMemory(0, (int)Math.Min(moments, Moments) * channels * sizeof(float)), cancel);
+        }
+
+        internal async Task EndAsync(CancellationToken cancel)
+        {
+            splicer.End(Keep);
+            await HandOnAsync(cancel);
+        }
+
+        private async Task GiveAsync(Memory<byte> samples, CancellationToken cancel)
+        {
+            splicer.Take(MemoryMarshal.Cast<byte, float>(samples.Span), Keep);
+            await HandOnAsync(cancel);
+        }
+
+        private void Keep(ReadOnlySpan<float> samples) => _kept.AddRange(MemoryMarshal.AsBytes(samples));
+
+        private async Task HandOnAsync(CancellationToken cancel)
+        {
+            await output.WriteAsync(_kept.ToArray(), cancel);
+            _kept.Clear();
+        }
     }
 
     private static string Mix(SoundMix mix) => mix switch

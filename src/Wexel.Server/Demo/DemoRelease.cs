@@ -9,6 +9,7 @@ using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Server.Channel;
 using Wexel.Server.Kit;
+using Wexel.Server.Lessons;
 using Wexel.Server.Releases;
 using Wexel.Server.Rendering;
 using Wexel.Server.Setup;
@@ -16,7 +17,7 @@ using Wexel.Server.Setup;
 namespace Wexel.Server.Demo;
 
 /// <summary>Renders and releases the first demo lesson, as a trainer would; tried again until its recording is looked through.</summary>
-internal sealed class DemoRelease(WexelDb db, Releaser releaser, PackageSender sender, ProgressKeeper keeper, IBackgroundJobClient jobs, IOptions<WexelOptions> options, TimeProvider clock, ILogger<DemoRelease> log)
+internal sealed class DemoRelease(WexelDb db, LessonReels reels, Releaser releaser, PackageSender sender, ProgressKeeper keeper, IBackgroundJobClient jobs, IOptions<WexelOptions> options, TimeProvider clock, ILogger<DemoRelease> log)
 {
     private static readonly TimeSpan Wait = TimeSpan.FromSeconds(2);
 
@@ -42,7 +43,7 @@ internal sealed class DemoRelease(WexelDb db, Releaser releaser, PackageSender s
     {
         if (lesson.Renditions.FirstOrDefault(r => r.ProfileId == profile.Id) is { } asked)
             return asked;
-        if (RenderPlans.Of(lesson.Recording!, document, profile, HouseKeeper.OnPictures(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel))) is not { } planned)
+        if (RenderPlans.Of(await reels.OfAsync(document, cancel), document, profile, HouseKeeper.OnPictures(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel))) is not { } planned)
             return null;
         var trainer = await db.Users.FirstAsync(u => u.Email == DemoSeed.TrainerAddress, cancel);
         var rendition = new Rendition { LessonId = lesson.Id, Revision = lesson.Revision, ProfileId = profile.Id, RequestedBy = trainer.Id, RequestedAt = clock.GetUtcNow(), EncodeKey = planned.EncodeKey };

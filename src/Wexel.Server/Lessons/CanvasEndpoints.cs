@@ -1,9 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
 using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
 using Wexel.Core.Recordings;
-using Wexel.Data;
 using Wexel.Server.Setup;
 
 namespace Wexel.Server.Lessons;
@@ -17,22 +15,29 @@ internal sealed record CanvasOutcome(
 /// <summary>How large a recording is shown when a profile delivers it.</summary>
 internal sealed record DeliveredScale(string Profile, PictureSize Size, double ScalePercent, bool WholeFactor);
 
+/// <param name="Recorded">The size of the largest recording.</param>
 /// <param name="Proposed">The size that is proposed; null for the recorded one.</param>
-internal sealed record CanvasSizes(IReadOnlyList<PictureSize> Standard, PictureSize? Proposed);
+internal sealed record CanvasSizes(PictureSize Recorded, IReadOnlyList<PictureSize> Standard, PictureSize? Proposed);
+
+/// <param name="Recordings">The recordings' hashes in their order.</param>
+/// <param name="Recording">Which of them is placed, from 0.</param>
+/// <param name="Canvas">The canvas; null for as recorded.</param>
+internal sealed record CanvasRequest(IReadOnlyList<string> Recordings, int Recording, Canvas? Canvas);
 
 internal static class CanvasEndpoints
 {
     internal static void MapCanvas(this IEndpointRouteBuilder routes)
     {
-        routes.MapPost("/api/lessons/{id:guid}/canvas/outcome", OutcomeAsync).WithName("CanvasOutcome");
-        routes.MapGet("/api/lessons/{id:guid}/canvas/sizes", SizesAsync).WithName("CanvasSizes");
+        routes.MapPost("/api/canvas/outcome", OutcomeAsync).WithName("CanvasOutcome");
+        routes.MapPost("/api/canvas/sizes", SizesAsync).WithName("CanvasSizes");
     }
 
-    private static async Task<Results<Ok<CanvasOutcome>, ProblemHttpResult>> OutcomeAsync(Guid id, Canvas canvas, WexelDb db, CancellationToken cancel)
+    private static async Task<Results<Ok<CanvasOutcome>, ProblemHttpResult>> OutcomeAsync(CanvasRequest request, LessonReels reels, CancellationToken cancel)
     {
-        if (await RecordedAsync(db, id, cancel) is not { } recorded)
-            return Problems.NotThere("lesson");
-        var wanted = canvas.Within();
+        if (await reels.FindAsync(request.Recordings, cancel) is not { Reel: var reel } || request.Recording < 0 || request.Recording >= reel.Parts.Count)
+            return Problems.NotThere("recording");
+        var recorded = reel.Parts[request.Recording].Picture.ShownSize;
+        var wanted = reel.CanvasOf(request.Canvas).Within();
         var placed = CanvasPlacement.Of(recorded, wanted, null);
         var delivered = Profiles.All.Select(profile =>
         {
@@ -43,9 +48,6 @@ internal static class CanvasEndpoints
             recorded, placed.Canvas, placed.From, placed.To, placed.ScalePercent, placed.WholeFactor, placed.LeftOutPercent, placed.EmptyPercent, placed.Notes(wanted), [.. delivered]));
     }
 
-    private static async Task<Results<Ok<CanvasSizes>, ProblemHttpResult>> SizesAsync(Guid id, WexelDb db, CancellationToken cancel) =>
-        await RecordedAsync(db, id, cancel) is { } recorded ? TypedResults.Ok(new CanvasSizes(Canvas.Standard, Canvas.Proposed(recorded))) : Problems.NotThere("lesson");
-
-    private static async Task<PictureSize?> RecordedAsync(WexelDb db, Guid id, CancellationToken cancel) =>
-        await db.Lessons.Where(l => l.Id == id).Select(l => l.Recording!.Facts).FirstOrDefaultAsync(cancel) is { } facts ? Json.Read<RecordingFacts>(facts).Picture!.ShownSize : null;
+    private static async Task<Results<Ok<CanvasSizes>, ProblemHttpResult>> SizesAsync(IReadOnlyList<string> recordings, LessonReels reels, CancellationToken cancel) =>
+        await reels.FindAsync(recordings, cancel) is { Reel: var reel } ? TypedResults.Ok(new CanvasSizes(reel.Largest, Canvas.Standard, Canvas.Proposed(reel.Largest))) : Problems.NotThere("recording");
 }

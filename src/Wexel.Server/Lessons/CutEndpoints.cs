@@ -27,14 +27,14 @@ internal static class CutEndpoints
         routes.MapPost("/api/lessons/{id:guid}/cuts/outcome", OutcomeAsync).WithName("CutsOutcome");
 
     /// <summary>What cuts would come to, before anybody makes them.</summary>
-    private static async Task<Results<Ok<CutsOutcome>, ProblemHttpResult>> OutcomeAsync(Guid id, CutsRequest request, WexelDb db, LessonSaver saver, FileStore store, CancellationToken cancel)
+    private static async Task<Results<Ok<CutsOutcome>, ProblemHttpResult>> OutcomeAsync(Guid id, CutsRequest request, WexelDb db, LessonSaver saver, LessonReels reels, FileStore store, CancellationToken cancel)
     {
-        var lesson = await db.Lessons.AsNoTracking().Include(l => l.Recording).FirstOrDefaultAsync(l => l.Id == id, cancel);
+        var lesson = await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel);
         if (lesson is null)
             return Problems.NotThere("lesson");
         var document = (await saver.CurrentAsync(lesson, cancel))!;
-        var facts = Json.Read<RecordingFacts>(lesson.Recording!.Facts);
-        var (before, after) = (RenderPlanner.Map(facts, document.Cuts), RenderPlanner.Map(facts, request.Cuts));
+        var reel = (await reels.OfAsync(document, cancel)).Reel;
+        var (before, after) = (reel.Map(document.Cuts), reel.Map(request.Cuts));
         var cues = document.Captions is { } track ? await CaptionStore.ReadAsync(store, track.Hash, cancel) ?? [] : [];
         var (gone, goneBefore) = (WhatFollows.Lost(document.Sections, cues, document.MoveIns, after), WhatFollows.Lost(document.Sections, cues, document.MoveIns, before));
         return TypedResults.Ok(new CutsOutcome(

@@ -88,7 +88,7 @@ internal static class LessonEndpoints
             return Problems.NotThere("lesson");
         var (saved, problem) = await saver.SaveAsync(id, request.BasedOn, request.Document, request.RestoredFrom, user.Identity!.Name!, cancel);
         return problem is not null
-            ? Problems.Of(problem, problem.Code == "lesson-saved-by-another" ? StatusCodes.Status409Conflict : StatusCodes.Status422UnprocessableEntity)
+            ? Problems.Of(problem, problem.Code == LessonSaver.SavedByAnother ? StatusCodes.Status409Conflict : StatusCodes.Status422UnprocessableEntity)
             : TypedResults.Ok(saved);
     }
 

@@ -12,18 +12,21 @@ using Wexel.Server.Setup;
 namespace Wexel.Server.Lessons;
 
 /// <summary>Reads and saves lessons; saving makes a revision, unless nothing changed.</summary>
-internal sealed class LessonSaver(WexelDb db, LiveNews news, TimeProvider clock)
+internal sealed class LessonSaver(WexelDb db, LessonReels reels, LiveNews news, TimeProvider clock)
 {
+    /// <summary>The code of the problem that somebody else was faster.</summary>
+    internal const string SavedByAnother = "lesson-saved-by-another";
+
     internal async Task<LessonDocument?> CurrentAsync(Lesson lesson, CancellationToken cancel) => await AtAsync(lesson.Id, lesson.Revision, cancel);
 
     internal async Task<LessonDocument?> AtAsync(Guid lessonId, int revision, CancellationToken cancel) =>
         await db.LessonRevisions.FindAsync([lessonId, revision], cancel) is { } saved ? Json.Read<LessonDocument>(saved.Document) : null;
 
     /// <summary>Adds the first revision of a new lesson; the caller saves.</summary>
-    internal void AddFirst(Lesson lesson, LessonDocument document, string by)
+    internal void AddFirst(Lesson lesson, LessonDocument document, string changes, string by)
     {
         lesson.Revision = 1;
-        lesson.Revisions.Add(new LessonRevision { Number = 1, Document = Json.Write(document), Changes = "brought in", SavedBy = by, SavedAt = clock.GetUtcNow() });
+        lesson.Revisions.Add(new LessonRevision { Number = 1, Document = Json.Write(document), Changes = changes, SavedBy = by, SavedAt = clock.GetUtcNow() });
     }
 
     /// <param name="lessonId">The lesson.</param>
@@ -34,24 +37,23 @@ internal sealed class LessonSaver(WexelDb db, LiveNews news, TimeProvider clock)
     /// <param name="cancel">Stops it.</param>
     internal async Task<(Saved? Saved, Problem? Problem)> SaveAsync(Guid lessonId, int basedOn, LessonDocument document, int? restoredFrom, string by, CancellationToken cancel)
     {
-        var lesson = await db.Lessons.Include(l => l.Recording).FirstAsync(l => l.Id == lessonId, cancel);
+        var lesson = await db.Lessons.FirstAsync(l => l.Id == lessonId, cancel);
         if (lesson.Revision != basedOn)
             return (null, Conflict());
         var before = (await CurrentAsync(lesson, cancel))!;
-        if (document.RecordingHash != before.RecordingHash)
-            return (null, new Problem("lesson-other-recording", "A lesson keeps its recording; bring the other one in as a lesson of its own.", "recordingHash"));
+        if (await reels.FindAsync(document.Recordings, cancel) is not { } found)
+            return (null, new Problem("lesson-no-recording", "The lesson names a recording that is not here. Bring it in, then add it again.", "recordings"));
         if (document.Sections.Select(s => s.Id).Distinct().Count() != document.Sections.Count)
             return (null, new Problem("lesson-same-section-twice", "Two sections have the same name inside; load the page again.", "sections"));
-        var facts = Json.Read<RecordingFacts>(lesson.Recording!.Facts);
-        var map = RenderPlanner.Map(facts, document.Cuts);
+        var map = found.Reel.Map(document.Cuts);
         if ((CutRules.Refusal(document.Cuts, map) ?? MoveInRules.Refusal(document.MoveIns)) is { } refused)
             return (null, refused);
-        var tidy = LessonRules.Tidy(document, facts.Length, map.Grid);
+        var tidy = LessonRules.Tidy(document, found.Reel.Length, map.Grid);
         var changes = LessonRules.Describe(before, tidy);
         if (changes.Length == 0)
             return (new Saved(lesson.Revision, clock.GetUtcNow(), lesson.Length, "", tidy), null);
         lesson.Revision++;
-        (lesson.Title, lesson.Length) = (tidy.Title, map.Length);
+        (lesson.Title, lesson.Length, lesson.RecordingHash) = (tidy.Title, map.Length, tidy.RecordingHash);
         db.LessonRevisions.Add(new LessonRevision { LessonId = lessonId, Number = lesson.Revision, Document = Json.Write(tidy), Changes = changes, RestoredFrom = restoredFrom, SavedBy = by, SavedAt = clock.GetUtcNow() });
         try
         {
@@ -67,5 +69,5 @@ internal sealed class LessonSaver(WexelDb db, LiveNews news, TimeProvider clock)
     }
 
     private static Problem Conflict() =>
-        new("lesson-saved-by-another", "Somebody else has saved this lesson meanwhile. Look at what they changed; what you changed last was not saved yet.");
+        new(SavedByAnother, "Somebody else has saved this lesson meanwhile. Look at what they changed; what you changed last was not saved yet.");
 }

@@ -13,57 +13,62 @@ using Wexel.Server.Setup;
 
 namespace Wexel.Server.Lessons;
 
+/// <param name="Recordings">The recordings' hashes in their order.</param>
 /// <param name="Cuts">All that is cut, in recording time.</param>
 /// <param name="Canvas">The canvas; null for as recorded.</param>
 /// <param name="MoveIns">All move-ins.</param>
-internal sealed record ViewPathRequest(IReadOnlyList<TimeRange> Cuts, Canvas? Canvas, IReadOnlyList<MoveIn> MoveIns);
+internal sealed record ViewPathRequest(IReadOnlyList<string> Recordings, IReadOnlyList<TimeRange> Cuts, Canvas? Canvas, IReadOnlyList<MoveIn> MoveIns);
 
-/// <summary>What is seen of the page, frame by frame; see <see cref="ViewPath"/>.</summary>
+/// <summary>What is seen, frame by frame; see <see cref="ViewPath"/>.</summary>
 /// <param name="Grid">The rate of the frames that are counted.</param>
-/// <param name="Kept">What is kept of the recording, in frames.</param>
-/// <param name="Seen">Where the recording lies on the page.</param>
-internal sealed record ViewPathView(FrameRate Grid, IReadOnlyList<KeptStretch> Kept, PictureSize Page, PictureRect Seen, IReadOnlyList<ViewMove> Moves);
+/// <param name="Kept">What is kept of the reel, in frames.</param>
+/// <param name="Parts">For each recording its page and how what is seen of it moves.</param>
+internal sealed record ViewPathView(FrameRate Grid, IReadOnlyList<KeptStretch> Kept, IReadOnlyList<ViewPath> Parts);
 
 /// <param name="Waiting">Whether it is still being looked for.</param>
 /// <param name="Delivered">The size in which the lesson is delivered.</param>
 /// <param name="EasyFrom">From which height on small letters are easy to read, in delivered pixels.</param>
 /// <param name="Stretches">Where something is hard to read, the worst first.</param>
-internal sealed record DetailView(bool Waiting, PictureSize Delivered, PictureSize Recorded, double EasyFrom, IReadOnlyList<HardStretch> Stretches);
+internal sealed record DetailView(bool Waiting, PictureSize Delivered, double EasyFrom, IReadOnlyList<HardStretch> Stretches);
 
 internal static class MoveInEndpoints
 {
     internal static void MapMoveIns(this IEndpointRouteBuilder routes)
     {
-        routes.MapPost("/api/lessons/{id:guid}/view-path", PathAsync).WithName("ViewPath");
+        routes.MapPost("/api/view-path", PathAsync).WithName("ViewPath");
         routes.MapGet("/api/lessons/{id:guid}/detail", DetailAsync).WithName("Detail");
     }
 
-    private static async Task<Results<Ok<ViewPathView>, ProblemHttpResult>> PathAsync(Guid id, ViewPathRequest request, WexelDb db, CancellationToken cancel)
+    private static async Task<Results<Ok<ViewPathView>, ProblemHttpResult>> PathAsync(ViewPathRequest request, LessonReels reels, CancellationToken cancel)
     {
-        if (await db.Lessons.Where(l => l.Id == id).Select(l => l.Recording!.Facts).FirstOrDefaultAsync(cancel) is not { } found)
-            return Problems.NotThere("lesson");
-        var facts = Json.Read<RecordingFacts>(found);
-        var map = RenderPlanner.Map(facts, request.Cuts);
-        var placement = CanvasPlacement.Of(facts.Picture!.ShownSize, request.Canvas ?? Canvas.AsRecorded, null);
-        var path = ViewPath.Of(MoveInRules.Tidy(request.MoveIns.Take(MoveInRules.Most), facts.Length), map, placement);
-        return TypedResults.Ok(new ViewPathView(map.Grid, map.Kept, path.Page, placement.SeenOnPage, path.Moves));
+        if (await reels.FindAsync(request.Recordings, cancel) is not { Reel: var reel })
+            return Problems.NotThere("recording");
+        var map = reel.Map(request.Cuts);
+        var moveIns = MoveInRules.Tidy(request.MoveIns.Take(MoveInRules.Most), reel.Length);
+        return TypedResults.Ok(new ViewPathView(map.Grid, map.Kept, [.. reel.Parts.Select((part, i) => ViewPath.Of(moveIns, map, CanvasPlacement.Of(part.Picture.ShownSize, reel.CanvasOf(request.Canvas), null), reel.SpanOf(i)))]));
     }
 
-    private static async Task<Results<Ok<DetailView>, ProblemHttpResult>> DetailAsync(Guid id, string profile, WexelDb db, LessonSaver saver, FileStore store, IBackgroundJobClient jobs, CancellationToken cancel)
+    private static async Task<Results<Ok<DetailView>, ProblemHttpResult>> DetailAsync(Guid id, string profile, WexelDb db, LessonSaver saver, LessonReels reels, FileStore store, IBackgroundJobClient jobs, CancellationToken cancel)
     {
-        var lesson = await db.Lessons.AsNoTracking().Include(l => l.Recording).FirstOrDefaultAsync(l => l.Id == id, cancel);
+        var lesson = await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel);
         if (lesson is null)
             return Problems.NotThere("lesson");
         if (Profiles.Find(profile) is not { } settings)
             return Problems.NotThere("profile");
         var document = (await saver.CurrentAsync(lesson, cancel))!;
-        var facts = Json.Read<RecordingFacts>(lesson.Recording!.Facts);
-        var recorded = facts.Picture!.ShownSize;
-        CanvasPlacement Placed(Profile delivered) => CanvasPlacement.Of(recorded, document.Canvas ?? Canvas.AsRecorded, delivered.AtMostHeight);
-        var placement = Placed(settings);
-        var smaller = Profiles.All.Select(p => Placed(p).WholeDelivered).Where(s => s.Width < recorded.Width).Distinct().ToList();
-        var seen = lesson.Recording.Analysis is null ? null : await DetailJob.FindAsync(lesson.Recording.Hash, smaller, store, jobs, cancel);
-        var stretches = seen is null ? [] : HardToRead.In(seen, placement, RenderPlanner.Map(facts, document.Cuts), document.MoveIns);
-        return TypedResults.Ok(new DetailView(seen is null, placement.Canvas, recorded, HardToRead.EasyFrom, stretches));
+        var found = await reels.OfAsync(document, cancel);
+        var (reel, map) = (found.Reel, found.Reel.Map(document.Cuts));
+        CanvasPlacement Placed(ReelPart part, Profile delivered) => CanvasPlacement.Of(part.Picture.ShownSize, reel.CanvasOf(document.Canvas), delivered.AtMostHeight);
+        var (stretches, waiting) = (new List<HardStretch>(), false);
+        for (var i = 0; i < reel.Parts.Count; i++)
+        {
+            var (part, recording, start) = (reel.Parts[i], found.Recordings[i], reel.SpanOf(i).Start);
+            var smaller = Profiles.All.Select(p => Placed(part, p).WholeDelivered).Where(s => s.Width < part.Picture.ShownSize.Width).Distinct().ToList();
+            var seen = recording.Analysis is null ? null : await DetailJob.FindAsync(recording.Hash, smaller, store, jobs, cancel);
+            waiting |= seen is null;
+            stretches.AddRange(HardToRead.In([.. (seen ?? []).Select(s => s with { Span = new TimeRange(s.Span.Start + start, s.Span.End + start) })], Placed(part, settings), map, document.MoveIns));
+        }
+
+        return TypedResults.Ok(new DetailView(waiting, Placed(reel.Parts[0], settings).Canvas, HardToRead.EasyFrom, [.. stretches.OrderBy(s => s.Smallest)]));
     }
 }

@@ -30,25 +30,31 @@ internal static class SuggestionEndpoints
         group.MapPut("", SaveAsync).WithName("SaveSuggesting");
     }
 
-    private static async Task<Results<Ok<SuggestionsView>, ProblemHttpResult>> GetAsync(Guid id, WexelDb db, CancellationToken cancel)
+    private static async Task<Results<Ok<SuggestionsView>, ProblemHttpResult>> GetAsync(Guid id, WexelDb db, LessonSaver saver, LessonReels reels, CancellationToken cancel)
     {
-        var lesson = await db.Lessons.AsNoTracking().Include(l => l.Recording).FirstOrDefaultAsync(l => l.Id == id, cancel);
+        var lesson = await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel);
         if (lesson is null)
             return Problems.NotThere("lesson");
         var suggesting = lesson.Suggesting is null ? new Suggesting(SuggestionSettings.Default, []) : Json.Read<Suggesting>(lesson.Suggesting);
-        if (lesson.Recording!.Analysis is null)
+        var found = await reels.OfAsync((await saver.CurrentAsync(lesson, cancel))!, cancel);
+        if (!found.LookedThrough)
             return TypedResults.Ok(new SuggestionsView(suggesting, [], null, null, true, true));
-        var analysis = Json.Read<RecordingAnalysis>(lesson.Recording.Analysis);
-        var length = Json.Read<RecordingFacts>(lesson.Recording.Facts).Length;
+        // Each recording has its own noise, and its own silence at both ends.
+        var suggestions = found.Analyses.SelectMany((analysis, i) =>
+        {
+            var span = found.Reel.SpanOf(i);
+            return CutSuggestions.Of(analysis!, span.Length, suggesting.Settings).Select(s => s with { Range = new TimeRange(s.Range.Start + span.Start, s.Range.End + span.Start) });
+        });
+        var levels = found.Analyses.Select(a => a!.Levels).OfType<SoundLevels>().ToList();
         return TypedResults.Ok(new SuggestionsView(
-            suggesting, CutSuggestions.Of(analysis, length, suggesting.Settings), analysis.Levels?.NoiseFloor,
-            suggesting.Settings.Threshold ?? analysis.Levels?.Threshold, analysis.Levels is { CarriesSound: true }, false));
+            suggesting, [.. suggestions], levels.Count == 0 ? null : levels.Max(l => l.NoiseFloor),
+            suggesting.Settings.Threshold ?? (levels.Count == 0 ? null : levels.Max(l => l.Threshold)), levels.Exists(l => l.CarriesSound), false));
     }
 
-    private static async Task<Results<Ok<SuggestionsView>, ProblemHttpResult>> SaveAsync(Guid id, Suggesting wanted, WexelDb db, CancellationToken cancel)
+    private static async Task<Results<Ok<SuggestionsView>, ProblemHttpResult>> SaveAsync(Guid id, Suggesting wanted, WexelDb db, LessonSaver saver, LessonReels reels, CancellationToken cancel)
     {
         var suggesting = Json.Write(new Suggesting(wanted.Settings.Within(), [.. wanted.Left.Distinct().TakeLast(MostLeft)]));
         await db.Lessons.Where(l => l.Id == id).ExecuteUpdateAsync(set => set.SetProperty(l => l.Suggesting, suggesting), cancel);
-        return await GetAsync(id, db, cancel);
+        return await GetAsync(id, db, saver, reels, cancel);
     }
 }

@@ -53,14 +53,38 @@ internal sealed class BringIn(WexelDb db, FileStore store, DiskRoom room, Lesson
         var known = await db.Recordings.FindAsync([hash], cancel);
         if (known is not null && await LessonOfAsync(hash, cancel) is { } lessonId)
             return (new BroughtIn(hash, Json.Read<RecordingFacts>(known.Facts), true, lessonId, null), null);
-        var probed = await Prober.ProbeAsync(path, fileName, cancel);
-        if (probed.Problem is { } problem)
+        var (facts, problem) = await KeepAsync(path, hash, fileName, cancel);
+        if (facts is null)
             return (null, problem);
-        store.Keep(path, hash);
         title = string.IsNullOrWhiteSpace(title) ? TitleProposal.From(fileName) : title;
-        var lesson = await AddAsync(hash, fileName, probed.Facts!, title, by, cancel);
+        var lesson = await AddAsync(hash, facts, title, by, cancel);
         jobs.Enqueue<AnalysisJob>(job => job.RunAsync(hash, CancellationToken.None));
-        return (new BroughtIn(hash, probed.Facts!, false, lesson, title), null);
+        return (new BroughtIn(hash, facts, false, lesson, title), null);
+    }
+
+    /// <summary>Takes a file that is to become a recording of a lesson that there is: kept and looked through, but no lesson of its own.</summary>
+    internal async Task<(bool KnownBefore, Problem? Problem)> TakeForLessonAsync(string path, string hash, string fileName, CancellationToken cancel)
+    {
+        if (await db.Recordings.AnyAsync(r => r.Hash == hash, cancel))
+            return (true, null);
+        var (facts, problem) = await KeepAsync(path, hash, fileName, cancel);
+        if (facts is null)
+            return (false, problem);
+        await db.SaveChangesAsync(cancel);
+        jobs.Enqueue<AnalysisJob>(job => job.RunAsync(hash, CancellationToken.None));
+        return (false, null);
+    }
+
+    /// <summary>Probes a file and keeps it under its hash; the caller saves.</summary>
+    private async Task<(RecordingFacts? Facts, Problem? Problem)> KeepAsync(string path, string hash, string fileName, CancellationToken cancel)
+    {
+        var probed = await Prober.ProbeAsync(path, fileName, cancel);
+        if (probed.Facts is not { } facts)
+            return (null, probed.Problem);
+        store.Keep(path, hash);
+        if (await db.Recordings.FindAsync([hash], cancel) is null)
+            db.Recordings.Add(new Recording { Hash = hash, FileName = fileName, Facts = Json.Write(facts), BroughtInAt = clock.GetUtcNow() });
+        return (facts, null);
     }
 
     /// <summary>Why a file of a size cannot be brought in; null when it can.</summary>
@@ -78,17 +102,15 @@ internal sealed class BringIn(WexelDb db, FileStore store, DiskRoom room, Lesson
     private Task<Guid?> LessonOfAsync(string hash, CancellationToken cancel) =>
         db.Lessons.Where(l => l.RecordingHash == hash).OrderBy(l => l.Id).Select(l => (Guid?)l.Id).FirstOrDefaultAsync(cancel);
 
-    private async Task<Guid> AddAsync(string hash, string fileName, RecordingFacts facts, string? title, string by, CancellationToken cancel)
+    private async Task<Guid> AddAsync(string hash, RecordingFacts facts, string? title, string by, CancellationToken cancel)
     {
-        if (await db.Recordings.FindAsync([hash], cancel) is null)
-            db.Recordings.Add(new Recording { Hash = hash, FileName = fileName, Facts = Json.Write(facts), BroughtInAt = clock.GetUtcNow() });
         var course = await db.Courses.OrderBy(c => c.Id).FirstOrDefaultAsync(cancel);
         if (course is null)
             db.Courses.Add(course = new Course { Title = "Lessons" });
         var position = await db.Lessons.Where(l => l.CourseId == course.Id).MaxAsync(l => (int?)l.Position, cancel) ?? 0;
         var lesson = new Lesson { CourseId = course.Id, Position = position + 1, Title = title ?? "", RecordingHash = hash, Length = facts.Length };
         db.Lessons.Add(lesson);
-        saver.AddFirst(lesson, new LessonDocument(title ?? "", "", "en", hash, [], [], null), by);
+        saver.AddFirst(lesson, new LessonDocument(title ?? "", "", "en", hash, [], [], null), "brought in", by);
         await db.SaveChangesAsync(cancel);
         return lesson.Id;
     }

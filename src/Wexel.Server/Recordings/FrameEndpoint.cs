@@ -28,7 +28,7 @@ internal static class FrameEndpoint
         if (await db.Recordings.FindAsync([hash], cancel) is not { } recording)
             return Problems.NotThere("recording");
         var facts = Json.Read<RecordingFacts>(recording.Facts);
-        if (facts.Picture is null || number < 0 || number >= RenderPlanner.Map(facts, []).Frames)
+        if (facts.Picture is null || number < 0 || number >= Reel.Of(facts).Frames)
             return Problems.NotThere("frame");
         var bundle = number / FrameTaker.InARow;
         var folder = Path.GetDirectoryName(store.Derived(DerivedKey.Of(FrameTaker.Maker, hash, bundle), "x"))!;
@@ -56,7 +56,7 @@ internal static class FrameEndpoint
         try
         {
             Directory.CreateDirectory(Path.GetDirectoryName(folder)!);
-            await FrameTaker.TakeAsync(path, RenderPlanner.Map(facts, []).Grid, bundle, folder, CancellationToken.None);
+            await FrameTaker.TakeAsync(path, Reel.Of(facts).Grid, bundle, folder, CancellationToken.None);
         }
         finally
         {

@@ -47,7 +47,7 @@ internal static class RecordingEndpoints
         var analysis = (recording.Analysis ?? recording.AnalysisSoFar) is { } found ? Json.Read<RecordingAnalysis>(found) : null;
         return TypedResults.Ok(new RecordingView(
             hash, recording.FileName, facts, [.. RecordingCheck.Notes(facts), .. analysis is { LookedUntil: null } ? RecordingCheck.Notes(analysis) : []],
-            facts.Picture is null ? null : RenderPlanner.Map(facts, []).Grid,
+            facts.Picture is null ? null : Reel.Of(facts).Grid,
             analysis, analysis is null ? [] : CutSuggestions.Quiet(analysis, analysis.LookedUntil ?? facts.Length, ShortestFold), analysis?.Levels?.Edges() ?? [], Levelling.InWords(analysis?.Loudness, Levelling.UsualTarget),
             recording.AnalysisFailure, recording.Viewable, !BrowserPlayback.CanPlay(facts)));
     }

@@ -38,7 +38,7 @@ internal static class CourseReleaseEndpoints
 
     private static async Task<Results<Ok<CourseOutletView>, ProblemHttpResult>> ReleaseAsync(Guid id, CourseReleaseRequest request, WexelDb db, CourseReleaser releaser, CancellationToken cancel)
     {
-        var course = await db.Courses.Include(c => c.Lessons).ThenInclude(l => l.Recording).FirstOrDefaultAsync(c => c.Id == id, cancel);
+        var course = await db.Courses.Include(c => c.Lessons).FirstOrDefaultAsync(c => c.Id == id, cancel);
         if (course is null)
             return Problems.NotThere("course");
         var outlet = await db.Outlets.FirstOrDefaultAsync(o => o.Id == request.OutletId && o.Kind == OutletKind.LearningSystem, cancel);

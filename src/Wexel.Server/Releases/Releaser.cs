@@ -29,11 +29,11 @@ internal sealed record ReadyLesson(LessonDocument Document, PlannedRender Planne
 }
 
 /// <summary>Releases lessons: whatever was made before stays, only what changed is made again, and addresses stay.</summary>
-internal sealed class Releaser(WexelDb db, FileStore store, LessonSaver saver, Finisher finisher, Packer packer, EpisodeMaker episodes, LiveNews news, TimeProvider clock)
+internal sealed class Releaser(WexelDb db, FileStore store, LessonSaver saver, LessonReels reels, Finisher finisher, Packer packer, EpisodeMaker episodes, LiveNews news, TimeProvider clock)
 {
     internal async Task<(Release? Release, Problem? Problem)> ReleaseAsync(Guid lessonId, Guid outletId, string profileId, Visibility visibility, CancellationToken cancel)
     {
-        var lesson = await db.Lessons.Include(l => l.Recording).Include(l => l.Course).FirstAsync(l => l.Id == lessonId, cancel);
+        var lesson = await db.Lessons.Include(l => l.Course).FirstAsync(l => l.Id == lessonId, cancel);
         var outlet = await db.Outlets.FirstAsync(o => o.Id == outletId, cancel);
         if (Profiles.Find(profileId) is not { } profile)
             return (null, new Problem("profile-unknown", "Choose a profile that the lesson was rendered with.", "profileId"));
@@ -68,7 +68,7 @@ internal sealed class Releaser(WexelDb db, FileStore store, LessonSaver saver, F
         var document = (await saver.CurrentAsync(lesson, cancel))!;
         if (LessonRules.NotReady(document) is { } notReady)
             return (null, notReady);
-        return RenderPlans.Of(lesson.Recording!, document, profile, HouseKeeper.OnPictures(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel))) is { } planned && store.Has(planned.EncodeKey, RenderJob.EncodeName)
+        return RenderPlans.Of(await reels.OfAsync(document, cancel), document, profile, HouseKeeper.OnPictures(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel))) is { } planned && store.Has(planned.EncodeKey, RenderJob.EncodeName)
             ? (new ReadyLesson(document, planned), null)
             : (null, new Problem("render-first", $"The lesson is not rendered with “{profile.Title}” as it stands now; a key frame must stand where each section starts. Render it, then release.", "profileId"));
     }

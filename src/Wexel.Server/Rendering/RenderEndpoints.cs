@@ -39,47 +39,49 @@ internal static class RenderEndpoints
         routes.MapGet("/api/renditions/{id:guid}/file", FileAsync).WithName("RenditionFile").ExcludeFromDescription();
     }
 
-    private static async Task<Results<Ok<DeliverView>, ProblemHttpResult>> DeliverAsync(Guid id, WexelDb db, RenderPlans plans, LessonSaver saver, FileStore store, TimeProvider clock, CancellationToken cancel)
+    private static async Task<Results<Ok<DeliverView>, ProblemHttpResult>> DeliverAsync(Guid id, WexelDb db, RenderPlans plans, LessonSaver saver, LessonReels reels, FileStore store, TimeProvider clock, CancellationToken cancel)
     {
-        var lesson = await db.Lessons.AsNoTracking().Include(l => l.Recording).FirstOrDefaultAsync(l => l.Id == id, cancel);
+        var lesson = await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel);
         if (lesson is null)
             return Problems.NotThere("lesson");
         var document = (await saver.CurrentAsync(lesson, cancel))!;
+        var found = await reels.OfAsync(document, cancel);
         var slowness = await plans.SlownessAsync(cancel);
         var mark = HouseKeeper.OnPictures(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel));
-        var offers = Profiles.All.Select(profile => Offer(lesson.Recording!, document, profile, mark, slowness, store)).OfType<ProfileOffer>().ToList();
-        var notReady = lesson.Recording!.AnalysisFailure is { } failure ? new Problem("recording-damaged", failure)
+        var offers = Profiles.All.Select(profile => Offer(found, document, profile, mark, slowness, store)).OfType<ProfileOffer>().ToList();
+        var notReady = found.Failure is { } failure ? new Problem("recording-damaged", failure)
             : LessonRules.NotReady(document)
             ?? (offers.Count > 0 ? null : new Problem("recording-not-looked-through", "The recording is still being looked through; this page goes on by itself."));
         var renditions = await db.Renditions.AsNoTracking().Include(r => r.Lesson).Where(r => r.LessonId == id).OrderByDescending(r => r.RequestedAt).Take(20).ToListAsync(cancel);
         return TypedResults.Ok(new DeliverView(notReady, offers, [.. renditions.Select(r => View(r, clock.GetUtcNow()))]));
     }
 
-    private static ProfileOffer? Offer(Recording recording, LessonDocument document, Profile profile, MarkOnPicture? mark, double slowness, FileStore store)
+    private static ProfileOffer? Offer(LessonReel found, LessonDocument document, Profile profile, MarkOnPicture? mark, double slowness, FileStore store)
     {
-        if (RenderPlans.Of(recording, document, profile, mark) is not { } planned)
+        if (RenderPlans.Of(found, document, profile, mark) is not { } planned)
             return null;
         var picture = planned.Plan.Picture;
-        var estimate = RenderEstimator.Of(planned.Plan, planned.Facts.Picture!, planned.Analysis.ChangedShare, MachineSpeed.Small);
+        var estimate = RenderEstimator.Of(planned.Plan, planned.Reel, planned.Analysis.ChangedShare, MachineSpeed.Small);
         var level = H264Level.All.First(l => l.Number == picture.Level).Name;
         return new ProfileOffer(
-            profile.Id, profile.Title, profile.Description, picture.Size, picture.Placement.ScalePercent, picture.Placement.WholeFactor, level,
+            profile.Id, profile.Title, profile.Description, picture.Size, planned.Plan.Parts[0].Placement.ScalePercent, planned.Plan.Parts[0].Placement.WholeFactor, level,
             estimate.Bytes, estimate.Time * slowness, store.Has(planned.EncodeKey, RenderJob.EncodeName));
     }
 
-    private static async Task<Results<Ok<RenditionView>, ProblemHttpResult>> RenderAsync(Guid id, RenderRequest request, WexelDb db, LessonSaver saver, DiskRoom room, LiveNews news, IBackgroundJobClient jobs, ClaimsPrincipal user, TimeProvider clock, CancellationToken cancel)
+    private static async Task<Results<Ok<RenditionView>, ProblemHttpResult>> RenderAsync(Guid id, RenderRequest request, WexelDb db, LessonSaver saver, LessonReels reels, DiskRoom room, LiveNews news, IBackgroundJobClient jobs, ClaimsPrincipal user, TimeProvider clock, CancellationToken cancel)
     {
-        var lesson = await db.Lessons.Include(l => l.Recording).FirstOrDefaultAsync(l => l.Id == id, cancel);
+        var lesson = await db.Lessons.FirstOrDefaultAsync(l => l.Id == id, cancel);
         if (lesson is null)
             return Problems.NotThere("lesson");
         if (Profiles.Find(request.ProfileId) is not { } profile)
             return Problems.NotThere("profile");
         var document = (await saver.CurrentAsync(lesson, cancel))!;
+        var found = await reels.OfAsync(document, cancel);
         if (LessonRules.NotReady(document) is { } notReady)
             return Problems.Of(notReady);
-        if (RenderPlans.Of(lesson.Recording!, document, profile, HouseKeeper.OnPictures(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel))) is not { } planned)
+        if (RenderPlans.Of(found, document, profile, HouseKeeper.OnPictures(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel))) is not { } planned)
             return Problems.Of(new Problem("recording-not-looked-through", "The recording is still being looked through. Try again in a moment."));
-        var estimate = RenderEstimator.Of(planned.Plan, planned.Facts.Picture!, planned.Analysis.ChangedShare, MachineSpeed.Small);
+        var estimate = RenderEstimator.Of(planned.Plan, planned.Reel, planned.Analysis.ChangedShare, MachineSpeed.Small);
         // The encode and the finished copy lie on the disk together, and an estimate can be low.
         if (room.Lacks(estimate.Bytes * 3, "the rendition") is { } full)
             return Problems.Of(full, StatusCodes.Status507InsufficientStorage);

@@ -11,6 +11,7 @@ using Wexel.Data.Storage;
 using Wexel.Media.Rendering;
 using Wexel.Media.Tools;
 using Wexel.Server.Kit;
+using Wexel.Server.Lessons;
 using Wexel.Server.Live;
 using Wexel.Server.Mailing;
 using Wexel.Server.Setup;
@@ -36,7 +37,7 @@ internal sealed class RenderJob(IDbContextFactory<WexelDb> databases, FileStore 
             .ExecuteUpdateAsync(set => set.SetProperty(r => r.State, RenditionState.Working).SetProperty(r => r.StartedAt, now).SetProperty(r => r.SignOfLifeAt, now), shutdown);
         if (taken == 0)
             return;
-        var rendition = await db.Renditions.Include(r => r.Lesson).ThenInclude(l => l!.Recording).FirstAsync(r => r.Id == id, shutdown);
+        var rendition = await db.Renditions.Include(r => r.Lesson).FirstAsync(r => r.Id == id, shutdown);
         using var stop = CancellationTokenSource.CreateLinkedTokenSource(shutdown);
         var reached = new Reached();
         var watching = WatchAsync(rendition, reached, stop);
@@ -82,17 +83,18 @@ internal sealed class RenderJob(IDbContextFactory<WexelDb> databases, FileStore 
         var saved = await db.LessonRevisions.FirstAsync(r => r.LessonId == rendition.LessonId && r.Number == rendition.Revision, cancel);
         var document = Json.Read<LessonDocument>(saved.Document);
         var mark = HouseKeeper.OnPictures(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel));
-        var planned = RenderPlans.Of(rendition.Lesson!.Recording!, document, Profiles.Find(rendition.ProfileId)!, mark)!;
+        var found = await new LessonReels(db).OfAsync(document, cancel);
+        var planned = RenderPlans.Of(found, document, Profiles.Find(rendition.ProfileId)!, mark)!;
         // The house may have changed its mark since this was asked for.
         rendition.EncodeKey = planned.EncodeKey;
         reached.Length = planned.Plan.Length;
         var encode = store.Derived(rendition.EncodeKey, EncodeName);
         if (!File.Exists(encode))
         {
-            var recording = store.Recording(rendition.Lesson.RecordingHash);
-            var sound = planned.SoundKey is null ? null : await LessonSound.MakeAsync(planned.Plan.Sound!, planned.Map, recording, store.Derived(planned.SoundKey, SoundName), cancel);
+            var recordings = found.Hashes.Select(store.Recording).ToList();
+            var sound = planned.SoundKey is null ? null : await LessonSound.MakeAsync(planned.Plan.Sound!, planned.Reel, planned.Map, recordings, store.Derived(planned.SoundKey, SoundName), cancel);
             using var orphan = new OrphanMark(store, rendition.Id.ToString("N"));
-            await Renderer.EncodeAsync(planned.Plan, new EncodeInputs(recording, sound, planned.Plan.Picture.Mark is { } put ? store.Derived(put.Key, HouseKeeper.MarkFile) : null), encode, reached, orphan.Note, cancel);
+            await Renderer.EncodeAsync(planned.Plan, new EncodeInputs(recordings, sound, planned.Plan.Picture.Mark is { } put ? store.Derived(put.Key, HouseKeeper.MarkFile) : null), encode, reached, orphan.Note, cancel);
         }
 
         var finished = await finisher.FinishAsync(rendition.EncodeKey, planned.Plan, document.Title, planned.Sections, cancel);

@@ -9,6 +9,7 @@ using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Media.Rendering;
+using Wexel.Server.Lessons;
 using Wexel.Server.Setup;
 
 namespace Wexel.Server.Rendering;
@@ -16,28 +17,27 @@ namespace Wexel.Server.Rendering;
 /// <summary>A plan with what it is made from.</summary>
 /// <param name="Sections">The contents in lesson time.</param>
 /// <param name="SoundKey">The key of the sound that is encoded; null without sound.</param>
-internal sealed record PlannedRender(RenderPlan Plan, TimeMap Map, IReadOnlyList<Section> Sections, RecordingFacts Facts, RecordingAnalysis Analysis, string EncodeKey, string? SoundKey);
+internal sealed record PlannedRender(RenderPlan Plan, Reel Reel, TimeMap Map, IReadOnlyList<Section> Sections, RecordingAnalysis Analysis, string EncodeKey, string? SoundKey);
 
 /// <summary>Plans renders of lessons as they stand.</summary>
 internal sealed class RenderPlans(WexelDb db)
 {
-    /// <param name="recording">What the lesson is made of.</param>
+    /// <param name="found">What the lesson is made of.</param>
     /// <param name="document">The lesson.</param>
     /// <param name="profile">The settings.</param>
     /// <param name="mark">The house's mark where the house puts it on lessons, see <see cref="Kit.HouseKeeper.OnPicturesAsync"/>.</param>
-    /// <summary>The plan, or null while the recording is still being looked through.</summary>
-    internal static PlannedRender? Of(Recording recording, LessonDocument document, Profile profile, MarkOnPicture? mark)
+    /// <summary>The plan, or null while a recording is still being looked through.</summary>
+    internal static PlannedRender? Of(LessonReel found, LessonDocument document, Profile profile, MarkOnPicture? mark)
     {
-        if (recording.Analysis is null)
+        if (!found.LookedThrough)
             return null;
-        var facts = Json.Read<RecordingFacts>(recording.Facts);
-        var analysis = Json.Read<RecordingAnalysis>(recording.Analysis);
-        var map = RenderPlanner.Map(facts, document.Cuts);
+        var (reel, analysis) = (found.Reel, found.Analysis!);
+        var map = reel.Map(document.Cuts);
         var sections = WhatFollows.Sections(document.Sections, map);
-        var plan = RenderPlanner.Plan(facts, analysis.Sides, map, sections, profile, document.HouseMark ? mark : null, document.Canvas, document.MoveIns);
+        var plan = RenderPlanner.Plan(reel, map, sections, profile, document.HouseMark ? mark : null, document.Canvas, document.MoveIns);
         return new PlannedRender(
-            plan, map, sections, facts, analysis, DerivedKey.Of(Renderer.EncodeMaker, recording.Hash, plan),
-            plan.Sound is null ? null : DerivedKey.Of(SoundComposer.Maker, recording.Hash, map.Grid, map.Length, map.Kept, plan.Sound.Mix, plan.Sound.SampleRate));
+            plan, reel, map, sections, analysis, DerivedKey.Of(Renderer.EncodeMaker, found.Hashes, plan),
+            plan.Sound is null ? null : DerivedKey.Of(SoundComposer.Maker, found.Hashes, map.Grid, map.Length, map.Kept, plan.Sound.Mixes, plan.Sound.Channels, plan.Sound.SampleRate));
     }
 
     /// <summary>How fast this machine was with its last renditions, against what was expected; 1 where nothing is known.</summary>

@@ -68,6 +68,7 @@ internal static class TusEndpoints
             Title = metadata.GetValueOrDefault("title"),
             Bytes = bytes,
             Changed = metadata.GetValueOrDefault("changed"),
+            ForLesson = Guid.TryParse(metadata.GetValueOrDefault("lesson"), out var lesson) ? lesson : null,
             By = user.Id(),
             ByName = user.Identity!.Name!,
             ExpiresAt = clock.GetUtcNow() + UploadKeeper.KeptFor,

@@ -13,8 +13,10 @@ namespace Wexel.Server.Uploads;
 
 /// <param name="Changed">When the file was last changed where it comes from, as it was announced.</param>
 /// <param name="Arrived">How many bytes have come.</param>
+/// <param name="ForLesson">The lesson that it is to become a recording of; null where it is to be a lesson of its own.</param>
+/// <param name="RecordingHash">The hash of what has come, once it was taken.</param>
 /// <param name="LessonId">The lesson that was made of it; null until then.</param>
-internal sealed record UploadView(Guid Id, string FileName, string? Title, long Bytes, string? Changed, long Arrived, DateTimeOffset ExpiresAt, Guid? LessonId, bool KnownBefore, Problem? Problem);
+internal sealed record UploadView(Guid Id, string FileName, string? Title, long Bytes, string? Changed, long Arrived, DateTimeOffset ExpiresAt, Guid? LessonId, Guid? ForLesson, string? RecordingHash, bool KnownBefore, Problem? Problem);
 
 internal sealed record UploadTitle(string Title);
 
@@ -47,5 +49,5 @@ internal static class UploadEndpoints
     }
 
     private static UploadView View(Upload u, FileStore store) =>
-        new(u.Id, u.FileName, u.Title, u.Bytes, u.Changed, UploadKeeper.Arrived(u, store), u.ExpiresAt, u.LessonId, u.KnownBefore, u.Problem is null ? null : Json.Read<Problem>(u.Problem));
+        new(u.Id, u.FileName, u.Title, u.Bytes, u.Changed, UploadKeeper.Arrived(u, store), u.ExpiresAt, u.LessonId, u.ForLesson, u.RecordingHash, u.KnownBefore, u.Problem is null ? null : Json.Read<Problem>(u.Problem));
 }

@@ -24,8 +24,18 @@ internal sealed class UploadJob(WexelDb db, FileStore store, BringIn bringIn, Li
         var hash = await BringIn.HashAsync(path, cancel);
         // A title may have been typed meanwhile.
         await db.Entry(upload).ReloadAsync(cancel);
-        var (done, problem) = await bringIn.TakeFileAsync(path, hash, upload.FileName, upload.Title, upload.ByName, cancel);
-        (upload.LessonId, upload.KnownBefore, upload.Problem) = (done?.LessonId, done?.KnownBefore ?? false, problem is null ? null : Json.Write(problem));
+        if (upload.ForLesson is { } lesson)
+        {
+            var (known, refused) = await bringIn.TakeForLessonAsync(path, hash, upload.FileName, cancel);
+            (upload.LessonId, upload.KnownBefore, upload.Problem) = (refused is null ? lesson : null, known, refused is null ? null : Json.Write(refused));
+        }
+        else
+        {
+            var (done, problem) = await bringIn.TakeFileAsync(path, hash, upload.FileName, upload.Title, upload.ByName, cancel);
+            (upload.LessonId, upload.KnownBefore, upload.Problem) = (done?.LessonId, done?.KnownBefore ?? false, problem is null ? null : Json.Write(problem));
+        }
+
+        upload.RecordingHash = upload.Problem is null ? hash : null;
         await db.SaveChangesAsync(cancel);
         File.Delete(path);
         await news.UploadAsync(id);

@@ -1,5 +1,6 @@
 using CsCheck;
 using Wexel.Core.Contents;
+using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
@@ -9,18 +10,22 @@ namespace Wexel.Core.Tests.Encoding;
 public class RenderPlannerTests
 {
     private static RenderPlan Plan(RecordingFacts facts, SoundSides? sides = SoundSides.Stereo, IReadOnlyList<Section>? sections = null, Profile? profile = null) =>
-        RenderPlanner.Plan(facts, sides, RenderPlanner.Map(facts, []), sections ?? [], profile ?? Profiles.Web);
+        RenderPlanner.Plan(Reel.Of(facts, sides), Reel.Of(facts).Map([]), sections ?? [], profile ?? Profiles.Web);
+
+    private static (SoundMix? Mix, int Channels, int Rate, int Bits, double? Target) Sound(RenderPlan plan) =>
+        (plan.Sound!.Mixes.Single(), plan.Sound.Channels, plan.Sound.SampleRate, plan.Sound.BitsPerSecond, plan.Sound.TargetLufs);
 
     [Fact]
     public void A_usual_recording_is_neither_scaled_nor_converted()
     {
         var plan = Plan(Sample.Facts());
-        plan.Picture.SquarePixels.ShouldBeTrue();
-        plan.Picture.Placement.From.ShouldBe(plan.Picture.Placement.To);
-        plan.Picture.Moves.ShouldBeEmpty();
-        plan.Picture.Colour.ShouldBeNull();
+        var part = plan.Parts.Single();
+        part.SquarePixels.ShouldBeTrue();
+        part.Placement.From.ShouldBe(part.Placement.To);
+        part.Moves.ShouldBeEmpty();
+        part.Colour.ShouldBeNull();
         plan.Picture.Level.ShouldBe(31);
-        plan.Sound.ShouldBe(new SoundPlan(SoundMix.Stereo, 48000, 128000, -16));
+        Sound(plan).ShouldBe((SoundMix.Stereo, 2, 48000, 128000, -16));
     }
 
     [Theory]
@@ -34,8 +39,7 @@ public class RenderPlannerTests
     public void Sound_gets_the_channels_that_it_has(int channels, SoundSides? sides, SoundMix mix, int made, int rate)
     {
         var plan = Plan(Sample.Facts() with { Sounds = [new("aac", channels, null, 44100)] }, sides);
-        plan.Sound.ShouldBe(new SoundPlan(mix, 48000, rate, -16));
-        plan.Sound!.Channels.ShouldBe(made);
+        Sound(plan).ShouldBe((mix, made, 48000, rate, -16));
     }
 
     [Fact]
@@ -75,12 +79,12 @@ public class RenderPlannerTests
         var usual = Sample.Facts();
         RecordingFacts With(string format, string? matrix, bool? full, int height = 720) =>
             usual with { Picture = usual.Picture! with { PixelFormat = format, Height = height, Colour = new(matrix, null, null, full) } };
-        Plan(With("yuv420p", "bt709", false)).Picture.Colour.ShouldBeNull();
-        Plan(With("yuv420p", null, null)).Picture.Colour.ShouldBeNull();
-        Plan(With("yuv420p", null, null, 480)).Picture.Colour.ShouldBe(new ColourConversion("smpte170m", false));
-        Plan(With("yuvj420p", "bt709", null)).Picture.Colour.ShouldBe(new ColourConversion("bt709", true));
-        Plan(With("yuv444p", "bt709", false)).Picture.Colour.ShouldBe(new ColourConversion("bt709", false));
-        Plan(With("gbrp", "gbr", true)).Picture.Colour.ShouldBe(new ColourConversion(null, true));
+        Plan(With("yuv420p", "bt709", false)).Parts[0].Colour.ShouldBeNull();
+        Plan(With("yuv420p", null, null)).Parts[0].Colour.ShouldBeNull();
+        Plan(With("yuv420p", null, null, 480)).Parts[0].Colour.ShouldBe(new ColourConversion("smpte170m", false));
+        Plan(With("yuvj420p", "bt709", null)).Parts[0].Colour.ShouldBe(new ColourConversion("bt709", true));
+        Plan(With("yuv444p", "bt709", false)).Parts[0].Colour.ShouldBe(new ColourConversion("bt709", false));
+        Plan(With("gbrp", "gbr", true)).Parts[0].Colour.ShouldBe(new ColourConversion(null, true));
     }
 
     [Fact]
@@ -114,9 +118,76 @@ public class RenderPlannerTests
     public void An_estimate_grows_with_length_change_and_size()
     {
         var facts = Sample.Facts();
-        RenderEstimate Of(double changed, Profile profile) => RenderEstimator.Of(Plan(facts, profile: profile), facts.Picture!, changed, MachineSpeed.Small);
+        RenderEstimate Of(double changed, Profile profile) => RenderEstimator.Of(Plan(facts, profile: profile), Reel.Of(facts), changed, MachineSpeed.Small);
         Of(0.5, Profiles.Web).Bytes.ShouldBeGreaterThan(Of(0.1, Profiles.Web).Bytes);
         Of(0.2, Profiles.Small480).Bytes.ShouldBeLessThan(Of(0.2, Profiles.Web).Bytes);
         Of(0.2, Profiles.Web).Time.ShouldBeGreaterThan(TimeSpan.FromSeconds(1));
+    }
+
+    private static RecordingFacts Recording(double seconds, FrameRate rate, PictureSize size, params SoundFacts[] sounds)
+    {
+        var facts = Sample.Sized(size.Width, size.Height);
+        return facts with { Length = TimeSpan.FromSeconds(seconds), Picture = facts.Picture! with { Rate = rate, NominalRate = rate }, Sounds = sounds };
+    }
+
+    private static readonly Reel Three = Reel.Of([
+        (Recording(10.01, new FrameRate(25, 1), new(1280, 720), new SoundFacts("aac", 1, "mono", 44100)), null),
+        (Recording(4, new FrameRate(30, 1), new(1920, 1080), new SoundFacts("aac", 6, "5.1", 48000)), null),
+        (Recording(6, new FrameRate(15, 1), new(640, 480)), null)]);
+
+    [Fact]
+    public void Recordings_lie_one_after_the_other_in_whole_frames_of_the_fastest()
+    {
+        Three.Grid.ShouldBe(new FrameRate(30, 1));
+        Three.Parts.Select(p => (p.First, p.Frames)).ShouldBe([(0, 301), (301, 120), (421, 180)]);
+        Three.Length.ShouldBe(Three.Grid.TimeOf(601));
+        Three.SpanOf(1).ShouldBe(new TimeRange(Three.Grid.TimeOf(301), Three.Grid.TimeOf(421)));
+        Should.Throw<ArgumentException>(() => Reel.Of([]));
+        Should.Throw<ArgumentException>(() => Reel.Of(Sample.Facts() with { Picture = null }));
+    }
+
+    [Fact]
+    public void Each_comes_onto_the_canvas_of_all_and_its_sound_into_as_many_channels()
+    {
+        var plan = RenderPlanner.Plan(Three, Three.Map([]), [], Profiles.Web);
+        plan.Picture.Size.ShouldBe(new PictureSize(1920, 1080));
+        plan.Parts.ShouldAllBe(p => p.Placement.Canvas == plan.Picture.Size);
+        plan.Parts[2].Placement.To.Width.ShouldBe(1440);
+        plan.Parts.Select(p => (p.Kept.Single().First, p.Kept.Single().Count, p.Kept.Single().At)).ShouldBe([(0, 301, 0), (0, 120, 301), (0, 180, 421)]);
+        plan.Sound!.Mixes.ShouldBe([SoundMix.Mono, SoundMix.StereoFromSurround, null]);
+        plan.Sound.Channels.ShouldBe(2);
+    }
+
+    [Fact]
+    public void A_cut_over_a_joint_takes_from_both_and_one_over_a_recording_takes_it_away()
+    {
+        var over = RenderPlanner.Plan(Three, Three.Map([new(TimeSpan.FromSeconds(9), TimeSpan.FromSeconds(11))]), [], Profiles.Web);
+        over.Parts.Select(p => (p.Kept.Single().First, p.Kept.Single().Count, p.Kept.Single().At)).ShouldBe([(0, 270, 0), (29, 91, 270), (0, 180, 361)]);
+        var away = RenderPlanner.Plan(Three, Three.Map([Three.SpanOf(1)]), [], Profiles.Web);
+        away.Parts.Select(p => p.Recording).ShouldBe([0, 2]);
+        away.Picture.Size.ShouldBe(new PictureSize(1920, 1080));
+    }
+
+    [Fact]
+    public void What_is_kept_of_the_recordings_is_what_is_kept_of_the_reel() =>
+        Gen.Select(Gen.Double[0, 20], Gen.Double[0.01, 8]).Array[0, 8].Sample(cuts =>
+        {
+            var map = Three.Map([.. cuts.Select(c => new TimeRange(TimeSpan.FromSeconds(c.Item1), TimeSpan.FromSeconds(c.Item1 + c.Item2)))]);
+            if (map.Frames == 0)
+                return true;
+            var pieces = RenderPlanner.Plan(Three, map, [], Profiles.Web).Parts.SelectMany(p => p.Kept.Select(k => (First: k.First + Three.Parts[p.Recording].First, k.Count, k.At))).ToList();
+            return pieces.Sum(p => p.Count) == map.Frames
+                && pieces.Zip(pieces.Skip(1)).All(pair => pair.First.At + pair.First.Count == pair.Second.At)
+                && pieces.All(p => map.ToRecording(p.At) == p.First && map.ToRecording(p.At + p.Count - 1) == p.First + p.Count - 1);
+        });
+
+    [Fact]
+    public void A_move_in_over_a_joint_is_seen_on_both_sides_without_moving_there()
+    {
+        var moveIn = new MoveIn("a", new TimeRange(TimeSpan.FromSeconds(8), TimeSpan.FromSeconds(12)), new PicturePart(0.25, 0.25, 0.5, 0.5), MoveIn.UsualEase);
+        var plan = RenderPlanner.Plan(Three, Three.Map([]), [], Profiles.Web, moveIns: [moveIn]);
+        plan.Parts[0].Moves.Select(m => (m.First, m.Frames)).ShouldBe([(240, 15)]);
+        plan.Parts[1].Moves.Select(m => (m.First, m.Frames)).ShouldBe([(300, 1), (345, 15)]);
+        plan.Parts[2].Moves.ShouldBeEmpty();
     }
 }

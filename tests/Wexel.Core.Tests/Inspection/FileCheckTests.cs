@@ -6,7 +6,7 @@ namespace Wexel.Core.Tests.Inspection;
 
 public class FileCheckTests
 {
-    private static readonly RenderPlan Plan = RenderPlanner.Plan(Sample.Facts(), SoundSides.Stereo, RenderPlanner.Map(Sample.Facts(), []), [new("a", Ms.Of(0), "A"), new("b", Ms.Of(12_500), "B")], Profiles.Web);
+    private static readonly RenderPlan Plan = RenderPlanner.Plan(Reel.Of(Sample.Facts(), SoundSides.Stereo), Reel.Of(Sample.Facts()).Map([]), [new("a", Ms.Of(0), "A"), new("b", Ms.Of(12_500), "B")], Profiles.Web);
 
     private static readonly RenditionFacts Good = new(
         1_000_000, Ms.Of(65_010), Ms.Of(65_000), new PictureSize(1280, 720), 1, "h264", "High", 31, "yuv420p",

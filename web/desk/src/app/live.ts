@@ -27,7 +27,7 @@ export function useLiveNews() {
       client.setQueryData<Delivery>(['deliver', news.lessonId], (d) => d && { ...d, renditions: d.renditions.map(patch(news)) })
     })
     hub.on('recording', (hash: string) => {
-      client.invalidateQueries({ queryKey: ['recording', hash] })
+      client.invalidateQueries({ predicate: ({ queryKey: [kind, hashes] }) => kind === 'reel' && String(hashes).includes(hash) })
       client.invalidateQueries({ queryKey: ['deliver'] })
     })
     hub.on('upload', () => client.invalidateQueries({ queryKey: ['lessons'] }))

@@ -54,15 +54,17 @@ export function UploadRow({ upload: u, uploads, choose }: Props) {
             </p>
           )}
           {u.state === 'elsewhere' && <p className="text-quiet">Begun before. Choose or drop the same file, and it goes on where it stopped.</p>}
-          <div className="mt-1">
-            <Field label="Title" value={title} maxLength={300} onChange={(e) => setTitle(e.target.value)} onBlur={() => title !== u.title && uploads.name(u, title)} />
-          </div>
+          {!u.forLesson && (
+            <div className="mt-1">
+              <Field label="Title" value={title} maxLength={300} onChange={(e) => setTitle(e.target.value)} onBlur={() => title !== u.title && uploads.name(u, title)} />
+            </div>
+          )}
         </>
       )}
       {u.state === 'looking' && <p>Finding out what it is…</p>}
       {u.state === 'done' && (
         <p>
-          Brought in, {size(u.bytes)}. <Open id={u.lessonId} />
+          {u.forLesson ? 'Came for the lesson' : 'Brought in'}, {size(u.bytes)}. <Open id={u.lessonId} />
         </p>
       )}
       {u.state === 'known' && (

@@ -20,6 +20,14 @@ export interface Upload {
   state: 'coming' | 'paused' | 'lost' | 'elsewhere' | 'looking' | 'done' | 'known' | 'failed' | 'stopped'
   problem?: string
   lessonId?: string
+  /** The lesson that it is to become a recording of. */
+  forLesson?: string
+}
+
+/** A lesson that takes what comes as one of its recordings. */
+export interface Taker {
+  lessonId: string
+  take: (recordingHash: string) => void
 }
 
 const at = '/api/uploads'
@@ -33,6 +41,7 @@ export function useUploads() {
   const navigate = useNavigate()
   const [uploads, setUploads] = useState<Upload[]>([])
   const sending = useRef(new Map<string, TusUpload>())
+  const takers = useRef(new Map<string, Taker>())
   const list = useRef(uploads)
   list.current = uploads
   const set = useCallback((key: string, change: Partial<Upload>) => setUploads((all) => all.map((u) => (u.key === key ? { ...u, ...change } : u))), [])
@@ -50,6 +59,13 @@ export function useUploads() {
         if (view?.problem) return set(key, { state: 'failed', problem: view.problem.sentence })
         if (view?.lessonId) {
           const { lessonId, knownBefore } = view
+          if (view.forLesson) {
+            const taker = takers.current.get(key)
+            takers.current.delete(key)
+            set(key, { state: 'done', lessonId })
+            if (taker && view.recordingHash) taker.take(view.recordingHash)
+            return
+          }
           await nameLesson(lessonId, view.title, list.current.find((u) => u.key === key)?.title)
           set(key, { state: knownBefore ? 'known' : 'done', lessonId })
           client.invalidateQueries({ queryKey: ['lessons'] })
@@ -79,15 +95,30 @@ export function useUploads() {
   }, [look])
 
   const send = useCallback(
-    async (file: File) => {
+    async (file: File, taker?: Taker) => {
       // The same file that was begun before goes on where it stopped, in whatever browser that was.
       const begun = (await taken(api.GET('/api/uploads')).catch(() => [] as View[])).find(
-        (v) => v.fileName === file.name && v.bytes === file.size && v.changed === String(file.lastModified) && ![...sending.current.keys()].includes(v.id),
+        (v) =>
+          v.fileName === file.name &&
+          v.bytes === file.size &&
+          v.changed === String(file.lastModified) &&
+          (v.forLesson ?? undefined) === taker?.lessonId &&
+          ![...sending.current.keys()].includes(v.id),
       )
       const key = begun?.id ?? crypto.randomUUID()
+      if (taker) takers.current.set(key, taker)
       setUploads((all) => [
         ...all.filter((u) => u.key !== key),
-        { key, id: begun?.id, name: file.name, bytes: file.size, sent: begun?.arrived ?? 0, title: begun?.title ?? all.find((u) => u.key === key)?.title ?? '', state: 'coming' },
+        {
+          key,
+          id: begun?.id,
+          name: file.name,
+          bytes: file.size,
+          sent: begun?.arrived ?? 0,
+          forLesson: taker?.lessonId,
+          title: begun?.title ?? all.find((u) => u.key === key)?.title ?? '',
+          state: 'coming',
+        },
       ])
       let first: { sent: number; at: number } | undefined
       const upload = new TusUpload(file, {
@@ -97,7 +128,7 @@ export function useUploads() {
         retryDelays: [0, 500, 1000, 3000, 5000],
         storeFingerprintForResuming: false,
         removeFingerprintOnSuccess: true,
-        metadata: { filename: file.name, changed: String(file.lastModified) },
+        metadata: { filename: file.name, changed: String(file.lastModified), ...(taker ? { lesson: taker.lessonId } : {}) },
         onBeforeRequest: async (request) => {
           const offset = request.getHeader('Upload-Offset')
           if (request.getMethod() !== 'PATCH' || offset === undefined || !crypto.subtle) return
@@ -177,6 +208,7 @@ function waiting(view: View): Upload {
     bytes: view.bytes,
     sent: view.arrived,
     title: view.title ?? '',
+    forLesson: view.forLesson ?? undefined,
     state: view.arrived === view.bytes ? 'looking' : 'elsewhere',
   }
 }

@@ -1,6 +1,10 @@
-import type { Schemas } from '../app/api'
+import { Recordings } from '../bringin/Recordings'
+import type { Playback } from '../sheet/usePlayback'
 import { count, lengthOf, size } from '../ui/words'
 import type { Document } from './useLesson'
+import type { Reel } from './useLessons'
+
+type Part = Reel['parts'][number]
 
 const containers: Record<string, string> = { mp4: 'MP4', mov: 'MOV', matroska: 'Matroska (MKV)', webm: 'WebM', avi: 'AVI', asf: 'ASF (WMV)', mpegts: 'MPEG-TS' }
 const codecs: Record<string, string> = {
@@ -25,7 +29,7 @@ const sides: Record<string, string> = {
 }
 
 /** What the look-through found, once it is through. */
-function found({ analysis, facts, loudness }: Schemas['RecordingView']): [string, string][] {
+function found({ analysis, facts, loudness }: Part): [string, string][] {
   if (!analysis || analysis.lookedUntil != null) return []
   const still = analysis.still.reduce((sum, s) => sum + s.length, 0)
   return [
@@ -46,8 +50,37 @@ function found({ analysis, facts, loudness }: Schemas['RecordingView']): [string
 
 const minus = (n: number) => n.toFixed(1).replace('-', '−')
 
-/** What the probe and the look-through found. */
-export function Facts({ recording: r, document, edit }: { recording: Schemas['RecordingView']; document: Document; edit: (change: (d: Document) => Document) => void }) {
+interface Props {
+  lessonId: string
+  reel: Reel
+  document: Document
+  edit: (change: (d: Document) => Document) => void
+  playback: Playback
+}
+
+/** The lesson's recordings, what was found of the one that is shown, and what learners are told of the lesson. */
+export function Facts({ lessonId, reel, document, edit, playback }: Props) {
+  return (
+    <>
+      <Recordings lessonId={lessonId} reel={reel} document={document} edit={edit} playback={playback} />
+      <Found part={reel.parts[playback.part] ?? reel.parts[0]} />
+      <label className="mt-4 block text-quiet" htmlFor="description">
+        Description for learners
+      </label>
+      <textarea
+        id="description"
+        rows={4}
+        maxLength={4000}
+        value={document.description}
+        onChange={(e) => edit((d) => ({ ...d, description: e.target.value }))}
+        className="mt-1 w-full border border-quiet/60 bg-field px-2 py-1.5"
+      />
+    </>
+  )
+}
+
+/** What the probe and the look-through found of a recording. */
+function Found({ part: r }: { part: Part }) {
   const picture = r.facts.picture
   const sound = r.facts.sounds[0]
   const colour = picture?.colour
@@ -104,17 +137,6 @@ export function Facts({ recording: r, document, edit }: { recording: Schemas['Re
           Looking through it: pictures and sound appear in the sheet when that is done.
         </p>
       )}
-      <label className="mt-4 block text-quiet" htmlFor="description">
-        Description for learners
-      </label>
-      <textarea
-        id="description"
-        rows={4}
-        maxLength={4000}
-        value={document.description}
-        onChange={(e) => edit((d) => ({ ...d, description: e.target.value }))}
-        className="mt-1 w-full border border-quiet/60 bg-field px-2 py-1.5"
-      />
     </section>
   )
 }

@@ -21,8 +21,8 @@ import { Conflict } from './Conflict'
 import { Facts } from './Facts'
 import { History } from './History'
 import { SaveState } from './SaveState'
-import { useLesson } from './useLesson'
-import { useCues, useRecording } from './useLessons'
+import { recordingsOf, useLesson } from './useLesson'
+import { type Reel, useCues, useReel } from './useLessons'
 
 const stages = [
   ['bring-in', 'Bring in'],
@@ -32,12 +32,13 @@ const stages = [
 ] as const
 
 /** A picture from the middle of a recording, once there is one. */
-function pictureOf(recording: Schemas['RecordingView']): string | undefined {
-  const moments = recording.analysis?.pictureMoments ?? []
+function pictureOf(part: Reel['parts'][number]): string | undefined {
+  const moments = part.analysis?.pictureMoments ?? []
   const moment = moments[Math.floor(moments.length / 2)]
-  return moment === undefined ? undefined : `/api/recordings/${recording.hash}/pictures/${moment}.jpg`
+  return moment === undefined ? undefined : `/api/recordings/${part.hash}/pictures/${moment}.jpg`
 }
 
+const noParts: Reel['parts'] = []
 const noCues: Schemas['Cue'][] = []
 const noHard: HardStretch[] = []
 const noSuggestions: Suggestion[] = []
@@ -45,15 +46,16 @@ const noSuggestions: Suggestion[] = []
 export function LessonPage() {
   const { id = '', stage = 'mark-up' } = useParams()
   const { lesson, document, problem, saving, changes, difference, edit, undo, redo, restore, settle, steps } = useLesson(id)
-  const recording = useRecording(document?.recordingHash)
+  const recordings = document && recordingsOf(document)
+  const reel = useReel(recordings).data
   const cues = useCues(document?.captions?.hash)
-  const playback = usePlayback(document?.cuts ?? [])
+  const playback = usePlayback(document?.cuts ?? [], reel?.parts ?? noParts)
   const [stretch, setStretch] = useState<Cut>()
   const [selected, select] = useState<string>()
-  const suggestions = useSuggestions(id, recording.data?.analysis?.lookedUntil === null, document, edit, playback)
+  const suggestions = useSuggestions(id, reel?.analysis?.lookedUntil === null, document, edit, playback)
   const cutting = useCutting(document, edit, stretch)
-  const moveIns = useMoveIns(id, document, edit, playback)
-  const detail = useDetail(id, document?.recordingHash, lesson?.revision, stage === 'tidy')
+  const moveIns = useMoveIns(document, edit, playback)
+  const detail = useDetail(id, recordings?.join(','), lesson?.revision, stage === 'tidy')
   useKey('ctrl+z', undo)
   useKey('ctrl+shift+z', redo)
   useEffect(() => {
@@ -69,10 +71,8 @@ export function LessonPage() {
         {problem}
       </p>
     )
-  if (!lesson || !document || !recording.data) return <p className="p-8 text-quiet">Fetching…</p>
-  const facts = recording.data.facts
-  const rate = recording.data.grid
-  const frameMs = rate ? (1000 * rate.denominator) / rate.numerator : 40
+  if (!lesson || !document || !reel) return <p className="p-8 text-quiet">Fetching…</p>
+  const frameMs = (1000 * reel.grid.denominator) / reel.grid.numerator
   const tidying = stage === 'tidy'
   return (
     <div className="flex h-screen flex-col">
@@ -105,7 +105,7 @@ export function LessonPage() {
                 Redo
               </Button>
             )}
-            <span className="font-mono text-[13px]">{document.cuts.length > 0 ? `${clock(lesson.length)} of ${clock(facts.length)}` : clock(facts.length)}</span>
+            <span className="font-mono text-[13px]">{document.cuts.length > 0 ? `${clock(lesson.length)} of ${clock(reel.length)}` : clock(reel.length)}</span>
           </div>
         </div>
         {saving === 'conflict' && <Conflict difference={difference} settle={settle} />}
@@ -125,7 +125,7 @@ export function LessonPage() {
       <div className="flex min-h-0 flex-1">
         <RunSheet
           document={document}
-          recording={recording.data}
+          reel={reel}
           frameMs={frameMs}
           cues={cues.data ?? noCues}
           playback={playback}
@@ -157,11 +157,10 @@ export function LessonPage() {
         <aside aria-label="Beside the run sheet" className="flex w-[440px] shrink-0 flex-col border-l border-hairline max-[1100px]:w-[360px]">
           <div className="border-b border-hairline p-4 pb-2">
             <Viewer
-              recording={recording.data}
+              reel={reel}
               cues={cues.data ?? []}
               playback={playback}
               mark={document.houseMark}
-              lessonId={id}
               canvas={document.canvas}
               path={moveIns.path}
               hard={tidying ? detail.stretches : noHard}
@@ -169,28 +168,28 @@ export function LessonPage() {
           </div>
           {/* The picture stays in view while the tools under it scroll. */}
           <div className="relative min-h-0 flex-1 overflow-y-auto px-4 pb-4 [&>:first-child]:border-t-0">
-            {stage === 'bring-in' && <Facts recording={recording.data} document={document} edit={edit} />}
+            {stage === 'bring-in' && <Facts lessonId={id} reel={reel} document={document} edit={edit} playback={playback} />}
             {tidying && (
               <Tidy
+                reel={reel}
                 lessonId={id}
+                revision={lesson.revision}
                 document={document}
-                length={facts.length}
+                length={reel.length}
                 frameMs={frameMs}
-                soundEdges={recording.data.soundEdges}
-                loudness={recording.data.loudness}
+                soundEdges={reel.soundEdges}
                 playback={playback}
                 edit={edit}
-                picture={pictureOf(recording.data)}
+                picture={pictureOf(reel.parts[playback.part] ?? reel.parts[0])}
                 cutting={cutting}
                 suggestions={suggestions}
                 moveIns={moveIns}
                 detail={detail}
-                recorded={facts.picture?.shownSize}
                 stretch={stretch}
                 setStretch={setStretch}
               />
             )}
-            {stage === 'mark-up' && <MarkUp document={document} length={facts.length} playback={playback} edit={edit} selected={selected} select={select} />}
+            {stage === 'mark-up' && <MarkUp document={document} length={reel.length} playback={playback} edit={edit} selected={selected} select={select} />}
             {stage === 'deliver' && <Deliver lessonId={id} unsaved={saving !== 'saved'} />}
           </div>
         </aside>

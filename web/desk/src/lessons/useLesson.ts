@@ -7,6 +7,10 @@ export type Document = Schemas['LessonDocument']
 export type Section = Schemas['Section']
 export type Difference = Schemas['Difference']
 type Lesson = Schemas['LessonView']
+
+/** The hashes of a lesson's recordings in their order. */
+export const recordingsOf = (d: Document): string[] => [d.recordingHash, ...(d.following ?? [])]
+
 /** Something to go back to: a document of this page's own, or the number of a saved revision. */
 type Step = Document | number
 

@@ -1,4 +1,5 @@
 import { useKey } from '../app/keys'
+import { partAt, type Reel } from '../lessons/useLessons'
 import type { Cut } from '../sheet/blocks'
 import type { Playback } from '../sheet/usePlayback'
 import { Edge } from '../tidy/Edge'
@@ -11,7 +12,7 @@ import { useStill } from './useStill'
 
 interface Props {
   moveIns: MoveIns
-  recorded: { width: number; height: number } | undefined
+  reel: Reel
   length: number
   frameMs: number
   playback: Playback
@@ -23,7 +24,7 @@ const shortest = 200
 export const timesLarger = (m: { part: MoveIn['part'] }) => `×${(1 / Math.max(m.part.width, m.part.height)).toFixed(1)}`
 
 /** All move-ins, and the selected one: when, what part is seen, how fast it is gone to. */
-export function MoveInsPanel({ moveIns, recorded, length, frameMs, playback, stretch }: Props) {
+export function MoveInsPanel({ moveIns, reel, length, frameMs, playback, stretch }: Props) {
   const { list, selected } = moveIns
   useKey('m', () => stretch && moveIns.add(stretch))
   return (
@@ -56,7 +57,7 @@ export function MoveInsPanel({ moveIns, recorded, length, frameMs, playback, str
                 Remove
               </Button>
             </div>
-            {m.id === selected?.id && recorded && <Selected moveIn={m} moveIns={moveIns} recorded={recorded} length={length} frameMs={frameMs} playback={playback} />}
+            {m.id === selected?.id && <Selected moveIn={m} moveIns={moveIns} reel={reel} length={length} frameMs={frameMs} playback={playback} />}
           </li>
         ))}
       </ul>
@@ -64,7 +65,8 @@ export function MoveInsPanel({ moveIns, recorded, length, frameMs, playback, str
   )
 }
 
-function Selected({ moveIn: m, moveIns, recorded, length, frameMs, playback }: Omit<Props, 'stretch'> & { moveIn: MoveIn; recorded: { width: number; height: number } }) {
+function Selected({ moveIn: m, moveIns, reel, length, frameMs, playback }: Omit<Props, 'stretch'> & { moveIn: MoveIn }) {
+  const recorded = reel.parts[partAt(reel.parts, m.span.start)].facts.picture?.shownSize ?? reel.largest
   const still = useStill(playback, true)
   const span = (start: number, end: number) => {
     const from = Math.round(Math.max(0, Math.min(start, length - shortest)))

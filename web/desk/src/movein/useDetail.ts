@@ -14,12 +14,12 @@ export const sizes = [
 const none: HardStretch[] = []
 
 /** What will be hard to read where the lesson is delivered in a size. */
-export function useDetail(lessonId: string, recordingHash: string | undefined, revision: number | undefined, wanted: boolean) {
+export function useDetail(lessonId: string, recordings: string | undefined, revision: number | undefined, wanted: boolean) {
   const [profile, setProfile] = useState<string>(sizes[0][0])
   const { data } = useQuery({
-    queryKey: ['recording', recordingHash, 'detail', lessonId, profile, revision],
+    queryKey: ['reel', recordings, 'detail', lessonId, profile, revision],
     queryFn: () => taken(api.GET('/api/lessons/{id}/detail', { params: { path: { id: lessonId }, query: { profile } } })),
-    enabled: wanted && recordingHash !== undefined && revision !== undefined,
+    enabled: wanted && recordings !== undefined && revision !== undefined,
     placeholderData: (before) => before,
     // The news that it is found may have come before this page listened.
     refetchInterval: (query) => (query.state.data?.waiting ? 3000 : false),

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useMemo, useRef, useState } from 'react'
 import { api, type Schemas, taken } from '../app/api'
-import type { Document } from '../lessons/useLesson'
+import { type Document, recordingsOf } from '../lessons/useLesson'
 import type { Cut } from '../sheet/blocks'
 import type { Playback } from '../sheet/usePlayback'
 
@@ -13,14 +13,15 @@ const usualPart = { x: 0.25, y: 0.25, width: 0.5, height: 0.5 }
 const none: MoveIn[] = []
 
 /** The lesson's move-ins: which is selected, and what can be done with them. */
-export function useMoveIns(lessonId: string, document: Document | undefined, edit: (change: (d: Document) => Document) => void, playback: Playback) {
+export function useMoveIns(document: Document | undefined, edit: (change: (d: Document) => Document) => void, playback: Playback) {
   const [selected, setSelected] = useState<string>()
   const list = document?.moveIns ?? none
   const cuts = document?.cuts
+  const recordings = document ? recordingsOf(document) : []
   const canvas = document?.canvas ?? null
   const path = useQuery({
-    queryKey: ['view-path', lessonId, cuts, canvas, list],
-    queryFn: () => taken(api.POST('/api/lessons/{id}/view-path', { params: { path: { id: lessonId } }, body: { cuts: cuts ?? [], canvas, moveIns: list } })),
+    queryKey: ['view-path', recordings, cuts, canvas, list],
+    queryFn: () => taken(api.POST('/api/view-path', { body: { recordings, cuts: cuts ?? [], canvas, moveIns: list } })),
     enabled: list.length > 0,
     placeholderData: (before) => before,
   }).data

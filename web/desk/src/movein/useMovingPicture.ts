@@ -4,19 +4,20 @@ import { seenAt, type ViewPath } from './viewPath'
 
 /** Moves an element that holds the whole page so that what is seen fills its frame, at every frame that is drawn. */
 export function useMovingPicture(element: RefObject<HTMLElement | null>, path: ViewPath | undefined, playback: Playback) {
-  const { follow, now } = playback
+  const { follow, now, part } = playback
   useEffect(() => {
     const place = (ms: number) => {
       if (!element.current) return
-      if (!path) {
+      if (!path?.parts[part]) {
         element.current.style.transform = ''
         return
       }
-      const seen = seenAt(path, ms)
+      const seen = seenAt(path, part, ms)
+      const { page } = path.parts[part]
       const share = (part: number, of: number) => `${(-100 * part) / of}%`
-      element.current.style.transform = `scale(${path.page.width / seen.width}, ${path.page.height / seen.height}) translate(${share(seen.x, path.page.width)}, ${share(seen.y, path.page.height)})`
+      element.current.style.transform = `scale(${page.width / seen.width}, ${page.height / seen.height}) translate(${share(seen.x, page.width)}, ${share(seen.y, page.height)})`
     }
     place(now())
     return follow(place)
-  }, [element, path, follow, now])
+  }, [element, path, part, follow, now])
 }

@@ -17,9 +17,7 @@ test.each(vectors)('$name', ({ page, moves, seen }) => {
 test('a moment of the recording is looked up through what is kept', () => {
   const [{ page, moves }] = vectors
   const path = {
-    page,
-    moves,
-    seen: { x: 0, y: 0, ...page },
+    parts: [{ page, moves, whole: { x: 0, y: 0, ...page } }],
     grid: { numerator: 30, denominator: 1, perSecond: 30 },
     kept: [
       { first: 0, count: 30, at: 0, end: 30 },
@@ -27,8 +25,8 @@ test('a moment of the recording is looked up through what is kept', () => {
     ],
   }
   // Frame 105 of the recording is the lesson's 45th, at which it has arrived; what is cut shows what comes behind it.
-  expect(seenAt(path, 3500)).toEqual({ x: 200, y: 100, width: 640, height: 360 })
-  expect(seenAt(path, 3466)).not.toEqual({ x: 200, y: 100, width: 640, height: 360 })
-  expect(seenAt(path, 2000)).toEqual({ x: 0, y: 0, width: 1280, height: 720 })
-  expect(seenAt(path, 99_000)).toEqual({ x: 0, y: 0, width: 1280, height: 720 })
+  expect(seenAt(path, 0, 3500)).toEqual({ x: 200, y: 100, width: 640, height: 360 })
+  expect(seenAt(path, 0, 3466)).not.toEqual({ x: 200, y: 100, width: 640, height: 360 })
+  expect(seenAt(path, 0, 2000)).toEqual({ x: 0, y: 0, width: 1280, height: 720 })
+  expect(seenAt(path, 0, 99_000)).toEqual({ x: 0, y: 0, width: 1280, height: 720 })
 })

@@ -22,9 +22,9 @@ export function seenAtFrame(page: { width: number; height: number }, moves: Move
   }
 }
 
-/** What is seen at a moment of the recording; where it is cut, that of the next moment that is kept. */
-export function seenAt(path: ViewPath, ms: number): Rect {
+/** What is seen of a recording at a moment of them all; where it is cut, that of the next moment that is kept. */
+export function seenAt(path: ViewPath, part: number, ms: number): Rect {
   const frame = Math.floor(((ms + toleranceMs) * path.grid.numerator) / (1000 * path.grid.denominator))
   const kept = path.kept.find((k) => frame < k.first + k.count) ?? path.kept.at(-1)
-  return seenAtFrame(path.page, path.moves, kept ? kept.at + Math.max(0, Math.min(frame - kept.first, kept.count - 1)) : 0)
+  return seenAtFrame(path.parts[part].page, path.parts[part].moves, kept ? kept.at + Math.max(0, Math.min(frame - kept.first, kept.count - 1)) : 0)
 }

@@ -2,6 +2,7 @@ import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState } fro
 import type { Schemas } from '../app/api'
 import { useKey } from '../app/keys'
 import type { Document } from '../lessons/useLesson'
+import type { Reel } from '../lessons/useLessons'
 import type { Detail } from '../movein/useDetail'
 import type { ActingOnDetail } from '../movein/useMoveIns'
 import { clock } from '../ui/words'
@@ -17,7 +18,7 @@ import { useStretch } from './useStretch'
 
 interface Props {
   document: Document
-  recording: Schemas['RecordingView']
+  reel: Reel
   frameMs: number
   cues: Schemas['Cue'][]
   playback: Playback
@@ -43,7 +44,7 @@ const farMs = 1500
 /** The lesson as a page that is read from top to bottom: time, pictures, sound, what is said, sections as headings. */
 export function RunSheet({
   document,
-  recording,
+  reel,
   frameMs,
   cues,
   playback,
@@ -59,7 +60,7 @@ export function RunSheet({
   detail,
   acting,
 }: Props) {
-  const { analysis, facts } = recording
+  const { analysis, length } = reel
   const scroller = useRef<HTMLElement>(null)
   const sheet = useRef<HTMLDivElement>(null)
   const line = useRef<HTMLDivElement>(null)
@@ -67,7 +68,7 @@ export function RunSheet({
   const [opened, setOpened] = useState<ReadonlySet<number>>(new Set())
   const [scaleId, setScaleId] = useState<Scale['id']>('pictures')
   const viewHeight = useHeight(scroller)
-  const scales = useMemo(() => scalesOf(facts.length, viewHeight, document.sections.length, frameMs), [facts.length, viewHeight, document.sections.length, frameMs])
+  const scales = useMemo(() => scalesOf(length, viewHeight, document.sections.length, frameMs), [length, viewHeight, document.sections.length, frameMs])
   const scale = scales.find((s) => s.id === scaleId) ?? scales[0]
   const whole = scale.id === 'whole'
   const pictures = analysis?.pictureMoments ?? none
@@ -79,16 +80,17 @@ export function RunSheet({
         cues,
         // With all of it on one screen there is no room for what is short.
         cuts: whole ? document.cuts.filter((c) => c.length >= scale.longest) : document.cuts,
-        quiet: whole ? none : recording.quiet,
+        joints: reel.parts,
+        quiet: whole ? none : reel.quiet,
         opened,
         suggestions: whole ? none : suggestions,
         moveIns: whole || !acting ? none : (document.moveIns ?? none),
         hard: whole || !acting ? none : detail.stretches,
-        length: facts.length,
+        length,
         longest: scale.longest,
         everyPicture: scale.everyPicture,
       }),
-    [document.sections, document.cuts, pictures, cues, recording.quiet, opened, suggestions, document.moveIns, detail.stretches, acting, facts.length, scale, whole],
+    [document.sections, document.cuts, pictures, cues, reel.quiet, reel.parts, opened, suggestions, document.moveIns, detail.stretches, acting, length, scale, whole],
   )
   const numbers = useMemo(() => numberOf(document.sections), [document.sections])
   const rows = useRows(scroller, sheet, blocks, scale)
@@ -149,7 +151,7 @@ export function RunSheet({
     <div className="flex min-w-0 flex-1 flex-col">
       <ScaleChoice scales={scales} scale={scale} choose={chooseScale} folded={blocks.filter((b) => b.fold).length} opened={opened.size} fold={() => setOpened(new Set())} />
       <section ref={scroller} aria-label="Run sheet" className="min-h-0 flex-1 overflow-y-auto" data-testid="run-sheet">
-        {!recording.analysisFailure && (!analysis || analysis.lookedUntil != null) && (
+        {!reel.analysisFailure && (!analysis || analysis.lookedUntil != null) && (
           <p role="status" className="px-6 pt-2 text-quiet">
             {analysis?.lookedUntil == null ? 'The pictures and the sound come while the recording is looked through.' : `Looked through as far as ${clock(analysis.lookedUntil)}.`}
           </p>
@@ -182,7 +184,7 @@ export function RunSheet({
                     <SectionHeading
                       section={block.section}
                       number={numbers.get(block.section.id) ?? ''}
-                      until={stretchOf(document.sections, block.section.id, facts.length)?.end ?? facts.length}
+                      until={stretchOf(document.sections, block.section.id, length)?.end ?? length}
                       edit={edit}
                       playback={playback}
                       selected={selected === block.section.id}
@@ -193,9 +195,8 @@ export function RunSheet({
                   <SheetRow
                     block={block}
                     index={item.index}
-                    recording={recording}
+                    reel={reel}
                     scale={scale}
-                    frameMs={frameMs}
                     seek={seek}
                     press={pressRow}
                     open={open}

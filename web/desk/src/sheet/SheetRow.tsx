@@ -1,5 +1,5 @@
 import { type MouseEvent, memo, type PointerEvent } from 'react'
-import type { Schemas } from '../app/api'
+import { partAt, type Reel } from '../lessons/useLessons'
 import { HardNote, MoveInNote } from '../movein/SheetNotes'
 import type { ActingOnDetail } from '../movein/useMoveIns'
 import { Button } from '../ui/Button'
@@ -12,9 +12,8 @@ import type { Scale } from './scales'
 interface Props {
   block: Block
   index: number
-  recording: Schemas['RecordingView']
+  reel: Reel
   scale: Scale
-  frameMs: number
   seek: (ms: number) => void
   press: (event: PointerEvent<HTMLElement>) => void
   open: (fold: number) => void
@@ -36,6 +35,13 @@ export const SheetRow = memo(function SheetRow(props: Props) {
   }
   return (
     <>
+      {block.joint && (
+        <p data-joint className="mx-4 mt-1 flex items-center gap-3 text-[13px] text-quiet">
+          <span aria-hidden="true" className="w-[76px] border-t border-quiet" />
+          <span>From here: {block.joint.fileName}</span>
+          <span aria-hidden="true" className="flex-1 border-t border-quiet" />
+        </p>
+      )}
       {/* biome-ignore lint/a11y/useKeyWithClickEvents: the time beside it is a button that does the same by keyboard */}
       {/* biome-ignore lint/a11y/noStaticElementInteractions: as above */}
       <div
@@ -77,14 +83,20 @@ function Folded({ block, open }: Props) {
   )
 }
 
-function Opened({ block, recording, scale, frameMs, seek }: Props) {
-  const { analysis } = recording
+/** The address of the picture that was kept for a moment, or of the frame that stands there; of the recording that lies there. */
+function pictureAt(reel: Reel, ms: number | undefined, frame: boolean): string | undefined {
+  if (ms === undefined) return undefined
+  const part = reel.parts[partAt(reel.parts, ms)]
+  const at = ms - part.span.start
+  return frame
+    ? `/api/recordings/${part.hash}/frames/${Math.floor(((at + 1) * part.grid.numerator) / (1000 * part.grid.denominator))}.jpg`
+    : `/api/recordings/${part.hash}/pictures/${at}.jpg`
+}
+
+function Opened({ block, reel, scale, seek }: Props) {
+  const { analysis } = reel
   const tight = scale.id === 'whole'
-  const src = scale.ownFrame
-    ? `/api/recordings/${recording.hash}/frames/${Math.round(block.start / frameMs)}.jpg`
-    : block.picture === undefined
-      ? undefined
-      : `/api/recordings/${recording.hash}/pictures/${block.picture}.jpg`
+  const src = pictureAt(reel, scale.ownFrame ? block.start : block.picture, scale.ownFrame)
   const height = scale.row - 10
   return (
     <>

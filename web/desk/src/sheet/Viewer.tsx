@@ -1,6 +1,7 @@
 import { type CSSProperties, useEffect, useRef } from 'react'
 import type { Schemas } from '../app/api'
 import { useHouse, useMarkStyle } from '../kit/useMark'
+import type { Reel } from '../lessons/useLessons'
 import { DetailOverlay } from '../movein/DetailOverlay'
 import type { HardStretch } from '../movein/useDetail'
 import { useMovingPicture } from '../movein/useMovingPicture'
@@ -11,8 +12,7 @@ import { exactClock } from '../ui/words'
 import { type Playback, usePlayingTime } from './usePlayback'
 
 interface Props {
-  lessonId: string
-  recording: Schemas['RecordingView']
+  reel: Reel
   cues: Schemas['Cue'][]
   playback: Playback
   /** Whether the house's mark is wanted on it. */
@@ -25,19 +25,19 @@ interface Props {
 }
 
 /** The picture that is playing as learners will see it: on its canvas, with the house's mark and its captions. */
-export function Viewer({ lessonId, recording, cues, playback, mark, canvas, path, hard }: Props) {
+export function Viewer({ reel, cues, playback, mark, canvas, path, hard }: Props) {
   const house = useHouse().data
-  const placed = useCanvasOutcome(lessonId, canvas)
+  const placed = useCanvasOutcome(reel, playback.part, canvas)
+  const recording = reel.parts[playback.part] ?? reel.parts[0]
   const markStyle = useMarkStyle(mark ? house?.placement : null, placed?.canvas)
   const now = usePlayingTime(playback)
-  const shown = recording.facts.picture?.shownSize
-  const whole = placed?.canvas ?? shown
+  const whole = placed?.canvas ?? reel.largest
   const { attach, video } = playback
   const page = useRef<HTMLDivElement>(null)
   useMovingPicture(page, path, playback)
   const hardNow = hard.find((h) => h.span.start <= now && now < h.span.end)
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the element appears with the viewing copy
-  useEffect(() => (video.current ? attach(video.current) : undefined), [attach, video, recording.viewable])
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the element appears with the viewing copy, and is another for each recording
+  useEffect(() => (video.current ? attach(video.current) : undefined), [attach, video, recording.viewable, playback.part])
   const cue = recording.viewable && cues.find((c) => c.span.start <= now && now < c.span.end)
   return (
     <div>
@@ -46,6 +46,7 @@ export function Viewer({ lessonId, recording, cues, playback, mark, canvas, path
           <div ref={page} className="absolute inset-0 origin-top-left" data-testid="page">
             {/* biome-ignore lint/a11y/useMediaCaption: the captions are drawn below, from the lesson's own cues */}
             <video
+              key={playback.part}
               ref={video}
               src={`/api/recordings/${recording.hash}/view`}
               preload="auto"

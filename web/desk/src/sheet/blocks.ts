@@ -19,6 +19,8 @@ export interface Block {
   cut?: Cut
   /** Folded to one line: where it is cut, or where nothing happens in it. */
   fold?: Cut
+  /** The recording that begins with it, where there are several. */
+  joint?: { fileName: string }
   cues: Schemas['Cue'][]
   suggestions: Schemas['CutSuggestion'][]
   /** What begins to be seen large in it. */
@@ -33,6 +35,8 @@ export interface Layout {
   pictures: number[]
   cues: Schemas['Cue'][]
   cuts: Cut[]
+  /** The recordings, one after the other. */
+  joints?: { span: Cut; fileName: string }[]
   /** Where nothing changes and nobody speaks. */
   quiet: Cut[]
   /** The starts of the folds that somebody has opened. */
@@ -56,7 +60,7 @@ export function stretchOf(sections: Section[], id: string, length: number): Cut 
 }
 
 /** Lays a lesson out down the page: a block begins at each section, each picture, each fold and each edge of a cut, and at the latest after the longest. */
-export function layOut({ sections, pictures, cues, cuts, quiet, opened, suggestions, moveIns, hard, length, longest, everyPicture }: Layout): Block[] {
+export function layOut({ sections, pictures, cues, cuts, joints, quiet, opened, suggestions, moveIns, hard, length, longest, everyPicture }: Layout): Block[] {
   const folds = foldsOf(cuts, quiet, cues, opened)
   const starts = new Map<number, Section | undefined>([[0, undefined]])
   const begin = (at: number) => at < length && !starts.has(at) && starts.set(at, undefined)
@@ -65,6 +69,8 @@ export function layOut({ sections, pictures, cues, cuts, quiet, opened, suggesti
     begin(start)
     begin(end)
   }
+  const begun = new Map((joints ?? []).length > 1 ? (joints ?? []).map((j) => [j.span.start, j]) : [])
+  for (const at of begun.keys()) begin(at)
   if (everyPicture) for (const picture of pictures) if (!within(folds, picture)) begin(picture)
 
   const edges = [...starts.keys()].sort((a, b) => a - b)
@@ -78,7 +84,18 @@ export function layOut({ sections, pictures, cues, cuts, quiet, opened, suggesti
     for (let p = 0; p < parts; p++) {
       const start = from + Math.round(((until - from) * p) / parts)
       const end = from + Math.round(((until - from) * (p + 1)) / parts)
-      blocks.push({ start, end, cut, fold, cues: [], suggestions: [], moveIns: [], hard: [], section: p === 0 ? starts.get(from) : undefined })
+      blocks.push({
+        start,
+        end,
+        cut,
+        fold,
+        cues: [],
+        suggestions: [],
+        moveIns: [],
+        hard: [],
+        section: p === 0 ? starts.get(from) : undefined,
+        joint: p === 0 ? begun.get(from) : undefined,
+      })
     }
   })
   spread(blocks, cues, (c) => c.span.start).forEach((list, i) => {

@@ -1,13 +1,16 @@
 import { useQuery } from '@tanstack/react-query'
 import { api, type Schemas, taken } from '../app/api'
 import type { Document } from '../lessons/useLesson'
+import type { Reel } from '../lessons/useLessons'
 import { NumberField } from '../ui/NumberField'
 import { PartFrame } from './PartFrame'
 
 type Canvas = Schemas['Canvas']
 
 interface Props {
-  lessonId: string
+  reel: Reel
+  /** The recording that plays, for which the figures are. */
+  part: number
   document: Document
   edit: (change: (d: Document) => Document) => void
   /** A picture of the recording, to choose a part on. */
@@ -23,11 +26,11 @@ const fits: [Canvas['fit'], string, string][] = [
 const tenth = (n: number) => Number(n.toFixed(1))
 
 /** What the lesson's picture is made on: its size, how the recording is brought onto it, and what that comes to. */
-export function CanvasPanel({ lessonId, document, edit, picture }: Props) {
+export function CanvasPanel({ reel, part, document, edit, picture }: Props) {
   const canvas = document.canvas ?? asRecorded
-  const params = { path: { id: lessonId } }
-  const sizes = useQuery({ queryKey: ['canvas-sizes', lessonId], queryFn: () => taken(api.GET('/api/lessons/{id}/canvas/sizes', { params })) }).data
-  const outcome = useCanvasOutcome(lessonId, canvas)
+  const recordings = reel.parts.map((p) => p.hash)
+  const sizes = useQuery({ queryKey: ['canvas-sizes', recordings], queryFn: () => taken(api.POST('/api/canvas/sizes', { body: recordings })) }).data
+  const outcome = useCanvasOutcome(reel, part, canvas)
   const set = (change: Partial<Canvas>) => edit((d) => ({ ...d, canvas: { ...(d.canvas ?? asRecorded), ...change } }))
   if (!sizes || !outcome) return null
   const chosen = canvas.size ? `${canvas.size.width}x${canvas.size.height}` : ''
@@ -43,7 +46,7 @@ export function CanvasPanel({ lessonId, document, edit, picture }: Props) {
         <span className="w-[60px] text-quiet">Size</span>
         <select value={own ? 'own' : chosen} onChange={(e) => take(e.target.value)} className="min-w-0 flex-1 border border-quiet/60 bg-field px-2 py-1">
           <option value="">
-            As recorded, {outcome.recorded.width} × {outcome.recorded.height}
+            As recorded, {sizes.recorded.width} × {sizes.recorded.height}
             {sizes.proposed == null ? ' (proposed)' : ''}
           </option>
           {sizes.standard.map((s) => (
@@ -98,7 +101,7 @@ export function CanvasPanel({ lessonId, document, edit, picture }: Props) {
         </>
       )}
       <p className="mt-2">
-        Shown at <b className="font-mono">{tenth(outcome.scalePercent)} %</b>
+        {reel.parts.length > 1 ? `Recording ${part + 1} of ${reel.parts.length} is shown at ` : 'Shown at '} <b className="font-mono">{tenth(outcome.scalePercent)} %</b>
         {outcome.wholeFactor ? ', a whole factor: text stays crisp.' : ', not a whole factor: text gets a little softer.'}
       </p>
       {outcome.notes.map((note) => (
@@ -120,10 +123,12 @@ export function CanvasPanel({ lessonId, document, edit, picture }: Props) {
   )
 }
 
-export function useCanvasOutcome(lessonId: string, canvas: Canvas | null | undefined) {
+/** How one of a lesson's recordings stands on the canvas. */
+export function useCanvasOutcome(reel: Reel, recording: number, canvas: Canvas | null | undefined) {
+  const recordings = reel.parts.map((p) => p.hash)
   return useQuery({
-    queryKey: ['canvas-outcome', lessonId, canvas ?? null],
-    queryFn: () => taken(api.POST('/api/lessons/{id}/canvas/outcome', { params: { path: { id: lessonId } }, body: canvas ?? asRecorded })),
+    queryKey: ['canvas-outcome', recordings, recording, canvas ?? null],
+    queryFn: () => taken(api.POST('/api/canvas/outcome', { body: { recordings, recording: Math.min(recording, recordings.length - 1), canvas: canvas ?? null } })),
     placeholderData: (before) => before,
   }).data
 }

@@ -3,9 +3,12 @@ import type { Cut } from '../sheet/blocks'
 import type { Playback } from '../sheet/usePlayback'
 import { Button } from '../ui/Button'
 import { clock, count, exactClock, lengthOf } from '../ui/words'
+import { SplitLesson } from './SplitLesson'
 import type { Cutting } from './useCutting'
 
 interface Props {
+  lessonId: string
+  revision: number
   document: Document
   playback: Playback
   cutting: Cutting
@@ -13,7 +16,7 @@ interface Props {
 }
 
 /** All that is cut. */
-export function Cuts({ document, playback, cutting, setStretch }: Props) {
+export function Cuts({ lessonId, revision, document, playback, cutting, setStretch }: Props) {
   const all = document.cuts.reduce((sum, c) => sum + c.end - c.start, 0)
   return (
     <section className="mt-4 border-t border-hairline pt-3" aria-label="Cuts">
@@ -42,6 +45,7 @@ export function Cuts({ document, playback, cutting, setStretch }: Props) {
         ))}
       </ul>
       {document.cuts.length > 0 && <p className="mt-1 text-quiet">Playing passes over them. Nothing of the recording is lost.</p>}
+      <SplitLesson lessonId={lessonId} revision={revision} playback={playback} />
     </section>
   )
 }

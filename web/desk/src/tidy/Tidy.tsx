@@ -1,4 +1,5 @@
 import type { Document } from '../lessons/useLesson'
+import type { Reel } from '../lessons/useLessons'
 import { HardToRead } from '../movein/HardToRead'
 import { MoveInsPanel } from '../movein/MoveInsPanel'
 import type { Detail } from '../movein/useDetail'
@@ -15,12 +16,12 @@ import type { Suggestions } from './useSuggestions'
 
 interface Props {
   lessonId: string
+  revision: number
   document: Document
+  reel: Reel
   length: number
   frameMs: number
   soundEdges: number[]
-  /** What happens to the loudness, in a sentence. */
-  loudness: string | null
   /** A picture of the recording. */
   picture: string | undefined
   playback: Playback
@@ -29,26 +30,32 @@ interface Props {
   suggestions: Suggestions
   moveIns: MoveIns
   detail: Detail
-  recorded: { width: number; height: number } | undefined
   stretch: Cut | undefined
   setStretch: (stretch: Cut | undefined) => void
 }
 
 /** The tools of the tidy stage. */
-export function Tidy({ suggestions, loudness, edit, picture, moveIns, detail, recorded, ...props }: Props) {
+export function Tidy({ reel, suggestions, edit, picture, moveIns, detail, ...props }: Props) {
   return (
     <>
       <SelectedStretch {...props} />
       <SuggestedCuts suggestions={suggestions} playback={props.playback} />
       <Cuts {...props} />
+      <CanvasPanel reel={reel} part={props.playback.part} document={props.document} edit={edit} picture={picture} />
       <HardToRead detail={detail} acting={moveIns.acting} playback={props.playback} />
-      <MoveInsPanel moveIns={moveIns} recorded={recorded} length={props.length} frameMs={props.frameMs} playback={props.playback} stretch={props.stretch} />
-      <CanvasPanel lessonId={props.lessonId} document={props.document} edit={edit} picture={picture} />
+      <MoveInsPanel moveIns={moveIns} reel={reel} length={props.length} frameMs={props.frameMs} playback={props.playback} stretch={props.stretch} />
       <HouseMark document={props.document} edit={edit} />
-      {loudness && (
+      {reel.parts.some((p) => p.loudness) && (
         <section className="mt-4 border-t border-hairline pt-3" aria-label="Loudness">
           <h2>Loudness</h2>
-          <p className="mt-1 text-quiet">{loudness}</p>
+          {reel.parts.map(
+            (p) =>
+              p.loudness && (
+                <p key={p.span.start} className="mt-1 text-quiet">
+                  {reel.parts.length > 1 ? `${p.fileName}: ${p.loudness}` : p.loudness}
+                </p>
+              ),
+          )}
         </section>
       )}
     </>

@@ -1,0 +1,38 @@
+using Wexel.Core.Editing;
+using Wexel.Core.Timing;
+
+namespace Wexel.Core.Lessons;
+
+/// <summary>A lesson that becomes two at a place: both keep the whole recording, and each has cut what is the other's, so that every edge can be moved later.</summary>
+/// <param name="First">What comes before the place.</param>
+/// <param name="Second">What comes from there on.</param>
+public sealed record LessonSplit(LessonDocument First, LessonDocument Second)
+{
+    /// <summary>Splits a lesson.</summary>
+    /// <param name="document">The lesson.</param>
+    /// <param name="at">Where, in recording time.</param>
+    /// <param name="map">The lesson's times.</param>
+    /// <returns>The two, or why it cannot be split there.</returns>
+    public static (LessonSplit? Split, Problem? Problem) At(LessonDocument document, TimeSpan at, TimeMap map)
+    {
+        var place = map.ToLesson(at);
+        if (at <= TimeSpan.Zero || place <= TimeSpan.Zero || place >= map.Length)
+            return (null, new Problem("split-one-side", $"Nothing is kept {(place >= map.Length ? "after" : "before")} {TimeCode.Brief(at)}; go to a place with something on both sides.", "at"));
+        var first = document with
+        {
+            Cuts = TimeRange.Union([.. document.Cuts, new TimeRange(at, map.RecordingLength)]),
+            Sections = [.. document.Sections.Where(s => s.At < at)],
+            MoveIns = [.. document.MoveIns.Where(m => m.Span.Start < at)],
+        };
+        // What a section goes on with is under its name there too.
+        var running = document.Sections.LastOrDefault(s => s.At < at && !document.Sections.Any(o => o.At == at));
+        var second = document with
+        {
+            Title = document.Title.Length == 0 ? "" : $"{document.Title}, part 2",
+            Cuts = TimeRange.Union([.. document.Cuts, new TimeRange(TimeSpan.Zero, at)]),
+            Sections = [.. running is null ? [] : new[] { running with { At = at, Nested = false } }, .. document.Sections.Where(s => s.At >= at)],
+            MoveIns = [.. document.MoveIns.Where(m => m.Span.End > at)],
+        };
+        return (new LessonSplit(first, second), null);
+    }
+}

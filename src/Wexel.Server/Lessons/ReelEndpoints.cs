@@ -1,0 +1,90 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Wexel.Core;
+using Wexel.Core.Captions;
+using Wexel.Core.Editing;
+using Wexel.Core.Encoding;
+using Wexel.Core.Lessons;
+using Wexel.Core.Recordings;
+using Wexel.Core.Timing;
+using Wexel.Data;
+using Wexel.Data.Storage;
+using Wexel.Server.Setup;
+
+namespace Wexel.Server.Lessons;
+
+/// <summary>One recording of a reel.</summary>
+/// <param name="Span">The stretch of the reel that it takes.</param>
+/// <param name="Grid">The rate of its own frames, by which they are asked for.</param>
+/// <param name="Notes">What somebody should know of it, in sentences.</param>
+/// <param name="Loudness">What happens to the loudness of its sound, in a sentence; null while that is not known, or without sound.</param>
+internal sealed record ReelPartView(
+    string Hash, string FileName, TimeRange Span, FrameRate Grid, RecordingFacts Facts, RecordingAnalysis? Analysis, IReadOnlyList<string> Notes, string? Loudness, string? AnalysisFailure, bool Viewable, bool NeedsViewingCopy);
+
+/// <summary>The recordings of a lesson one after the other, and what was found along them.</summary>
+/// <param name="Grid">The rate of the lesson's frames.</param>
+/// <param name="Largest">The size of the largest picture.</param>
+/// <param name="Analysis">What looking through found, also while it goes on.</param>
+/// <param name="Quiet">Where nothing changes and nobody speaks; the run sheet folds it.</param>
+/// <param name="SoundEdges">Where sounds begin and end, for moving an edge from word to word; in order.</param>
+internal sealed record ReelView(
+    IReadOnlyList<ReelPartView> Parts, FrameRate Grid, TimeSpan Length, PictureSize Largest, RecordingAnalysis? Analysis, IReadOnlyList<TimeRange> Quiet, IReadOnlyList<TimeSpan> SoundEdges, string? AnalysisFailure, bool Viewable);
+
+/// <param name="Hash">The recording.</param>
+/// <param name="Was">Which recording of the document it was, from 0, or whose place it takes; null for one that is new.</param>
+internal sealed record WantedRecording(string Hash, int? Was);
+
+/// <param name="Document">The lesson as it stands.</param>
+/// <param name="Recordings">The recordings in the order that is wanted.</param>
+internal sealed record ReelRequest(LessonDocument Document, IReadOnlyList<WantedRecording> Recordings);
+
+/// <param name="Document">The lesson as it would be.</param>
+/// <param name="Lost">What falls outside, in a few words each.</param>
+internal sealed record ReelOutcome(LessonDocument Document, TimeSpan Length, IReadOnlyList<string> Lost);
+
+internal static class ReelEndpoints
+{
+    private static readonly TimeSpan ShortestFold = TimeSpan.FromSeconds(5);
+
+    internal static void MapReels(this IEndpointRouteBuilder routes)
+    {
+        routes.MapGet("/api/reels/{hashes}", GetAsync).WithName("Reel");
+        routes.MapPost("/api/reels", ChangeAsync).WithName("ChangeReel");
+    }
+
+    /// <param name="hashes">The recordings' hashes in their order, with commas between them.</param>
+    private static async Task<Results<Ok<ReelView>, ProblemHttpResult>> GetAsync(string hashes, LessonReels reels, CancellationToken cancel)
+    {
+        if (await reels.FindAsync(hashes.Split(','), cancel) is not { } found)
+            return Problems.NotThere("recording");
+        var (reel, analysis) = (found.Reel, found.Analysis);
+        var parts = found.Recordings.Select((recording, i) =>
+        {
+            var (facts, own) = (reel.Parts[i].Facts, found.Analyses[i]);
+            return new ReelPartView(
+                recording.Hash, recording.FileName, reel.SpanOf(i), Reel.Of(facts).Grid, facts, own, [.. RecordingCheck.Notes(facts), .. own is { LookedUntil: null } ? RecordingCheck.Notes(own) : []],
+                Levelling.InWords(own?.Loudness, Levelling.UsualTarget), recording.AnalysisFailure, recording.Viewable, !BrowserPlayback.CanPlay(facts));
+        }).ToList();
+        var along = found.Analyses.Select((own, i) => (Own: own, Span: reel.SpanOf(i))).Where(a => a.Own is not null).ToList();
+        return TypedResults.Ok(new ReelView(
+            parts, reel.Grid, reel.Length, reel.Largest, analysis,
+            [.. along.SelectMany(a => CutSuggestions.Quiet(a.Own!, a.Own!.LookedUntil ?? a.Span.Length, ShortestFold).Select(q => new TimeRange(q.Start + a.Span.Start, q.End + a.Span.Start)))],
+            [.. along.SelectMany(a => (a.Own!.Levels?.Edges() ?? []).Select(e => e + a.Span.Start))],
+            found.Failure, found.Recordings.All(r => r.Viewable)));
+    }
+
+    /// <summary>What a lesson would be with other recordings, or the same in another order: what was placed goes with them.</summary>
+    private static async Task<Results<Ok<ReelOutcome>, ProblemHttpResult>> ChangeAsync(ReelRequest request, LessonReels reels, FileStore store, CancellationToken cancel)
+    {
+        var (document, wanted) = (request.Document, request.Recordings);
+        if (wanted.Count is 0 or > LessonReels.Most)
+            return Problems.Of(new Problem("reel-count", $"A lesson has 1 to {LessonReels.Most} recordings.", "recordings"));
+        if (await reels.FindAsync(document.Recordings, cancel) is not { } before || await reels.FindAsync([.. wanted.Select(w => w.Hash)], cancel) is not { } after)
+            return Problems.NotThere("recording");
+        var places = wanted.Select((w, i) => new ReelPlace(w.Was is { } was && was >= 0 && was < before.Recordings.Count ? before.Reel.SpanOf(was) : null, after.Reel.SpanOf(i))).ToList();
+        var cues = document.Captions is { } track ? await CaptionStore.ReadAsync(store, track.Hash, cancel) ?? [] : [];
+        var change = ReelChange.Of(document, cues, after.Hashes, places);
+        var captions = change.Cues.Count == 0 ? null : await CaptionStore.KeepAsync(store, WebVttText.Write(change.Cues), document.Captions!.Language, document.Captions.FileName, cancel);
+        return TypedResults.Ok(new ReelOutcome(change.Document with { Captions = captions }, after.Reel.Map(change.Document.Cuts).Length, change.Lost));
+    }
+}
