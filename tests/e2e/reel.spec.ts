@@ -69,7 +69,16 @@ test('several recordings make one lesson: added, dragged, replaced by a new take
   await expect(sheet.getByText('Making fast')).toBeVisible()
 
   await desk.getByRole('link', { name: /^Tidy/ }).click()
-  await expect(desk.getByRole('region', { name: 'Canvas' })).toContainText(/Recording \d of 2 is shown at/)
+  // Each is brought onto the canvas in its own way: the one that plays fills it, the other stays whole.
+  const canvas = desk.getByRole('region', { name: 'Canvas' })
+  await sheet.getByRole('button', { name: 'Go to 0:00' }).first().click()
+  await expect(canvas).toContainText('Recording 1 of 2 is shown at')
+  await expect(canvas).toContainText('25 % of the picture would be black at the sides.')
+  await canvas.getByLabel('Filled').check()
+  await expect(canvas).toContainText('25 % of the recording is left out above and below.')
+  await sheet.getByRole('button', { name: 'Go to 0:04, section 3' }).click()
+  await expect(canvas).toContainText('Recording 2 of 2 is shown at 100 %')
+  await expect(canvas.getByLabel('Whole')).toBeChecked()
   await desk.getByRole('link', { name: 'Deliver' }).click()
   await desk.getByRole('radio', { name: /Web, as recorded/ }).check({ timeout: 60_000 })
   await desk.getByRole('button', { name: 'Render', exact: true }).click()

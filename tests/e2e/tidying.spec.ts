@@ -184,7 +184,7 @@ test('a lesson is split in two at the playing position, and nothing of either is
   const cuts = page.getByRole('region', { name: 'Cuts', exact: true })
   await cuts.getByRole('button', { name: 'Split into two lessons here' }).click()
   await expect(cuts.getByRole('alert')).toContainText('Nothing is kept before 0:00; go to a place with something on both sides.')
-  await page.getByRole('heading', { name: 'Cuts' }).click()
+  await cuts.getByRole('heading').click()
   for (let i = 0; i < 2; i++) await page.keyboard.press('ArrowRight')
   await cuts.getByRole('button', { name: 'Split into two lessons here' }).click()
   await expect(cuts.getByRole('status')).toContainText('At 0:10.000: this lesson would be 0:10 long, and one of 0:14 would follow it.')

@@ -38,6 +38,12 @@ public readonly record struct PicturePart(double X, double Y, double Width, doub
     }
 }
 
+/// <summary>How one of several recordings is brought onto the lesson's canvas, where it is brought otherwise than the rest.</summary>
+/// <param name="Recording">Its hash.</param>
+/// <param name="Fit">How it is brought onto the canvas.</param>
+/// <param name="Part">The part that is seen with <see cref="FitMode.Part"/>.</param>
+public sealed record RecordingFrame(string Recording, FitMode Fit, PicturePart Part);
+
 /// <summary>What a lesson's picture is made on.</summary>
 /// <param name="Size">The canvas; null for the recorded size.</param>
 /// <param name="Fit">How the recording is brought onto it.</param>

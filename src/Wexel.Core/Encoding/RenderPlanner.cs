@@ -25,12 +25,13 @@ public static class RenderPlanner
     /// <param name="mark">The house's mark that the lesson wants, or null; a profile may leave it away.</param>
     /// <param name="canvas">The lesson's canvas, or null for all of the recording in its own size.</param>
     /// <param name="moveIns">The move-ins, in the reel's time, in order and apart; null for none.</param>
+    /// <param name="frames">For each recording how it is brought onto the canvas, null for as the canvas says; null for none.</param>
     /// <exception cref="ArgumentException">Nothing is kept.</exception>
-    public static RenderPlan Plan(Reel reel, TimeMap map, IReadOnlyList<Section> sections, Profile profile, MarkOnPicture? mark = null, Canvas? canvas = null, IReadOnlyList<MoveIn>? moveIns = null)
+    public static RenderPlan Plan(Reel reel, TimeMap map, IReadOnlyList<Section> sections, Profile profile, MarkOnPicture? mark = null, Canvas? canvas = null, IReadOnlyList<MoveIn>? moveIns = null, IReadOnlyList<RecordingFrame?>? frames = null)
     {
         if (map.Frames == 0)
             throw new ArgumentException("A lesson of which everything is cut cannot be rendered.", nameof(map));
-        var parts = Enumerable.Range(0, reel.Parts.Count).Select(i => Part(reel, i, map, profile, canvas, moveIns ?? [])).OfType<PartPlan>().ToList();
+        var parts = Enumerable.Range(0, reel.Parts.Count).Select(i => Part(reel, i, map, profile, reel.CanvasOf(canvas, frames?[i]), moveIns ?? [])).OfType<PartPlan>().ToList();
         var size = parts[0].Placement.Canvas;
         var timing = Timing(map, sections, parts, profile.ConstantRate);
         // The fit never passes 3840 pixels a side and the grid never 60 a second, which level 5.2 takes.
@@ -49,13 +50,13 @@ public static class RenderPlanner
     }
 
     /// <summary>What is made of one recording; null where nothing of it is kept.</summary>
-    private static PartPlan? Part(Reel reel, int index, TimeMap map, Profile profile, Canvas? canvas, IReadOnlyList<MoveIn> moveIns)
+    private static PartPlan? Part(Reel reel, int index, TimeMap map, Profile profile, Canvas canvas, IReadOnlyList<MoveIn> moveIns)
     {
         var part = reel.Parts[index];
         var kept = map.Within(part.First, part.Frames);
         if (kept.Count == 0)
             return null;
-        var placement = CanvasPlacement.Of(part.Picture.ShownSize, reel.CanvasOf(canvas), profile.AtMostHeight);
+        var placement = CanvasPlacement.Of(part.Picture.ShownSize, canvas, profile.AtMostHeight);
         return new PartPlan(
             index, [.. kept.Select(k => k with { First = k.First - part.First })], part.Picture.PixelAspect is >= 0.999 and <= 1.001, placement,
             ViewPath.Of(moveIns, map, placement, reel.SpanOf(index)).Moves, Conversion(part.Picture));

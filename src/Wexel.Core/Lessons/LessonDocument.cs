@@ -17,6 +17,7 @@ namespace Wexel.Core.Lessons;
 /// <param name="HouseMark">Whether the house's mark stands on its picture, where the house puts it on lessons.</param>
 /// <param name="MoveIns">Where a part of the picture is seen large, in recording time, in order and apart.</param>
 /// <param name="Following">The hashes of the recordings that follow the first one, in order.</param>
+/// <param name="Frames">How single recordings are brought onto the canvas, where there are several; at most one each.</param>
 public sealed record LessonDocument(
     string Title,
     string Description,
@@ -28,7 +29,8 @@ public sealed record LessonDocument(
     bool HouseMark = true,
     Canvas? Canvas = null,
     IReadOnlyList<MoveIn>? MoveIns = null,
-    IReadOnlyList<string>? Following = null)
+    IReadOnlyList<string>? Following = null,
+    IReadOnlyList<RecordingFrame>? Frames = null)
 {
     /// <summary>What is left out of the recording; a document that was saved before there were cuts has none.</summary>
     public IReadOnlyList<TimeRange> Cuts { get; init; } = Cuts ?? [];
@@ -38,6 +40,9 @@ public sealed record LessonDocument(
 
     /// <summary>The recordings that follow the first one.</summary>
     public IReadOnlyList<string> Following { get; init; } = Following ?? [];
+
+    /// <summary>How single recordings are brought onto the canvas.</summary>
+    public IReadOnlyList<RecordingFrame> Frames { get; init; } = Frames ?? [];
 
     /// <summary>The hashes of all recordings in their order; recording time is the time of their reel.</summary>
     [JsonIgnore]

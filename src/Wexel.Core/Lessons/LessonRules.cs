@@ -26,10 +26,17 @@ public static class LessonRules
             Description = description.Length <= LongestDescription ? description : description[..LongestDescription],
             Canvas = document.Canvas?.Within() is { IsAsRecorded: false } canvas ? canvas : null,
             Cuts = CutRules.Tidy(document.Cuts, length, grid),
+            Frames = Tidy(document),
             MoveIns = MoveInRules.Tidy(document.MoveIns, length),
             Sections = SectionRules.Tidy(document.Sections.Take(MostSections), length),
         };
     }
+
+    /// <summary>Of recordings that the lesson has, where there are several; the last word for each.</summary>
+    private static List<RecordingFrame> Tidy(LessonDocument document) => document.Following.Count == 0
+        ? []
+        : [.. document.Recordings.Distinct().Select(hash => document.Frames.LastOrDefault(f => f.Recording == hash)).OfType<RecordingFrame>()
+            .Select(f => f with { Fit = Enum.IsDefined(f.Fit) ? f.Fit : FitMode.Whole, Part = f.Part.Within() })];
 
     /// <summary>Why a lesson cannot be rendered or released yet; null when it can.</summary>
     public static Problem? NotReady(LessonDocument document) => document.Title.Length == 0
@@ -53,6 +60,8 @@ public static class LessonRules
             changes.Add(after.Captions is null ? "captions removed" : "captions");
         if (before.Canvas != after.Canvas)
             changes.Add(after.Canvas?.Size is { } size ? $"canvas {size}" : after.Canvas is null ? "canvas as recorded" : "part of the picture");
+        if (!before.Frames.SequenceEqual(after.Frames) && before.Recordings.SequenceEqual(after.Recordings))
+            changes.Add("part of a recording's picture");
         if (before.HouseMark != after.HouseMark)
             changes.Add(after.HouseMark ? "house mark on" : "house mark off");
         changes.AddRange(Counted(before.MoveIns, after.MoveIns, m => m.Id, "move-in", [("changed", (a, b) => a != b)]));

@@ -24,7 +24,8 @@ public sealed record ReelChange(LessonDocument Document, IReadOnlyList<Cue> Cues
     /// <param name="cues">Its captions.</param>
     /// <param name="hashes">The recordings in their new order.</param>
     /// <param name="places">Where each of them lies and lay.</param>
-    public static ReelChange Of(LessonDocument document, IReadOnlyList<Cue> cues, IReadOnlyList<string> hashes, IReadOnlyList<ReelPlace> places)
+    /// <param name="replaced">For each of them the hash of the recording that it was or replaces; null for one that is new.</param>
+    public static ReelChange Of(LessonDocument document, IReadOnlyList<Cue> cues, IReadOnlyList<string> hashes, IReadOnlyList<ReelPlace> places, IReadOnlyList<string?> replaced)
     {
         var lost = new List<string>();
         var sections = new List<Section>();
@@ -68,12 +69,17 @@ public sealed record ReelChange(LessonDocument Document, IReadOnlyList<Cue> Cues
         {
             RecordingHash = hashes[0],
             Following = [.. hashes.Skip(1)],
+            Frames = Frames(document, hashes, replaced),
             Sections = [.. sections.OrderBy(s => s.At)],
             MoveIns = [.. moveIns.OrderBy(m => m.Span.Start)],
             Cuts = TimeRange.Union(cuts),
         };
         return new ReelChange(changed, [.. kept.OrderBy(c => c.Span.Start)], lost);
     }
+
+    /// <summary>A new take is brought onto the canvas as the one before it was.</summary>
+    private static List<RecordingFrame> Frames(LessonDocument document, IReadOnlyList<string> hashes, IReadOnlyList<string?> replaced) =>
+        [.. hashes.Zip(replaced, (hash, was) => document.Frames.FirstOrDefault(f => f.Recording == was) is { } frame ? frame with { Recording = hash } : null).OfType<RecordingFrame>().DistinctBy(f => f.Recording)];
 
     private static TimeSpan? Moved(TimeSpan at, IReadOnlyList<ReelPlace> places)
     {

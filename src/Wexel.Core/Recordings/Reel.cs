@@ -72,10 +72,13 @@ public sealed class Reel
 
     /// <summary>The canvas that its recordings come onto: in their own size, it is that of the largest of several.</summary>
     /// <param name="chosen">The lesson's canvas; null where nobody chose.</param>
-    public Canvas CanvasOf(Canvas? chosen)
+    /// <param name="own">How the recording is brought onto it; null for as the canvas says.</param>
+    public Canvas CanvasOf(Canvas? chosen, RecordingFrame? own)
     {
         var canvas = chosen ?? Canvas.AsRecorded;
-        return canvas.Size is null && Parts.Count > 1 ? canvas with { Size = Largest } : canvas;
+        if (canvas.Size is null && Parts.Count > 1)
+            canvas = canvas with { Size = Largest };
+        return own is null ? canvas : canvas with { Fit = own.Fit, Part = own.Part };
     }
 
     /// <summary>The times of a lesson that is made of it.</summary>

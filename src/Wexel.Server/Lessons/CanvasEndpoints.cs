@@ -22,7 +22,8 @@ internal sealed record CanvasSizes(PictureSize Recorded, IReadOnlyList<PictureSi
 /// <param name="Recordings">The recordings' hashes in their order.</param>
 /// <param name="Recording">Which of them is placed, from 0.</param>
 /// <param name="Canvas">The canvas; null for as recorded.</param>
-internal sealed record CanvasRequest(IReadOnlyList<string> Recordings, int Recording, Canvas? Canvas);
+/// <param name="Frames">How single recordings are brought onto it.</param>
+internal sealed record CanvasRequest(IReadOnlyList<string> Recordings, int Recording, Canvas? Canvas, IReadOnlyList<RecordingFrame>? Frames);
 
 internal static class CanvasEndpoints
 {
@@ -34,10 +35,11 @@ internal static class CanvasEndpoints
 
     private static async Task<Results<Ok<CanvasOutcome>, ProblemHttpResult>> OutcomeAsync(CanvasRequest request, LessonReels reels, CancellationToken cancel)
     {
-        if (await reels.FindAsync(request.Recordings, cancel) is not { Reel: var reel } || request.Recording < 0 || request.Recording >= reel.Parts.Count)
+        if (await reels.FindAsync(request.Recordings, cancel) is not { } found || request.Recording < 0 || request.Recording >= found.Reel.Parts.Count)
             return Problems.NotThere("recording");
+        var reel = found.Reel;
         var recorded = reel.Parts[request.Recording].Picture.ShownSize;
-        var wanted = reel.CanvasOf(request.Canvas).Within();
+        var wanted = reel.CanvasOf(request.Canvas, found.Frames(request.Frames ?? [])[request.Recording]).Within();
         var placed = CanvasPlacement.Of(recorded, wanted, null);
         var delivered = Profiles.All.Select(profile =>
         {

@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Wexel.Core.Editing;
 using Wexel.Core.Lessons;
 using Wexel.Core.Recordings;
 using Wexel.Data;
@@ -13,6 +14,9 @@ namespace Wexel.Server.Lessons;
 internal sealed record LessonReel(IReadOnlyList<Recording> Recordings, Reel Reel, IReadOnlyList<RecordingAnalysis?> Analyses)
 {
     internal IReadOnlyList<string> Hashes => [.. Recordings.Select(r => r.Hash)];
+
+    /// <summary>For each recording how a lesson brings it onto its canvas; null for as the canvas says.</summary>
+    internal IReadOnlyList<RecordingFrame?> Frames(IReadOnlyList<RecordingFrame> frames) => [.. Recordings.Select(r => frames.FirstOrDefault(f => f.Recording == r.Hash))];
 
     /// <summary>Whether all of them have been looked through.</summary>
     internal bool LookedThrough => Recordings.All(r => r.Analysis is not null);

@@ -16,8 +16,9 @@ namespace Wexel.Server.Lessons;
 /// <param name="Recordings">The recordings' hashes in their order.</param>
 /// <param name="Cuts">All that is cut, in recording time.</param>
 /// <param name="Canvas">The canvas; null for as recorded.</param>
+/// <param name="Frames">How single recordings are brought onto it.</param>
 /// <param name="MoveIns">All move-ins.</param>
-internal sealed record ViewPathRequest(IReadOnlyList<string> Recordings, IReadOnlyList<TimeRange> Cuts, Canvas? Canvas, IReadOnlyList<MoveIn> MoveIns);
+internal sealed record ViewPathRequest(IReadOnlyList<string> Recordings, IReadOnlyList<TimeRange> Cuts, Canvas? Canvas, IReadOnlyList<RecordingFrame>? Frames, IReadOnlyList<MoveIn> MoveIns);
 
 /// <summary>What is seen, frame by frame; see <see cref="ViewPath"/>.</summary>
 /// <param name="Grid">The rate of the frames that are counted.</param>
@@ -41,11 +42,12 @@ internal static class MoveInEndpoints
 
     private static async Task<Results<Ok<ViewPathView>, ProblemHttpResult>> PathAsync(ViewPathRequest request, LessonReels reels, CancellationToken cancel)
     {
-        if (await reels.FindAsync(request.Recordings, cancel) is not { Reel: var reel })
+        if (await reels.FindAsync(request.Recordings, cancel) is not { } found)
             return Problems.NotThere("recording");
+        var (reel, frames) = (found.Reel, found.Frames(request.Frames ?? []));
         var map = reel.Map(request.Cuts);
         var moveIns = MoveInRules.Tidy(request.MoveIns.Take(MoveInRules.Most), reel.Length);
-        return TypedResults.Ok(new ViewPathView(map.Grid, map.Kept, [.. reel.Parts.Select((part, i) => ViewPath.Of(moveIns, map, CanvasPlacement.Of(part.Picture.ShownSize, reel.CanvasOf(request.Canvas), null), reel.SpanOf(i)))]));
+        return TypedResults.Ok(new ViewPathView(map.Grid, map.Kept, [.. reel.Parts.Select((part, i) => ViewPath.Of(moveIns, map, CanvasPlacement.Of(part.Picture.ShownSize, reel.CanvasOf(request.Canvas, frames[i]), null), reel.SpanOf(i)))]));
     }
 
     private static async Task<Results<Ok<DetailView>, ProblemHttpResult>> DetailAsync(Guid id, string profile, WexelDb db, LessonSaver saver, LessonReels reels, FileStore store, IBackgroundJobClient jobs, CancellationToken cancel)
@@ -58,17 +60,18 @@ internal static class MoveInEndpoints
         var document = (await saver.CurrentAsync(lesson, cancel))!;
         var found = await reels.OfAsync(document, cancel);
         var (reel, map) = (found.Reel, found.Reel.Map(document.Cuts));
-        CanvasPlacement Placed(ReelPart part, Profile delivered) => CanvasPlacement.Of(part.Picture.ShownSize, reel.CanvasOf(document.Canvas), delivered.AtMostHeight);
+        var frames = found.Frames(document.Frames);
+        CanvasPlacement Placed(int index, Profile delivered) => CanvasPlacement.Of(reel.Parts[index].Picture.ShownSize, reel.CanvasOf(document.Canvas, frames[index]), delivered.AtMostHeight);
         var (stretches, waiting) = (new List<HardStretch>(), false);
         for (var i = 0; i < reel.Parts.Count; i++)
         {
-            var (part, recording, start) = (reel.Parts[i], found.Recordings[i], reel.SpanOf(i).Start);
-            var smaller = Profiles.All.Select(p => Placed(part, p).WholeDelivered).Where(s => s.Width < part.Picture.ShownSize.Width).Distinct().ToList();
+            var (recording, start, shown) = (found.Recordings[i], reel.SpanOf(i).Start, reel.Parts[i].Picture.ShownSize);
+            var smaller = Profiles.All.Select(p => Placed(i, p).WholeDelivered).Where(s => s.Width < shown.Width).Distinct().ToList();
             var seen = recording.Analysis is null ? null : await DetailJob.FindAsync(recording.Hash, smaller, store, jobs, cancel);
             waiting |= seen is null;
-            stretches.AddRange(HardToRead.In([.. (seen ?? []).Select(s => s with { Span = new TimeRange(s.Span.Start + start, s.Span.End + start) })], Placed(part, settings), map, document.MoveIns));
+            stretches.AddRange(HardToRead.In([.. (seen ?? []).Select(s => s with { Span = new TimeRange(s.Span.Start + start, s.Span.End + start) })], Placed(i, settings), map, document.MoveIns));
         }
 
-        return TypedResults.Ok(new DetailView(waiting, Placed(reel.Parts[0], settings).Canvas, HardToRead.EasyFrom, [.. stretches.OrderBy(s => s.Smallest)]));
+        return TypedResults.Ok(new DetailView(waiting, Placed(0, settings).Canvas, HardToRead.EasyFrom, [.. stretches.OrderBy(s => s.Smallest)]));
     }
 }

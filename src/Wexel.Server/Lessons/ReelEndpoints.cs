@@ -83,7 +83,7 @@ internal static class ReelEndpoints
             return Problems.NotThere("recording");
         var places = wanted.Select((w, i) => new ReelPlace(w.Was is { } was && was >= 0 && was < before.Recordings.Count ? before.Reel.SpanOf(was) : null, after.Reel.SpanOf(i))).ToList();
         var cues = document.Captions is { } track ? await CaptionStore.ReadAsync(store, track.Hash, cancel) ?? [] : [];
-        var change = ReelChange.Of(document, cues, after.Hashes, places);
+        var change = ReelChange.Of(document, cues, after.Hashes, places, [.. wanted.Select(w => w.Was is { } was && was >= 0 && was < before.Recordings.Count ? before.Recordings[was].Hash : null)]);
         var captions = change.Cues.Count == 0 ? null : await CaptionStore.KeepAsync(store, WebVttText.Write(change.Cues), document.Captions!.Language, document.Captions.FileName, cancel);
         return TypedResults.Ok(new ReelOutcome(change.Document with { Captions = captions }, after.Reel.Map(change.Document.Cuts).Length, change.Lost));
     }

@@ -34,7 +34,7 @@ internal sealed class RenderPlans(WexelDb db)
         var (reel, analysis) = (found.Reel, found.Analysis!);
         var map = reel.Map(document.Cuts);
         var sections = WhatFollows.Sections(document.Sections, map);
-        var plan = RenderPlanner.Plan(reel, map, sections, profile, document.HouseMark ? mark : null, document.Canvas, document.MoveIns);
+        var plan = RenderPlanner.Plan(reel, map, sections, profile, document.HouseMark ? mark : null, document.Canvas, document.MoveIns, found.Frames(document.Frames));
         return new PlannedRender(
             plan, reel, map, sections, analysis, DerivedKey.Of(Renderer.EncodeMaker, found.Hashes, plan),
             plan.Sound is null ? null : DerivedKey.Of(SoundComposer.Maker, found.Hashes, map.Grid, map.Length, map.Kept, plan.Sound.Mixes, plan.Sound.Channels, plan.Sound.SampleRate));

@@ -159,6 +159,15 @@ public class RenderPlannerTests
     }
 
     [Fact]
+    public void One_of_them_may_come_onto_it_in_its_own_way()
+    {
+        var plan = RenderPlanner.Plan(Three, Three.Map([]), [], Profiles.Web, frames: [null, null, new("c", FitMode.Fill, PicturePart.All)]);
+        plan.Parts[2].Placement.To.ShouldBe(new PictureRect(0, 0, 1920, 1080));
+        plan.Parts[2].Placement.From.Height.ShouldBe(360);
+        plan.Parts[0].Placement.From.ShouldBe(new PictureRect(0, 0, 1280, 720));
+    }
+
+    [Fact]
     public void A_cut_over_a_joint_takes_from_both_and_one_over_a_recording_takes_it_away()
     {
         var over = RenderPlanner.Plan(Three, Three.Map([new(TimeSpan.FromSeconds(9), TimeSpan.FromSeconds(11))]), [], Profiles.Web);

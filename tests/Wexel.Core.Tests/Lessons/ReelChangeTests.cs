@@ -18,12 +18,14 @@ public sealed class ReelChangeTests
 
     private static readonly IReadOnlyList<Cue> Cues = [new(Range(2, 4), "In a"), new(Range(20, 22), "In b"), new(Range(56, 58), "Late in c")];
 
+    private static ReelChange Change(IReadOnlyList<string> hashes, IReadOnlyList<ReelPlace> places, IReadOnlyList<string?>? replaced = null) => ReelChange.Of(Lesson, Cues, hashes, places, replaced ?? [.. hashes]);
+
     private static readonly (TimeRange A, TimeRange B, TimeRange C) Old = (Range(0, 10), Range(10, 30), Range(30, 60));
 
     [Fact]
     public void What_was_placed_goes_with_its_recording()
     {
-        var change = ReelChange.Of(Lesson, Cues, ["b", "a", "c"], [new(Old.B, Range(0, 20)), new(Old.A, Range(20, 30)), new(Old.C, Range(30, 60))]);
+        var change = Change(["b", "a", "c"], [new(Old.B, Range(0, 20)), new(Old.A, Range(20, 30)), new(Old.C, Range(30, 60))]);
         change.Lost.ShouldBeEmpty();
         change.Document.Recordings.ShouldBe(["b", "a", "c"]);
         change.Document.Sections.Select(s => (s.Id, s.At.TotalSeconds)).ShouldBe([("s2", 2), ("s1", 20), ("s3", 30), ("s4", 55)]);
@@ -36,8 +38,8 @@ public sealed class ReelChangeTests
     [Fact]
     public void There_and_back_again_nothing_has_changed()
     {
-        var there = ReelChange.Of(Lesson, Cues, ["c", "a", "b"], [new(Old.C, Range(0, 30)), new(Old.A, Range(30, 40)), new(Old.B, Range(40, 60))]);
-        var back = ReelChange.Of(there.Document, there.Cues, ["a", "b", "c"], [new(Range(30, 40), Old.A), new(Range(40, 60), Old.B), new(Range(0, 30), Old.C)]);
+        var there = Change(["c", "a", "b"], [new(Old.C, Range(0, 30)), new(Old.A, Range(30, 40)), new(Old.B, Range(40, 60))]);
+        var back = ReelChange.Of(there.Document, there.Cues, ["a", "b", "c"], [new(Range(30, 40), Old.A), new(Range(40, 60), Old.B), new(Range(0, 30), Old.C)], ["a", "b", "c"]);
         back.Document.Sections.ShouldBe(Lesson.Sections);
         back.Document.Cuts.ShouldBe(Lesson.Cuts);
         back.Document.MoveIns.ShouldBe(Lesson.MoveIns);
@@ -47,7 +49,7 @@ public sealed class ReelChangeTests
     [Fact]
     public void A_shorter_take_keeps_what_lies_in_it_and_lists_what_does_not()
     {
-        var change = ReelChange.Of(Lesson, Cues, ["a", "b", "take"], [new(Old.A, Old.A), new(Old.B, Old.B), new(Old.C, Range(30, 52))]);
+        var change = Change(["a", "b", "take"], [new(Old.A, Old.A), new(Old.B, Old.B), new(Old.C, Range(30, 52))]);
         change.Lost.ShouldBe(["the section “Late” at 0:55", "1 caption"]);
         change.Document.Sections.Select(s => s.Id).ShouldBe(["s1", "s2", "s3"]);
         change.Document.Cuts.ShouldBe([Range(0, 1), Range(8, 12), Range(50, 52)]);
@@ -56,7 +58,7 @@ public sealed class ReelChangeTests
     [Fact]
     public void A_longer_take_moves_what_follows()
     {
-        var change = ReelChange.Of(Lesson, Cues, ["a", "take", "c"], [new(Old.A, Old.A), new(Old.B, Range(10, 40)), new(Old.C, Range(40, 70))]);
+        var change = Change(["a", "take", "c"], [new(Old.A, Old.A), new(Old.B, Range(10, 40)), new(Old.C, Range(40, 70))]);
         change.Lost.ShouldBeEmpty();
         change.Document.Sections.Select(s => s.At.TotalSeconds).ShouldBe([0, 12, 40, 65]);
     }
@@ -64,7 +66,7 @@ public sealed class ReelChangeTests
     [Fact]
     public void One_that_is_taken_away_takes_what_is_on_it()
     {
-        var change = ReelChange.Of(Lesson, Cues, ["a", "c"], [new(Old.A, Old.A), new(Old.C, Range(10, 40))]);
+        var change = Change(["a", "c"], [new(Old.A, Old.A), new(Old.C, Range(10, 40))]);
         change.Lost.ShouldBe(["the section “Second” at 0:12", "the move-in at 0:15", "1 caption"]);
         change.Document.Cuts.ShouldBe([Range(0, 1), Range(8, 10), Range(30, 40)]);
         LessonRules.Describe(Lesson, change.Document).ShouldStartWith("1 recording removed");
@@ -73,7 +75,7 @@ public sealed class ReelChangeTests
     [Fact]
     public void One_that_is_added_brings_nothing_and_moves_nothing()
     {
-        var change = ReelChange.Of(Lesson, Cues, ["a", "b", "c", "d"], [new(Old.A, Old.A), new(Old.B, Old.B), new(Old.C, Old.C), new(null, Range(60, 65))]);
+        var change = Change(["a", "b", "c", "d"], [new(Old.A, Old.A), new(Old.B, Old.B), new(Old.C, Old.C), new(null, Range(60, 65))]);
         change.Lost.ShouldBeEmpty();
         change.Document.Sections.ShouldBe(Lesson.Sections);
         LessonRules.Describe(Lesson, change.Document).ShouldBe("1 recording added");
@@ -92,5 +94,16 @@ public sealed class ReelChangeTests
         (merge.Document.Title, merge.Document.Description).ShouldBe(("Knots", "About ropes"));
         merge.Clashes.ShouldBe(["what is placed on the recordings, which are others now"]);
         LessonMerge.Of(Lesson, mine, theirs).Document.Following.ShouldBe(["c", "b"]);
+    }
+
+    [Fact]
+    public void A_new_take_is_brought_onto_the_canvas_as_the_one_before_it()
+    {
+        var part = new PicturePart(0.1, 0.1, 0.5, 0.5);
+        var framed = Lesson with { Frames = [new("b", FitMode.Part, part), new("c", FitMode.Fill, PicturePart.All)] };
+        var change = ReelChange.Of(framed, [], ["a", "take"], [new(Old.A, Old.A), new(Old.B, Range(10, 30))], ["a", "b"]);
+        change.Document.Frames.ShouldBe([new("take", FitMode.Part, part)]);
+        LessonRules.Describe(Lesson, framed).ShouldBe("part of a recording's picture");
+        LessonRules.Tidy(framed with { Following = [] }, TimeSpan.FromSeconds(60), new FrameRate(30, 1)).Frames.ShouldBeEmpty();
     }
 }

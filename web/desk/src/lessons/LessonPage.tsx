@@ -156,15 +156,7 @@ export function LessonPage() {
         />
         <aside aria-label="Beside the run sheet" className="flex w-[440px] shrink-0 flex-col border-l border-hairline max-[1100px]:w-[360px]">
           <div className="border-b border-hairline p-4 pb-2">
-            <Viewer
-              reel={reel}
-              cues={cues.data ?? []}
-              playback={playback}
-              mark={document.houseMark}
-              canvas={document.canvas}
-              path={moveIns.path}
-              hard={tidying ? detail.stretches : noHard}
-            />
+            <Viewer reel={reel} cues={cues.data ?? []} playback={playback} document={document} path={moveIns.path} hard={tidying ? detail.stretches : noHard} />
           </div>
           {/* The picture stays in view while the tools under it scroll. */}
           <div className="relative min-h-0 flex-1 overflow-y-auto px-4 pb-4 [&>:first-child]:border-t-0">

@@ -4,6 +4,7 @@ import { api, type Schemas, taken } from '../app/api'
 import { type Document, recordingsOf } from '../lessons/useLesson'
 import type { Cut } from '../sheet/blocks'
 import type { Playback } from '../sheet/usePlayback'
+import { framesOf } from '../tidy/CanvasPanel'
 
 export type MoveIn = Schemas['MoveIn']
 export type Proposal = Schemas['ProposedMoveIn']
@@ -19,9 +20,10 @@ export function useMoveIns(document: Document | undefined, edit: (change: (d: Do
   const cuts = document?.cuts
   const recordings = document ? recordingsOf(document) : []
   const canvas = document?.canvas ?? null
+  const frames = document ? framesOf(document) : []
   const path = useQuery({
-    queryKey: ['view-path', recordings, cuts, canvas, list],
-    queryFn: () => taken(api.POST('/api/view-path', { body: { recordings, cuts: cuts ?? [], canvas, moveIns: list } })),
+    queryKey: ['view-path', recordings, cuts, canvas, frames, list],
+    queryFn: () => taken(api.POST('/api/view-path', { body: { recordings, cuts: cuts ?? [], canvas, frames, moveIns: list } })),
     enabled: list.length > 0,
     placeholderData: (before) => before,
   }).data

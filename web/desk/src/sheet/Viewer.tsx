@@ -1,12 +1,13 @@
 import { type CSSProperties, useEffect, useRef } from 'react'
 import type { Schemas } from '../app/api'
 import { useHouse, useMarkStyle } from '../kit/useMark'
+import type { Document } from '../lessons/useLesson'
 import type { Reel } from '../lessons/useLessons'
 import { DetailOverlay } from '../movein/DetailOverlay'
 import type { HardStretch } from '../movein/useDetail'
 import { useMovingPicture } from '../movein/useMovingPicture'
 import type { ViewPath } from '../movein/viewPath'
-import { useCanvasOutcome } from '../tidy/CanvasPanel'
+import { framesOf, useCanvasOutcome } from '../tidy/CanvasPanel'
 import { Button } from '../ui/Button'
 import { exactClock } from '../ui/words'
 import { type Playback, usePlayingTime } from './usePlayback'
@@ -15,9 +16,7 @@ interface Props {
   reel: Reel
   cues: Schemas['Cue'][]
   playback: Playback
-  /** Whether the house's mark is wanted on it. */
-  mark: boolean
-  canvas: Schemas['Canvas'] | null
+  document: Document
   /** How what is seen moves; without it, all of the page is seen. */
   path: ViewPath | undefined
   /** Where something is hard to read. */
@@ -25,11 +24,11 @@ interface Props {
 }
 
 /** The picture that is playing as learners will see it: on its canvas, with the house's mark and its captions. */
-export function Viewer({ reel, cues, playback, mark, canvas, path, hard }: Props) {
+export function Viewer({ reel, cues, playback, document, path, hard }: Props) {
   const house = useHouse().data
-  const placed = useCanvasOutcome(reel, playback.part, canvas)
+  const placed = useCanvasOutcome(reel, playback.part, document.canvas, framesOf(document))
   const recording = reel.parts[playback.part] ?? reel.parts[0]
-  const markStyle = useMarkStyle(mark ? house?.placement : null, placed?.canvas)
+  const markStyle = useMarkStyle(document.houseMark ? house?.placement : null, placed?.canvas)
   const now = usePlayingTime(playback)
   const whole = placed?.canvas ?? reel.largest
   const { attach, video } = playback

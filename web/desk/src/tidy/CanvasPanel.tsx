@@ -6,6 +6,10 @@ import { NumberField } from '../ui/NumberField'
 import { PartFrame } from './PartFrame'
 
 type Canvas = Schemas['Canvas']
+type Frame = Schemas['RecordingFrame']
+
+const noFrames: Frame[] = []
+export const framesOf = (d: Document): Frame[] => d.frames ?? noFrames
 
 interface Props {
   reel: Reel
@@ -30,7 +34,15 @@ export function CanvasPanel({ reel, part, document, edit, picture }: Props) {
   const canvas = document.canvas ?? asRecorded
   const recordings = reel.parts.map((p) => p.hash)
   const sizes = useQuery({ queryKey: ['canvas-sizes', recordings], queryFn: () => taken(api.POST('/api/canvas/sizes', { body: recordings })) }).data
-  const outcome = useCanvasOutcome(reel, part, canvas)
+  const frames = framesOf(document)
+  const outcome = useCanvasOutcome(reel, part, canvas, frames)
+  // Of several recordings, each is brought onto the canvas in its own way.
+  const recording = reel.parts.length > 1 ? reel.parts[part]?.hash : undefined
+  const placed = frames.find((f) => f.recording === recording) ?? canvas
+  const place = (change: Partial<Pick<Canvas, 'fit' | 'part'>>) =>
+    recording === undefined
+      ? set(change)
+      : edit((d) => ({ ...d, frames: [...framesOf(d).filter((f) => f.recording !== recording), { recording, fit: placed.fit, part: placed.part, ...change }] }))
   const set = (change: Partial<Canvas>) => edit((d) => ({ ...d, canvas: { ...(d.canvas ?? asRecorded), ...change } }))
   if (!sizes || !outcome) return null
   const chosen = canvas.size ? `${canvas.size.width}x${canvas.size.height}` : ''
@@ -68,17 +80,17 @@ export function CanvasPanel({ reel, part, document, edit, picture }: Props) {
         <legend className="sr-only">How the recording is brought onto it</legend>
         {/* In the recorded size there is nothing to fill. */}
         {fits
-          .filter(([fit]) => fit !== 'fill' || canvas.size)
+          .filter(([fit]) => fit !== 'fill' || canvas.size || recording !== undefined)
           .map(([fit, label, about]) => (
             <label key={fit} className="flex items-center gap-1.5" title={about}>
-              <input type="radio" name="canvas-fit" checked={canvas.fit === fit} onChange={() => set({ fit })} />
+              <input type="radio" name="canvas-fit" checked={placed.fit === fit} onChange={() => place({ fit })} />
               {label}
             </label>
           ))}
       </fieldset>
-      {canvas.fit === 'part' && (
+      {placed.fit === 'part' && (
         <>
-          <PartFrame picture={picture} recorded={outcome.recorded} part={canvas.part} take={(part) => set({ part })} />
+          <PartFrame picture={picture} recorded={outcome.recorded} part={placed.part} take={(chosen) => place({ part: chosen })} />
           <div className="mt-2 grid grid-cols-4 gap-x-3">
             {(
               [
@@ -91,10 +103,10 @@ export function CanvasPanel({ reel, part, document, edit, picture }: Props) {
               <NumberField
                 key={key}
                 label={label}
-                value={Math.round(canvas.part[key] * whole)}
+                value={Math.round(placed.part[key] * whole)}
                 least={key === 'x' || key === 'y' ? 0 : Math.ceil(whole * 0.05)}
                 most={whole}
-                take={(px) => set({ part: { ...canvas.part, [key]: px / whole } })}
+                take={(px) => place({ part: { ...placed.part, [key]: px / whole } })}
               />
             ))}
           </div>
@@ -124,11 +136,11 @@ export function CanvasPanel({ reel, part, document, edit, picture }: Props) {
 }
 
 /** How one of a lesson's recordings stands on the canvas. */
-export function useCanvasOutcome(reel: Reel, recording: number, canvas: Canvas | null | undefined) {
+export function useCanvasOutcome(reel: Reel, recording: number, canvas: Canvas | null | undefined, frames: Frame[]) {
   const recordings = reel.parts.map((p) => p.hash)
   return useQuery({
-    queryKey: ['canvas-outcome', recordings, recording, canvas ?? null],
-    queryFn: () => taken(api.POST('/api/canvas/outcome', { body: { recordings, recording: Math.min(recording, recordings.length - 1), canvas: canvas ?? null } })),
+    queryKey: ['canvas-outcome', recordings, recording, canvas ?? null, frames],
+    queryFn: () => taken(api.POST('/api/canvas/outcome', { body: { recordings, recording: Math.min(recording, recordings.length - 1), canvas: canvas ?? null, frames } })),
     placeholderData: (before) => before,
   }).data
 }
