@@ -8,7 +8,7 @@ const Send = createContext<(file: File, taker: Taker) => void>(() => undefined)
 
 /** Brings a file in as a recording of a lesson. */
 export const useSendForLesson = () => useContext(Send)
-const endings = '.mp4,.m4v,.mov,.mkv,.webm,.avi,.wmv,.asf,.ts,.m2ts'
+export const endings = '.mp4,.m4v,.mov,.mkv,.webm,.avi,.wmv,.asf,.ts,.m2ts'
 
 /** Takes recordings that are dropped anywhere or chosen, and shows how far each is. */
 export function BringIn({ children }: { children: ReactNode }) {

@@ -1,14 +1,11 @@
-import { closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core'
-import { arrayMove, SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable'
-import { CSS } from '@dnd-kit/utilities'
-import { GripVertical } from 'lucide-react'
 import { useRef } from 'react'
 import { type Document, recordingsOf } from '../lessons/useLesson'
 import type { Reel } from '../lessons/useLessons'
 import type { Playback } from '../sheet/usePlayback'
 import { Button } from '../ui/Button'
+import { SortableList, useSortableItem } from '../ui/Sortable'
 import { clock } from '../ui/words'
-import { useSendForLesson } from './BringIn'
+import { endings, useSendForLesson } from './BringIn'
 import { useReelChange, type Wanted } from './useReelChange'
 
 interface Props {
@@ -19,8 +16,6 @@ interface Props {
   playback: Playback
 }
 
-const endings = '.mp4,.m4v,.mov,.mkv,.webm,.avi,.wmv,.asf,.ts,.m2ts'
-
 /** The recordings that the lesson is made of: their order, more of them, new takes. What is placed on them goes with them. */
 export function Recordings({ lessonId, reel, document, edit, playback }: Props) {
   const { asked, change, agree, leave } = useReelChange(document, edit)
@@ -30,14 +25,11 @@ export function Recordings({ lessonId, reel, document, edit, playback }: Props) 
   const target = useRef<number | null>(null)
   const latest = useRef({ document, change })
   latest.current = { document, change }
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }))
   const asWanted = (d: Document): Wanted[] => recordingsOf(d).map((hash, was) => ({ hash, was }))
   const ids = reel.parts.map((p, i) => `${i} ${p.hash}`)
-  const nameOf = (id: string | number) => reel.parts[ids.indexOf(String(id))]?.fileName ?? ''
-  const placeOf = (id: string | number | undefined) => ids.indexOf(String(id)) + 1
-
-  const dropped = ({ active, over }: DragEndEvent) => {
-    if (over && active.id !== over.id) change(arrayMove(asWanted(document), ids.indexOf(String(active.id)), ids.indexOf(String(over.id))))
+  const moved = (order: string[]) => {
+    const now = asWanted(document)
+    change(order.map((id) => now[ids.indexOf(id)]))
   }
   const choose = (replacing: number | null) => {
     target.current = replacing
@@ -60,36 +52,21 @@ export function Recordings({ lessonId, reel, document, edit, playback }: Props) 
       <h2>
         Recordings <span className="font-normal text-quiet">· {reel.parts.length === 1 ? 'one' : `${reel.parts.length}, one after the other`}</span>
       </h2>
-      <DndContext
-        sensors={sensors}
-        collisionDetection={closestCenter}
-        onDragEnd={dropped}
-        accessibility={{
-          screenReaderInstructions: { draggable: 'Press space to pick the recording up, the arrows to move it, space to put it down, Escape to leave it where it was.' },
-          announcements: {
-            onDragStart: ({ active }) => `Picked up ${nameOf(active.id)}, recording ${placeOf(active.id)} of ${ids.length}.`,
-            onDragOver: ({ active, over }) => (over ? `${nameOf(active.id)} would be recording ${placeOf(over.id)} of ${ids.length}.` : undefined),
-            onDragEnd: ({ active, over }) => `${nameOf(active.id)} is recording ${placeOf(over?.id ?? active.id)} of ${ids.length}.`,
-            onDragCancel: ({ active }) => `${nameOf(active.id)} stays where it was.`,
-          },
-        }}
-      >
+      <SortableList ids={ids} kind="recording" nameOf={(id) => reel.parts[ids.indexOf(id)]?.fileName ?? ''} moved={moved}>
         <ol className="mt-1">
-          <SortableContext items={ids} strategy={verticalListSortingStrategy}>
-            {reel.parts.map((p, i) => (
-              <RecordingLine
-                key={ids[i]}
-                id={ids[i]}
-                part={p}
-                alone={ids.length === 1}
-                seek={() => playback.seek(p.span.start)}
-                replace={() => choose(i)}
-                remove={() => change(asWanted(document).filter((_, other) => other !== i))}
-              />
-            ))}
-          </SortableContext>
+          {reel.parts.map((p, i) => (
+            <RecordingLine
+              key={ids[i]}
+              id={ids[i]}
+              part={p}
+              alone={ids.length === 1}
+              seek={() => playback.seek(p.span.start)}
+              replace={() => choose(i)}
+              remove={() => change(asWanted(document).filter((_, other) => other !== i))}
+            />
+          ))}
         </ol>
-      </DndContext>
+      </SortableList>
       {asked && (
         <div role="alert" className="mt-2 border-l-2 border-amber pl-3">
           <p className="text-amber">With that would go {asked.lost.join(', ')}. Undo brings it back.</p>
@@ -133,27 +110,11 @@ interface LineProps {
 }
 
 function RecordingLine({ id, part: p, alone, seek, replace, remove }: LineProps) {
-  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id })
-  const { role, tabIndex, ...described } = attributes
+  const { item, isDragging, grip } = useSortableItem(id, p.fileName)
   const size = p.facts.picture?.shownSize
   return (
-    <li
-      ref={setNodeRef}
-      className={`flex items-start gap-2 border-b border-hairline py-1.5 ${isDragging ? 'relative z-10 bg-field' : ''}`}
-      style={{ transform: CSS.Translate.toString(transform), transition }}
-    >
-      {!alone && (
-        <button
-          type="button"
-          ref={setActivatorNodeRef}
-          {...described}
-          {...listeners}
-          aria-label={`Move ${p.fileName}`}
-          className="grid size-6 shrink-0 cursor-grab touch-none place-items-center text-quiet hover:text-copper"
-        >
-          <GripVertical aria-hidden="true" size={16} />
-        </button>
-      )}
+    <li {...item} className={`flex items-start gap-2 border-b border-hairline py-1.5 ${isDragging ? 'relative z-10 bg-field' : ''}`}>
+      {!alone && grip}
       <div className="min-w-0 flex-1">
         <button type="button" onClick={seek} className="break-words text-left hover:text-copper">
           {p.fileName}

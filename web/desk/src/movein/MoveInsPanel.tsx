@@ -4,6 +4,7 @@ import type { Cut } from '../sheet/blocks'
 import type { Playback } from '../sheet/usePlayback'
 import { Edge } from '../tidy/Edge'
 import { PartFrame } from '../tidy/PartFrame'
+import { PartNumbers } from '../tidy/PartNumbers'
 import { Button } from '../ui/Button'
 import { NumberField } from '../ui/NumberField'
 import { clock, count, lengthOf } from '../ui/words'
@@ -73,28 +74,11 @@ function Selected({ moveIn: m, moveIns, reel, length, frameMs, playback }: Omit<
     const to = Math.round(Math.min(length, Math.max(end, from + shortest)))
     moveIns.change(m.id, { span: { start: from, end: to, length: to - from } })
   }
-  const numbers = [
-    ['Left, px', 'x', recorded.width],
-    ['Top, px', 'y', recorded.height],
-    ['Width, px', 'width', recorded.width],
-    ['Height, px', 'height', recorded.height],
-  ] as const
   return (
     <div className="mb-3 border-l-2 border-copper pl-3">
       <PartFrame picture={still} recorded={recorded} part={m.part} take={(part) => moveIns.change(m.id, { part })} />
       <p className="mt-1 text-quiet">The frame is what must be seen; the canvas shows that, and as much around it as its shape needs.</p>
-      <div className="mt-2 grid grid-cols-4 gap-x-3">
-        {numbers.map(([label, key, whole]) => (
-          <NumberField
-            key={key}
-            label={label}
-            value={Math.round(m.part[key] * whole)}
-            least={key === 'x' || key === 'y' ? 0 : Math.ceil(whole * 0.05)}
-            most={whole}
-            take={(px) => moveIns.change(m.id, { part: { ...m.part, [key]: px / whole } })}
-          />
-        ))}
-      </div>
+      <PartNumbers part={m.part} recorded={recorded} take={(part) => moveIns.change(m.id, { part })} />
       <div className="mt-2 flex flex-wrap gap-x-4">
         <Edge label="Moves in at" at={m.span.start} frameMs={frameMs} soundEdges={[]} move={(to) => span(to, m.span.end)} />
         <Edge label="Is out again at" at={m.span.end} frameMs={frameMs} soundEdges={[]} move={(to) => span(m.span.start, to)} />

@@ -4,6 +4,7 @@ import type { Document } from '../lessons/useLesson'
 import type { Reel } from '../lessons/useLessons'
 import { NumberField } from '../ui/NumberField'
 import { PartFrame } from './PartFrame'
+import { PartNumbers } from './PartNumbers'
 
 type Canvas = Schemas['Canvas']
 type Frame = Schemas['RecordingFrame']
@@ -91,25 +92,7 @@ export function CanvasPanel({ reel, part, document, edit, picture }: Props) {
       {placed.fit === 'part' && (
         <>
           <PartFrame picture={picture} recorded={outcome.recorded} part={placed.part} take={(chosen) => place({ part: chosen })} />
-          <div className="mt-2 grid grid-cols-4 gap-x-3">
-            {(
-              [
-                ['Left, px', 'x', outcome.recorded.width],
-                ['Top, px', 'y', outcome.recorded.height],
-                ['Width, px', 'width', outcome.recorded.width],
-                ['Height, px', 'height', outcome.recorded.height],
-              ] as const
-            ).map(([label, key, whole]) => (
-              <NumberField
-                key={key}
-                label={label}
-                value={Math.round(placed.part[key] * whole)}
-                least={key === 'x' || key === 'y' ? 0 : Math.ceil(whole * 0.05)}
-                most={whole}
-                take={(px) => place({ part: { ...placed.part, [key]: px / whole } })}
-              />
-            ))}
-          </div>
+          <PartNumbers part={placed.part} recorded={outcome.recorded} take={(chosen) => place({ part: chosen })} />
         </>
       )}
       <p className="mt-2">
