@@ -49,7 +49,6 @@ export function useMoveIns(document: Document | undefined, edit: (change: (d: Do
         latest.current.put(proposal.span, proposal.part)
         latest.current.playback.seek(Math.min(proposal.span.start + usualEase, proposal.span.end))
       },
-      look: (ms: number) => latest.current.playback.seek(ms),
     }),
     [],
   )
