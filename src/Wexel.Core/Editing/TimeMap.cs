@@ -112,9 +112,11 @@ public sealed class TimeMap
         var index = StretchFrom(frame);
         if (index >= 0 && frame < _kept[index].End)
         {
-            // The way from the stretch's start stays what it is, so that times between two frames stay there.
-            var moved = recordingTime - Grid.TimeOf(_kept[index].First) + Grid.TimeOf(_kept[index].At);
-            return moved < TimeSpan.Zero ? TimeSpan.Zero : moved > Length ? Length : moved;
+            // The way from the stretch's start stays what it is, so that times between two frames stay there. A moment less than a
+            // millisecond before its first frame counts as that frame, and must not fall behind what is cut before it.
+            var start = Grid.TimeOf(_kept[index].At);
+            var moved = recordingTime - Grid.TimeOf(_kept[index].First) + start;
+            return moved < start ? start : moved > Length ? Length : moved;
         }
 
         return index + 1 < _kept.Count ? Grid.TimeOf(_kept[index + 1].At) : Length;

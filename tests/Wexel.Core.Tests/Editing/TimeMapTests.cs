@@ -59,6 +59,15 @@ public class TimeMapTests
     }
 
     [Fact]
+    public void A_moment_just_before_what_is_kept_does_not_fall_behind_the_cut_before_it()
+    {
+        var map = TimeMap.Of(new FrameRate(25, 1), Ms.Of(60_000), [new TimeRange(Ms.Of(10_000), Ms.Of(20_000))]);
+        map.ToLesson(Ms.Of(15_000)).ShouldBe(Ms.Of(10_000));
+        map.ToLesson(Ms.Of(19_999)).ShouldBe(Ms.Of(10_000));
+        map.ToLesson(Ms.Of(20_000)).ShouldBe(Ms.Of(10_000));
+    }
+
+    [Fact]
     public void What_follows_a_cut_closes_up()
     {
         var map = Map((0, 3_000), (10_000, 12_000));
