@@ -18,11 +18,14 @@ namespace Wexel.Cli;
 internal sealed record LessonRequest(IReadOnlyList<string> Recordings, string? Title, string? Contents, string? Captions, string? Cuts, string? MoveIns = null);
 
 /// <summary>What was made of one.</summary>
-internal sealed record MadeLesson(LessonSources Sources, IReadOnlyList<CheckedFact> Check, string Codecs, bool HasSound, DateTimeOffset RecordedAt);
+internal sealed record MadeLesson(LessonSources Sources, FinishInputs Tracks, IReadOnlyList<CheckedFact> Check, string Codecs, bool HasSound, DateTimeOffset RecordedAt);
 
 /// <summary>Makes the video, the poster and the player's data of one lesson.</summary>
-internal sealed class LessonMaker(Profile profile, Stopwatches times)
+internal sealed class LessonMaker(Profile profile, string playerFolder, Stopwatches times)
 {
+    /// <summary>How much of a lesson's picture changes where nobody has looked it through (see <see cref="RenderEstimator"/>).</summary>
+    private const double UnknownChange = 0.3;
+
     /// <exception cref="UnusableInputException">The recording, the contents or the captions cannot be used.</exception>
     internal async Task<MadeLesson> MakeAsync(LessonRequest request, string work, CancellationToken cancel)
     {
@@ -51,25 +54,36 @@ internal sealed class LessonMaker(Profile profile, Stopwatches times)
         if ((CutRules.Refusal(cuts, map) ?? MoveInRules.Refusal(moveIns)) is { } refused)
             throw new UnusableInputException(refused.Sentence);
         (sections, cues) = (WhatFollows.Sections(sections, map), WhatFollows.Cues(cues, map));
-        var plan = RenderPlanner.Plan(reel, map, sections, profile, moveIns: moveIns);
+        var look = new LessonLook(sections, MoveIns: moveIns, Cues: cues);
+        if (new ProfileForLesson(reel, map, look, plan => RenderEstimator.PictureBytes(plan, reel, UnknownChange)).Of(profile).FirstOrDefault(f => f.IsFault) is { } fault)
+            throw new UnusableInputException(fault.Sentence);
+        var plan = RenderPlanner.Plan(reel, map, profile, look);
         Directory.CreateDirectory(work);
         var sound = plan.Sound is null ? null : await times.TakeAsync("sound", () => LessonSound.MakeAsync(plan.Sound, reel, map, request.Recordings, Path.Combine(work, "sound.flac"), cancel));
-        var encode = Path.Combine(work, "encode.mp4");
-        await times.TakeAsync("encode", () => Renderer.EncodeAsync(plan, new EncodeInputs(request.Recordings, sound), encode, new PercentOnError(plan.Length), null, cancel));
-        var video = Path.Combine(work, "finished.mp4");
-        var poster = Path.Combine(work, "poster.jpg");
+        var tracks = new FinishInputs(
+            plan.Picture is null ? null : Path.Combine(work, "picture.mp4"), sound is null ? null : Path.Combine(work, SoundOutput.FileName(plan.Sound!)),
+            plan.File.CaptionsInside ? new CaptionsInside(WebVttText.Write(cues), "en") : null);
+        var encodes = Work(plan, request, tracks, sound);
+        await times.TakeAsync("encode", () => Encoder.EncodeAsync(encodes, new PercentOnError(plan.Length), null, cancel));
+        var file = Path.Combine(work, "finished" + ContainerFacts.Of(plan.File.Container).Ending);
+        var poster = plan.Picture is null ? null : Path.Combine(work, "poster.jpg");
         await times.TakeAsync("finish", async () =>
         {
-            await Renderer.FinishAsync(encode, video, title, Chapters.Of(sections, plan.Length), cancel);
-            await Renderer.PosterAsync(video, poster, plan.Length / 10, cancel);
+            await Finishing.FinishAsync(plan.File, tracks, file, title, Chapters.Of(sections, plan.Length), cancel);
+            if (poster is not null)
+                await Finishing.PosterAsync(tracks.Picture!, poster, plan.Length / 10, cancel);
         });
-        File.Delete(encode);
-        var measured = await times.TakeAsync("check", () => RenditionMeasurer.MeasureAsync(video, cancel));
+        var (measured, expected) = await times.TakeAsync("check", () => RenditionMeasurer.MeasureAsync(file, new MadeFrom(plan, encodes.Inputs, sound?.Path, plan.Picture is null ? [] : ExpectedPicture.Frames([], map), null), cancel));
         var lesson = new PlayerLesson(
-            DerivedKey.Of("web-lesson", title, measured.Bytes)[..16], title, "", "en", plan.Length, plan.Picture.Size.Width, plan.Picture.Size.Height,
-            "", null, sections, cues.Count == 0 ? null : new PlayerCaptions("en", cues));
-        return new MadeLesson(new LessonSources(lesson, video, poster), FileCheck.Of(measured, plan, sections.Count), measured.Codecs, plan.Sound is not null, File.GetLastWriteTimeUtc(request.Recordings[0]));
+            DerivedKey.Of("web-lesson", title, measured.Bytes)[..16], title, "", "en", plan.Length, plan.Picture?.Size.Width ?? 0, plan.Picture?.Size.Height ?? 0,
+            "", null, sections, cues.Count == 0 || plan.Picture?.Captions is not null ? null : new PlayerCaptions("en", cues));
+        return new MadeLesson(new LessonSources(lesson, file, poster), tracks, FileCheck.Of(measured, plan, sections.Count, expected), measured.Codecs, plan.Sound is not null, File.GetLastWriteTimeUtc(request.Recordings[0]));
     }
+
+    private EncodeWork Work(RenderPlan plan, LessonRequest request, FinishInputs tracks, LessonSound? sound) => new(
+        new EncodeInputs(request.Recordings, FontsFolder: Path.Combine(playerFolder, "fonts")),
+        plan.Picture is { } picture ? [new PictureOutput(picture, tracks.Picture!, plan.File.Bytes is { } bytes ? new FileLimit(bytes, tracks.Sound) : null)] : [],
+        sound is null ? [] : [new SoundOutput(plan.Sound!, sound, tracks.Sound!)]);
 
     private static IReadOnlyList<Section> Contents(string? path, TimeSpan length)
     {

@@ -3,6 +3,7 @@ using Wexel.Core;
 using Wexel.Core.Encoding;
 using Wexel.Core.Feeds;
 using Wexel.Core.Inspection;
+using Wexel.Core.Outlets;
 using Wexel.Media.Packaging;
 using Wexel.Media.Tools;
 
@@ -79,18 +80,18 @@ internal static class MakeCommand
             return Misused("The player is not built; run ./wexel make from the project, which builds it.");
         if (Purpose.Of(request.Purpose, request.BaseUrl, player) is not { } purpose)
             return Misused($"“{request.Purpose}” cannot be made; --for takes {Purpose.Names}.");
-        if (Profiles.Find(request.Profile ?? purpose.UsualProfile.Id) is not { } profile)
-            return Misused($"There is no profile “{request.Profile}”; take one of {string.Join(", ", Profiles.All.Select(p => p.Id))}.");
         var sources = request.Recordings is [var course] && course.EndsWith(".json", StringComparison.OrdinalIgnoreCase)
             ? CourseFile.Read(course)
             : new MakeSources(request.Title, false, [new LessonRequest(request.Recordings, request.Title, request.Contents, request.Captions, request.Cuts, request.MoveIns)], new CourseFeed());
+        if ((request.Profile is null ? OutletTakes.Usual(purpose.Kind, sources.Feed.Media) : NamedProfile(request.Profile)) is not { } profile)
+            return Misused($"There is no profile “{request.Profile}”; take one of {string.Join(", ", Profiles.All.Select(p => p.Id))}, or a profile file that ends in .json.");
         if (purpose.Refusal(sources, profile) is { } refusal)
             return Misused(refusal);
         if (request.Out is not null)
             RefuseWhatIsThere(request.Out);
 
         var times = new Stopwatches();
-        var maker = new LessonMaker(profile, times);
+        var maker = new LessonMaker(profile, player, times);
         var made = new List<MadeLesson>();
         foreach (var lesson in sources.Lessons)
             made.Add(await maker.MakeAsync(lesson, Path.Combine(work, $"{made.Count + 1}"), cancel));
@@ -113,6 +114,16 @@ internal static class MakeCommand
             Console.Error.WriteLine($"{(finding.Weight == FindingWeight.Wrong ? "WRONG" : "advice")}  {finding.Where}: {finding.Sentence} ({finding.Rule})");
         var report = new MakeReport(outPath, plan.Files[0].Path, [.. written.Select(f => new MadeFile(f.Path, f.Bytes, f.Purpose))], check, plan.FeedCheck, [.. made.Select(m => m.Codecs).Distinct()], times.Taken);
         Console.Out.WriteLine(request.Json ? JsonSerializer.Serialize(report, Indented) : outPath);
+    }
+
+    /// <summary>A profile that ships with Wexel, or one in a file; null where there is none of that name.</summary>
+    /// <exception cref="UnusableInputException">The file holds no profile that can be used.</exception>
+    private static Profile? NamedProfile(string name)
+    {
+        if (!name.EndsWith(".json", StringComparison.OrdinalIgnoreCase))
+            return Profiles.Find(name);
+        var (profile, problem) = ProfileText.Read(InputFile.Read(name, File.ReadAllText));
+        return profile ?? throw new UnusableInputException($"“{name}”: {problem!.Sentence}");
     }
 
     private static void RefuseWhatIsThere(string path)

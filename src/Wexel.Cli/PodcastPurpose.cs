@@ -2,6 +2,7 @@ using Wexel.Core;
 using Wexel.Core.Contents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Feeds;
+using Wexel.Core.Outlets;
 using Wexel.Core.Packages;
 using Wexel.Media.Measuring;
 using Wexel.Media.Rendering;
@@ -39,13 +40,12 @@ internal sealed class PodcastPurpose(string? baseUrl, string playerFolder) : Pur
 {
     private readonly Uri? _folder = Uri.TryCreate(baseUrl?.TrimEnd('/') + "/", UriKind.Absolute, out var address) && address.Scheme is "http" or "https" ? address : null;
 
-    internal override Profile UsualProfile => Profiles.Podcast720;
+    internal override OutletKind Kind => OutletKind.PodcastFeed;
 
     internal override string? Refusal(MakeSources sources, Profile profile) => this switch
     {
         { _folder: null } => "A feed names its files by whole addresses: give the one where the folder will lie with --base-url, such as https://intranet.example/listening/.",
-        _ when !sources.Feed.Settings(sources.Title ?? "?").Takes(profile) => $"Podcast apps want a constant frame rate, which “{profile.Id}” does not make; take {Profiles.Podcast720.Id}.",
-        _ => null,
+        _ => OutletTakes.Refusal(OutletKind.PodcastFeed, sources.Feed.Settings(sources.Title ?? "?").Media, profile)?.Sentence,
     };
 
     /// <exception cref="UnusableInputException">The artwork or a lesson cannot be used in the feed.</exception>
@@ -61,7 +61,7 @@ internal sealed class PodcastPurpose(string? baseUrl, string playerFolder) : Pur
                 throw new UnusableInputException($"“{lesson.Title}” has no sound, so a feed of sound alone cannot carry it.");
             var number = episodes.Count + 1;
             var media = Path.Combine(work, $"episode-{number}{FeedFiles.Ending(settings.Media)}");
-            await Renderer.EpisodeAsync(made.Sources.VideoPath, media, lesson.Title, Chapters.Of(lesson.Sections, lesson.Length), settings.Media, artwork, cancel);
+            await Finishing.EpisodeAsync(made.Tracks with { Captions = null }, media, lesson.Title, Chapters.Of(lesson.Sections, lesson.Length), settings.Media, artwork, cancel);
             var name = $"{number:00}-{FileNames.Of(lesson.Title)}";
             var episode = new Episode(
                 DerivedKey.Of("episode-id/1", folder, name)[..32], name, lesson.Title, lesson.Description, lesson.Language, lesson.Length, new FileInfo(media).Length, lesson.Sections, lesson.Captions?.Language);

@@ -8,7 +8,7 @@ var contents = new Option<string?>("--contents") { Description = "A text file wi
 var captions = new Option<string?>("--captions") { Description = "A WebVTT or SubRip file." };
 var cuts = new Option<string?>("--cuts") { Description = "A text file with the stretches to leave out, one on each line: 0:00 - 0:03.2, or 4:10 - end." };
 var moveIns = new Option<string?>("--move-ins") { Description = "A text file with what is seen large, one on each line: 1:05 - 1:12.5 at 20,30 50x40, the part in per cent from the left and the top, across and down." };
-var profile = new Option<string?>("--profile") { Description = $"One of: {string.Join(", ", Profiles.All.Select(p => p.Id))}. Without it, {Profiles.Web.Id}, or {Profiles.Podcast720.Id} for a podcast." };
+var profile = new Option<string?>("--profile") { Description = $"One of: {string.Join(", ", Profiles.All.Select(p => p.Id))}; or a profile as a JSON file. Without it, what is usual for the purpose." };
 var purpose = new Option<string>("--for") { Description = "What to make: web (a folder for any web server), scorm12 (a package for a learning system) or podcast (a folder with a feed).", DefaultValueFactory = _ => "web" };
 var baseUrl = new Option<string?>("--base-url") { Description = "For a podcast: the address where the folder will lie." };
 var output = new Option<string?>("--out") { Description = "The folder to make, or a ZIP when it ends in .zip." };

@@ -1,5 +1,6 @@
 using Wexel.Core.Encoding;
 using Wexel.Core.Feeds;
+using Wexel.Core.Outlets;
 using Wexel.Core.Packages;
 using Wexel.Media.Packaging;
 
@@ -18,8 +19,8 @@ internal abstract class Purpose(string playerFolder)
 
     protected string PlayerFolder => playerFolder;
 
-    /// <summary>The profile that is taken where none was named.</summary>
-    internal virtual Profile UsualProfile => Profiles.Web;
+    /// <summary>The kind of outlet that it is made for.</summary>
+    internal abstract OutletKind Kind { get; }
 
     /// <summary>What the name of what is made ends in, where none was given.</summary>
     internal virtual string Ending => "";
@@ -34,7 +35,7 @@ internal abstract class Purpose(string playerFolder)
     };
 
     /// <summary>Why it cannot be made, in one sentence, before anything is; null when it can.</summary>
-    internal virtual string? Refusal(MakeSources sources, Profile profile) => null;
+    internal virtual string? Refusal(MakeSources sources, Profile profile) => OutletTakes.Refusal(Kind, null, profile)?.Sentence;
 
     internal abstract Task<MakePlan> PlanAsync(string title, MakeSources sources, IReadOnlyList<MadeLesson> made, string work, CancellationToken cancel);
 }
@@ -42,7 +43,9 @@ internal abstract class Purpose(string playerFolder)
 /// <summary>A folder for any web server.</summary>
 internal sealed class WebPurpose(string playerFolder) : Purpose(playerFolder)
 {
-    internal override string? Refusal(MakeSources sources, Profile profile) => sources.IsCourse ? "A course is made --for scorm12 or --for podcast." : null;
+    internal override OutletKind Kind => OutletKind.WebServer;
+
+    internal override string? Refusal(MakeSources sources, Profile profile) => sources.IsCourse ? "A course is made --for scorm12 or --for podcast." : base.Refusal(sources, profile);
 
     internal override Task<MakePlan> PlanAsync(string title, MakeSources sources, IReadOnlyList<MadeLesson> made, string work, CancellationToken cancel) =>
         Task.FromResult(new MakePlan(WebFolder.Plan(made[0].Sources, PlayerFiles.In(PlayerFolder))));
@@ -51,6 +54,8 @@ internal sealed class WebPurpose(string playerFolder) : Purpose(playerFolder)
 /// <summary>A package for a learning system.</summary>
 internal sealed class LearningSystemPurpose(string playerFolder) : Purpose(playerFolder)
 {
+    internal override OutletKind Kind => OutletKind.LearningSystem;
+
     internal override string Ending => ".zip";
 
     internal override Task<MakePlan> PlanAsync(string title, MakeSources sources, IReadOnlyList<MadeLesson> made, string work, CancellationToken cancel) =>

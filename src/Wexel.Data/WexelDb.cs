@@ -14,6 +14,9 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
     public DbSet<LessonRevision> LessonRevisions => Set<LessonRevision>();
     public DbSet<Recording> Recordings => Set<Recording>();
     public DbSet<Rendition> Renditions => Set<Rendition>();
+    public DbSet<RenderBatch> RenderBatches => Set<RenderBatch>();
+    public DbSet<OwnProfile> Profiles => Set<OwnProfile>();
+    public DbSet<CheckOverride> CheckOverrides => Set<CheckOverride>();
     public DbSet<Outlet> Outlets => Set<Outlet>();
     public DbSet<Release> Releases => Set<Release>();
     public DbSet<CourseRelease> CourseReleases => Set<CourseRelease>();
@@ -52,12 +55,17 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
         {
             rendition.Property(r => r.State).HasConversion<string>();
             rendition.Property(r => r.Check).HasColumnType("jsonb");
+            rendition.Property(r => r.Profile).HasColumnType("jsonb");
+            rendition.HasOne(r => r.Batch).WithMany(b => b.Renditions).HasForeignKey(r => r.BatchId);
             rendition.HasIndex(r => r.State);
         });
+        builder.Entity<CheckOverride>().HasIndex(o => new { o.EncodeKey, o.Code }).IsUnique();
+        builder.Entity<OwnProfile>().Property(p => p.Document).HasColumnType("jsonb");
         builder.Entity<Outlet>().Property(o => o.Kind).HasConversion<string>();
         builder.Entity<Release>(release =>
         {
             release.Property(r => r.Visibility).HasConversion<string>();
+            release.Property(r => r.Container).HasConversion<string>();
             release.Property(r => r.Player).HasColumnType("jsonb");
             release.Property(r => r.Episode).HasColumnType("jsonb");
             release.Property(r => r.PackageFiles).HasColumnType("jsonb");

@@ -18,7 +18,7 @@ public sealed class CanvasTests(Clips clips) : IClassFixture<Clips>
     {
         var made = await Making.MakeAsync(await SquareAsync(), clips.Path($"{Guid.NewGuid():N}.mp4"), profile: profile, canvas: canvas);
         made.ShouldBeRight();
-        var size = made.Plan.Picture.Size;
+        var size = made.Plan.Picture!.Size;
         var raw = clips.Path($"{Guid.NewGuid():N}.gray");
         await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-y", "-ss", "1", "-i", made.Path, "-frames:v", "1", "-vf", "format=gray", "-f", "rawvideo", raw]).ExecuteAsync();
         var grey = await File.ReadAllBytesAsync(raw);
@@ -29,7 +29,7 @@ public sealed class CanvasTests(Clips clips) : IClassFixture<Clips>
     /// <summary>The dark square's edges, within a pixel of where the placement puts them.</summary>
     private static void ShouldStandWherePlanned(Made made, Func<int, int, int> at)
     {
-        var placed = made.Plan.Parts[0].Placement;
+        var placed = made.Plan.Picture!.Parts[0].Placement;
         double X(double x) => placed.To.X + ((x - placed.From.X) * placed.To.Width / placed.From.Width);
         double Y(double y) => placed.To.Y + ((y - placed.From.Y) * placed.To.Height / placed.From.Height);
         var (left, right, top, bottom) = (X(160), X(200), Y(120), Y(160));
@@ -73,7 +73,7 @@ public sealed class CanvasTests(Clips clips) : IClassFixture<Clips>
     {
         var (made, at) = await MakeAsync(new Canvas(new(640, 360), FitMode.Fill, PicturePart.All));
         ShouldStandWherePlanned(made, at);
-        made.Plan.Parts[0].Placement.To.ShouldBe(new PictureRect(0, 0, 640, 360));
+        made.Plan.Picture!.Parts[0].Placement.To.ShouldBe(new PictureRect(0, 0, 640, 360));
         foreach (var (x, y) in new[] { (2, 2), (637, 2), (2, 357), (637, 357) })
             at(x, y).ShouldBeGreaterThan(220);
     }
@@ -98,6 +98,6 @@ public sealed class CanvasTests(Clips clips) : IClassFixture<Clips>
         facts.Picture!.ShownSize.ShouldBe(new PictureSize(240, 320));
         var made = await Making.MakeAsync(rotated, clips.Path("upright.out.mp4"), canvas: new Canvas(new(720, 1280), FitMode.Whole, PicturePart.All));
         made.ShouldBeRight();
-        made.Measured.Size.ShouldBe(new PictureSize(720, 1280));
+        made.Measured.Picture!.Size.ShouldBe(new PictureSize(720, 1280));
     }
 }

@@ -14,7 +14,6 @@ public sealed class EpisodeTests(Clips clips) : IClassFixture<Clips>
 {
     private static readonly IReadOnlyList<Section> Sections = [new("a", TimeSpan.Zero, "Start"), new("b", TimeSpan.FromSeconds(4), "Where it changes")];
     private static readonly IReadOnlyList<Chapter> Marks = [new(new TimeRange(TimeSpan.Zero, TimeSpan.FromSeconds(1)), "One <b>"), new(new TimeRange(TimeSpan.FromSeconds(1), TimeSpan.FromSeconds(3)), "Two = 2; #")];
-    private static readonly string Fonts = Path.Combine(AppContext.BaseDirectory, "../../../../../artifacts/player/fonts");
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
@@ -23,8 +22,8 @@ public sealed class EpisodeTests(Clips clips) : IClassFixture<Clips>
     {
         var made = await Making.MakeAsync(await clips.QuietAsync(), clips.Path("constant.mp4"), Sections, Profiles.Podcast720);
         made.ShouldBeRight();
-        made.Measured.FrameCount.ShouldBe(240);
-        made.Measured.LongestGap.ShouldBeLessThan(TimeSpan.FromMilliseconds(34));
+        made.Measured.Picture!.FrameCount.ShouldBe(240);
+        made.Measured.Picture!.LongestGap.ShouldBeLessThan(TimeSpan.FromMilliseconds(34));
         // As ffprobe sees it: 30 a second on average and as the base rate.
         var streams = await ProbeAsync(made.Path);
         streams.GetProperty("streams")[0].GetProperty("avg_frame_rate").GetString().ShouldBe("30/1");
@@ -34,7 +33,7 @@ public sealed class EpisodeTests(Clips clips) : IClassFixture<Clips>
     public async Task A_video_episode_is_M4V_with_its_chapters()
     {
         var episode = clips.Path("episode.m4v");
-        await Renderer.EpisodeAsync(await clips.UsualAsync(), episode, "Title", Marks, FeedMedia.Video, "", Cancel);
+        await Finishing.EpisodeAsync(new FinishInputs(await clips.UsualAsync(), await clips.UsualAsync()), episode, "Title", Marks, FeedMedia.Video, "", Cancel);
         var probed = await ProbeAsync(episode);
         // The brand that files for Apple's devices carry: "M4V " (MP4 Registration Authority, code points for brands).
         probed.GetProperty("format").GetProperty("tags").GetProperty("major_brand").GetString().ShouldBe("M4V ");
@@ -45,9 +44,9 @@ public sealed class EpisodeTests(Clips clips) : IClassFixture<Clips>
     public async Task A_sound_episode_is_M4A_with_its_chapters_and_artwork_and_no_picture()
     {
         var artwork = clips.Path("artwork.jpg");
-        await ArtworkMaker.MakeAsync(new ArtworkPlan("Deck", "House", "#0B6570"), Fonts, null, artwork, Cancel);
+        await ArtworkMaker.MakeAsync(new ArtworkPlan("Deck", "House", "#0B6570"), Making.Fonts, null, artwork, Cancel);
         var episode = clips.Path("episode.m4a");
-        await Renderer.EpisodeAsync(await clips.UsualAsync(), episode, "Title", Marks, FeedMedia.Sound, artwork, Cancel);
+        await Finishing.EpisodeAsync(new FinishInputs(await clips.UsualAsync(), await clips.UsualAsync()), episode, "Title", Marks, FeedMedia.Sound, artwork, Cancel);
         var probed = await ProbeAsync(episode);
         probed.GetProperty("format").GetProperty("tags").GetProperty("major_brand").GetString().ShouldBe("M4A ");
         Titles(probed).ShouldBe(["One <b>", "Two = 2; #"]);
@@ -63,7 +62,7 @@ public sealed class EpisodeTests(Clips clips) : IClassFixture<Clips>
     public async Task Artwork_is_made_as_directories_want_it_whatever_the_title(string title)
     {
         var path = clips.Path($"{Guid.NewGuid():N}.jpg");
-        await ArtworkMaker.MakeAsync(new ArtworkPlan(title, "Brackwater Ferries", "#0B6570"), Fonts, null, path, Cancel);
+        await ArtworkMaker.MakeAsync(new ArtworkPlan(title, "Brackwater Ferries", "#0B6570"), Making.Fonts, null, path, Cancel);
         var facts = await ArtworkMeasurer.MeasureAsync(path, Cancel);
         (facts!.Format, facts.Width, facts.Height).ShouldBe(("mjpeg", 3000, 3000));
         ArtworkRules.Wrong(facts).ShouldBeEmpty();
@@ -74,7 +73,7 @@ public sealed class EpisodeTests(Clips clips) : IClassFixture<Clips>
     {
         var paths = new[] { "One", "Two" }.ToDictionary(t => t, t => clips.Path(t + ".jpg"));
         foreach (var (title, path) in paths)
-            await ArtworkMaker.MakeAsync(new ArtworkPlan(title, "House", "#0B6570"), Fonts, null, path, Cancel);
+            await ArtworkMaker.MakeAsync(new ArtworkPlan(title, "House", "#0B6570"), Making.Fonts, null, path, Cancel);
         (await File.ReadAllBytesAsync(paths["One"], Cancel)).ShouldNotBe(await File.ReadAllBytesAsync(paths["Two"], Cancel));
     }
 
@@ -84,7 +83,7 @@ public sealed class EpisodeTests(Clips clips) : IClassFixture<Clips>
         // A mark of one colour, half transparent: the corner shows that colour on the ground's, the rest stays the ground.
         var mark = await clips.MakeAsync("-f", "lavfi", "-i", "color=c=red@0.5:s=600x400:d=1:r=1,format=rgba", "-frames:v", "1", "mark.png");
         var path = clips.Path("marked.jpg");
-        await ArtworkMaker.MakeAsync(new ArtworkPlan("Deck", "House", "#0000FF"), Fonts, mark, path, Cancel);
+        await ArtworkMaker.MakeAsync(new ArtworkPlan("Deck", "House", "#0000FF"), Making.Fonts, mark, path, Cancel);
         (await PixelAsync(path, 2700, 2600)).ShouldBe((128, 0, 127), Within(6));
         (await PixelAsync(path, 1500, 2600)).ShouldBe((0, 0, 255), Within(6));
         ArtworkRules.Wrong((await ArtworkMeasurer.MeasureAsync(path, Cancel))!).ShouldBeEmpty();

@@ -1,3 +1,4 @@
+using Wexel.Core.Captions;
 using Wexel.Core.Contents;
 using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
@@ -13,18 +14,22 @@ using Wexel.Media.Rendering;
 namespace Wexel.Media.Tests;
 
 /// <summary>What came of making a lesson's video from a clip.</summary>
-internal sealed record Made(string Path, RecordingFacts Source, RenderPlan Plan, RenditionFacts Measured, IReadOnlyList<CheckedFact> Check);
+/// <param name="From">What it was made from, and is held against.</param>
+internal sealed record Made(string Path, RecordingFacts Source, RenderPlan Plan, RenditionFacts Measured, IReadOnlyList<CheckedFact> Check, MadeFrom From);
 
 internal static class Making
 {
-    /// <summary>Without levelling, so that sounds can be compared with what they were.</summary>
-    internal static Profile AsLoudAsRecorded { get; } = Profiles.Web with { TargetLufs = null };
+    /// <summary>The typeface of captions that are part of the picture.</summary>
+    internal static string Fonts { get; } = Path.Combine(AppContext.BaseDirectory, "../../../../../artifacts/player/fonts");
 
-    internal static Task<Made> MakeAsync(string source, string output, IReadOnlyList<Section>? sections = null, Profile? profile = null, IReadOnlyList<TimeRange>? cuts = null, string? mark = null, MarkOnPicture? markOn = null, Canvas? canvas = null, IReadOnlyList<MoveIn>? moveIns = null) =>
-        MakeAsync([source], output, sections, profile, cuts, mark, markOn, canvas, moveIns);
+    /// <summary>Without levelling, so that sounds can be compared with what they were.</summary>
+    internal static Profile AsLoudAsRecorded { get; } = Profiles.Web with { Sound = Profiles.Web.Sound! with { TargetLufs = null } };
+
+    internal static Task<Made> MakeAsync(string source, string output, IReadOnlyList<Section>? sections = null, Profile? profile = null, IReadOnlyList<TimeRange>? cuts = null, string? mark = null, MarkOnPicture? markOn = null, Canvas? canvas = null, IReadOnlyList<MoveIn>? moveIns = null, IReadOnlyList<Cue>? cues = null, bool compared = false) =>
+        MakeAsync([source], output, sections, profile, cuts, mark, markOn, canvas, moveIns, cues, compared);
 
     /// <summary>Probe, plan, put the sound together, encode, finish, measure, check: the way every lesson goes.</summary>
-    internal static async Task<Made> MakeAsync(IReadOnlyList<string> sources, string output, IReadOnlyList<Section>? sections = null, Profile? profile = null, IReadOnlyList<TimeRange>? cuts = null, string? mark = null, MarkOnPicture? markOn = null, Canvas? canvas = null, IReadOnlyList<MoveIn>? moveIns = null)
+    internal static async Task<Made> MakeAsync(IReadOnlyList<string> sources, string output, IReadOnlyList<Section>? sections = null, Profile? profile = null, IReadOnlyList<TimeRange>? cuts = null, string? mark = null, MarkOnPicture? markOn = null, Canvas? canvas = null, IReadOnlyList<MoveIn>? moveIns = null, IReadOnlyList<Cue>? cues = null, bool compared = false)
     {
         sections ??= [];
         var cancel = TestContext.Current.CancellationToken;
@@ -39,13 +44,21 @@ internal static class Making
         var reel = Reel.Of(recordings);
         var map = reel.Map(cuts ?? []);
         sections = WhatFollows.Sections(sections, map);
-        var plan = RenderPlanner.Plan(reel, map, sections, profile ?? Profiles.Web, markOn, canvas, moveIns);
-        var encode = output + ".encode.mp4";
+        var plan = RenderPlanner.Plan(reel, map, profile ?? Profiles.Web, new LessonLook(sections, markOn, canvas, moveIns, Cues: cues));
+        var tracks = new FinishInputs(
+            plan.Picture is null ? null : output + ".picture.mp4", plan.Sound is null ? null : $"{output}.{SoundOutput.FileName(plan.Sound)}",
+            plan.File.CaptionsInside ? new CaptionsInside(WebVttText.Write(cues!), "en-GB") : null);
         var sound = plan.Sound is null ? null : await LessonSound.MakeAsync(plan.Sound, reel, map, sources, output + ".flac", cancel);
-        await Renderer.EncodeAsync(plan, new EncodeInputs(sources, sound, mark), encode, null, null, cancel);
-        await Renderer.FinishAsync(encode, output, "A title = with; # marks\\", Chapters.Of(sections, plan.Length), cancel);
-        var measured = await RenditionMeasurer.MeasureAsync(output, cancel);
-        return new Made(output, recordings[0].Facts, plan, measured, FileCheck.Of(measured, plan, Chapters.Of(sections, plan.Length).Count));
+        await Encoder.EncodeAsync(
+            new EncodeWork(
+                new EncodeInputs(sources, mark, Fonts), plan.Picture is { } picture ? [new PictureOutput(picture, tracks.Picture!, plan.File.Bytes is { } bytes ? new FileLimit(bytes, tracks.Sound) : null)] : [],
+                sound is null ? [] : [new SoundOutput(plan.Sound!, sound, tracks.Sound!)]),
+            null, null, cancel);
+        await Finishing.FinishAsync(plan.File, tracks, output, "A title = with; # marks\\", Chapters.Of(sections, plan.Length), cancel);
+        // It is compared with its source only where that is what a test is about.
+        var from = new MadeFrom(plan, new EncodeInputs(sources, mark, Fonts), sound?.Path, compared && plan.Picture is not null ? ExpectedPicture.Frames([], map) : [], compared ? [] : null);
+        var (measured, expected) = await RenditionMeasurer.MeasureAsync(output, from, cancel);
+        return new Made(output, recordings[0].Facts, plan, measured, FileCheck.Of(measured, plan, Chapters.Of(sections, plan.Length).Count, expected), from);
     }
 
     internal static void ShouldBeRight(this Made made) =>

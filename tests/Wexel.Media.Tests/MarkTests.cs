@@ -30,7 +30,7 @@ public sealed class MarkTests(Clips clips) : IClassFixture<Clips>
         var made = await Making.MakeAsync(
             source, clips.Path("marked.out.mp4"), cuts: [new TimeRange(TimeSpan.FromSeconds(1), TimeSpan.FromSeconds(2))], mark: mark, markOn: new MarkOnPicture("k", new PictureSize(400, 200), placement));
         made.ShouldBeRight();
-        var box = made.Plan.Picture.Mark!.Box;
+        var box = made.Plan.Picture!.Mark!.Box;
         box.ShouldBe(new PictureRect(480, 278, 128, 64));
         // Half copper over white; the file keeps colour for pairs of pixels, and H.264 rounds.
         (int R, int G, int B) half = ((0xA9 + 255) / 2, (0x4A + 255) / 2, (0x14 + 255) / 2);
@@ -49,7 +49,7 @@ public sealed class MarkTests(Clips clips) : IClassFixture<Clips>
         }
 
         // The picture stands still most of the time; the mark does not make frames.
-        made.Measured.FrameCount.ShouldBeLessThan(20);
+        made.Measured.Picture!.FrameCount.ShouldBeLessThan(20);
     }
 
     [Fact]

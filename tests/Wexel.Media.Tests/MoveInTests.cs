@@ -25,9 +25,9 @@ public sealed class MoveInTests(Clips clips) : IClassFixture<Clips>
 
     private async Task<byte[][]> FramesAsync(Made made)
     {
-        var size = made.Plan.Picture.Size;
+        var size = made.Plan.Picture!.Size;
         var raw = clips.Path($"{Guid.NewGuid():N}.gray");
-        await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-y", "-i", made.Path, "-vf", $"fps={made.Plan.Picture.Timing.Grid}:start_time=0,format=gray", "-f", "rawvideo", raw]).ExecuteAsync();
+        await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-y", "-i", made.Path, "-vf", $"fps={made.Plan.Picture!.Timing.Grid}:start_time=0,format=gray", "-f", "rawvideo", raw]).ExecuteAsync();
         var grey = await File.ReadAllBytesAsync(raw);
         return [.. grey.Chunk(size.Width * size.Height)];
     }
@@ -55,9 +55,9 @@ public sealed class MoveInTests(Clips clips) : IClassFixture<Clips>
         var canvas = upright is null ? null : new Canvas(new(640, 640), FitMode.Whole, PicturePart.All);
         var made = await Making.MakeAsync(await PageAsync(), clips.Path($"{Guid.NewGuid():N}.mp4"), profile: Profiles.Find(profile), canvas: canvas, moveIns: Twice);
         made.ShouldBeRight();
-        var placement = made.Plan.Parts[0].Placement;
+        var placement = made.Plan.Picture!.Parts[0].Placement;
         var size = placement.Canvas;
-        var path = new ViewPath(placement.Page, made.Plan.Parts[0].Moves);
+        var path = new ViewPath(placement.Page, made.Plan.Picture!.Parts[0].Moves);
         var frames = await FramesAsync(made);
         frames.Length.ShouldBe(240);
         for (var n = 0; n < frames.Length; n++)
@@ -79,8 +79,8 @@ public sealed class MoveInTests(Clips clips) : IClassFixture<Clips>
     {
         var (still, moved) = (await Making.MakeAsync(await PageAsync(), clips.Path("still.mp4")), await Making.MakeAsync(await PageAsync(), clips.Path("moved.mp4"), moveIns: Twice));
         // In, over to the second, and out: 15 and 24 and 24 frames.
-        (moved.Measured.FrameCount - still.Measured.FrameCount).ShouldBeInRange(60, 66);
-        moved.Plan.Picture.Timing.Moving.Sum(m => m.Count).ShouldBe(63);
+        (moved.Measured.Picture!.FrameCount - still.Measured.Picture!.FrameCount).ShouldBeInRange(60, 66);
+        moved.Plan.Picture!.Timing.Moving.Sum(m => m.Count).ShouldBe(63);
     }
 
     [Fact]
@@ -92,7 +92,7 @@ public sealed class MoveInTests(Clips clips) : IClassFixture<Clips>
         {
             var made = await Making.MakeAsync(await PageAsync(), clips.Path($"{Guid.NewGuid():N}.mp4"), sections, profile, cuts, moveIns: Twice);
             made.ShouldBeRight();
-            made.Measured.KeyFrames.ShouldContain(k => (k - TimeSpan.FromSeconds(0.7)).Duration() < TimeSpan.FromMilliseconds(17));
+            made.Measured.Picture!.KeyFrames.ShouldContain(k => (k - TimeSpan.FromSeconds(0.7)).Duration() < TimeSpan.FromMilliseconds(17));
         }
     }
 
@@ -103,8 +103,8 @@ public sealed class MoveInTests(Clips clips) : IClassFixture<Clips>
         var source = await clips.MakeAsync(
             "-f", "lavfi", "-i", "testsrc2=s=1280x960:r=10:d=1,trim=end_frame=1,loop=30:1", "-vf", "scale=out_color_matrix=bt709:out_range=tv,format=yuv420p", "-c:v", "libx264", "-qp", "0",
             "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709", "-color_range", "tv", "-t", "3", "fine.mp4");
-        var made = await Making.MakeAsync(source, clips.Path("fine.out.mp4"), profile: Profiles.Small480 with { Quality = 1 }, moveIns: [new("a", new TimeRange(TimeSpan.Zero, TimeSpan.FromSeconds(3)), new PicturePart(0.25, 0.25, 0.5, 0.5), MoveIn.UsualEase)]);
-        var seen = made.Plan.Parts[0].Moves.Single().To;
+        var made = await Making.MakeAsync(source, clips.Path("fine.out.mp4"), profile: Profiles.Small480 with { Picture = Profiles.Small480.Picture! with { Rate = RateSettings.Of(1) } }, moveIns: [new("a", new TimeRange(TimeSpan.Zero, TimeSpan.FromSeconds(3)), new PicturePart(0.25, 0.25, 0.5, 0.5), MoveIn.UsualEase)]);
+        var seen = made.Plan.Picture!.Parts[0].Moves.Single().To;
         (seen.Width, seen.Height).ShouldBe((640, 480));
         var raw = clips.Path("fine.gray");
         await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-y", "-i", source, "-frames:v", "1", "-vf", $"crop=640:480:{seen.X}:{seen.Y},format=gray", "-f", "rawvideo", raw]).ExecuteAsync();

@@ -23,7 +23,7 @@ public sealed class ReelTests(Clips clips) : IClassFixture<Clips>
     private async Task<List<int>> NumbersAsync(Made made)
     {
         var raw = clips.Path($"{Guid.NewGuid():N}.gray");
-        await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-nostdin", "-y", "-i", made.Path, "-vf", $"fps={made.Plan.Picture.Timing.Grid}:start_time=0,format=gray", "-f", "rawvideo", raw]).ExecuteAsync();
+        await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-nostdin", "-y", "-i", made.Path, "-vf", $"fps={made.Plan.Picture!.Timing.Grid}:start_time=0,format=gray", "-f", "rawvideo", raw]).ExecuteAsync();
         return [.. (await File.ReadAllBytesAsync(raw)).Chunk(Width * Height).Select(f => Enumerable.Range(0, 12).Sum(bit => f[(32 * Width) + (bit * Bit) + 16] > 127 ? 1 << bit : 0))];
     }
 
@@ -53,7 +53,7 @@ public sealed class ReelTests(Clips clips) : IClassFixture<Clips>
         for (var n = 90; n < 150; n++)
             ((double)numbers[n]).ShouldBe(1000 + ((n - 90) * 25 / 30.0), 1, $"frame {n}");
         numbers.Skip(150).ShouldBe(Enumerable.Range(2000, 60));
-        made.Measured.KeyFrames.ShouldContain(TimeSpan.FromSeconds(3));
+        made.Measured.Picture!.KeyFrames.ShouldContain(TimeSpan.FromSeconds(3));
 
         var samples = await SamplesAsync(made.Path);
         Tone(samples, 0.5, 2.5).ShouldBe(440, 2);
@@ -98,7 +98,7 @@ public sealed class ReelTests(Clips clips) : IClassFixture<Clips>
         };
         var made = await Making.MakeAsync(sources, clips.Path("teal.out.mp4"));
         made.ShouldBeRight();
-        made.Measured.Size.ShouldBe(new PictureSize(1280, 720));
+        made.Measured.Picture!.Size.ShouldBe(new PictureSize(1280, 720));
         made.Plan.Length.ShouldBe(TimeSpan.FromSeconds(6), TimeSpan.FromSeconds(0.1));
         made.Plan.Sound!.Mixes.ShouldBe([SoundMix.Mono, SoundMix.StereoFromSurround, null]);
         foreach (var at in new[] { 1.0, 3.0, 5.0 })
@@ -126,6 +126,6 @@ public sealed class ReelTests(Clips clips) : IClassFixture<Clips>
             sources, clips.Path("over-joint.mp4"), mark: mark, markOn: new MarkOnPicture("k", new PictureSize(400, 200), MarkPlacement.Usual),
             moveIns: [new("a", new TimeRange(TimeSpan.FromSeconds(2), TimeSpan.FromSeconds(4.5)), new PicturePart(0.25, 0.25, 0.5, 0.5), MoveIn.UsualEase)]);
         made.ShouldBeRight();
-        made.Plan.Parts.Select(p => p.Moves.Count).ShouldBe([1, 2]);
+        made.Plan.Picture!.Parts.Select(p => p.Moves.Count).ShouldBe([1, 2]);
     }
 }

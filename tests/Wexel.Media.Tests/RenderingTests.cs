@@ -31,9 +31,9 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
     {
         var made = await MakeAsync(await clips.QuietAsync(), Sections);
         made.ShouldBeRight();
-        made.Measured.FrameCount.ShouldBeLessThan(20);
-        made.Measured.LongestGap.ShouldBeLessThanOrEqualTo(TimeSpan.FromMilliseconds(1001));
-        made.Measured.KeyFrames.ShouldContain(k => (k - TimeSpan.FromMilliseconds(1700)).Duration() < TimeSpan.FromMilliseconds(17));
+        made.Measured.Picture!.FrameCount.ShouldBeLessThan(20);
+        made.Measured.Picture!.LongestGap.ShouldBeLessThanOrEqualTo(TimeSpan.FromMilliseconds(1001));
+        made.Measured.Picture!.KeyFrames.ShouldContain(k => (k - TimeSpan.FromMilliseconds(1700)).Duration() < TimeSpan.FromMilliseconds(17));
     }
 
     [Fact]
@@ -103,7 +103,7 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
         {
             var made = await MakeAsync(source);
             made.ShouldBeRight();
-            made.Measured.Size.ShouldBe(size, name);
+            made.Measured.Picture!.Size.ShouldBe(size, name);
         }
     }
 
@@ -175,8 +175,8 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
     public async Task Profiles_scale_down_and_never_up(string profile, int width, int height)
     {
         var large = await clips.PictureAsync("testsrc2=s=1920x1080:r=10:d=1", "large.mkv", "-c:v", "mjpeg", "-pix_fmt", "yuvj420p");
-        (await MakeAsync(large, profile: Profiles.Find(profile))).Measured.Size.ShouldBe(new PictureSize(width, height));
-        (await MakeAsync(await clips.UsualAsync(), profile: Profiles.Find(profile))).Measured.Size.ShouldBe(new PictureSize(320, 240));
+        (await MakeAsync(large, profile: Profiles.Find(profile))).Measured.Picture!.Size.ShouldBe(new PictureSize(width, height));
+        (await MakeAsync(await clips.UsualAsync(), profile: Profiles.Find(profile))).Measured.Picture!.Size.ShouldBe(new PictureSize(320, 240));
     }
 
     [Fact]
@@ -232,7 +232,7 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
         var made = await Making.MakeAsync(await NumberedAsync(), clips.Path($"{Guid.NewGuid():N}.mp4"), null, null, cuts);
         made.ShouldBeRight();
         // The sound of the clip is a little longer than its picture, whose last frame then stands on.
-        var standing = Enumerable.Repeat(299, (int)made.Plan.Parts[0].Kept[^1].End - 300);
+        var standing = Enumerable.Repeat(299, (int)made.Plan.Picture!.Parts[0].Kept[^1].End - 300);
         (await NumbersAsync(made.Path)).ShouldBe([.. Enumerable.Range(0, 140).Select(i => (i * 2) + 1), .. Enumerable.Range(280, 20), .. standing]);
     }
 
@@ -243,8 +243,8 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
         var made = await MakeAsync(await NumberedAsync(), sections);
         made.ShouldBeRight();
         // The sound of the clip is a little longer than its picture: the regular one at 10 s stands too.
-        made.Plan.Picture.Timing.KeyFrames().Count().ShouldBe(301);
-        made.Measured.KeyFrames.Count.ShouldBe(301);
+        made.Plan.Picture!.Timing.KeyFrames().Count().ShouldBe(301);
+        made.Measured.Picture!.KeyFrames.Count.ShouldBe(301);
     }
 
     [Fact]
@@ -255,7 +255,7 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
         var made = await Making.MakeAsync(source, clips.Path($"{Guid.NewGuid():N}.mp4"), cuts: cuts);
         made.ShouldBeRight();
         made.Plan.Length.TotalSeconds.ShouldBe(100 / 3.0, 0.001);
-        made.Measured.FrameCount.ShouldBe(1000);
+        made.Measured.Picture!.FrameCount.ShouldBe(1000);
     }
 
     [Fact]
@@ -264,8 +264,8 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
         // What changes at 4 s comes at 3 s when one second before it is cut; and key frames stand where they must.
         var made = await Making.MakeAsync(await clips.QuietAsync(), clips.Path($"{Guid.NewGuid():N}.mp4"), Sections, null, [new(TimeSpan.FromSeconds(2), TimeSpan.FromSeconds(3))]);
         made.ShouldBeRight();
-        made.Measured.FrameCount.ShouldBeLessThan(20);
-        made.Measured.KeyFrames.ShouldContain(k => (k - TimeSpan.FromSeconds(3)).Duration() < TimeSpan.FromMilliseconds(17));
+        made.Measured.Picture!.FrameCount.ShouldBeLessThan(20);
+        made.Measured.Picture!.KeyFrames.ShouldContain(k => (k - TimeSpan.FromSeconds(3)).Duration() < TimeSpan.FromMilliseconds(17));
     }
 
     [Fact]
@@ -286,10 +286,10 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
         var source = await clips.PictureAsync("testsrc2=s=1280x720:r=30:d=30", "long.mkv", "-c:v", "mjpeg", "-pix_fmt", "yuvj420p");
         var folder = Directory.CreateDirectory(clips.Path("stopped")).FullName;
         var facts = (await Probing.Prober.ProbeAsync(source, "long.mkv", TestContext.Current.CancellationToken)).Facts!;
-        var plan = RenderPlanner.Plan(Reel.Of(facts), Reel.Of(facts).Map([]), [], Profiles.Web);
+        var plan = RenderPlanner.Plan(Reel.Of(facts), Reel.Of(facts).Map([]), Profiles.Web, new LessonLook());
         using var stop = new CancellationTokenSource();
         var progress = new Progress<TimeSpan>(_ => stop.Cancel());
-        await Should.ThrowAsync<OperationCanceledException>(() => Renderer.EncodeAsync(plan with { Sound = null }, new EncodeInputs([source], null), Path.Combine(folder, "a.mp4"), progress, null, stop.Token));
+        await Should.ThrowAsync<OperationCanceledException>(() => Encoder.EncodeAsync(new EncodeWork(new EncodeInputs([source]), [new PictureOutput(plan.Picture!, Path.Combine(folder, "a.mp4"))], []), progress, null, stop.Token));
         Directory.EnumerateFiles(folder).ShouldBeEmpty();
     }
 
@@ -297,8 +297,8 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
     public async Task A_failure_says_what_the_encoder_said_and_what_to_try()
     {
         var facts = (await Probing.Prober.ProbeAsync(await clips.UsualAsync(), "usual.mp4", TestContext.Current.CancellationToken)).Facts!;
-        var plan = RenderPlanner.Plan(Reel.Of(facts), Reel.Of(facts).Map([]), [], Profiles.Web);
-        var failed = await Should.ThrowAsync<ToolFailedException>(() => Renderer.EncodeAsync(plan, new EncodeInputs([clips.Path("gone.mp4")], null), clips.Path("never.mp4"), null, null, TestContext.Current.CancellationToken));
+        var plan = RenderPlanner.Plan(Reel.Of(facts), Reel.Of(facts).Map([]), Profiles.Web, new LessonLook());
+        var failed = await Should.ThrowAsync<ToolFailedException>(() => Encoder.EncodeAsync(new EncodeWork(new EncodeInputs([clips.Path("gone.mp4")]), [new PictureOutput(plan.Picture!, clips.Path("never.mp4"))], []), null, null, TestContext.Current.CancellationToken));
         failed.Said.ShouldContain("No such file");
         failed.Advice.ShouldContain("Bring it in again");
         File.Exists(clips.Path("never.mp4")).ShouldBeFalse();

@@ -189,7 +189,7 @@ public sealed class FeedTests(ServerFixture fixture) : IClassFixture<ServerFixtu
         var broughtIn = await (await trainer.PutAsync("/api/recordings?fileName=Ropes.mp4", new ByteArrayContent(await File.ReadAllBytesAsync(clip)) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } })).Content.ReadFromJsonAsync<JsonElement>();
         var lesson = broughtIn.GetProperty("lessonId").GetString();
         await trainer.UntilAsync($"/api/lessons/{lesson}/deliver", d => d.GetProperty("profiles").GetArrayLength() > 0);
-        (await trainer.PostAsJsonAsync($"/api/lessons/{lesson}/renditions", new { profileId = "small-480p" })).EnsureSuccessStatusCode();
+        (await trainer.PostAsJsonAsync("/api/renditions", new { lessons = new[] { lesson }, profiles = new[] { "small-480p" } })).EnsureSuccessStatusCode();
         await trainer.UntilAsync($"/api/lessons/{lesson}/deliver", d => d.GetProperty("renditions").EnumerateArray().Any(r => r.GetProperty("state").GetString() == "done"));
         var outlet = (await FeedAsync(trainer, Settings("Spoken", "sound"))).GetProperty("outletId").GetString();
         async Task ReleaseAsync() => (await trainer.PostAsJsonAsync($"/api/lessons/{lesson}/releases", new { outletId = outlet, profileId = "small-480p", visibility = "withLink" })).EnsureSuccessStatusCode();

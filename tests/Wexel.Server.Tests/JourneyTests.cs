@@ -76,7 +76,7 @@ public sealed class JourneyTests(ServerFixture fixture) : IClassFixture<ServerFi
         try
         {
             (await (await PutAsync(trainer, "a.mp4", [1, 2, 3])).ProblemAsync()).GetProperty("code").GetString().ShouldBe("disk-full");
-            var render = await trainer.PostAsJsonAsync($"/api/lessons/{lesson}/renditions", new { profileId = "web" });
+            var render = await trainer.PostAsJsonAsync("/api/renditions", new { lessons = new[] { lesson }, profiles = new[] { "web" } });
             render.StatusCode.ShouldBe(HttpStatusCode.InsufficientStorage);
         }
         finally
@@ -132,7 +132,7 @@ public sealed class JourneyTests(ServerFixture fixture) : IClassFixture<ServerFi
         saved.GetProperty("length").GetInt64().ShouldBe(2800);
         (await trainer.JsonAsync("/api/lessons")).EnumerateArray().SelectMany(c => c.GetProperty("lessons").EnumerateArray()).Single(l => l.GetProperty("id").GetGuid() == id).GetProperty("length").GetInt64().ShouldBe(2800);
         await trainer.UntilAsync($"/api/lessons/{id}/deliver", d => d.GetProperty("profiles").GetArrayLength() > 0);
-        (await trainer.PostAsJsonAsync($"/api/lessons/{id}/renditions", new { profileId = "web" })).EnsureSuccessStatusCode();
+        (await trainer.PostAsJsonAsync("/api/renditions", new { lessons = new[] { id }, profiles = new[] { "web" } })).EnsureSuccessStatusCode();
         var delivered = await trainer.UntilAsync($"/api/lessons/{id}/deliver", d => d.GetProperty("renditions").EnumerateArray().Any(r => r.GetProperty("state").GetString() is "done" or "failed"));
         delivered.GetProperty("renditions")[0].GetProperty("check").EnumerateArray().ShouldAllBe(f => f.GetProperty("verdict").GetString() == "right");
 
@@ -155,7 +155,7 @@ public sealed class JourneyTests(ServerFixture fixture) : IClassFixture<ServerFi
         var trainer = await fixture.SignedInAsync();
         var id = await LessonAsync(trainer);
         await trainer.UntilAsync($"/api/lessons/{id}/deliver", d => d.GetProperty("profiles").GetArrayLength() > 0);
-        (await trainer.PostAsJsonAsync($"/api/lessons/{id}/renditions", new { profileId = "small-480p" })).EnsureSuccessStatusCode();
+        (await trainer.PostAsJsonAsync("/api/renditions", new { lessons = new[] { id }, profiles = new[] { "small-480p" } })).EnsureSuccessStatusCode();
         var delivered = await trainer.UntilAsync($"/api/lessons/{id}/deliver", d => d.GetProperty("renditions").EnumerateArray().Any(r => r.GetProperty("profileTitle").GetString() == "Small 480p" && r.GetProperty("state").GetString() == "done"));
         var rendition = delivered.GetProperty("renditions").EnumerateArray().First(r => r.GetProperty("profileTitle").GetString() == "Small 480p");
         rendition.GetProperty("check").EnumerateArray().ShouldAllBe(f => f.GetProperty("verdict").GetString() == "right");
@@ -232,9 +232,8 @@ public sealed class JourneyTests(ServerFixture fixture) : IClassFixture<ServerFi
         {
             // As a killed server leaves it: "working", and no sign of life any more.
             var lesson = await db.Lessons.FirstAsync(l => l.Id == id);
-            var document = Json.Read<Core.Lessons.LessonDocument>((await db.LessonRevisions.FirstAsync(r => r.LessonId == id && r.Number == lesson.Revision)).Document);
-            var planned = Rendering.RenderPlans.Of(await new Lessons.LessonReels(db).OfAsync(document, default), document, Core.Encoding.Profiles.Web720, null)!;
-            var rendition = new Rendition { LessonId = id, Revision = lesson.Revision, ProfileId = "web-720p", RequestedBy = (await db.Users.FirstAsync(u => u.Email == ServerFixture.Trainer)).Id, EncodeKey = planned.EncodeKey, State = RenditionState.Working, SignOfLifeAt = DateTimeOffset.UtcNow.AddMinutes(-1), RequestedAt = DateTimeOffset.UtcNow };
+            var batch = new RenderBatch { RequestedBy = (await db.Users.FirstAsync(u => u.Email == ServerFixture.Trainer)).Id, RequestedAt = DateTimeOffset.UtcNow };
+            var rendition = new Rendition { LessonId = id, Revision = lesson.Revision, ProfileId = "web-720p", Profile = Json.Write(Core.Encoding.Profiles.Web720), BatchId = batch.Id, Batch = batch, EncodeKey = "", State = RenditionState.Working, SignOfLifeAt = DateTimeOffset.UtcNow.AddMinutes(-1), RequestedAt = DateTimeOffset.UtcNow };
             db.Renditions.Add(rendition);
             await db.SaveChangesAsync();
             lost = rendition.Id;

@@ -26,7 +26,7 @@ public sealed class KilledServerTests
             trainer = await process.StartAsync();
             await trainer.UntilAsync($"api/recordings/{hash}", r => r.GetProperty("analysis").ValueKind == JsonValueKind.Object && r.GetProperty("viewable").GetBoolean());
 
-            (await trainer.PostAsJsonAsync($"api/lessons/{lesson}/renditions", new { profileId = "small-480p" })).EnsureSuccessStatusCode();
+            (await trainer.PostAsJsonAsync("/api/renditions", new { lessons = new[] { lesson }, profiles = new[] { "small-480p" } })).EnsureSuccessStatusCode();
             await trainer.UntilAsync("api/queue", q => q[0].GetProperty("state").GetString() == "working" && q[0].GetProperty("progress").GetDouble() > 0);
             await process.KillAsync();
 
@@ -35,7 +35,8 @@ public sealed class KilledServerTests
             queue[0].GetProperty("state").GetString().ShouldBe("done");
             queue.GetArrayLength().ShouldBe(1);
             var delivered = await trainer.JsonAsync($"api/lessons/{lesson}/deliver");
-            delivered.GetProperty("renditions")[0].GetProperty("check").EnumerateArray().ShouldAllBe(f => f.GetProperty("verdict").GetString() != "wrong");
+            // Noise is what an encoder leaves away first, and the check says so; nothing else may be wrong.
+            delivered.GetProperty("renditions")[0].GetProperty("check").EnumerateArray().Where(f => f.GetProperty("verdict").GetString() == "wrong").Select(f => f.GetProperty("code").GetString()).ShouldBe(["ssim"]);
 
             // The killed encode's unfinished file goes at a later start, when surely nobody writes to it.
             new FileStore(process.Data).RemoveAbandoned(DateTimeOffset.UtcNow.AddMinutes(1));

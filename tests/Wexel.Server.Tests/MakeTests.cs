@@ -56,7 +56,7 @@ public sealed class MakeTests : IDisposable
         await File.WriteAllTextAsync(At("cuts.txt"), "0:00 - 0:00.5\n0:01.5 - end\n");
         var made = await MakeAsync(await ClipAsync("a.mp4"), "--title", "Fares", "--cuts", At("cuts.txt"), "--out", At("fares"));
         made.ExitCode.ShouldBe(0, made.StandardError);
-        made.StandardError.ShouldContain("right  Length: 1.0 s");
+        made.StandardError.ShouldContain("right  Length: 1.00 s");
         var two = await MakeAsync(At("a.mp4"), At("a.mp4"), "--title", "Fares twice", "--out", At("twice"), "--json");
         two.ExitCode.ShouldBe(0, two.StandardError);
         two.StandardError.ShouldNotContain("WRONG");
@@ -133,7 +133,7 @@ public sealed class MakeTests : IDisposable
         var nowhere = await MakeAsync(clip, "--title", "Fares", "--for", "podcast");
         (nowhere.ExitCode, nowhere.StandardError).ShouldBe((1, "A feed names its files by whole addresses: give the one where the folder will lie with --base-url, such as https://intranet.example/listening/.\n"));
         var varying = await MakeAsync(clip, "--title", "Fares", "--for", "podcast", "--base-url", "https://intranet.example/", "--profile", "web");
-        (varying.ExitCode, varying.StandardError).ShouldBe((1, "Podcast apps want a constant frame rate, which “web” does not make; take podcast-720p.\n"));
+        (varying.ExitCode, varying.StandardError).ShouldBe((1, "Podcast apps want a constant frame rate, which “Web, as recorded” does not make. Render with “Podcast 720p”, then release.\n"));
         await File.WriteAllTextAsync(At("renamed.jpg"), "text");
         await File.WriteAllTextAsync(At("course.json"), """{ "title": "T", "feed": { "artwork": "renamed.jpg" }, "lessons": [{ "recording": "a.mp4", "title": "A" }] }""");
         var artwork = await MakeAsync(At("course.json"), "--for", "podcast", "--base-url", "https://intranet.example/", "--out", At("never"));
@@ -196,9 +196,9 @@ public sealed class MakeTests : IDisposable
     [Fact]
     public async Task Stopping_it_removes_what_was_half_made()
     {
-        var clip = await ClipAsync("long.mp4", 60);
+        var clip = await ClipAsync("long.mp4", 300);
         using var stop = new CancellationTokenSource();
-        var run = Command("dotnet").WithArguments([Path.Combine(AppContext.BaseDirectory, "Wexel.Cli.dll"), "make", clip, "--title", "T", "--out", At("out")])
+        var run = Command("dotnet").WithArguments([Path.Combine(AppContext.BaseDirectory, "Wexel.Cli.dll"), "make", clip, "--title", "T", "--profile", "podcast-720p", "--out", At("out")])
             .WithStandardErrorPipe(PipeTarget.ToDelegate(line =>
             {
                 if (line.EndsWith(" %", StringComparison.Ordinal))

@@ -36,7 +36,7 @@ public sealed class MarkTests(ServerFixture fixture) : IClassFixture<ServerFixtu
         var id = (await trainer.JsonAsync("/api/lessons"))[0].GetProperty("lessons")[0].GetProperty("id").GetGuid();
         await trainer.UntilAsync($"/api/lessons/{id}/deliver", d => d.GetProperty("profiles").GetArrayLength() > 0);
         async Task<bool> NothingToEncodeAsync() => (await trainer.JsonAsync($"/api/lessons/{id}/deliver")).GetProperty("profiles").EnumerateArray().Single(p => p.GetProperty("id").GetString() == "small-480p").GetProperty("nothingToEncode").GetBoolean();
-        (await trainer.PostAsJsonAsync($"/api/lessons/{id}/renditions", new { profileId = "small-480p" })).EnsureSuccessStatusCode();
+        (await trainer.PostAsJsonAsync("/api/renditions", new { lessons = new[] { id }, profiles = new[] { "small-480p" } })).EnsureSuccessStatusCode();
         await trainer.UntilAsync($"/api/lessons/{id}/deliver", d => d.GetProperty("renditions").EnumerateArray().Any(r => r.GetProperty("profileTitle").GetString() == "Small 480p" && r.GetProperty("state").GetString() == "done"));
         (await NothingToEncodeAsync()).ShouldBeTrue();
 

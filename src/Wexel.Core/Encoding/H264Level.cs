@@ -9,8 +9,8 @@ namespace Wexel.Core.Encoding;
 /// <param name="MaxMacroblocksPerSecond">MaxMBPS.</param>
 /// <param name="MaxFrameMacroblocks">MaxFS.</param>
 /// <param name="MaxDpbMacroblocks">MaxDpbMbs.</param>
-/// <param name="MaxBitRateUnits">MaxBR, in units of 1,250 bit/s for High profile (Table A-2, cpbBrVclFactor).</param>
-/// <param name="MaxBufferUnits">MaxCPB, in units of 1,250 bits for High profile.</param>
+/// <param name="MaxBitRateUnits">MaxBR, in units of cpbBrVclFactor bit/s (Table A-2): 1,250 for High profile, 1,000 for the others.</param>
+/// <param name="MaxBufferUnits">MaxCPB, in the same units of bits.</param>
 public sealed record H264Level(
     int Number,
     int MaxMacroblocksPerSecond,
@@ -19,7 +19,7 @@ public sealed record H264Level(
     int MaxBitRateUnits,
     int MaxBufferUnits)
 {
-    private const int HighProfileFactor = 1250;
+    private static int Factor(H264Profile profile) => profile == H264Profile.High ? 1250 : 1000;
 
     /// <summary>All levels that High profile uses, lowest first (ITU-T H.264, Table A-1). Level 1b is left out: High has no use for it here.</summary>
     public static IReadOnlyList<H264Level> All { get; } =
@@ -50,26 +50,34 @@ public sealed record H264Level(
         ? (Number / 10).ToString(CultureInfo.InvariantCulture)
         : string.Create(CultureInfo.InvariantCulture, $"{Number / 10}.{Number % 10}");
 
-    /// <summary>The highest bit rate of High profile at this level, in bits a second.</summary>
-    public long MaxBitsPerSecond => (long)MaxBitRateUnits * HighProfileFactor;
+    /// <summary>The highest bit rate at this level, in bits a second: MaxBR times cpbBrVclFactor of the profile (Table A-2).</summary>
+    public long MaxBitsPerSecond(H264Profile profile) => (long)MaxBitRateUnits * Factor(profile);
 
-    /// <summary>The largest coded picture buffer of High profile at this level, in bits.</summary>
-    public long MaxBufferBits => (long)MaxBufferUnits * HighProfileFactor;
+    /// <summary>The largest coded picture buffer at this level, in bits.</summary>
+    public long MaxBufferBits(H264Profile profile) => (long)MaxBufferUnits * Factor(profile);
 
-    /// <summary>
-    /// The lowest level that takes frames of a size at a rate: A.3.1 and A.3.2, clauses on MaxMBPS, on MaxFS and on the sides, each of
-    /// which may not pass Sqrt(MaxFS × 8) macroblocks. Null when even the highest does not.
-    /// </summary>
-    public static H264Level? LowestFor(PictureSize size, FrameRate rate)
+    /// <summary>Whether it takes frames of a size at a rate: A.3.1 and A.3.2, clauses on MaxMBPS, on MaxFS and on the sides, each of
+    /// which may not pass Sqrt(MaxFS × 8) macroblocks.</summary>
+    public bool Takes(PictureSize size, FrameRate rate)
     {
         var (across, down) = Macroblocks(size);
         var frame = (long)across * down;
-        return All.FirstOrDefault(level =>
-            frame <= level.MaxFrameMacroblocks
-            && frame * rate.Numerator <= (long)level.MaxMacroblocksPerSecond * rate.Denominator
-            && (long)across * across <= level.MaxFrameMacroblocks * 8L
-            && (long)down * down <= level.MaxFrameMacroblocks * 8L);
+        return frame <= MaxFrameMacroblocks
+            && frame * rate.Numerator <= (long)MaxMacroblocksPerSecond * rate.Denominator
+            && (long)across * across <= MaxFrameMacroblocks * 8L
+            && (long)down * down <= MaxFrameMacroblocks * 8L;
     }
+
+    /// <summary>The level of a number, or null.</summary>
+    public static H264Level? Find(int number) => All.FirstOrDefault(l => l.Number == number);
+
+    /// <summary>The lowest level that takes frames of a size at a rate and a bit rate. Null when even the highest does not.</summary>
+    /// <param name="size">The picture's size.</param>
+    /// <param name="rate">Frames a second.</param>
+    /// <param name="profile">The profile that is declared.</param>
+    /// <param name="bitsPerSecond">The bit rate that is aimed at, in bits a second; 0 where it follows from the level.</param>
+    public static H264Level? LowestFor(PictureSize size, FrameRate rate, H264Profile profile = H264Profile.High, long bitsPerSecond = 0) =>
+        All.FirstOrDefault(level => level.Takes(size, rate) && bitsPerSecond <= level.MaxBitsPerSecond(profile));
 
     /// <summary>How many reference frames the level's decoded picture buffer holds at a size: Min(MaxDpbMbs / (PicWidthInMbs × FrameHeightInMbs), 16).</summary>
     public int MaxReferenceFrames(PictureSize size)

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Wexel.Core.Editing;
 using Wexel.Core.Kit;
 using Wexel.Core.Recordings;
@@ -5,12 +6,25 @@ using Wexel.Core.Timing;
 
 namespace Wexel.Core.Encoding;
 
-/// <summary>All that an encoder must be told to make one rendition: a value, equal for equal work.</summary>
+/// <summary>All that must be known to make one rendition: a value, equal for equal work.</summary>
 /// <param name="Length">How long the rendition is.</param>
-/// <param name="Parts">What is made of each recording of which anything is kept, in order; one or more.</param>
-/// <param name="Picture">What is done with the picture.</param>
+/// <param name="Pictures">The pictures that are made, the largest first; none for sound alone.</param>
 /// <param name="Sound">What is done with the sound, or null where there is none.</param>
-public sealed record RenderPlan(TimeSpan Length, IReadOnlyList<PartPlan> Parts, PicturePlan Picture, SoundPlan? Sound);
+/// <param name="File">How picture and sound are put into a file.</param>
+public sealed record RenderPlan(TimeSpan Length, IReadOnlyList<PicturePlan> Pictures, SoundPlan? Sound, FilePlan File)
+{
+    /// <summary>The picture, or the largest of several; null for sound alone.</summary>
+    [JsonIgnore]
+    public PicturePlan? Picture => Pictures.Count > 0 ? Pictures[0] : null;
+}
+
+/// <summary>How picture and sound are put into a file. Nothing of it is encoded.</summary>
+/// <param name="Container">What the file is.</param>
+/// <param name="CaptionsInside">Whether captions stand in it as a track.</param>
+/// <param name="Chapters">Whether the sections stand in it as chapters.</param>
+/// <param name="IndexAtFront">Whether its index stands at the front.</param>
+/// <param name="Bytes">The size that it must not pass, in bytes; null for none.</param>
+public sealed record FilePlan(Container Container, bool CaptionsInside, bool Chapters, bool IndexAtFront, long? Bytes);
 
 /// <summary>How one recording's picture is brought onto the canvas.</summary>
 /// <param name="Recording">Which recording of the reel it is, from 0.</param>
@@ -21,26 +35,44 @@ public sealed record RenderPlan(TimeSpan Length, IReadOnlyList<PartPlan> Parts, 
 /// <param name="Colour">The conversion to BT.709 limited range, or null where it is that already.</param>
 public sealed record PartPlan(int Recording, IReadOnlyList<KeptStretch> Kept, bool SquarePixels, CanvasPlacement Placement, IReadOnlyList<ViewMove> Moves, ColourConversion? Colour);
 
-/// <summary>What is made of the picture as a whole.</summary>
+/// <summary>One picture that is made: what is encoded into one track.</summary>
+/// <param name="Parts">What is made of each recording of which anything is kept, in order; one or more.</param>
 /// <param name="Size">The size that is made; both sides even, pixels square.</param>
 /// <param name="Mark">The house's mark on it, or null.</param>
+/// <param name="Captions">The captions that are part of it, as <see cref="Captions.BurntCaptions"/> writes them; null for none.</param>
 /// <param name="Timing">When frames are made.</param>
-/// <param name="Level">The H.264 level's number, 31 for 3.1.</param>
+/// <param name="Coding">How it is coded.</param>
+/// <param name="Rate">What the encoder holds to.</param>
+/// <param name="Effort">How much time the encoder takes.</param>
+public sealed record PicturePlan(
+    IReadOnlyList<PartPlan> Parts,
+    PictureSize Size,
+    MarkPlan? Mark,
+    string? Captions,
+    FrameTiming Timing,
+    CodingPlan Coding,
+    RatePlan Rate,
+    Effort Effort);
+
+/// <summary>How a picture is coded.</summary>
+/// <param name="Codec">The codec.</param>
+/// <param name="H264">What H.264 needs besides, or null with another codec.</param>
+public sealed record CodingPlan(PictureCodec Codec, H264Plan? H264);
+
+/// <summary>What an H.264 stream declares and must then keep (ITU-T H.264, Annex A).</summary>
+/// <param name="Profile">The profile.</param>
+/// <param name="Level">The level's number, 31 for 3.1.</param>
 /// <param name="ReferenceFrames">Frames that the encoder may refer to.</param>
 /// <param name="MaxBitsPerSecond">The rate that must not be passed, in bits a second.</param>
 /// <param name="BufferBits">The decoder's buffer, in bits.</param>
-/// <param name="Quality">The constant rate factor.</param>
-/// <param name="Effort">The encoder's preset.</param>
-public sealed record PicturePlan(
-    PictureSize Size,
-    MarkPlan? Mark,
-    FrameTiming Timing,
-    int Level,
-    int ReferenceFrames,
-    long MaxBitsPerSecond,
-    long BufferBits,
-    int Quality,
-    string Effort);
+public sealed record H264Plan(H264Profile Profile, int Level, int ReferenceFrames, long MaxBitsPerSecond, long BufferBits);
+
+/// <summary>What the encoder holds to.</summary>
+/// <param name="Rule">The rule.</param>
+/// <param name="Quality">The quality, with <see cref="RateRule.Quality"/>.</param>
+/// <param name="BitsPerSecond">The rate that is aimed at, in bits a second; with <see cref="RateRule.Quality"/> the one that is not passed, or 0.</param>
+/// <param name="Passes">How often the picture is encoded, 1 or 2.</param>
+public sealed record RatePlan(RateRule Rule, int Quality, long BitsPerSecond, int Passes);
 
 /// <summary>The house's mark as it stands on a picture.</summary>
 /// <param name="Key">The key of its file.</param>
@@ -49,8 +81,8 @@ public sealed record PicturePlan(
 public sealed record MarkPlan(string Key, PictureRect Box, double Opacity);
 
 /// <summary>
-/// Timing as drawn: frames lie on a grid of constant rate, and one that repeats the frame before is not made, but for the key frames,
-/// the last frame, and one at least every second.
+/// When frames are made. Frames lie on a grid of constant rate; as drawn, one that repeats the frame before is not made, but for the key
+/// frames, the last frame, and one at least every second.
 /// </summary>
 /// <param name="Grid">The grid's rate.</param>
 /// <param name="MostRepeatsLeftOut">How many grid frames in a row may be left out; none where the rate is to be constant.</param>
@@ -58,8 +90,18 @@ public sealed record MarkPlan(string Key, PictureRect Box, double Opacity);
 /// <param name="SectionFrames">Grid frames at which sections start, in order: key frames too.</param>
 /// <param name="LastFrame">The number of the last grid frame, which is always made.</param>
 /// <param name="Moving">Stretches of grid frames in which what is seen moves, in order and apart; each of their frames is made.</param>
-public sealed record FrameTiming(FrameRate Grid, int MostRepeatsLeftOut, int KeyFrameEvery, IReadOnlyList<long> SectionFrames, long LastFrame, IReadOnlyList<FrameRun> Moving)
+/// <param name="Changing">Grid frames at which captions in the picture come or go, in order; they are made.</param>
+/// <param name="Constant">The rate that is made of the grid's, where it is another one; null for the grid's own.</param>
+public sealed record FrameTiming(FrameRate Grid, int MostRepeatsLeftOut, int KeyFrameEvery, IReadOnlyList<long> SectionFrames, long LastFrame, IReadOnlyList<FrameRun> Moving, IReadOnlyList<long> Changing, FrameRate? Constant)
 {
+    /// <summary>The rate of the frames that are made, or of the grid on which they lie.</summary>
+    [JsonIgnore]
+    public FrameRate Made => Constant ?? Grid;
+
+    /// <summary>How far key frames are apart at most.</summary>
+    [JsonIgnore]
+    public TimeSpan KeyFrameDistance => Grid.TimeOf(KeyFrameEvery);
+
     /// <summary>All grid frames that must be key frames, in order.</summary>
     public IEnumerable<long> KeyFrames()
     {
@@ -100,14 +142,18 @@ public enum SoundMix
     /// <summary>Two channels stay two channels.</summary>
     Stereo,
 
+    /// <summary>More channels become one, by way of two.</summary>
+    MonoFromSurround,
+
     /// <summary>More channels become two, by the coefficients of ITU-R BS.775-3, Annex 4, Table 2.</summary>
     StereoFromSurround,
 }
 
-/// <summary>What is done with the sound: AAC-LC.</summary>
+/// <summary>What is done with the sound.</summary>
 /// <param name="Mixes">For each recording of the reel how its channels are brought together; null where it has no sound, which is silence.</param>
 /// <param name="Channels">How many channels are made, 1 or 2; what has one is heard from both sides of two.</param>
+/// <param name="Codec">How it is coded.</param>
 /// <param name="SampleRate">Samples a second.</param>
 /// <param name="BitsPerSecond">The rate, in bits a second, for all channels.</param>
 /// <param name="TargetLufs">The loudness that it is brought to, in LUFS, see <see cref="Levelling"/>; null where it stays as it is.</param>
-public sealed record SoundPlan(IReadOnlyList<SoundMix?> Mixes, int Channels, int SampleRate, int BitsPerSecond, double? TargetLufs);
+public sealed record SoundPlan(IReadOnlyList<SoundMix?> Mixes, int Channels, SoundCodec Codec, int SampleRate, int BitsPerSecond, double? TargetLufs);

@@ -1,3 +1,4 @@
+using Wexel.Core.Captions;
 using Wexel.Core.Contents;
 using Wexel.Core.Editing;
 using Wexel.Core.Kit;
@@ -6,67 +7,106 @@ using Wexel.Core.Timing;
 
 namespace Wexel.Core.Encoding;
 
+/// <summary>What is planned of a lesson besides its recordings and cuts; all of it may be left out.</summary>
+/// <param name="Sections">The contents, in lesson time.</param>
+/// <param name="Mark">The house's mark that the lesson wants; a profile may leave it away.</param>
+/// <param name="Canvas">The lesson's canvas; null for all of the recording in its own size.</param>
+/// <param name="MoveIns">The move-ins, in the reel's time, in order and apart.</param>
+/// <param name="Frames">For each recording how it is brought onto the canvas, null for as the canvas says.</param>
+/// <param name="Cues">The captions, in lesson time, in order.</param>
+public sealed record LessonLook(
+    IReadOnlyList<Section>? Sections = null,
+    MarkOnPicture? Mark = null,
+    Canvas? Canvas = null,
+    IReadOnlyList<MoveIn>? MoveIns = null,
+    IReadOnlyList<RecordingFrame?>? Frames = null,
+    IReadOnlyList<Cue>? Cues = null);
+
 /// <summary>Plans the making of a rendition: what is decided here is only done elsewhere.</summary>
 public static class RenderPlanner
 {
-    /// <summary>Key frames are at most this far apart.</summary>
-    public static readonly TimeSpan KeyFrameDistance = TimeSpan.FromSeconds(10);
+    /// <summary>Where a profile does not say, key frames are at most this far apart.</summary>
+    public static readonly TimeSpan UsualKeyFrameDistance = TimeSpan.FromSeconds(10);
+
+    /// <summary>The least rate of a picture that is planned, in bits a second.</summary>
+    public const long LeastBitsPerSecond = 16_000;
 
     private const int UsualReferenceFrames = 3;
-    private const int SoundSampleRate = 48_000;
-    private const int StereoBitsPerSecond = 128_000;
-    private const int MonoBitsPerSecond = 72_000;
 
-    /// <summary>Plans a rendition of recordings that were accepted (see <see cref="RecordingCheck"/>).</summary>
+    /// <summary>How much of a size that must not be passed is aimed at; the rest is what muxing adds and an encoder misses.</summary>
+    internal const double AimedAt = 0.99;
+
+    /// <summary>Plans a rendition of recordings that were accepted (see <see cref="RecordingCheck"/>) by a profile without <see cref="ProfileRules">faults</see>.</summary>
     /// <param name="reel">The recordings.</param>
     /// <param name="map">What is kept of them, see <see cref="Reel.Map"/>.</param>
-    /// <param name="sections">The contents, in lesson time.</param>
     /// <param name="profile">The settings.</param>
-    /// <param name="mark">The house's mark that the lesson wants, or null; a profile may leave it away.</param>
-    /// <param name="canvas">The lesson's canvas, or null for all of the recording in its own size.</param>
-    /// <param name="moveIns">The move-ins, in the reel's time, in order and apart; null for none.</param>
-    /// <param name="frames">For each recording how it is brought onto the canvas, null for as the canvas says; null for none.</param>
+    /// <param name="look">What the lesson wants besides.</param>
     /// <exception cref="ArgumentException">Nothing is kept.</exception>
-    public static RenderPlan Plan(Reel reel, TimeMap map, IReadOnlyList<Section> sections, Profile profile, MarkOnPicture? mark = null, Canvas? canvas = null, IReadOnlyList<MoveIn>? moveIns = null, IReadOnlyList<RecordingFrame?>? frames = null)
+    public static RenderPlan Plan(Reel reel, TimeMap map, Profile profile, LessonLook look)
     {
         if (map.Frames == 0)
             throw new ArgumentException("A lesson of which everything is cut cannot be rendered.", nameof(map));
-        var parts = Enumerable.Range(0, reel.Parts.Count).Select(i => Part(reel, i, map, profile, reel.CanvasOf(canvas, frames?[i]), moveIns ?? [])).OfType<PartPlan>().ToList();
+        var sound = profile.Sound is null ? null : Sound(reel, profile.Sound);
+        IReadOnlyList<PicturePlan> pictures = profile.Picture is null ? [] : [Picture(reel, map, profile, profile.Picture, look, sound)];
+        var bytes = profile.Picture?.Rate is { Rule: RateRule.FileSize, Bytes: { } most } ? most : (long?)null;
+        return new RenderPlan(map.Length, pictures, sound, new FilePlan(profile.Container, profile.Captions == CaptionPlace.Inside && look.Cues is { Count: > 0 }, profile.Chapters, profile.IndexAtFront, bytes));
+    }
+
+    private static PicturePlan Picture(Reel reel, TimeMap map, Profile profile, PictureSettings settings, LessonLook look, SoundPlan? sound)
+    {
+        var parts = Enumerable.Range(0, reel.Parts.Count).Select(i => Part(reel, i, map, settings, reel.CanvasOf(look.Canvas, look.Frames?[i]), look.MoveIns ?? [])).OfType<PartPlan>().ToList();
         var size = parts[0].Placement.Canvas;
-        var timing = Timing(map, sections, parts, profile.ConstantRate);
-        // The fit never passes 3840 pixels a side and the grid never 60 a second, which level 5.2 takes.
-        var level = H264Level.LowestFor(size, timing.Grid)!;
-        var picture = new PicturePlan(
-            size,
-            mark is null || !profile.WithMark ? null : new MarkPlan(mark.Key, mark.Placement.On(size, mark.Size), mark.Placement.Within().OpacityPercent / 100),
-            timing,
-            level.Number,
-            Math.Clamp(level.MaxReferenceFrames(size), 1, UsualReferenceFrames),
-            level.MaxBitsPerSecond,
-            level.MaxBufferBits,
-            profile.Quality,
-            profile.Effort);
-        return new RenderPlan(map.Length, parts, picture, Sound(reel, profile.TargetLufs));
+        var mark = look.Mark is not { } put || !settings.HouseMark ? null : new MarkPlan(put.Key, put.Placement.On(size, put.Size), put.Placement.Within().OpacityPercent / 100);
+        var burnt = profile.Captions == CaptionPlace.BurntIn && look.Cues is { Count: > 0 } cues ? cues : [];
+        var timing = Timing(map, look.Sections ?? [], parts, settings, burnt);
+        var rate = Rate(settings, map.Length, sound);
+        return new PicturePlan(
+            parts, size, mark, burnt.Count == 0 ? null : BurntCaptions.Script(burnt, size, mark?.Box), timing, new CodingPlan(settings.Codec, settings.Codec == PictureCodec.H264 ? H264(settings, size, timing.Made, rate) : null), rate, settings.Effort);
     }
 
     /// <summary>What is made of one recording; null where nothing of it is kept.</summary>
-    private static PartPlan? Part(Reel reel, int index, TimeMap map, Profile profile, Canvas canvas, IReadOnlyList<MoveIn> moveIns)
+    private static PartPlan? Part(Reel reel, int index, TimeMap map, PictureSettings settings, Canvas canvas, IReadOnlyList<MoveIn> moveIns)
     {
         var part = reel.Parts[index];
         var kept = map.Within(part.First, part.Frames);
         if (kept.Count == 0)
             return null;
-        var placement = CanvasPlacement.Of(part.Picture.ShownSize, canvas, profile.AtMostHeight);
+        var placement = settings.Size.Place(part.Picture.ShownSize, canvas);
         return new PartPlan(
             index, [.. kept.Select(k => k with { First = k.First - part.First })], part.Picture.PixelAspect is >= 0.999 and <= 1.001, placement,
             ViewPath.Of(moveIns, map, placement, reel.SpanOf(index)).Moves, Conversion(part.Picture));
     }
 
-    private static FrameTiming Timing(TimeMap map, IReadOnlyList<Section> sections, IReadOnlyList<PartPlan> parts, bool constantRate)
+    private static FrameTiming Timing(TimeMap map, IReadOnlyList<Section> sections, IReadOnlyList<PartPlan> parts, PictureSettings settings, IReadOnlyList<Cue> burnt)
     {
         var (grid, last) = (map.Grid, map.Frames - 1);
-        var starts = sections.Select(s => grid.FrameAt(s.At)).Where(f => f > 0 && f <= last).Distinct().Order().ToList();
-        return new FrameTiming(grid, constantRate ? 0 : (int)grid.PerSecond - 1, (int)(grid.PerSecond * KeyFrameDistance.TotalSeconds), starts, last, [.. parts.SelectMany(p => p.Moves).Select(m => new FrameRun(m.First + 1, m.Frames))]);
+        List<long> Within(IEnumerable<TimeSpan> times) => [.. times.Select(t => grid.FrameAt(t)).Where(f => f > 0 && f <= last).Distinct().Order()];
+        var distance = settings.KeyFrameSeconds ?? UsualKeyFrameDistance.TotalSeconds;
+        var constant = settings.Timing is { Rule: TimingRule.Constant, FramesPerSecond: { } wanted } && new FrameRate(wanted, 1) != grid ? new FrameRate(wanted, 1) : (FrameRate?)null;
+        return new FrameTiming(
+            grid, settings.Timing.Rule == TimingRule.AsDrawn ? (int)grid.PerSecond - 1 : 0, Math.Max(1, (int)(grid.PerSecond * distance)), Within(sections.Select(s => s.At)), last,
+            [.. parts.SelectMany(p => p.Moves).Select(m => new FrameRun(m.First + 1, m.Frames))], Within(burnt.SelectMany(c => new[] { c.Span.Start, c.Span.End })), constant);
+    }
+
+    private static RatePlan Rate(PictureSettings settings, TimeSpan length, SoundPlan? sound)
+    {
+        var rate = settings.Rate;
+        return rate.Rule switch
+        {
+            RateRule.Quality => new RatePlan(rate.Rule, rate.Quality ?? QualityScale.Of(settings.Codec).Usual, rate.CeilingBitsPerSecond ?? 0, 1),
+            RateRule.FileSize => new RatePlan(rate.Rule, 0, Math.Max(LeastBitsPerSecond, (long)(((rate.Bytes ?? 0) * 8 * AimedAt / length.TotalSeconds) - (sound?.BitsPerSecond ?? 0))), settings.Codec == PictureCodec.Av1 ? 1 : 2),
+            _ => new RatePlan(rate.Rule, 0, rate.BitsPerSecond ?? LeastBitsPerSecond, rate.Rule == RateRule.Average ? rate.Passes : 1),
+        };
+    }
+
+    private static H264Plan H264(PictureSettings settings, PictureSize size, FrameRate made, RatePlan rate)
+    {
+        // The fit never passes 3840 pixels a side and the grid never 60 a second, which level 5.2 takes.
+        var level = settings.Level is { } number ? H264Level.Find(number)! : H264Level.LowestFor(size, made, settings.H264Profile, rate.BitsPerSecond) ?? H264Level.All[^1];
+        var most = level.MaxBitsPerSecond(settings.H264Profile);
+        return new H264Plan(
+            settings.H264Profile, level.Number, Math.Clamp(level.MaxReferenceFrames(size), 1, UsualReferenceFrames),
+            rate is { Rule: RateRule.Quality, BitsPerSecond: > 0 } ? Math.Min(most, rate.BitsPerSecond) : most, level.MaxBufferBits(settings.H264Profile));
     }
 
     private static ColourConversion? Conversion(PictureFacts source)
@@ -79,13 +119,20 @@ public static class RenderPlanner
         return matrix == "bt709" && !full && source.PixelFormat == "yuv420p" ? null : new ColourConversion(matrix, full);
     }
 
-    private static SoundPlan? Sound(Reel reel, double? targetLufs)
+    private static SoundPlan? Sound(Reel reel, SoundSettings settings)
     {
         var mixes = reel.Parts.Select(p => p.Facts.Sounds.Count == 0 ? (SoundMix?)null : Mix(p.Facts.Sounds[0], p.Sides)).ToList();
         if (mixes.All(m => m is null))
             return null;
-        var stereo = mixes.Any(m => m is SoundMix.Stereo or SoundMix.StereoFromSurround);
-        return new SoundPlan(mixes, stereo ? 2 : 1, SoundSampleRate, stereo ? StereoBitsPerSecond : MonoBitsPerSecond, targetLufs);
+        var channels = settings.Channels switch
+        {
+            SoundChannels.Mono => 1,
+            SoundChannels.Stereo => 2,
+            _ => mixes.Any(m => m is SoundMix.Stereo or SoundMix.StereoFromSurround) ? 2 : 1,
+        };
+        if (channels == 1)
+            mixes = [.. mixes.Select(m => m switch { SoundMix.Stereo => SoundMix.MonoFromBoth, SoundMix.StereoFromSurround => SoundMix.MonoFromSurround, _ => m })];
+        return new SoundPlan(mixes, channels, settings.Codec, settings.SampleRate, settings.BitsPerSecond ?? SoundRates.Usual(settings.Codec, channels), settings.TargetLufs);
     }
 
     private static SoundMix Mix(SoundFacts sound, SoundSides? sides) => sound.Channels switch

@@ -1,5 +1,3 @@
-using Wexel.Core.Encoding;
-
 namespace Wexel.Core.Feeds;
 
 /// <summary>What the episodes of a feed are.</summary>
@@ -59,9 +57,6 @@ public sealed record FeedSettings(
 
     /// <summary>Whether a text is a colour as it is written here, <c>#RRGGBB</c>.</summary>
     public static bool IsColour(string text) => text is ['#', ..] && text.Length == 7 && text[1..].All(char.IsAsciiHexDigit);
-
-    /// <summary>Whether renditions of a profile can be episodes: podcast apps want a constant frame rate, and of sound alone any will do.</summary>
-    public bool Takes(Profile profile) => Media == FeedMedia.Sound || profile.ConstantRate;
 
     /// <summary>The first thing that keeps a feed from being saved, or null. What directories want besides is told by <see cref="FeedCheck"/>.</summary>
     public Problem? Unusable() => this switch

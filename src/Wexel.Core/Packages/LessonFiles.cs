@@ -15,8 +15,8 @@ public static class LessonFiles
     /// <summary>The page that learners open.</summary>
     public const string Page = "index.html";
 
-    /// <summary>The video's name.</summary>
-    public const string Video = "lesson.mp4";
+    /// <summary>The video's name: its ending says what it is.</summary>
+    private static string Video(LessonSources sources) => "lesson" + Path.GetExtension(sources.VideoPath);
 
     /// <summary>The player's folder in a package, with a slash at its end.</summary>
     public const string PlayerFolder = "player/";
@@ -31,11 +31,11 @@ public static class LessonFiles
     /// <param name="pageIsLinked">Whether the page is the one to link.</param>
     public static IReadOnlyList<PackageFile> Of(LessonSources sources, string folder, string player, string pagePurpose, bool pageIsLinked)
     {
-        var lesson = sources.Lesson with { Video = Video, Poster = sources.PosterPath is null ? null : Poster, ReportTo = null, Embedded = false };
+        var lesson = sources.Lesson with { Video = Video(sources), Poster = sources.PosterPath is null ? null : Poster, ReportTo = null, Embedded = false };
         var files = new List<PackageFile>
         {
             new(folder + Page, pagePurpose, new PackageContent.Text(PlayerPage.Html(lesson, player)), pageIsLinked),
-            new(folder + Video, "The lesson's video. The page plays it; it also plays by itself.", new PackageContent.Copy(sources.VideoPath, AlreadyCompressed: true)),
+            new(folder + lesson.Video, "The lesson's video. The page plays it; it also plays by itself.", new PackageContent.Copy(sources.VideoPath, AlreadyCompressed: true)),
         };
         if (sources.PosterPath is { } poster)
             files.Add(new(folder + Poster, "The picture that stands there before the lesson plays.", new PackageContent.Copy(poster, AlreadyCompressed: true)));

@@ -171,6 +171,39 @@ namespace Wexel.Data.Migrations
                     b.ToTable("AspNetUserTokens", (string)null);
                 });
 
+            modelBuilder.Entity("Wexel.Data.Model.CheckOverride", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<string>("Code")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<string>("EncodeKey")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<string>("Reason")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("EncodeKey", "Code")
+                        .IsUnique();
+
+                    b.ToTable("CheckOverrides");
+                });
+
             modelBuilder.Entity("Wexel.Data.Model.Course", b =>
                 {
                     b.Property<Guid>("Id")
@@ -393,9 +426,33 @@ namespace Wexel.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text");
 
+                    b.Property<string>("ProfileId")
+                        .HasColumnType("text");
+
                     b.HasKey("Id");
 
                     b.ToTable("Outlets");
+                });
+
+            modelBuilder.Entity("Wexel.Data.Model.OwnProfile", b =>
+                {
+                    b.Property<string>("Id")
+                        .HasColumnType("text");
+
+                    b.Property<DateTimeOffset>("ChangedAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("ChangedBy")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<string>("Document")
+                        .IsRequired()
+                        .HasColumnType("jsonb");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Profiles");
                 });
 
             modelBuilder.Entity("Wexel.Data.Model.Person", b =>
@@ -541,6 +598,10 @@ namespace Wexel.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("uuid");
 
+                    b.Property<string>("Container")
+                        .IsRequired()
+                        .HasColumnType("text");
+
                     b.Property<string>("Episode")
                         .HasColumnType("jsonb");
 
@@ -569,6 +630,9 @@ namespace Wexel.Data.Migrations
                     b.Property<string>("Player")
                         .IsRequired()
                         .HasColumnType("jsonb");
+
+                    b.Property<string>("PosterKey")
+                        .HasColumnType("text");
 
                     b.Property<string>("ProfileId")
                         .IsRequired()
@@ -610,6 +674,26 @@ namespace Wexel.Data.Migrations
                     b.ToTable("Releases");
                 });
 
+            modelBuilder.Entity("Wexel.Data.Model.RenderBatch", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<DateTimeOffset>("RequestedAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<Guid>("RequestedBy")
+                        .HasColumnType("uuid");
+
+                    b.Property<DateTimeOffset?>("ToldAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("RenderBatches");
+                });
+
             modelBuilder.Entity("Wexel.Data.Model.Rendition", b =>
                 {
                     b.Property<Guid>("Id")
@@ -618,6 +702,15 @@ namespace Wexel.Data.Migrations
 
                     b.Property<string>("Advice")
                         .HasColumnType("text");
+
+                    b.Property<bool>("Alone")
+                        .HasColumnType("boolean");
+
+                    b.Property<int>("Attempts")
+                        .HasColumnType("integer");
+
+                    b.Property<Guid>("BatchId")
+                        .HasColumnType("uuid");
 
                     b.Property<long>("Bytes")
                         .HasColumnType("bigint");
@@ -647,6 +740,16 @@ namespace Wexel.Data.Migrations
                     b.Property<Guid>("LessonId")
                         .HasColumnType("uuid");
 
+                    b.Property<double>("Place")
+                        .HasColumnType("double precision");
+
+                    b.Property<string>("PosterKey")
+                        .HasColumnType("text");
+
+                    b.Property<string>("Profile")
+                        .IsRequired()
+                        .HasColumnType("jsonb");
+
                     b.Property<string>("ProfileId")
                         .IsRequired()
                         .HasColumnType("text");
@@ -656,9 +759,6 @@ namespace Wexel.Data.Migrations
 
                     b.Property<DateTimeOffset>("RequestedAt")
                         .HasColumnType("timestamp with time zone");
-
-                    b.Property<Guid>("RequestedBy")
-                        .HasColumnType("uuid");
 
                     b.Property<int>("Revision")
                         .HasColumnType("integer");
@@ -677,6 +777,8 @@ namespace Wexel.Data.Migrations
                         .HasColumnType("text");
 
                     b.HasKey("Id");
+
+                    b.HasIndex("BatchId");
 
                     b.HasIndex("LessonId");
 
@@ -873,11 +975,19 @@ namespace Wexel.Data.Migrations
 
             modelBuilder.Entity("Wexel.Data.Model.Rendition", b =>
                 {
+                    b.HasOne("Wexel.Data.Model.RenderBatch", "Batch")
+                        .WithMany("Renditions")
+                        .HasForeignKey("BatchId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
                     b.HasOne("Wexel.Data.Model.Lesson", "Lesson")
                         .WithMany("Renditions")
                         .HasForeignKey("LessonId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
+
+                    b.Navigation("Batch");
 
                     b.Navigation("Lesson");
                 });
@@ -899,6 +1009,11 @@ namespace Wexel.Data.Migrations
             modelBuilder.Entity("Wexel.Data.Model.Outlet", b =>
                 {
                     b.Navigation("Feed");
+                });
+
+            modelBuilder.Entity("Wexel.Data.Model.RenderBatch", b =>
+                {
+                    b.Navigation("Renditions");
                 });
 #pragma warning restore 612, 618
         }

@@ -12,6 +12,9 @@ public sealed class Outlet
     /// <summary>Where packages are put over HTTP, with a slash at its end; null where they are only downloaded.</summary>
     public string? Address { get; set; }
 
+    /// <summary>The profile that is taken for it where nobody chooses another; null for what is usual for its kind.</summary>
+    public string? ProfileId { get; set; }
+
     /// <summary>The feed, where it is one.</summary>
     public PodcastFeed? Feed { get; set; }
 }
@@ -95,6 +98,12 @@ public sealed class Release : PackagedRelease
 
     /// <summary>The key of the video that learners get.</summary>
     public required string FileKey { get; set; }
+
+    /// <summary>What the video is.</summary>
+    public Core.Encoding.Container Container { get; set; }
+
+    /// <summary>The key under which the poster lies; null where there is none.</summary>
+    public string? PosterKey { get; set; }
 
     /// <summary>The <see cref="Core.Packages.PlayerLesson"/> as JSON, as learners get it.</summary>
     public required string Player { get; set; }

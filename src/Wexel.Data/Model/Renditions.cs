@@ -8,6 +8,22 @@ public enum RenditionState
     Done,
     Failed,
     Cancelled,
+
+    /// <summary>Stopped and kept for later.</summary>
+    Held,
+}
+
+/// <summary>What somebody asked for in one step: one mail tells of all of it.</summary>
+public sealed class RenderBatch
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+    public required Guid RequestedBy { get; init; }
+    public DateTimeOffset RequestedAt { get; init; }
+
+    /// <summary>When the mail was sent; null while some of it is not done.</summary>
+    public DateTimeOffset? ToldAt { get; set; }
+
+    public List<Rendition> Renditions { get; } = [];
 }
 
 /// <summary>One encoded file made from a lesson by a profile, or the wish for one.</summary>
@@ -18,8 +34,22 @@ public sealed class Rendition
     public Lesson? Lesson { get; init; }
     public int Revision { get; init; }
     public required string ProfileId { get; init; }
-    public required Guid RequestedBy { get; init; }
+
+    /// <summary>The <see cref="Core.Encoding.Profile"/> as JSON, as it was when this was asked for.</summary>
+    public required string Profile { get; init; }
+
+    public required Guid BatchId { get; init; }
+    public RenderBatch? Batch { get; init; }
     public DateTimeOffset RequestedAt { get; init; }
+
+    /// <summary>Its place in the queue: the lowest that waits is next.</summary>
+    public double Place { get; set; }
+
+    /// <summary>How often it was tried.</summary>
+    public int Attempts { get; set; }
+
+    /// <summary>Whether it is rendered by itself, since a pass together with others failed.</summary>
+    public bool Alone { get; set; }
     public RenditionState State { get; set; }
 
     /// <summary>How far the encode is, 0 to 1.</summary>
@@ -31,8 +61,11 @@ public sealed class Rendition
     /// <summary>The last sign of life of whoever works on it.</summary>
     public DateTimeOffset? SignOfLifeAt { get; set; }
 
-    /// <summary>The key of the encode, from which files with other titles and chapters are made.</summary>
+    /// <summary>The key over everything that is encoded for it; files with other titles and chapters are made of the same.</summary>
     public required string EncodeKey { get; set; }
+
+    /// <summary>The key under which its poster lies; null for sound alone.</summary>
+    public string? PosterKey { get; set; }
 
     /// <summary>The key of the finished file.</summary>
     public string? FileKey { get; set; }

@@ -21,8 +21,15 @@ public static partial class LoudnessMeter
 
     private static async Task<Loudness> MeasureAsync(IEnumerable<string> input, string? filters, CancellationToken cancel)
     {
-        // One channel is heard from both sides; measured alone, it would come out 3 LU too low.
-        var said = await MediaTool.ReportAsync([.. input, "-map", "0:a:0", "-vn", "-af", (filters is null ? "" : filters + ",") + "ebur128=peak=true:framelog=verbose:dualmono=true", "-f", "null", "-"], cancel);
+        return Read(await MediaTool.ReportAsync([.. input, "-map", "0:a:0", "-vn", "-af", (filters is null ? "" : filters + ",") + Meter, "-f", "null", "-"], cancel));
+    }
+
+    /// <summary>The meter as a filter. One channel is heard from both sides; measured alone, it would come out 3 LU too low.</summary>
+    internal const string Meter = "ebur128=peak=true:framelog=verbose:dualmono=true";
+
+    /// <summary>What the meter reported at its end.</summary>
+    internal static Loudness Read(string said)
+    {
         var summary = said[said.LastIndexOf("Summary:", StringComparison.Ordinal)..];
         var integrated = Number(IntegratedLine().Match(summary));
         return new Loudness(integrated > -70 ? integrated : null, Number(RangeLine().Match(summary)) ?? 0, Number(PeakLine().Match(summary)));

@@ -82,7 +82,7 @@ internal sealed class PictureAnalyser(string path, string folder)
         }
     }
 
-    private static double Difference(ReadOnlySpan<byte> a, ReadOnlySpan<byte> b)
+    internal static double Difference(ReadOnlySpan<byte> a, ReadOnlySpan<byte> b)
     {
         long sum = 0;
         for (var i = 0; i < a.Length; i++)

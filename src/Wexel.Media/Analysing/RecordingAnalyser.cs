@@ -92,7 +92,7 @@ public static class RecordingAnalyser
     public static string PictureName(TimeSpan moment) => string.Create(CultureInfo.InvariantCulture, $"{(long)moment.TotalMilliseconds:000000000}.jpg");
 
     private static async Task<SoundAnalyser.Found?> SoundAsync(RecordingFacts facts, string path, CancellationToken cancel) =>
-        await SoundAnalyser.AnalyseAsync(path, Math.Min(2, facts.Sounds[0].Channels), cancel);
+        await SoundAnalyser.AnalyseAsync(MediaTool.SafeInput(path), Math.Min(2, facts.Sounds[0].Channels), "", cancel);
 
     private static async Task<Loudness?> LoudnessAsync(string path, CancellationToken cancel) => await LoudnessMeter.MeasureRecordingAsync(path, cancel);
 

@@ -12,18 +12,24 @@ internal static class SoundAnalyser
     private const int LevelsPerSecond = 20;
     private const int SoundRate = 16_000;
 
-    internal sealed record Found(SideSums Sums, List<int> Peaks, SoundLevels Levels);
+    /// <param name="Length">How much of it decoded.</param>
+    /// <param name="Said">All that the decoder and the filters reported.</param>
+    internal sealed record Found(SideSums Sums, List<int> Peaks, SoundLevels Levels, TimeSpan Length, IReadOnlyList<string> Said);
 
-    internal static async Task<Found> AnalyseAsync(string path, int channels, CancellationToken cancel)
+    /// <param name="input">The file, as an input of ffmpeg.</param>
+    /// <param name="channels">How many channels are looked at.</param>
+    /// <param name="filters">What is done with the sound before, in ffmpeg's words with a comma at the end; may be empty.</param>
+    /// <param name="cancel">Stops it.</param>
+    internal static async Task<Found> AnalyseAsync(IEnumerable<string> input, int channels, string filters, CancellationToken cancel)
     {
         var levels = new List<int>();
         var peaks = new List<int>();
         double left = 0, right = 0, difference = 0;
         long samples = 0;
-        await MediaTool.StreamAsync(
+        var said = await MediaTool.StreamReportAsync(
             [
-                .. MediaTool.SafeInput(path), "-map", "0:a:0", "-vn",
-                "-af", string.Create(CultureInfo.InvariantCulture, $"aresample={SoundRate}:async=1:first_pts=0"), "-ac", channels.ToString(CultureInfo.InvariantCulture), "-f", "f32le", "pipe:1",
+                .. input, "-map", "0:a:0", "-vn",
+                "-af", string.Create(CultureInfo.InvariantCulture, $"{filters}aresample={SoundRate}:async=1:first_pts=0"), "-ac", channels.ToString(CultureInfo.InvariantCulture), "-f", "f32le", "pipe:1",
             ],
             async (stream, token) =>
             {
@@ -33,7 +39,7 @@ internal static class SoundAnalyser
                     Take(MemoryMarshal.Cast<byte, float>(block.AsSpan(0, read / (channels * sizeof(float)) * channels * sizeof(float))));
             },
             cancel);
-        return new Found(new SideSums(samples, left, right, difference), peaks, new SoundLevels(LevelsPerSecond, levels));
+        return new Found(new SideSums(samples, left, right, difference), peaks, new SoundLevels(LevelsPerSecond, levels), TimeSpan.FromSeconds((double)samples / SoundRate), said);
 
         void Take(ReadOnlySpan<float> values)
         {

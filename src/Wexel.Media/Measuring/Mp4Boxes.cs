@@ -60,6 +60,13 @@ internal static class Mp4Boxes
         return null;
     }
 
+    /// <summary>Whether the index (moov) stands before the media data (mdat).</summary>
+    internal static bool IndexAtFront(Stream file)
+    {
+        var boxes = Children(file, 0, file.Length);
+        return boxes.FindIndex(b => b.Type == "moov") is var moov and >= 0 && moov < boxes.FindIndex(b => b.Type == "mdat");
+    }
+
     /// <summary>Fields that stand before the boxes inside: a full box with a count, and a visual sample entry (section 12.1.3).</summary>
-    private static int Skipped(string type) => type switch { "stsd" => 8, "avc1" => 78, _ => 0 };
+    private static int Skipped(string type) => type switch { "stsd" => 8, "avc1" or "av01" or "vp09" => 78, _ => 0 };
 }

@@ -3,46 +3,108 @@ using System.Text.Json;
 using Wexel.Core.Encoding;
 using Wexel.Core.Inspection;
 using Wexel.Core.Recordings;
+using Wexel.Core.Timing;
 using Wexel.Media.Probing;
+using Wexel.Media.Rendering;
 using Wexel.Media.Tools;
 
 namespace Wexel.Media.Measuring;
 
-/// <summary>Measures a finished MP4.</summary>
+/// <summary>What a finished file is held against.</summary>
+/// <param name="Plan">The plan that it was made by.</param>
+/// <param name="Inputs">What its picture was made from.</param>
+/// <param name="ComposedSound">The lesson's sound before it was encoded; null without sound.</param>
+/// <param name="Frames">The lesson's frames at which it is compared with its source, see <see cref="ExpectedPicture.Frames"/>.</param>
+/// <param name="Still">Stretches of the lesson in which its source stands still; null where nobody looked.</param>
+public sealed record MadeFrom(RenderPlan Plan, EncodeInputs Inputs, string? ComposedSound, IReadOnlyList<long> Frames, IReadOnlyList<TimeRange>? Still);
+
+/// <summary>Measures finished files.</summary>
 public static class RenditionMeasurer
 {
-    /// <summary>Measures a file that Wexel made.</summary>
-    /// <exception cref="ToolFailedException">The file cannot be read.</exception>
-    public static async Task<RenditionFacts> MeasureAsync(string path, CancellationToken cancel)
+    /// <summary>The checker's name and version, for the key of what it found.</summary>
+    public const string Checker = "check/1";
+
+    private const int BlackLookedAt = 4;
+
+    /// <summary>Measures a file that Wexel made, and its source where it is compared with it.</summary>
+    /// <exception cref="ToolFailedException">The file cannot be read at all.</exception>
+    public static async Task<(RenditionFacts Facts, ExpectedOfSource Expected)> MeasureAsync(string path, MadeFrom from, CancellationToken cancel)
     {
+        var plan = from.Plan;
         var found = JsonDocument.Parse(await MediaTool.ProbeAsync(["-show_format", "-show_streams", "-show_chapters", "-of", "json", .. MediaTool.OwnInput(path)], cancel)).RootElement;
-        var frames = await FramesAsync(path, cancel);
         var streams = found.GetProperty("streams").EnumerateArray().ToList();
-        var video = streams.First(s => s.GetProperty("codec_type").GetString() == "video");
-        var sound = streams.Where(s => s.GetProperty("codec_type").GetString() == "audio")
-            .Select(s => new SoundFacts(s.GetProperty("codec_name").GetString()!, s.GetProperty("channels").GetInt32(), null, int.Parse(s.GetProperty("sample_rate").GetString()!, CultureInfo.InvariantCulture)))
-            .FirstOrDefault();
-        using var file = File.OpenRead(path);
-        var boxes = Mp4Boxes.Children(file, 0, file.Length);
+        List<JsonElement> Of(string type) => streams.FindAll(s => s.GetProperty("codec_type").GetString() == type);
+        var format = found.GetProperty("format");
+        var length = Seconds(format, "duration");
+        var name = format.GetProperty("format_name").GetString()!;
+        var composing = from.ComposedSound is { } composed ? WholePass.ComposedAsync(composed, Math.Min(2, plan.Sound!.Channels), cancel) : null;
+        // WebM does not say how long a frame stands; its last one stands to the end.
+        var seeing = Of("video") is [var video, ..] ? PictureAsync(path, video, length, !name.Contains("webm", StringComparison.Ordinal), from, cancel) : null;
+        var hearing = Of("audio") is [var audio, ..] ? SoundAsync(path, audio, cancel) : null;
+        var picture = seeing is null ? default : await seeing;
+        var sound = hearing is null ? default : await hearing;
+        var silence = composing is null ? default : await composing;
+        await using var file = File.OpenRead(path);
+        var captions = Of("subtitle");
+        var facts = new RenditionFacts(
+            file.Length, length, name,
+            name.Contains("webm", StringComparison.Ordinal) ? WebMElements.IndexAtFront(file) : Mp4Boxes.IndexAtFront(file),
+            picture.Picture, sound.Sound,
+            [.. found.GetProperty("chapters").EnumerateArray().Select(c => Seconds(c, "start_time"))],
+            captions.Count, captions.Count == 0 ? null : await CaptionsEndAsync(path, cancel),
+            name.Contains("mp4", StringComparison.Ordinal) ? Mp4Codecs.Of(file) : "",
+            [.. (picture.Errors ?? []).Concat(sound.Errors ?? []).Distinct()]);
+        return (facts, new ExpectedOfSource(from.Still, silence.Silent ?? [], composing is null ? null : silence.Length));
+    }
+
+    private static async Task<(PictureMeasured Picture, IReadOnlyList<string> Errors)> PictureAsync(string path, JsonElement video, TimeSpan length, bool saysDurations, MadeFrom from, CancellationToken cancel)
+    {
+        var passing = WholePass.PictureAsync(path, length, cancel);
+        var frames = await FramesAsync(path, cancel);
+        var whole = await passing;
+        var size = new PictureSize(video.GetProperty("width").GetInt32(), video.GetProperty("height").GetInt32());
+        var moments = from.Plan.Picture is { } plan && plan.Size == size ? await CompareAsync(path, plan, whole.Black, from, cancel) : [];
         var ordered = frames.Select(f => f.At).Order().ToList();
-        return new RenditionFacts(
-            file.Length,
-            Seconds(found.GetProperty("format").GetProperty("duration").GetString()),
-            frames.Max(f => f.At + f.Duration),
-            new PictureSize(video.GetProperty("width").GetInt32(), video.GetProperty("height").GetInt32()),
+        var picture = new PictureMeasured(
+            ordered.FirstOrDefault(),
+            saysDurations ? frames.Select(f => f.At + f.Duration).DefaultIfEmpty().Max() : length,
+            size,
             Aspect(video),
             video.GetProperty("codec_name").GetString()!,
             video.TryGetProperty("profile", out var profile) ? profile.GetString()! : "",
             video.TryGetProperty("level", out var level) ? level.GetInt32() : 0,
-            video.GetProperty("pix_fmt").GetString()!,
+            video.TryGetProperty("pix_fmt", out var pixels) ? pixels.GetString()! : "unknown",
             Colours.Read(video),
-            boxes.FindIndex(b => b.Type == "moov") is var moov and >= 0 && moov < boxes.FindIndex(b => b.Type == "mdat"),
-            sound,
             [.. frames.Where(f => f.Key).Select(f => f.At).Order()],
             frames.Count,
             ordered.Zip(ordered.Skip(1), (a, b) => b - a).DefaultIfEmpty().Max(),
-            [.. found.GetProperty("chapters").EnumerateArray().Select(c => Seconds(c.GetProperty("start_time").GetString()))],
-            Codecs(file, boxes, sound is not null));
+            whole.Borders, whole.Black, whole.Still, moments);
+        return (picture, whole.Errors);
+    }
+
+    private static async Task<IReadOnlyList<MomentCompared>> CompareAsync(string path, PicturePlan plan, IReadOnlyList<TimeRange> black, MadeFrom from, CancellationToken cancel)
+    {
+        var grid = plan.Timing.Grid;
+        var frames = from.Frames.Concat(black.Take(BlackLookedAt).Select(b => Math.Min(plan.Timing.LastFrame, grid.FrameAt(b.Start + (b.Length / 2))))).Distinct().Order().ToList();
+        var compared = new MomentCompared[frames.Count];
+        await Parallel.ForEachAsync(Enumerable.Range(0, frames.Count), new ParallelOptions { MaxDegreeOfParallelism = 2, CancellationToken = cancel }, async (i, token) =>
+            compared[i] = await SourcePicture.CompareAsync(plan, from.Inputs, path, frames[i], token));
+        return compared;
+    }
+
+    private static async Task<(SoundMeasured Sound, IReadOnlyList<string> Errors)> SoundAsync(string path, JsonElement audio, CancellationToken cancel)
+    {
+        var channels = audio.GetProperty("channels").GetInt32();
+        var heard = await WholePass.SoundAsync(path, Math.Min(2, channels), cancel);
+        var sound = new SoundMeasured(Seconds(audio, "start_time"), heard.Length, audio.GetProperty("codec_name").GetString()!, channels, int.Parse(audio.GetProperty("sample_rate").GetString()!, CultureInfo.InvariantCulture), heard.Loudness, heard.Silent);
+        return (sound, heard.Errors);
+    }
+
+    private static async Task<TimeSpan> CaptionsEndAsync(string path, CancellationToken cancel)
+    {
+        var printed = await MediaTool.ProbeAsync(["-select_streams", "s:0", "-show_entries", "packet=pts_time,duration_time,size", "-of", "csv=p=0", .. MediaTool.OwnInput(path)], cancel);
+        // Between captions, a track of an MP4 has packets with two bytes: no text.
+        return printed.Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(line => line.Split(',')).Where(p => p[2] != "2").Select(p => Seconds(p[0]) + Seconds(p[1])).DefaultIfEmpty().Max();
     }
 
     private readonly record struct Frame(TimeSpan At, TimeSpan Duration, bool Key);
@@ -55,24 +117,13 @@ public static class RenditionMeasurer
             .Select(f => new Frame(Seconds(f[0]), Seconds(f[1]), f[2].StartsWith('K')))];
     }
 
-    private static string Codecs(FileStream file, List<Mp4Box> boxes, bool withSound)
-    {
-        var moov = boxes.FirstOrDefault(b => b.Type == "moov");
-        if (moov.Type is null || Mp4Boxes.Find(file, moov, "trak/mdia/minf/stbl/stsd/avc1/avcC") is not { } configuration)
-            return "";
-        // AVCDecoderConfigurationRecord (ISO/IEC 14496-15): version, profile, constraint flags, level.
-        Span<byte> record = stackalloc byte[4];
-        file.Position = configuration.Start;
-        file.ReadExactly(record);
-        var avc = CodecsString.Avc(record[1], record[2], record[3]);
-        return withSound ? $"{avc}, {CodecsString.AacLc}" : avc;
-    }
-
     private static double Aspect(JsonElement video)
     {
         var text = video.TryGetProperty("sample_aspect_ratio", out var value) ? value.GetString() : "1:1";
         return text is "1:1" or "0:1" ? 1 : 0;
     }
+
+    private static TimeSpan Seconds(JsonElement element, string name) => element.TryGetProperty(name, out var value) ? Seconds(value.GetString()) : TimeSpan.Zero;
 
     private static TimeSpan Seconds(string? text) =>
         double.TryParse(text, CultureInfo.InvariantCulture, out var seconds) ? TimeSpan.FromSeconds(seconds) : TimeSpan.Zero;

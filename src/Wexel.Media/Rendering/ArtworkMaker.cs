@@ -1,4 +1,5 @@
 using System.Globalization;
+using Wexel.Core.Captions;
 using Wexel.Core.Feeds;
 using Wexel.Media.Tools;
 
@@ -48,19 +49,13 @@ public static class ArtworkMaker
         // Colours are written blue first.
         var colour = $"&H00{text[5..7]}{text[3..5]}{text[1..3]}";
         string Style(string name, int height, int alignment, int vertical) => string.Create(CultureInfo.InvariantCulture,
-            $"Style: {name},Atkinson Hyperlegible Next,{height},{colour},{colour},{colour},{colour},0,0,0,0,100,100,0,0,1,0,0,{alignment},300,260,{vertical},1");
+            $"Style: {name},{BurntCaptions.Typeface},{height},{colour},{colour},{colour},{colour},0,0,0,0,100,100,0,0,1,0,0,{alignment},300,260,{vertical},1");
         string Line(string style, string words) => $"Dialogue: 0,0:00:00.00,0:00:10.00,{style},,0,0,0,,{words}";
         return string.Join('\n',
             "[Script Info]", "ScriptType: v4.00+", $"PlayResX: {size}", $"PlayResY: {size}", "WrapStyle: 0", "", "[V4+ Styles]",
-            "Format: Name, Fontname, Fontsize, PrimaryColour, SecondaryColour, OutlineColour, BackColour, Bold, Italic, Underline, StrikeOut, ScaleX, ScaleY, Spacing, Angle, BorderStyle, Outline, Shadow, Alignment, MarginL, MarginR, MarginV, Encoding",
+            AssText.StyleColumns,
             Style("Title", plan.TitleSize, 7, 420), Style("House", 190, 1, 280), "", "[Events]",
-            "Format: Layer, Start, End, Style, Name, MarginL, MarginR, MarginV, Effect, Text",
-            Line("Title", Escape(plan.Title)), Line("House", Escape(plan.House)), Line("House", @"{\an7\pos(300,300)\p1}m 0 0 l 700 0 l 700 36 l 0 36"), "");
+            AssText.EventColumns,
+            Line("Title", AssText.Escape(plan.Title.ReplaceLineEndings(" "))), Line("House", AssText.Escape(plan.House.ReplaceLineEndings(" "))), Line("House", @"{\an7\pos(300,300)\p1}m 0 0 l 700 0 l 700 36 l 0 36"), "");
     }
-
-    /// <summary>Braces start commands, and a backslash does before some letters; a word joiner behind it takes that away.</summary>
-    private static string Escape(string text) => text.ReplaceLineEndings(" ")
-        .Replace("\\", "\\\u2060", StringComparison.Ordinal)
-        .Replace("{", "\\{", StringComparison.Ordinal)
-        .Replace("}", "\\}", StringComparison.Ordinal);
 }

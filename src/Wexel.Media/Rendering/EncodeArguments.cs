@@ -2,88 +2,149 @@ using System.Globalization;
 using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
 using Wexel.Core.Recordings;
+using Wexel.Core.Timing;
 using Wexel.Media.Tools;
 
 namespace Wexel.Media.Rendering;
 
-/// <summary>Prints a render plan as ffmpeg's arguments.</summary>
-public static class EncodeArguments
+/// <summary>Prints what is encoded in one pass over the recordings as ffmpeg's arguments.</summary>
+internal static class EncodeArguments
 {
     /// <summary>A block of 8 × 8 must differ by this in sum before a frame counts as drawn: a code value a pixel, coding noise.</summary>
     private const int BlockDifference = 64;
 
-    /// <summary>All arguments, for what an encode is made from and one MP4 that is made.</summary>
-    public static IReadOnlyList<string> Of(RenderPlan plan, EncodeInputs inputs, string outputPath)
+    /// <summary>The arguments of the only pass, or of the second.</summary>
+    /// <param name="work">What is encoded.</param>
+    /// <param name="aids">The files beside.</param>
+    /// <param name="paths">Where each picture and then each sound goes.</param>
+    /// <param name="rates">The rate that each picture is aimed at, in bits a second.</param>
+    internal static IReadOnlyList<string> Of(EncodeWork work, EncodeAids aids, IReadOnlyList<string> paths, IReadOnlyList<long> rates)
     {
-        var picture = plan.Picture;
-        List<string> arguments = [.. plan.Parts.SelectMany(part => MediaTool.SafeInput(inputs.Recordings[part.Recording]))];
-        var next = plan.Parts.Count;
-        int? soundInput = null, markInput = null;
-        if (inputs.Sound is not null)
+        var (inputs, soundInputs) = Inputs(work);
+        List<string> arguments = [.. inputs, .. work.Pictures.Count == 0 ? Array.Empty<string>() : ["-filter_complex", Graph(work, aids)]];
+        for (var i = 0; i < work.Pictures.Count; i++)
         {
-            arguments.AddRange(MediaTool.OwnInput(inputs.Sound.Path));
-            soundInput = next++;
+            var plan = work.Pictures[i].Plan;
+            arguments.AddRange([.. Mapped(i), .. EncoderArguments.Of(plan, rates[i]), .. plan.Rate.Passes == 2 ? ["-pass", "2", "-passlogfile", aids.Log(i)] : Array.Empty<string>(), .. Bare, "-f", "mp4", "file:" + paths[i]]);
         }
 
-        if (picture.Mark is not null)
+        for (var i = 0; i < work.Sounds.Count; i++)
         {
-            arguments.AddRange(MediaTool.OwnInput(inputs.Mark ?? throw new ArgumentException("The plan has a mark, and none is given.", nameof(inputs))));
-            markInput = next;
+            var sound = work.Sounds[i];
+            arguments.AddRange(
+            [
+                "-map", $"{soundInputs[sound.Sound.Path]}:a:0", .. sound.Sound.Levelling is { } levelling ? ["-af", SoundFilters.Of(levelling)] : Array.Empty<string>(),
+                .. EncoderArguments.Of(sound.Plan), .. Bare, "file:" + paths[work.Pictures.Count + i],
+            ]);
         }
 
-        arguments.AddRange(
-        [
-            "-filter_complex", Graph(plan, inputs, markInput), "-map", "[picture]", "-fps_mode", "vfr",
-            "-c:v", "libx264", "-profile:v", "high", "-level:v", H264Level.All.First(l => l.Number == picture.Level).Name,
-            "-preset", picture.Effort, "-crf", Text(picture.Quality), "-refs", Text(picture.ReferenceFrames),
-            "-maxrate", Text(picture.MaxBitsPerSecond), "-bufsize", Text(picture.BufferBits),
-            // Otherwise the encoder spends far more on a frame that stands long than the quality factor asks for.
-            "-x264-params", "force-cfr=1",
-            "-g", Text(picture.Timing.KeyFrameEvery), "-force_key_frames", KeyFrameTimes(picture.Timing),
-            "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709", "-color_range", "tv",
-        ]);
-        if (plan.Sound is { } sound)
-            arguments.AddRange(["-map", $"{soundInput}:a:0", .. inputs.Sound?.Levelling is { } levelling ? ["-af", SoundFilters.Of(levelling)] : Array.Empty<string>(), "-c:a", "aac", "-b:a", Text(sound.BitsPerSecond), "-ar", Text(sound.SampleRate)]);
-
-        arguments.AddRange(["-sn", "-dn", "-map_metadata", "-1", "-map_chapters", "-1", "-f", "mp4", "file:" + outputPath]);
         return arguments;
     }
 
-    /// <summary>Each recording on the canvas, one after the other, and the mark over them.</summary>
-    private static string Graph(RenderPlan plan, EncodeInputs inputs, int? markInput)
+    /// <summary>The arguments of the first of two passes, which looks at the pictures and writes down what it saw.</summary>
+    /// <param name="work">Pictures that are encoded in two passes, and no sound.</param>
+    /// <param name="aids">The files beside.</param>
+    internal static IReadOnlyList<string> FirstPass(EncodeWork work, EncodeAids aids) =>
+    [
+        .. Inputs(work).Arguments, "-filter_complex", Graph(work, aids),
+        .. work.Pictures.SelectMany((picture, i) => (IEnumerable<string>)[.. Mapped(i), .. EncoderArguments.Of(picture.Plan, picture.Plan.Rate.BitsPerSecond), "-pass", "1", "-passlogfile", aids.Log(i), .. Bare, "-f", "null", "-"]),
+    ];
+
+    /// <summary>The graph of one frame as it is before it is encoded; its label is <c>[picture0]</c>.</summary>
+    /// <param name="work">One picture with one part of which one frame is kept, the first of an input that was sought.</param>
+    /// <param name="aids">The files beside.</param>
+    internal static string Still(EncodeWork work, EncodeAids aids) => Graph(work, aids);
+
+    private static string[] Bare => ["-sn", "-dn", "-map_metadata", "-1", "-map_chapters", "-1"];
+
+    private static string[] Mapped(int output) => ["-map", $"[picture{Text(output)}]", "-fps_mode", "vfr"];
+
+    /// <summary>The recordings that pictures need, then the sounds, then the mark.</summary>
+    private static (List<string> Arguments, Dictionary<string, int> Sounds) Inputs(EncodeWork work)
     {
-        var page = markInput is null ? "[picture]" : "[page]";
+        var arguments = new List<string>();
+        var next = 0;
+        foreach (var part in Parts(work))
+        {
+            arguments.AddRange(MediaTool.SafeInput(work.Inputs.Recordings[part.Recording]));
+            next++;
+        }
+
+        var sounds = new Dictionary<string, int>();
+        foreach (var path in work.Sounds.Select(s => s.Sound.Path).Distinct())
+        {
+            arguments.AddRange(MediaTool.OwnInput(path));
+            sounds[path] = next++;
+        }
+
+        if (work.Pictures.Any(p => p.Plan.Mark is not null))
+            arguments.AddRange(MediaTool.OwnInput(work.Inputs.Mark ?? throw new ArgumentException("The plan has a mark, and none is given.", nameof(work))));
+        return (arguments, sounds);
+    }
+
+    private static IReadOnlyList<PartPlan> Parts(EncodeWork work) => work.Pictures.Count == 0 ? [] : work.Pictures[0].Plan.Parts;
+
+    /// <summary>
+    /// Every recording is decoded once. Its frames go to as many branches as there are ways to time them, and from each to the pictures
+    /// that are made so; each picture has its recordings one after the other, and the mark and the captions over them.
+    /// </summary>
+    private static string Graph(EncodeWork work, EncodeAids aids)
+    {
         var chains = new List<string>();
-        if (plan.Parts is [var only])
+        var timings = work.Pictures.Select((picture, output) => (Filters: TimingFilters(picture.Plan.Timing), Output: output)).GroupBy(t => t.Filters, t => t.Output).ToList();
+        for (var i = 0; i < Parts(work).Count; i++)
         {
-            chains.Add($"[0:V:0]{PartFilters(plan.Picture, only, inputs.Moves)}{page}");
-        }
-        else
-        {
-            chains.AddRange(plan.Parts.Select((part, i) => $"[{Text(i)}:V:0]{PartFilters(plan.Picture, part, inputs.Moves)}[part{Text(i)}]"));
-            // Their frames carry the lesson's times already; what puts them in order counts microseconds, which the grid takes back.
-            var grid = plan.Picture.Timing.Grid;
-            chains.Add($"{string.Concat(plan.Parts.Select((_, i) => $"[part{Text(i)}]"))}interleave=nb_inputs={Text(plan.Parts.Count)},settb={Text(grid.Denominator)}/{Text(grid.Numerator)}{page}");
+            chains.Add($"[{Text(i)}:V:0]{KeptFilters(work.Pictures[0].Plan.Timing.Grid, Parts(work)[i].Kept)}{Split(timings.Select((_, t) => $"[timed{Text(i)}x{Text(t)}]"))}");
+            chains.AddRange(timings.Select((timing, t) => $"[timed{Text(i)}x{Text(t)}]{(timing.Key.Length > 0 ? timing.Key : "null")}{Split(timing.Select(output => $"[drawn{Text(i)}x{Text(output)}]"))}"));
+            chains.AddRange(work.Pictures.Select((picture, output) => $"[drawn{Text(i)}x{Text(output)}]{PlaceFilters(picture.Plan.Parts[i], output, aids)}[part{Text(i)}x{Text(output)}]"));
         }
 
-        if (plan.Picture.Mark is { } mark)
-        {
-            var opacity = mark.Opacity.ToString("0.###", CultureInfo.InvariantCulture);
-            // The mark's one frame stands as long as the picture goes on; its colours are brought to the picture's before they are laid over it.
-            chains.Add($"[{markInput}:v:0]format=rgba,scale={Text(mark.Box.Width)}:{Text(mark.Box.Height)}:flags=lanczos,colorchannelmixer=aa={opacity},scale=out_color_matrix=bt709:out_range=tv,format=yuva420p[mark]");
-            chains.Add($"[page][mark]overlay={Text(mark.Box.X)}:{Text(mark.Box.Y)}:format=yuv420,setsar=1,format=yuv420p[picture]");
-        }
-
+        var markInput = Parts(work).Count + work.Sounds.Select(s => s.Sound.Path).Distinct().Count();
+        var marked = work.Pictures.Select((picture, output) => (picture.Plan.Mark, Output: output)).Where(p => p.Mark is not null).Select(p => p.Output).ToList();
+        if (marked.Count > 0)
+            chains.Add($"[{Text(markInput)}:v:0]format=rgba{Split(marked.Select(output => $"[mark{Text(output)}]"))}");
+        chains.AddRange(work.Pictures.Select((picture, output) => PageFilters(picture.Plan, output, aids)).SelectMany(c => c));
         return string.Join(';', chains);
     }
 
-    private static string PartFilters(PicturePlan picture, PartPlan part, string? moves)
+    private static string Split(IEnumerable<string> labels)
     {
-        var timing = picture.Timing;
-        var kept = part.Kept;
+        var named = labels.ToList();
+        return named.Count == 1 ? named[0] : $",split={Text(named.Count)}{string.Concat(named)}";
+    }
+
+    /// <summary>One picture's parts one after the other, with what lies over them.</summary>
+    private static IEnumerable<string> PageFilters(PicturePlan plan, int output, EncodeAids aids)
+    {
+        var timing = plan.Timing;
+        // Frames of several recordings carry the lesson's times already; what puts them in order counts microseconds, which the grid takes back.
+        var page = plan.Parts.Count == 1
+            ? $"[part0x{Text(output)}]null"
+            : $"{string.Concat(plan.Parts.Select((_, i) => $"[part{Text(i)}x{Text(output)}]"))}interleave=nb_inputs={Text(plan.Parts.Count)},settb={Text(timing.Grid.Denominator)}/{Text(timing.Grid.Numerator)}";
+        List<string> over = [];
+        if (plan.Captions is not null)
+            over.Add($"ass={FilterText.Escape(aids.Captions(output))}:fontsdir={FilterText.Escape(aids.Fonts)}");
+        if (timing.Constant is { } constant)
+            over.Add($"fps={constant}:start_time=0");
+        if (plan.Mark is not { } mark)
+        {
+            yield return $"{string.Join(',', over.Prepend(page))}[picture{Text(output)}]";
+            yield break;
+        }
+
+        var opacity = mark.Opacity.ToString("0.###", CultureInfo.InvariantCulture);
+        yield return $"{page}[page{Text(output)}]";
+        // The mark's one frame stands as long as the picture goes on; its colours are brought to the picture's before they are laid over it.
+        yield return $"[mark{Text(output)}]scale={Text(mark.Box.Width)}:{Text(mark.Box.Height)}:flags=lanczos,colorchannelmixer=aa={opacity},scale=out_color_matrix=bt709:out_range=tv,format=yuva420p[over{Text(output)}]";
+        yield return $"[page{Text(output)}][over{Text(output)}]{string.Join(',', over.Prepend($"overlay={Text(mark.Box.X)}:{Text(mark.Box.Y)}:format=yuv420,setsar=1,format=yuv420p"))}[picture{Text(output)}]";
+    }
+
+    /// <summary>What is kept of a recording, with the lesson's times.</summary>
+    private static string KeptFilters(FrameRate grid, IReadOnlyList<KeptStretch> kept)
+    {
         var filters = new List<string>
         {
-            $"fps={timing.Grid}:start_time=0",
+            $"fps={grid}:start_time=0",
             "tpad=stop=-1:stop_mode=clone",
             $"trim=end_frame={Text(kept[^1].End)}",
         };
@@ -94,21 +155,21 @@ public static class EncodeArguments
             filters.Add($"setpts=N+{Text(kept[0].At)}");
         }
 
-        if (timing.MostRepeatsLeftOut > 0)
-        {
-            // Frames that must be made differ from the one before by half the range of brightness, which no comparison can miss, and
-            // are moved back behind it: the move is its own inverse, so nothing of the picture changes.
-            var mark = $"lut=c0='mod(val+128,256)':enable='{Marked(timing)}'";
-            filters.Add(mark);
-            filters.Add($"mpdecimate=max={Text(timing.MostRepeatsLeftOut)}:hi={Text(BlockDifference * 2)}:lo={Text(BlockDifference)}:frac=0");
-            filters.Add(mark);
-        }
-
-        filters.AddRange(Place(part, moves));
-        filters.Add("setsar=1");
-        filters.Add("format=yuv420p");
         return string.Join(',', filters);
     }
+
+    /// <summary>Leaves out the frames that are not made; empty where all are.</summary>
+    private static string TimingFilters(FrameTiming timing)
+    {
+        if (timing.MostRepeatsLeftOut == 0)
+            return "";
+        // Frames that must be made differ from the one before by half the range of brightness, which no comparison can miss, and
+        // are moved back behind it: the move is its own inverse, so nothing of the picture changes.
+        var mark = $"lut=c0='mod(val+128,256)':enable='{Marked(timing)}'";
+        return $"{mark},mpdecimate=max={Text(timing.MostRepeatsLeftOut)}:hi={Text(BlockDifference * 2)}:lo={Text(BlockDifference)}:frac=0,{mark}";
+    }
+
+    private static string PlaceFilters(PartPlan part, int output, EncodeAids aids) => string.Join(',', Place(part, output, aids).Concat(["setsar=1", "format=yuv420p"]));
 
     /// <summary>Whether a frame is marked: it is as the one before is, unless it must be made. So it is how many were made, odd or even.</summary>
     private static string Marked(FrameTiming timing)
@@ -116,7 +177,7 @@ public static class EncodeArguments
         var number = $"round(t*{timing.Grid})";
         bool Regular(long frame) => frame % timing.KeyFrameEvery == 0;
         bool Moving(long frame) => timing.Moving.Any(run => run.Holds(frame));
-        var single = timing.SectionFrames.Append(timing.LastFrame).Distinct().Where(frame => !Regular(frame) && !Moving(frame));
+        var single = timing.SectionFrames.Concat(timing.Changing).Append(timing.LastFrame).Distinct().Where(frame => !Regular(frame) && !Moving(frame));
         // A frame that two of the sums count would be as the one before again: counted once more, it is not.
         var twice = timing.Moving.SelectMany(run => timing.KeyFrames().Where(frame => Regular(frame) && run.Holds(frame)));
         return $"mod({FilterText.Sum([
@@ -127,7 +188,7 @@ public static class EncodeArguments
     }
 
     /// <summary>The part that is seen is cut out, scaled once, and set on a black canvas.</summary>
-    private static IEnumerable<string> Place(PartPlan part, string? moves)
+    private static IEnumerable<string> Place(PartPlan part, int output, EncodeAids aids)
     {
         var (from, to, canvas, recorded) = (part.Placement.From, part.Placement.To, part.Placement.Canvas, part.Placement.Recorded);
         var (crops, squareFirst) = (from.Width < recorded.Width || from.Height < recorded.Height, !part.SquarePixels && (part.Moves.Count > 0 || from != new PictureRect(0, 0, recorded.Width, recorded.Height)));
@@ -141,9 +202,9 @@ public static class EncodeArguments
             var (page, seen) = (part.Placement.Page, part.Placement.SeenOnPage);
             if (page.Width > seen.Width || page.Height > seen.Height)
                 yield return $"pad={Text(page.Width)}:{Text(page.Height)}:{Text(seen.X)}:{Text(seen.Y)}:color=black";
-            yield return $"sendcmd=f={FilterText.Escape(moves ?? throw new ArgumentException("The plan moves in, and no list of moves is given.", nameof(moves)))}";
-            yield return $"{MoveCommands.View(part)}={Text(page.Width)}:{Text(page.Height)}:0:0:exact=1";
-            yield return $"{MoveCommands.Fit(part)}={Scale(canvas, part.Colour)["scale=".Length..]}";
+            yield return $"sendcmd=f={FilterText.Escape(aids.Moves(output))}";
+            yield return $"{MoveCommands.View(part, output)}={Text(page.Width)}:{Text(page.Height)}:0:0:exact=1";
+            yield return $"{MoveCommands.Fit(part, output)}={Scale(canvas, part.Colour)["scale=".Length..]}";
             yield break;
         }
 
@@ -173,13 +234,6 @@ public static class EncodeArguments
         "bt2020nc" or "bt2020c" => "bt2020",
         _ => "bt601",
     };
-
-    private static string KeyFrameTimes(FrameTiming timing)
-    {
-        // The encoder takes the first frame at or after a time; a time a little before the frame cannot be rounded past it.
-        var times = timing.KeyFrames().Select(frame => Math.Max(0, timing.Grid.TimeOf(frame).TotalSeconds - 0.002));
-        return string.Join(',', times.Select(t => t.ToString("0.###", CultureInfo.InvariantCulture)));
-    }
 
     private static string Text(long number) => number.ToString(CultureInfo.InvariantCulture);
 }

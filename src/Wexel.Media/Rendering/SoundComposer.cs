@@ -11,20 +11,23 @@ namespace Wexel.Media.Rendering;
 public static class SoundComposer
 {
     /// <summary>The maker's name and version for the sound's key.</summary>
-    public const string Maker = "sound/2";
+    public const string Maker = "sound/3";
+
+    /// <summary>Samples a second of the lossless file, whatever is made of it.</summary>
+    public const int Rate = 48_000;
 
     /// <summary>Reads the sound of each recording once, mixes and cuts it as planned, and writes it as FLAC of 24 bits.</summary>
     /// <exception cref="ToolFailedException">The sound could not be read or written.</exception>
     public static Task ComposeAsync(SoundPlan sound, Reel reel, TimeMap map, IReadOnlyList<string> inputPaths, string outputPath, CancellationToken cancel) => WholeFile.MakeAsync(outputPath, temporary =>
         MediaTool.FeedAsync(
-            ["-f", "f32le", "-ar", Text(sound.SampleRate), "-ac", Text(sound.Channels), "-i", "pipe:0", "-c:a", "flac", "-compression_level", "3", "-sample_fmt", "s32", "-f", "flac", "file:" + temporary],
+            ["-f", "f32le", "-ar", Text(Rate), "-ac", Text(sound.Channels), "-i", "pipe:0", "-c:a", "flac", "-compression_level", "3", "-sample_fmt", "s32", "-f", "flac", "file:" + temporary],
             async (output, token) =>
             {
-                var splicing = new Splicing(new SoundSplicer(sound.Channels, sound.SampleRate, map), sound.Channels, sound.SampleRate, output);
+                var splicing = new Splicing(new SoundSplicer(sound.Channels, Rate, map), sound.Channels, Rate, output);
                 for (var i = 0; i < reel.Parts.Count; i++)
                 {
                     // Between two recordings each is as long as its frames; behind the last one there is nothing to keep apart.
-                    var length = i + 1 < reel.Parts.Count ? SoundSplicer.SampleAt(reel.Parts[i + 1].First, reel.Grid, sound.SampleRate) - SoundSplicer.SampleAt(reel.Parts[i].First, reel.Grid, sound.SampleRate) : long.MaxValue;
+                    var length = i + 1 < reel.Parts.Count ? SoundSplicer.SampleAt(reel.Parts[i + 1].First, reel.Grid, Rate) - SoundSplicer.SampleAt(reel.Parts[i].First, reel.Grid, Rate) : long.MaxValue;
                     await AddAsync(sound, sound.Mixes[i], inputPaths[i], splicing, i == 0, length, token);
                 }
 
@@ -39,7 +42,7 @@ public static class SoundComposer
         {
             var both = sound.Channels == 2 && mixed is not (SoundMix.Stereo or SoundMix.StereoFromSurround) ? "pan=stereo|c0=c0|c1=c0," : "";
             await MediaTool.StreamAsync(
-                [.. MediaTool.SafeInput(inputPath), "-map", "0:a:0", "-vn", "-af", $"{Mix(mixed)}{both}aresample={Text(sound.SampleRate)}:async=1:first_pts=0", "-ac", Text(sound.Channels), "-f", "f32le", "pipe:1"],
+                [.. MediaTool.SafeInput(inputPath), "-map", "0:a:0", "-vn", "-af", $"{Mix(mixed)}{both}aresample={Text(Rate)}:async=1:first_pts=0", "-ac", Text(sound.Channels), "-f", "f32le", "pipe:1"],
                 async (input, stop) => left -= await splicing.TakeAsync(input, length, first, stop),
                 cancel);
         }
@@ -120,6 +123,7 @@ public static class SoundComposer
         SoundMix.MonoFromBoth => "pan=mono|c0=0.5*c0+0.5*c1,",
         SoundMix.MonoFromLeft => "pan=mono|c0=c0,",
         SoundMix.MonoFromRight => "pan=mono|c0=c1,",
+        SoundMix.MonoFromSurround => Mix(SoundMix.StereoFromSurround) + Mix(SoundMix.MonoFromBoth),
         // Rows for L and R of ITU-R BS.775-3, Annex 4, Table 2 (3/2 to 2/0), then brought down so that nothing clips.
         SoundMix.StereoFromSurround => "aformat=channel_layouts=5.1,pan=stereo|FL<FL+0.7071*FC+0.7071*BL|FR<FR+0.7071*FC+0.7071*BR,",
         _ => "",

@@ -60,8 +60,8 @@ public static class MediaTool
                 case StandardErrorCommandEvent { Text: var line }:
                     Keep(tail, line);
                     break;
-                case ExitedCommandEvent { ExitCode: not 0 }:
-                    throw new ToolFailedException("ffmpeg", string.Join('\n', tail));
+                case ExitedCommandEvent { ExitCode: not 0 and var code }:
+                    throw new ToolFailedException("ffmpeg", string.Join('\n', tail), code);
             }
         }
     }
@@ -79,6 +79,20 @@ public static class MediaTool
         return result.ExitCode == 0 ? said.ToString() : throw new ToolFailedException("ffmpeg", string.Join('\n', said.ToString().Split('\n').TakeLast(LinesKept)));
     }
 
+    /// <summary>Runs ffmpeg, hands over the bytes that it writes to its standard output, and gives back all that it reported, each line with its weight in front.</summary>
+    /// <exception cref="ToolFailedException">It ended with an error.</exception>
+    public static async Task<IReadOnlyList<string>> StreamReportAsync(IEnumerable<string> arguments, Func<Stream, CancellationToken, Task> read, CancellationToken cancel)
+    {
+        var said = new List<string>();
+        var result = await Cli.Wrap("ffmpeg")
+            .WithArguments(["-hide_banner", "-nostdin", "-nostats", "-v", "level+info", "-y", .. arguments])
+            .WithStandardOutputPipe(PipeTarget.Create(read))
+            .WithStandardErrorPipe(PipeTarget.ToDelegate(said.Add))
+            .WithValidation(CommandResultValidation.None)
+            .ExecuteAsync(cancel);
+        return result.ExitCode == 0 ? said : throw new ToolFailedException("ffmpeg", string.Join('\n', said.TakeLast(LinesKept)), result.ExitCode);
+    }
+
     /// <summary>Runs ffmpeg and hands over the bytes that it writes to its standard output.</summary>
     /// <exception cref="ToolFailedException">It ended with an error.</exception>
     public static async Task StreamAsync(IEnumerable<string> arguments, Func<Stream, CancellationToken, Task> read, CancellationToken cancel)
@@ -91,7 +105,7 @@ public static class MediaTool
             .WithValidation(CommandResultValidation.None)
             .ExecuteAsync(cancel);
         if (result.ExitCode != 0)
-            throw new ToolFailedException("ffmpeg", string.Join('\n', tail));
+            throw new ToolFailedException("ffmpeg", string.Join('\n', tail), result.ExitCode);
     }
 
     /// <summary>Runs ffmpeg with what is written to its standard input as one of its inputs.</summary>
@@ -106,7 +120,7 @@ public static class MediaTool
             .WithValidation(CommandResultValidation.None)
             .ExecuteAsync(cancel);
         if (result.ExitCode != 0)
-            throw new ToolFailedException("ffmpeg", string.Join('\n', tail));
+            throw new ToolFailedException("ffmpeg", string.Join('\n', tail), result.ExitCode);
     }
 
     private static void Keep(Queue<string> tail, string line)

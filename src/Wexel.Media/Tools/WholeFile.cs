@@ -6,21 +6,30 @@ public static class WholeFile
     /// <summary>
     /// Lets something write to a temporary name in the same folder, then flushes and renames it; what was half-made is removed.
     /// </summary>
-    public static async Task MakeAsync(string path, Func<string, Task> write)
+    public static Task MakeAsync(string path, Func<string, Task> write) => MakeAllAsync([path], temporaries => write(temporaries[0]));
+
+    /// <summary>The same for several files that are made at once: all of them are whole before the first is there.</summary>
+    public static async Task MakeAllAsync(IReadOnlyList<string> paths, Func<IReadOnlyList<string>, Task> write)
     {
-        Directory.CreateDirectory(Path.GetDirectoryName(path)!);
+        foreach (var path in paths)
+            Directory.CreateDirectory(Path.GetDirectoryName(path)!);
         // The ending stays last, since tools tell the format by it.
-        var temporary = Path.Combine(Path.GetDirectoryName(path)!, $".making-{Guid.NewGuid():N}{Path.GetExtension(path)}");
+        List<string> temporaries = [.. paths.Select(path => Path.Combine(Path.GetDirectoryName(path)!, $".making-{Guid.NewGuid():N}{Path.GetExtension(path)}"))];
         try
         {
-            await write(temporary);
-            await using (var made = new FileStream(temporary, FileMode.Open, FileAccess.ReadWrite))
+            await write(temporaries);
+            foreach (var temporary in temporaries)
+            {
+                await using var made = new FileStream(temporary, FileMode.Open, FileAccess.ReadWrite);
                 made.Flush(flushToDisk: true);
-            File.Move(temporary, path, overwrite: true);
+            }
+
+            foreach (var (temporary, path) in temporaries.Zip(paths))
+                File.Move(temporary, path, overwrite: true);
         }
         finally
         {
-            File.Delete(temporary);
+            temporaries.ForEach(File.Delete);
         }
     }
 }

@@ -4,6 +4,7 @@ using System.Text;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
+using Wexel.Core.Encoding;
 using Wexel.Core.Outlets;
 using Wexel.Core.Packages;
 using Wexel.Data;
@@ -33,7 +34,7 @@ internal static class ChannelEndpoints
         group.MapGet("/watch/{token}", (string token, HttpContext http, ChannelReader reader, IOptions<WexelOptions> options, CancellationToken cancel) => PageAsync(token, false, http, reader, options, cancel));
         group.MapGet("/embed/{token}", (string token, HttpContext http, ChannelReader reader, IOptions<WexelOptions> options, CancellationToken cancel) => PageAsync(token, true, http, reader, options, cancel));
         group.MapGet("/oembed", OEmbedAsync);
-        group.MapMethods("/watch/{token}/video.mp4", ["GET", "HEAD"], VideoAsync);
+        group.MapMethods("/watch/{token}/video.{ending}", ["GET", "HEAD"], VideoAsync);
         group.MapGet("/watch/{token}/poster.jpg", PosterAsync);
         group.MapGet("/watch/{token}/progress", ReadProgressAsync);
         group.MapPost("/watch/{token}/progress", WriteProgressAsync);
@@ -83,14 +84,13 @@ internal static class ChannelEndpoints
     private static async Task<IResult> VideoAsync(string token, HttpContext http, ChannelReader reader, FileStore store, CancellationToken cancel) =>
         await reader.FindAsync(token, cancel) is not { } release ? TypedResults.NotFound()
         : !MaySee(release, http.User) ? TypedResults.Unauthorized()
-        : TypedResults.PhysicalFile(store.Derived(release.FileKey, Finisher.VideoName), "video/mp4", enableRangeProcessing: true);
+        : TypedResults.PhysicalFile(store.Derived(release.FileKey, Finisher.FileName(release.Container)), release.Container == Container.Webm ? "video/webm" : "video/mp4", enableRangeProcessing: true);
 
     private static async Task<IResult> PosterAsync(string token, HttpContext http, ChannelReader reader, FileStore store, CancellationToken cancel)
     {
         if (await reader.FindAsync(token, cancel) is not { } release || !MaySee(release, http.User))
             return TypedResults.NotFound();
-        var key = await reader.PosterKeyAsync(release, cancel);
-        return key is null ? TypedResults.NotFound() : TypedResults.PhysicalFile(store.Derived(key, Finisher.PosterName), "image/jpeg");
+        return release.PosterKey is not { } key ? TypedResults.NotFound() : TypedResults.PhysicalFile(store.Derived(key, PlannedRender.PosterName), "image/jpeg");
     }
 
     private static async Task<Results<Ok<ProgressState>, NotFound, UnauthorizedHttpResult>> ReadProgressAsync(string token, string learner, HttpContext http, ChannelReader reader, WexelDb db, CancellationToken cancel)

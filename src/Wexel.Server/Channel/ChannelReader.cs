@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
+using Wexel.Core.Encoding;
 using Wexel.Core.Outlets;
 using Wexel.Core.Packages;
 using Wexel.Core.Recordings;
@@ -34,7 +35,7 @@ internal sealed class ChannelReader(WexelDb db, IOptions<WexelOptions> options)
         Uri At(string path) => new(options.Value.PublicAddress, path + release.Token);
         return new WatchPagePreview(
             player.Title, player.Description, player.Language, options.Value.House, options.Value.PublicAddress, At("watch/"), At("embed/"),
-            new Uri(At("watch/") + "/video.mp4"), new Uri(At("watch/") + "/poster.jpg"), new PictureSize(player.Width, player.Height), player.Length, release.ReleasedAt, player.Sections);
+            new Uri(At("watch/") + "/video" + ContainerFacts.Of(release.Container).Ending), new Uri(At("watch/") + "/poster.jpg"), new PictureSize(player.Width, player.Height), player.Length, release.ReleasedAt, player.Sections);
     }
 
     /// <summary>The release that a link leads to, whatever stands behind its path.</summary>
@@ -44,9 +45,4 @@ internal sealed class ChannelReader(WexelDb db, IOptions<WexelOptions> options)
         var page = link.GetLeftPart(UriPartial.Path);
         return page.StartsWith(watch.AbsoluteUri, StringComparison.OrdinalIgnoreCase) ? FindAsync(page[watch.AbsoluteUri.Length..], cancel) : Task.FromResult<Release?>(null);
     }
-
-    /// <summary>The poster lies with the encode that the released file was made from.</summary>
-    internal Task<string?> PosterKeyAsync(Release release, CancellationToken cancel) =>
-        db.Renditions.Where(r => r.LessonId == release.LessonId && r.ProfileId == release.ProfileId && r.State == RenditionState.Done)
-            .OrderByDescending(r => r.RequestedAt).Select(r => r.EncodeKey).FirstOrDefaultAsync(cancel);
 }

@@ -1,15 +1,11 @@
 using Hangfire;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
-using Wexel.Core.Encoding;
-using Wexel.Core.Lessons;
 using Wexel.Core.Outlets;
 using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Server.Channel;
-using Wexel.Server.Kit;
-using Wexel.Server.Lessons;
 using Wexel.Server.Releases;
 using Wexel.Server.Rendering;
 using Wexel.Server.Setup;
@@ -17,45 +13,36 @@ using Wexel.Server.Setup;
 namespace Wexel.Server.Demo;
 
 /// <summary>Renders and releases the first demo lesson, as a trainer would; tried again until its recording is looked through.</summary>
-internal sealed class DemoRelease(WexelDb db, LessonReels reels, Releaser releaser, PackageSender sender, ProgressKeeper keeper, IBackgroundJobClient jobs, IOptions<WexelOptions> options, TimeProvider clock, ILogger<DemoRelease> log)
+internal sealed class DemoRelease(WexelDb db, RenderQueue queue, Releaser releaser, PackageSender sender, ProgressKeeper keeper, IBackgroundJobClient jobs, IOptions<WexelOptions> options, ILogger<DemoRelease> log)
 {
     private static readonly TimeSpan Wait = TimeSpan.FromSeconds(2);
 
+    /// <param name="outlets">The demo's own outlets; somebody may have added others since.</param>
+    /// <param name="cancel">Stops it.</param>
     [Queue("default")]
-    public async Task RunAsync(CancellationToken cancel)
+    public async Task RunAsync(Guid[] outlets, CancellationToken cancel)
     {
         var lesson = await db.Lessons.Include(l => l.Recording).Include(l => l.Renditions).OrderBy(l => l.Position).FirstAsync(cancel);
-        var document = Json.Read<LessonDocument>((await db.LessonRevisions.FirstAsync(r => r.LessonId == lesson.Id && r.Number == lesson.Revision, cancel)).Document);
-        Rendition?[] renditions = [await RenditionAsync(lesson, document, Profiles.Web, cancel), await RenditionAsync(lesson, document, Profiles.Podcast720, cancel)];
-        if (renditions.Any(r => r?.State is null or RenditionState.Waiting or RenditionState.Working))
+        if (lesson.Renditions.Count == 0)
         {
-            jobs.Schedule<DemoRelease>(job => job.RunAsync(CancellationToken.None), Wait);
+            var trainer = await db.Users.FirstAsync(u => u.Email == DemoSeed.TrainerAddress, cancel);
+            await queue.AskAsync([lesson], [Core.Encoding.Profiles.Web, Core.Encoding.Profiles.Podcast720], trainer.Id, cancel);
+        }
+
+        if (lesson.Renditions.Count == 0 || lesson.Renditions.Any(r => r.State is RenditionState.Waiting or RenditionState.Working))
+        {
+            jobs.Schedule<DemoRelease>(job => job.RunAsync(outlets, CancellationToken.None), Wait);
             return;
         }
 
-        foreach (var outlet in await db.Outlets.OrderBy(o => o.Kind).ToListAsync(cancel))
+        foreach (var outlet in await db.Outlets.Where(o => outlets.Contains(o.Id)).OrderBy(o => o.Kind).ToListAsync(cancel))
             await ReleaseAsync(lesson, outlet, cancel);
         await AddPlayThroughsAsync(lesson, cancel);
     }
 
-    /// <summary>The lesson's rendition with a profile, asked for where there is none; null while the recording is still looked through.</summary>
-    private async Task<Rendition?> RenditionAsync(Lesson lesson, LessonDocument document, Profile profile, CancellationToken cancel)
-    {
-        if (lesson.Renditions.FirstOrDefault(r => r.ProfileId == profile.Id) is { } asked)
-            return asked;
-        if (RenderPlans.Of(await reels.OfAsync(document, cancel), document, profile, HouseKeeper.OnPictures(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel))) is not { } planned)
-            return null;
-        var trainer = await db.Users.FirstAsync(u => u.Email == DemoSeed.TrainerAddress, cancel);
-        var rendition = new Rendition { LessonId = lesson.Id, Revision = lesson.Revision, ProfileId = profile.Id, RequestedBy = trainer.Id, RequestedAt = clock.GetUtcNow(), EncodeKey = planned.EncodeKey };
-        db.Renditions.Add(rendition);
-        await db.SaveChangesAsync(cancel);
-        jobs.Enqueue<RenderJob>(job => job.RunAsync(rendition.Id, CancellationToken.None));
-        return rendition;
-    }
-
     private async Task ReleaseAsync(Lesson lesson, Outlet outlet, CancellationToken cancel)
     {
-        var (release, problem) = await releaser.ReleaseAsync(lesson.Id, outlet.Id, (outlet.Kind == OutletKind.PodcastFeed ? Profiles.Podcast720 : Profiles.Web).Id, Visibility.WithLink, cancel);
+        var (release, problem) = await releaser.ReleaseAsync(lesson.Id, outlet.Id, OutletTakes.Usual(outlet.Kind, null).Id, Visibility.WithLink, cancel);
         if (release is not null && outlet.Address is not null)
             problem = await sender.SendAsync(release, outlet, Releaser.Identifier(release), cancel);
         if (problem is not null)

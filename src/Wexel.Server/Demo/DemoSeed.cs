@@ -60,7 +60,10 @@ internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManag
         foreach (var lesson in lessons)
             await AddLessonAsync(Path.Combine(folder, "recordings"), lesson, cancel);
         if (lessons.Count > 0)
-            jobs.Enqueue<DemoRelease>(job => job.RunAsync(CancellationToken.None));
+        {
+            var outlets = await db.Outlets.Select(o => o.Id).ToArrayAsync(cancel);
+            jobs.Enqueue<DemoRelease>(job => job.RunAsync(outlets, CancellationToken.None));
+        }
     }
 
     private async Task AddPersonAsync(string name, string address, string? role)

@@ -1,7 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Wexel.Core.Editing;
-using Wexel.Core.Encoding;
 using Wexel.Core.Recordings;
+using Wexel.Server.Profiles;
 using Wexel.Server.Setup;
 
 namespace Wexel.Server.Lessons;
@@ -33,7 +33,7 @@ internal static class CanvasEndpoints
         routes.MapPost("/api/canvas/sizes", SizesAsync).WithName("CanvasSizes");
     }
 
-    private static async Task<Results<Ok<CanvasOutcome>, ProblemHttpResult>> OutcomeAsync(CanvasRequest request, LessonReels reels, CancellationToken cancel)
+    private static async Task<Results<Ok<CanvasOutcome>, ProblemHttpResult>> OutcomeAsync(CanvasRequest request, LessonReels reels, ProfileShelf shelf, CancellationToken cancel)
     {
         if (await reels.FindAsync(request.Recordings, cancel) is not { } found || request.Recording < 0 || request.Recording >= found.Reel.Parts.Count)
             return Problems.NotThere("recording");
@@ -41,9 +41,9 @@ internal static class CanvasEndpoints
         var recorded = reel.Parts[request.Recording].Picture.ShownSize;
         var wanted = reel.CanvasOf(request.Canvas, found.Frames(request.Frames ?? [])[request.Recording]).Within();
         var placed = CanvasPlacement.Of(recorded, wanted, null);
-        var delivered = Profiles.All.Select(profile =>
+        var delivered = (await shelf.AllAsync(cancel)).Where(profile => profile.Picture is not null).Select(profile =>
         {
-            var made = CanvasPlacement.Of(recorded, wanted, profile.AtMostHeight);
+            var made = profile.Picture!.Size.Place(recorded, wanted);
             return new DeliveredScale(profile.Title, made.Canvas, made.ScalePercent, made.WholeFactor);
         });
         return TypedResults.Ok(new CanvasOutcome(

@@ -9,6 +9,7 @@ using Wexel.Core.Timing;
 using Wexel.Data;
 using Wexel.Data.Storage;
 using Wexel.Server.Recordings;
+using Wexel.Server.Profiles;
 using Wexel.Server.Setup;
 
 namespace Wexel.Server.Lessons;
@@ -50,23 +51,24 @@ internal static class MoveInEndpoints
         return TypedResults.Ok(new ViewPathView(map.Grid, map.Kept, [.. reel.Parts.Select((part, i) => ViewPath.Of(moveIns, map, CanvasPlacement.Of(part.Picture.ShownSize, reel.CanvasOf(request.Canvas, frames[i]), null), reel.SpanOf(i)))]));
     }
 
-    private static async Task<Results<Ok<DetailView>, ProblemHttpResult>> DetailAsync(Guid id, string profile, WexelDb db, LessonSaver saver, LessonReels reels, FileStore store, IBackgroundJobClient jobs, CancellationToken cancel)
+    private static async Task<Results<Ok<DetailView>, ProblemHttpResult>> DetailAsync(Guid id, string profile, WexelDb db, LessonSaver saver, LessonReels reels, ProfileShelf shelf, FileStore store, IBackgroundJobClient jobs, CancellationToken cancel)
     {
         var lesson = await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel);
         if (lesson is null)
             return Problems.NotThere("lesson");
-        if (Profiles.Find(profile) is not { } settings)
+        var sizes = (await shelf.AllAsync(cancel)).Where(p => p.Picture is not null).ToList();
+        if (sizes.Find(p => p.Id == profile) is not { Picture: { } settings })
             return Problems.NotThere("profile");
         var document = (await saver.CurrentAsync(lesson, cancel))!;
         var found = await reels.OfAsync(document, cancel);
         var (reel, map) = (found.Reel, found.Reel.Map(document.Cuts));
         var frames = found.Frames(document.Frames);
-        CanvasPlacement Placed(int index, Profile delivered) => CanvasPlacement.Of(reel.Parts[index].Picture.ShownSize, reel.CanvasOf(document.Canvas, frames[index]), delivered.AtMostHeight);
+        CanvasPlacement Placed(int index, PictureSettings delivered) => delivered.Size.Place(reel.Parts[index].Picture.ShownSize, reel.CanvasOf(document.Canvas, frames[index]));
         var (stretches, waiting) = (new List<HardStretch>(), false);
         for (var i = 0; i < reel.Parts.Count; i++)
         {
             var (recording, start, shown) = (found.Recordings[i], reel.SpanOf(i).Start, reel.Parts[i].Picture.ShownSize);
-            var smaller = Profiles.All.Select(p => Placed(i, p).WholeDelivered).Where(s => s.Width < shown.Width).Distinct().ToList();
+            var smaller = sizes.Select(p => Placed(i, p.Picture!).WholeDelivered).Where(s => s.Width < shown.Width).Distinct().ToList();
             var seen = recording.Analysis is null ? null : await DetailJob.FindAsync(recording.Hash, smaller, store, jobs, cancel);
             waiting |= seen is null;
             stretches.AddRange(HardToRead.In([.. (seen ?? []).Select(s => s with { Span = new TimeRange(s.Span.Start + start, s.Span.End + start) })], Placed(i, settings), map, document.MoveIns));

@@ -1,8 +1,9 @@
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
-using Wexel.Core.Encoding;
+using Wexel.Core.Outlets;
 using Wexel.Data;
 using Wexel.Data.Model;
+using Wexel.Server.Profiles;
 using Wexel.Server.Setup;
 
 namespace Wexel.Server.Releases;
@@ -11,7 +12,7 @@ namespace Wexel.Server.Releases;
 internal sealed record LessonAt(Guid Lesson, int Revision);
 
 /// <summary>Makes one package of a whole course, its lessons in the trainer's order.</summary>
-internal sealed class CourseReleaser(WexelDb db, Releaser releaser, Packer packer, TimeProvider clock)
+internal sealed class CourseReleaser(WexelDb db, ProfileShelf shelf, Releaser releaser, Packer packer, TimeProvider clock)
 {
     internal static string Identifier(CourseRelease release) => $"course-{release.Id:N}";
 
@@ -20,8 +21,10 @@ internal sealed class CourseReleaser(WexelDb db, Releaser releaser, Packer packe
 
     internal async Task<(CourseRelease? Release, Problem? Problem)> ReleaseAsync(Course course, Outlet outlet, string profileId, CancellationToken cancel)
     {
-        if (Profiles.Find(profileId) is not { } profile)
+        if (await shelf.FindAsync(profileId, cancel) is not { } profile)
             return (null, new Problem("profile-unknown", "Choose a profile that the lessons were rendered with.", "profileId"));
+        if (OutletTakes.Refusal(outlet.Kind, null, profile) is { } refusal)
+            return (null, refusal);
         if (course.Lessons.Count == 0)
             return (null, new Problem("course-empty", $"“{course.Title}” has no lessons yet. Bring in a recording first."));
         var ready = new List<(Guid Id, ReadyLesson Lesson)>();
@@ -30,6 +33,8 @@ internal sealed class CourseReleaser(WexelDb db, Releaser releaser, Packer packe
         {
             var (found, problem) = await releaser.ReadyAsync(lesson, profile, cancel);
             if (found is not null)
+                problem = await releaser.BlockedAsync(found, cancel);
+            if (found is not null && problem is null)
                 ready.Add((lesson.Id, found));
             else
                 missing.Add($"{lesson.Position} {(lesson.Title.Length > 0 ? $"“{lesson.Title}”" : "(needs a title)")}{(problem!.Code == "render-first" ? "" : $": {problem.Sentence}")}");

@@ -1,7 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
 using Wexel.Core.Contents;
-using Wexel.Core.Encoding;
 using Wexel.Core.Feeds;
 using Wexel.Core.Packages;
 using Wexel.Data;
@@ -9,7 +8,6 @@ using Wexel.Data.Model;
 using Wexel.Data.Storage;
 using Wexel.Media.Rendering;
 using Wexel.Server.Feeds;
-using Wexel.Server.Rendering;
 using Wexel.Server.Setup;
 
 namespace Wexel.Server.Releases;
@@ -20,11 +18,9 @@ internal sealed class EpisodeMaker(WexelDb db, FileStore store)
     internal const string FileName = "episode";
 
     /// <summary>What keeps a lesson out of a feed, or null.</summary>
-    internal async Task<Problem?> UnfitAsync(Guid outletId, ReadyLesson ready, Profile profile, CancellationToken cancel)
+    internal async Task<Problem?> UnfitAsync(Guid outletId, ReadyLesson ready, CancellationToken cancel)
     {
         var settings = Json.Read<FeedSettings>((await FeedAsync(outletId, cancel)).Settings);
-        if (!settings.Takes(profile))
-            return new Problem("episode-rate-varies", $"Podcast apps want a constant frame rate, which “{profile.Title}” does not make. Render with “{Profiles.Podcast720.Title}”, then release.", "profileId");
         return settings.Media == FeedMedia.Sound && ready.Plan.Sound is null
             ? new Problem("episode-without-sound", $"“{ready.Document.Title}” has no sound, so a feed of sound alone cannot carry it. Release it to a feed of videos.")
             : null;
@@ -37,10 +33,10 @@ internal sealed class EpisodeMaker(WexelDb db, FileStore store)
         var media = Json.Read<FeedSettings>(feed.Settings).Media;
         var chapters = Chapters.Of(ready.Sections, ready.Plan.Length);
         var artwork = media == FeedMedia.Sound ? feed.ArtworkKey : null;
-        var key = DerivedKey.Of(Renderer.EpisodeMaker, ready.EncodeKey, ready.Document.Title, chapters, media, artwork);
+        var key = DerivedKey.Of(Finishing.EpisodeMaker, ready.Planned.EncodeKey, ready.Document.Title, chapters, media, artwork);
         var path = store.Derived(key, FileName + FeedFiles.Ending(media));
         if (!File.Exists(path))
-            await Renderer.EpisodeAsync(store.Derived(ready.EncodeKey, RenderJob.EncodeName), path, ready.Document.Title, chapters, media, store.Derived(feed.ArtworkKey, FeedKeeper.ArtworkFile), cancel);
+            await Finishing.EpisodeAsync(ready.Planned.Tracks(store) with { Captions = null }, path, ready.Document.Title, chapters, media, store.Derived(feed.ArtworkKey, FeedKeeper.ArtworkFile), cancel);
         release.FileKey = key;
         release.Episode = Json.Write(new Episode(
             // The same whenever the lesson is in this feed, even when it was taken down in between.

@@ -1,5 +1,6 @@
 using Microsoft.Extensions.Options;
 using Wexel.Core;
+using Wexel.Core.Encoding;
 using Wexel.Core.Outlets;
 using Wexel.Core.Packages;
 using Wexel.Data.Model;
@@ -11,13 +12,13 @@ using Wexel.Server.Setup;
 namespace Wexel.Server.Releases;
 
 /// <summary>A lesson that goes into a package: what the player is told, and the keys of its files.</summary>
-internal sealed record PackedLesson(PlayerLesson Player, string EncodeKey, string FileKey);
+internal sealed record PackedLesson(PlayerLesson Player, string? PosterKey, string FileKey, Container Container);
 
 /// <summary>Makes packages; one that was made from the same things is not made again.</summary>
 internal sealed class Packer(FileStore store, IOptions<WexelOptions> options)
 {
     internal const string PackageName = "package.zip";
-    private const string Maker = "package/2";
+    private const string Maker = "package/3";
 
     /// <summary>Makes the package that an outlet of a kind takes, and notes it in the release.</summary>
     internal async Task PackAsync(PackagedRelease release, OutletKind kind, string identifier, string title, IReadOnlyList<PackedLesson> lessons, CancellationToken cancel)
@@ -28,7 +29,7 @@ internal sealed class Packer(FileStore store, IOptions<WexelOptions> options)
         var zip = store.Derived(key, PackageName);
         if (release.PackageKey != key || !File.Exists(zip))
         {
-            LessonSources[] sources = [.. lessons.Select(l => new LessonSources(l.Player, store.Derived(l.FileKey, Finisher.VideoName), store.Derived(l.EncodeKey, Finisher.PosterName)))];
+            LessonSources[] sources = [.. lessons.Select(l => new LessonSources(l.Player, store.Derived(l.FileKey, Finisher.FileName(l.Container)), l.PosterKey is null ? null : store.Derived(l.PosterKey, PlannedRender.PosterName)))];
             var files = kind == OutletKind.LearningSystem
                 ? Scorm12Package.Plan(new Scorm12Sources(identifier, title, sources, playerFiles))
                 : WebFolder.Plan(sources.Single(), playerFiles);

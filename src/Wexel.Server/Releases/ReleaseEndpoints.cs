@@ -11,6 +11,7 @@ using Wexel.Data.Model;
 using Wexel.Data.Storage;
 using Wexel.Media.Packaging;
 using Wexel.Server.Feeds;
+using Wexel.Server.Profiles;
 using Wexel.Server.Setup;
 
 namespace Wexel.Server.Releases;
@@ -23,9 +24,15 @@ internal sealed record PackageView(string Link, long Bytes, IReadOnlyList<Writte
 
 internal sealed record SentView(DateTimeOffset At, string? To, bool Behind);
 
-internal sealed record OutletView(Guid Id, OutletKind Kind, string Name, bool TakesPackages, IReadOnlyList<string> Profiles, ReleaseView? Release);
+internal sealed record OutletView(Guid Id, OutletKind Kind, string Name, bool TakesPackages, string UsualProfile, IReadOnlyList<ProfileRefusal> Refuses, ReleaseView? Release);
 
-internal sealed record OutletEntry(Guid Id, OutletKind Kind, string Name);
+/// <summary>A profile that an outlet does not take, and why.</summary>
+internal sealed record ProfileRefusal(string ProfileId, string Sentence);
+
+/// <param name="ProfileId">The profile that was chosen for it; null for what is usual for its kind.</param>
+/// <param name="UsualProfile">The profile that is taken for it.</param>
+/// <param name="Refuses">The profiles that it does not take.</param>
+internal sealed record OutletEntry(Guid Id, OutletKind Kind, string Name, string? ProfileId, string UsualProfile, IReadOnlyList<ProfileRefusal> Refuses);
 
 internal sealed record BoardRow(Guid LessonId, string Course, int Position, string Title, IReadOnlyList<OutletView> Outlets);
 
@@ -38,20 +45,27 @@ internal static class ReleaseEndpoints
         routes.MapDelete("/api/releases/{id:guid}", TakeDownAsync).WithName("TakeDown");
         routes.MapPost("/api/releases/{id:guid}/send", SendAsync).WithName("SendRelease");
         routes.MapGet("/api/releases/{id:guid}/package.zip", PackageAsync).WithName("ReleasePackage").ExcludeFromDescription();
-        routes.MapGet("/api/outlets", async (WexelDb db, CancellationToken cancel) => TypedResults.Ok((await OutletsAsync(db, cancel)).Select(o => new OutletEntry(o.Id, o.Kind, o.Name)).ToList())).WithName("Outlets");
+        routes.MapGet("/api/outlets", OutletListAsync).WithName("Outlets");
         routes.MapGet("/api/board", BoardAsync).WithName("Board");
     }
 
-    private static async Task<Results<Ok<List<OutletView>>, ProblemHttpResult>> ListAsync(Guid id, WexelDb db, IOptions<WexelOptions> options, CancellationToken cancel)
+    private static async Task<Ok<List<OutletEntry>>> OutletListAsync(WexelDb db, ProfileShelf shelf, CancellationToken cancel)
+    {
+        var profiles = await shelf.AllAsync(cancel);
+        return TypedResults.Ok((await OutletsAsync(db, cancel)).Select(o => (Outlet: o, Place: new Place(o, profiles))).Select(o => new OutletEntry(o.Outlet.Id, o.Outlet.Kind, o.Outlet.Name, o.Outlet.ProfileId, o.Place.Usual, o.Place.Refuses)).ToList());
+    }
+
+    private static async Task<Results<Ok<List<OutletView>>, ProblemHttpResult>> ListAsync(Guid id, WexelDb db, ProfileShelf shelf, IOptions<WexelOptions> options, CancellationToken cancel)
     {
         var lesson = await db.Lessons.AsNoTracking().Include(l => l.Releases).FirstOrDefaultAsync(l => l.Id == id, cancel);
         if (lesson is null)
             return Problems.NotThere("lesson");
         var outlets = await OutletsAsync(db, cancel);
-        return TypedResults.Ok(outlets.Select(o => View(new Place(o), lesson, options.Value)).ToList());
+        var profiles = await shelf.AllAsync(cancel);
+        return TypedResults.Ok(outlets.Select(o => View(new Place(o, profiles), lesson, options.Value)).ToList());
     }
 
-    private static async Task<Results<Ok<OutletView>, ProblemHttpResult>> ReleaseAsync(Guid id, ReleaseRequest request, WexelDb db, Releaser releaser, IOptions<WexelOptions> options, CancellationToken cancel)
+    private static async Task<Results<Ok<OutletView>, ProblemHttpResult>> ReleaseAsync(Guid id, ReleaseRequest request, WexelDb db, ProfileShelf shelf, Releaser releaser, IOptions<WexelOptions> options, CancellationToken cancel)
     {
         if (!await db.Lessons.AnyAsync(l => l.Id == id, cancel))
             return Problems.NotThere("lesson");
@@ -60,23 +74,23 @@ internal static class ReleaseEndpoints
         var (release, problem) = await releaser.ReleaseAsync(id, request.OutletId, request.ProfileId, request.Visibility, cancel);
         if (problem is not null)
             return Problems.Of(problem);
-        return TypedResults.Ok(await ViewAsync(release!, db, options.Value, cancel));
+        return TypedResults.Ok(await ViewAsync(release!, db, shelf, options.Value, cancel));
     }
 
-    private static async Task<Results<Ok<OutletView>, ProblemHttpResult>> SendAsync(Guid id, WexelDb db, PackageSender sender, IOptions<WexelOptions> options, CancellationToken cancel)
+    private static async Task<Results<Ok<OutletView>, ProblemHttpResult>> SendAsync(Guid id, WexelDb db, ProfileShelf shelf, PackageSender sender, IOptions<WexelOptions> options, CancellationToken cancel)
     {
         var release = await db.Releases.Include(r => r.Outlet).FirstOrDefaultAsync(r => r.Id == id, cancel);
         if (release is null)
             return Problems.NotThere("release");
         return await sender.SendAsync(release, release.Outlet!, Releaser.Identifier(release), cancel) is { } problem
             ? Problems.Of(problem)
-            : TypedResults.Ok(await ViewAsync(release, db, options.Value, cancel));
+            : TypedResults.Ok(await ViewAsync(release, db, shelf, options.Value, cancel));
     }
 
-    private static async Task<OutletView> ViewAsync(Release release, WexelDb db, WexelOptions options, CancellationToken cancel)
+    private static async Task<OutletView> ViewAsync(Release release, WexelDb db, ProfileShelf shelf, WexelOptions options, CancellationToken cancel)
     {
         var lesson = await db.Lessons.AsNoTracking().Include(l => l.Releases).FirstAsync(l => l.Id == release.LessonId, cancel);
-        return View(new Place(await db.Outlets.AsNoTracking().Include(o => o.Feed).FirstAsync(o => o.Id == release.OutletId, cancel)), lesson, options);
+        return View(new Place(await db.Outlets.AsNoTracking().Include(o => o.Feed).FirstAsync(o => o.Id == release.OutletId, cancel), await shelf.AllAsync(cancel)), lesson, options);
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> TakeDownAsync(Guid id, WexelDb db, TimeProvider clock, CancellationToken cancel)
@@ -99,9 +113,10 @@ internal static class ReleaseEndpoints
             : Problems.NotThere("package");
     }
 
-    private static async Task<Ok<List<BoardRow>>> BoardAsync(WexelDb db, IOptions<WexelOptions> options, CancellationToken cancel)
+    private static async Task<Ok<List<BoardRow>>> BoardAsync(WexelDb db, ProfileShelf shelf, IOptions<WexelOptions> options, CancellationToken cancel)
     {
-        var places = (await OutletsAsync(db, cancel)).ConvertAll(o => new Place(o));
+        var profiles = await shelf.AllAsync(cancel);
+        var places = (await OutletsAsync(db, cancel)).ConvertAll(o => new Place(o, profiles));
         var lessons = await db.Lessons.AsNoTracking().Include(l => l.Course).Include(l => l.Releases).OrderBy(l => l.CourseId).ThenBy(l => l.Position).ToListAsync(cancel);
         return TypedResults.Ok(lessons.Select(l => new BoardRow(l.Id, l.Course!.Title, l.Position, l.Title, [.. places.Select(p => View(p, l, options.Value))])).ToList());
     }
@@ -113,7 +128,7 @@ internal static class ReleaseEndpoints
     {
         var outlet = place.Outlet;
         return new OutletView(
-            outlet.Id, outlet.Kind, outlet.Name, outlet.Address is not null, place.Profiles,
+            outlet.Id, outlet.Kind, outlet.Name, outlet.Address is not null, place.Usual, place.Refuses,
             lesson.Releases.FirstOrDefault(r => r.OutletId == outlet.Id) is { } release ? View(outlet, release, lesson, options) : null);
     }
 
@@ -138,12 +153,13 @@ internal static class ReleaseEndpoints
         release.SentAt is { } at ? new SentView(at, release.SentTo, release.SentKey != release.PackageKey) : null);
 
     /// <summary>An outlet and the profiles that it takes, read once for all lessons.</summary>
-    private sealed class Place(Outlet outlet)
+    private sealed class Place(Outlet outlet, IReadOnlyList<Profile> profiles)
     {
         internal Outlet Outlet => outlet;
 
-        internal IReadOnlyList<string> Profiles { get; } = Taken(outlet.Feed is null ? null : Json.Read<FeedSettings>(outlet.Feed.Settings));
+        internal string Usual { get; } = OutletProfiles.Usual(outlet);
 
-        private static List<string> Taken(FeedSettings? feed) => [.. Core.Encoding.Profiles.All.Where(p => feed?.Takes(p) ?? true).Select(p => p.Id)];
+        internal IReadOnlyList<ProfileRefusal> Refuses { get; } =
+            [.. profiles.Select(p => (p.Id, Refusal: OutletProfiles.Refusal(outlet, p))).Where(p => p.Refusal is not null).Select(p => new ProfileRefusal(p.Id, p.Refusal!.Sentence))];
     }
 }

@@ -1,3 +1,4 @@
+using Microsoft.Extensions.Options;
 using Wexel.Core;
 using Wexel.Core.Contents;
 using Wexel.Core.Encoding;
@@ -5,35 +6,54 @@ using Wexel.Core.Inspection;
 using Wexel.Data.Storage;
 using Wexel.Media.Measuring;
 using Wexel.Media.Rendering;
+using Wexel.Media.Tools;
+using Wexel.Server.Setup;
 
 namespace Wexel.Server.Rendering;
 
 /// <summary>A finished file with its check.</summary>
 internal sealed record FinishedFile(string FileKey, long Bytes, IReadOnlyList<CheckedFact> Check, string Codecs);
 
-/// <summary>Makes the file that learners get from an encode: title, chapters, poster, and the check. Nothing is encoded.</summary>
-internal sealed class Finisher(FileStore store)
+/// <summary>Makes the file that learners get from what was encoded: title, chapters, captions, poster, and the check. Nothing is encoded.</summary>
+internal sealed class Finisher(FileStore store, IOptions<WexelOptions> options)
 {
-    internal const string VideoName = "lesson.mp4";
-    internal const string PosterName = "poster.jpg";
+    /// <summary>The name of a finished file in its folder.</summary>
+    internal static string FileName(Container container) => "lesson" + ContainerFacts.Of(container).Ending;
 
-    /// <param name="encodeKey">The encode's key.</param>
-    /// <param name="plan">The plan that it was made by.</param>
+    /// <param name="planned">The plan; everything is encoded.</param>
     /// <param name="title">The lesson's title.</param>
-    /// <param name="sections">The contents, in lesson time.</param>
     /// <param name="cancel">Stops it.</param>
-    internal async Task<FinishedFile> FinishAsync(string encodeKey, RenderPlan plan, string title, IReadOnlyList<Section> sections, CancellationToken cancel)
+    internal async Task<FinishedFile> FinishAsync(PlannedRender planned, string title, CancellationToken cancel)
     {
-        var key = DerivedKey.Of(Renderer.FinishMaker, encodeKey, title, sections.Select(s => new { s.At, s.Title }));
-        var encode = store.Derived(encodeKey, RenderJob.EncodeName);
-        var video = store.Derived(key, VideoName);
-        var poster = store.Derived(encodeKey, PosterName);
+        var (plan, sections) = (planned.Plan, planned.Sections);
+        var key = DerivedKey.Of(Finishing.Maker, planned.EncodeKey, plan.File, title, sections.Select(s => new { s.At, s.Title }), planned.Captions);
+        var file = store.Derived(key, FileName(plan.File.Container));
         var chapters = Chapters.Of(sections, plan.Length);
-        if (!File.Exists(video))
-            await Renderer.FinishAsync(encode, video, title, chapters, cancel);
-        if (!File.Exists(poster))
-            await Renderer.PosterAsync(encode, poster, plan.Length / 10, cancel);
-        var measured = await RenditionMeasurer.MeasureAsync(video, cancel);
-        return new FinishedFile(key, measured.Bytes, FileCheck.Of(measured, plan, chapters.Count), measured.Codecs);
+        if (!File.Exists(file))
+            await Finishing.FinishAsync(plan.File, planned.Tracks(store), file, title, chapters, cancel);
+        if (planned.PosterKey is { } posterKey && !store.Has(posterKey, PlannedRender.PosterName))
+            await Finishing.PosterAsync(planned.Picture(store, 0), store.Derived(posterKey, PlannedRender.PosterName), plan.Length / 10, cancel);
+        // What a file is found to be does not change.
+        var check = store.Derived(key, RenditionMeasurer.Checker.Replace('/', '-') + ".json");
+        if (!File.Exists(check))
+        {
+            var found = await CheckAsync(planned, file, chapters.Count, cancel);
+            await WholeFile.MakeAsync(check, temporary => File.WriteAllTextAsync(temporary, Json.Write(found with { FileKey = key }), cancel));
+        }
+
+        return Json.Read<FinishedFile>(await File.ReadAllTextAsync(check, cancel));
+    }
+
+    private async Task<FinishedFile> CheckAsync(PlannedRender planned, string file, int chapters, CancellationToken cancel)
+    {
+        var (plan, map, analysis) = (planned.Plan, planned.Map, planned.Analysis);
+        var inputs = planned.Inputs(store, options.Value.PlayerFolder);
+        if (plan.Sound is { } sound && !File.Exists(planned.Composed(store)))
+            await SoundComposer.ComposeAsync(sound, planned.Reel, map, inputs.Recordings, planned.Composed(store), cancel);
+        var (facts, expected) = await RenditionMeasurer.MeasureAsync(
+            file,
+            new MadeFrom(plan, inputs, plan.Sound is null ? null : planned.Composed(store), plan.Picture is null ? [] : ExpectedPicture.Frames(analysis.PictureMoments, map), ExpectedPicture.Still(analysis.Still, map)),
+            cancel);
+        return new FinishedFile("", facts.Bytes, FileCheck.Of(facts, plan, chapters, expected), facts.Codecs);
     }
 }

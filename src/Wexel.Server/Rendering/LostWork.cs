@@ -9,7 +9,7 @@ namespace Wexel.Server.Rendering;
 /// <summary>Finds renditions whose worker has died, and has them rendered again.</summary>
 internal sealed class LostWork(IDbContextFactory<WexelDb> databases, IBackgroundJobClient jobs, TimeProvider clock, ILogger<LostWork> log) : BackgroundService
 {
-    private static readonly TimeSpan Silence = TimeSpan.FromSeconds(8);
+    internal static readonly TimeSpan Silence = TimeSpan.FromSeconds(8);
     private static readonly TimeSpan Round = TimeSpan.FromSeconds(4);
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
@@ -36,10 +36,12 @@ internal sealed class LostWork(IDbContextFactory<WexelDb> databases, IBackground
         var lost = await db.Renditions.Where(r => r.State == RenditionState.Working && r.SignOfLifeAt < silentSince).Select(r => r.Id).ToListAsync(cancel);
         foreach (var id in lost)
         {
-            var freed = await db.Renditions.Where(r => r.Id == id && r.State == RenditionState.Working && r.SignOfLifeAt < silentSince)
+            await db.Renditions.Where(r => r.Id == id && r.State == RenditionState.Working && r.SignOfLifeAt < silentSince)
                 .ExecuteUpdateAsync(set => set.SetProperty(r => r.State, RenditionState.Waiting).SetProperty(r => r.Progress, 0), cancel);
-            if (freed == 1)
-                jobs.Enqueue<RenderJob>(job => job.RunAsync(id, CancellationToken.None));
         }
+
+        // Where something waits and nobody works, whoever should have been told was not.
+        if (await db.Renditions.AnyAsync(r => r.State == RenditionState.Waiting, cancel) && !await db.Renditions.AnyAsync(r => r.State == RenditionState.Working, cancel))
+            jobs.Enqueue<RenderJob>(job => job.RunAsync(CancellationToken.None));
     }
 }

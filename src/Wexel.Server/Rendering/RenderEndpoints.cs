@@ -1,143 +1,128 @@
 using System.Security.Claims;
-using Hangfire;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
 using Wexel.Core.Encoding;
 using Wexel.Core.Inspection;
-using Wexel.Core.Kit;
 using Wexel.Core.Lessons;
 using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Data.Storage;
-using Wexel.Server.Kit;
 using Wexel.Server.Lessons;
 using Wexel.Server.Live;
+using Wexel.Server.Profiles;
 using Wexel.Server.Setup;
 using Wexel.Server.SignIn;
 
 namespace Wexel.Server.Rendering;
 
-internal sealed record ProfileOffer(string Id, string Title, string Description, PictureSize Size, double ScalePercent, bool WholeFactor, string Level, long EstimatedBytes, TimeSpan EstimatedTime, bool NothingToEncode);
+/// <param name="Size">The picture's size; null for sound alone.</param>
+/// <param name="ScalePercent">How large the picture is shown; null for sound alone.</param>
+/// <param name="Findings">What does not hold for the profile with this lesson.</param>
+/// <param name="NothingToEncode">Whether everything is encoded already.</param>
+internal sealed record ProfileOffer(string Id, string Title, string Description, string Container, PictureSize? Size, double? ScalePercent, bool WholeFactor, string Coding, long EstimatedBytes, TimeSpan EstimatedTime, bool NothingToEncode, IReadOnlyList<ProfileFinding> Findings);
 
-internal sealed record RenditionView(Guid Id, Guid LessonId, string LessonTitle, string ProfileTitle, int Revision, RenditionState State, double Progress, double? SecondsLeft, DateTimeOffset RequestedAt, DateTimeOffset? EndedAt, long Bytes, string? Codecs, IReadOnlyList<CheckedFact> Check, string? Said, string? Advice, TimeSpan EstimatedTime);
+internal sealed record RenditionView(Guid Id, Guid LessonId, string LessonTitle, string ProfileId, string ProfileTitle, int Revision, RenditionState State, double Progress, double? SecondsLeft, DateTimeOffset RequestedAt, DateTimeOffset? EndedAt, long Bytes, string? Codecs, IReadOnlyList<CheckedFact> Check, IReadOnlyList<LetPassView> LetPass, string? Said, string? Advice, TimeSpan EstimatedTime);
+
+/// <summary>A fact that somebody let pass.</summary>
+internal sealed record LetPassView(string Code, string Reason, string By, DateTimeOffset At);
 
 internal sealed record DeliverView(Problem? NotReady, IReadOnlyList<ProfileOffer> Profiles, IReadOnlyList<RenditionView> Renditions);
 
-internal sealed record RenderRequest(string ProfileId);
+internal sealed record RenderRequest(IReadOnlyList<Guid> Lessons, IReadOnlyList<string> Profiles);
+
+internal sealed record AskedView(IReadOnlyList<RenditionView> Renditions, IReadOnlyList<RefusedRender> Refused);
 
 internal static class RenderEndpoints
 {
+    private const int MostAtOnce = 500;
+
     internal static void MapRendering(this IEndpointRouteBuilder routes)
     {
         routes.MapGet("/api/lessons/{id:guid}/deliver", DeliverAsync).WithName("Deliver");
-        routes.MapPost("/api/lessons/{id:guid}/renditions", RenderAsync).WithName("Render");
-        routes.MapGet("/api/profiles", () => TypedResults.Ok(Profiles.All)).WithName("Profiles");
+        routes.MapPost("/api/renditions", RenderAsync).WithName("Render");
         routes.MapGet("/api/queue", QueueAsync).WithName("Queue");
-        routes.MapPost("/api/renditions/{id:guid}/cancel", CancelAsync).WithName("CancelRendition");
         routes.MapGet("/api/renditions/{id:guid}/file", FileAsync).WithName("RenditionFile").ExcludeFromDescription();
     }
 
-    private static async Task<Results<Ok<DeliverView>, ProblemHttpResult>> DeliverAsync(Guid id, WexelDb db, RenderPlans plans, LessonSaver saver, LessonReels reels, FileStore store, TimeProvider clock, CancellationToken cancel)
+    private static async Task<Results<Ok<DeliverView>, ProblemHttpResult>> DeliverAsync(Guid id, WexelDb db, RenderPlans plans, LessonSaver saver, ProfileShelf shelf, FileStore store, TimeProvider clock, CancellationToken cancel)
     {
         var lesson = await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel);
         if (lesson is null)
             return Problems.NotThere("lesson");
         var document = (await saver.CurrentAsync(lesson, cancel))!;
-        var found = await reels.OfAsync(document, cancel);
+        var renderable = await plans.OfAsync(document, cancel);
         var slowness = await plans.SlownessAsync(cancel);
-        var mark = HouseKeeper.OnPictures(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel));
-        var offers = Profiles.All.Select(profile => Offer(found, document, profile, mark, slowness, store)).OfType<ProfileOffer>().ToList();
-        var notReady = found.Failure is { } failure ? new Problem("recording-damaged", failure)
+        var offers = LessonRules.NotReady(document) is { Code: "lesson-all-cut" } ? [] : (await shelf.AllAsync(cancel)).Select(profile => Offer(renderable, profile, slowness, store)).OfType<ProfileOffer>().ToList();
+        var notReady = renderable.Found.Failure is { } failure ? new Problem("recording-damaged", failure)
             : LessonRules.NotReady(document)
             ?? (offers.Count > 0 ? null : new Problem("recording-not-looked-through", "The recording is still being looked through; this page goes on by itself."));
-        var renditions = await db.Renditions.AsNoTracking().Include(r => r.Lesson).Where(r => r.LessonId == id).OrderByDescending(r => r.RequestedAt).Take(20).ToListAsync(cancel);
-        return TypedResults.Ok(new DeliverView(notReady, offers, [.. renditions.Select(r => View(r, clock.GetUtcNow()))]));
+        var renditions = await db.Renditions.AsNoTracking().Include(r => r.Lesson).Where(r => r.LessonId == id).OrderByDescending(r => r.RequestedAt).ThenBy(r => r.Place).Take(30).ToListAsync(cancel);
+        var encodes = renditions.Select(r => r.EncodeKey).ToList();
+        var overrides = await db.CheckOverrides.AsNoTracking().Where(o => encodes.Contains(o.EncodeKey)).ToListAsync(cancel);
+        return TypedResults.Ok(new DeliverView(notReady, offers, [.. renditions.Select(r => View(r, clock.GetUtcNow(), overrides))]));
     }
 
-    private static ProfileOffer? Offer(LessonReel found, LessonDocument document, Profile profile, MarkOnPicture? mark, double slowness, FileStore store)
+    private static ProfileOffer? Offer(RenderableLesson lesson, Profile profile, double slowness, FileStore store)
     {
-        if (RenderPlans.Of(found, document, profile, mark) is not { } planned)
+        if (lesson.With(profile) is not { } planned)
             return null;
-        var picture = planned.Plan.Picture;
+        var (picture, placement) = (planned.Plan.Picture, planned.Plan.Picture?.Parts[0].Placement);
         var estimate = RenderEstimator.Of(planned.Plan, planned.Reel, planned.Analysis.ChangedShare, MachineSpeed.Small);
-        var level = H264Level.All.First(l => l.Number == picture.Level).Name;
         return new ProfileOffer(
-            profile.Id, profile.Title, profile.Description, picture.Size, planned.Plan.Parts[0].Placement.ScalePercent, planned.Plan.Parts[0].Placement.WholeFactor, level,
-            estimate.Bytes, estimate.Time * slowness, store.Has(planned.EncodeKey, RenderJob.EncodeName));
+            profile.Id, profile.Title, profile.Description, ContainerFacts.Of(profile.Container).Name, picture?.Size, placement?.ScalePercent, placement?.WholeFactor ?? true, CodingWords.Of(planned.Plan),
+            estimate.Bytes, estimate.Time * slowness, planned.IsEncoded(store), lesson.Check(profile));
     }
 
-    private static async Task<Results<Ok<RenditionView>, ProblemHttpResult>> RenderAsync(Guid id, RenderRequest request, WexelDb db, LessonSaver saver, LessonReels reels, DiskRoom room, LiveNews news, IBackgroundJobClient jobs, ClaimsPrincipal user, TimeProvider clock, CancellationToken cancel)
+    private static async Task<Results<Ok<AskedView>, ProblemHttpResult>> RenderAsync(RenderRequest request, WexelDb db, RenderQueue queue, ProfileShelf shelf, ClaimsPrincipal user, TimeProvider clock, CancellationToken cancel)
     {
-        var lesson = await db.Lessons.FirstOrDefaultAsync(l => l.Id == id, cancel);
-        if (lesson is null)
+        if (request.Lessons.Count * request.Profiles.Count is 0 or > MostAtOnce)
+            return Problems.Of(new Problem("render-nothing", $"Choose at least one lesson and one profile, and at most {MostAtOnce} files at once."));
+        var lessons = await db.Lessons.Include(l => l.Course).Where(l => request.Lessons.Contains(l.Id)).ToListAsync(cancel);
+        if (lessons.Count < request.Lessons.Distinct().Count())
             return Problems.NotThere("lesson");
-        if (Profiles.Find(request.ProfileId) is not { } profile)
-            return Problems.NotThere("profile");
-        var document = (await saver.CurrentAsync(lesson, cancel))!;
-        var found = await reels.OfAsync(document, cancel);
-        if (LessonRules.NotReady(document) is { } notReady)
-            return Problems.Of(notReady);
-        if (RenderPlans.Of(found, document, profile, HouseKeeper.OnPictures(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel))) is not { } planned)
-            return Problems.Of(new Problem("recording-not-looked-through", "The recording is still being looked through. Try again in a moment."));
-        var estimate = RenderEstimator.Of(planned.Plan, planned.Reel, planned.Analysis.ChangedShare, MachineSpeed.Small);
-        // The encode and the finished copy lie on the disk together, and an estimate can be low.
-        if (room.Lacks(estimate.Bytes * 3, "the rendition") is { } full)
-            return Problems.Of(full, StatusCodes.Status507InsufficientStorage);
-        var same = await db.Renditions.Include(r => r.Lesson).FirstOrDefaultAsync(r => r.LessonId == id && r.EncodeKey == planned.EncodeKey && (r.State == RenditionState.Waiting || r.State == RenditionState.Working), cancel);
-        if (same is not null)
-            return TypedResults.Ok(View(same, clock.GetUtcNow()));
-        var rendition = new Rendition
+        var profiles = new List<Profile>();
+        foreach (var id in request.Profiles.Distinct())
         {
-            LessonId = id,
-            Lesson = lesson,
-            Revision = lesson.Revision,
-            ProfileId = profile.Id,
-            RequestedBy = user.Id(),
-            RequestedAt = clock.GetUtcNow(),
-            EncodeKey = planned.EncodeKey,
-            EstimatedBytes = estimate.Bytes,
-            EstimatedTime = estimate.Time,
-        };
-        db.Renditions.Add(rendition);
-        await db.SaveChangesAsync(cancel);
-        jobs.Enqueue<RenderJob>(job => job.RunAsync(rendition.Id, CancellationToken.None));
-        await news.RenditionAsync(new RenditionNews(rendition.Id, id, rendition.State, 0, null));
-        return TypedResults.Ok(View(rendition, clock.GetUtcNow()));
+            if (await shelf.FindAsync(id, cancel) is not { } profile)
+                return Problems.NotThere("profile");
+            profiles.Add(profile);
+        }
+
+        var asked = await queue.AskAsync([.. lessons.OrderBy(l => l.CourseId).ThenBy(l => l.Position)], profiles, user.Id(), cancel);
+        if (asked is { Renditions.Count: 0, Refused: [{ Problem: var refused }, ..] })
+            return Problems.Of(refused, refused.Code == DiskRoom.Full ? StatusCodes.Status507InsufficientStorage : StatusCodes.Status422UnprocessableEntity);
+        return TypedResults.Ok(new AskedView([.. asked.Renditions.Select(r => View(r, clock.GetUtcNow()))], asked.Refused));
     }
 
     private static async Task<Ok<List<RenditionView>>> QueueAsync(WexelDb db, TimeProvider clock, CancellationToken cancel)
     {
-        var all = await db.Renditions.AsNoTracking().Include(r => r.Lesson).OrderByDescending(r => r.RequestedAt).Take(200).ToListAsync(cancel);
+        var all = await db.Renditions.AsNoTracking().Include(r => r.Lesson)
+            .OrderBy(r => r.State == RenditionState.Working ? 0 : r.State == RenditionState.Waiting ? 1 : r.State == RenditionState.Held ? 2 : 3)
+            .ThenBy(r => r.State == RenditionState.Working || r.State == RenditionState.Waiting ? r.Place : 0).ThenByDescending(r => r.RequestedAt).ThenBy(r => r.Place).Take(300).ToListAsync(cancel);
         return TypedResults.Ok(all.Select(r => View(r, clock.GetUtcNow())).ToList());
-    }
-
-    private static async Task<Results<NoContent, ProblemHttpResult>> CancelAsync(Guid id, WexelDb db, LiveNews news, TimeProvider clock, CancellationToken cancel)
-    {
-        var now = clock.GetUtcNow();
-        var stopped = await db.Renditions.Where(r => r.Id == id && (r.State == RenditionState.Waiting || r.State == RenditionState.Working))
-            .ExecuteUpdateAsync(set => set.SetProperty(r => r.State, RenditionState.Cancelled).SetProperty(r => r.EndedAt, now), cancel);
-        if (stopped == 0)
-            return Problems.Of(new Problem("rendition-over", "It has ended already; there is nothing to stop."), StatusCodes.Status409Conflict);
-        var lessonId = await db.Renditions.Where(r => r.Id == id).Select(r => r.LessonId).FirstAsync(cancel);
-        await news.RenditionAsync(new RenditionNews(id, lessonId, RenditionState.Cancelled, 0, null));
-        return TypedResults.NoContent();
     }
 
     private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> FileAsync(Guid id, WexelDb db, FileStore store, CancellationToken cancel)
     {
         var rendition = await db.Renditions.AsNoTracking().Include(r => r.Lesson).FirstOrDefaultAsync(r => r.Id == id && r.State == RenditionState.Done, cancel);
         return rendition?.FileKey is { } key
-            ? TypedResults.PhysicalFile(store.Derived(key, Finisher.VideoName), "video/mp4", rendition.Lesson!.Title + ".mp4", enableRangeProcessing: true)
+            ? Download(store, key, Json.Read<Profile>(rendition.Profile).Container, rendition.Lesson!.Title)
             : Problems.NotThere("file");
     }
 
-    private static RenditionView View(Rendition r, DateTimeOffset now)
+    private static PhysicalFileHttpResult Download(FileStore store, string key, Container container, string title)
+    {
+        var facts = ContainerFacts.Of(container);
+        return TypedResults.PhysicalFile(store.Derived(key, Finisher.FileName(container)), facts.MediaType, title + facts.Ending, enableRangeProcessing: true);
+    }
+
+    private static RenditionView View(Rendition r, DateTimeOffset now, IReadOnlyList<CheckOverride>? overrides = null)
     {
         double? left = r is { State: RenditionState.Working, Progress: > 0.02, StartedAt: { } started } ? (now - started).TotalSeconds * (1 - r.Progress) / r.Progress : null;
         return new RenditionView(
-            r.Id, r.LessonId, r.Lesson!.Title, Profiles.Find(r.ProfileId)?.Title ?? r.ProfileId, r.Revision, r.State, r.Progress, left, r.RequestedAt, r.EndedAt, r.Bytes, r.Codecs,
-            r.Check is null ? [] : Json.Read<IReadOnlyList<CheckedFact>>(r.Check), r.Said, r.Advice, r.EstimatedTime);
+            r.Id, r.LessonId, r.Lesson!.Title, r.ProfileId, Json.Read<Profile>(r.Profile).Title, r.Revision, r.State, r.Progress, left, r.RequestedAt, r.EndedAt, r.Bytes, r.Codecs,
+            r.Check is null ? [] : Json.Read<IReadOnlyList<CheckedFact>>(r.Check), [.. (overrides ?? []).Where(o => o.EncodeKey == r.EncodeKey).Select(o => new LetPassView(o.Code, o.Reason, o.By, o.At))], r.Said, r.Advice, r.EstimatedTime);
     }
 }

@@ -1,43 +1,30 @@
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
+using Wexel.Core.Captions;
 using Wexel.Core.Contents;
 using Wexel.Core.Editing;
-using Wexel.Core.Kit;
 using Wexel.Core.Encoding;
+using Wexel.Core.Kit;
 using Wexel.Core.Lessons;
 using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Data.Model;
+using Wexel.Data.Storage;
 using Wexel.Media.Rendering;
+using Wexel.Server.Kit;
 using Wexel.Server.Lessons;
-using Wexel.Server.Setup;
 
 namespace Wexel.Server.Rendering;
 
-/// <summary>A plan with what it is made from.</summary>
-/// <param name="Sections">The contents in lesson time.</param>
-/// <param name="SoundKey">The key of the sound that is encoded; null without sound.</param>
-internal sealed record PlannedRender(RenderPlan Plan, Reel Reel, TimeMap Map, IReadOnlyList<Section> Sections, RecordingAnalysis Analysis, string EncodeKey, string? SoundKey);
-
 /// <summary>Plans renders of lessons as they stand.</summary>
-internal sealed class RenderPlans(WexelDb db)
+internal sealed class RenderPlans(WexelDb db, LessonReels reels, FileStore store)
 {
-    /// <param name="found">What the lesson is made of.</param>
-    /// <param name="document">The lesson.</param>
-    /// <param name="profile">The settings.</param>
-    /// <param name="mark">The house's mark where the house puts it on lessons, see <see cref="Kit.HouseKeeper.OnPicturesAsync"/>.</param>
-    /// <summary>The plan, or null while a recording is still being looked through.</summary>
-    internal static PlannedRender? Of(LessonReel found, LessonDocument document, Profile profile, MarkOnPicture? mark)
+    /// <summary>Everything that a lesson is rendered from.</summary>
+    internal async Task<RenderableLesson> OfAsync(LessonDocument document, CancellationToken cancel)
     {
-        if (!found.LookedThrough)
-            return null;
-        var (reel, analysis) = (found.Reel, found.Analysis!);
-        var map = reel.Map(document.Cuts);
-        var sections = WhatFollows.Sections(document.Sections, map);
-        var plan = RenderPlanner.Plan(reel, map, sections, profile, document.HouseMark ? mark : null, document.Canvas, document.MoveIns, found.Frames(document.Frames));
-        return new PlannedRender(
-            plan, reel, map, sections, analysis, DerivedKey.Of(Renderer.EncodeMaker, found.Hashes, plan),
-            plan.Sound is null ? null : DerivedKey.Of(SoundComposer.Maker, found.Hashes, map.Grid, map.Length, map.Kept, plan.Sound.Mixes, plan.Sound.Channels, plan.Sound.SampleRate));
+        var mark = document.HouseMark ? HouseKeeper.OnPictures(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel)) : null;
+        var cues = document.Captions is { } track ? await CaptionStore.ReadAsync(store, track.Hash, cancel) ?? [] : [];
+        return new RenderableLesson(document, await reels.OfAsync(document, cancel), mark, cues);
     }
 
     /// <summary>How fast this machine was with its last renditions, against what was expected; 1 where nothing is known.</summary>
@@ -46,7 +33,93 @@ internal sealed class RenderPlans(WexelDb db)
         var last = await db.Renditions.AsNoTracking()
             .Where(r => r.State == RenditionState.Done && r.StartedAt != null && r.EndedAt != null && r.Progress > 0)
             .OrderByDescending(r => r.EndedAt).Take(9).Select(r => new { r.StartedAt, r.EndedAt, r.EstimatedTime }).ToListAsync(cancel);
-        var ratios = last.Where(r => r.EstimatedTime > TimeSpan.Zero).Select(r => (r.EndedAt!.Value - r.StartedAt!.Value) / r.EstimatedTime).Order().ToList();
+        // What was made in one pass took its time together.
+        var ratios = last.Where(r => r.EstimatedTime > TimeSpan.Zero).GroupBy(r => r.StartedAt!.Value)
+            .Select(pass => (pass.Max(r => r.EndedAt!.Value) - pass.Key) / TimeSpan.FromTicks(pass.Sum(r => r.EstimatedTime.Ticks))).Order().ToList();
         return ratios.Count == 0 ? 1 : Math.Clamp(ratios[ratios.Count / 2], 0.05, 20);
     }
+}
+
+/// <summary>A lesson with everything that it is rendered from.</summary>
+/// <param name="Document">The lesson.</param>
+/// <param name="Found">Its recordings.</param>
+/// <param name="Mark">The house's mark where it stands on this lesson.</param>
+/// <param name="Cues">Its captions, in recording time.</param>
+internal sealed record RenderableLesson(LessonDocument Document, LessonReel Found, MarkOnPicture? Mark, IReadOnlyList<Cue> Cues)
+{
+    private TimeMap Map => Found.Reel.Map(Document.Cuts);
+
+    private LessonLook Look(TimeMap map) => new(
+        WhatFollows.Sections(Document.Sections, map), Mark, Document.Canvas, Document.MoveIns, Found.Frames(Document.Frames), WhatFollows.Cues(Cues, map));
+
+    /// <summary>The plan with a profile, or null while a recording is still being looked through.</summary>
+    internal PlannedRender? With(Profile profile)
+    {
+        if (!Found.LookedThrough)
+            return null;
+        var map = Map;
+        var look = Look(map);
+        return new PlannedRender(RenderPlanner.Plan(Found.Reel, map, profile, look), Found.Reel, map, look, Found.Analysis!, Found.Hashes, Document.Captions?.Language);
+    }
+
+    /// <summary>What does not hold for a profile with this lesson; nothing while a recording is still being looked through.</summary>
+    internal IReadOnlyList<ProfileFinding> Check(Profile profile)
+    {
+        if (!Found.LookedThrough || Map is { Frames: 0 })
+            return [];
+        var map = Map;
+        return new ProfileForLesson(Found.Reel, map, Look(map), plan => RenderEstimator.PictureBytes(plan, Found.Reel, Found.Analysis!.ChangedShare)).Of(profile);
+    }
+}
+
+/// <summary>A plan with what it is made from and the keys of what is encoded.</summary>
+internal sealed class PlannedRender(RenderPlan plan, Reel reel, TimeMap map, LessonLook look, RecordingAnalysis analysis, IReadOnlyList<string> hashes, string? captionLanguage)
+{
+    internal const string PictureName = "picture.mp4";
+    internal const string PosterName = "poster.jpg";
+    private const string ComposedName = "sound.flac";
+
+    internal RenderPlan Plan => plan;
+
+    internal Reel Reel => reel;
+
+    internal TimeMap Map => map;
+
+    internal RecordingAnalysis Analysis => analysis;
+
+    internal IReadOnlyList<string> Hashes => hashes;
+
+    /// <summary>The contents in lesson time.</summary>
+    internal IReadOnlyList<Section> Sections => look.Sections ?? [];
+
+    /// <summary>The captions that stand inside the file, or null.</summary>
+    internal CaptionsInside? Captions => plan.File.CaptionsInside ? new CaptionsInside(WebVttText.Write(look.Cues!), captionLanguage!) : null;
+
+    internal IReadOnlyList<string> PictureKeys { get; } = [.. plan.Pictures.Select(picture => DerivedKey.Of(Encoder.PictureMaker, hashes, picture))];
+
+    internal string? ComposedKey { get; } = plan.Sound is not { } sound ? null : DerivedKey.Of(SoundComposer.Maker, hashes, map.Grid, map.Length, map.Kept, sound.Mixes, sound.Channels);
+
+    internal string? SoundKey => ComposedKey is null ? null : DerivedKey.Of(Encoder.SoundMaker, ComposedKey, plan.Sound);
+
+    /// <summary>The key over everything that is encoded.</summary>
+    internal string EncodeKey => DerivedKey.Of("encodes/1", PictureKeys, SoundKey);
+
+    internal string? PosterKey => PictureKeys.Count > 0 ? PictureKeys[0] : null;
+
+    internal string SoundName => SoundOutput.FileName(plan.Sound!);
+
+    internal string Picture(FileStore store, int index) => store.Derived(PictureKeys[index], PictureName);
+
+    internal string? Sound(FileStore store) => SoundKey is { } key ? store.Derived(key, SoundName) : null;
+
+    internal string Composed(FileStore store) => store.Derived(ComposedKey!, ComposedName);
+
+    /// <summary>What its picture is encoded from.</summary>
+    internal EncodeInputs Inputs(FileStore store, string playerFolder) => new(
+        [.. hashes.Select(store.Recording)], plan.Pictures.Select(p => p.Mark?.Key).OfType<string>().FirstOrDefault() is { } mark ? store.Derived(mark, HouseKeeper.MarkFile) : null, Path.Combine(playerFolder, "fonts"));
+
+    /// <summary>Whether everything is encoded already.</summary>
+    internal bool IsEncoded(FileStore store) => PictureKeys.All(key => store.Has(key, PictureName)) && (SoundKey is not { } sound || store.Has(sound, SoundName));
+
+    internal FinishInputs Tracks(FileStore store) => new(PictureKeys.Count > 0 ? Picture(store, 0) : null, Sound(store), Captions);
 }

@@ -43,6 +43,9 @@ internal sealed class WexelOptions
     /// <summary>How long a file in the hand-in folder must not have changed before it counts as complete.</summary>
     public TimeSpan HandInSettles { get; set; } = TimeSpan.FromSeconds(10);
 
+    /// <summary>How long an encoder may report nothing before it counts as hanging and is ended.</summary>
+    public TimeSpan EncoderHangsAfter { get; set; } = TimeSpan.FromMinutes(2);
+
     /// <summary>Bytes that must stay free on the disk.</summary>
     public long KeepFree { get; set; } = 512L * 1024 * 1024;
 

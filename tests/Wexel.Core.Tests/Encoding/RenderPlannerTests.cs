@@ -10,7 +10,7 @@ namespace Wexel.Core.Tests.Encoding;
 public class RenderPlannerTests
 {
     private static RenderPlan Plan(RecordingFacts facts, SoundSides? sides = SoundSides.Stereo, IReadOnlyList<Section>? sections = null, Profile? profile = null) =>
-        RenderPlanner.Plan(Reel.Of(facts, sides), Reel.Of(facts).Map([]), sections ?? [], profile ?? Profiles.Web);
+        RenderPlanner.Plan(Reel.Of(facts, sides), Reel.Of(facts).Map([]), profile ?? Profiles.Web, new LessonLook(sections));
 
     private static (SoundMix? Mix, int Channels, int Rate, int Bits, double? Target) Sound(RenderPlan plan) =>
         (plan.Sound!.Mixes.Single(), plan.Sound.Channels, plan.Sound.SampleRate, plan.Sound.BitsPerSecond, plan.Sound.TargetLufs);
@@ -19,12 +19,12 @@ public class RenderPlannerTests
     public void A_usual_recording_is_neither_scaled_nor_converted()
     {
         var plan = Plan(Sample.Facts());
-        var part = plan.Parts.Single();
+        var part = plan.Picture!.Parts.Single();
         part.SquarePixels.ShouldBeTrue();
         part.Placement.From.ShouldBe(part.Placement.To);
         part.Moves.ShouldBeEmpty();
         part.Colour.ShouldBeNull();
-        plan.Picture.Level.ShouldBe(31);
+        plan.Picture!.Coding.H264!.Level.ShouldBe(31);
         Sound(plan).ShouldBe((SoundMix.Stereo, 2, 48000, 128000, -16));
     }
 
@@ -51,7 +51,7 @@ public class RenderPlannerTests
         {
             var facts = Sample.Facts();
             facts = facts with { Picture = facts.Picture! with { Rate = rate, NominalRate = rate } };
-            var timing = Plan(facts, sections: [.. starts.Select((s, i) => new Section($"{i}", Ms.Of(s), "x"))]).Picture.Timing;
+            var timing = Plan(facts, sections: [.. starts.Select((s, i) => new Section($"{i}", Ms.Of(s), "x"))]).Picture!.Timing;
             var keys = timing.KeyFrames().ToList();
             var apart = keys.Append(timing.LastFrame + 1).Zip(keys.Skip(1).Append(timing.LastFrame + 1), (a, b) => b - a).Max();
             return keys[0] == 0
@@ -70,7 +70,7 @@ public class RenderPlannerTests
     {
         var facts = Sample.Facts();
         facts = facts with { Picture = facts.Picture! with { Rate = new(rate, 1), NominalRate = new(rate, 1), RateVaries = varies } };
-        Plan(facts).Picture.Timing.Grid.ShouldBe(new FrameRate(grid, 1));
+        Plan(facts).Picture!.Timing.Grid.ShouldBe(new FrameRate(grid, 1));
     }
 
     [Fact]
@@ -79,23 +79,23 @@ public class RenderPlannerTests
         var usual = Sample.Facts();
         RecordingFacts With(string format, string? matrix, bool? full, int height = 720) =>
             usual with { Picture = usual.Picture! with { PixelFormat = format, Height = height, Colour = new(matrix, null, null, full) } };
-        Plan(With("yuv420p", "bt709", false)).Parts[0].Colour.ShouldBeNull();
-        Plan(With("yuv420p", null, null)).Parts[0].Colour.ShouldBeNull();
-        Plan(With("yuv420p", null, null, 480)).Parts[0].Colour.ShouldBe(new ColourConversion("smpte170m", false));
-        Plan(With("yuvj420p", "bt709", null)).Parts[0].Colour.ShouldBe(new ColourConversion("bt709", true));
-        Plan(With("yuv444p", "bt709", false)).Parts[0].Colour.ShouldBe(new ColourConversion("bt709", false));
-        Plan(With("gbrp", "gbr", true)).Parts[0].Colour.ShouldBe(new ColourConversion(null, true));
+        Plan(With("yuv420p", "bt709", false)).Picture!.Parts[0].Colour.ShouldBeNull();
+        Plan(With("yuv420p", null, null)).Picture!.Parts[0].Colour.ShouldBeNull();
+        Plan(With("yuv420p", null, null, 480)).Picture!.Parts[0].Colour.ShouldBe(new ColourConversion("smpte170m", false));
+        Plan(With("yuvj420p", "bt709", null)).Picture!.Parts[0].Colour.ShouldBe(new ColourConversion("bt709", true));
+        Plan(With("yuv444p", "bt709", false)).Picture!.Parts[0].Colour.ShouldBe(new ColourConversion("bt709", false));
+        Plan(With("gbrp", "gbr", true)).Picture!.Parts[0].Colour.ShouldBe(new ColourConversion(null, true));
     }
 
     [Fact]
     public void A_plan_never_makes_an_odd_side_and_the_level_always_holds_it() =>
-        Gen.Select(Gen.Int[16, 8192], Gen.Int[16, 8192], Pick.From<Profile>([.. Profiles.All]), Pick.From(24, 30, 60, 144)).Sample((width, height, profile, rate) =>
+        Gen.Select(Gen.Int[16, 8192], Gen.Int[16, 8192], Pick.From<Profile>([.. Profiles.All.Where(p => p.Picture is not null)]), Pick.From(24, 30, 60, 144)).Sample((width, height, profile, rate) =>
         {
             var facts = Sample.Sized(width, height);
             facts = facts with { Picture = facts.Picture! with { Rate = new(rate, 1), NominalRate = new(rate, 1) } };
-            var picture = Plan(facts, profile: profile).Picture;
-            var level = H264Level.All.First(l => l.Number == picture.Level);
-            return picture.Size.Width % 2 == 0 && picture.Size.Height % 2 == 0 && picture.ReferenceFrames <= Math.Max(1, level.MaxReferenceFrames(picture.Size));
+            var picture = Plan(facts, profile: profile).Picture!;
+            return picture.Size.Width % 2 == 0 && picture.Size.Height % 2 == 0
+                && (picture.Coding.H264 is not { } h264 || (h264.ReferenceFrames <= Math.Max(1, H264Level.Find(h264.Level)!.MaxReferenceFrames(picture.Size)) && H264Level.Find(h264.Level)!.Takes(picture.Size, picture.Timing.Made)));
         });
 
     [Fact]
@@ -149,11 +149,11 @@ public class RenderPlannerTests
     [Fact]
     public void Each_comes_onto_the_canvas_of_all_and_its_sound_into_as_many_channels()
     {
-        var plan = RenderPlanner.Plan(Three, Three.Map([]), [], Profiles.Web);
-        plan.Picture.Size.ShouldBe(new PictureSize(1920, 1080));
-        plan.Parts.ShouldAllBe(p => p.Placement.Canvas == plan.Picture.Size);
-        plan.Parts[2].Placement.To.Width.ShouldBe(1440);
-        plan.Parts.Select(p => (p.Kept.Single().First, p.Kept.Single().Count, p.Kept.Single().At)).ShouldBe([(0, 301, 0), (0, 120, 301), (0, 180, 421)]);
+        var plan = RenderPlanner.Plan(Three, Three.Map([]), Profiles.Web, new LessonLook());
+        plan.Picture!.Size.ShouldBe(new PictureSize(1920, 1080));
+        plan.Picture!.Parts.ShouldAllBe(p => p.Placement.Canvas == plan.Picture!.Size);
+        plan.Picture!.Parts[2].Placement.To.Width.ShouldBe(1440);
+        plan.Picture!.Parts.Select(p => (p.Kept.Single().First, p.Kept.Single().Count, p.Kept.Single().At)).ShouldBe([(0, 301, 0), (0, 120, 301), (0, 180, 421)]);
         plan.Sound!.Mixes.ShouldBe([SoundMix.Mono, SoundMix.StereoFromSurround, null]);
         plan.Sound.Channels.ShouldBe(2);
     }
@@ -161,19 +161,19 @@ public class RenderPlannerTests
     [Fact]
     public void One_of_them_may_come_onto_it_in_its_own_way()
     {
-        var plan = RenderPlanner.Plan(Three, Three.Map([]), [], Profiles.Web, frames: [null, null, new("c", FitMode.Fill, PicturePart.All)]);
-        plan.Parts[2].Placement.To.ShouldBe(new PictureRect(0, 0, 1920, 1080));
-        plan.Parts[2].Placement.From.Height.ShouldBe(360);
-        plan.Parts[0].Placement.From.ShouldBe(new PictureRect(0, 0, 1280, 720));
+        var plan = RenderPlanner.Plan(Three, Three.Map([]), Profiles.Web, new LessonLook(Frames: [null, null, new("c", FitMode.Fill, PicturePart.All)]));
+        plan.Picture!.Parts[2].Placement.To.ShouldBe(new PictureRect(0, 0, 1920, 1080));
+        plan.Picture!.Parts[2].Placement.From.Height.ShouldBe(360);
+        plan.Picture!.Parts[0].Placement.From.ShouldBe(new PictureRect(0, 0, 1280, 720));
     }
 
     [Fact]
     public void A_cut_over_a_joint_takes_from_both_and_one_over_a_recording_takes_it_away()
     {
-        var over = RenderPlanner.Plan(Three, Three.Map([new(TimeSpan.FromSeconds(9), TimeSpan.FromSeconds(11))]), [], Profiles.Web);
-        over.Parts.Select(p => (p.Kept.Single().First, p.Kept.Single().Count, p.Kept.Single().At)).ShouldBe([(0, 270, 0), (29, 91, 270), (0, 180, 361)]);
-        var away = RenderPlanner.Plan(Three, Three.Map([Three.SpanOf(1)]), [], Profiles.Web);
-        away.Parts.Select(p => p.Recording).ShouldBe([0, 2]);
+        var over = RenderPlanner.Plan(Three, Three.Map([new(TimeSpan.FromSeconds(9), TimeSpan.FromSeconds(11))]), Profiles.Web, new LessonLook());
+        over.Picture!.Parts.Select(p => (p.Kept.Single().First, p.Kept.Single().Count, p.Kept.Single().At)).ShouldBe([(0, 270, 0), (29, 91, 270), (0, 180, 361)]);
+        var away = RenderPlanner.Plan(Three, Three.Map([Three.SpanOf(1)]), Profiles.Web, new LessonLook());
+        away.Picture!.Parts.Select(p => p.Recording).ShouldBe([0, 2]);
         away.Picture.Size.ShouldBe(new PictureSize(1920, 1080));
     }
 
@@ -184,7 +184,7 @@ public class RenderPlannerTests
             var map = Three.Map([.. cuts.Select(c => new TimeRange(TimeSpan.FromSeconds(c.Item1), TimeSpan.FromSeconds(c.Item1 + c.Item2)))]);
             if (map.Frames == 0)
                 return true;
-            var pieces = RenderPlanner.Plan(Three, map, [], Profiles.Web).Parts.SelectMany(p => p.Kept.Select(k => (First: k.First + Three.Parts[p.Recording].First, k.Count, k.At))).ToList();
+            var pieces = RenderPlanner.Plan(Three, map, Profiles.Web, new LessonLook()).Picture!.Parts.SelectMany(p => p.Kept.Select(k => (First: k.First + Three.Parts[p.Recording].First, k.Count, k.At))).ToList();
             return pieces.Sum(p => p.Count) == map.Frames
                 && pieces.Zip(pieces.Skip(1)).All(pair => pair.First.At + pair.First.Count == pair.Second.At)
                 && pieces.All(p => map.ToRecording(p.At) == p.First && map.ToRecording(p.At + p.Count - 1) == p.First + p.Count - 1);
@@ -194,9 +194,9 @@ public class RenderPlannerTests
     public void A_move_in_over_a_joint_is_seen_on_both_sides_without_moving_there()
     {
         var moveIn = new MoveIn("a", new TimeRange(TimeSpan.FromSeconds(8), TimeSpan.FromSeconds(12)), new PicturePart(0.25, 0.25, 0.5, 0.5), MoveIn.UsualEase);
-        var plan = RenderPlanner.Plan(Three, Three.Map([]), [], Profiles.Web, moveIns: [moveIn]);
-        plan.Parts[0].Moves.Select(m => (m.First, m.Frames)).ShouldBe([(240, 15)]);
-        plan.Parts[1].Moves.Select(m => (m.First, m.Frames)).ShouldBe([(300, 1), (345, 15)]);
-        plan.Parts[2].Moves.ShouldBeEmpty();
+        var plan = RenderPlanner.Plan(Three, Three.Map([]), Profiles.Web, new LessonLook(MoveIns: [moveIn]));
+        plan.Picture!.Parts[0].Moves.Select(m => (m.First, m.Frames)).ShouldBe([(240, 15)]);
+        plan.Picture!.Parts[1].Moves.Select(m => (m.First, m.Frames)).ShouldBe([(300, 1), (345, 15)]);
+        plan.Picture!.Parts[2].Moves.ShouldBeEmpty();
     }
 }

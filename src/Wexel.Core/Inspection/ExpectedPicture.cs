@@ -1,0 +1,32 @@
+using Wexel.Core.Editing;
+using Wexel.Core.Recordings;
+using Wexel.Core.Timing;
+
+namespace Wexel.Core.Inspection;
+
+/// <summary>What a lesson's own picture is like, for the check of a file that is made of it.</summary>
+public static class ExpectedPicture
+{
+    /// <summary>At how many moments a file is compared with its source.</summary>
+    public const int Moments = 6;
+
+    private static readonly TimeSpan Settled = TimeSpan.FromSeconds(0.5);
+
+    /// <summary>The stretches of the lesson in which its source stands still: what stands still before a cut and after it may not be the same picture.</summary>
+    /// <param name="still">The stretches of the recording, see <see cref="StillStretches"/>.</param>
+    /// <param name="map">What is kept.</param>
+    public static IReadOnlyList<TimeRange> Still(IReadOnlyList<TimeRange> still, TimeMap map) =>
+        [.. still.Select(map.ToLesson).OfType<TimeRange>().OrderBy(r => r.Start)];
+
+    /// <summary>The frames of the lesson at which a file is compared: spread over what was seen to change, a little after it.</summary>
+    /// <param name="changes">Moments of the recording whose pictures differ from the one before; empty where nobody looked.</param>
+    /// <param name="map">What is kept.</param>
+    public static IReadOnlyList<long> Frames(IReadOnlyList<TimeSpan> changes, TimeMap map)
+    {
+        var last = map.Frames - 1;
+        var candidates = changes.Where(map.Keeps).Select(at => map.Grid.FrameAt(map.ToLesson(at) + Settled)).Where(f => f <= last).Distinct().Order().ToList();
+        if (candidates.Count < Moments)
+            candidates = [.. candidates.Concat(Enumerable.Range(0, Moments).Select(i => (long)((i + 0.5) / Moments * last))).Distinct().Order()];
+        return [.. Enumerable.Range(0, Math.Min(Moments, candidates.Count)).Select(i => candidates[(int)((i + 0.5) / Math.Min(Moments, candidates.Count) * candidates.Count)]).Distinct()];
+    }
+}

@@ -1,0 +1,143 @@
+using System.Globalization;
+using System.Text.RegularExpressions;
+using Wexel.Core.Editing;
+using Wexel.Core.Encoding;
+using Wexel.Core.Inspection;
+using Wexel.Core.Legibility;
+using Wexel.Core.Recordings;
+using Wexel.Core.Timing;
+using Wexel.Media.Rendering;
+using Wexel.Media.Tools;
+
+namespace Wexel.Media.Measuring;
+
+/// <summary>Which of two pictures of the same moment.</summary>
+public enum Side
+{
+    /// <summary>As it is before it is encoded.</summary>
+    Source,
+
+    /// <summary>As it stands in the file.</summary>
+    Made,
+}
+
+/// <summary>Sets a frame of a finished file beside what it was made from: the source's own frame, cut out, scaled and marked by the same plan, but not encoded.</summary>
+public static partial class SourcePicture
+{
+    /// <summary>As drawn, a frame stands a second at most; a little more is read before the one that is wanted.</summary>
+    private static readonly TimeSpan ReadBefore = TimeSpan.FromSeconds(1.5);
+
+    private const double BlackMean = 8;
+
+    /// <summary>Compares a frame.</summary>
+    /// <param name="plan">The picture's plan.</param>
+    /// <param name="inputs">What it was made from.</param>
+    /// <param name="filePath">The finished file.</param>
+    /// <param name="frame">The lesson's frame, on the grid.</param>
+    /// <param name="cancel">Stops it.</param>
+    /// <exception cref="ToolFailedException">One of the two cannot be read there.</exception>
+    public static async Task<MomentCompared> CompareAsync(PicturePlan plan, EncodeInputs inputs, string filePath, long frame, CancellationToken cancel)
+    {
+        var (source, made) = (new byte[plan.Size.Width * plan.Size.Height], new byte[plan.Size.Width * plan.Size.Height]);
+        var both = false;
+        var said = await WithGraphAsync(plan, inputs, filePath, frame, (input, graph) => MediaTool.StreamReportAsync(
+            [
+                .. input, "-filter_complex", $"{graph};[picture0]format=gray,split[source][s];[made]format=gray,split[m1][m2];[source][m1]ssim[like];[s][m2]vstack[both]",
+                "-map", "[both]", "-frames:v", "1", "-f", "rawvideo", "pipe:1", "-map", "[like]", "-frames:v", "1", "-f", "null", "-",
+            ],
+            async (stream, token) =>
+            {
+                both = await stream.ReadAtLeastAsync(source, source.Length, throwOnEndOfStream: false, token) == source.Length
+                    && await stream.ReadAtLeastAsync(made, made.Length, throwOnEndOfStream: false, token) == made.Length;
+            },
+            cancel), cancel);
+        var at = plan.Timing.Grid.TimeOf(frame);
+        var like = said.Select(line => SsimLine().Match(line)).FirstOrDefault(m => m.Success);
+        return both && like is not null
+            ? new MomentCompared(at, double.Parse(like.Groups[1].ValueSpan, CultureInfo.InvariantCulture), DetailKept.Of(source, made, plan.Size, plan.Size).Mean, Mean(source) <= BlackMean, Borders(source, plan.Size))
+            // Where the file has no frame, it is like nothing.
+            : new MomentCompared(at, 0, 0, false);
+    }
+
+    /// <summary>Takes one of the two as a PNG at full size.</summary>
+    /// <param name="plan">The picture's plan.</param>
+    /// <param name="inputs">What it was made from.</param>
+    /// <param name="filePath">The finished file.</param>
+    /// <param name="frame">The lesson's frame, on the grid.</param>
+    /// <param name="side">Which one.</param>
+    /// <param name="outputPath">Where it goes.</param>
+    /// <param name="cancel">Stops it.</param>
+    /// <exception cref="ToolFailedException">There is no such frame, or it cannot be read.</exception>
+    public static Task TakeAsync(PicturePlan plan, EncodeInputs inputs, string filePath, long frame, Side side, string outputPath, CancellationToken cancel) =>
+        WholeFile.MakeAsync(outputPath, temporary => WithGraphAsync(plan, inputs, filePath, frame, async (input, graph) =>
+        {
+            var (wanted, other) = side == Side.Source ? ("picture0", "made") : ("made", "picture0");
+            await MediaTool.RunAsync(
+                [.. input, "-filter_complex", $"{graph};[{other}]nullsink;[{wanted}]scale=in_color_matrix=bt709:in_range=tv:flags=accurate_rnd+full_chroma_int,format=rgb24[seen]", "-map", "[seen]", "-frames:v", "1", "-f", "image2", "-c:v", "png", "-update", "1", "file:" + temporary],
+                null, null, cancel);
+            return true;
+        }, cancel));
+
+    private static BorderShares? Borders(ReadOnlySpan<byte> grey, PictureSize size)
+    {
+        var finder = new BorderFinder(size);
+        finder.Show(grey);
+        return finder.Found() is { } found ? BorderShares.Of(found, size) : null;
+    }
+
+    internal static double Mean(ReadOnlySpan<byte> grey)
+    {
+        long sum = 0;
+        foreach (var value in grey)
+            sum += value;
+        return (double)sum / Math.Max(1, grey.Length);
+    }
+
+    /// <summary>The inputs and a graph that ends in <c>[picture0]</c> and <c>[made]</c>.</summary>
+    private static async Task<T> WithGraphAsync<T>(PicturePlan plan, EncodeInputs inputs, string filePath, long frame, Func<IReadOnlyList<string>, string, Task<T>> use, CancellationToken cancel)
+    {
+        var grid = plan.Timing.Grid;
+        var (part, at) = Sought(plan, frame);
+        var still = plan with
+        {
+            Parts = [part with { Kept = [new KeptStretch(0, 1, frame)], Moves = Standing(part, frame) }],
+            Timing = plan.Timing with { MostRepeatsLeftOut = 0, SectionFrames = [], LastFrame = frame, Moving = [], Changing = [], Constant = null },
+        };
+        var work = new EncodeWork(inputs, [new PictureOutput(still, "")], []);
+        using var aids = await EncodeAids.MakeAsync(work, cancel);
+        var from = Math.Max(0, frame - grid.FrameAt(ReadBefore));
+        List<string> input = ["-ss", Seconds(grid, at), .. MediaTool.SafeInput(inputs.Recordings[part.Recording])];
+        if (plan.Mark is not null)
+            input.AddRange(MediaTool.OwnInput(inputs.Mark ?? throw new ArgumentException("The plan has a mark, and none is given.", nameof(inputs))));
+        input.AddRange(["-ss", Seconds(grid, from), .. MediaTool.OwnInput(filePath)]);
+        var fileInput = plan.Mark is null ? 1 : 2;
+        return await use(input, string.Create(CultureInfo.InvariantCulture, $"{EncodeArguments.Still(work, aids)};[{fileInput}:V:0]fps={grid}:start_time=0,tpad=stop=-1:stop_mode=clone,trim=start_frame={frame - from}:end_frame={frame - from + 1},setpts=0[made]"));
+    }
+
+    /// <summary>Which recording's frame a frame of the lesson is.</summary>
+    private static (PartPlan Part, long Frame) Sought(PicturePlan plan, long frame)
+    {
+        foreach (var part in plan.Parts)
+        {
+            foreach (var kept in part.Kept.Where(k => frame >= k.At && frame < k.At + k.Count))
+                return (part, kept.First + frame - kept.At);
+        }
+
+        throw new ArgumentOutOfRangeException(nameof(frame), "The lesson has no such frame.");
+    }
+
+    /// <summary>Where a part moves in, what is seen at the frame, gone to at once.</summary>
+    private static IReadOnlyList<ViewMove> Standing(PartPlan part, long frame)
+    {
+        if (part.Moves.Count == 0)
+            return [];
+        var seen = new ViewPath(part.Placement.Page, part.Moves).At(frame);
+        return [new ViewMove(frame - 1, 1, seen, seen)];
+    }
+
+    /// <summary>A little before a frame, so that rounding cannot pass over it; the grid rounds it back into its place.</summary>
+    private static string Seconds(FrameRate grid, long frame) => Math.Max(0, grid.TimeOf(frame).TotalSeconds - (grid.TimeOf(1).TotalSeconds / 4)).ToString("0.######", CultureInfo.InvariantCulture);
+
+    [GeneratedRegex(@"SSIM Y:([0-9.]+)")]
+    private static partial Regex SsimLine();
+}

@@ -1,0 +1,36 @@
+using Wexel.Core.Encoding;
+
+namespace Wexel.Media.Rendering;
+
+/// <summary>What encodes are made from.</summary>
+/// <param name="Recordings">The paths of the reel's recordings.</param>
+/// <param name="Mark">The path of the house's mark, or null where no plan has one.</param>
+/// <param name="FontsFolder">The folder with the typeface of captions that are part of the picture; null where no plan has any.</param>
+public sealed record EncodeInputs(IReadOnlyList<string> Recordings, string? Mark = null, string? FontsFolder = null);
+
+/// <summary>A picture that is encoded into a file of its own.</summary>
+/// <param name="Plan">The plan.</param>
+/// <param name="Path">Where the MP4 goes.</param>
+/// <param name="Limit">The size that it must not pass together with its sound; null for none.</param>
+public sealed record PictureOutput(PicturePlan Plan, string Path, FileLimit? Limit = null);
+
+/// <summary>A size that a picture and its sound must not pass together.</summary>
+/// <param name="Bytes">The size of the whole file.</param>
+/// <param name="SoundPath">The sound that goes with the picture, or null.</param>
+public sealed record FileLimit(long Bytes, string? SoundPath);
+
+/// <summary>A sound that is encoded into a file of its own.</summary>
+/// <param name="Plan">The plan.</param>
+/// <param name="Sound">The sound that was made ready before.</param>
+/// <param name="Path">Where the file goes: MP4, or MP3 with that codec.</param>
+public sealed record SoundOutput(SoundPlan Plan, LessonSound Sound, string Path)
+{
+    /// <summary>The name of the file that a sound is encoded into: its ending says what it is.</summary>
+    public static string FileName(SoundPlan plan) => plan.Codec == SoundCodec.Mp3 ? "sound.mp3" : "sound.m4a";
+}
+
+/// <summary>What is encoded in one pass over the recordings.</summary>
+/// <param name="Inputs">What it is made from.</param>
+/// <param name="Pictures">The pictures; all are of the same recordings with the same cuts.</param>
+/// <param name="Sounds">The sounds.</param>
+public sealed record EncodeWork(EncodeInputs Inputs, IReadOnlyList<PictureOutput> Pictures, IReadOnlyList<SoundOutput> Sounds);

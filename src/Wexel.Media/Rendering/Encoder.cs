@@ -1,0 +1,91 @@
+using Wexel.Core.Encoding;
+using Wexel.Media.Tools;
+
+namespace Wexel.Media.Rendering;
+
+/// <summary>Encodes pictures and sounds: the recordings are decoded once for all of them.</summary>
+public static class Encoder
+{
+    /// <summary>The maker's name and version for the key of an encoded picture.</summary>
+    public const string PictureMaker = "picture/1";
+
+    /// <summary>The maker's name and version for the key of an encoded sound.</summary>
+    public const string SoundMaker = "encoded-sound/1";
+
+    private const int MostCorrections = 4;
+    private const double Grows = 1.05;
+
+    /// <summary>Encodes; all files are whole, or none is there.</summary>
+    /// <param name="work">What is encoded.</param>
+    /// <param name="progress">Told the time in the output that was reached, over all passes.</param>
+    /// <param name="started">Told the number of each process, so that it can be found if its parent dies.</param>
+    /// <param name="cancel">Stops it.</param>
+    /// <exception cref="ToolFailedException">The encoder ended with an error.</exception>
+    public static Task EncodeAsync(EncodeWork work, IProgress<TimeSpan>? progress, Action<int>? started, CancellationToken cancel)
+    {
+        // Where the encoder looks for what it wrote down in its first pass goes by a picture's place.
+        var ordered = work with { Pictures = [.. work.Pictures.OrderByDescending(p => p.Plan.Rate.Passes)] };
+        var twice = ordered with { Pictures = [.. ordered.Pictures.Where(p => p.Plan.Rate.Passes == 2)], Sounds = [] };
+        return WholeFile.MakeAllAsync([.. ordered.Pictures.Select(p => p.Path), .. ordered.Sounds.Select(s => s.Path)], async paths =>
+        {
+            using var aids = await EncodeAids.MakeAsync(ordered, cancel);
+            var passes = new PassProgress(progress, twice.Pictures.Count > 0 ? 2 : 1);
+            if (twice.Pictures.Count > 0)
+                await MediaTool.RunAsync(EncodeArguments.FirstPass(twice, aids), passes, started, cancel);
+            passes.Next();
+            await MediaTool.RunAsync(EncodeArguments.Of(ordered, aids, paths, [.. ordered.Pictures.Select(p => p.Plan.Rate.BitsPerSecond)]), passes, started, cancel);
+            for (var i = 0; i < ordered.Pictures.Count; i++)
+                await CorrectAsync(ordered, i, paths, aids, passes, started, cancel);
+        });
+    }
+
+    /// <summary>An encoder meets a rate only nearly. One that was told to meet a rate or a size is told again, by what it made.</summary>
+    private static async Task CorrectAsync(EncodeWork work, int index, IReadOnlyList<string> paths, EncodeAids aids, PassProgress passes, Action<int>? started, CancellationToken cancel)
+    {
+        var picture = work.Pictures[index];
+        if (RateTarget.Of(picture, SoundPath(work, picture, paths)) is not { } target)
+            return;
+        // The log of the first pass is found by the picture's place, so those before it stand there too, unused.
+        var alone = work with { Pictures = [picture], Sounds = [] };
+        var (rate, before) = (picture.Plan.Rate.BitsPerSecond, 0L);
+        for (var i = 0; i < MostCorrections; i++)
+        {
+            var made = await target.MeasureAsync(paths[index], cancel);
+            // A picture at its best takes no more, whatever it is given.
+            if (target.Meets(made) || (before > 0 && made > before && made < before * Grows))
+                return;
+            before = made;
+            var better = target.Corrected(rate, made);
+            if (better == rate)
+                return;
+            rate = better;
+            await MediaTool.RunAsync(EncodeArguments.Of(alone, aids.Only(index), [paths[index]], [rate]), passes, started, cancel);
+        }
+    }
+
+    /// <summary>Where the sound lies that goes with a picture: it may be made in the same pass, and then it has a temporary name.</summary>
+    private static string? SoundPath(EncodeWork work, PictureOutput picture, IReadOnlyList<string> paths)
+    {
+        if (picture.Limit?.SoundPath is not { } sound)
+            return null;
+        var now = work.Sounds.Select(s => s.Path).ToList().IndexOf(sound);
+        return now < 0 ? sound : paths[work.Pictures.Count + now];
+    }
+
+    /// <summary>The time reached in one pass as a share of all. A correction does not take it back, but still tells that something moves.</summary>
+    private sealed class PassProgress(IProgress<TimeSpan>? progress, int passes) : IProgress<TimeSpan>
+    {
+        private TimeSpan _before;
+        private TimeSpan _last;
+        private TimeSpan _furthest;
+
+        internal void Next() => (_before, _last) = (_before + (_last / passes), TimeSpan.Zero);
+
+        public void Report(TimeSpan value)
+        {
+            var reached = _before + ((_last = value) / passes);
+            _furthest = reached > _furthest ? reached : _furthest;
+            progress?.Report(_furthest);
+        }
+    }
+}

@@ -1,0 +1,149 @@
+using System.Globalization;
+using System.Text;
+using Wexel.Core.Captions;
+using Wexel.Core.Contents;
+using Wexel.Core.Encoding;
+using Wexel.Core.Feeds;
+using Wexel.Media.Tools;
+
+namespace Wexel.Media.Rendering;
+
+/// <summary>What a finished file is made of.</summary>
+/// <param name="Picture">The encoded picture, or null.</param>
+/// <param name="Sound">The encoded sound, or null.</param>
+/// <param name="Captions">A WebVTT file that becomes a track inside, or null.</param>
+public sealed record FinishInputs(string? Picture, string? Sound, CaptionsInside? Captions = null);
+
+/// <summary>Captions that become a track inside a file.</summary>
+/// <param name="WebVtt">The captions in lesson time, as WebVTT.</param>
+/// <param name="Language">As a BCP 47 tag.</param>
+public sealed record CaptionsInside(string WebVtt, string Language);
+
+/// <summary>Finishes renditions: what was encoded is copied into the file that learners get, with title and chapters. Nothing is encoded.</summary>
+public static class Finishing
+{
+    /// <summary>The maker's name and version for the finished file's key.</summary>
+    public const string Maker = "finish/2";
+
+    /// <summary>The maker's name and version for an episode's key.</summary>
+    public const string EpisodeMaker = "episode/2";
+
+    /// <summary>Puts encodes into one file: title, chapters, captions, the index where the plan wants it.</summary>
+    /// <exception cref="ToolFailedException">The muxer ended with an error.</exception>
+    public static Task FinishAsync(FilePlan file, FinishInputs inputs, string outputPath, string title, IReadOnlyList<Chapter> chapters, CancellationToken cancel)
+    {
+        var inside = file.Chapters ? chapters : [];
+        return file.Container == Container.Mp3
+            ? Mp3File.FinishAsync(inputs.Sound!, outputPath, metadata => TagAsync(metadata, title, inside, cancel), cancel)
+            : MuxAsync(inputs, outputPath, title, inside, [], Format(file), cancel);
+    }
+
+    /// <summary>Copies encodes into an episode: M4V with picture and sound, or M4A with sound alone and the artwork.</summary>
+    /// <exception cref="ToolFailedException">The muxer ended with an error.</exception>
+    public static Task EpisodeAsync(FinishInputs inputs, string outputPath, string title, IReadOnlyList<Chapter> chapters, FeedMedia media, string artworkPath, CancellationToken cancel) =>
+        media == FeedMedia.Video
+            ? MuxAsync(inputs, outputPath, title, chapters, [], Ipod, cancel)
+            : MuxAsync(inputs with { Picture = null }, outputPath, title, chapters, [artworkPath], Ipod, cancel);
+
+    private static string[] Ipod => ["-movflags", "+faststart", "-f", "ipod"];
+
+    private static string[] Format(FilePlan file) => file.Container switch
+    {
+        Container.Webm => ["-cues_to_front", file.IndexAtFront ? "1" : "0", "-f", "webm"],
+        Container.Opus => ["-f", "opus"],
+        var container => [.. file.IndexAtFront ? new[] { "-movflags", "+faststart" } : [], "-f", container switch { Container.Mp4 => "mp4", Container.Mov => "mov", _ => "ipod" }],
+    };
+
+    private static Task MuxAsync(FinishInputs inputs, string outputPath, string title, IReadOnlyList<Chapter> chapters, IReadOnlyList<string> artwork, IReadOnlyList<string> format, CancellationToken cancel) =>
+        WholeFile.MakeAsync(outputPath, async temporary =>
+        {
+            var (metadata, webVtt) = (temporary + ".txt", temporary + ".vtt");
+            try
+            {
+                await File.WriteAllTextAsync(metadata, Metadata(title, chapters), cancel);
+                List<string> arguments = ["-f", "ffmetadata", .. MediaTool.OwnInput(metadata)];
+                var maps = new List<string>();
+                var next = 1;
+                void Take(string path, params ReadOnlySpan<string> stream)
+                {
+                    arguments.AddRange(MediaTool.OwnInput(path));
+                    maps.AddRange(["-map", $"{next++}:{stream[0]}:0", .. stream[1..]]);
+                }
+
+                if (inputs.Picture is { } picture)
+                    Take(picture, "v");
+                if (inputs.Sound is { } sound)
+                    Take(sound, "a");
+                if (inputs.Captions is { } captions)
+                {
+                    await File.WriteAllTextAsync(webVtt, captions.WebVtt, cancel);
+                    Take(webVtt, "s", "-c:s", format.Contains("webm") ? "webvtt" : "mov_text", "-metadata:s:s:0", $"language={LanguageCodes.ThreeLetters(captions.Language)}", "-disposition:s:0", "0");
+                }
+
+                foreach (var cover in artwork)
+                    Take(cover, "v", "-disposition:v:0", "attached_pic");
+                await MediaTool.RunAsync([.. arguments, "-c", "copy", .. maps, "-map_metadata", "0", "-map_chapters", "0", .. format, "file:" + temporary], null, null, cancel);
+            }
+            finally
+            {
+                File.Delete(metadata);
+                File.Delete(webVtt);
+            }
+        });
+
+    /// <summary>An MP3 file that is nothing but its tag: title, and chapters as frames of it.</summary>
+    private static async Task<byte[]> TagAsync(string temporary, string title, IReadOnlyList<Chapter> chapters, CancellationToken cancel)
+    {
+        var metadata = temporary + ".txt";
+        try
+        {
+            await File.WriteAllTextAsync(metadata, Metadata(title, chapters), cancel);
+            await MediaTool.RunAsync(
+                ["-f", "ffmetadata", .. MediaTool.OwnInput(metadata), "-f", "lavfi", "-t", "0.1", "-i", "anullsrc=r=48000:cl=mono", "-map", "1:a", "-c:a", "libmp3lame", "-map_metadata", "0", "-map_chapters", "0", "-id3v2_version", "3", "-write_xing", "0", "-f", "mp3", "file:" + temporary],
+                null, null, cancel);
+            return await File.ReadAllBytesAsync(temporary, cancel);
+        }
+        finally
+        {
+            File.Delete(metadata);
+            File.Delete(temporary);
+        }
+    }
+
+    /// <summary>Takes one picture out of a file as JPEG, at a time.</summary>
+    /// <exception cref="ToolFailedException">There is no picture at that time, or it cannot be read.</exception>
+    public static Task PosterAsync(string encodePath, string outputPath, TimeSpan at, CancellationToken cancel) =>
+        WholeFile.MakeAsync(outputPath, temporary => MediaTool.RunAsync(
+            [
+                "-ss", at.TotalSeconds.ToString("0.###", CultureInfo.InvariantCulture), .. MediaTool.OwnInput(encodePath),
+                "-frames:v", "1", "-q:v", "3", "-f", "image2", "-update", "1", "file:" + temporary,
+            ],
+            null, null, cancel));
+
+    private static string Metadata(string title, IReadOnlyList<Chapter> chapters)
+    {
+        var text = new StringBuilder(";FFMETADATA1\n").Append("title=").Append(Escape(title)).Append('\n');
+        foreach (var chapter in chapters)
+        {
+            text.Append(CultureInfo.InvariantCulture, $"[CHAPTER]\nTIMEBASE=1/1000\nSTART={(long)chapter.Span.Start.TotalMilliseconds}\nEND={(long)chapter.Span.End.TotalMilliseconds}\n");
+            text.Append("title=").Append(Escape(chapter.Title)).Append('\n');
+        }
+
+        return text.ToString();
+    }
+
+    /// <summary>The format gives these a meaning; a backslash takes it away.</summary>
+    private static string Escape(string text)
+    {
+        var escaped = new StringBuilder();
+        foreach (var c in text)
+        {
+            if (c is '=' or ';' or '#' or '\\' or '\n')
+                escaped.Append('\\');
+            escaped.Append(c);
+        }
+
+        // The reader takes any backslash before the line's end for a continuation, even an escaped one.
+        return text.EndsWith('\\') ? escaped.Append(' ').ToString() : escaped.ToString();
+    }
+}

@@ -1,0 +1,131 @@
+using System.Security.Claims;
+using System.Text;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Wexel.Core;
+using Wexel.Core.Encoding;
+using Wexel.Core.Feeds;
+using Wexel.Core.Outlets;
+using Wexel.Core.Recordings;
+using Wexel.Data;
+using Wexel.Server.Lessons;
+using Wexel.Server.Rendering;
+using Wexel.Server.Setup;
+using Wexel.Server.SignIn;
+
+namespace Wexel.Server.Profiles;
+
+/// <param name="Shipped">Whether it comes with Wexel and cannot be changed.</param>
+/// <param name="Outlets">The outlets that take it where nobody chooses another.</param>
+/// <param name="Releases">How many releases were made with it.</param>
+internal sealed record ProfileView(Profile Profile, bool Shipped, IReadOnlyList<string> Outlets, int Releases);
+
+/// <param name="Profile">The profile as it stands in the form.</param>
+/// <param name="LessonId">The lesson that it is checked against; null for none.</param>
+internal sealed record ProfileCheckRequest(Profile Profile, Guid? LessonId);
+
+/// <param name="Findings">What does not hold, faults first.</param>
+/// <param name="Outlets">Which outlets would refuse what it makes, and why.</param>
+/// <param name="Outcome">What it would make of the lesson; null without one, and while a fault stands.</param>
+internal sealed record ProfileCheckView(IReadOnlyList<ProfileFinding> Findings, IReadOnlyList<OutletRefusal> Outlets, ProfileOutcome? Outcome);
+
+internal sealed record OutletRefusal(string Outlet, string Sentence);
+
+internal sealed record ProfileOutcome(string LessonTitle, PictureSize? Size, string Coding, long EstimatedBytes, TimeSpan EstimatedTime);
+
+internal sealed record OutletProfileRequest(string? ProfileId);
+
+internal static class ProfileEndpoints
+{
+    private const int LargestDocument = 100_000;
+
+    internal static void MapProfiles(this IEndpointRouteBuilder routes)
+    {
+        var group = routes.MapGroup("/api/profiles");
+        group.MapGet("", ListAsync).WithName("Profiles");
+        group.MapGet("schema", () => TypedResults.Content(ProfileText.Schema().ToJsonString(), "application/schema+json")).WithName("ProfileSchema");
+        group.MapGet("{id}/document", DocumentAsync).WithName("ProfileDocument").ExcludeFromDescription();
+        group.MapPost("document", BringInAsync).WithName("BringInProfile").Accepts<Stream>("application/octet-stream");
+        group.MapPost("", AddAsync).WithName("AddProfile");
+        group.MapPut("{id}", SaveAsync).WithName("SaveProfile");
+        group.MapDelete("{id}", RemoveAsync).WithName("RemoveProfile");
+        group.MapPost("check", CheckAsync).WithName("CheckProfile");
+        routes.MapPut("/api/outlets/{id:guid}/profile", ChooseAsync).WithName("ChooseOutletProfile");
+    }
+
+    private static async Task<Ok<List<ProfileView>>> ListAsync(ProfileShelf shelf, WexelDb db, CancellationToken cancel)
+    {
+        var outlets = await db.Outlets.AsNoTracking().Include(o => o.Feed).OrderBy(o => o.Kind).ThenBy(o => o.Name).ToListAsync(cancel);
+        var releases = await db.Releases.GroupBy(r => r.ProfileId).Select(g => new { g.Key, Count = g.Count() }).ToDictionaryAsync(g => g.Key, g => g.Count, cancel);
+        return TypedResults.Ok((await shelf.AllAsync(cancel)).Select(p => new ProfileView(
+            p, Core.Encoding.Profiles.Find(p.Id) is not null, [.. outlets.Where(o => OutletProfiles.Usual(o) == p.Id).Select(o => o.Name)], releases.GetValueOrDefault(p.Id))).ToList());
+    }
+
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> DocumentAsync(string id, ProfileShelf shelf, CancellationToken cancel) =>
+        await shelf.FindAsync(id, cancel) is { } profile
+            ? TypedResults.File(Encoding.UTF8.GetBytes(ProfileText.Write(profile)), ProfileText.MediaType, $"{profile.Id}.profile.json")
+            : Problems.NotThere("profile");
+
+    private static async Task<Results<Ok<Profile>, ProblemHttpResult>> BringInAsync(HttpRequest request, ProfileKeeper keeper, ClaimsPrincipal user, CancellationToken cancel)
+    {
+        if (request.ContentLength > LargestDocument)
+            return Problems.Of(new Problem("profile-unreadable", "The file is far too large for a profile; choose the JSON file that was exported."));
+        using var reader = new StreamReader(request.Body);
+        var (profile, problem) = ProfileText.Read(await reader.ReadToEndAsync(cancel));
+        return profile is null ? Problems.Of(problem!) : await AddAsync(profile, keeper, user, cancel);
+    }
+
+    private static async Task<Results<Ok<Profile>, ProblemHttpResult>> AddAsync(Profile profile, ProfileKeeper keeper, ClaimsPrincipal user, CancellationToken cancel)
+    {
+        var (added, problem) = await keeper.AddAsync(profile, user.Identity!.Name!, cancel);
+        return added is null ? Problems.Of(problem!) : TypedResults.Ok(added);
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> SaveAsync(string id, Profile profile, ProfileKeeper keeper, ClaimsPrincipal user, CancellationToken cancel) =>
+        await keeper.SaveAsync(id, profile, user.Identity!.Name!, cancel) is { } problem ? Refuse(problem) : TypedResults.NoContent();
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(string id, ProfileKeeper keeper, CancellationToken cancel) =>
+        await keeper.RemoveAsync(id, cancel) is { } problem ? Refuse(problem) : TypedResults.NoContent();
+
+    private static ProblemHttpResult Refuse(Problem problem) => Problems.Of(problem, problem.Code switch
+    {
+        "not-there" => StatusCodes.Status404NotFound,
+        "profile-shipped" => StatusCodes.Status409Conflict,
+        _ => StatusCodes.Status422UnprocessableEntity,
+    });
+
+    private static async Task<Results<Ok<ProfileCheckView>, ProblemHttpResult>> CheckAsync(ProfileCheckRequest request, WexelDb db, LessonSaver saver, RenderPlans plans, CancellationToken cancel)
+    {
+        var profile = request.Profile;
+        var findings = ProfileRules.Of(profile);
+        var outlets = await db.Outlets.AsNoTracking().Include(o => o.Feed).OrderBy(o => o.Kind).ThenBy(o => o.Name).ToListAsync(cancel);
+        List<OutletRefusal> refusals = [.. outlets.Select(o => (o.Name, Refusal: OutletProfiles.Refusal(o, profile))).Where(o => o.Refusal is not null).Select(o => new OutletRefusal(o.Name, o.Refusal!.Sentence))];
+        if (request.LessonId is not { } id || findings.Any(f => f.IsFault))
+            return TypedResults.Ok(new ProfileCheckView(findings, refusals, null));
+        if (await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel) is not { } lesson)
+            return Problems.NotThere("lesson");
+        var renderable = await plans.OfAsync((await saver.CurrentAsync(lesson, cancel))!, cancel);
+        var planned = renderable.With(profile);
+        var estimate = planned is null ? default : RenderEstimator.Of(planned.Plan, planned.Reel, planned.Analysis.ChangedShare, MachineSpeed.Small);
+        return TypedResults.Ok(new ProfileCheckView(
+            [.. findings.Concat(renderable.Check(profile)).OrderByDescending(f => f.IsFault)], refusals,
+            planned is null ? null : new ProfileOutcome(lesson.Title, planned.Plan.Picture?.Size, CodingWords.Of(planned.Plan), estimate.Bytes, estimate.Time * await plans.SlownessAsync(cancel))));
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> ChooseAsync(Guid id, OutletProfileRequest request, WexelDb db, ProfileShelf shelf, CancellationToken cancel)
+    {
+        if (await db.Outlets.Include(o => o.Feed).FirstOrDefaultAsync(o => o.Id == id, cancel) is not { } outlet)
+            return Problems.NotThere("outlet");
+        if (request.ProfileId is { } chosen)
+        {
+            if (await shelf.FindAsync(chosen, cancel) is not { } profile)
+                return Problems.NotThere("profile");
+            if (OutletProfiles.Refusal(outlet, profile) is { } refusal)
+                return Problems.Of(refusal);
+        }
+
+        outlet.ProfileId = request.ProfileId;
+        await db.SaveChangesAsync(cancel);
+        return TypedResults.NoContent();
+    }
+}

@@ -1,0 +1,124 @@
+using Hangfire;
+using Microsoft.EntityFrameworkCore;
+using Wexel.Core;
+using Wexel.Core.Encoding;
+using Wexel.Core.Lessons;
+using Wexel.Data;
+using Wexel.Data.Model;
+using Wexel.Server.Lessons;
+using Wexel.Server.Live;
+using Wexel.Server.Setup;
+
+namespace Wexel.Server.Rendering;
+
+/// <summary>What of a wish could not be taken into the queue, and why.</summary>
+internal sealed record RefusedRender(Guid LessonId, string LessonTitle, string ProfileTitle, Problem Problem);
+
+/// <summary>What became of a wish.</summary>
+internal sealed record AskedRenders(IReadOnlyList<Rendition> Renditions, IReadOnlyList<RefusedRender> Refused);
+
+/// <summary>The queue of renditions. Their rows are the truth; a background job only says that there may be something to do.</summary>
+internal sealed class RenderQueue(WexelDb db, LessonSaver saver, RenderPlans plans, DiskRoom room, LiveNews news, IBackgroundJobClient jobs, TimeProvider clock)
+{
+    /// <summary>Takes several lessons with several profiles into the queue, as one batch. What waits or is worked on already is not taken twice.</summary>
+    internal async Task<AskedRenders> AskAsync(IReadOnlyList<Lesson> lessons, IReadOnlyList<Profile> profiles, Guid person, CancellationToken cancel)
+    {
+        var now = clock.GetUtcNow();
+        var batch = new RenderBatch { RequestedBy = person, RequestedAt = now };
+        var place = await db.Renditions.MaxAsync(r => (double?)r.Place, cancel) ?? 0;
+        var (renditions, refused, bytes) = (new List<Rendition>(), new List<RefusedRender>(), 0L);
+        foreach (var lesson in lessons)
+        {
+            var document = (await saver.CurrentAsync(lesson, cancel))!;
+            var renderable = await plans.OfAsync(document, cancel);
+            foreach (var profile in profiles)
+            {
+                var (planned, problem) = Plan(renderable, profile);
+                if (planned is null)
+                {
+                    refused.Add(new RefusedRender(lesson.Id, document.Title, profile.Title, problem!));
+                    continue;
+                }
+
+                var estimate = RenderEstimator.Of(planned.Plan, planned.Reel, planned.Analysis.ChangedShare, MachineSpeed.Small);
+                // What is encoded and the finished copy lie on the disk together, and an estimate can be low.
+                bytes += estimate.Bytes * 3;
+                if (room.Lacks(bytes, "the rendition") is { } full)
+                {
+                    refused.Add(new RefusedRender(lesson.Id, document.Title, profile.Title, full));
+                    continue;
+                }
+
+                var same = await db.Renditions.Include(r => r.Lesson).FirstOrDefaultAsync(r => r.LessonId == lesson.Id && r.ProfileId == profile.Id && r.EncodeKey == planned.EncodeKey && (r.State == RenditionState.Waiting || r.State == RenditionState.Working), cancel);
+                if (same is null)
+                {
+                    db.Renditions.Add(same = new Rendition
+                    {
+                        LessonId = lesson.Id,
+                        Lesson = lesson,
+                        Revision = lesson.Revision,
+                        ProfileId = profile.Id,
+                        Profile = Json.Write(profile),
+                        BatchId = batch.Id,
+                        Batch = batch,
+                        RequestedAt = now,
+                        Place = ++place,
+                        EncodeKey = planned.EncodeKey,
+                        EstimatedBytes = estimate.Bytes,
+                        EstimatedTime = estimate.Time,
+                    });
+                }
+
+                renditions.Add(same);
+            }
+        }
+
+        await db.SaveChangesAsync(cancel);
+        foreach (var rendition in renditions.Where(r => r.BatchId == batch.Id))
+        {
+            CallWorker();
+            await news.RenditionAsync(new RenditionNews(rendition.Id, rendition.LessonId, rendition.State, 0, null));
+        }
+
+        return new AskedRenders(renditions, refused);
+    }
+
+    /// <summary>Takes the next that waits, with all others of the same lesson that can be made in the same pass; empty when nothing waits.</summary>
+    internal async Task<IReadOnlyList<Guid>> TakeNextAsync(CancellationToken cancel)
+    {
+        while (await db.Renditions.AsNoTracking().Where(r => r.State == RenditionState.Waiting).OrderBy(r => r.Place).FirstOrDefaultAsync(cancel) is { } next)
+        {
+            var now = clock.GetUtcNow();
+            if (!await TakeAsync(next.Id, now, cancel))
+                continue;
+            var taken = new List<Guid> { next.Id };
+            var others = next.Alone ? [] : await db.Renditions.Where(r => r.State == RenditionState.Waiting && r.LessonId == next.LessonId && r.Revision == next.Revision && !r.Alone).OrderBy(r => r.Place).Select(r => r.Id).ToListAsync(cancel);
+            foreach (var id in others)
+            {
+                if (await TakeAsync(id, now, cancel))
+                    taken.Add(id);
+            }
+
+            return taken;
+        }
+
+        return [];
+    }
+
+    /// <summary>Tells a worker that something may wait.</summary>
+    internal void CallWorker() => jobs.Enqueue<RenderJob>(job => job.RunAsync(CancellationToken.None));
+
+    private static (PlannedRender? Planned, Problem? Problem) Plan(RenderableLesson lesson, Profile profile)
+    {
+        if (LessonRules.NotReady(lesson.Document) is { } notReady)
+            return (null, notReady);
+        if (lesson.Check(profile).FirstOrDefault(f => f.IsFault) is { } fault)
+            return (null, new Problem(fault.Code, fault.Sentence, "profileId"));
+        return lesson.With(profile) is { } planned ? (planned, null) : (null, new Problem("recording-not-looked-through", "The recording is still being looked through. Try again in a moment."));
+    }
+
+    /// <summary>Only one worker can turn "waiting" into "working". What is made in one pass starts at one time.</summary>
+    private async Task<bool> TakeAsync(Guid id, DateTimeOffset now, CancellationToken cancel) =>
+        await db.Renditions.Where(r => r.Id == id && r.State == RenditionState.Waiting).ExecuteUpdateAsync(
+            set => set.SetProperty(r => r.State, RenditionState.Working).SetProperty(r => r.StartedAt, now).SetProperty(r => r.SignOfLifeAt, now).SetProperty(r => r.Attempts, r => r.Attempts + 1), cancel) == 1;
+}

@@ -1,0 +1,183 @@
+using CliWrap;
+using CliWrap.Buffered;
+using Wexel.Core.Captions;
+using Wexel.Core.Contents;
+using Wexel.Core.Editing;
+using Wexel.Core.Encoding;
+using Wexel.Core.Inspection;
+using Wexel.Core.Kit;
+using Wexel.Core.Recordings;
+using Wexel.Core.Timing;
+using Wexel.Media.Measuring;
+
+namespace Wexel.Media.Tests;
+
+/// <summary>A lesson's file that is right, for tests that break it.</summary>
+public sealed class WholeFileFixture : IAsyncLifetime
+{
+    internal Clips Clips { get; } = new();
+
+    internal Made Made { get; private set; } = null!;
+
+    public async ValueTask InitializeAsync()
+    {
+        // It moves all the time, has detail, and a voice-like tone that comes and goes.
+        var source = await Clips.MakeAsync(
+            "-f", "lavfi", "-i", "testsrc2=s=640x360:r=30:d=6", "-f", "lavfi", "-i", "aevalsrc='0.2*sin(2*PI*220*t)*(0.6+0.4*sin(2*PI*3*t))|0.2*sin(2*PI*330*t)*(0.6+0.4*sin(2*PI*3*t))':s=48000:d=6", "-pix_fmt", "yuv420p", "-qp", "10", "moving.mp4");
+        Made = await Making.MakeAsync(
+            source, Clips.Path("whole.mp4"), [new Section("a", TimeSpan.Zero, "A"), new Section("b", TimeSpan.FromSeconds(2.5), "B")],
+            Profiles.Web with { Captions = CaptionPlace.Inside, Picture = Profiles.Web.Picture! with { KeyFrameSeconds = 2 } },
+            cues: [new Cue(new TimeRange(TimeSpan.FromSeconds(1), TimeSpan.FromSeconds(3)), "One")], compared: true);
+    }
+
+    public ValueTask DisposeAsync()
+    {
+        Clips.Dispose();
+        return ValueTask.CompletedTask;
+    }
+}
+
+/// <summary>The check is checked: for every fact there is a file broken on purpose in that way.</summary>
+public sealed class FileCheckTests(WholeFileFixture whole) : IClassFixture<WholeFileFixture>
+{
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    private Made Made => whole.Made;
+
+    [Fact]
+    public void A_file_that_is_right_is_found_right_in_every_fact()
+    {
+        Made.ShouldBeRight();
+        Made.Check.Select(f => f.Code).ShouldBe(
+            ["decodes", "length", "size", "codec", "colour", "section-key-frames", "key-frame-distance", "index", "sound", "together", "silence", "clipping", "loudness", "borders", "black", "frozen", "ssim", "sharpness", "chapters", "captions", "captions-end"]);
+    }
+
+    private static readonly string[] Encode = ["-c:v", "libx264", "-profile:v", "high", "-level", "3", "-crf", "18", "-preset", "veryfast", "-g", "60", "-force_key_frames", "0,2,2.498,4", "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709", "-color_range", "tv"];
+
+    private static string[] Seen(string filter) => ["-vf", filter, .. Encode, "-c:a", "copy", "-c:s", "copy"];
+
+    private static string[] Heard(string filter) => ["-c", "copy", "-af", filter, "-c:a", "aac", "-b:a", "128k", "-ar", "48000"];
+
+    public static TheoryData<string, string[]> Broken => new()
+    {
+        { "length", ["-c", "copy", "-t", "5"] },
+        { "size", Seen("scale=636:360,setsar=1") },
+        { "size", Seen("setsar=4/3") },
+        { "codec", [.. Seen("null"), "-profile:v", "main"] },
+        { "codec", [.. Seen("null"), "-level", "4"] },
+        { "codec", ["-vf", "format=yuv444p", "-c:v", "libx264", "-crf", "18", "-preset", "veryfast", "-c:a", "copy", "-c:s", "copy"] },
+        { "colour", ["-c", "copy", "-bsf:v", "h264_metadata=matrix_coefficients=6:colour_primaries=6:transfer_characteristics=6", "-color_trc", "smpte170m", "-colorspace", "smpte170m", "-color_primaries", "smpte170m"] },
+        { "section-key-frames", [.. Seen("null"), "-force_key_frames", "0,2,4"] },
+        { "key-frame-distance", [.. Seen("null"), "-g", "300", "-sc_threshold", "0", "-force_key_frames", "0,2.498"] },
+        { "sound", ["-map", "0:v", "-map", "0:s", "-c", "copy"] },
+        { "sound", [.. Heard("anull"), "-ac", "1"] },
+        { "together", Heard("atrim=0:5.5,asetpts=PTS-STARTPTS") },
+        { "silence", Heard("volume=0:enable='between(t,1.5,4.5)'") },
+        { "clipping", Heard("volume=24dB") },
+        { "loudness", Heard("volume=-5dB") },
+        { "borders", Seen("drawbox=x=0:y=0:w=32:h=360:c=black:t=fill") },
+        { "borders", Seen("drawbox=x=0:y=324:w=640:h=36:c=black:t=fill") },
+        { "black", Seen("drawbox=c=black:t=fill:enable='between(t,2,3.5)'") },
+        { "frozen", [.. Seen("trim=end_frame=81,tpad=stop=99:stop_mode=clone"), "-g", "300", "-sc_threshold", "0", "-force_key_frames", "0,2,2.498"] },
+        { "ssim", Seen("gblur=sigma=6") },
+        { "sharpness", Seen("gblur=sigma=1") },
+        { "chapters", ["-c", "copy", "-map_chapters", "-1"] },
+        { "captions", ["-map", "0:v", "-map", "0:a", "-c", "copy"] },
+    };
+
+    [Theory]
+    [MemberData(nameof(Broken))]
+    public async Task A_file_broken_on_purpose_is_caught(string code, string[] breaking)
+    {
+        var broken = whole.Clips.Path($"{Guid.NewGuid():N}.mp4");
+        string[] arguments = breaking[0] == "-map" ? breaking : ["-map", "0:v", "-map", "0:a", "-map", "0:s", .. breaking];
+        await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-nostdin", "-y", "-i", Made.Path, .. arguments, "-movflags", "+faststart", broken]).ExecuteBufferedAsync(Cancel);
+        // Comparing with the source costs most, and only these go by it.
+        (await CheckAsync(broken, compared: code is "ssim" or "sharpness" or "borders")).ShouldContain(code);
+    }
+
+    [Fact]
+    public async Task An_index_at_the_end_is_caught()
+    {
+        var broken = whole.Clips.Path("index.mp4");
+        await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-nostdin", "-y", "-i", Made.Path, "-map", "0:v", "-map", "0:a", "-map", "0:s", "-c", "copy", broken]).ExecuteBufferedAsync(Cancel);
+        (await CheckAsync(broken)).ShouldBe(["index"]);
+    }
+
+    [Fact]
+    public async Task Sound_that_starts_late_is_caught()
+    {
+        var broken = whole.Clips.Path("late.mp4");
+        await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-nostdin", "-y", "-i", Made.Path, "-itsoffset", "0.3", "-i", Made.Path, "-map", "0:v", "-map", "1:a", "-map", "0:s", "-c", "copy", "-movflags", "+faststart", broken]).ExecuteBufferedAsync(Cancel);
+        (await CheckAsync(broken)).ShouldContain("together");
+    }
+
+    [Fact]
+    public async Task Bytes_that_were_damaged_are_caught()
+    {
+        var bytes = await File.ReadAllBytesAsync(Made.Path, Cancel);
+        for (var i = bytes.Length / 2; i < (bytes.Length / 2) + 3000; i++)
+            bytes[i] ^= 0x5A;
+        var broken = whole.Clips.Path("damaged.mp4");
+        await File.WriteAllBytesAsync(broken, bytes, Cancel);
+        (await CheckAsync(broken)).ShouldContain("decodes");
+    }
+
+    [Fact]
+    public async Task Captions_that_go_on_behind_the_end_are_caught()
+    {
+        var (captions, broken) = (whole.Clips.Path("late.vtt"), whole.Clips.Path("captions.mp4"));
+        await File.WriteAllTextAsync(captions, WebVttText.Write([new Cue(new TimeRange(TimeSpan.FromSeconds(5), TimeSpan.FromSeconds(9)), "Late")]), Cancel);
+        await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-nostdin", "-y", "-i", Made.Path, "-i", captions, "-map", "0:v", "-map", "0:a", "-map", "1:s", "-c", "copy", "-c:s", "mov_text", "-movflags", "+faststart", broken]).ExecuteBufferedAsync(Cancel);
+        (await CheckAsync(broken)).ShouldContain("captions-end");
+    }
+
+    [Fact]
+    public async Task A_file_that_passes_its_size_is_caught()
+    {
+        var plan = Made.Plan with { File = Made.Plan.File with { Bytes = Made.Measured.Bytes - 1 } };
+        var (facts, expected) = await RenditionMeasurer.MeasureAsync(Made.Path, Made.From with { Plan = plan }, Cancel);
+        FileCheck.Of(facts, plan, 2, expected).Where(f => f.Verdict == Verdict.Wrong).Select(f => f.Code).ShouldBe(["file-size"]);
+    }
+
+    [Fact]
+    public async Task A_picture_where_there_should_be_none_is_caught()
+    {
+        var plan = Made.Plan with { Pictures = [] };
+        var (facts, expected) = await RenditionMeasurer.MeasureAsync(Made.Path, Made.From with { Plan = plan }, Cancel);
+        FileCheck.Of(facts, plan, 2, expected).Where(f => f.Verdict == Verdict.Wrong).Select(f => f.Code).ShouldBe(["picture"]);
+    }
+
+    [Fact]
+    public async Task The_source_is_set_beside_the_file_with_cuts_a_move_in_a_mark_and_captions_as_they_were_made()
+    {
+        var mark = await whole.Clips.MakeAsync("-f", "lavfi", "-i", "color=c=red:s=400x200", "-frames:v", "1", "mark.png");
+        var made = await Making.MakeAsync(
+            Made.From.Inputs.Recordings[0], whole.Clips.Path("everything.mp4"), [], Profiles.Web with { Captions = CaptionPlace.BurntIn, Picture = Profiles.Web.Picture! with { Size = SizeSettings.AtMost(240) } },
+            cuts: [new TimeRange(TimeSpan.FromSeconds(1), TimeSpan.FromSeconds(2.2))], mark: mark, markOn: new MarkOnPicture("m", new PictureSize(400, 200), MarkPlacement.Usual),
+            canvas: new Canvas(new PictureSize(480, 360), FitMode.Whole, PicturePart.All), moveIns: [new("a", new TimeRange(TimeSpan.FromSeconds(2.5), TimeSpan.FromSeconds(5)), new PicturePart(0.25, 0.25, 0.5, 0.5), MoveIn.UsualEase)],
+            cues: [new Cue(new TimeRange(TimeSpan.FromSeconds(0.5), TimeSpan.FromSeconds(4)), "A caption")], compared: true);
+        made.ShouldBeRight();
+        // One that was taken from another frame, part or size would not be like it.
+        made.Measured.Picture!.Moments.Count.ShouldBe(ExpectedPicture.Moments);
+        made.Measured.Picture.Moments.ShouldAllBe(m => m.Ssim > 0.97);
+    }
+
+    [Fact]
+    public async Task A_frame_of_either_side_is_taken_as_a_picture_at_full_size()
+    {
+        foreach (var side in Enum.GetValues<Side>())
+        {
+            var png = whole.Clips.Path($"{side}.png");
+            await SourcePicture.TakeAsync(Made.Plan.Picture!, Made.From.Inputs, Made.Path, 100, side, png, Cancel);
+            var probed = await Cli.Wrap("ffprobe").WithArguments(["-v", "error", "-show_entries", "stream=width,height,codec_name", "-of", "csv=p=0", png]).ExecuteBufferedAsync(Cancel);
+            probed.StandardOutput.Trim().ShouldBe("png,640,360");
+        }
+    }
+
+    private async Task<List<string>> CheckAsync(string path, bool compared = false)
+    {
+        var (facts, expected) = await RenditionMeasurer.MeasureAsync(path, compared ? Made.From : Made.From with { Frames = [] }, Cancel);
+        return [.. FileCheck.Of(facts, Made.Plan, 2, expected).Where(f => f.Verdict == Verdict.Wrong).Select(f => f.Code)];
+    }
+}
