@@ -68,7 +68,7 @@ export async function rendered(page: Page, file: string, title: string, contents
   await page.getByLabel(/A time and a title on each line/).fill(contents)
   await page.getByRole('button', { name: /Take \d+ sections?/ }).click()
   await page.getByRole('link', { name: 'Deliver' }).click()
-  await page.getByRole('radio', { name: /Web, as recorded/ }).check({ timeout: 90_000 })
+  await page.getByRole('checkbox', { name: /Web, as recorded/ }).check({ timeout: 90_000 })
   await page.getByRole('button', { name: 'Render', exact: true }).click()
   await expect(page.getByRole('heading', { name: /File check .* everything is right/ })).toBeVisible({ timeout: 120_000 })
 }

@@ -82,7 +82,10 @@ test('what is hard to read is shown, a proposed move-in is taken with one click,
   await expect(panel).toContainText('· 2 stretches')
 
   await page.getByRole('link', { name: 'Deliver' }).click()
-  await page.getByRole('radio', { name: /Small 480p/ }).check({ timeout: 60_000 })
+  await page.getByRole('checkbox', { name: /Web, as recorded/ }).uncheck({ timeout: 60_000 })
+  await expect(page.getByText('Choose at least one profile.')).toBeVisible()
+  await page.getByText(/\d+ more profiles/).click()
+  await page.getByRole('checkbox', { name: /Small 480p/ }).check()
   await page.getByRole('button', { name: 'Render', exact: true }).click()
   await expect(page.getByRole('heading', { name: /File check .* everything is right/ })).toBeVisible({ timeout: 120_000 })
 })

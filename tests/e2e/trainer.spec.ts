@@ -146,7 +146,7 @@ test('from a recording to a learner who completes it', async ({ page, browser })
 
   // Deliver.
   await page.getByRole('link', { name: 'Deliver' }).click()
-  await page.getByRole('radio', { name: /Web, as recorded/ }).check({ timeout: 90_000 })
+  await page.getByRole('checkbox', { name: /Web, as recorded/ }).check({ timeout: 90_000 })
   await page.getByRole('button', { name: 'Render', exact: true }).click()
   await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: 'Queue' }).click()
   await expect(page.getByRole('row').filter({ hasText: 'Fares <b>& fees</b>' })).toContainText('Ready', { timeout: 90_000 })

@@ -2,11 +2,13 @@ import { useState } from 'react'
 import { Route, Routes } from 'react-router'
 import { Board } from '../board/Board'
 import { BringIn } from '../bringin/BringIn'
+import { ComparePage } from '../check/ComparePage'
 import { FeedPage } from '../feeds/FeedPage'
 import { NewFeed } from '../feeds/NewFeed'
 import { Kit } from '../kit/Kit'
 import { LessonPage } from '../lessons/LessonPage'
 import { Lessons } from '../lessons/Lessons'
+import { ProfilePage } from '../profiles/ProfilePage'
 import { Queue } from '../queue/Queue'
 import { Results } from '../results/Results'
 import { Keys, useKey } from './keys'
@@ -27,8 +29,10 @@ export function App() {
             <Route path="/lessons/:id/:stage?" element={<LessonPage />} />
             <Route path="/board" element={<Board />} />
             <Route path="/queue" element={<Queue />} />
+            <Route path="/renditions/:id/compare" element={<ComparePage />} />
             <Route path="/results" element={<Results />} />
             <Route path="/kit" element={<Kit />} />
+            <Route path="/kit/profiles/:id" element={<ProfilePage />} />
             <Route path="/kit/feeds/new" element={<NewFeed />} />
             <Route path="/kit/feeds/:id" element={<FeedPage />} />
             <Route path="*" element={<p className="p-8">There is no such page. The lessons are under Lessons at the left.</p>} />

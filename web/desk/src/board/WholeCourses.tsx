@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, type Schemas, taken } from '../app/api'
 import { PackageRow } from '../deliver/PackageRow'
+import { useProfiles } from '../profiles/settings'
 import { Button } from '../ui/Button'
 import { Mark } from '../ui/Mark'
 import { day } from '../ui/words'
@@ -22,7 +23,7 @@ export function WholeCourses() {
 
 function CourseAt({ course, outlet }: { course: Schemas['CourseBoardRow']; outlet: Schemas['CourseOutletView'] }) {
   const client = useQueryClient()
-  const profiles = useQuery({ queryKey: ['profiles'], queryFn: () => taken(api.GET('/api/profiles')) })
+  const profiles = useProfiles()
   const now = outlet.release
   const [profileId, setProfileId] = useState(now?.profileId ?? 'web')
   const refresh = () => client.invalidateQueries({ queryKey: ['board'] })
@@ -52,7 +53,7 @@ function CourseAt({ course, outlet }: { course: Schemas['CourseBoardRow']; outle
         <label className="flex items-center gap-2">
           Profile
           <select className="border border-hairline bg-field px-2 py-1" value={profileId} onChange={(e) => setProfileId(e.target.value)}>
-            {profiles.data?.map((p) => (
+            {profiles.data?.map(({ profile: p }) => (
               <option key={p.id} value={p.id}>
                 {p.title}
               </option>

@@ -1,60 +1,73 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { toast } from 'sonner'
-import { api, taken } from '../app/api'
+import { api, type Schemas, taken } from '../app/api'
+import { FileCheck } from '../check/FileCheck'
 import { RenditionState } from '../queue/RenditionState'
 import { Button } from '../ui/Button'
 import { Waiting } from '../ui/Page'
-import { about, day, size } from '../ui/words'
-import { FileCheck } from './FileCheck'
+import { count, day } from '../ui/words'
+import { ProfileLine } from './ProfileLine'
 import { Releases } from './Releases'
 
 /** The deliver stage: a profile, one button, the check, and the outlets. */
 export function Deliver({ lessonId, unsaved }: { lessonId: string; unsaved: boolean }) {
   const client = useQueryClient()
-  const [chosen, choose] = useState('web')
+  const [chosen, choose] = useState(['web'])
   const deliver = useQuery({
     queryKey: ['deliver', lessonId],
     queryFn: () => taken(api.GET('/api/lessons/{id}/deliver', { params: { path: { id: lessonId } } })),
     refetchInterval: (query) => (query.state.data?.notReady?.code === 'recording-not-looked-through' ? 2000 : 15_000),
   })
+  const outlets = useQuery({ queryKey: ['outlets'], queryFn: () => taken(api.GET('/api/outlets')) })
   const render = useMutation({
-    mutationFn: () => taken(api.POST('/api/lessons/{id}/renditions', { params: { path: { id: lessonId } }, body: { profileId: chosen } })),
+    mutationFn: () => taken(api.POST('/api/renditions', { body: { lessons: [lessonId], profiles: chosen } })),
+    onSuccess: (asked) => {
+      for (const r of asked.refused) toast.error(`${r.profileTitle}: ${r.problem.sentence}`)
+    },
     onError: (problem) => toast.error(problem.message),
     onSettled: () => {
       client.invalidateQueries({ queryKey: ['deliver', lessonId] })
       client.invalidateQueries({ queryKey: ['queue'] })
     },
   })
-  const offer = deliver.data?.profiles.find((p) => p.id === chosen)
-  const stop = deliver.data?.notReady?.sentence ?? (unsaved ? 'Your last change is being saved; a moment.' : undefined)
+  const offers = deliver.data?.profiles ?? []
+  const picked = offers.filter((p) => chosen.includes(p.id))
+  const fault = picked.flatMap((p) => p.findings).find((f) => f.isFault)
+  const stop =
+    deliver.data?.notReady?.sentence ??
+    (unsaved ? 'Your last change is being saved; a moment.' : picked.length === 0 && deliver.data ? 'Choose at least one profile.' : fault?.sentence)
   const finished = deliver.data?.renditions.filter((r) => r.state === 'done') ?? []
-  const done = finished.find((r) => r.profileTitle === offer?.title) ?? finished[0]
+  const done = finished.find((r) => chosen.includes(r.profileId)) ?? finished[0]
+  // What outlets take stands first; the rest is a click away, so that the button stays on the screen.
+  const isUsual = (p: Schemas['ProfileOffer']) => !outlets.data || outlets.data.some((o) => o.usualProfile === p.id)
+  const [usual, others] = [offers.filter(isUsual), offers.filter((p) => !isUsual(p))]
+  const line = (p: Schemas['ProfileOffer']) => (
+    <ProfileLine key={p.id} offer={p} chosen={chosen.includes(p.id)} choose={(on) => choose((now) => (on ? [...now, p.id] : now.filter((id) => id !== p.id)))} />
+  )
+  const toEncode = picked.filter((p) => !p.nothingToEncode)
   return (
     <Waiting query={deliver}>
       <section className="mt-4 border-t border-hairline pt-3">
         <h2>Render</h2>
         <fieldset className="mt-1">
-          <legend className="sr-only">Profile</legend>
-          {deliver.data?.profiles.map((p) => (
-            <label key={p.id} className="grid cursor-pointer grid-cols-[20px_1fr] border-b border-hairline py-1.5">
-              <input type="radio" name="profile" value={p.id} checked={chosen === p.id} onChange={() => choose(p.id)} className="mt-1 h-4 w-4 accent-copper" />
-              <span>
-                <b>{p.title}</b>{' '}
-                <span className="font-mono text-[13px] text-quiet">
-                  {p.size.width} × {p.size.height} · level {p.level}
-                </span>
-                <span className="block">
-                  about {size(p.estimatedBytes)}, {p.nothingToEncode ? 'made already' : `${about(p.estimatedTime / 1000)} on this machine`}
-                </span>
-                {!p.wholeFactor && <span className="block text-amber">{p.scalePercent.toFixed(1)} % of the recorded size, not a whole factor: small text gets softer</span>}
-              </span>
-            </label>
-          ))}
+          <legend className="sr-only">Profiles</legend>
+          {usual.map(line)}
+          {others.length > 0 && (
+            <details open={others.some((p) => chosen.includes(p.id)) || undefined}>
+              <summary className="cursor-pointer py-1.5 text-copper underline underline-offset-2">{count(others.length, 'more profile')}</summary>
+              {others.map(line)}
+            </details>
+          )}
         </fieldset>
-        <div className="mt-3 flex items-center gap-4">
-          <Button onClick={() => render.mutate()} disabled={Boolean(stop) || render.isPending || !offer}>
-            {offer?.nothingToEncode ? 'Make the file' : 'Render'}
+        {picked.length > 0 && (
+          <p className="mt-2 text-quiet">
+            {toEncode.length === 0 ? 'Everything is encoded already; only titles, chapters and captions are put in.' : beforehand(picked.length, toEncode.length)}
+          </p>
+        )}
+        <div className="mt-2 flex items-center gap-4">
+          <Button onClick={() => render.mutate()} disabled={Boolean(stop) || render.isPending}>
+            {picked.length > 1 ? `${toEncode.length === 0 ? 'Make' : 'Render'} ${picked.length} files` : toEncode.length === 0 && picked.length === 1 ? 'Make the file' : 'Render'}
           </Button>
           {stop && (
             <span role="status" className="text-amber">
@@ -63,7 +76,7 @@ export function Deliver({ lessonId, unsaved }: { lessonId: string; unsaved: bool
           )}
         </div>
         <ul className="mt-3">
-          {deliver.data?.renditions.slice(0, 4).map((r) => (
+          {deliver.data?.renditions.slice(0, 6).map((r) => (
             <li key={r.id} className="border-t border-hairline py-1.5">
               <span className="text-quiet">
                 {r.profileTitle} · revision {r.revision} · {day(r.requestedAt)}
@@ -76,7 +89,13 @@ export function Deliver({ lessonId, unsaved }: { lessonId: string; unsaved: bool
         </ul>
       </section>
       {done && <FileCheck rendition={done} />}
-      <Releases lessonId={lessonId} chosen={chosen} offers={deliver.data?.profiles ?? []} unsaved={unsaved} />
+      <Releases lessonId={lessonId} chosen={chosen} offers={offers} unsaved={unsaved} />
     </Waiting>
   )
+}
+
+/** What will be made again and what will not, said before. */
+function beforehand(files: number, encoding: number) {
+  if (encoding === files) return files === 1 ? 'The picture and the sound are encoded.' : `${files} files are encoded in one go: the recording is read once for all of them.`
+  return `${encoding} of ${files} must be encoded; the others are there already.`
 }

@@ -18,8 +18,8 @@ const first: Record<Schemas['OutletKind'], string> = {
 
 interface Props {
   lessonId: string
-  /** The profile that is chosen above. */
-  chosen: string
+  /** The profiles that are chosen above. */
+  chosen: string[]
   offers: Schemas['ProfileOffer'][]
   unsaved: boolean
 }
@@ -41,8 +41,10 @@ export function Releases(props: Props) {
 
 function OutletRow({ outlet, lessonId, chosen, offers, unsaved }: Props & { outlet: Schemas['OutletView'] }) {
   const client = useQueryClient()
-  // What the outlet does not take is not asked of the trainer: another profile is picked.
-  const profileId = outlet.profiles.includes(chosen) ? chosen : (outlet.profiles[0] ?? chosen)
+  // What the outlet does not take is not asked of the trainer: what it usually takes is picked, and the reason stands below.
+  const refused = (id: string) => outlet.refuses.find((r) => r.profileId === id)?.sentence
+  const profileId = chosen.find((id) => !refused(id)) ?? outlet.usualProfile
+  const whyNot = chosen.length > 0 && chosen.every(refused) ? refused(chosen[0] as string) : undefined
   const offer = offers.find((o) => o.id === profileId)
   const ready = Boolean(offer?.nothingToEncode) && !unsaved
   const channel = outlet.kind === 'channel'
@@ -78,6 +80,7 @@ function OutletRow({ outlet, lessonId, chosen, offers, unsaved }: Props & { outl
           )}
         </span>
       </p>
+      {whyNot && !now && <p className="text-[13px] text-quiet">{whyNot}</p>}
       {channel && (
         <fieldset className="mt-1 flex gap-4">
           <legend className="sr-only">Who may see it on {outlet.name}</legend>

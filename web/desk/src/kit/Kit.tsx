@@ -2,28 +2,19 @@ import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import { api, taken } from '../app/api'
 import { kinds } from '../board/Board'
+import { ProfileList } from '../profiles/ProfileList'
 import { Page, Waiting } from '../ui/Page'
 import { House } from './House'
+import { OutletProfile } from './OutletProfile'
 
 /** What lessons are made with and where they go. */
 export function Kit() {
   const outlets = useQuery({ queryKey: ['outlets'], queryFn: () => taken(api.GET('/api/outlets')) })
-  const profiles = useQuery({ queryKey: ['profiles'], queryFn: () => taken(api.GET('/api/profiles')) })
   return (
     <Page title="Kit" about="Profiles, outlets and the house’s mark, for every lesson.">
       <div className="grid gap-x-12 gap-y-10 xl:grid-cols-[minmax(0,1fr)_minmax(0,480px)]">
         <div>
-          <h2>Profiles</h2>
-          <Waiting query={profiles}>
-            <ul className="mb-8 border-t border-hairline">
-              {profiles.data?.map((p) => (
-                <li key={p.id} className="border-b border-hairline py-2">
-                  <b>{p.title}</b> <span className="font-mono text-[13px] text-quiet">{p.id}</span>
-                  <span className="block text-quiet">{p.description}</span>
-                </li>
-              ))}
-            </ul>
-          </Waiting>
+          <ProfileList />
           <h2>Outlets</h2>
           <Waiting query={outlets}>
             <ul className="border-t border-hairline">
@@ -35,6 +26,7 @@ export function Kit() {
                       Settings, artwork and feed check
                     </Link>
                   )}
+                  <OutletProfile outlet={o} />
                 </li>
               ))}
             </ul>

@@ -2,14 +2,14 @@ import type { Schemas } from '../app/api'
 import { Button } from '../ui/Button'
 import { Mark } from '../ui/Mark'
 import { about, size } from '../ui/words'
-import { useCancel } from './useQueue'
+import { useQueueAct } from './useQueue'
 
 /** How far one rendition is, in words and as a bar, and what can be done about it. */
 export function RenditionState({ rendition }: { rendition: Schemas['RenditionView'] }) {
-  const cancel = useCancel()
-  const stop = (
-    <Button look="link" onClick={() => cancel.mutate(rendition.id)}>
-      Stop it
+  const { mutate } = useQueueAct()
+  const act = (act: Parameters<typeof mutate>[0]['act'], label: string) => (
+    <Button look="link" onClick={() => mutate({ id: rendition.id, act })}>
+      {label}
     </Button>
   )
   switch (rendition.state) {
@@ -17,7 +17,9 @@ export function RenditionState({ rendition }: { rendition: Schemas['RenditionVie
       return (
         <span className="flex flex-wrap gap-x-4">
           <Mark kind="nothing">Waiting for its turn, then {about(rendition.estimatedTime / 1000)}</Mark>
-          {stop}
+          {act('first', 'Make it the next')}
+          {act('hold', 'Keep it for later')}
+          {act('cancel', 'Stop it')}
         </span>
       )
     case 'working': {
@@ -37,7 +39,8 @@ export function RenditionState({ rendition }: { rendition: Schemas['RenditionVie
           <span>
             Rendering, {percent} %{rendition.secondsLeft != null ? `, ${about(rendition.secondsLeft)} to go` : ''}
           </span>
-          {stop}
+          {act('hold', 'Keep it for later')}
+          {act('cancel', 'Stop it')}
         </span>
       )
     }
@@ -53,14 +56,27 @@ export function RenditionState({ rendition }: { rendition: Schemas['RenditionVie
     case 'failed':
       return (
         <span>
-          <Mark kind="failed">Failed. {rendition.advice}</Mark>
+          <Mark kind="failed">Failed. {rendition.advice}</Mark> {act('go-on', 'Try again')}
           <details className="mt-1">
             <summary className="cursor-pointer text-quiet">What the encoder said</summary>
             <pre className="mt-1 whitespace-pre-wrap font-mono text-[13px]">{rendition.said}</pre>
           </details>
         </span>
       )
+    case 'held':
+      return (
+        <span className="flex flex-wrap gap-x-4">
+          <Mark kind="nothing">Kept for later</Mark>
+          {act('go-on', 'Go on with it')}
+          {act('cancel', 'Stop it')}
+        </span>
+      )
     default:
-      return <Mark kind="nothing">Stopped; nothing was kept</Mark>
+      return (
+        <span className="flex flex-wrap gap-x-4">
+          <Mark kind="nothing">Stopped; nothing was kept</Mark>
+          {act('go-on', 'Try again')}
+        </span>
+      )
   }
 }

@@ -6,10 +6,13 @@ export function useQueue() {
   return useQuery({ queryKey: ['queue'], queryFn: () => taken(api.GET('/api/queue')), refetchInterval: 15_000 })
 }
 
-export function useCancel() {
+type Act = 'cancel' | 'hold' | 'go-on' | 'first'
+
+/** What can be done with a rendition in the queue. */
+export function useQueueAct() {
   const client = useQueryClient()
   return useMutation({
-    mutationFn: (id: string) => taken(api.POST('/api/renditions/{id}/cancel', { params: { path: { id } } })),
+    mutationFn: ({ id, act }: { id: string; act: Act }) => taken(api.POST(`/api/renditions/{id}/${act}`, { params: { path: { id } } })),
     onError: (problem) => toast.error(problem.message),
     onSettled: () => {
       client.invalidateQueries({ queryKey: ['queue'] })
