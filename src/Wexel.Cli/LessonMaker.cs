@@ -55,34 +55,35 @@ internal sealed class LessonMaker(Profile profile, string playerFolder, Stopwatc
             throw new UnusableInputException(refused.Sentence);
         (sections, cues) = (WhatFollows.Sections(sections, map), WhatFollows.Cues(cues, map));
         var look = new LessonLook(sections, MoveIns: moveIns, Cues: cues);
-        if (new ProfileForLesson(reel, map, look, plan => RenderEstimator.PictureBytes(plan, reel, UnknownChange)).Of(profile).FirstOrDefault(f => f.IsFault) is { } fault)
+        if (new ProfileForLesson(reel, map, look, plan => RenderEstimator.PictureBytes(plan.Picture!, plan.Length, reel, UnknownChange)).Of(profile).FirstOrDefault(f => f.IsFault) is { } fault)
             throw new UnusableInputException(fault.Sentence);
         var plan = RenderPlanner.Plan(reel, map, profile, look);
         Directory.CreateDirectory(work);
         var sound = plan.Sound is null ? null : await times.TakeAsync("sound", () => LessonSound.MakeAsync(plan.Sound, reel, map, request.Recordings, Path.Combine(work, "sound.flac"), cancel));
         var tracks = new FinishInputs(
-            plan.Picture is null ? null : Path.Combine(work, "picture.mp4"), sound is null ? null : Path.Combine(work, SoundOutput.FileName(plan.Sound!)),
+            [.. plan.Pictures.Select((_, i) => Path.Combine(work, $"picture-{i + 1}.mp4"))], sound is null ? null : Path.Combine(work, SoundOutput.FileName(plan.Sound!)),
             plan.File.CaptionsInside ? new CaptionsInside(WebVttText.Write(cues), "en") : null);
         var encodes = Work(plan, request, tracks, sound);
         await times.TakeAsync("encode", () => Encoder.EncodeAsync(encodes, new PercentOnError(plan.Length), null, cancel));
-        var file = Path.Combine(work, "finished" + ContainerFacts.Of(plan.File.Container).Ending);
+        var file = Path.Combine(work, "finished", Finishing.FileName(plan.File.Container));
         var poster = plan.Picture is null ? null : Path.Combine(work, "poster.jpg");
         await times.TakeAsync("finish", async () =>
         {
-            await Finishing.FinishAsync(plan.File, tracks, file, title, Chapters.Of(sections, plan.Length), cancel);
+            Directory.CreateDirectory(Path.Combine(work, "finished"));
+            await Finishing.FinishAsync(plan, tracks, file, title, Chapters.Of(sections, plan.Length), cancel);
             if (poster is not null)
                 await Finishing.PosterAsync(tracks.Picture!, poster, plan.Length / 10, cancel);
         });
-        var (measured, expected) = await times.TakeAsync("check", () => RenditionMeasurer.MeasureAsync(file, new MadeFrom(plan, encodes.Inputs, sound?.Path, plan.Picture is null ? [] : ExpectedPicture.Frames([], map), null), cancel));
+        var found = await times.TakeAsync("check", () => FileChecker.CheckAsync(file, new MadeFrom(plan, encodes.Inputs, sound?.Path, plan.Picture is null ? [] : ExpectedPicture.Frames([], map), null), sections.Count, cancel));
         var lesson = new PlayerLesson(
-            DerivedKey.Of("web-lesson", title, measured.Bytes)[..16], title, "", "en", plan.Length, plan.Picture?.Size.Width ?? 0, plan.Picture?.Size.Height ?? 0,
+            DerivedKey.Of("web-lesson", title, found.Bytes)[..16], title, "", "en", plan.Length, plan.Picture?.Size.Width ?? 0, plan.Picture?.Size.Height ?? 0,
             "", null, sections, cues.Count == 0 || plan.Picture?.Captions is not null ? null : new PlayerCaptions("en", cues));
-        return new MadeLesson(new LessonSources(lesson, file, poster), tracks, FileCheck.Of(measured, plan, sections.Count, expected), measured.Codecs, plan.Sound is not null, File.GetLastWriteTimeUtc(request.Recordings[0]));
+        return new MadeLesson(new LessonSources(lesson, file, poster, Finishing.Pieces(plan.File.Container, file)), tracks, found.Check, found.Codecs, plan.Sound is not null, File.GetLastWriteTimeUtc(request.Recordings[0]));
     }
 
     private EncodeWork Work(RenderPlan plan, LessonRequest request, FinishInputs tracks, LessonSound? sound) => new(
         new EncodeInputs(request.Recordings, FontsFolder: Path.Combine(playerFolder, "fonts")),
-        plan.Picture is { } picture ? [new PictureOutput(picture, tracks.Picture!, plan.File.Bytes is { } bytes ? new FileLimit(bytes, tracks.Sound) : null)] : [],
+        [.. plan.Pictures.Zip(tracks.Pictures, (picture, path) => new PictureOutput(picture, path, plan.File.Bytes is { } bytes ? new FileLimit(bytes, tracks.Sound) : null))],
         sound is null ? [] : [new SoundOutput(plan.Sound!, sound, tracks.Sound!)]);
 
     private static IReadOnlyList<Section> Contents(string? path, TimeSpan length)

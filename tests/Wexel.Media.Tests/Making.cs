@@ -17,6 +17,9 @@ namespace Wexel.Media.Tests;
 /// <param name="From">What it was made from, and is held against.</param>
 internal sealed record Made(string Path, RecordingFacts Source, RenderPlan Plan, RenditionFacts Measured, IReadOnlyList<CheckedFact> Check, MadeFrom From);
 
+/// <summary>What came of making a folder of pieces from a clip.</summary>
+internal sealed record MadeStream(string Path, RenderPlan Plan, CheckedFile Found, MadeFrom From);
+
 internal static class Making
 {
     /// <summary>The typeface of captions that are part of the picture.</summary>
@@ -31,7 +34,21 @@ internal static class Making
     /// <summary>Probe, plan, put the sound together, encode, finish, measure, check: the way every lesson goes.</summary>
     internal static async Task<Made> MakeAsync(IReadOnlyList<string> sources, string output, IReadOnlyList<Section>? sections = null, Profile? profile = null, IReadOnlyList<TimeRange>? cuts = null, string? mark = null, MarkOnPicture? markOn = null, Canvas? canvas = null, IReadOnlyList<MoveIn>? moveIns = null, IReadOnlyList<Cue>? cues = null, bool compared = false)
     {
-        sections ??= [];
+        var (source, from, chapters) = await FinishedAsync(sources, output, sections ?? [], profile ?? Profiles.Web, cuts, mark, markOn, canvas, moveIns, cues, compared);
+        var (measured, expected) = await RenditionMeasurer.MeasureAsync(output, from, TestContext.Current.CancellationToken);
+        return new Made(output, source, from.Plan, measured, FileCheck.Of(measured, from.Plan, chapters, expected), from);
+    }
+
+    /// <summary>The same with a profile that makes a folder of pieces.</summary>
+    internal static async Task<MadeStream> MakeStreamAsync(string source, string folder, Profile profile, IReadOnlyList<Section>? sections = null, IReadOnlyList<Cue>? cues = null, bool compared = false)
+    {
+        var path = Path.Combine(folder, Finishing.FileName(profile.Container));
+        var (_, from, chapters) = await FinishedAsync([source], path, sections ?? [], profile, null, null, null, null, null, cues, compared);
+        return new MadeStream(path, from.Plan, await FileChecker.CheckAsync(path, from, chapters, TestContext.Current.CancellationToken), from);
+    }
+
+    private static async Task<(RecordingFacts Source, MadeFrom From, int Chapters)> FinishedAsync(IReadOnlyList<string> sources, string output, IReadOnlyList<Section> sections, Profile profile, IReadOnlyList<TimeRange>? cuts, string? mark, MarkOnPicture? markOn, Canvas? canvas, IReadOnlyList<MoveIn>? moveIns, IReadOnlyList<Cue>? cues, bool compared)
+    {
         var cancel = TestContext.Current.CancellationToken;
         var recordings = new List<(RecordingFacts Facts, SoundSides? Sides)>();
         foreach (var source in sources)
@@ -44,21 +61,21 @@ internal static class Making
         var reel = Reel.Of(recordings);
         var map = reel.Map(cuts ?? []);
         sections = WhatFollows.Sections(sections, map);
-        var plan = RenderPlanner.Plan(reel, map, profile ?? Profiles.Web, new LessonLook(sections, markOn, canvas, moveIns, Cues: cues));
+        var plan = RenderPlanner.Plan(reel, map, profile, new LessonLook(sections, markOn, canvas, moveIns, Cues: cues));
+        var work = plan.File.Container == Container.Hls ? Path.GetDirectoryName(Path.GetDirectoryName(output))! + "/" : output + ".";
         var tracks = new FinishInputs(
-            plan.Picture is null ? null : output + ".picture.mp4", plan.Sound is null ? null : $"{output}.{SoundOutput.FileName(plan.Sound)}",
+            [.. plan.Pictures.Select((_, i) => $"{work}picture-{i}.mp4")], plan.Sound is null ? null : work + SoundOutput.FileName(plan.Sound),
             plan.File.CaptionsInside ? new CaptionsInside(WebVttText.Write(cues!), "en-GB") : null);
-        var sound = plan.Sound is null ? null : await LessonSound.MakeAsync(plan.Sound, reel, map, sources, output + ".flac", cancel);
+        var sound = plan.Sound is null ? null : await LessonSound.MakeAsync(plan.Sound, reel, map, sources, work + "flac", cancel);
         await Encoder.EncodeAsync(
             new EncodeWork(
-                new EncodeInputs(sources, mark, Fonts), plan.Picture is { } picture ? [new PictureOutput(picture, tracks.Picture!, plan.File.Bytes is { } bytes ? new FileLimit(bytes, tracks.Sound) : null)] : [],
+                new EncodeInputs(sources, mark, Fonts), [.. plan.Pictures.Zip(tracks.Pictures, (picture, path) => new PictureOutput(picture, path, plan.File.Bytes is { } bytes ? new FileLimit(bytes, tracks.Sound) : null))],
                 sound is null ? [] : [new SoundOutput(plan.Sound!, sound, tracks.Sound!)]),
             null, null, cancel);
-        await Finishing.FinishAsync(plan.File, tracks, output, "A title = with; # marks\\", Chapters.Of(sections, plan.Length), cancel);
+        await Finishing.FinishAsync(plan, tracks, output, "A title = with; # marks\\", Chapters.Of(sections, plan.Length), cancel);
         // It is compared with its source only where that is what a test is about.
         var from = new MadeFrom(plan, new EncodeInputs(sources, mark, Fonts), sound?.Path, compared && plan.Picture is not null ? ExpectedPicture.Frames([], map) : [], compared ? [] : null);
-        var (measured, expected) = await RenditionMeasurer.MeasureAsync(output, from, cancel);
-        return new Made(output, recordings[0].Facts, plan, measured, FileCheck.Of(measured, plan, Chapters.Of(sections, plan.Length).Count, expected), from);
+        return (recordings[0].Facts, from, Chapters.Of(sections, plan.Length).Count);
     }
 
     internal static void ShouldBeRight(this Made made) =>

@@ -1,4 +1,5 @@
 using System.Collections.Frozen;
+using Wexel.Core.Streaming;
 
 namespace Wexel.Core.Encoding;
 
@@ -9,7 +10,8 @@ namespace Wexel.Core.Encoding;
 /// <param name="PictureCodecs">What it holds as picture, the usual first; none where it holds sound alone.</param>
 /// <param name="SoundCodecs">What it holds as sound, the usual first.</param>
 /// <param name="CaptionsInside">Whether it holds a track of captions.</param>
-public sealed record ContainerFacts(string Name, string Ending, string MediaType, IReadOnlyList<PictureCodec> PictureCodecs, IReadOnlyList<SoundCodec> SoundCodecs, bool CaptionsInside)
+/// <param name="IsFolder">Whether it is a folder of files, of which the one with this ending is linked.</param>
+public sealed record ContainerFacts(string Name, string Ending, string MediaType, IReadOnlyList<PictureCodec> PictureCodecs, IReadOnlyList<SoundCodec> SoundCodecs, bool CaptionsInside, bool IsFolder = false)
 {
     private static readonly FrozenDictionary<Container, ContainerFacts> All = new Dictionary<Container, ContainerFacts>
     {
@@ -17,6 +19,7 @@ public sealed record ContainerFacts(string Name, string Ending, string MediaType
         [Container.M4v] = new("M4V", ".m4v", "video/x-m4v", [PictureCodec.H264], [SoundCodec.Aac], true),
         [Container.Mov] = new("MOV", ".mov", "video/quicktime", [PictureCodec.H264], [SoundCodec.Aac], true),
         [Container.Webm] = new("WebM", ".webm", "video/webm", [PictureCodec.Av1, PictureCodec.Vp9], [SoundCodec.Opus], true),
+        [Container.Hls] = new("HLS", ".m3u8", HlsPlaylists.MediaType, [PictureCodec.H264], [SoundCodec.Aac], true, IsFolder: true),
         [Container.M4a] = new("M4A", ".m4a", "audio/x-m4a", [], [SoundCodec.Aac], false),
         [Container.Mp3] = new("MP3", ".mp3", "audio/mpeg", [], [SoundCodec.Mp3], false),
         [Container.Opus] = new("Opus", ".opus", "audio/ogg", [], [SoundCodec.Opus], false),

@@ -17,7 +17,7 @@ public sealed record Profile(
     string Id,
     [property: Setting("Name", "", "it is chosen by that")] string Title,
     [property: Setting("For what", "", "one sentence for whoever chooses")] string Description,
-    [property: Setting("Container", "MP4, which every place takes", "WebM holds open codecs only; M4A, MP3 and Opus hold sound alone")] Container Container,
+    [property: Setting("Container", "MP4, which every place takes", "WebM holds open codecs only; HLS is a folder of many small files; M4A, MP3 and Opus hold sound alone")] Container Container,
     [property: Setting("Picture", "on", "it is most of the file")] PictureSettings? Picture,
     [property: Setting("Sound", "on", "it takes about 1 MB a minute in stereo, half of that in mono")] SoundSettings? Sound,
     [property: Setting("Captions", "beside the file, where they can be corrected without encoding", "burnt in, they cannot be switched off, and a correction encodes the picture again")] CaptionPlace Captions = CaptionPlace.Beside,
@@ -42,6 +42,9 @@ public enum Container
 
     /// <summary>WebM: open codecs.</summary>
     Webm,
+
+    /// <summary>A folder of short pieces with playlists, from which a player takes the picture that its line can carry (RFC 8216).</summary>
+    Hls,
 
     /// <summary>MPEG-4 with sound alone.</summary>
     M4a,
@@ -192,6 +195,7 @@ public enum CaptionPlace
 /// <param name="KeyFrameSeconds">Key frames at most this far apart, in seconds; null for automatic.</param>
 /// <param name="Effort">How much time it takes.</param>
 /// <param name="HouseMark">Whether the house's mark is put on where the lesson wants it.</param>
+/// <param name="FurtherHeights">Heights in pixels in which the picture is made besides, with <see cref="Container.Hls"/>; those that are not smaller than the picture itself are left away. Null for none.</param>
 public sealed record PictureSettings(
     [property: Setting("Codec", "H.264, which everything plays", "VP9 and AV1 make smaller files, take longer, and some learning systems refuse them")] PictureCodec Codec,
     SizeSettings Size,
@@ -199,9 +203,10 @@ public sealed record PictureSettings(
     RateSettings Rate,
     [property: Setting("H.264 profile", "High", "Main and Constrained Baseline are for old devices and make larger files")] H264Profile H264Profile = H264Profile.High,
     [property: Setting("H.264 level", "automatic: the lowest that holds the picture", "a lower one than needed, and devices refuse the file", Least = 10, Most = 62)] int? Level = null,
-    [property: Setting("Key frames", "automatic: at each section, and at most 10 s apart", "closer together, jumping is quicker and the file larger", Unit = "s", Least = 0.5, Most = 30)] double? KeyFrameSeconds = null,
+    [property: Setting("Key frames", "automatic: at each section, and at most 10 s apart, 6 s with HLS", "closer together, jumping is quicker and the file larger", Unit = "s", Least = 0.5, Most = 30)] double? KeyFrameSeconds = null,
     [property: Setting("Effort", "faster, for screens", "smaller takes up to ten times as long and saves some per cent")] Effort Effort = Effort.Faster,
-    [property: Setting("House mark", "on", "another mark encodes the picture again")] bool HouseMark = true);
+    [property: Setting("House mark", "on", "another mark encodes the picture again")] bool HouseMark = true,
+    [property: Setting("Further heights", "720, 480 and 360 with HLS: slow lines take the smaller ones", "each is encoded and stored besides", Unit = "pixels")] IReadOnlyList<int>? FurtherHeights = null);
 
 /// <summary>How large a picture is made.</summary>
 /// <param name="Rule">The rule.</param>

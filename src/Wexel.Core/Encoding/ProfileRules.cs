@@ -19,6 +19,12 @@ public static class ProfileRules
     /// <summary>The most characters of a name.</summary>
     public const int LongestTitle = 60;
 
+    /// <summary>The most heights that are made besides the picture's own.</summary>
+    public const int MostHeights = 5;
+
+    private const int LeastHeight = 64;
+    private const int MostHeight = 2160;
+
     /// <summary>Everything that does not hold, faults first.</summary>
     public static IReadOnlyList<ProfileFinding> Of(Profile profile)
     {
@@ -31,12 +37,13 @@ public static class ProfileRules
             Timing(profile, picture, findings);
             Rate(profile, picture, findings);
             Level(profile, picture, findings);
+            Heights(profile, picture, findings);
         }
 
         if (profile.Sound is { } sound)
             Sound(profile, sound, findings);
         Captions(profile, findings);
-        if (!profile.IndexAtFront && profile.Picture is not null && profile.Container is not (Encoding.Container.Mov or Encoding.Container.Webm))
+        if (!profile.IndexAtFront && profile.Picture is not null && profile.Container is not (Encoding.Container.Mov or Encoding.Container.Webm or Encoding.Container.Hls))
             findings.Add(Advice("index-at-end", "indexAtFront", "With the index at the end, a page has to load the whole file before it plays.", "Put it at the front", profile with { IndexAtFront = true }));
         return [.. findings.OrderByDescending(f => f.IsFault)];
     }
@@ -92,6 +99,22 @@ public static class ProfileRules
             var even = size with { Width = size.Width & ~1, Height = size.Height & ~1 };
             findings.Add(Fault("size-odd", "picture.size", "Both sides must be even, since colour is stored for pairs of pixels.", $"Take {even.Width} × {even.Height}", With(even)));
         }
+    }
+
+    private static void Heights(Profile profile, PictureSettings picture, List<ProfileFinding> findings)
+    {
+        Profile With(IReadOnlyList<int>? heights) => profile with { Picture = picture with { FurtherHeights = heights } };
+        var heights = picture.FurtherHeights ?? [];
+        if (heights.Count > 0 && profile.Container != Encoding.Container.Hls)
+            findings.Add(Fault("heights-in-one-file", "picture.furtherHeights", $"{ContainerFacts.Of(profile.Container).Name} is one file with one picture; several heights go into HLS.", "Take HLS", profile with { Container = Encoding.Container.Hls }));
+        if (heights.Count > MostHeights)
+            findings.Add(Fault("heights-too-many", "picture.furtherHeights", $"At most {MostHeights} further heights are made.", $"Keep the first {MostHeights}", With([.. heights.Take(MostHeights)])));
+        if (heights.Any(h => h is < LeastHeight or > MostHeight))
+            findings.Add(Fault("heights-out-of-range", "picture.furtherHeights", $"Each height must be between {LeastHeight} and {MostHeight:#,0} pixels.", "Take the nearest", With([.. heights.Select(h => Math.Clamp(h, LeastHeight, MostHeight)).Distinct()])));
+        if (profile.Container == Encoding.Container.Hls && heights.Count == 0)
+            findings.Add(Advice("hls-one-height", "picture.furtherHeights", "With one height there is nothing for a player to choose from; one MP4 does the same with fewer files.", "Add 720, 480 and 360", With([720, 480, 360])));
+        if (profile.Container == Encoding.Container.Hls && picture.Rate.Rule == RateRule.FileSize)
+            findings.Add(Fault("hls-file-size", "picture.rate.rule", "HLS is many files, so there is no one size to meet.", "Take constant quality", profile with { Picture = picture with { Rate = RateSettings.Of(QualityScale.Of(picture.Codec).Usual) } }));
     }
 
     private static void Timing(Profile profile, PictureSettings picture, List<ProfileFinding> findings)

@@ -15,6 +15,10 @@ public static class Profiles
     /// <summary>At most 1080 lines.</summary>
     public static Profile FullHd { get; } = new("full-hd", "Full HD", "At most 1920 × 1080: for large screens in a room.", Container.Mp4, Screen(SizeSettings.AtMost(1080), 20), Voice);
 
+    /// <summary>Several heights from which a player takes what its line can carry.</summary>
+    public static Profile Adaptive { get; } = new(
+        "adaptive", "Adaptive", "Several sizes in small pieces: each learner gets what their line can carry, and it starts at once.", Container.Hls, Screen(SizeSettings.AtMost(1080), 21) with { FurtherHeights = [720, 480, 360] }, Voice, Chapters: false);
+
     /// <summary>Visually lossless, for keeping.</summary>
     public static Profile Master { get; } = new(
         "master", "Master copy", "Visually lossless, every frame, sound as recorded: to keep, and to make everything else from later.", Container.Mov,
@@ -31,7 +35,7 @@ public static class Profiles
     public static Profile Open { get; } = new("open-formats", "Open formats", "WebM with AV1 and Opus: no licence is needed, and files are small.", Container.Webm, Screen(SizeSettings.AsCanvas, 32) with { Codec = PictureCodec.Av1 }, new SoundSettings(SoundCodec.Opus));
 
     /// <summary>All of them, in the order in which they are offered.</summary>
-    public static IReadOnlyList<Profile> All { get; } = [Web, Web720, Small480, FullHd, Master, Podcast720, PodcastSound, Open];
+    public static IReadOnlyList<Profile> All { get; } = [Web, Web720, Small480, FullHd, Adaptive, Master, Podcast720, PodcastSound, Open];
 
     /// <summary>The profile of a name, or null.</summary>
     public static Profile? Find(string id) => All.FirstOrDefault(p => p.Id == id);

@@ -20,7 +20,7 @@ public sealed record RenderPlan(TimeSpan Length, IReadOnlyList<PicturePlan> Pict
 
 /// <summary>How picture and sound are put into a file. Nothing of it is encoded.</summary>
 /// <param name="Container">What the file is.</param>
-/// <param name="CaptionsInside">Whether captions stand in it as a track.</param>
+/// <param name="CaptionsInside">Whether captions stand in it as a track, or as a group in a folder of pieces.</param>
 /// <param name="Chapters">Whether the sections stand in it as chapters.</param>
 /// <param name="IndexAtFront">Whether its index stands at the front.</param>
 /// <param name="Bytes">The size that it must not pass, in bytes; null for none.</param>
@@ -92,7 +92,10 @@ public sealed record MarkPlan(string Key, PictureRect Box, double Opacity);
 /// <param name="Moving">Stretches of grid frames in which what is seen moves, in order and apart; each of their frames is made.</param>
 /// <param name="Changing">Grid frames at which captions in the picture come or go, in order; they are made.</param>
 /// <param name="Constant">The rate that is made of the grid's, where it is another one; null for the grid's own.</param>
-public sealed record FrameTiming(FrameRate Grid, int MostRepeatsLeftOut, int KeyFrameEvery, IReadOnlyList<long> SectionFrames, long LastFrame, IReadOnlyList<FrameRun> Moving, IReadOnlyList<long> Changing, FrameRate? Constant)
+/// <param name="InPieces">Whether it is cut into pieces: then there are no key frames but those, so that they stand at the same frames in every size, and frames are coded in the order in which they are shown, so that a piece begins at the time that it says.</param>
+public sealed record FrameTiming(
+    FrameRate Grid, int MostRepeatsLeftOut, int KeyFrameEvery, IReadOnlyList<long> SectionFrames, long LastFrame, IReadOnlyList<FrameRun> Moving, IReadOnlyList<long> Changing, FrameRate? Constant,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool InPieces = false)
 {
     /// <summary>The rate of the frames that are made, or of the grid on which they lie.</summary>
     [JsonIgnore]

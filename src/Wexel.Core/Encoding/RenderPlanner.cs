@@ -31,6 +31,9 @@ public static class RenderPlanner
     /// <summary>The least rate of a picture that is planned, in bits a second.</summary>
     public const long LeastBitsPerSecond = 16_000;
 
+    /// <summary>The same where a file is cut into pieces: that long is usual for one (common practice, no source).</summary>
+    public static readonly TimeSpan UsualPiece = TimeSpan.FromSeconds(6);
+
     private const int UsualReferenceFrames = 3;
 
     /// <summary>How much of a size that must not be passed is aimed at; the rest is what muxing adds and an encoder misses.</summary>
@@ -47,9 +50,28 @@ public static class RenderPlanner
         if (map.Frames == 0)
             throw new ArgumentException("A lesson of which everything is cut cannot be rendered.", nameof(map));
         var sound = profile.Sound is null ? null : Sound(reel, profile.Sound);
-        IReadOnlyList<PicturePlan> pictures = profile.Picture is null ? [] : [Picture(reel, map, profile, profile.Picture, look, sound)];
+        var pictures = profile.Picture is null ? [] : Pictures(reel, map, profile, profile.Picture, look, sound);
         var bytes = profile.Picture?.Rate is { Rule: RateRule.FileSize, Bytes: { } most } ? most : (long?)null;
-        return new RenderPlan(map.Length, pictures, sound, new FilePlan(profile.Container, profile.Captions == CaptionPlace.Inside && look.Cues is { Count: > 0 }, profile.Chapters, profile.IndexAtFront, bytes));
+        return new RenderPlan(map.Length, pictures, sound, new FilePlan(profile.Container, HasCaptions(profile) && look.Cues is { Count: > 0 }, profile.Chapters && profile.Container != Container.Hls, profile.IndexAtFront, bytes));
+    }
+
+    /// <summary>What lies beside a single file lies inside a folder of pieces.</summary>
+    private static bool HasCaptions(Profile profile) => profile.Captions == CaptionPlace.Inside || (profile is { Captions: CaptionPlace.Beside, Container: Container.Hls });
+
+    /// <summary>The picture and, where the container has several, the smaller ones.</summary>
+    private static List<PicturePlan> Pictures(Reel reel, TimeMap map, Profile profile, PictureSettings settings, LessonLook look, SoundPlan? sound)
+    {
+        List<PicturePlan> pictures = [Picture(reel, map, profile, settings, look, sound)];
+        if (profile.Container != Container.Hls)
+            return pictures;
+        foreach (var height in (settings.FurtherHeights ?? []).OrderDescending())
+        {
+            var smaller = Picture(reel, map, profile, settings with { Size = SizeSettings.AtMost(height) }, look, sound);
+            if (smaller.Size.Height < pictures[^1].Size.Height)
+                pictures.Add(smaller);
+        }
+
+        return pictures;
     }
 
     private static PicturePlan Picture(Reel reel, TimeMap map, Profile profile, PictureSettings settings, LessonLook look, SoundPlan? sound)
@@ -58,7 +80,7 @@ public static class RenderPlanner
         var size = parts[0].Placement.Canvas;
         var mark = look.Mark is not { } put || !settings.HouseMark ? null : new MarkPlan(put.Key, put.Placement.On(size, put.Size), put.Placement.Within().OpacityPercent / 100);
         var burnt = profile.Captions == CaptionPlace.BurntIn && look.Cues is { Count: > 0 } cues ? cues : [];
-        var timing = Timing(map, look.Sections ?? [], parts, settings, burnt);
+        var timing = Timing(map, look.Sections ?? [], parts, settings, burnt, profile.Container == Container.Hls);
         var rate = Rate(settings, map.Length, sound);
         return new PicturePlan(
             parts, size, mark, burnt.Count == 0 ? null : BurntCaptions.Script(burnt, size, mark?.Box), timing, new CodingPlan(settings.Codec, settings.Codec == PictureCodec.H264 ? H264(settings, size, timing.Made, rate) : null), rate, settings.Effort);
@@ -77,15 +99,15 @@ public static class RenderPlanner
             ViewPath.Of(moveIns, map, placement, reel.SpanOf(index)).Moves, Conversion(part.Picture));
     }
 
-    private static FrameTiming Timing(TimeMap map, IReadOnlyList<Section> sections, IReadOnlyList<PartPlan> parts, PictureSettings settings, IReadOnlyList<Cue> burnt)
+    private static FrameTiming Timing(TimeMap map, IReadOnlyList<Section> sections, IReadOnlyList<PartPlan> parts, PictureSettings settings, IReadOnlyList<Cue> burnt, bool inPieces)
     {
         var (grid, last) = (map.Grid, map.Frames - 1);
         List<long> Within(IEnumerable<TimeSpan> times) => [.. times.Select(t => grid.FrameAt(t)).Where(f => f > 0 && f <= last).Distinct().Order()];
-        var distance = settings.KeyFrameSeconds ?? UsualKeyFrameDistance.TotalSeconds;
+        var distance = settings.KeyFrameSeconds ?? (inPieces ? UsualPiece : UsualKeyFrameDistance).TotalSeconds;
         var constant = settings.Timing is { Rule: TimingRule.Constant, FramesPerSecond: { } wanted } && new FrameRate(wanted, 1) != grid ? new FrameRate(wanted, 1) : (FrameRate?)null;
         return new FrameTiming(
             grid, settings.Timing.Rule == TimingRule.AsDrawn ? (int)grid.PerSecond - 1 : 0, Math.Max(1, (int)(grid.PerSecond * distance)), Within(sections.Select(s => s.At)), last,
-            [.. parts.SelectMany(p => p.Moves).Select(m => new FrameRun(m.First + 1, m.Frames))], Within(burnt.SelectMany(c => new[] { c.Span.Start, c.Span.End })), constant);
+            [.. parts.SelectMany(p => p.Moves).Select(m => new FrameRun(m.First + 1, m.Frames))], Within(burnt.SelectMany(c => new[] { c.Span.Start, c.Span.End })), constant, inPieces);
     }
 
     private static RatePlan Rate(PictureSettings settings, TimeSpan length, SoundPlan? sound)

@@ -69,6 +69,34 @@ public static class FileCheck
         ];
     }
 
+    /// <summary>All facts of a folder of pieces: its largest picture with the sound as a file's, the further pictures, and what holds for all.</summary>
+    /// <param name="facts">What was measured.</param>
+    /// <param name="plan">What was planned.</param>
+    /// <param name="source">What the source is like.</param>
+    public static IReadOnlyList<CheckedFact> Of(StreamFacts facts, RenderPlan plan, ExpectedOfSource source)
+    {
+        // Captions lie beside the pieces, and are counted by themselves.
+        var inside = plan with { File = plan.File with { CaptionsInside = false } };
+        var further = facts.Pictures.Skip(1).Zip(plan.Pictures.Skip(1)).SelectMany(pair =>
+        {
+            var name = $"{pair.Second.Size.Height}";
+            return Of(pair.First, inside with { Pictures = [pair.Second] }, 0, source).Where(fact => PictureCodes.Contains(fact.Code)).Select(fact => fact with { Code = $"{fact.Code}-{name}", Fact = $"{name} lines: {char.ToLowerInvariant(fact.Fact[0])}{fact.Fact[1..]}" });
+        });
+        var keys = facts.Pictures.Select(p => p.Picture?.KeyFrames ?? []).ToList();
+        var half = (plan.Picture?.Timing.Made.TimeOf(1) ?? SoundFrame) / 2;
+        var aligned = keys.All(k => k.Count == keys[0].Count && k.Zip(keys[0]).All(pair => (pair.First - pair.Second).Duration() < half));
+        return
+        [
+            .. Of(facts.Pictures[0], inside with { Pictures = plan.Pictures.Take(1).ToList() }, 0, source),
+            .. further,
+            Fact("aligned", "Key frames of all sizes", aligned ? "at the same moments" : "apart", "at the same moments", aligned),
+            Fact("playlists", "Playlists keep to RFC 8216", facts.Breaches.Count == 0 ? "yes" : facts.Breaches[0], "yes", facts.Breaches.Count == 0),
+            Fact("captions", "Captions to switch on", Number(facts.CaptionGroups), plan.File.CaptionsInside ? "1" : "0", facts.CaptionGroups == (plan.File.CaptionsInside ? 1 : 0)),
+        ];
+    }
+
+    private static readonly HashSet<string> PictureCodes = ["decodes", "length", "size", "codec", "colour", "section-key-frames", "key-frame-distance", "borders", "black", "frozen", "ssim", "sharpness"];
+
     private static IEnumerable<CheckedFact> OfPicture(PictureMeasured? facts, PicturePlan plan)
     {
         if (facts is null)
@@ -157,7 +185,7 @@ public static class FileCheck
     }
 
     /// <summary>Files that a page reads piece by piece have an index; a stream of sound is read as it comes.</summary>
-    private static bool HasIndex(FilePlan file) => file.Container is not (Container.Mp3 or Container.Opus);
+    private static bool HasIndex(FilePlan file) => file.Container is not (Container.Mp3 or Container.Opus or Container.Hls);
 
     private static CheckedFact Fact(string code, string fact, string measured, string expected, bool right, TimeSpan? at = null) =>
         new(code, fact, measured, expected, right ? Verdict.Right : Verdict.Wrong, at);

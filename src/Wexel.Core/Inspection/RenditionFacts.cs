@@ -101,3 +101,10 @@ public sealed record SoundMeasured(TimeSpan Start, TimeSpan Length, string Codec
 /// <param name="Silent">Stretches of two seconds or more in which the lesson's sound is silent before it is encoded.</param>
 /// <param name="SoundLength">How long the lesson's sound is before it is encoded; null without sound.</param>
 public sealed record ExpectedOfSource(IReadOnlyList<TimeRange>? Still, IReadOnlyList<TimeRange> Silent, TimeSpan? SoundLength);
+
+/// <summary>What was measured on a folder of pieces (RFC 8216).</summary>
+/// <param name="Bytes">The size of all its files, in bytes.</param>
+/// <param name="Pictures">Each picture with the sound, as a player puts them together; the largest first.</param>
+/// <param name="Breaches">What its playlists do not keep to, see <see cref="Streaming.HlsCheck"/>.</param>
+/// <param name="CaptionGroups">How many captions can be switched on.</param>
+public sealed record StreamFacts(long Bytes, IReadOnlyList<RenditionFacts> Pictures, IReadOnlyList<string> Breaches, int CaptionGroups);

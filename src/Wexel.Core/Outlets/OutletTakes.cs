@@ -34,11 +34,13 @@ public static class OutletTakes
         // H.264 in MP4 with AAC is what every place takes (common practice, no source).
         { Container: Container.Webm } or { Picture.Codec: not PictureCodec.H264 } or { Sound.Codec: not SoundCodec.Aac } when kind == OutletKind.LearningSystem =>
             Refuse("outlet-wants-h264", $"Learning systems are opened on old and new devices, and not all of them play what “{profile.Title}” makes. Take a profile with H.264 and AAC in MP4, such as “{Profiles.Web.Title}”."),
+        { Container: Container.Hls } when kind == OutletKind.LearningSystem => Refuse("outlet-wants-one-file", $"“{profile.Title}” makes hundreds of small files, which many learning systems are slow to unpack or refuse. Take a profile that makes MP4, such as “{Profiles.Web.Title}”."),
         _ => null,
     };
 
     private static Problem? VideoEpisode(Profile profile) => profile switch
     {
+        { Container: Container.Hls } => Refuse("episode-wants-one-file", $"An episode is one file, and “{profile.Title}” makes many. Take “{Profiles.Podcast720.Title}”."),
         { Picture: null } => Refuse("episode-wants-picture", $"The feed’s episodes are videos, and “{profile.Title}” makes sound alone. Take “{Profiles.Podcast720.Title}”."),
         { MakesEveryFrame: false } => Refuse("episode-rate-varies", $"Podcast apps want a constant frame rate, which “{profile.Title}” does not make. Render with “{Profiles.Podcast720.Title}”, then release."),
         { Picture.Codec: not PictureCodec.H264 } or { Sound.Codec: not SoundCodec.Aac } => Refuse("episode-wants-h264", $"Podcast apps take H.264 and AAC, which “{profile.Title}” does not make. Render with “{Profiles.Podcast720.Title}”, then release."),
@@ -47,6 +49,7 @@ public static class OutletTakes
 
     private static Problem? SoundEpisode(Profile profile) => profile switch
     {
+        { Container: Container.Hls } => Refuse("episode-wants-one-file", $"An episode is one file, and “{profile.Title}” makes many. Take “{Profiles.PodcastSound.Title}”."),
         { Sound: null } => Refuse("episode-wants-sound", $"The feed’s episodes are sound alone, and “{profile.Title}” leaves the sound away. Take “{Profiles.PodcastSound.Title}”."),
         { Sound.Codec: not SoundCodec.Aac } => Refuse("episode-wants-aac", $"The feed’s episodes are M4A with AAC, which “{profile.Title}” does not make. Take “{Profiles.PodcastSound.Title}”."),
         _ => null,

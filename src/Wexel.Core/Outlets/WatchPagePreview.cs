@@ -18,6 +18,7 @@ namespace Wexel.Core.Outlets;
 /// <param name="Page">The watch page.</param>
 /// <param name="Embed">The page that stands in frames.</param>
 /// <param name="Video">The video itself.</param>
+/// <param name="VideoType">Its media type.</param>
 /// <param name="Poster">The poster, of the picture's size.</param>
 /// <param name="Size">The picture's size.</param>
 /// <param name="Length">The length of the lesson.</param>
@@ -32,6 +33,7 @@ public sealed record WatchPagePreview(
     Uri Page,
     Uri Embed,
     Uri Video,
+    string VideoType,
     Uri Poster,
     PictureSize Size,
     TimeSpan Length,
@@ -84,7 +86,7 @@ public sealed record WatchPagePreview(
         yield return ("og:image:width", width);
         yield return ("og:image:height", height);
         yield return ("og:video", Video.AbsoluteUri);
-        yield return ("og:video:type", "video/mp4");
+        yield return ("og:video:type", VideoType);
         yield return ("og:video:width", width);
         yield return ("og:video:height", height);
         yield return ("video:duration", ((long)Math.Round(Length.TotalSeconds)).ToString(CultureInfo.InvariantCulture));

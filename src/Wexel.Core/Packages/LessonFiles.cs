@@ -7,7 +7,8 @@ namespace Wexel.Core.Packages;
 /// <param name="Lesson">The lesson; the addresses of video and poster are set by the package.</param>
 /// <param name="VideoPath">The rendition.</param>
 /// <param name="PosterPath">The poster, or null.</param>
-public sealed record LessonSources(PlayerLesson Lesson, string VideoPath, string? PosterPath);
+/// <param name="Pieces">Where the rendition is a playlist: all files of its folder, relative to it, the playlist among them; otherwise null.</param>
+public sealed record LessonSources(PlayerLesson Lesson, string VideoPath, string? PosterPath, IReadOnlyList<string>? Pieces = null);
 
 /// <summary>The files of one lesson and of the player, as they stand in every package.</summary>
 public static class LessonFiles
@@ -16,7 +17,10 @@ public static class LessonFiles
     public const string Page = "index.html";
 
     /// <summary>The video's name: its ending says what it is.</summary>
-    private static string Video(LessonSources sources) => "lesson" + Path.GetExtension(sources.VideoPath);
+    private static string Video(LessonSources sources) => sources.Pieces is null ? "lesson" + Path.GetExtension(sources.VideoPath) : PiecesFolder + Path.GetFileName(sources.VideoPath);
+
+    /// <summary>The folder of a lesson that is loaded piece by piece, with a slash at its end.</summary>
+    public const string PiecesFolder = "stream/";
 
     /// <summary>The player's folder in a package, with a slash at its end.</summary>
     public const string PlayerFolder = "player/";
@@ -35,8 +39,8 @@ public static class LessonFiles
         var files = new List<PackageFile>
         {
             new(folder + Page, pagePurpose, new PackageContent.Text(PlayerPage.Html(lesson, player)), pageIsLinked),
-            new(folder + lesson.Video, "The lesson's video. The page plays it; it also plays by itself.", new PackageContent.Copy(sources.VideoPath, AlreadyCompressed: true)),
         };
+        files.AddRange(Videos(sources).Select(f => f with { Path = folder + f.Path }));
         if (sources.PosterPath is { } poster)
             files.Add(new(folder + Poster, "The picture that stands there before the lesson plays.", new PackageContent.Copy(poster, AlreadyCompressed: true)));
         if (lesson.Captions is { } captions)
@@ -46,8 +50,21 @@ public static class LessonFiles
         return files;
     }
 
+    private static IEnumerable<PackageFile> Videos(LessonSources sources) => sources.Pieces is not { } pieces
+        ? [new(Video(sources), "The lesson's video. The page plays it; it also plays by itself.", new PackageContent.Copy(sources.VideoPath, AlreadyCompressed: true))]
+        : OfPieces(sources.VideoPath, pieces);
+
+    /// <summary>A lesson that is loaded piece by piece.</summary>
+    /// <param name="playlist">Where the playlist lies that is linked.</param>
+    /// <param name="pieces">All files of its folder, relative to it.</param>
+    public static IEnumerable<PackageFile> OfPieces(string playlist, IReadOnlyList<string> pieces) =>
+        pieces.Select(piece => new PackageFile(
+            PiecesFolder + piece, piece == Path.GetFileName(playlist) ? "The lesson's video as a playlist (HLS). The page plays it; players that know HLS do too." : "A piece of the video. The playlist names it.",
+            new PackageContent.Copy(Path.Combine(Path.GetDirectoryName(playlist)!, piece), AlreadyCompressed: piece.EndsWith(".m4s", StringComparison.Ordinal))));
+
     /// <summary>The player's files, once a package.</summary>
     /// <param name="playerFiles">Paths relative to the player's folder, and where they lie.</param>
-    public static IEnumerable<PackageFile> OfPlayer(IReadOnlyList<(string Path, string Source)> playerFiles) =>
-        playerFiles.Select(f => new PackageFile(PlayerFolder + f.Path, "Part of the player. The page needs it.", new PackageContent.Copy(f.Source, AlreadyCompressed: f.Path.EndsWith(".woff2", StringComparison.Ordinal))));
+    /// <param name="inPieces">Whether a lesson is loaded piece by piece; what does that is large, and not needed otherwise.</param>
+    public static IEnumerable<PackageFile> OfPlayer(IReadOnlyList<(string Path, string Source)> playerFiles, bool inPieces = false) =>
+        playerFiles.Where(f => inPieces || f.Path != PlayerPage.PiecesScript).Select(f => new PackageFile(PlayerFolder + f.Path, "Part of the player. The page needs it.", new PackageContent.Copy(f.Source, AlreadyCompressed: f.Path.EndsWith(".woff2", StringComparison.Ordinal))));
 }

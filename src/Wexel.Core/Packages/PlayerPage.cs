@@ -9,6 +9,9 @@ public static class PlayerPage
     /// <summary>The player's script, a classic one, since browsers load no module from disk.</summary>
     public const string Script = "wexel-player.js";
 
+    /// <summary>What the player loads for a lesson that comes in pieces.</summary>
+    public const string PiecesScript = "hls.min.js";
+
     /// <summary>The player's styles.</summary>
     public const string Style = "wexel-player.css";
 

@@ -13,18 +13,20 @@ public static class WebFolder
         List<PackageFile> files =
         [
             .. LessonFiles.Of(sources, "", LessonFiles.PlayerFolder, "The page to link. Learners open this one.", pageIsLinked: true),
-            .. LessonFiles.OfPlayer(playerFiles),
+            .. LessonFiles.OfPlayer(playerFiles, sources.Pieces is not null),
         ];
-        files.Add(new("read me.txt", "What the files are for.", new PackageContent.Text(Explain(sources.Lesson.Title, files))));
+        files.Add(new("read me.txt", "What the files are for.", new PackageContent.Text(Explain(sources.Lesson.Title, sources.Pieces is not null, files))));
         return files;
     }
 
-    private static string Explain(string title, IEnumerable<PackageFile> files)
+    private static string Explain(string title, bool inPieces, IEnumerable<PackageFile> files)
     {
         var text = new StringBuilder();
-        text.Append(title).Append("\n\nPut this whole folder on a web server and link ").Append(LessonFiles.Page)
-            .Append(".\nIt also opens from disk: double-click ").Append(LessonFiles.Page).Append(".\n\n");
-        foreach (var file in files)
+        text.Append(title).Append("\n\nPut this whole folder on a web server and link ").Append(LessonFiles.Page).Append(inPieces
+            ? ".\nFrom disk it does not play: browsers load no pieces of a video from there.\n\n"
+            : $".\nIt also opens from disk: double-click {LessonFiles.Page}.\n\n");
+        // Of the pieces, the playlist stands for all.
+        foreach (var file in files.Where(f => !f.Path.StartsWith(LessonFiles.PiecesFolder, StringComparison.Ordinal) || f.Path.EndsWith("/lesson.m3u8", StringComparison.Ordinal)))
             text.Append(file.Path).Append("\n    ").Append(file.Purpose).Append('\n');
         return text.ToString();
     }

@@ -21,9 +21,6 @@ public sealed record MadeFrom(RenderPlan Plan, EncodeInputs Inputs, string? Comp
 /// <summary>Measures finished files.</summary>
 public static class RenditionMeasurer
 {
-    /// <summary>The checker's name and version, for the key of what it found.</summary>
-    public const string Checker = "check/1";
-
     private const int BlackLookedAt = 4;
 
     /// <summary>Measures a file that Wexel made, and its source where it is compared with it.</summary>

@@ -49,19 +49,27 @@ public static class PackageWriter
     /// <summary>Writes a ZIP; what is compressed already is stored as it is.</summary>
     public static async Task<IReadOnlyList<WrittenFile>> WriteZipAsync(IReadOnlyList<PackageFile> files, string zipPath, CancellationToken cancel)
     {
-        var written = new List<WrittenFile>();
+        IReadOnlyList<WrittenFile> written = [];
         await WholeFile.MakeAsync(zipPath, async temporary =>
         {
             await using var target = File.Create(temporary);
-            await using var zip = await ZipArchive.CreateAsync(target, ZipArchiveMode.Create, leaveOpen: false, Utf8, cancel);
-            foreach (var file in files)
-            {
-                var packed = file.Content is PackageContent.Copy { AlreadyCompressed: true } ? CompressionLevel.NoCompression : CompressionLevel.Optimal;
-                await using var entry = await zip.CreateEntry(file.Path, packed).OpenAsync(cancel);
-                var counted = await CopyAsync(file.Content, entry, cancel);
-                written.Add(Written(file, counted));
-            }
+            written = await WriteZipAsync(files, target, cancel);
         });
+        return written;
+    }
+
+    /// <summary>Writes a ZIP as it goes into a stream that cannot go back.</summary>
+    public static async Task<IReadOnlyList<WrittenFile>> WriteZipAsync(IReadOnlyList<PackageFile> files, Stream target, CancellationToken cancel)
+    {
+        var written = new List<WrittenFile>();
+        await using var zip = await ZipArchive.CreateAsync(target, ZipArchiveMode.Create, leaveOpen: true, Utf8, cancel);
+        foreach (var file in files)
+        {
+            var packed = file.Content is PackageContent.Copy { AlreadyCompressed: true } ? CompressionLevel.NoCompression : CompressionLevel.Optimal;
+            await using var entry = await zip.CreateEntry(file.Path, packed).OpenAsync(cancel);
+            written.Add(Written(file, await CopyAsync(file.Content, entry, cancel)));
+        }
+
         return written;
     }
 

@@ -17,7 +17,7 @@ internal static class EncoderArguments
             PictureCodec.Vp9 => Vp9(plan, bitsPerSecond),
             _ => Av1(plan, bitsPerSecond),
         },
-        "-g", Text(plan.Timing.KeyFrameEvery), "-force_key_frames", KeyFrameTimes(plan.Timing),
+        "-g", Text(plan.Timing.KeyFrameEvery), "-force_key_frames", KeyFrameTimes(plan.Timing, plan.Parts[0].Kept[0].At), .. plan.Timing.InPieces ? new[] { "-sc_threshold", "0", "-bf", "0" } : [],
         "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709", "-color_range", "tv",
     ];
 
@@ -69,10 +69,11 @@ internal static class EncoderArguments
 
     private static string Preset(Effort effort) => effort switch { Effort.Fastest => "veryfast", Effort.Faster => "fast", Effort.Balanced => "medium", Effort.Smaller => "slow", _ => "veryslow" };
 
-    private static string KeyFrameTimes(FrameTiming timing)
+    private static string KeyFrameTimes(FrameTiming timing, long first)
     {
-        // The encoder takes the first frame at or after a time; a time a little before the frame cannot be rounded past it.
-        var times = timing.KeyFrames().Select(frame => Math.Max(0, timing.Grid.TimeOf(frame).TotalSeconds - 0.002));
+        // The encoder takes the first frame at or after a time; a time a little before the frame cannot be rounded past it. One that
+        // is over already would make the next frame a key frame.
+        var times = timing.KeyFrames().Where(frame => frame > first).Prepend(first).Select(frame => Math.Max(0, timing.Grid.TimeOf(frame).TotalSeconds - 0.002));
         return string.Join(',', times.Select(t => t.ToString("0.###", CultureInfo.InvariantCulture)));
     }
 

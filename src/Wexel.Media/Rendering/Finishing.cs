@@ -4,15 +4,20 @@ using Wexel.Core.Captions;
 using Wexel.Core.Contents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Feeds;
+using Wexel.Core.Packages;
 using Wexel.Media.Tools;
 
 namespace Wexel.Media.Rendering;
 
 /// <summary>What a finished file is made of.</summary>
-/// <param name="Picture">The encoded picture, or null.</param>
+/// <param name="Pictures">The encoded pictures, in the plan's order; none for sound alone.</param>
 /// <param name="Sound">The encoded sound, or null.</param>
-/// <param name="Captions">A WebVTT file that becomes a track inside, or null.</param>
-public sealed record FinishInputs(string? Picture, string? Sound, CaptionsInside? Captions = null);
+/// <param name="Captions">Captions that become a track inside, or null.</param>
+public sealed record FinishInputs(IReadOnlyList<string> Pictures, string? Sound, CaptionsInside? Captions = null)
+{
+    /// <summary>The encoded picture, or the largest of several; null for sound alone.</summary>
+    public string? Picture => Pictures.Count > 0 ? Pictures[0] : null;
+}
 
 /// <summary>Captions that become a track inside a file.</summary>
 /// <param name="WebVtt">The captions in lesson time, as WebVTT.</param>
@@ -28,14 +33,31 @@ public static class Finishing
     /// <summary>The maker's name and version for an episode's key.</summary>
     public const string EpisodeMaker = "episode/2";
 
-    /// <summary>Puts encodes into one file: title, chapters, captions, the index where the plan wants it.</summary>
+    /// <summary>How a finished file is called; of a folder of pieces, the playlist that is linked, in a folder of its own.</summary>
+    public static string FileName(Container container) => ContainerFacts.Of(container) is { IsFolder: true } ? LessonFiles.PiecesFolder + HlsFolder.Master : "lesson" + ContainerFacts.Of(container).Ending;
+
+    /// <summary>All files of a finished folder of pieces, as paths relative to it with slashes, in order of their names; null where the file is a single one.</summary>
+    /// <param name="container">What it is.</param>
+    /// <param name="path">Where it lies.</param>
+    public static IReadOnlyList<string>? Pieces(Container container, string path) => ContainerFacts.Of(container).IsFolder ? HlsFolder.Files(Path.GetDirectoryName(path)!) : null;
+
+    /// <summary>Puts encodes into one file: title, chapters, captions, the index where the plan wants it; or into a folder of pieces.</summary>
+    /// <param name="plan">The plan by which they were encoded.</param>
+    /// <param name="inputs">What was encoded.</param>
+    /// <param name="outputPath">Where it goes; see <see cref="FileName"/>.</param>
+    /// <param name="title">The lesson's title.</param>
+    /// <param name="chapters">The lesson's chapters.</param>
+    /// <param name="cancel">Stops it.</param>
     /// <exception cref="ToolFailedException">The muxer ended with an error.</exception>
-    public static Task FinishAsync(FilePlan file, FinishInputs inputs, string outputPath, string title, IReadOnlyList<Chapter> chapters, CancellationToken cancel)
+    public static Task FinishAsync(RenderPlan plan, FinishInputs inputs, string outputPath, string title, IReadOnlyList<Chapter> chapters, CancellationToken cancel)
     {
-        var inside = file.Chapters ? chapters : [];
-        return file.Container == Container.Mp3
-            ? Mp3File.FinishAsync(inputs.Sound!, outputPath, metadata => TagAsync(metadata, title, inside, cancel), cancel)
-            : MuxAsync(inputs, outputPath, title, inside, [], Format(file), cancel);
+        var inside = plan.File.Chapters ? chapters : [];
+        return plan.File.Container switch
+        {
+            Container.Mp3 => Mp3File.FinishAsync(inputs.Sound!, outputPath, metadata => TagAsync(metadata, title, inside, cancel), cancel),
+            Container.Hls => HlsFolder.MakeAsync(plan, inputs, Path.GetDirectoryName(outputPath)!, cancel),
+            _ => MuxAsync(inputs, outputPath, title, inside, [], Format(plan.File), cancel),
+        };
     }
 
     /// <summary>Copies encodes into an episode: M4V with picture and sound, or M4A with sound alone and the artwork.</summary>
@@ -43,7 +65,7 @@ public static class Finishing
     public static Task EpisodeAsync(FinishInputs inputs, string outputPath, string title, IReadOnlyList<Chapter> chapters, FeedMedia media, string artworkPath, CancellationToken cancel) =>
         media == FeedMedia.Video
             ? MuxAsync(inputs, outputPath, title, chapters, [], Ipod, cancel)
-            : MuxAsync(inputs with { Picture = null }, outputPath, title, chapters, [artworkPath], Ipod, cancel);
+            : MuxAsync(inputs with { Pictures = [] }, outputPath, title, chapters, [artworkPath], Ipod, cancel);
 
     private static string[] Ipod => ["-movflags", "+faststart", "-f", "ipod"];
 

@@ -10,6 +10,7 @@ using Wexel.Core.Packages;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Data.Storage;
+using Wexel.Media.Rendering;
 using Wexel.Server.Rendering;
 using Wexel.Server.Setup;
 using Wexel.Server.SignIn;
@@ -35,6 +36,7 @@ internal static class ChannelEndpoints
         group.MapGet("/embed/{token}", (string token, HttpContext http, ChannelReader reader, IOptions<WexelOptions> options, CancellationToken cancel) => PageAsync(token, true, http, reader, options, cancel));
         group.MapGet("/oembed", OEmbedAsync);
         group.MapMethods("/watch/{token}/video.{ending}", ["GET", "HEAD"], VideoAsync);
+        group.MapMethods($"/watch/{{token}}/{LessonFiles.PiecesFolder}{{**piece}}", ["GET", "HEAD"], PieceAsync);
         group.MapGet("/watch/{token}/poster.jpg", PosterAsync);
         group.MapGet("/watch/{token}/progress", ReadProgressAsync);
         group.MapPost("/watch/{token}/progress", WriteProgressAsync);
@@ -84,7 +86,20 @@ internal static class ChannelEndpoints
     private static async Task<IResult> VideoAsync(string token, HttpContext http, ChannelReader reader, FileStore store, CancellationToken cancel) =>
         await reader.FindAsync(token, cancel) is not { } release ? TypedResults.NotFound()
         : !MaySee(release, http.User) ? TypedResults.Unauthorized()
-        : TypedResults.PhysicalFile(store.Derived(release.FileKey, Finisher.FileName(release.Container)), release.Container == Container.Webm ? "video/webm" : "video/mp4", enableRangeProcessing: true);
+        : TypedResults.PhysicalFile(store.Derived(release.FileKey, Finishing.FileName(release.Container)), ContainerFacts.Of(release.Container).MediaType, enableRangeProcessing: true);
+
+    /// <summary>A playlist or a piece of a lesson that is loaded piece by piece.</summary>
+    private static async Task<IResult> PieceAsync(string token, string? piece, HttpContext http, ChannelReader reader, FileStore store, CancellationToken cancel)
+    {
+        if (await reader.FindAsync(token, cancel) is not { } release)
+            return TypedResults.NotFound();
+        if (!MaySee(release, http.User))
+            return TypedResults.Unauthorized();
+        var linked = store.Derived(release.FileKey, Finishing.FileName(release.Container));
+        return piece is not null && Finishing.Pieces(release.Container, linked)?.Contains(piece) == true
+            ? TypedResults.PhysicalFile(Path.Combine(Path.GetDirectoryName(linked)!, piece), HlsFolder.MediaType(piece), enableRangeProcessing: true)
+            : TypedResults.NotFound();
+    }
 
     private static async Task<IResult> PosterAsync(string token, HttpContext http, ChannelReader reader, FileStore store, CancellationToken cancel)
     {

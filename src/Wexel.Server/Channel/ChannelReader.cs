@@ -6,6 +6,7 @@ using Wexel.Core.Packages;
 using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Data.Model;
+using Wexel.Server.Releases;
 using Wexel.Server.Setup;
 
 namespace Wexel.Server.Channel;
@@ -35,7 +36,7 @@ internal sealed class ChannelReader(WexelDb db, IOptions<WexelOptions> options)
         Uri At(string path) => new(options.Value.PublicAddress, path + release.Token);
         return new WatchPagePreview(
             player.Title, player.Description, player.Language, options.Value.House, options.Value.PublicAddress, At("watch/"), At("embed/"),
-            new Uri(At("watch/") + "/video" + ContainerFacts.Of(release.Container).Ending), new Uri(At("watch/") + "/poster.jpg"), new PictureSize(player.Width, player.Height), player.Length, release.ReleasedAt, player.Sections);
+            new Uri(options.Value.PublicAddress, Releaser.VideoPath(release.Token, release.Container)[1..]), ContainerFacts.Of(release.Container).MediaType, new Uri(At("watch/") + "/poster.jpg"), new PictureSize(player.Width, player.Height), player.Length, release.ReleasedAt, player.Sections);
     }
 
     /// <summary>The release that a link leads to, whatever stands behind its path.</summary>

@@ -6,6 +6,7 @@ using Wexel.Core.Packages;
 using Wexel.Data.Model;
 using Wexel.Data.Storage;
 using Wexel.Media.Packaging;
+using Wexel.Media.Rendering;
 using Wexel.Server.Rendering;
 using Wexel.Server.Setup;
 
@@ -29,7 +30,7 @@ internal sealed class Packer(FileStore store, IOptions<WexelOptions> options)
         var zip = store.Derived(key, PackageName);
         if (release.PackageKey != key || !File.Exists(zip))
         {
-            LessonSources[] sources = [.. lessons.Select(l => new LessonSources(l.Player, store.Derived(l.FileKey, Finisher.FileName(l.Container)), l.PosterKey is null ? null : store.Derived(l.PosterKey, PlannedRender.PosterName)))];
+            LessonSources[] sources = [.. lessons.Select(Sources)];
             var files = kind == OutletKind.LearningSystem
                 ? Scorm12Package.Plan(new Scorm12Sources(identifier, title, sources, playerFiles))
                 : WebFolder.Plan(sources.Single(), playerFiles);
@@ -37,5 +38,11 @@ internal sealed class Packer(FileStore store, IOptions<WexelOptions> options)
         }
 
         (release.PackageKey, release.PackageBytes) = (key, new FileInfo(zip).Length);
+    }
+
+    private LessonSources Sources(PackedLesson lesson)
+    {
+        var video = store.Derived(lesson.FileKey, Finishing.FileName(lesson.Container));
+        return new LessonSources(lesson.Player, video, lesson.PosterKey is { } poster ? store.Derived(poster, PlannedRender.PosterName) : null, Finishing.Pieces(lesson.Container, video));
     }
 }

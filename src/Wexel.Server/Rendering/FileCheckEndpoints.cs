@@ -12,6 +12,7 @@ using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Data.Storage;
 using Wexel.Media.Measuring;
+using Wexel.Media.Rendering;
 using Wexel.Media.Tools;
 using Wexel.Server.Setup;
 
@@ -54,7 +55,8 @@ internal static class FileCheckEndpoints
     {
         if (!Enum.TryParse<Side>(side, ignoreCase: true, out var which) || await PlannedAsync(id, db, plans, cancel) is not ({ } rendition, { Plan.Picture: { } picture } planned) || frame < 0 || frame > picture.Timing.LastFrame)
             return Problems.NotThere("picture");
-        var file = store.Derived(rendition.FileKey!, Finisher.FileName(planned.Plan.File.Container));
+        // A folder of pieces has the encode's own frames in it, and no one file to seek in.
+        var file = ContainerFacts.Of(planned.Plan.File.Container).IsFolder ? planned.Picture(store, 0) : store.Derived(rendition.FileKey!, Finishing.FileName(planned.Plan.File.Container));
         var png = store.Derived(DerivedKey.Of("compared/1", which == Side.Source ? planned.PosterKey : rendition.FileKey, frame, which), "frame.png");
         try
         {

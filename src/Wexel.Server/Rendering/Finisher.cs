@@ -17,9 +17,6 @@ internal sealed record FinishedFile(string FileKey, long Bytes, IReadOnlyList<Ch
 /// <summary>Makes the file that learners get from what was encoded: title, chapters, captions, poster, and the check. Nothing is encoded.</summary>
 internal sealed class Finisher(FileStore store, IOptions<WexelOptions> options)
 {
-    /// <summary>The name of a finished file in its folder.</summary>
-    internal static string FileName(Container container) => "lesson" + ContainerFacts.Of(container).Ending;
-
     /// <param name="planned">The plan; everything is encoded.</param>
     /// <param name="title">The lesson's title.</param>
     /// <param name="cancel">Stops it.</param>
@@ -27,14 +24,14 @@ internal sealed class Finisher(FileStore store, IOptions<WexelOptions> options)
     {
         var (plan, sections) = (planned.Plan, planned.Sections);
         var key = DerivedKey.Of(Finishing.Maker, planned.EncodeKey, plan.File, title, sections.Select(s => new { s.At, s.Title }), planned.Captions);
-        var file = store.Derived(key, FileName(plan.File.Container));
+        var file = store.Derived(key, Finishing.FileName(plan.File.Container));
         var chapters = Chapters.Of(sections, plan.Length);
         if (!File.Exists(file))
-            await Finishing.FinishAsync(plan.File, planned.Tracks(store), file, title, chapters, cancel);
+            await Finishing.FinishAsync(plan, planned.Tracks(store), file, title, chapters, cancel);
         if (planned.PosterKey is { } posterKey && !store.Has(posterKey, PlannedRender.PosterName))
             await Finishing.PosterAsync(planned.Picture(store, 0), store.Derived(posterKey, PlannedRender.PosterName), plan.Length / 10, cancel);
         // What a file is found to be does not change.
-        var check = store.Derived(key, RenditionMeasurer.Checker.Replace('/', '-') + ".json");
+        var check = store.Derived(key, FileChecker.Checker.Replace('/', '-') + ".json");
         if (!File.Exists(check))
         {
             var found = await CheckAsync(planned, file, chapters.Count, cancel);
@@ -50,10 +47,8 @@ internal sealed class Finisher(FileStore store, IOptions<WexelOptions> options)
         var inputs = planned.Inputs(store, options.Value.PlayerFolder);
         if (plan.Sound is { } sound && !File.Exists(planned.Composed(store)))
             await SoundComposer.ComposeAsync(sound, planned.Reel, map, inputs.Recordings, planned.Composed(store), cancel);
-        var (facts, expected) = await RenditionMeasurer.MeasureAsync(
-            file,
-            new MadeFrom(plan, inputs, plan.Sound is null ? null : planned.Composed(store), plan.Picture is null ? [] : ExpectedPicture.Frames(analysis.PictureMoments, map), ExpectedPicture.Still(analysis.Still, map)),
-            cancel);
-        return new FinishedFile("", facts.Bytes, FileCheck.Of(facts, plan, chapters, expected), facts.Codecs);
+        var from = new MadeFrom(plan, inputs, plan.Sound is null ? null : planned.Composed(store), plan.Picture is null ? [] : ExpectedPicture.Frames(analysis.PictureMoments, map), ExpectedPicture.Still(analysis.Still, map));
+        var found = await FileChecker.CheckAsync(file, from, chapters, cancel);
+        return new FinishedFile("", found.Bytes, found.Check, found.Codecs);
     }
 }

@@ -1,4 +1,5 @@
 using Wexel.Core.Captions;
+using Wexel.Core.Contents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Kit;
 using Wexel.Core.Recordings;
@@ -23,6 +24,20 @@ public class ProfilePlanTests
         plan.Picture.ShouldBeNull();
         plan.Sound!.BitsPerSecond.ShouldBe(96_000);
         plan.File.ShouldBe(new FilePlan(Container.M4a, false, true, true, null));
+    }
+
+    [Fact]
+    public void A_folder_of_pieces_has_every_smaller_height_once_with_its_key_frames_at_the_same_frames()
+    {
+        // The sample is 1280 × 720, so 1080 lines are not made, and 720 only once.
+        var plan = Plan(Profiles.Adaptive, new LessonLook([new Section("a", TimeSpan.FromSeconds(7), "Seven")]));
+        plan.Pictures.Select(p => p.Size.ToString()).ShouldBe(["1280 × 720", "854 × 480", "640 × 360"]);
+        plan.Pictures.ShouldAllBe(p => p.Timing == plan.Picture!.Timing || p.Timing.KeyFrames().SequenceEqual(plan.Picture.Timing.KeyFrames()));
+        plan.Pictures.ShouldAllBe(p => p.Timing.InPieces && p.Timing.KeyFrameEvery == 180);
+        plan.Picture!.Timing.KeyFrames().Take(4).ShouldBe([0, 180, 210, 360]);
+        plan.File.ShouldBe(new FilePlan(Container.Hls, false, false, true, null));
+        Plan(Profiles.Adaptive, new LessonLook(Cues: [new Cue(new TimeRange(TimeSpan.Zero, TimeSpan.FromSeconds(1)), "Good morning.")])).File.CaptionsInside.ShouldBeTrue();
+        Plan(Profiles.Web).Picture!.Timing.InPieces.ShouldBeFalse();
     }
 
     [Fact]

@@ -40,6 +40,12 @@ public class ProfileRulesTests
         { "size-out-of-range", "picture.size.height", With(p => p with { Size = new SizeSettings(SizeRule.AtMostHeight) }) },
         { "size-out-of-range", "picture.size.width", With(p => p with { Size = new SizeSettings(SizeRule.Exact, 5000, 720) }) },
         { "size-odd", "picture.size", With(p => p with { Size = new SizeSettings(SizeRule.Exact, 853, 480) }) },
+        { "heights-in-one-file", "picture.furtherHeights", With(p => p with { FurtherHeights = [480] }) },
+        { "heights-too-many", "picture.furtherHeights", Profiles.Adaptive with { Picture = Profiles.Adaptive.Picture! with { FurtherHeights = [800, 700, 600, 500, 400, 300] } } },
+        { "heights-out-of-range", "picture.furtherHeights", Profiles.Adaptive with { Picture = Profiles.Adaptive.Picture! with { FurtherHeights = [720, 9] } } },
+        { "hls-one-height", "picture.furtherHeights", Profiles.Adaptive with { Picture = Profiles.Adaptive.Picture! with { FurtherHeights = null } } },
+        { "hls-file-size", "picture.rate.rule", Profiles.Adaptive with { Picture = Profiles.Adaptive.Picture! with { Rate = new RateSettings(RateRule.FileSize, Bytes: 5_000_000) } } },
+        { "container-lacks-codec", "picture.codec", Profiles.Adaptive with { Picture = Profiles.Adaptive.Picture! with { Codec = PictureCodec.Av1, Rate = RateSettings.Of(32) } } },
         { "frame-rate-out-of-range", "picture.timing.framesPerSecond", With(p => p with { Timing = new TimingSettings(TimingRule.Constant, 120) }) },
         { "key-frames-out-of-range", "picture.keyFrameSeconds", With(p => p with { KeyFrameSeconds = 0.1 }) },
         { "quality-out-of-range", "picture.rate.quality", With(p => p with { Rate = RateSettings.Of(52) }) },
@@ -176,7 +182,7 @@ public class ProfileRulesTests
         {
             var (read, problem) = ProfileText.Read(ProfileText.Write(profile));
             problem.ShouldBeNull();
-            read.ShouldBe(profile);
+            ProfileText.Write(read!).ShouldBe(ProfileText.Write(profile));
         }
     }
 

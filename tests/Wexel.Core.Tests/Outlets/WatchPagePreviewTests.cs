@@ -13,7 +13,7 @@ public class WatchPagePreviewTests
 
     private static WatchPagePreview Preview(string title = "Fares") => new(
         title, "What a crossing costs.", "en", "Brackwater Ferries", new Uri("https://desk.example/"), new Uri("https://desk.example/watch/k"), new Uri("https://desk.example/embed/k"),
-        new Uri("https://desk.example/watch/k/video.mp4"), new Uri("https://desk.example/watch/k/poster.jpg"), new PictureSize(1280, 720), Ms.Of(83_400), new DateTimeOffset(2026, 11, 25, 10, 0, 0, TimeSpan.Zero),
+        new Uri("https://desk.example/watch/k/video.mp4"), "video/mp4", new Uri("https://desk.example/watch/k/poster.jpg"), new PictureSize(1280, 720), Ms.Of(83_400), new DateTimeOffset(2026, 11, 25, 10, 0, 0, TimeSpan.Zero),
         [new("a", Ms.Of(0), "Start"), new("b", Ms.Of(12_500), title)]);
 
     [Fact]

@@ -6,13 +6,14 @@ import { element } from './element'
 import { type Lesson, type Place, sectionAt } from './lesson'
 import { inBrowser, onServer } from './memory'
 import { findApi, inLearningSystem } from './scorm12'
+import { play } from './source'
 import { clock, placeIn } from './time'
 import { watching } from './watching'
 
 const reportEveryMs = 10_000
 
 function start(lesson: Lesson, place: Place | null, root: HTMLElement) {
-  const video = element('video', { slot: 'media', src: lesson.video, poster: lesson.poster, preload: 'metadata', playsinline: true, 'aria-label': lesson.title })
+  const video = element('video', { slot: 'media', poster: lesson.poster, preload: 'metadata', playsinline: true, 'aria-label': lesson.title })
   video.style.aspectRatio = `${lesson.width} / ${lesson.height}`
   addTracks(video, lesson)
 
@@ -50,10 +51,12 @@ function start(lesson: Lesson, place: Place | null, root: HTMLElement) {
     table?.show(video.currentTime * 1000, attendance.watched)
   }
   const failed = element('p', { class: 'failed', role: 'alert', hidden: true })
-  video.addEventListener('error', () => {
+  const fail = (sentence: string) => {
     failed.hidden = false
-    failed.textContent = 'The video cannot be loaded. Load the page again; if that does not help, tell the person who gave you the link.'
-  })
+    failed.textContent = sentence
+  }
+  video.addEventListener('error', () => fail('The video cannot be loaded. Load the page again; if that does not help, tell the person who gave you the link.'))
+  play(video, lesson.video, fail)
 
   const theStage = stage(lesson, video)
   keys(video, theStage)

@@ -1,4 +1,4 @@
-import { ChoiceSetting, NumberSetting, Setting, SwitchSetting } from './Setting'
+import { ChoiceSetting, NumberSetting, NumbersSetting, Setting, SwitchSetting } from './Setting'
 import { type Picture, type Profile, type Sound, words } from './settings'
 
 interface Props {
@@ -34,7 +34,7 @@ export function Fields({ profile, change, usual }: Props) {
       <SwitchSetting path="indexAtFront" value={profile.indexAtFront} take={(indexAtFront) => change({ ...profile, indexAtFront })} />
       <h2 className="mt-5">Picture</h2>
       <SwitchSetting path="picture" value={picture !== null} take={(on) => change({ ...profile, picture: on ? usual.picture : null })} />
-      {picture && <PictureFields picture={picture} change={(next) => change({ ...profile, picture: next })} />}
+      {picture && <PictureFields picture={picture} inPieces={profile.container === 'hls'} change={(next) => change({ ...profile, picture: next })} />}
       <h2 className="mt-5">Sound</h2>
       <SwitchSetting path="sound" value={sound !== null} take={(on) => change({ ...profile, sound: on ? usual.sound : null })} />
       {sound && <SoundFields sound={sound} change={(next) => change({ ...profile, sound: next })} />}
@@ -42,7 +42,7 @@ export function Fields({ profile, change, usual }: Props) {
   )
 }
 
-function PictureFields({ picture, change }: { picture: Picture; change: (picture: Picture) => void }) {
+function PictureFields({ picture, inPieces, change }: { picture: Picture; inPieces: boolean; change: (picture: Picture) => void }) {
   const { size, timing, rate } = picture
   return (
     <>
@@ -61,6 +61,13 @@ function PictureFields({ picture, change }: { picture: Picture; change: (picture
       />
       {size.rule === 'exact' && <NumberSetting path="picture.size.width" value={size.width} take={(width) => change({ ...picture, size: { ...size, width } })} />}
       {size.rule !== 'asCanvas' && <NumberSetting path="picture.size.height" value={size.height} take={(height) => change({ ...picture, size: { ...size, height } })} />}
+      {(inPieces || (picture.furtherHeights?.length ?? 0) > 0) && (
+        <NumbersSetting
+          path="picture.furtherHeights"
+          value={picture.furtherHeights ?? []}
+          take={(heights) => change({ ...picture, furtherHeights: heights.length > 0 ? heights : null })}
+        />
+      )}
       <ChoiceSetting
         path="picture.timing.rule"
         value={timing.rule}

@@ -130,6 +130,45 @@ export function NumberSetting({ path, value, scale = 1, empty, parts = false, ta
   )
 }
 
+/** Whole numbers in a row, taken as they are typed. */
+export function NumbersSetting({ path, value, take }: { path: string; value: readonly number[]; take: (value: number[]) => void }) {
+  const shown = value.join(', ')
+  const [typed, setTyped] = useState(shown)
+  const read = (text: string) => text.split(/[\s,;]+/).filter(Boolean)
+  const unclear = read(typed).some((part) => !/^\d+$/.test(part))
+  // What comes from elsewhere, such as undo or a proposal, replaces what was typed.
+  useEffect(() => {
+    setTyped((now) =>
+      now
+        .split(/[\s,;]+/)
+        .filter(Boolean)
+        .map(Number)
+        .join(', ') === shown
+        ? now
+        : shown,
+    )
+  }, [shown])
+  return (
+    <Setting path={path}>
+      {(field) => (
+        <input
+          {...field}
+          className={`${field.className} w-[150px] font-mono`}
+          inputMode="numeric"
+          aria-invalid={field['aria-invalid'] || unclear}
+          placeholder="none"
+          value={typed}
+          onChange={(e) => {
+            setTyped(e.target.value)
+            const parts = read(e.target.value)
+            if (parts.every((part) => /^\d+$/.test(part))) take(parts.map(Number))
+          }}
+        />
+      )}
+    </Setting>
+  )
+}
+
 export function SwitchSetting({ path, value, take }: { path: string; value: boolean; take: (value: boolean) => void }) {
   return (
     <Setting path={path}>

@@ -13,6 +13,7 @@ export const words = {
     m4v: 'M4V, for podcast apps',
     mov: 'MOV, for editing',
     webm: 'WebM, open codecs',
+    hls: 'HLS, in pieces, several sizes',
     m4a: 'M4A, sound alone',
     mp3: 'MP3, sound alone',
     opus: 'Opus, sound alone',
