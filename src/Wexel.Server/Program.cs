@@ -14,6 +14,7 @@ using Wexel.Data.Model;
 using Wexel.Data.Storage;
 using Wexel.Server.Channel;
 using Wexel.Server.Demo;
+using Wexel.Server.Estimates;
 using Wexel.Server.Feeds;
 using Wexel.Server.Kit;
 using Wexel.Server.Lessons;
@@ -26,6 +27,7 @@ using Wexel.Server.Rendering;
 using Wexel.Server.Setup;
 using Wexel.Server.Uploads;
 using Wexel.Server.SignIn;
+using Wexel.Server.Trying;
 
 var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = args, ContentRootPath = AppContext.BaseDirectory });
 builder.Services.AddSerilog(log => log.ReadFrom.Configuration(builder.Configuration).WriteTo.Console(formatProvider: System.Globalization.CultureInfo.InvariantCulture));
@@ -60,9 +62,9 @@ builder.Services.AddHangfire(jobs => jobs.UseSimpleAssemblyNameTypeSerializer().
 
 builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddSingleton(services => new FileStore(services.GetRequiredService<IOptions<WexelOptions>>().Value.Data));
-builder.Services.AddSingleton<DiskRoom>().AddSingleton<PictureTaker>().AddSingleton<LiveNews>().AddSingleton<PieceWriter>().AddSingleton<Finisher>().AddScoped<Mailer>();
+builder.Services.AddSingleton<DiskRoom>().AddSingleton<PictureTaker>().AddSingleton<LiveNews>().AddSingleton<PieceWriter>().AddSingleton<Finisher>().AddSingleton<SamplingTurn>().AddSingleton<RenditionEstimates>().AddScoped<Mailer>();
 builder.Services.AddHttpClient<PackageSender>(http => http.Timeout = TimeSpan.FromMinutes(30));
-builder.Services.AddScoped<BringIn>().AddScoped<LessonReels>().AddScoped<LessonSaver>().AddScoped<RenderPlans>().AddScoped<RenderQueue>().AddScoped<RenditionMaker>().AddScoped<BatchMail>().AddScoped<CheckOverrides>().AddScoped<ProfileShelf>().AddScoped<ProfileKeeper>().AddScoped<Packer>().AddScoped<EpisodeMaker>().AddScoped<FeedReader>().AddScoped<FeedKeeper>().AddScoped<HouseKeeper>().AddScoped<Releaser>().AddScoped<CourseReleaser>().AddScoped<ChannelReader>().AddScoped<ProgressKeeper>().AddScoped<DemoSeed>();
+builder.Services.AddScoped<BringIn>().AddScoped<LessonReels>().AddScoped<LessonSaver>().AddScoped<RenderPlans>().AddScoped<EstimateReader>().AddScoped<RenderQueue>().AddScoped<RenditionMaker>().AddScoped<BatchMail>().AddScoped<CheckOverrides>().AddScoped<ProfileShelf>().AddScoped<ProfileKeeper>().AddScoped<Packer>().AddScoped<EpisodeMaker>().AddScoped<FeedReader>().AddScoped<FeedKeeper>().AddScoped<HouseKeeper>().AddScoped<Releaser>().AddScoped<CourseReleaser>().AddScoped<ChannelReader>().AddScoped<ProgressKeeper>().AddScoped<DemoSeed>();
 
 // The build describes the API by starting this program without a database; then nothing works in the background.
 if (System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name != "GetDocument.Insider")
@@ -98,6 +100,8 @@ app.MapTus();
 app.MapUploads();
 app.MapProfiles();
 app.MapRendering();
+app.MapEstimates();
+app.MapTrying();
 app.MapQueue();
 app.MapFileChecks();
 app.MapReleases();

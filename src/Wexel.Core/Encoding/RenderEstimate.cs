@@ -1,11 +1,21 @@
+using Wexel.Core.Editing;
 using Wexel.Core.Recordings;
+using Wexel.Core.Timing;
 
 namespace Wexel.Core.Encoding;
 
 /// <summary>What a rendition will come to, before it is made.</summary>
-/// <param name="Bytes">The size of the file.</param>
-/// <param name="Time">How long the making takes.</param>
-public readonly record struct RenderEstimate(long Bytes, TimeSpan Time);
+/// <param name="Size">The size of the file, in bytes.</param>
+/// <param name="Seconds">How long the making takes, in seconds.</param>
+/// <param name="Sampled">Whether samples of the lesson were encoded for it; otherwise it follows from what was seen of the recording.</param>
+public readonly record struct RenderEstimate(Estimated Size, Estimated Seconds, bool Sampled)
+{
+    /// <summary>The size of the file, in bytes.</summary>
+    public long Bytes => (long)Size.Value;
+
+    /// <summary>How long the making takes.</summary>
+    public TimeSpan Time => TimeSpan.FromSeconds(Seconds.Value);
+}
 
 /// <summary>How fast a machine works, in source pixels decoded and in pixels encoded a second.</summary>
 /// <param name="DecodedPixelsPerSecond">Decoding and comparing frames.</param>
@@ -24,9 +34,19 @@ public static class RenderEstimator
     private const double ChangedBytesPerPixel = 0.0005;
     private const double RepeatedFrameBytes = 41;
     private const double ContainerBytesPerFrame = 12;
+    private const double SoundContainerBytesPerSecond = 200;
     private const double SoundSecondsATime = 60;
 
-    /// <summary>Estimates a plan's outcome.</summary>
+    /// <summary>What runs before the first frame of a sample comes.</summary>
+    private const double StartSeconds = 0.25;
+
+    /// <summary>Without samples an estimate may be off by this factor, either way.</summary>
+    private const double RoughFactor = 2;
+
+    /// <summary>With samples, the time may be off by this factor, either way: what else the machine does is not known.</summary>
+    private const double TimeFactor = 1.4;
+
+    /// <summary>Estimates a plan's outcome from what was seen of the recordings.</summary>
     /// <param name="plan">The plan.</param>
     /// <param name="reel">The recordings.</param>
     /// <param name="changedShare">The share of samples in which the picture changed, 0 to 1; 0.3 where nothing is known yet.</param>
@@ -34,23 +54,72 @@ public static class RenderEstimator
     public static RenderEstimate Of(RenderPlan plan, Reel reel, double changedShare, MachineSpeed speed)
     {
         var seconds = plan.Length.TotalSeconds;
-        var sound = (long)(seconds * ((plan.Sound?.BitsPerSecond ?? 0) / 8.0 + (plan.Sound is null ? 0 : 200)));
-        var soundTime = TimeSpan.FromSeconds(plan.Sound is null ? 0 : seconds / SoundSecondsATime);
-        if (plan.Picture is not { } picture)
-            return new RenderEstimate(sound, TimeSpan.FromSeconds(1) + soundTime);
-        var frames = FramesOf(picture, seconds, changedShare);
-        var decode = reel.Parts.Sum(p => p.Facts.Length.TotalSeconds * p.Picture.Rate.PerSecond * p.Picture.Width * p.Picture.Height) / speed.DecodedPixelsPerSecond;
-        var encode = frames.Made * picture.Size.Width * picture.Size.Height / speed.EncodedPixelsPerSecond * Slowness(picture) * picture.Rate.Passes;
-        return new RenderEstimate(PictureBytes(plan, reel, changedShare) + sound, TimeSpan.FromSeconds(1 + (decode * picture.Rate.Passes) + encode) + soundTime);
+        var made = plan.Pictures.Select(picture => FramesOf(picture, seconds, changedShare).Made).ToList();
+        var time = Fixed(plan) + PictureSeconds(plan, reel, made, speed);
+        var bytes = plan.Pictures.Sum(picture => PictureBytes(picture, plan.Length, reel, changedShare));
+        return new RenderEstimate(new Estimated(bytes, bytes / RoughFactor, bytes * RoughFactor).Plus(SoundBytes(plan)), new Estimated(time, time / RoughFactor, time * RoughFactor), false);
     }
 
-    /// <summary>Estimates what a plan's picture comes to, in bytes.</summary>
-    /// <param name="plan">The plan; it has a picture.</param>
+    /// <summary>Estimates a plan's outcome from samples of its pictures.</summary>
+    /// <param name="plan">The plan.</param>
+    /// <param name="reel">The recordings.</param>
+    /// <param name="map">What is kept of them.</param>
+    /// <param name="still">The stretches of the lesson in which its picture stands still, as they were when the samples were chosen.</param>
+    /// <param name="samples">What the samples came to.</param>
+    /// <param name="speed">The machine as it is thought of; what the samples took corrects it.</param>
+    public static RenderEstimate FromSamples(RenderPlan plan, Reel reel, TimeMap map, IReadOnlyList<TimeRange>? still, LessonSamples samples, MachineSpeed speed)
+    {
+        var size = samples.SoundBytesPerSecond.Count > 0 ? Samples.SoundBytes(plan.Length, samples.SoundBytesPerSecond).Plus(plan.Length.TotalSeconds * SoundContainerBytesPerSecond) : default;
+        var made = new List<double>();
+        var (took, thought) = (0.0, 0.0);
+        foreach (var (picture, measured) in plan.Pictures.Zip(samples.Pictures))
+        {
+            var frames = Samples.Frames(map, still, picture.Timing, measured);
+            made.Add(frames);
+            var bytes = picture.Rate.Rule == RateRule.Quality
+                ? Samples.Bytes(map, still, picture.Timing, measured).Plus(frames * ContainerBytesPerFrame)
+                : AtRate(picture, plan);
+            size = new Estimated(size.Value + bytes.Value, size.Least + bytes.Least, size.Most + bytes.Most);
+            thought += measured.Sum(m => Encoding(picture, m.Frames, speed));
+        }
+
+        // The pictures of a sample are encoded in one pass, and its frames decoded once.
+        var first = samples.Pictures.Count > 0 ? samples.Pictures[0] : [];
+        took += first.Sum(m => Math.Max(0.01, m.Took.TotalSeconds - StartSeconds));
+        thought += first.Sum(m => m.Decoded * AveragePixels(reel) / speed.DecodedPixelsPerSecond);
+
+        var time = Fixed(plan) + (PictureSeconds(plan, reel, made, speed) * (thought > 0 ? Math.Clamp(took / thought, 0.1, 10) : 1));
+        return new RenderEstimate(size, new Estimated(time, time / TimeFactor, time * TimeFactor), true);
+    }
+
+    /// <summary>A rate is met, and how nearly is known.</summary>
+    private static Estimated AtRate(PicturePlan picture, RenderPlan plan)
+    {
+        var bytes = picture.Rate.BitsPerSecond * plan.Length.TotalSeconds / 8;
+        return new Estimated(bytes, bytes * 0.9, bytes * 1.05);
+    }
+
+    private static double SoundBytes(RenderPlan plan) => plan.Sound is { } sound ? plan.Length.TotalSeconds * ((sound.BitsPerSecond / 8.0) + SoundContainerBytesPerSecond) : 0;
+
+    private static double Fixed(RenderPlan plan) => 1 + (plan.Sound is null ? 0 : plan.Length.TotalSeconds / SoundSecondsATime);
+
+    private static double AveragePixels(Reel reel) => reel.Parts.Sum(p => (double)p.Frames * p.Picture.Width * p.Picture.Height) / reel.Frames;
+
+    /// <summary>However many pictures there are, the recordings are decoded once a pass.</summary>
+    private static double PictureSeconds(RenderPlan plan, Reel reel, IReadOnlyList<double> made, MachineSpeed speed) => plan.Pictures.Count == 0 ? 0
+        : (reel.Parts.Sum(p => p.Facts.Length.TotalSeconds * p.Picture.Rate.PerSecond * p.Picture.Width * p.Picture.Height) / speed.DecodedPixelsPerSecond * plan.Pictures.Max(p => p.Rate.Passes))
+            + plan.Pictures.Zip(made).Sum(pair => Encoding(pair.First, pair.Second, speed) * pair.First.Rate.Passes);
+
+    private static double Encoding(PicturePlan picture, double frames, MachineSpeed speed) => frames * picture.Size.Width * picture.Size.Height / speed.EncodedPixelsPerSecond * Slowness(picture);
+
+    /// <summary>Estimates what a picture comes to, in bytes.</summary>
+    /// <param name="picture">The picture's plan.</param>
+    /// <param name="length">How long it is.</param>
     /// <param name="reel">The recordings.</param>
     /// <param name="changedShare">The share of samples in which the picture changed, 0 to 1.</param>
-    public static long PictureBytes(RenderPlan plan, Reel reel, double changedShare)
+    public static long PictureBytes(PicturePlan picture, TimeSpan length, Reel reel, double changedShare)
     {
-        var (picture, seconds) = (plan.Picture!, plan.Length.TotalSeconds);
+        var seconds = length.TotalSeconds;
         if (picture.Rate.Rule != RateRule.Quality)
             return (long)(picture.Rate.BitsPerSecond * seconds / 8);
         var frames = FramesOf(picture, seconds, changedShare);

@@ -279,6 +279,9 @@ namespace Wexel.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text");
 
+                    b.Property<long?>("LineBitsPerSecond")
+                        .HasColumnType("bigint");
+
                     b.Property<int?>("MarkHeight")
                         .HasColumnType("integer");
 
@@ -293,6 +296,9 @@ namespace Wexel.Data.Migrations
 
                     b.Property<int?>("MarkWidth")
                         .HasColumnType("integer");
+
+                    b.Property<long?>("TrafficBytesAMonth")
+                        .HasColumnType("bigint");
 
                     b.HasKey("Id");
 
@@ -421,6 +427,15 @@ namespace Wexel.Data.Migrations
                     b.Property<string>("Kind")
                         .IsRequired()
                         .HasColumnType("text");
+
+                    b.Property<long?>("MostBitsPerSecond")
+                        .HasColumnType("bigint");
+
+                    b.Property<long?>("MostBytes")
+                        .HasColumnType("bigint");
+
+                    b.Property<TimeSpan?>("MostLength")
+                        .HasColumnType("interval");
 
                     b.Property<string>("Name")
                         .IsRequired()
@@ -728,6 +743,9 @@ namespace Wexel.Data.Migrations
                     b.Property<DateTimeOffset?>("EndedAt")
                         .HasColumnType("timestamp with time zone");
 
+                    b.Property<bool>("EstimateSampled")
+                        .HasColumnType("boolean");
+
                     b.Property<long>("EstimatedBytes")
                         .HasColumnType("bigint");
 
@@ -736,6 +754,9 @@ namespace Wexel.Data.Migrations
 
                     b.Property<string>("FileKey")
                         .HasColumnType("text");
+
+                    b.Property<TimeSpan>("Length")
+                        .HasColumnType("interval");
 
                     b.Property<Guid>("LessonId")
                         .HasColumnType("uuid");

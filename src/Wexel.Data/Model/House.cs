@@ -25,4 +25,10 @@ public sealed class House
 
     /// <summary>Where the mark stands on lessons, a <see cref="Core.Kit.MarkPlacement"/> as JSON; null where it is not put on them.</summary>
     public string? MarkPlacement { get; set; }
+
+    /// <summary>How fast files go up, in bits a second; null for what is usual.</summary>
+    public long? LineBitsPerSecond { get; set; }
+
+    /// <summary>How much learners may load in a month, in bytes; null for what is usual.</summary>
+    public long? TrafficBytesAMonth { get; set; }
 }

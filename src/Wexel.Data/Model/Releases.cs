@@ -15,6 +15,15 @@ public sealed class Outlet
     /// <summary>The profile that is taken for it where nobody chooses another; null for what is usual for its kind.</summary>
     public string? ProfileId { get; set; }
 
+    /// <summary>The largest file that it takes, in bytes; null where nobody said.</summary>
+    public long? MostBytes { get; set; }
+
+    /// <summary>The longest lesson that it takes; null where nobody said.</summary>
+    public TimeSpan? MostLength { get; set; }
+
+    /// <summary>The highest rate that it takes, in bits a second; null where nobody said.</summary>
+    public long? MostBitsPerSecond { get; set; }
+
     /// <summary>The feed, where it is one.</summary>
     public PodcastFeed? Feed { get; set; }
 }

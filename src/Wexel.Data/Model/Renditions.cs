@@ -72,6 +72,9 @@ public sealed class Rendition
 
     public long Bytes { get; set; }
 
+    /// <summary>How long the file is; zero where it was made before that was kept.</summary>
+    public TimeSpan Length { get; set; }
+
     /// <summary>The checked facts as JSON.</summary>
     public string? Check { get; set; }
 
@@ -85,4 +88,7 @@ public sealed class Rendition
 
     public TimeSpan EstimatedTime { get; init; }
     public long EstimatedBytes { get; init; }
+
+    /// <summary>Whether the estimates came from samples of the lesson.</summary>
+    public bool EstimateSampled { get; init; }
 }

@@ -55,6 +55,12 @@ internal static class EncodeArguments
     /// <param name="aids">The files beside.</param>
     internal static string Still(EncodeWork work, EncodeAids aids) => Graph(work, aids);
 
+    /// <summary>The arguments for the inputs of pictures alone, their graph, and the number of the next input; nothing is encoded.</summary>
+    /// <param name="work">One picture, and no sound.</param>
+    /// <param name="aids">The files beside.</param>
+    internal static (IReadOnlyList<string> Inputs, string Graph, int NextInput) Source(EncodeWork work, EncodeAids aids) =>
+        (Inputs(work).Arguments, Graph(work, aids), Parts(work).Count + (work.Pictures.Any(p => p.Plan.Mark is not null) ? 1 : 0));
+
     private static string[] Bare => ["-sn", "-dn", "-map_metadata", "-1", "-map_chapters", "-1"];
 
     private static string[] Mapped(int output) => ["-map", $"[picture{Text(output)}]", "-fps_mode", "vfr"];
@@ -66,6 +72,8 @@ internal static class EncodeArguments
         var next = 0;
         foreach (var part in Parts(work))
         {
+            if (work.Inputs.From?.TryGetValue(part.Recording, out var from) == true)
+                arguments.AddRange(["-ss", from.TotalSeconds.ToString("0.######", CultureInfo.InvariantCulture)]);
             arguments.AddRange(MediaTool.SafeInput(work.Inputs.Recordings[part.Recording]));
             next++;
         }

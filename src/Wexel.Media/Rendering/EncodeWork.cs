@@ -6,7 +6,8 @@ namespace Wexel.Media.Rendering;
 /// <param name="Recordings">The paths of the reel's recordings.</param>
 /// <param name="Mark">The path of the house's mark, or null where no plan has one.</param>
 /// <param name="FontsFolder">The folder with the typeface of captions that are part of the picture; null where no plan has any.</param>
-public sealed record EncodeInputs(IReadOnlyList<string> Recordings, string? Mark = null, string? FontsFolder = null);
+/// <param name="From">Where reading begins in a recording, by its place in the reel; null or not there for its start. The plan's frames count from there.</param>
+public sealed record EncodeInputs(IReadOnlyList<string> Recordings, string? Mark = null, string? FontsFolder = null, IReadOnlyDictionary<int, TimeSpan>? From = null);
 
 /// <summary>A picture that is encoded into a file of its own.</summary>
 /// <param name="Plan">The plan.</param>

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.Extensions.Options;
 using Wexel.Core;
 using Wexel.Core.Kit;
+using Wexel.Core.Outlets;
 using Wexel.Core.Recordings;
 using Wexel.Data.Model;
 using Wexel.Data.Storage;
@@ -12,7 +13,7 @@ namespace Wexel.Server.Kit;
 
 /// <param name="Placement">Where the mark stands on lessons; null where it is not put on them.</param>
 /// <param name="MarkSize">The mark's own size; null without a mark, or where it was never measured.</param>
-internal sealed record HouseView(string Name, string Colour, string? Mark, PictureSize? MarkSize, MarkPlacement? Placement, MarkPlacement UsualPlacement);
+internal sealed record HouseView(string Name, string Colour, string? Mark, PictureSize? MarkSize, MarkPlacement? Placement, MarkPlacement UsualPlacement, HostingPlan Plan);
 
 /// <param name="Placement">Where the mark is to stand on lessons; null to take it off them.</param>
 internal sealed record PlacementRequest(MarkPlacement? Placement);
@@ -31,6 +32,7 @@ internal static class HouseEndpoints
         var group = routes.MapGroup("/api/house");
         group.MapGet("", async (HouseKeeper keeper, IOptions<WexelOptions> options, CancellationToken cancel) => TypedResults.Ok(View(await keeper.FindAsync(cancel), options))).WithName("House");
         group.MapPut("", SaveAsync).WithName("SaveHouse");
+        group.MapPut("plan", SavePlanAsync).WithName("SavePlan");
         group.MapPut("mark", TakeMarkAsync).WithName("TakeMark").Accepts<Stream>("application/octet-stream");
         group.MapPut("mark/placement", PlaceAsync).WithName("PlaceMark");
         group.MapPost("mark/box", BoxAsync).WithName("MarkBox");
@@ -40,6 +42,9 @@ internal static class HouseEndpoints
 
     private static async Task<Results<Ok<HouseView>, ProblemHttpResult>> SaveAsync(HouseColour colour, HouseKeeper keeper, IOptions<WexelOptions> options, CancellationToken cancel) =>
         await keeper.SaveColourAsync(colour.Colour, cancel) is { } problem ? Problems.Of(problem) : TypedResults.Ok(View(await keeper.FindAsync(cancel), options));
+
+    private static async Task<Results<Ok<HouseView>, ProblemHttpResult>> SavePlanAsync(HostingPlan plan, HouseKeeper keeper, IOptions<WexelOptions> options, CancellationToken cancel) =>
+        await keeper.SavePlanAsync(plan, cancel) is { } problem ? Problems.Of(problem) : TypedResults.Ok(View(await keeper.FindAsync(cancel), options));
 
     private static async Task<Results<Ok<HouseView>, ProblemHttpResult>> TakeMarkAsync(HttpRequest request, HouseKeeper keeper, FeedKeeper feeds, IOptions<WexelOptions> options, CancellationToken cancel)
     {
@@ -72,5 +77,5 @@ internal static class HouseEndpoints
             : Problems.NotThere("mark");
 
     private static HouseView View(House house, IOptions<WexelOptions> options) => new(options.Value.House, house.Colour, house.MarkKey is { } mark ? $"/api/house/mark/{mark}" : null,
-        house is { MarkWidth: { } width, MarkHeight: { } height } ? new PictureSize(width, height) : null, house.MarkPlacement is { } placement ? Json.Read<MarkPlacement>(placement) : null, MarkPlacement.Usual);
+        house is { MarkWidth: { } width, MarkHeight: { } height } ? new PictureSize(width, height) : null, house.MarkPlacement is { } placement ? Json.Read<MarkPlacement>(placement) : null, MarkPlacement.Usual, HouseKeeper.Plan(house));
 }

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
 using Wexel.Core.Feeds;
 using Wexel.Core.Kit;
+using Wexel.Core.Outlets;
 using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Data.Model;
@@ -33,6 +34,19 @@ internal sealed class HouseKeeper(WexelDb db, FileStore store, PictureTaker pict
         if (!FeedSettings.IsColour(colour))
             return FeedSettings.ColourProblem;
         (await FindAsync(cancel)).Colour = colour;
+        await db.SaveChangesAsync(cancel);
+        return null;
+    }
+
+    /// <summary>The house's line and hosting plan.</summary>
+    internal static HostingPlan Plan(House? house) => new(house?.LineBitsPerSecond ?? HostingPlan.Usual.LineBitsPerSecond, house?.TrafficBytesAMonth ?? HostingPlan.Usual.TrafficBytesAMonth);
+
+    internal async Task<Problem?> SavePlanAsync(HostingPlan plan, CancellationToken cancel)
+    {
+        if (plan.Unusable() is { } unusable)
+            return unusable;
+        var house = await FindAsync(cancel);
+        (house.LineBitsPerSecond, house.TrafficBytesAMonth) = (plan.LineBitsPerSecond, plan.TrafficBytesAMonth);
         await db.SaveChangesAsync(cancel);
         return null;
     }

@@ -10,6 +10,7 @@ using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Server.Lessons;
 using Wexel.Server.Rendering;
+using Wexel.Server.Estimates;
 using Wexel.Server.Setup;
 using Wexel.Server.SignIn;
 
@@ -31,7 +32,7 @@ internal sealed record ProfileCheckView(IReadOnlyList<ProfileFinding> Findings, 
 
 internal sealed record OutletRefusal(string Outlet, string Sentence);
 
-internal sealed record ProfileOutcome(string LessonTitle, PictureSize? Size, string Coding, long EstimatedBytes, TimeSpan EstimatedTime);
+internal sealed record ProfileOutcome(string LessonTitle, PictureSize? Size, string Coding, EstimateView Estimate);
 
 internal sealed record OutletProfileRequest(string? ProfileId);
 
@@ -94,7 +95,7 @@ internal static class ProfileEndpoints
         _ => StatusCodes.Status422UnprocessableEntity,
     });
 
-    private static async Task<Results<Ok<ProfileCheckView>, ProblemHttpResult>> CheckAsync(ProfileCheckRequest request, WexelDb db, LessonSaver saver, RenderPlans plans, CancellationToken cancel)
+    private static async Task<Results<Ok<ProfileCheckView>, ProblemHttpResult>> CheckAsync(ProfileCheckRequest request, WexelDb db, LessonSaver saver, RenderPlans plans, EstimateReader estimates, CancellationToken cancel)
     {
         var profile = request.Profile;
         var findings = ProfileRules.Of(profile);
@@ -106,10 +107,9 @@ internal static class ProfileEndpoints
             return Problems.NotThere("lesson");
         var renderable = await plans.OfAsync((await saver.CurrentAsync(lesson, cancel))!, cancel);
         var planned = renderable.With(profile);
-        var estimate = planned is null ? default : RenderEstimator.Of(planned.Plan, planned.Reel, planned.Analysis.ChangedShare, MachineSpeed.Small);
         return TypedResults.Ok(new ProfileCheckView(
             [.. findings.Concat(renderable.Check(profile)).OrderByDescending(f => f.IsFault)], refusals,
-            planned is null ? null : new ProfileOutcome(lesson.Title, planned.Plan.Picture?.Size, CodingWords.Of(planned.Plan), estimate.Bytes, estimate.Time * await plans.SlownessAsync(cancel))));
+            planned is null ? null : new ProfileOutcome(lesson.Title, planned.Plan.Picture?.Size, CodingWords.Of(planned.Plan), await estimates.OfAsync(planned, cancel))));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> ChooseAsync(Guid id, OutletProfileRequest request, WexelDb db, ProfileShelf shelf, CancellationToken cancel)

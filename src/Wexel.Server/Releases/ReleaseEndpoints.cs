@@ -32,7 +32,10 @@ internal sealed record ProfileRefusal(string ProfileId, string Sentence);
 /// <param name="ProfileId">The profile that was chosen for it; null for what is usual for its kind.</param>
 /// <param name="UsualProfile">The profile that is taken for it.</param>
 /// <param name="Refuses">The profiles that it does not take.</param>
-internal sealed record OutletEntry(Guid Id, OutletKind Kind, string Name, string? ProfileId, string UsualProfile, IReadOnlyList<ProfileRefusal> Refuses);
+internal sealed record OutletEntry(Guid Id, OutletKind Kind, string Name, string? ProfileId, string UsualProfile, IReadOnlyList<ProfileRefusal> Refuses, OutletLimits Limits);
+
+/// <summary>An outlet's limits as somebody set them; null for none.</summary>
+internal sealed record LimitsRequest(long? MostBytes, TimeSpan? MostLength, long? MostBitsPerSecond);
 
 internal sealed record BoardRow(Guid LessonId, string Course, int Position, string Title, IReadOnlyList<OutletView> Outlets);
 
@@ -46,13 +49,25 @@ internal static class ReleaseEndpoints
         routes.MapPost("/api/releases/{id:guid}/send", SendAsync).WithName("SendRelease");
         routes.MapGet("/api/releases/{id:guid}/package.zip", PackageAsync).WithName("ReleasePackage").ExcludeFromDescription();
         routes.MapGet("/api/outlets", OutletListAsync).WithName("Outlets");
+        routes.MapPut("/api/outlets/{id:guid}/limits", LimitAsync).WithName("LimitOutlet");
         routes.MapGet("/api/board", BoardAsync).WithName("Board");
     }
 
     private static async Task<Ok<List<OutletEntry>>> OutletListAsync(WexelDb db, ProfileShelf shelf, CancellationToken cancel)
     {
         var profiles = await shelf.AllAsync(cancel);
-        return TypedResults.Ok((await OutletsAsync(db, cancel)).Select(o => (Outlet: o, Place: new Place(o, profiles))).Select(o => new OutletEntry(o.Outlet.Id, o.Outlet.Kind, o.Outlet.Name, o.Outlet.ProfileId, o.Place.Usual, o.Place.Refuses)).ToList());
+        return TypedResults.Ok((await OutletsAsync(db, cancel)).Select(o => (Outlet: o, Place: new Place(o, profiles))).Select(o => new OutletEntry(o.Outlet.Id, o.Outlet.Kind, o.Outlet.Name, o.Outlet.ProfileId, o.Place.Usual, o.Place.Refuses, OutletLimitsOf.Outlet(o.Outlet))).ToList());
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> LimitAsync(Guid id, LimitsRequest request, WexelDb db, CancellationToken cancel)
+    {
+        if (await db.Outlets.FirstOrDefaultAsync(o => o.Id == id, cancel) is not { } outlet)
+            return Problems.NotThere("outlet");
+        if (new OutletLimits(outlet.Name, request.MostBytes, request.MostLength, request.MostBitsPerSecond).Unusable() is { } unusable)
+            return Problems.Of(unusable);
+        (outlet.MostBytes, outlet.MostLength, outlet.MostBitsPerSecond) = (request.MostBytes, request.MostLength, request.MostBitsPerSecond);
+        await db.SaveChangesAsync(cancel);
+        return TypedResults.NoContent();
     }
 
     private static async Task<Results<Ok<List<OutletView>>, ProblemHttpResult>> ListAsync(Guid id, WexelDb db, ProfileShelf shelf, IOptions<WexelOptions> options, CancellationToken cancel)

@@ -4,6 +4,7 @@ using Wexel.Core.Captions;
 using Wexel.Core.Contents;
 using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
+using Wexel.Core.Inspection;
 using Wexel.Core.Lessons;
 using Wexel.Core.Outlets;
 using Wexel.Core.Packages;
@@ -11,6 +12,7 @@ using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Data.Storage;
+using Wexel.Media.Rendering;
 using Wexel.Server.Lessons;
 using Wexel.Server.Live;
 using Wexel.Server.Profiles;
@@ -46,7 +48,8 @@ internal sealed class Releaser(WexelDb db, FileStore store, LessonSaver saver, R
             return (null, unfit);
 
         var finished = await finisher.FinishAsync(ready.Planned, ready.Document.Title, cancel);
-        if (await checks.BlockedAsync(ready.Planned.EncodeKey, ready.Document.Title, finished.Check, cancel) is { } blocked)
+        IReadOnlyList<CheckedFact> facts = [.. finished.Check, .. OutletLimitsOf.Outlet(outlet).Check(finished.Bytes, ready.Plan.Length)];
+        if (await checks.BlockedAsync(ready.Planned.EncodeKey, ready.Document.Title, facts, cancel) is { } blocked)
             return (null, blocked);
         var release = await db.Releases.FirstOrDefaultAsync(r => r.LessonId == lessonId && r.OutletId == outletId, cancel);
         if (release is null)
@@ -91,6 +94,9 @@ internal sealed class Releaser(WexelDb db, FileStore store, LessonSaver saver, R
 
     private static PackedLesson Packed(PlayerLesson player, ReadyLesson ready, FinishedFile finished) => new(player, ready.Planned.PosterKey, finished.FileKey, ready.Plan.File.Container);
 
+    /// <summary>Where a release's video lies on Wexel's own pages.</summary>
+    internal static string VideoPath(string token, Container container) => $"/watch/{token}/{(ContainerFacts.Of(container) is { IsFolder: false, Ending: var ending } ? "video" + ending : Finishing.FileName(container))}";
+
     private static PlayerLesson Player(string token, ReadyLesson ready)
     {
         var document = ready.Document;
@@ -100,7 +106,7 @@ internal sealed class Releaser(WexelDb db, FileStore store, LessonSaver saver, R
         var size = ready.Plan.Picture?.Size ?? new PictureSize(1280, 720);
         return new PlayerLesson(
             token, document.Title, document.Description, document.Language, ready.Plan.Length, size.Width, size.Height,
-            $"/watch/{token}/video{ContainerFacts.Of(ready.Plan.File.Container).Ending}", $"/watch/{token}/poster.jpg", ready.Sections,
+            VideoPath(token, ready.Plan.File.Container), $"/watch/{token}/poster.jpg", ready.Sections,
             cues is null ? null : new PlayerCaptions(document.Captions!.Language, WhatFollows.Cues(cues, ready.Planned.Map)), ReportTo: $"/watch/{token}/progress");
     }
 }

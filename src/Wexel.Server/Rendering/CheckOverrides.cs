@@ -3,6 +3,8 @@ using Wexel.Core;
 using Wexel.Core.Inspection;
 using Wexel.Data;
 using Wexel.Data.Model;
+using Wexel.Server.Releases;
+using Wexel.Server.Setup;
 
 namespace Wexel.Server.Rendering;
 
@@ -24,12 +26,20 @@ internal sealed class CheckOverrides(WexelDb db, TimeProvider clock)
             : null;
     }
 
+    /// <summary>What was found about a finished rendition, with what outlets' limits say of it.</summary>
+    internal static IReadOnlyList<CheckedFact> Facts(Rendition rendition, IReadOnlyList<Outlet> outlets) => rendition.Check is not { } check ? [] :
+    [
+        .. Json.Read<IReadOnlyList<CheckedFact>>(check),
+        .. rendition.Length > TimeSpan.Zero ? outlets.SelectMany(o => OutletLimitsOf.Outlet(o).Check(rendition.Bytes, rendition.Length)) : [],
+    ];
+
     /// <summary>Lets a wrong fact of a rendition pass.</summary>
     internal async Task<Problem?> LetPassAsync(Rendition rendition, string code, string reason, string person, CancellationToken cancel)
     {
         if (reason.Trim().Length < ShortestReason)
             return new Problem("reason-missing", "Say why it may pass; the reason is kept with the file.", "reason");
-        var check = rendition.Check is null ? [] : Setup.Json.Read<IReadOnlyList<CheckedFact>>(rendition.Check);
+        var outlets = await db.Outlets.AsNoTracking().OrderBy(o => o.Kind).ThenBy(o => o.Name).ToListAsync(cancel);
+        var check = Facts(rendition, outlets);
         if (!check.Any(f => f.Code == code && f.Verdict == Verdict.Wrong))
             return new Problem("check-not-wrong", "This fact is not wrong; there is nothing to let pass.");
         var known = await db.CheckOverrides.FirstOrDefaultAsync(o => o.EncodeKey == rendition.EncodeKey && o.Code == code, cancel);

@@ -5,10 +5,13 @@ using Wexel.Core;
 using Wexel.Core.Encoding;
 using Wexel.Core.Inspection;
 using Wexel.Core.Lessons;
+using Wexel.Core.Packages;
 using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Data.Storage;
+using Wexel.Media.Rendering;
+using Wexel.Server.Estimates;
 using Wexel.Server.Lessons;
 using Wexel.Server.Live;
 using Wexel.Server.Profiles;
@@ -21,7 +24,7 @@ namespace Wexel.Server.Rendering;
 /// <param name="ScalePercent">How large the picture is shown; null for sound alone.</param>
 /// <param name="Findings">What does not hold for the profile with this lesson.</param>
 /// <param name="NothingToEncode">Whether everything is encoded already.</param>
-internal sealed record ProfileOffer(string Id, string Title, string Description, string Container, PictureSize? Size, double? ScalePercent, bool WholeFactor, string Coding, long EstimatedBytes, TimeSpan EstimatedTime, bool NothingToEncode, IReadOnlyList<ProfileFinding> Findings);
+internal sealed record ProfileOffer(string Id, string Title, string Description, string Container, PictureSize? Size, double? ScalePercent, bool WholeFactor, string Coding, EstimateView Estimate, long? EncodedBytes, bool NothingToEncode, IReadOnlyList<ProfileFinding> Findings);
 
 internal sealed record RenditionView(Guid Id, Guid LessonId, string LessonTitle, string ProfileId, string ProfileTitle, int Revision, RenditionState State, double Progress, double? SecondsLeft, DateTimeOffset RequestedAt, DateTimeOffset? EndedAt, long Bytes, string? Codecs, IReadOnlyList<CheckedFact> Check, IReadOnlyList<LetPassView> LetPass, string? Said, string? Advice, TimeSpan EstimatedTime);
 
@@ -46,33 +49,39 @@ internal static class RenderEndpoints
         routes.MapGet("/api/renditions/{id:guid}/file", FileAsync).WithName("RenditionFile").ExcludeFromDescription();
     }
 
-    private static async Task<Results<Ok<DeliverView>, ProblemHttpResult>> DeliverAsync(Guid id, WexelDb db, RenderPlans plans, LessonSaver saver, ProfileShelf shelf, FileStore store, TimeProvider clock, CancellationToken cancel)
+    private static async Task<Results<Ok<DeliverView>, ProblemHttpResult>> DeliverAsync(Guid id, WexelDb db, RenderPlans plans, LessonSaver saver, ProfileShelf shelf, FileStore store, EstimateReader estimates, TimeProvider clock, CancellationToken cancel)
     {
         var lesson = await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel);
         if (lesson is null)
             return Problems.NotThere("lesson");
         var document = (await saver.CurrentAsync(lesson, cancel))!;
         var renderable = await plans.OfAsync(document, cancel);
-        var slowness = await plans.SlownessAsync(cancel);
-        var offers = LessonRules.NotReady(document) is { Code: "lesson-all-cut" } ? [] : (await shelf.AllAsync(cancel)).Select(profile => Offer(renderable, profile, slowness, store)).OfType<ProfileOffer>().ToList();
+        var offers = new List<ProfileOffer>();
+        if (LessonRules.NotReady(document) is not { Code: "lesson-all-cut" })
+        {
+            foreach (var profile in await shelf.AllAsync(cancel))
+            {
+                if (renderable.With(profile) is { } planned)
+                    offers.Add(Offer(profile, planned, await estimates.OfAsync(planned, cancel), planned.EncodedBytes(store), renderable.Check(profile)));
+            }
+        }
+
         var notReady = renderable.Found.Failure is { } failure ? new Problem("recording-damaged", failure)
             : LessonRules.NotReady(document)
             ?? (offers.Count > 0 ? null : new Problem("recording-not-looked-through", "The recording is still being looked through; this page goes on by itself."));
         var renditions = await db.Renditions.AsNoTracking().Include(r => r.Lesson).Where(r => r.LessonId == id).OrderByDescending(r => r.RequestedAt).ThenBy(r => r.Place).Take(30).ToListAsync(cancel);
+        var outlets = await db.Outlets.AsNoTracking().OrderBy(o => o.Kind).ThenBy(o => o.Name).ToListAsync(cancel);
         var encodes = renditions.Select(r => r.EncodeKey).ToList();
         var overrides = await db.CheckOverrides.AsNoTracking().Where(o => encodes.Contains(o.EncodeKey)).ToListAsync(cancel);
-        return TypedResults.Ok(new DeliverView(notReady, offers, [.. renditions.Select(r => View(r, clock.GetUtcNow(), overrides))]));
+        return TypedResults.Ok(new DeliverView(notReady, offers, [.. renditions.Select(r => View(r, clock.GetUtcNow(), outlets, overrides))]));
     }
 
-    private static ProfileOffer? Offer(RenderableLesson lesson, Profile profile, double slowness, FileStore store)
+    private static ProfileOffer Offer(Profile profile, PlannedRender planned, EstimateView estimate, long? encoded, IReadOnlyList<ProfileFinding> findings)
     {
-        if (lesson.With(profile) is not { } planned)
-            return null;
         var (picture, placement) = (planned.Plan.Picture, planned.Plan.Picture?.Parts[0].Placement);
-        var estimate = RenderEstimator.Of(planned.Plan, planned.Reel, planned.Analysis.ChangedShare, MachineSpeed.Small);
         return new ProfileOffer(
             profile.Id, profile.Title, profile.Description, ContainerFacts.Of(profile.Container).Name, picture?.Size, placement?.ScalePercent, placement?.WholeFactor ?? true, CodingWords.Of(planned.Plan),
-            estimate.Bytes, estimate.Time * slowness, planned.IsEncoded(store), lesson.Check(profile));
+            estimate, encoded, encoded is not null, findings);
     }
 
     private static async Task<Results<Ok<AskedView>, ProblemHttpResult>> RenderAsync(RenderRequest request, WexelDb db, RenderQueue queue, ProfileShelf shelf, ClaimsPrincipal user, TimeProvider clock, CancellationToken cancel)
@@ -104,7 +113,7 @@ internal static class RenderEndpoints
         return TypedResults.Ok(all.Select(r => View(r, clock.GetUtcNow())).ToList());
     }
 
-    private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> FileAsync(Guid id, WexelDb db, FileStore store, CancellationToken cancel)
+    private static async Task<IResult> FileAsync(Guid id, WexelDb db, FileStore store, CancellationToken cancel)
     {
         var rendition = await db.Renditions.AsNoTracking().Include(r => r.Lesson).FirstOrDefaultAsync(r => r.Id == id && r.State == RenditionState.Done, cancel);
         return rendition?.FileKey is { } key
@@ -112,17 +121,21 @@ internal static class RenderEndpoints
             : Problems.NotThere("file");
     }
 
-    private static PhysicalFileHttpResult Download(FileStore store, string key, Container container, string title)
+    /// <summary>One file as it is; a folder of pieces as a ZIP that is packed while it goes.</summary>
+    private static IResult Download(FileStore store, string key, Container container, string title)
     {
         var facts = ContainerFacts.Of(container);
-        return TypedResults.PhysicalFile(store.Derived(key, Finisher.FileName(container)), facts.MediaType, title + facts.Ending, enableRangeProcessing: true);
+        var path = store.Derived(key, Finishing.FileName(container));
+        if (Finishing.Pieces(container, path) is { } pieces)
+            return new ZipDownload([.. LessonFiles.OfPieces(path, pieces)], title + ".zip");
+        return TypedResults.PhysicalFile(store.Derived(key, Finishing.FileName(container)), facts.MediaType, title + facts.Ending, enableRangeProcessing: true);
     }
 
-    private static RenditionView View(Rendition r, DateTimeOffset now, IReadOnlyList<CheckOverride>? overrides = null)
+    private static RenditionView View(Rendition r, DateTimeOffset now, IReadOnlyList<Outlet>? outlets = null, IReadOnlyList<CheckOverride>? overrides = null)
     {
         double? left = r is { State: RenditionState.Working, Progress: > 0.02, StartedAt: { } started } ? (now - started).TotalSeconds * (1 - r.Progress) / r.Progress : null;
         return new RenditionView(
             r.Id, r.LessonId, r.Lesson!.Title, r.ProfileId, Json.Read<Profile>(r.Profile).Title, r.Revision, r.State, r.Progress, left, r.RequestedAt, r.EndedAt, r.Bytes, r.Codecs,
-            r.Check is null ? [] : Json.Read<IReadOnlyList<CheckedFact>>(r.Check), [.. (overrides ?? []).Where(o => o.EncodeKey == r.EncodeKey).Select(o => new LetPassView(o.Code, o.Reason, o.By, o.At))], r.Said, r.Advice, r.EstimatedTime);
+            CheckOverrides.Facts(r, outlets ?? []), [.. (overrides ?? []).Where(o => o.EncodeKey == r.EncodeKey).Select(o => new LetPassView(o.Code, o.Reason, o.By, o.At))], r.Said, r.Advice, r.EstimatedTime);
     }
 }

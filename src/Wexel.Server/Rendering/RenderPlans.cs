@@ -27,11 +27,13 @@ internal sealed class RenderPlans(WexelDb db, LessonReels reels, FileStore store
         return new RenderableLesson(document, await reels.OfAsync(document, cancel), mark, cues);
     }
 
-    /// <summary>How fast this machine was with its last renditions, against what was expected; 1 where nothing is known.</summary>
-    internal async Task<double> SlownessAsync(CancellationToken cancel)
+    /// <summary>How fast this machine was with its last renditions, against what was expected of them; 1 where nothing is known.</summary>
+    /// <param name="sampled">Whether what was expected came from samples.</param>
+    /// <param name="cancel">Stops it.</param>
+    internal async Task<double> SlownessAsync(bool sampled, CancellationToken cancel)
     {
         var last = await db.Renditions.AsNoTracking()
-            .Where(r => r.State == RenditionState.Done && r.StartedAt != null && r.EndedAt != null && r.Progress > 0)
+            .Where(r => r.State == RenditionState.Done && r.EstimateSampled == sampled && r.StartedAt != null && r.EndedAt != null && r.Progress > 0)
             .OrderByDescending(r => r.EndedAt).Take(9).Select(r => new { r.StartedAt, r.EndedAt, r.EstimatedTime }).ToListAsync(cancel);
         // What was made in one pass took its time together.
         var ratios = last.Where(r => r.EstimatedTime > TimeSpan.Zero).GroupBy(r => r.StartedAt!.Value)
@@ -68,7 +70,7 @@ internal sealed record RenderableLesson(LessonDocument Document, LessonReel Foun
         if (!Found.LookedThrough || Map is { Frames: 0 })
             return [];
         var map = Map;
-        return new ProfileForLesson(Found.Reel, map, Look(map), plan => RenderEstimator.PictureBytes(plan, Found.Reel, Found.Analysis!.ChangedShare)).Of(profile);
+        return new ProfileForLesson(Found.Reel, map, Look(map), plan => RenderEstimator.PictureBytes(plan.Picture!, plan.Length, Found.Reel, Found.Analysis!.ChangedShare)).Of(profile);
     }
 }
 
@@ -121,5 +123,8 @@ internal sealed class PlannedRender(RenderPlan plan, Reel reel, TimeMap map, Les
     /// <summary>Whether everything is encoded already.</summary>
     internal bool IsEncoded(FileStore store) => PictureKeys.All(key => store.Has(key, PictureName)) && (SoundKey is not { } sound || store.Has(sound, SoundName));
 
-    internal FinishInputs Tracks(FileStore store) => new(PictureKeys.Count > 0 ? Picture(store, 0) : null, Sound(store), Captions);
+    /// <summary>What is encoded already comes to, in bytes; null where something is missing.</summary>
+    internal long? EncodedBytes(FileStore store) => IsEncoded(store) ? PictureKeys.Select((_, i) => Picture(store, i)).Append(Sound(store)).OfType<string>().Sum(path => new FileInfo(path).Length) : null;
+
+    internal FinishInputs Tracks(FileStore store) => new([.. PictureKeys.Select((_, i) => Picture(store, i))], Sound(store), Captions);
 }

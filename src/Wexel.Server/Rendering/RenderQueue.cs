@@ -5,6 +5,7 @@ using Wexel.Core.Encoding;
 using Wexel.Core.Lessons;
 using Wexel.Data;
 using Wexel.Data.Model;
+using Wexel.Server.Estimates;
 using Wexel.Server.Lessons;
 using Wexel.Server.Live;
 using Wexel.Server.Setup;
@@ -18,7 +19,7 @@ internal sealed record RefusedRender(Guid LessonId, string LessonTitle, string P
 internal sealed record AskedRenders(IReadOnlyList<Rendition> Renditions, IReadOnlyList<RefusedRender> Refused);
 
 /// <summary>The queue of renditions. Their rows are the truth; a background job only says that there may be something to do.</summary>
-internal sealed class RenderQueue(WexelDb db, LessonSaver saver, RenderPlans plans, DiskRoom room, LiveNews news, IBackgroundJobClient jobs, TimeProvider clock)
+internal sealed class RenderQueue(WexelDb db, LessonSaver saver, RenderPlans plans, RenditionEstimates estimates, DiskRoom room, LiveNews news, IBackgroundJobClient jobs, TimeProvider clock)
 {
     /// <summary>Takes several lessons with several profiles into the queue, as one batch. What waits or is worked on already is not taken twice.</summary>
     internal async Task<AskedRenders> AskAsync(IReadOnlyList<Lesson> lessons, IReadOnlyList<Profile> profiles, Guid person, CancellationToken cancel)
@@ -40,9 +41,9 @@ internal sealed class RenderQueue(WexelDb db, LessonSaver saver, RenderPlans pla
                     continue;
                 }
 
-                var estimate = RenderEstimator.Of(planned.Plan, planned.Reel, planned.Analysis.ChangedShare, MachineSpeed.Small);
+                var estimate = await estimates.OfAsync(planned, cancel);
                 // What is encoded and the finished copy lie on the disk together, and an estimate can be low.
-                bytes += estimate.Bytes * 3;
+                bytes += (long)estimate.Size.Most * 2;
                 if (room.Lacks(bytes, "the rendition") is { } full)
                 {
                     refused.Add(new RefusedRender(lesson.Id, document.Title, profile.Title, full));
@@ -66,6 +67,7 @@ internal sealed class RenderQueue(WexelDb db, LessonSaver saver, RenderPlans pla
                         EncodeKey = planned.EncodeKey,
                         EstimatedBytes = estimate.Bytes,
                         EstimatedTime = estimate.Time,
+                        EstimateSampled = estimate.Sampled,
                     });
                 }
 

@@ -31,7 +31,7 @@ internal sealed class RenditionMaker(RenderPlans plans, Finisher finisher, FileS
             // The house may have changed its mark since this was asked for.
             (rendition.EncodeKey, rendition.PosterKey) = (plan.EncodeKey, plan.PosterKey);
             var finished = await finisher.FinishAsync(plan, document.Title, cancel);
-            (rendition.FileKey, rendition.Bytes, rendition.Check, rendition.Codecs) = (finished.FileKey, finished.Bytes, Json.Write(finished.Check), finished.Codecs);
+            (rendition.FileKey, rendition.Bytes, rendition.Length, rendition.Check, rendition.Codecs) = (finished.FileKey, finished.Bytes, plan.Plan.Length, Json.Write(finished.Check), finished.Codecs);
         }
     }
 

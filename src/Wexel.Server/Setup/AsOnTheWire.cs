@@ -14,7 +14,8 @@ internal sealed class AsOnTheWire : IOpenApiSchemaTransformer
         var type = Nullable.GetUnderlyingType(context.JsonTypeInfo.Type) ?? context.JsonTypeInfo.Type;
         if (type == typeof(TimeSpan))
         {
-            (schema.Type, schema.Format, schema.Pattern, schema.Description) = (JsonSchemaType.Integer, "int64", null, "milliseconds");
+            var none = type == context.JsonTypeInfo.Type ? default : JsonSchemaType.Null;
+            (schema.Type, schema.Format, schema.Pattern, schema.Description) = (JsonSchemaType.Integer | none, "int64", null, "milliseconds");
         }
         else if (type == typeof(IReadOnlyList<TimeSpan>))
         {

@@ -11,6 +11,7 @@ import { Lessons } from '../lessons/Lessons'
 import { ProfilePage } from '../profiles/ProfilePage'
 import { Queue } from '../queue/Queue'
 import { Results } from '../results/Results'
+import { TryPage } from '../trying/TryPage'
 import { Keys, useKey } from './keys'
 import { useLiveNews } from './live'
 import { Spine } from './Spine'
@@ -27,6 +28,7 @@ export function App() {
           <Routes>
             <Route path="/" element={<Lessons />} />
             <Route path="/lessons/:id/:stage?" element={<LessonPage />} />
+            <Route path="/lessons/:id/try" element={<TryPage />} />
             <Route path="/board" element={<Board />} />
             <Route path="/queue" element={<Queue />} />
             <Route path="/renditions/:id/compare" element={<ComparePage />} />

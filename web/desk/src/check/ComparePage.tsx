@@ -1,5 +1,4 @@
 import { useQuery } from '@tanstack/react-query'
-import { useEffect, useState } from 'react'
 import { Link, useParams, useSearchParams } from 'react-router'
 import { api, type Schemas, taken } from '../app/api'
 import { useKey } from '../app/keys'
@@ -7,6 +6,7 @@ import { Button } from '../ui/Button'
 import { Page, Waiting } from '../ui/Page'
 import { exactClock } from '../ui/words'
 import { SlidingEdge } from './SlidingEdge'
+import { usePictures } from './usePictures'
 
 type View = Schemas['CompareView']
 
@@ -87,45 +87,15 @@ function Worst({ view, frame, go }: { view: View; frame: number; go: (frame: num
   )
 }
 
-/** Both pictures of a frame; the ones before stay until these are there, so that stepping does not flicker. */
 function Pictures({ id, frame, view }: { id: string; frame: number; view: View }) {
   const base = `/api/renditions/${id}/compare/${frame}`
-  const [shown, show] = useState<{ source: string; made: string }>()
-  const [problem, setProblem] = useState('')
-  useEffect(() => {
-    let over = false
-    const [source, made] = [`${base}/source.png`, `${base}/made.png`]
-    // A little later, so that dragging does not take every frame on its way.
-    const timer = setTimeout(() => {
-      Promise.all([source, made].map(loaded))
-        .then(() => {
-          if (over) return
-          show({ source, made })
-          setProblem('')
-        })
-        .catch(() => over || setProblem('The pictures of this frame could not be taken. Try another one, or load the page again.'))
-    }, 120)
-    return () => {
-      over = true
-      clearTimeout(timer)
-    }
-  }, [base])
-  const waiting = shown?.made !== `${base}/made.png` && !problem
+  const { shown, problem, waiting } = usePictures(`${base}/source.png`, `${base}/made.png`)
   return (
     <div className="mt-3">
       <p role="status" className={problem ? 'text-brick' : 'text-quiet'}>
         {problem || (waiting ? 'Taking the pictures…' : 'Drag the edge, or move it with the arrow keys while it has the focus.')}
       </p>
-      {shown && <SlidingEdge left={shown.source} right={shown.made} leftName="source" rightName="file" width={view.size.width} height={view.size.height} />}
+      {shown && <SlidingEdge left={shown.left} right={shown.right} leftName="source" rightName="file" width={view.size.width} height={view.size.height} />}
     </div>
   )
-}
-
-function loaded(address: string): Promise<void> {
-  return new Promise((done, failed) => {
-    const image = new Image()
-    image.onload = () => done()
-    image.onerror = failed
-    image.src = address
-  })
 }

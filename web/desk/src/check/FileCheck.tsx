@@ -10,7 +10,10 @@ type Fact = Schemas['CheckedFact']
 export function FileCheck({ rendition }: { rendition: Schemas['RenditionView'] }) {
   const passed = (fact: Fact) => rendition.letPass.find((p) => p.code === fact.code)
   const wrong = rendition.check.filter((f) => f.verdict === 'wrong')
-  const blocking = wrong.filter((f) => !passed(f))
+  // What passes an outlet's limit cannot go there; everywhere else it can.
+  const isLimit = (fact: Fact) => fact.code.startsWith('limit-')
+  const open = wrong.filter((f) => !passed(f))
+  const [blocking, over] = [open.filter((f) => !isLimit(f)), open.filter(isLimit)]
   const facts = [...wrong, ...rendition.check.filter((f) => f.verdict === 'right')]
   const seen = rendition.check.some((f) => f.code === 'size')
   return (
@@ -22,6 +25,7 @@ export function FileCheck({ rendition }: { rendition: Schemas['RenditionView'] }
         </span>
       </h2>
       {blocking.length > 0 && <p className="text-amber">It cannot be released until {blocking.length === 1 ? 'this is' : 'these are'} mended, or let pass with a reason.</p>}
+      {over.length > 0 && <p className="text-amber">It is over a limit of an outlet, and cannot go there until that is let pass with a reason.</p>}
       {seen && (
         <p className="mt-1">
           <Link className="text-copper underline underline-offset-2" to={`/renditions/${rendition.id}/compare`}>

@@ -1,8 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
+import { Link } from 'react-router'
 import { toast } from 'sonner'
 import { api, type Schemas, taken } from '../app/api'
 import { FileCheck } from '../check/FileCheck'
+import { useSampling } from '../estimates/useSampling'
 import { RenditionState } from '../queue/RenditionState'
 import { Button } from '../ui/Button'
 import { Waiting } from '../ui/Page'
@@ -33,6 +35,7 @@ export function Deliver({ lessonId, unsaved }: { lessonId: string; unsaved: bool
   })
   const offers = deliver.data?.profiles ?? []
   const picked = offers.filter((p) => chosen.includes(p.id))
+  const sampling = useSampling(lessonId, unsaved ? [] : picked)
   const fault = picked.flatMap((p) => p.findings).find((f) => f.isFault)
   const stop =
     deliver.data?.notReady?.sentence ??
@@ -43,7 +46,13 @@ export function Deliver({ lessonId, unsaved }: { lessonId: string; unsaved: bool
   const isUsual = (p: Schemas['ProfileOffer']) => !outlets.data || outlets.data.some((o) => o.usualProfile === p.id)
   const [usual, others] = [offers.filter(isUsual), offers.filter((p) => !isUsual(p))]
   const line = (p: Schemas['ProfileOffer']) => (
-    <ProfileLine key={p.id} offer={p} chosen={chosen.includes(p.id)} choose={(on) => choose((now) => (on ? [...now, p.id] : now.filter((id) => id !== p.id)))} />
+    <ProfileLine
+      key={p.id}
+      offer={p}
+      chosen={chosen.includes(p.id)}
+      sampling={sampling.has(p.id)}
+      choose={(on) => choose((now) => (on ? [...now, p.id] : now.filter((id) => id !== p.id)))}
+    />
   )
   const toEncode = picked.filter((p) => !p.nothingToEncode)
   return (
@@ -63,6 +72,13 @@ export function Deliver({ lessonId, unsaved }: { lessonId: string; unsaved: bool
         {picked.length > 0 && (
           <p className="mt-2 text-quiet">
             {toEncode.length === 0 ? 'Everything is encoded already; only titles, chapters and captions are put in.' : beforehand(picked.length, toEncode.length)}
+          </p>
+        )}
+        {deliver.data && !deliver.data.notReady && (
+          <p className="mt-1">
+            <Link className="text-copper underline underline-offset-2" to={tryOut(lessonId, picked)}>
+              Try two profiles side by side
+            </Link>
           </p>
         )}
         <div className="mt-2 flex items-center gap-4">
@@ -92,6 +108,12 @@ export function Deliver({ lessonId, unsaved }: { lessonId: string; unsaved: bool
       <Releases lessonId={lessonId} chosen={chosen} offers={offers} unsaved={unsaved} />
     </Waiting>
   )
+}
+
+/** The first two that are chosen; another beside the first where only one is. */
+function tryOut(lessonId: string, picked: Schemas['ProfileOffer'][]) {
+  const [left, right] = [...picked.filter((p) => p.size).map((p) => p.id), 'web', 'small-480p'].filter((id, i, all) => all.indexOf(id) === i)
+  return `/lessons/${lessonId}/try?left=${left}&right=${right}`
 }
 
 /** What will be made again and what will not, said before. */

@@ -5,6 +5,7 @@ import { kinds } from '../board/Board'
 import { ProfileList } from '../profiles/ProfileList'
 import { Page, Waiting } from '../ui/Page'
 import { House } from './House'
+import { OutletLimits } from './OutletLimits'
 import { OutletProfile } from './OutletProfile'
 
 /** What lessons are made with and where they go. */
@@ -27,6 +28,7 @@ export function Kit() {
                     </Link>
                   )}
                   <OutletProfile outlet={o} />
+                  <OutletLimits outlet={o} key={JSON.stringify(o.limits)} />
                 </li>
               ))}
             </ul>

@@ -2,10 +2,10 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
 import { toast } from 'sonner'
 import { api, type Schemas, taken } from '../app/api'
+import { Estimate } from '../estimates/Estimate'
 import { useLessons } from '../lessons/useLessons'
 import { Button } from '../ui/Button'
 import { Page, Waiting } from '../ui/Page'
-import { about, size } from '../ui/words'
 import { Fields } from './Fields'
 import { Findings } from './Findings'
 import { SettingsSheet } from './Setting'
@@ -135,9 +135,7 @@ function Outcome({ outcome, faulty }: { outcome: Schemas['ProfileOutcome'] | nul
         {outcome.size ? `${outcome.size.width} × ${outcome.size.height} · ` : ''}
         {outcome.coding}
       </span>
-      <span className="block">
-        about {size(outcome.estimatedBytes)}, {about(outcome.estimatedTime / 1000)} on this machine
-      </span>
+      <Estimate estimate={outcome.estimate} encoded={null} />
     </p>
   )
 }

@@ -1,0 +1,119 @@
+using System.Text.RegularExpressions;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Options;
+using Wexel.Core;
+using Wexel.Core.Encoding;
+using Wexel.Core.Inspection;
+using Wexel.Core.Recordings;
+using Wexel.Core.Timing;
+using Wexel.Data;
+using Wexel.Data.Storage;
+using Wexel.Media.Measuring;
+using Wexel.Media.Tools;
+using Wexel.Server.Estimates;
+using Wexel.Server.Lessons;
+using Wexel.Server.Profiles;
+using Wexel.Server.Rendering;
+using Wexel.Server.Setup;
+
+namespace Wexel.Server.Trying;
+
+/// <param name="Profiles">The profiles that are tried.</param>
+/// <param name="At">A moment of the lesson within the seconds that are encoded; null for where its picture moves most.</param>
+internal sealed record TrialRequest(IReadOnlyList<string> Profiles, TimeSpan? At);
+
+/// <param name="Key">Under which its pictures are asked for.</param>
+/// <param name="BytesAMinute">What a minute like these seconds comes to.</param>
+internal sealed record TrialView(string ProfileId, string ProfileTitle, string Coding, string Key, PictureSize Size, long Bytes, long BytesAMinute, TimeSpan Took, double MeanSsim, double WorstSsim, long WorstFrame);
+
+/// <param name="From">Where the seconds start in the lesson.</param>
+/// <param name="Frames">How many frames they have.</param>
+internal sealed record TrialsView(string LessonTitle, TimeSpan From, FrameRate Grid, long Frames, IReadOnlyList<TrialView> Trials);
+
+/// <summary>Tries profiles on the same few seconds of a lesson.</summary>
+internal static partial class TryEndpoints
+{
+    private const int Most = 4;
+    private const string Encoded = "trial.mp4";
+    private const string Measured = "trial.json";
+
+    internal static void MapTrying(this IEndpointRouteBuilder routes)
+    {
+        routes.MapPost("/api/lessons/{id:guid}/trials", TryAsync).WithName("TryProfiles");
+        routes.MapGet("/api/trials/{key}/{frame:long}.png", FrameAsync).WithName("TrialFrame").ExcludeFromDescription();
+    }
+
+    private static async Task<Results<Ok<TrialsView>, ProblemHttpResult>> TryAsync(Guid id, TrialRequest request, WexelDb db, LessonSaver saver, RenderPlans plans, ProfileShelf shelf, FileStore store, SamplingTurn turn, IOptions<WexelOptions> options, CancellationToken cancel)
+    {
+        if (request.Profiles.Count is 0 or > Most)
+            return Problems.Of(new Problem("trial-nothing", $"Choose one to {Most} profiles to try.", "profiles"));
+        if (await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel) is not { } lesson)
+            return Problems.NotThere("lesson");
+        var document = (await saver.CurrentAsync(lesson, cancel))!;
+        var renderable = await plans.OfAsync(document, cancel);
+        var (trials, window, grid) = (new List<TrialView>(), default(SampleWindow), default(FrameRate));
+        foreach (var profileId in request.Profiles)
+        {
+            if (await shelf.FindAsync(profileId, cancel) is not { } profile)
+                return Problems.NotThere("profile");
+            if (profile.Picture is null)
+                return Problems.Of(new Problem("trial-without-picture", $"“{profile.Title}” makes sound alone; there is no picture to look at.", "profiles"));
+            if (renderable.Check(profile).FirstOrDefault(f => f.IsFault) is { } fault)
+                return Problems.Of(new Problem(fault.Code, fault.Sentence, "profiles"));
+            if (renderable.With(profile) is not { Plan.Picture: { } picture } planned)
+                return Problems.Of(new Problem("recording-not-looked-through", "The recording is still being looked through. Try again in a moment."));
+            (window, grid) = (Window(planned, request.At), planned.Map.Grid);
+            var key = DerivedKey.Of(Trial.Maker, planned.Hashes, picture, planned.Map.Kept, window);
+            try
+            {
+                var measured = await turn.TakeAsync(() => MakeAsync(store, key, () => Trial.MakeAsync(picture, planned.Inputs(store, options.Value.PlayerFolder), window, store.Derived(key, Encoded), cancel), cancel), cancel);
+                var seconds = grid.TimeOf(window.Count).TotalSeconds;
+                trials.Add(new TrialView(
+                    profile.Id, profile.Title, CodingWords.Of(planned.Plan), key, measured.Size, measured.Bytes, (long)(measured.Bytes * 60 / seconds), measured.Took, measured.MeanSsim, measured.WorstSsim, measured.WorstFrame));
+            }
+            catch (ToolFailedException failed)
+            {
+                return Problems.Of(new Problem("trial-failed", $"“{profile.Title}” could not be tried: {failed.Said}", "profiles"));
+            }
+        }
+
+        return TypedResults.Ok(new TrialsView(document.Title, grid.TimeOf(window.First), grid, window.Count, trials));
+    }
+
+    /// <summary>Some seconds around a moment, or those in which the picture moves most.</summary>
+    private static SampleWindow Window(PlannedRender planned, TimeSpan? at)
+    {
+        var map = planned.Map;
+        if (at is null && Samples.Of(map, ExpectedPicture.Still(planned.Analysis.Still, map)) is { Count: > 1 } samples)
+            return samples.MaxBy(s => s.Moving);
+        var count = Math.Min(map.Frames, map.Grid.FrameAt(Samples.Length));
+        return new SampleWindow(Math.Clamp(map.Grid.FrameAt(at ?? map.Length / 2) - (count / 2), 0, map.Frames - count), count, 1);
+    }
+
+    private static async Task<TrialMeasured> MakeAsync(FileStore store, string key, Func<Task<TrialMeasured>> make, CancellationToken cancel)
+    {
+        var path = store.Derived(key, Measured);
+        if (File.Exists(path))
+            return Json.Read<TrialMeasured>(await File.ReadAllTextAsync(path, cancel));
+        var measured = await make();
+        await WholeFile.MakeAsync(path, temporary => File.WriteAllTextAsync(temporary, Json.Write(measured), cancel));
+        return measured;
+    }
+
+    private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> FrameAsync(string key, long frame, FileStore store, CancellationToken cancel)
+    {
+        if (!Hash().IsMatch(key) || !store.Has(key, Measured))
+            return Problems.NotThere("trial");
+        var measured = Json.Read<TrialMeasured>(await File.ReadAllTextAsync(store.Derived(key, Measured), cancel));
+        if (frame < 0 || frame >= measured.Window.Count)
+            return Problems.NotThere("frame");
+        var png = store.Derived(DerivedKey.Of("trial-frame/1", key, frame), "frame.png");
+        if (!File.Exists(png))
+            await Trial.FrameAsync(measured, store.Derived(key, Encoded), frame, png, cancel);
+        return TypedResults.PhysicalFile(png, "image/png");
+    }
+
+    [GeneratedRegex("^[0-9a-f]{64}$")]
+    private static partial Regex Hash();
+}
