@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
+using Wexel.Core.Encoding;
 using Wexel.Data;
 using Wexel.Media.Tools;
 using Wexel.Server.Lessons;
@@ -10,10 +11,54 @@ using Wexel.Server.Setup;
 
 namespace Wexel.Server.Estimates;
 
+/// <param name="ProfileId">The profile that is wanted.</param>
+/// <param name="Bytes">The limit.</param>
+internal sealed record FitRequest(string ProfileId, long Bytes);
+
+/// <param name="Profile">Settings with which the lesson fits; they are not kept yet.</param>
+/// <param name="GivenUp">What is given up for it.</param>
+internal sealed record FitView(Profile Profile, IReadOnlyList<string> GivenUp, EstimateView Estimate);
+
 internal static class EstimateEndpoints
 {
-    internal static void MapEstimates(this IEndpointRouteBuilder routes) =>
+    private const long LeastLimit = 50_000;
+    private const long MostLimit = 20_000_000_000;
+
+    internal static void MapEstimates(this IEndpointRouteBuilder routes)
+    {
         routes.MapPost("/api/lessons/{id:guid}/estimates/{profileId}", SampleAsync).WithName("Estimate");
+        routes.MapPost("/api/lessons/{id:guid}/fit", FitAsync).WithName("MakeItFit");
+    }
+
+    /// <summary>Finds settings with which the lesson fits a limit; whoever leaves the page stops it.</summary>
+    private static async Task<Results<Ok<FitView>, ProblemHttpResult>> FitAsync(Guid id, FitRequest request, WexelDb db, LessonSaver saver, RenderPlans plans, ProfileShelf shelf, RenditionEstimates estimates, EstimateReader reader, CancellationToken cancel)
+    {
+        if (await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel) is not { } lesson)
+            return Problems.NotThere("lesson");
+        if (await shelf.FindAsync(request.ProfileId, cancel) is not { } profile)
+            return Problems.NotThere("profile");
+        if (request.Bytes is < LeastLimit or > MostLimit)
+            return Problems.Of(new Problem("fit-out-of-range", "The limit must be between 0.05 and 20,000 MB.", "bytes"));
+        var renderable = await plans.OfAsync((await saver.CurrentAsync(lesson, cancel))!, cancel);
+        if (renderable.Check(profile).FirstOrDefault(f => f.IsFault) is { } fault)
+            return Problems.Of(new Problem(fault.Code, fault.Sentence));
+        if (renderable.With(profile) is not { } wanted)
+            return Problems.Of(new Problem("recording-not-looked-through", "The recording is still being looked through. Try again in a moment."));
+        try
+        {
+            var (fitted, problem) = await MakeItFit.FindAsync(profile, request.Bytes, wanted.Plan.Picture?.Size.Height ?? 0, async settings =>
+            {
+                var planned = renderable.With(settings)!;
+                await estimates.SampleAsync(planned, cancel);
+                return await estimates.OfAsync(planned, cancel);
+            });
+            return fitted is null ? Problems.Of(problem!) : TypedResults.Ok(new FitView(fitted.Profile, fitted.GivenUp, await reader.OfAsync(renderable.With(fitted.Profile)!, fitted.Estimate, cancel)));
+        }
+        catch (ToolFailedException failed)
+        {
+            return Problems.Of(new Problem("sample-failed", $"No sample could be encoded: {failed.Said}"));
+        }
+    }
 
     /// <summary>Encodes samples of the lesson with a profile and says what all of it will come to; whoever leaves the page stops it.</summary>
     private static async Task<Results<Ok<EstimateView>, ProblemHttpResult>> SampleAsync(Guid id, string profileId, WexelDb db, LessonSaver saver, RenderPlans plans, ProfileShelf shelf, RenditionEstimates estimates, EstimateReader reader, CancellationToken cancel)

@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Wexel.Core.Encoding;
 using Wexel.Core.Outlets;
 using Wexel.Data;
 using Wexel.Server.Kit;
@@ -21,9 +22,10 @@ internal sealed class EstimateReader(WexelDb db, RenditionEstimates estimates, R
     private HostingPlan? _plan;
     private List<OutletLimits>? _limits;
 
-    internal async Task<EstimateView> OfAsync(PlannedRender planned, CancellationToken cancel)
+    internal async Task<EstimateView> OfAsync(PlannedRender planned, CancellationToken cancel) => await OfAsync(planned, await estimates.OfAsync(planned, cancel), cancel);
+
+    internal async Task<EstimateView> OfAsync(PlannedRender planned, RenderEstimate estimate, CancellationToken cancel)
     {
-        var estimate = await estimates.OfAsync(planned, cancel);
         if (!_slowness.TryGetValue(estimate.Sampled, out var slowness))
             _slowness[estimate.Sampled] = slowness = await plans.SlownessAsync(estimate.Sampled, cancel);
         _plan ??= HouseKeeper.Plan(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel));
