@@ -9,6 +9,7 @@ using Microsoft.Extensions.FileProviders;
 using Microsoft.Extensions.Options;
 using Serilog;
 using Wexel.Core;
+using Wexel.Core.Encoding;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Data.Storage;
@@ -71,7 +72,7 @@ if (System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name != "GetDocumen
 {
     builder.Services.AddDataProtection().SetApplicationName("Wexel").PersistKeysToDbContext<WexelDb>();
     builder.Services.AddHostedService<StartUp>().AddHostedService<LostWork>().AddHostedService<HandIn>();
-    builder.Services.AddHangfireServer(server => (server.Queues, server.WorkerCount) = (["render"], 1));
+    builder.Services.AddHangfireServer(server => (server.Queues, server.WorkerCount) = (["render"], MachineShare.Of(Environment.ProcessorCount).Passes));
     builder.Services.AddHangfireServer(server => (server.Queues, server.WorkerCount) = (["default"], 2));
 }
 

@@ -25,7 +25,7 @@ internal static class EncodeArguments
         for (var i = 0; i < work.Pictures.Count; i++)
         {
             var plan = work.Pictures[i].Plan;
-            arguments.AddRange([.. Mapped(i), .. EncoderArguments.Of(plan, rates[i]), .. plan.Rate.Passes == 2 ? ["-pass", "2", "-passlogfile", aids.Log(i)] : Array.Empty<string>(), .. Bare, "-f", "mp4", "file:" + paths[i]]);
+            arguments.AddRange([.. Mapped(i), .. EncoderArguments.Of(plan, rates[i]), .. Threads(work), .. plan.Rate.Passes == 2 ? ["-pass", "2", "-passlogfile", aids.Log(i)] : Array.Empty<string>(), .. Bare, "-f", "mp4", "file:" + paths[i]]);
         }
 
         for (var i = 0; i < work.Sounds.Count; i++)
@@ -47,7 +47,7 @@ internal static class EncodeArguments
     internal static IReadOnlyList<string> FirstPass(EncodeWork work, EncodeAids aids) =>
     [
         .. Inputs(work).Arguments, "-filter_complex", Graph(work, aids),
-        .. work.Pictures.SelectMany((picture, i) => (IEnumerable<string>)[.. Mapped(i), .. EncoderArguments.Of(picture.Plan, picture.Plan.Rate.BitsPerSecond), "-pass", "1", "-passlogfile", aids.Log(i), .. Bare, "-f", "null", "-"]),
+        .. work.Pictures.SelectMany((picture, i) => (IEnumerable<string>)[.. Mapped(i), .. EncoderArguments.Of(picture.Plan, picture.Plan.Rate.BitsPerSecond), .. Threads(work), "-pass", "1", "-passlogfile", aids.Log(i), .. Bare, "-f", "null", "-"]),
     ];
 
     /// <summary>The graph of one frame as it is before it is encoded; its label is <c>[picture0]</c>.</summary>
@@ -60,6 +60,8 @@ internal static class EncodeArguments
     /// <param name="aids">The files beside.</param>
     internal static (IReadOnlyList<string> Inputs, string Graph, int NextInput) Source(EncodeWork work, EncodeAids aids) =>
         (Inputs(work).Arguments, Graph(work, aids), Parts(work).Count + (work.Pictures.Any(p => p.Plan.Mark is not null) ? 1 : 0));
+
+    private static string[] Threads(EncodeWork work) => work.Threads > 0 ? ["-threads", Text(work.Threads)] : [];
 
     private static string[] Bare => ["-sn", "-dn", "-map_metadata", "-1", "-map_chapters", "-1"];
 

@@ -34,4 +34,5 @@ public sealed record SoundOutput(SoundPlan Plan, LessonSound Sound, string Path)
 /// <param name="Inputs">What it is made from.</param>
 /// <param name="Pictures">The pictures; all are of the same recordings with the same cuts.</param>
 /// <param name="Sounds">The sounds.</param>
-public sealed record EncodeWork(EncodeInputs Inputs, IReadOnlyList<PictureOutput> Pictures, IReadOnlyList<SoundOutput> Sounds);
+/// <param name="Threads">How many threads each encoder may take; 0 for as many as it likes.</param>
+public sealed record EncodeWork(EncodeInputs Inputs, IReadOnlyList<PictureOutput> Pictures, IReadOnlyList<SoundOutput> Sounds, int Threads = 0);

@@ -56,7 +56,7 @@ internal sealed class RenditionMaker(RenderPlans plans, Finisher finisher, FileS
         var inputs = (planned.Find(p => p.Plan.Picture?.Mark is not null) ?? planned[0]).Inputs(store, options.Value.PlayerFolder);
         using var orphan = new OrphanMark(store, work.ToString("N"));
         watch.Encoding(true);
-        await Encoder.EncodeAsync(new EncodeWork(inputs, [.. pictures.Values], [.. sounds.Values]), watch, orphan.Note, cancel);
+        await Encoder.EncodeAsync(new EncodeWork(inputs, [.. pictures.Values], [.. sounds.Values], MachineShare.Of(Environment.ProcessorCount).Threads), watch, orphan.Note, cancel);
         watch.Encoding(false);
     }
 }
