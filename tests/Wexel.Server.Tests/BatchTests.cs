@@ -96,6 +96,12 @@ public sealed class BatchTests(ServerFixture fixture) : IClassFixture<ServerFixt
         Waiting(await trainer.JsonAsync("/api/queue")).ShouldBe([one, two]);
         (await ActAsync(two, "first")).ShouldBe(HttpStatusCode.NoContent);
         Waiting(await trainer.JsonAsync("/api/queue")).ShouldBe([two, one]);
+        // Any order, as it was dragged; what does not wait is left out.
+        async Task OrderAsync(params Guid[] renditions) => (await trainer.PutAsJsonAsync("/api/queue/order", new { renditions })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        await OrderAsync(working, one, two);
+        Waiting(await trainer.JsonAsync("/api/queue")).ShouldBe([one, two]);
+        await OrderAsync(two, one);
+        Waiting(await trainer.JsonAsync("/api/queue")).ShouldBe([two, one]);
         (await ActAsync(one, "hold")).ShouldBe(HttpStatusCode.NoContent);
         (await ActAsync(one, "first")).ShouldBe(HttpStatusCode.Conflict);
         // Stopping the one that is worked on ends its encoder, and the next one's turn comes; what is kept for later stays.

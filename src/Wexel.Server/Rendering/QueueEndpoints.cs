@@ -8,11 +8,15 @@ using Wexel.Server.Setup;
 
 namespace Wexel.Server.Rendering;
 
+/// <param name="Renditions">Those that wait, in the order that is wanted.</param>
+internal sealed record QueueOrder(IReadOnlyList<Guid> Renditions);
+
 /// <summary>What can be done with what stands in the queue.</summary>
 internal static class QueueEndpoints
 {
     internal static void MapQueue(this IEndpointRouteBuilder routes)
     {
+        routes.MapPut("/api/queue/order", OrderAsync).WithName("OrderQueue");
         var group = routes.MapGroup("/api/renditions/{id:guid}");
         group.MapPost("cancel", (Guid id, WexelDb db, LiveNews news, BatchMail mail, TimeProvider clock, CancellationToken cancel) => StopAsync(id, RenditionState.Cancelled, db, news, mail, clock, cancel)).WithName("CancelRendition");
         group.MapPost("hold", (Guid id, WexelDb db, LiveNews news, BatchMail mail, TimeProvider clock, CancellationToken cancel) => StopAsync(id, RenditionState.Held, db, news, mail, clock, cancel)).WithName("HoldRendition");
@@ -43,6 +47,18 @@ internal static class QueueEndpoints
             return Problems.Of(new Problem("rendition-not-stopped", "It is not stopped; there is nothing to go on with."), StatusCodes.Status409Conflict);
         queue.CallWorker();
         await TellAsync(id, RenditionState.Waiting, db, news, cancel);
+        return TypedResults.NoContent();
+    }
+
+    /// <summary>Brings those that wait into an order. One that began meanwhile is left out, and one that is not named keeps its place.</summary>
+    private static async Task<NoContent> OrderAsync(QueueOrder order, WexelDb db, LiveNews news, CancellationToken cancel)
+    {
+        var waiting = await db.Renditions.AsNoTracking().Where(r => order.Renditions.Contains(r.Id) && r.State == RenditionState.Waiting).ToListAsync(cancel);
+        var places = waiting.Select(r => r.Place).Order().ToList();
+        foreach (var (rendition, place) in waiting.OrderBy(r => order.Renditions.ToList().IndexOf(r.Id)).Zip(places))
+            await db.Renditions.Where(r => r.Id == rendition.Id && r.State == RenditionState.Waiting).ExecuteUpdateAsync(set => set.SetProperty(r => r.Place, place), cancel);
+        if (waiting.Count > 0)
+            await news.RenditionAsync(new RenditionNews(waiting[0].Id, waiting[0].LessonId, RenditionState.Waiting, 0, null));
         return TypedResults.NoContent();
     }
 

@@ -26,7 +26,7 @@ namespace Wexel.Server.Rendering;
 /// <param name="NothingToEncode">Whether everything is encoded already.</param>
 internal sealed record ProfileOffer(string Id, string Title, string Description, string Container, PictureSize? Size, double? ScalePercent, bool WholeFactor, string Coding, EstimateView Estimate, long? EncodedBytes, bool NothingToEncode, IReadOnlyList<ProfileFinding> Findings);
 
-internal sealed record RenditionView(Guid Id, Guid LessonId, string LessonTitle, string ProfileId, string ProfileTitle, int Revision, RenditionState State, double Progress, double? SecondsLeft, DateTimeOffset RequestedAt, DateTimeOffset? EndedAt, long Bytes, string? Codecs, IReadOnlyList<CheckedFact> Check, IReadOnlyList<LetPassView> LetPass, string? Said, string? Advice, TimeSpan EstimatedTime);
+internal sealed record RenditionView(Guid Id, Guid LessonId, string LessonTitle, string ProfileId, string ProfileTitle, int Revision, RenditionState State, double Progress, double? SecondsLeft, DateTimeOffset RequestedAt, DateTimeOffset? EndedAt, TimeSpan Length, long Bytes, string? Codecs, IReadOnlyList<CheckedFact> Check, IReadOnlyList<LetPassView> LetPass, string? Said, string? Advice, TimeSpan EstimatedTime);
 
 /// <summary>A fact that somebody let pass.</summary>
 internal sealed record LetPassView(string Code, string Reason, string By, DateTimeOffset At);
@@ -135,7 +135,7 @@ internal static class RenderEndpoints
     {
         double? left = r is { State: RenditionState.Working, Progress: > 0.02, StartedAt: { } started } ? (now - started).TotalSeconds * (1 - r.Progress) / r.Progress : null;
         return new RenditionView(
-            r.Id, r.LessonId, r.Lesson!.Title, r.ProfileId, Json.Read<Profile>(r.Profile).Title, r.Revision, r.State, r.Progress, left, r.RequestedAt, r.EndedAt, r.Bytes, r.Codecs,
+            r.Id, r.LessonId, r.Lesson!.Title, r.ProfileId, Json.Read<Profile>(r.Profile).Title, r.Revision, r.State, r.Progress, left, r.RequestedAt, r.EndedAt, r.Length, r.Bytes, r.Codecs,
             CheckOverrides.Facts(r, outlets ?? []), [.. (overrides ?? []).Where(o => o.EncodeKey == r.EncodeKey).Select(o => new LetPassView(o.Code, o.Reason, o.By, o.At))], r.Said, r.Advice, r.EstimatedTime);
     }
 }

@@ -65,6 +65,7 @@ internal sealed class RenderQueue(WexelDb db, LessonSaver saver, RenderPlans pla
                         RequestedAt = now,
                         Place = ++place,
                         EncodeKey = planned.EncodeKey,
+                        Length = planned.Plan.Length,
                         EstimatedBytes = estimate.Bytes,
                         EstimatedTime = estimate.Time,
                         EstimateSampled = estimate.Sampled,

@@ -1,6 +1,7 @@
 import { HubConnectionBuilder, LogLevel } from '@microsoft/signalr'
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
+import { tellIfAllIsDone } from '../queue/tell'
 import type { Schemas } from './api'
 
 type RenditionNews = { id: string; lessonId: string; state: Schemas['RenditionState']; progress: number; secondsLeft: number | null }
@@ -21,6 +22,7 @@ export function useLiveNews() {
         client.invalidateQueries({ queryKey: ['queue'] })
         client.invalidateQueries({ queryKey: ['deliver', news.lessonId] })
         client.invalidateQueries({ queryKey: ['lessons'] })
+        if (news.state === 'done' || news.state === 'failed') tellIfAllIsDone(client)
         return
       }
       client.setQueryData<Rendition[]>(['queue'], (list) => list?.map(patch(news)))

@@ -82,7 +82,9 @@ export function Deliver({ lessonId, unsaved }: { lessonId: string; unsaved: bool
             </Link>
           </p>
         )}
-        {picked[0] && !fault && <MakeItFit key={picked[0].id} lessonId={lessonId} offer={picked[0]} take={(id) => choose((now) => [...now.filter((other) => other !== picked[0]?.id), id])} />}
+        {picked[0] && !fault && (
+          <MakeItFit key={picked[0].id} lessonId={lessonId} offer={picked[0]} take={(id) => choose((now) => [...now.filter((other) => other !== picked[0]?.id), id])} />
+        )}
         <div className="mt-2 flex items-center gap-4">
           <Button onClick={() => render.mutate()} disabled={Boolean(stop) || render.isPending}>
             {picked.length > 1 ? `${toEncode.length === 0 ? 'Make' : 'Render'} ${picked.length} files` : toEncode.length === 0 && picked.length === 1 ? 'Make the file' : 'Render'}

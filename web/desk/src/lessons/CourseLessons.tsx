@@ -9,8 +9,14 @@ import { clock } from '../ui/words'
 type Course = Schemas['CourseView']
 type Lesson = Schemas['LessonRow']
 
+interface Props {
+  course: Course
+  selected: readonly string[]
+  select: (id: string, on: boolean) => void
+}
+
 /** A course's lessons in their order, which is set by dragging or with the keys. */
-export function CourseLessons({ course }: { course: Course }) {
+export function CourseLessons({ course, selected, select }: Props) {
   const client = useQueryClient()
   const ids = course.lessons.map((l) => l.id)
   const moved = (order: string[]) => {
@@ -28,6 +34,7 @@ export function CourseLessons({ course }: { course: Course }) {
       <table className="w-full">
         <thead className="sr-only">
           <tr>
+            <th>Selected</th>
             <th>Order</th>
             <th>Lesson</th>
             <th>Length</th>
@@ -38,7 +45,7 @@ export function CourseLessons({ course }: { course: Course }) {
         </thead>
         <tbody>
           {course.lessons.map((l) => (
-            <LessonLine key={l.id} lesson={l} alone={ids.length === 1} />
+            <LessonLine key={l.id} lesson={l} alone={ids.length === 1} selected={selected.includes(l.id)} select={(on) => select(l.id, on)} />
           ))}
         </tbody>
       </table>
@@ -46,10 +53,19 @@ export function CourseLessons({ course }: { course: Course }) {
   )
 }
 
-function LessonLine({ lesson: l, alone }: { lesson: Lesson; alone: boolean }) {
+function LessonLine({ lesson: l, alone, selected, select }: { lesson: Lesson; alone: boolean; selected: boolean; select: (on: boolean) => void }) {
   const { item, isDragging, grip } = useSortableItem(l.id, l.title || 'the lesson without a title')
   return (
     <tr {...item} className={`border-b border-hairline align-top ${isDragging ? 'relative z-10 bg-field' : ''}`}>
+      <td className="w-7 py-2.5">
+        <input
+          type="checkbox"
+          aria-label={`Select ${l.title || 'the lesson without a title'}`}
+          className="mt-1 size-4 accent-copper"
+          checked={selected}
+          onChange={(e) => select(e.target.checked)}
+        />
+      </td>
       <td className="w-8 py-2.5">{!alone && grip}</td>
       <td className="py-2.5 pr-4">
         <Link to={`/lessons/${l.id}/mark-up`} className="text-[17px] hover:underline">

@@ -1,4 +1,6 @@
+import { useState } from 'react'
 import { ChooseRecording } from '../bringin/BringIn'
+import { RenderSelection } from '../queue/RenderSelection'
 import { Page, Waiting } from '../ui/Page'
 import { clock, count } from '../ui/words'
 import { CourseLessons } from './CourseLessons'
@@ -6,6 +8,8 @@ import { useLessons } from './useLessons'
 
 export function Lessons() {
   const lessons = useLessons()
+  const [selected, select] = useState<string[]>([])
+  const there = lessons.data?.flatMap((c) => c.lessons.map((l) => l.id)) ?? []
   return (
     <Page title="Lessons" about="Drop a recording anywhere on this page to bring it in." action={<ChooseRecording />}>
       <Waiting query={lessons}>
@@ -18,9 +22,10 @@ export function Lessons() {
                 · {count(course.lessons.length, 'lesson')} · {clock(course.lessons.reduce((sum, l) => sum + l.length, 0))}
               </span>
             </h2>
-            <CourseLessons course={course} />
+            <CourseLessons course={course} selected={selected} select={(id, on) => select((now) => (on ? [...now, id] : now.filter((other) => other !== id)))} />
           </section>
         ))}
+        <RenderSelection lessons={there.filter((id) => selected.includes(id))} clear={() => select([])} />
       </Waiting>
     </Page>
   )

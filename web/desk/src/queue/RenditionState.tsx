@@ -4,6 +4,11 @@ import { Mark } from '../ui/Mark'
 import { about, size } from '../ui/words'
 import { useQueueAct } from './useQueue'
 
+/** Seconds of the lesson that are made in a second. */
+function speed(r: Schemas['RenditionView']) {
+  return r.secondsLeft && r.length > 0 ? `, ${((r.length * (1 - r.progress)) / 1000 / r.secondsLeft).toFixed(1)} times as fast as it plays` : ''
+}
+
 /** How far one rendition is, in words and as a bar, and what can be done about it. */
 export function RenditionState({ rendition }: { rendition: Schemas['RenditionView'] }) {
   const { mutate } = useQueueAct()
@@ -37,7 +42,7 @@ export function RenditionState({ rendition }: { rendition: Schemas['RenditionVie
             <span className="block h-full bg-ink" style={{ width: `${percent}%` }} />
           </span>
           <span>
-            Rendering, {percent} %{rendition.secondsLeft != null ? `, ${about(rendition.secondsLeft)} to go` : ''}
+            Rendering, {percent} %{rendition.secondsLeft != null ? `, ${about(rendition.secondsLeft)} to go${speed(rendition)}` : ''}
           </span>
           {act('hold', 'Keep it for later')}
           {act('cancel', 'Stop it')}
