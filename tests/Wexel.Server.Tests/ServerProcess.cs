@@ -1,27 +1,44 @@
 using System.Diagnostics;
+using System.Globalization;
 using System.Net;
 using System.Net.Http.Json;
 using System.Net.Sockets;
+using Npgsql;
 
 namespace Wexel.Server.Tests;
 
 /// <summary>The server as its own process, which can be killed as a power cut kills it, and started again on the same data.</summary>
 internal sealed class ServerProcess : IAsyncDisposable
 {
-    private readonly string _folder = Directory.CreateTempSubdirectory("wexel-killed-").FullName;
-    private readonly string _database = $"wexel_killed_{Guid.NewGuid():N}";
+    private readonly string _folder;
+    private readonly string _database;
+    private readonly bool _owns;
     private readonly int _port = FreePort();
     private Process? _process;
+
+    private ServerProcess(string folder, string database, bool owns) => (_folder, _database, _owns) = (folder, database, owns);
 
     internal string Data => Path.Combine(_folder, "data");
 
     internal static async Task<ServerProcess> CreateAsync()
     {
-        var server = new ServerProcess();
+        var server = new ServerProcess(Directory.CreateTempSubdirectory("wexel-killed-").FullName, $"wexel_killed_{Guid.NewGuid():N}", owns: true);
         await ServerFixture.ExecuteAsync($"create database {server._database}");
         var demo = Directory.CreateDirectory(Path.Combine(server._folder, "demo")).FullName;
         await File.WriteAllTextAsync(Path.Combine(demo, "lessons.json"), "[]");
         return server;
+    }
+
+    /// <summary>A second process on the same database and the same files.</summary>
+    internal ServerProcess Another() => new(_folder, _database, owns: false);
+
+    /// <summary>Asks the database something that answers with one number.</summary>
+    internal async Task<long> NumberAsync(string sql)
+    {
+        await using var connection = new NpgsqlConnection($"{ServerFixture.Postgres};Database={_database};Pooling=false");
+        await connection.OpenAsync();
+        await using var command = new NpgsqlCommand(sql, connection);
+        return Convert.ToInt64(await command.ExecuteScalarAsync(), CultureInfo.InvariantCulture);
     }
 
     /// <summary>Starts it and signs in.</summary>
@@ -65,6 +82,8 @@ internal sealed class ServerProcess : IAsyncDisposable
     {
         if (_process is { HasExited: false })
             await KillAsync();
+        if (!_owns)
+            return;
         await ServerFixture.ExecuteAsync($"drop database {_database} with (force)");
         Directory.Delete(_folder, recursive: true);
     }
