@@ -1,0 +1,99 @@
+// Measures what is said before rendering against what comes, and the queue, on the running server: prints lines of "what|value|budget".
+import { execFileSync } from 'node:child_process'
+import { chromium } from '@playwright/test'
+import launch from '../demo/chromium.json' with { type: 'json' }
+import { signIn } from './client.mjs'
+
+const [port] = process.argv.slice(2)
+const base = `http://127.0.0.1:${port}`
+const { cookie, ask } = await signIn(base)
+const wait = (ms) => new Promise((done) => setTimeout(done, ms))
+const median = (values) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]
+const encoding = () => {
+  try {
+    return execFileSync('pgrep', ['-f', 'ffmpeg.*-progress pipe:1']).length > 0
+  } catch {
+    return false
+  }
+}
+const open = (list) => list.filter((r) => r.state === 'waiting' || r.state === 'working')
+const quiet = async () => {
+  for (;;) {
+    const list = await ask('GET', '/api/queue')
+    if (open(list).length === 0) return list
+    await wait(200)
+  }
+}
+
+// Every demo lesson with several profiles: what samples said, and what came. The first renditions teach how fast the machine is.
+const lessons = (await ask('GET', '/api/lessons')).flatMap((c) => c.lessons)
+await quiet()
+const [sizes, times] = [[], []]
+for (const profile of ['small-480p', 'full-hd', 'adaptive', 'podcast-720p', 'open-formats', 'master'])
+  for (const lesson of lessons.filter((l) => l.length < 120_000)) {
+    const offer = (await ask('GET', `/api/lessons/${lesson.id}/deliver`)).profiles.find((p) => p.id === profile)
+    if (!offer || offer.nothingToEncode || offer.findings.some((f) => f.isFault)) continue
+    const said = await ask('POST', `/api/lessons/${lesson.id}/estimates/${profile}`)
+    const [asked] = (await ask('POST', '/api/renditions', { lessons: [lesson.id], profiles: [profile] })).renditions
+    const made = (await quiet()).find((r) => r.id === asked.id)
+    if (made.state !== 'done') throw new Error(`${lesson.title}, ${profile}: ${made.said}`)
+    const took = Date.parse(made.endedAt) - Date.parse(made.requestedAt)
+    sizes.push((100 * Math.abs(said.bytes - made.bytes)) / made.bytes)
+    times.push((100 * Math.abs(said.time - took)) / took)
+    console.error(`${lesson.title}, ${profile}: ${said.bytes} B said, ${made.bytes} B made; ${said.time} ms said, ${took} ms taken`)
+  }
+console.log(`Size said before / made, error in the middle of ${sizes.length}, per cent|${median(sizes).toFixed(1)}|15`)
+console.log(`Time said before / taken, error in the middle of ${times.length}, per cent|${median(times).toFixed(1)}|30`)
+
+// From asking to an encoder that runs, the middle of five.
+const starts = []
+const first = lessons.find((l) => l.length > 120_000) ?? lessons[0]
+for (let i = 0; i < 5; i++) {
+  const web = (await ask('GET', '/api/profiles')).find((p) => p.profile.id === 'master').profile
+  const copy = await ask('POST', '/api/profiles', { ...web, title: `Bench ${i}`, picture: { ...web.picture, rate: { ...web.picture.rate, quality: 13 + i } } })
+  const begun = performance.now()
+  const [asked] = (await ask('POST', '/api/renditions', { lessons: [first.id], profiles: [copy.id] })).renditions
+  while (!encoding()) await wait(5)
+  starts.push(performance.now() - begun)
+  await ask('POST', `/api/renditions/${asked.id}/cancel`)
+  await quiet()
+  while (encoding()) await wait(50)
+}
+console.log(`From asking to an encoder that runs, milliseconds, the middle of five|${median(starts).toFixed(0)}|1000`)
+
+// 200 in the queue, one of them worked on: how often the page hears of it, and what each time costs its main thread.
+const profiles = []
+const one = (await ask('GET', '/api/profiles')).find((p) => p.profile.id === 'master').profile
+for (let i = 0; i < 50; i++) profiles.push((await ask('POST', '/api/profiles', { ...one, title: `Queue ${i}`, picture: { ...one.picture, keyFrameSeconds: 2 + i / 100 } })).id)
+const asked = (await ask('POST', '/api/renditions', { lessons: lessons.map((l) => l.id), profiles })).renditions
+const browser = await chromium.launch(launch)
+const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
+const [name, value] = cookie.split('=')
+await context.addCookies([{ name, value, url: base }])
+const page = await context.newPage()
+await page.goto(`${base}/queue`)
+await page.getByText(/renditions under way/).waitFor()
+await wait(3000)
+const cdp = await context.newCDPSession(page)
+await cdp.send('Performance.enable')
+const busy = async () => (await cdp.send('Performance.getMetrics')).metrics.find((m) => m.name === 'TaskDuration').value * 1000
+await page.evaluate(() => {
+  window.updates = []
+  new MutationObserver(() => window.updates.push(performance.now())).observe(document.querySelector('tbody'), {
+    subtree: true,
+    characterData: true,
+    childList: true,
+    attributes: true,
+  })
+})
+const before = await busy()
+await wait(15_000)
+const spent = (await busy()) - before
+const updates = await page.evaluate(() => window.updates)
+const bursts = updates.filter((at, i) => i === 0 || at - updates[i - 1] > 100)
+const gaps = bursts.slice(1).map((at, i) => at - bursts[i])
+console.log(`${asked.length} in the queue: main-thread work an update, milliseconds, over ${bursts.length} updates|${(spent / Math.max(1, bursts.length)).toFixed(0)}|100`)
+console.log(`Progress reaches the page: longest between two updates, milliseconds|${Math.max(...gaps).toFixed(0)}|1000`)
+await browser.close()
+for (const r of asked) await ask('POST', `/api/renditions/${r.id}/cancel`).catch(() => undefined)
+await quiet()
