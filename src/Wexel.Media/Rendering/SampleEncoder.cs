@@ -96,7 +96,7 @@ public static class SampleEncoder
         static string Seconds(double seconds) => seconds.ToString("0.######", CultureInfo.InvariantCulture);
     }
 
-    /// <summary>Encodes one sample into a file of its own, which starts at zero.</summary>
+    /// <summary>Encodes one sample into a file of its own; its frames keep the lesson's times.</summary>
     /// <param name="plan">The picture's plan.</param>
     /// <param name="inputs">What it is made from.</param>
     /// <param name="window">The sample.</param>
