@@ -227,18 +227,7 @@ public sealed class JourneyTests(ServerFixture fixture) : IClassFixture<ServerFi
         var trainer = await fixture.SignedInAsync();
         var id = await LessonAsync(trainer);
         await trainer.UntilAsync($"/api/lessons/{id}/deliver", d => d.GetProperty("profiles").GetArrayLength() > 0);
-        Guid lost;
-        await using (var db = await fixture.Server.Services.GetRequiredService<IDbContextFactory<WexelDb>>().CreateDbContextAsync())
-        {
-            // As a killed server leaves it: "working", and no sign of life any more.
-            var lesson = await db.Lessons.FirstAsync(l => l.Id == id);
-            var batch = new RenderBatch { RequestedBy = (await db.Users.FirstAsync(u => u.Email == ServerFixture.Trainer)).Id, RequestedAt = DateTimeOffset.UtcNow };
-            var rendition = new Rendition { LessonId = id, Revision = lesson.Revision, ProfileId = "web-720p", Profile = Json.Write(Core.Encoding.Profiles.Web720), BatchId = batch.Id, Batch = batch, EncodeKey = "", State = RenditionState.Working, SignOfLifeAt = DateTimeOffset.UtcNow.AddMinutes(-1), RequestedAt = DateTimeOffset.UtcNow };
-            db.Renditions.Add(rendition);
-            await db.SaveChangesAsync();
-            lost = rendition.Id;
-        }
-
+        var lost = await LostAsync(id, attempts: 1);
         JsonElement Of(JsonElement queue) => queue.EnumerateArray().First(r => r.GetProperty("id").GetGuid() == lost);
         await trainer.UntilAsync("/api/queue", q => Of(q).GetProperty("state").GetString() == "working" && Of(q).GetProperty("progress").GetDouble() > 0);
         (await trainer.PostAsync($"/api/renditions/{lost}/cancel", null)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
@@ -247,6 +236,30 @@ public sealed class JourneyTests(ServerFixture fixture) : IClassFixture<ServerFi
             await Task.Delay(100);
         Directory.EnumerateFiles(fixture.Data, ".making-*", SearchOption.AllDirectories).ShouldBeEmpty();
         Of(await trainer.JsonAsync("/api/queue")).GetProperty("state").GetString().ShouldBe("cancelled");
+    }
+
+    /// <summary>What brings down every server that takes it would otherwise be taken by the next, for ever.</summary>
+    [Fact]
+    public async Task A_render_over_which_servers_die_again_and_again_fails_with_a_sentence()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var id = await LessonAsync(trainer);
+        await trainer.UntilAsync($"/api/lessons/{id}/deliver", d => d.GetProperty("profiles").GetArrayLength() > 0);
+        var lost = await LostAsync(id, attempts: 4);
+        var queue = await trainer.UntilAsync("/api/queue", q => q.EnumerateArray().Any(r => r.GetProperty("id").GetGuid() == lost && r.GetProperty("state").GetString() == "failed"));
+        queue.EnumerateArray().First(r => r.GetProperty("id").GetGuid() == lost).GetProperty("said").GetString().ShouldBe("The server ended 4 times while this was made.");
+    }
+
+    /// <summary>As a killed server leaves a rendition: "working", and no sign of life any more.</summary>
+    private async Task<Guid> LostAsync(Guid id, int attempts)
+    {
+        await using var db = await fixture.Server.Services.GetRequiredService<IDbContextFactory<WexelDb>>().CreateDbContextAsync();
+        var lesson = await db.Lessons.FirstAsync(l => l.Id == id);
+        var batch = new RenderBatch { RequestedBy = (await db.Users.FirstAsync(u => u.Email == ServerFixture.Trainer)).Id, RequestedAt = DateTimeOffset.UtcNow };
+        var rendition = new Rendition { LessonId = id, Revision = lesson.Revision, ProfileId = "web-720p", Profile = Json.Write(Core.Encoding.Profiles.Web720), BatchId = batch.Id, Batch = batch, EncodeKey = "", State = RenditionState.Working, SignOfLifeAt = DateTimeOffset.UtcNow.AddMinutes(-1), Attempts = attempts, RequestedAt = DateTimeOffset.UtcNow };
+        db.Renditions.Add(rendition);
+        await db.SaveChangesAsync();
+        return rendition.Id;
     }
 
     [Fact]

@@ -1,4 +1,3 @@
-using System.Data.Common;
 using Hangfire;
 using Microsoft.EntityFrameworkCore;
 using Wexel.Data;
@@ -12,6 +11,9 @@ internal sealed class LostWork(IDbContextFactory<WexelDb> databases, IBackground
     internal static readonly TimeSpan Silence = TimeSpan.FromSeconds(8);
     private static readonly TimeSpan Round = TimeSpan.FromSeconds(4);
 
+    /// <summary>How often a worker may be lost over one rendition. Work that brings down whoever takes it must not be handed on for ever.</summary>
+    private const int MostLosses = 4;
+
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         using var timer = new PeriodicTimer(Round, clock);
@@ -21,7 +23,7 @@ internal sealed class LostWork(IDbContextFactory<WexelDb> databases, IBackground
             {
                 await FreeAsync(stoppingToken);
             }
-            catch (Exception failed) when (failed is DbException or TimeoutException)
+            catch (Exception failed) when (DatabaseOutage.Is(failed))
             {
                 log.LogWarning(failed, "The database did not answer; looking for lost work goes on");
             }
@@ -33,12 +35,11 @@ internal sealed class LostWork(IDbContextFactory<WexelDb> databases, IBackground
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         var silentSince = clock.GetUtcNow() - Silence;
-        var lost = await db.Renditions.Where(r => r.State == RenditionState.Working && r.SignOfLifeAt < silentSince).Select(r => r.Id).ToListAsync(cancel);
-        foreach (var id in lost)
-        {
-            await db.Renditions.Where(r => r.Id == id && r.State == RenditionState.Working && r.SignOfLifeAt < silentSince)
-                .ExecuteUpdateAsync(set => set.SetProperty(r => r.State, RenditionState.Waiting).SetProperty(r => r.Progress, 0), cancel);
-        }
+        var lost = db.Renditions.Where(r => r.State == RenditionState.Working && r.SignOfLifeAt < silentSince);
+        await lost.Where(r => r.Attempts >= MostLosses).ExecuteUpdateAsync(
+            set => set.SetProperty(r => r.State, RenditionState.Failed).SetProperty(r => r.EndedAt, clock.GetUtcNow())
+                .SetProperty(r => r.Said, $"The server ended {MostLosses} times while this was made.").SetProperty(r => r.Advice, "Look into the server's log for why, then try again."), cancel);
+        await lost.ExecuteUpdateAsync(set => set.SetProperty(r => r.State, RenditionState.Waiting).SetProperty(r => r.Progress, 0), cancel);
 
         // Where something waits and nobody works, whoever should have been told was not.
         if (await db.Renditions.AnyAsync(r => r.State == RenditionState.Waiting, cancel) && !await db.Renditions.AnyAsync(r => r.State == RenditionState.Working, cancel))

@@ -1,4 +1,3 @@
-using System.Data.Common;
 using Microsoft.EntityFrameworkCore;
 using Wexel.Data;
 using Wexel.Data.Model;
@@ -95,7 +94,7 @@ internal sealed class RenderWatch : IProgress<TimeSpan>, IAsyncDisposable
                         .ExecuteUpdateAsync(set => set.SetProperty(r => r.Progress, share).SetProperty(r => r.SignOfLifeAt, now), _ended.Token);
                     told = now;
                 }
-                catch (Exception failed) when (failed is DbException or TimeoutException or InvalidOperationException { InnerException: DbException })
+                catch (Exception failed) when (DatabaseOutage.Is(failed))
                 {
                     // A database that restarts is back soon. Before another worker may take this over, it must be let go of here.
                     alive = now - told < LostWork.Silence / 2 ? 1 : 0;

@@ -1,4 +1,3 @@
-using System.Data.Common;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Wexel.Core;
@@ -55,7 +54,7 @@ internal sealed class HandIn(IServiceScopeFactory scopes, FileStore store, DiskR
         {
             await work();
         }
-        catch (Exception failed) when (failed is IOException or UnauthorizedAccessException or DbException or DbUpdateException or TimeoutException)
+        catch (Exception failed) when (failed is IOException or UnauthorizedAccessException || DatabaseOutage.Is(failed))
         {
             log.LogWarning(failed, "Hand-in folder: {What} could not be gone through; it is tried again", what);
         }
