@@ -17,9 +17,10 @@ export function LetPass({ rendition, fact, passed }: Props) {
   const [asking, ask] = useState(false)
   const letPass = useMutation({
     mutationFn: (reason: string) => taken(api.POST('/api/renditions/{id}/let-pass', { params: { path: { id: rendition.id } }, body: { code: fact.code, reason } })),
-    onSuccess: () => {
+    // The form stays until the verdict beside it has changed.
+    onSuccess: async () => {
+      await client.invalidateQueries({ queryKey: ['deliver', rendition.lessonId] })
       ask(false)
-      return client.invalidateQueries({ queryKey: ['deliver', rendition.lessonId] })
     },
   })
   const submit = (event: FormEvent<HTMLFormElement>) => {
