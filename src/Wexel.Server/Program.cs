@@ -19,6 +19,7 @@ using Wexel.Server.Estimates;
 using Wexel.Server.Feeds;
 using Wexel.Server.Kit;
 using Wexel.Server.Lessons;
+using Wexel.Server.Library;
 using Wexel.Server.Live;
 using Wexel.Server.Mailing;
 using Wexel.Server.Profiles;
@@ -65,7 +66,7 @@ builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddSingleton(services => new FileStore(services.GetRequiredService<IOptions<WexelOptions>>().Value.Data));
 builder.Services.AddSingleton<DiskRoom>().AddSingleton<PictureTaker>().AddSingleton<LiveNews>().AddSingleton<PieceWriter>().AddSingleton<Finisher>().AddSingleton<SamplingTurn>().AddSingleton<RenditionEstimates>().AddScoped<Mailer>();
 builder.Services.AddHttpClient<PackageSender>(http => http.Timeout = TimeSpan.FromMinutes(30));
-builder.Services.AddScoped<BringIn>().AddScoped<LessonReels>().AddScoped<LessonSaver>().AddScoped<RenderPlans>().AddScoped<EstimateReader>().AddScoped<RenderQueue>().AddScoped<RenditionMaker>().AddScoped<BatchMail>().AddScoped<CheckOverrides>().AddScoped<ProfileShelf>().AddScoped<ProfileKeeper>().AddScoped<Packer>().AddScoped<EpisodeMaker>().AddScoped<FeedReader>().AddScoped<FeedKeeper>().AddScoped<HouseKeeper>().AddScoped<Releaser>().AddScoped<CourseReleaser>().AddScoped<ChannelReader>().AddScoped<ProgressKeeper>().AddScoped<DemoSeed>();
+builder.Services.AddScoped<BringIn>().AddScoped<LessonReels>().AddScoped<LessonSaver>().AddScoped<RenderPlans>().AddScoped<EstimateReader>().AddScoped<RenderQueue>().AddScoped<RenditionMaker>().AddScoped<BatchMail>().AddScoped<CheckOverrides>().AddScoped<ProfileShelf>().AddScoped<ProfileKeeper>().AddScoped<Packer>().AddScoped<EpisodeMaker>().AddScoped<FeedReader>().AddScoped<FeedKeeper>().AddScoped<HouseKeeper>().AddScoped<Releaser>().AddScoped<CourseReleaser>().AddScoped<ChannelReader>().AddScoped<ProgressKeeper>().AddScoped<MadeFileReader>().AddScoped<Space>().AddScoped<DemoSeed>();
 
 // The build describes the API by starting this program without a database; then nothing works in the background.
 if (System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name != "GetDocument.Insider")
@@ -105,6 +106,7 @@ app.MapEstimates();
 app.MapTrying();
 app.MapQueue();
 app.MapFileChecks();
+app.MapLibrary();
 app.MapReleases();
 app.MapCourseReleases();
 app.MapChannel();

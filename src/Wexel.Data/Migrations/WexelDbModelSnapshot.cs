@@ -755,6 +755,9 @@ namespace Wexel.Data.Migrations
                     b.Property<string>("FileKey")
                         .HasColumnType("text");
 
+                    b.Property<bool>("Kept")
+                        .HasColumnType("boolean");
+
                     b.Property<TimeSpan>("Length")
                         .HasColumnType("interval");
 

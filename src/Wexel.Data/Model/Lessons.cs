@@ -62,7 +62,7 @@ public sealed class Recording
     public required string FileName { get; init; }
 
     /// <summary>The <see cref="Core.Recordings.RecordingFacts"/> as JSON.</summary>
-    public required string Facts { get; init; }
+    public required string Facts { get; set; }
 
     /// <summary>The <see cref="Core.Recordings.RecordingAnalysis"/> as JSON; null while it is being made.</summary>
     public string? Analysis { get; set; }

@@ -72,6 +72,9 @@ public sealed class Rendition
 
     public long Bytes { get; set; }
 
+    /// <summary>Whether somebody said that its file is to be kept: it is neither deleted nor freed.</summary>
+    public bool Kept { get; set; }
+
     /// <summary>How long the file is; zero where it was made before that was kept.</summary>
     public TimeSpan Length { get; set; }
 

@@ -14,7 +14,7 @@ namespace Wexel.Server.Estimates;
 /// <summary>What renditions will come to: from samples of the lesson where they were encoded, otherwise from what was seen of the recording.</summary>
 internal sealed class RenditionEstimates(FileStore store, SamplingTurn turn, IOptions<WexelOptions> options)
 {
-    private const string SamplesName = "samples.json";
+    internal const string SamplesName = "samples.json";
 
     /// <summary>The estimate as far as it is known.</summary>
     internal async Task<RenderEstimate> OfAsync(PlannedRender planned, CancellationToken cancel)
@@ -37,7 +37,7 @@ internal sealed class RenditionEstimates(FileStore store, SamplingTurn turn, IOp
         {
             var (plan, inputs) = (planned.Plan, planned.Inputs(store, options.Value.PlayerFolder));
             var measured = new LessonSamples(
-                plan.Pictures.Count == 0 ? [] : await SampleEncoder.MeasureAsync(plan.Pictures, inputs, Samples.Of(planned.Map, Still(planned)), cancel),
+                plan.Picture is null or { Copy: not null } ? [] : await SampleEncoder.MeasureAsync(plan.Pictures, inputs, Samples.Of(planned.Map, Still(planned)), cancel),
                 plan.Sound is not { } sound ? [] : await SampleEncoder.MeasureSoundAsync(sound, planned.Reel, planned.Map, inputs.Recordings, Samples.OfSound(planned.Map), cancel));
             await WholeFile.MakeAsync(path, temporary => File.WriteAllTextAsync(temporary, Json.Write(measured), cancel));
             return measured;

@@ -31,7 +31,7 @@ internal static class FrameEndpoint
         if (facts.Picture is null || number < 0 || number >= Reel.Of(facts).Frames)
             return Problems.NotThere("frame");
         var bundle = number / FrameTaker.InARow;
-        var folder = Path.GetDirectoryName(store.Derived(DerivedKey.Of(FrameTaker.Maker, hash, bundle), "x"))!;
+        var folder = store.Folder(DerivedKey.Of(FrameTaker.Maker, hash, bundle));
         try
         {
             if (!Directory.Exists(folder))

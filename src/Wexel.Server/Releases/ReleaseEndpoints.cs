@@ -108,15 +108,11 @@ internal static class ReleaseEndpoints
         return View(new Place(await db.Outlets.AsNoTracking().Include(o => o.Feed).FirstAsync(o => o.Id == release.OutletId, cancel), await shelf.AllAsync(cancel)), lesson, options);
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> TakeDownAsync(Guid id, WexelDb db, TimeProvider clock, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> TakeDownAsync(Guid id, WexelDb db, Releaser releaser, CancellationToken cancel)
     {
         if (await db.Releases.FirstOrDefaultAsync(r => r.Id == id, cancel) is not { } release)
             return Problems.NotThere("release");
-        db.Releases.Remove(release);
-        // An app that asks whether the feed changed must be told that it did.
-        if (await db.PodcastFeeds.FirstOrDefaultAsync(f => f.OutletId == release.OutletId, cancel) is { } feed)
-            feed.ChangedAt = clock.GetUtcNow();
-        await db.SaveChangesAsync(cancel);
+        await releaser.TakeDownAsync([release], cancel);
         return TypedResults.NoContent();
     }
 

@@ -66,6 +66,17 @@ internal sealed class Releaser(WexelDb db, FileStore store, LessonSaver saver, R
         return (release, null);
     }
 
+    /// <summary>Takes releases down.</summary>
+    internal async Task TakeDownAsync(IReadOnlyList<Release> releases, CancellationToken cancel)
+    {
+        db.Releases.RemoveRange(releases);
+        // An app that asks whether the feed changed must be told that it did.
+        var outlets = releases.Select(r => r.OutletId).ToList();
+        foreach (var feed in await db.PodcastFeeds.Where(f => outlets.Contains(f.OutletId)).ToListAsync(cancel))
+            feed.ChangedAt = clock.GetUtcNow();
+        await db.SaveChangesAsync(cancel);
+    }
+
     /// <summary>The name of a release's package, the same whenever it is made again.</summary>
     internal static string Identifier(Release release) => $"lesson-{release.Token}";
 

@@ -23,7 +23,7 @@ internal sealed class Finisher(FileStore store, IOptions<WexelOptions> options)
     internal async Task<FinishedFile> FinishAsync(PlannedRender planned, string title, CancellationToken cancel)
     {
         var (plan, sections) = (planned.Plan, planned.Sections);
-        var key = DerivedKey.Of(Finishing.Maker, planned.EncodeKey, plan.File, title, sections.Select(s => new { s.At, s.Title }), planned.Captions);
+        var key = planned.FileKey(title);
         var file = store.Derived(key, Finishing.FileName(plan.File.Container));
         var chapters = Chapters.Of(sections, plan.Length);
         if (!File.Exists(file))

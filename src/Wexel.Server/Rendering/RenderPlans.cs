@@ -79,7 +79,7 @@ internal sealed class PlannedRender(RenderPlan plan, Reel reel, TimeMap map, Les
 {
     internal const string PictureName = "picture.mp4";
     internal const string PosterName = "poster.jpg";
-    private const string ComposedName = "sound.flac";
+    internal const string ComposedName = "sound.flac";
 
     internal RenderPlan Plan => plan;
 
@@ -105,6 +105,13 @@ internal sealed class PlannedRender(RenderPlan plan, Reel reel, TimeMap map, Les
 
     /// <summary>The key over everything that is encoded.</summary>
     internal string EncodeKey => DerivedKey.Of("encodes/1", PictureKeys, SoundKey);
+
+    /// <summary>The key of the finished file.</summary>
+    /// <param name="title">The lesson's title.</param>
+    internal string FileKey(string title) => DerivedKey.Of(Finishing.Maker, EncodeKey, plan.File, title, Sections.Select(s => new { s.At, s.Title }), Captions);
+
+    /// <summary>The keys of everything that it is put together from.</summary>
+    internal IEnumerable<string> TrackKeys => [.. PictureKeys, .. new[] { SoundKey, ComposedKey }.OfType<string>()];
 
     internal string? PosterKey => PictureKeys.Count > 0 ? PictureKeys[0] : null;
 

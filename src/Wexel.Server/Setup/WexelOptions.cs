@@ -49,6 +49,9 @@ internal sealed class WexelOptions
     /// <summary>Bytes that must stay free on the disk.</summary>
     public long KeepFree { get; set; } = 512L * 1024 * 1024;
 
+    /// <summary>How old a made file must be before it may be freed: what is younger may belong to something that is being made.</summary>
+    public TimeSpan FreeAfter { get; set; } = TimeSpan.FromMinutes(10);
+
     public string PlayerFolder => Path.Combine(Path.GetFullPath(Assets), "player");
 
     public string DeskFolder => Path.Combine(Path.GetFullPath(Assets), "desk");

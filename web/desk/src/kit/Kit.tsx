@@ -38,6 +38,12 @@ export function Kit() {
               </Link>
             </p>
           </Waiting>
+          <h2 className="mt-10">Space</h2>
+          <p className="border-t border-hairline py-2">
+            <Link className="text-copper underline underline-offset-2" to="/kit/space">
+              What the library takes, and what could be freed
+            </Link>
+          </p>
         </div>
         <House />
       </div>

@@ -1,0 +1,83 @@
+using Wexel.Core.Encoding;
+using Wexel.Core.Outlets;
+
+namespace Wexel.Core.Library;
+
+/// <summary>What a file is that was made of a lesson.</summary>
+public enum MadeKind
+{
+    /// <summary>A finished rendition.</summary>
+    Rendition,
+
+    /// <summary>An episode of a podcast feed.</summary>
+    Episode,
+
+    /// <summary>A package for a web server or a learning system.</summary>
+    Package,
+}
+
+/// <summary>How a file stands to its lesson as that is now.</summary>
+public enum FileAge
+{
+    /// <summary>It is what would be made now.</summary>
+    UpToDate,
+
+    /// <summary>Title, contents or captions inside it have changed; what is encoded holds.</summary>
+    Finishing,
+
+    /// <summary>Its picture or sound would be encoded anew.</summary>
+    Encoding,
+}
+
+/// <summary>A release that serves a file.</summary>
+/// <param name="Kind">What the outlet is.</param>
+/// <param name="Outlet">The outlet's name.</param>
+public sealed record FileUse(OutletKind Kind, string Outlet);
+
+/// <summary>A file that was made of a lesson, with what decides what it is for.</summary>
+/// <param name="Kind">What it is.</param>
+/// <param name="Container">The container of a rendition; null for an episode and a package.</param>
+/// <param name="IsMaster">Whether it was made by the profile for master copies.</param>
+/// <param name="Uses">The releases that serve it.</param>
+/// <param name="Age">How it stands to its lesson.</param>
+/// <param name="Kept">Whether somebody said that it is to be kept.</param>
+public sealed record MadeFile(MadeKind Kind, Container? Container, bool IsMaster, IReadOnlyList<FileUse> Uses, FileAge Age, bool Kept)
+{
+    /// <summary>What it is for, in one sentence for the person who hands it on.</summary>
+    public string Purpose => this switch
+    {
+        { Kind: MadeKind.Package, Uses: [var use, ..] } => $"The package for “{use.Outlet}”: what it holds belongs together, and it is handed in as it is.",
+        { Kind: MadeKind.Episode, Uses: [var use, ..] } => $"The episode in “{use.Outlet}”. Apps find it by the feed; hand on the feed’s address.",
+        _ when Uses.FirstOrDefault(u => u.Kind == OutletKind.Channel) is { } channel => $"What learners watch on “{channel.Outlet}”. Link its page and not the file: the page stays when the file is made again.",
+        { Uses: [var use, ..] } => $"The video inside the package for “{use.Outlet}”; by itself it is linked nowhere.",
+        { IsMaster: true } => "A master copy: for keeping, and to make others of it in years to come. Too large to be linked.",
+        { Container: { } container } when ContainerFacts.Of(container).IsFolder => "Several sizes in pieces, for players that choose by the line. No outlet has it.",
+        { Container: { } container } when ContainerFacts.Of(container).SoundAlone => "The sound alone, to listen to. No outlet has it.",
+        _ => "Made, and at no outlet.",
+    };
+
+    /// <summary>Whether nothing would be missed: it is behind its lesson, no release serves it, and nobody keeps it.</summary>
+    public bool CanBeFreed => Age != FileAge.UpToDate && Uses.Count == 0 && !Kept;
+}
+
+/// <summary>The files that were made of one lesson.</summary>
+public static class MadeFiles
+{
+    /// <summary>In which order outlets give the address that is handed on: a page that anybody opens stands before what must be unpacked or subscribed to.</summary>
+    private static readonly OutletKind[] HandedOn = [OutletKind.Channel, OutletKind.WebServer, OutletKind.LearningSystem, OutletKind.PodcastFeed];
+
+    /// <summary>The index of the one whose place is to be linked; null where nothing is released.</summary>
+    /// <param name="files">The lesson's files.</param>
+    public static int? ToLink(IReadOnlyList<MadeFile> files)
+    {
+        foreach (var kind in HandedOn)
+        {
+            // At an outlet that is handed a package the package is what matters, not the video inside it.
+            var serving = files.Index().Where(f => f.Item.Uses.Any(u => u.Kind == kind)).OrderByDescending(f => f.Item.Kind == MadeKind.Package).ToList();
+            if (serving.Count > 0)
+                return serving[0].Index;
+        }
+
+        return null;
+    }
+}

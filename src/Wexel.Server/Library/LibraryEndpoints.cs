@@ -1,0 +1,175 @@
+using System.Security.Claims;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Wexel.Core;
+using Wexel.Core.Encoding;
+using Wexel.Core.Library;
+using Wexel.Core.Outlets;
+using Wexel.Core.Packages;
+using Wexel.Data;
+using Wexel.Data.Model;
+using Wexel.Data.Storage;
+using Wexel.Server.Releases;
+using Wexel.Server.Rendering;
+using Wexel.Server.Setup;
+using Wexel.Server.SignIn;
+
+namespace Wexel.Server.Library;
+
+/// <param name="Key">What it is asked for by.</param>
+/// <param name="Name">The name that it is saved under.</param>
+/// <param name="Title">The profile that it was made with, or the outlet.</param>
+/// <param name="Purpose">What it is for.</param>
+/// <param name="LinkThis">Whether this is the one whose place is handed on.</param>
+/// <param name="Link">The page that learners open, where it has one on this server.</param>
+/// <param name="Sha256">Its SHA-256 in hexadecimal; of a folder of pieces that of the list of theirs.</param>
+/// <param name="Outlets">The outlets whose releases serve it, and are taken down when it is deleted.</param>
+/// <param name="RenditionId">The rendition, where it is the file of one.</param>
+internal sealed record MadeFileView(string Key, string Name, MadeKind Kind, string Title, string Purpose, bool LinkThis, string? Link, long Bytes, int Pieces, string Sha256, DateTimeOffset MadeAt, int Revision, FileAge Age, bool Kept, IReadOnlyList<string> Outlets, Guid? RenditionId);
+
+/// <param name="HasMaster">Whether a master copy of the lesson as it stands is there.</param>
+internal sealed record MadeView(Guid LessonId, string LessonTitle, IReadOnlyList<MadeFileView> Files, bool HasMaster);
+
+internal sealed record KeepRequest(bool Kept);
+
+/// <param name="FreeBytes">What is free on the disk.</param>
+internal sealed record SpaceView(long FreeBytes, IReadOnlyList<SpaceKind> Kinds);
+
+internal sealed record FreedView(long Bytes);
+
+internal static class LibraryEndpoints
+{
+    internal static void MapLibrary(this IEndpointRouteBuilder routes)
+    {
+        routes.MapGet("/api/lessons/{id:guid}/files", ListAsync).WithName("MadeFiles");
+        routes.MapGet("/api/lessons/{id:guid}/files.zip", ZipAsync).WithName("AllMadeFiles").ExcludeFromDescription();
+        routes.MapGet("/api/lessons/{id:guid}/files/{key}", FileAsync).WithName("MadeFile").ExcludeFromDescription();
+        routes.MapPut("/api/lessons/{id:guid}/files/{key}/kept", KeepAsync).WithName("KeepFile");
+        routes.MapDelete("/api/lessons/{id:guid}/files/{key}", DeleteAsync).WithName("DeleteFile");
+        routes.MapPost("/api/lessons/{id:guid}/master", MasterAsync).WithName("KeepMaster");
+        routes.MapGet("/api/space", SpaceAsync).WithName("Space");
+        routes.MapPost("/api/space/{code}/free", FreeAsync).WithName("FreeSpace");
+    }
+
+    private static async Task<Results<Ok<MadeView>, ProblemHttpResult>> ListAsync(Guid id, WexelDb db, MadeFileReader reader, FileStore store, CancellationToken cancel)
+    {
+        if (await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel) is not { } lesson)
+            return Problems.NotThere("lesson");
+        var files = await reader.OfAsync(lesson, cancel);
+        var toLink = MadeFiles.ToLink([.. files.Select(f => f.Facts)]);
+        var names = Names(lesson.Title, files);
+        var views = new List<MadeFileView>();
+        foreach (var (i, file) in files.Index())
+        {
+            var parts = file.Files(store);
+            var folder = store.Folder(file.Key);
+            var channel = file.Releases.FirstOrDefault(r => r.Outlet!.Kind == OutletKind.Channel);
+            views.Add(new MadeFileView(
+                file.Key, names[i], file.Facts.Kind, file.Title, file.Facts.Purpose, i == toLink, channel is null ? null : $"/watch/{channel.Token}",
+                parts.Sum(p => new FileInfo(Path.Combine(folder, p)).Length), parts.Count, FileSums.One(await FileSums.OfAsync(folder, parts, cancel)), file.MadeAt, file.Revision,
+                file.Facts.Age, file.Facts.Kept, [.. file.Facts.Uses.Select(u => u.Outlet)], file.Rendition));
+        }
+
+        return TypedResults.Ok(new MadeView(id, lesson.Title, views, files.Any(f => f.Facts is { IsMaster: true, Age: FileAge.UpToDate })));
+    }
+
+    /// <summary>Names that tell the files of one lesson apart: the lesson's title and what each was made with.</summary>
+    private static List<string> Names(string title, IReadOnlyList<LessonFile> files)
+    {
+        var taken = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
+        return [.. files.Select(f =>
+        {
+            var ending = f.Facts.Container is { } container && ContainerFacts.Of(container).IsFolder ? "" : Path.GetExtension(f.Name);
+            var plain = string.Concat($"{title} - {f.Title}".Select(c => char.IsControl(c) || "/\\:*?\"<>|".Contains(c, StringComparison.Ordinal) ? '-' : c)).Trim(' ', '.');
+            var name = plain;
+            // Two of one profile are told apart by the revision, and where that is the same by a number.
+            for (var n = 1; !taken.Add(name + ending); n++)
+                name = n == 1 ? $"{plain} (revision {f.Revision})" : $"{plain} (revision {f.Revision}, {n})";
+            return name + ending;
+        })];
+    }
+
+    private static async Task<IResult> FileAsync(Guid id, string key, WexelDb db, MadeFileReader reader, FileStore store, CancellationToken cancel)
+    {
+        if (await FindAsync(id, key, db, reader, cancel) is not { } found)
+            return Problems.NotThere("file");
+        if (found.File.Files(store) is { Count: > 1 })
+            return new ZipDownload(await PackedAsync(found.File, "", store, cancel), found.Name + ".zip");
+        return TypedResults.PhysicalFile(store.Derived(key, found.File.Name), found.File.MediaType, found.Name, enableRangeProcessing: true);
+    }
+
+    /// <summary>All files of a lesson in one ZIP, with their sums; it is packed while it goes.</summary>
+    private static async Task<IResult> ZipAsync(Guid id, WexelDb db, MadeFileReader reader, FileStore store, CancellationToken cancel)
+    {
+        if (await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel) is not { } lesson)
+            return Problems.NotThere("lesson");
+        var files = await reader.OfAsync(lesson, cancel);
+        if (files.Count == 0)
+            return Problems.Of(new Problem("nothing-made", "Nothing has been made of this lesson yet. Render it first."));
+        var (packed, sums) = (new List<PackageFile>(), "");
+        foreach (var (file, name) in files.Zip(Names(lesson.Title, files)))
+        {
+            var inside = await PackedAsync(file, name, store, cancel);
+            packed.AddRange(inside);
+            sums += string.Concat((await FileSums.OfAsync(store.Folder(file.Key), file.Files(store), cancel)).Split('\n', StringSplitOptions.RemoveEmptyEntries).Zip(inside, (line, to) => $"{line[..64]}  {to.Path}\n"));
+        }
+
+        packed.Add(new PackageFile("SHA256SUMS.txt", "The SHA-256 of each file; sha256sum -c checks them.", new PackageContent.Text(sums)));
+        return new ZipDownload(packed, lesson.Title + ".zip");
+    }
+
+    /// <summary>A file as it stands in a ZIP: under its name, or the pieces of a folder below it.</summary>
+    private static async Task<List<PackageFile>> PackedAsync(LessonFile file, string name, FileStore store, CancellationToken cancel)
+    {
+        var parts = file.Files(store);
+        // The sums are written in the order of the pieces, so both are gone through alike.
+        await FileSums.OfAsync(store.Folder(file.Key), parts, cancel);
+        return [.. parts.Select(p => new PackageFile(parts.Count == 1 ? name : Path.Join(name, p[LessonFiles.PiecesFolder.Length..]), file.Facts.Purpose, new PackageContent.Copy(store.Derived(file.Key, p), AlreadyCompressed: true)))];
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> KeepAsync(Guid id, string key, KeepRequest request, WexelDb db, CancellationToken cancel)
+    {
+        var changed = await db.Renditions.Where(r => r.LessonId == id && r.FileKey == key && r.State == RenditionState.Done).ExecuteUpdateAsync(set => set.SetProperty(r => r.Kept, request.Kept), cancel);
+        return changed == 0 ? Problems.NotThere("file") : TypedResults.NoContent();
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> DeleteAsync(Guid id, string key, bool? takeDown, WexelDb db, MadeFileReader reader, Releaser releaser, Space space, CancellationToken cancel)
+    {
+        if (await FindAsync(id, key, db, reader, cancel) is not { File: var file })
+            return Problems.NotThere("file");
+        if (file.Facts.Kept)
+            return Problems.Of(new Problem("file-kept", "This file is kept. Say first that it need not be, then delete it."), StatusCodes.Status409Conflict);
+        if (file.Releases.Count > 0 && takeDown != true)
+            return Problems.Of(new Problem("file-in-use", $"{string.Join(" and ", file.Facts.Uses.Select(u => $"“{u.Outlet}”"))} would lose it. Take it down there first, or delete it together with the release."), StatusCodes.Status409Conflict);
+        await releaser.TakeDownAsync(file.Releases, cancel);
+        await space.RemoveAsync(file, cancel);
+        return TypedResults.NoContent();
+    }
+
+    /// <summary>Has a master copy made, which is kept until somebody lets go of it.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> MasterAsync(Guid id, WexelDb db, RenderQueue queue, ClaimsPrincipal user, CancellationToken cancel)
+    {
+        if (await db.Lessons.Include(l => l.Course).FirstOrDefaultAsync(l => l.Id == id, cancel) is not { } lesson)
+            return Problems.NotThere("lesson");
+        var asked = await queue.AskAsync([lesson], [Core.Encoding.Profiles.Master], user.Id(), cancel);
+        if (asked.Refused is [{ Problem: var refused }, ..])
+            return Problems.Of(refused);
+        foreach (var rendition in asked.Renditions)
+            await db.Renditions.Where(r => r.Id == rendition.Id).ExecuteUpdateAsync(set => set.SetProperty(r => r.Kept, true), cancel);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Ok<SpaceView>> SpaceAsync(Space space, FileStore store, CancellationToken cancel) =>
+        TypedResults.Ok(new SpaceView(store.FreeBytes, await space.FindAsync(cancel)));
+
+    private static async Task<Results<Ok<FreedView>, ProblemHttpResult>> FreeAsync(string code, Space space, CancellationToken cancel) =>
+        Space.IsFreed(code) ? TypedResults.Ok(new FreedView(await space.FreeAsync(code, cancel))) : Problems.NotThere("kind of file that is freed");
+
+    private static async Task<(LessonFile File, string Name)?> FindAsync(Guid lessonId, string key, WexelDb db, MadeFileReader reader, CancellationToken cancel)
+    {
+        if (await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == lessonId, cancel) is not { } lesson)
+            return null;
+        var files = await reader.OfAsync(lesson, cancel);
+        return files.Index().Where(f => f.Item.Key == key).Select(f => ((LessonFile, string)?)(f.Item, Names(lesson.Title, files)[f.Index])).FirstOrDefault();
+    }
+}

@@ -1,0 +1,91 @@
+using Microsoft.EntityFrameworkCore;
+using Wexel.Core.Encoding;
+using Wexel.Core.Feeds;
+using Wexel.Core.Lessons;
+using Wexel.Core.Library;
+using Wexel.Core.Outlets;
+using Wexel.Core.Packages;
+using Wexel.Data;
+using Wexel.Data.Model;
+using Wexel.Data.Storage;
+using Wexel.Media.Rendering;
+using Wexel.Server.Lessons;
+using Wexel.Server.Profiles;
+using Wexel.Server.Releases;
+using Wexel.Server.Rendering;
+using Wexel.Server.Setup;
+
+namespace Wexel.Server.Library;
+
+/// <summary>A made file of a lesson where it lies.</summary>
+/// <param name="Key">The key under which it lies.</param>
+/// <param name="Name">Its path in the key's folder; of a folder of pieces that of its playlist.</param>
+/// <param name="Title">What it was made with: the profile's name, or the outlet's.</param>
+/// <param name="MediaType">Its media type.</param>
+/// <param name="MadeAt">When it was made.</param>
+/// <param name="Revision">The lesson's revision that it was made from.</param>
+/// <param name="Facts">What decides what it is for.</param>
+/// <param name="Releases">The releases that serve it.</param>
+/// <param name="Rendition">The rendition that it is the file of, where it is one.</param>
+internal sealed record LessonFile(string Key, string Name, string Title, string MediaType, DateTimeOffset MadeAt, int Revision, MadeFile Facts, IReadOnlyList<Release> Releases, Guid? Rendition)
+{
+    /// <summary>The files that it is: itself, or all pieces of its folder, relative to the key's folder.</summary>
+    internal IReadOnlyList<string> Files(FileStore store) =>
+        Facts.Container is { } container && Finishing.Pieces(container, store.Derived(Key, Name)) is { } pieces ? [.. pieces.Select(p => LessonFiles.PiecesFolder + p)] : [Name];
+}
+
+/// <summary>Finds all files that were made of a lesson.</summary>
+internal sealed class MadeFileReader(WexelDb db, LessonSaver saver, RenderPlans plans, ProfileShelf shelf, FileStore store)
+{
+    /// <summary>The files of a lesson that are there, the newest first.</summary>
+    internal async Task<IReadOnlyList<LessonFile>> OfAsync(Lesson lesson, CancellationToken cancel)
+    {
+        var document = (await saver.CurrentAsync(lesson, cancel))!;
+        var now = await plans.OfAsync(document, cancel);
+        var releases = await db.Releases.Include(r => r.Outlet).ThenInclude(o => o!.Feed).Where(r => r.LessonId == lesson.Id).ToListAsync(cancel);
+        var renditions = await db.Renditions.AsNoTracking().Where(r => r.LessonId == lesson.Id && r.State == RenditionState.Done && r.FileKey != null).OrderByDescending(r => r.EndedAt).ToListAsync(cancel);
+        var files = new List<LessonFile>();
+        foreach (var same in renditions.GroupBy(r => r.FileKey!))
+        {
+            var (last, profile) = (same.First(), Json.Read<Profile>(same.First().Profile));
+            files.Add(Rendition(same.Key, profile, last.EndedAt ?? last.RequestedAt, last.Revision, same.Any(r => r.Kept), last.Id, Age(now, document, profile, same.Key, last.EncodeKey)));
+        }
+
+        foreach (var release in releases)
+        {
+            // Releasing puts a new title into the file by itself; such a file belongs to no rendition.
+            if (release.Outlet!.Kind == OutletKind.PodcastFeed)
+                files.Add(Episode(release));
+            else if (files.TrueForAll(f => f.Key != release.FileKey) && await shelf.FindAsync(release.ProfileId, cancel) is { } profile)
+                files.Add(Rendition(release.FileKey, profile with { Container = release.Container }, release.ReleasedAt, release.Revision, kept: false, null, Age(now, document, profile, release.FileKey, "")));
+            if (release.PackageKey is { } package)
+                files.Add(new LessonFile(package, Packer.PackageName, release.Outlet.Name, "application/zip", release.ReleasedAt, release.Revision, new MadeFile(MadeKind.Package, null, false, Uses([release]), BehindBy(release, lesson), false), [release], null));
+        }
+
+        return [.. files.Where(f => store.Has(f.Key, f.Name)).OrderByDescending(f => f.MadeAt)];
+
+        LessonFile Rendition(string key, Profile profile, DateTimeOffset madeAt, int revision, bool kept, Guid? rendition, FileAge age)
+        {
+            List<Release> serving = [.. releases.Where(r => r.FileKey == key && r.Outlet!.Kind != OutletKind.PodcastFeed)];
+            var facts = new MadeFile(MadeKind.Rendition, profile.Container, profile.Id == Core.Encoding.Profiles.Master.Id, Uses(serving), age, kept);
+            return new LessonFile(key, Finishing.FileName(profile.Container), profile.Title, ContainerFacts.Of(profile.Container).MediaType, madeAt, revision, facts, serving, rendition);
+        }
+
+        LessonFile Episode(Release release)
+        {
+            var media = release.Outlet!.Feed is { } feed ? Json.Read<FeedSettings>(feed.Settings).Media : FeedMedia.Sound;
+            var facts = new MadeFile(MadeKind.Episode, null, false, Uses([release]), BehindBy(release, lesson), false);
+            return new LessonFile(release.FileKey, EpisodeMaker.FileName + FeedFiles.Ending(media), release.Outlet.Name, FeedFiles.MediaType(media), release.ReleasedAt, release.Revision, facts, [release], null);
+        }
+    }
+
+    private static FileAge BehindBy(Release release, Lesson lesson) => release.Revision == lesson.Revision ? FileAge.UpToDate : FileAge.Finishing;
+
+    private static FileAge Age(RenderableLesson now, LessonDocument document, Profile profile, string fileKey, string encodeKey) =>
+        now.With(profile) is not { } planned ? FileAge.UpToDate
+        : planned.FileKey(document.Title) == fileKey ? FileAge.UpToDate
+        : planned.EncodeKey == encodeKey ? FileAge.Finishing
+        : FileAge.Encoding;
+
+    private static List<FileUse> Uses(IReadOnlyList<Release> releases) => [.. releases.Select(r => new FileUse(r.Outlet!.Kind, r.Outlet.Name))];
+}

@@ -1,0 +1,47 @@
+using Wexel.Core.Encoding;
+using Wexel.Core.Library;
+using Wexel.Core.Outlets;
+
+namespace Wexel.Core.Tests.Library;
+
+public sealed class MadeFileTests
+{
+    private static MadeFile Of(MadeKind kind = MadeKind.Rendition, Container? container = Container.Mp4, bool master = false, FileAge age = FileAge.UpToDate, bool kept = false, params OutletKind[] at) =>
+        new(kind, container, master, [.. at.Select(k => new FileUse(k, k.ToString()))], age, kept);
+
+    /// <summary>Three files come out and only one matters; people link the wrong one (a complaint of the trade: common practice, no source).</summary>
+    [Fact]
+    public void The_one_to_hand_on_is_the_one_that_anybody_can_open()
+    {
+        MadeFile[] files = [Of(master: true), Of(MadeKind.Episode, null, at: OutletKind.PodcastFeed), Of(at: OutletKind.WebServer), Of(MadeKind.Package, null, at: OutletKind.WebServer), Of(at: OutletKind.Channel)];
+        MadeFiles.ToLink(files).ShouldBe(4);
+        MadeFiles.ToLink(files[..4]).ShouldBe(3, "the package, and not the video inside it");
+        MadeFiles.ToLink(files[..2]).ShouldBe(1);
+        MadeFiles.ToLink(files[..1]).ShouldBeNull();
+        MadeFiles.ToLink([]).ShouldBeNull();
+    }
+
+    [Fact]
+    public void Each_says_what_it_is_for()
+    {
+        Of(at: OutletKind.Channel).Purpose.ShouldContain("Link its page and not the file");
+        Of(at: [OutletKind.WebServer, OutletKind.Channel]).Purpose.ShouldStartWith("What learners watch on “Channel”");
+        Of(at: OutletKind.LearningSystem).Purpose.ShouldBe("The video inside the package for “LearningSystem”; by itself it is linked nowhere.");
+        Of(MadeKind.Package, null, at: OutletKind.LearningSystem).Purpose.ShouldStartWith("The package for “LearningSystem”");
+        Of(MadeKind.Episode, null, at: OutletKind.PodcastFeed).Purpose.ShouldContain("feed’s address");
+        Of(master: true).Purpose.ShouldStartWith("A master copy");
+        Of(container: Container.M4a).Purpose.ShouldStartWith("The sound alone");
+        Of(container: Container.Hls).Purpose.ShouldStartWith("Several sizes in pieces");
+        Of().Purpose.ShouldBe("Made, and at no outlet.");
+    }
+
+    [Fact]
+    public void What_is_up_to_date_or_used_or_kept_is_never_freed()
+    {
+        Of(age: FileAge.Encoding).CanBeFreed.ShouldBeTrue();
+        Of(age: FileAge.Finishing).CanBeFreed.ShouldBeTrue();
+        Of().CanBeFreed.ShouldBeFalse();
+        Of(age: FileAge.Encoding, kept: true).CanBeFreed.ShouldBeFalse();
+        Of(age: FileAge.Encoding, at: OutletKind.PodcastFeed).CanBeFreed.ShouldBeFalse();
+    }
+}
