@@ -17,17 +17,17 @@ namespace Wexel.Cli;
 /// <summary>One lesson that is to be made: its recordings in their order with what belongs to it, as paths.</summary>
 internal sealed record LessonRequest(IReadOnlyList<string> Recordings, string? Title, string? Contents, string? Captions, string? Cuts, string? MoveIns = null);
 
-/// <summary>What was made of one.</summary>
-internal sealed record MadeLesson(LessonSources Sources, FinishInputs Tracks, IReadOnlyList<CheckedFact> Check, string Codecs, bool HasSound, DateTimeOffset RecordedAt);
+/// <summary>What was made of one with one profile.</summary>
+internal sealed record MadeLesson(Profile Profile, LessonSources Sources, FinishInputs Tracks, IReadOnlyList<CheckedFact> Check, string Codecs, bool HasSound, DateTimeOffset RecordedAt);
 
-/// <summary>Makes the video, the poster and the player's data of one lesson.</summary>
-internal sealed class LessonMaker(Profile profile, string playerFolder, Stopwatches times)
+/// <summary>Makes the video, the poster and the player's data of one lesson, with each profile; all in one pass over the recordings.</summary>
+internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, string playerFolder, Stopwatches times)
 {
     /// <summary>How much of a lesson's picture changes where nobody has looked it through (see <see cref="RenderEstimator"/>).</summary>
     private const double UnknownChange = 0.3;
 
     /// <exception cref="UnusableInputException">The recording, the contents or the captions cannot be used.</exception>
-    internal async Task<MadeLesson> MakeAsync(LessonRequest request, string work, CancellationToken cancel)
+    internal async Task<IReadOnlyList<MadeLesson>> MakeAsync(LessonRequest request, string work, CancellationToken cancel)
     {
         var name = Path.GetFileName(request.Recordings[0]);
         var recordings = new List<(RecordingFacts Facts, SoundSides? Sides)>();
@@ -37,6 +37,7 @@ internal sealed class LessonMaker(Profile profile, string playerFolder, Stopwatc
                 throw new UnusableInputException($"There is no file “{recording}”.");
             var probed = await times.TakeAsync("probe", () => Prober.ProbeAsync(recording, Path.GetFileName(recording), cancel));
             var facts = probed.Facts ?? throw new UnusableInputException(probed.Problem!.Sentence);
+            facts = await times.TakeAsync("probe", () => EvenFramesFinder.WithAsync(facts, recording, cancel));
             recordings.Add((facts, await times.TakeAsync("listen", () => RecordingAnalyser.SidesAsync(facts, recording, cancel))));
         }
 
@@ -55,36 +56,67 @@ internal sealed class LessonMaker(Profile profile, string playerFolder, Stopwatc
             throw new UnusableInputException(refused.Sentence);
         (sections, cues) = (WhatFollows.Sections(sections, map), WhatFollows.Cues(cues, map));
         var look = new LessonLook(sections, MoveIns: moveIns, Cues: cues);
-        if (new ProfileForLesson(reel, map, look, plan => RenderEstimator.PictureBytes(plan.Picture!, plan.Length, reel, UnknownChange)).Of(profile).FirstOrDefault(f => f.IsFault) is { } fault)
-            throw new UnusableInputException(fault.Sentence);
-        var plan = RenderPlanner.Plan(reel, map, profile, look);
-        Directory.CreateDirectory(work);
-        var sound = plan.Sound is null ? null : await times.TakeAsync("sound", () => LessonSound.MakeAsync(plan.Sound, reel, map, request.Recordings, Path.Combine(work, "sound.flac"), cancel));
-        var tracks = new FinishInputs(
-            [.. plan.Pictures.Select((_, i) => Path.Combine(work, $"picture-{i + 1}.mp4"))], sound is null ? null : Path.Combine(work, SoundOutput.FileName(plan.Sound!)),
-            plan.File.CaptionsInside ? new CaptionsInside(WebVttText.Write(cues), "en") : null);
-        var encodes = Work(plan, request, tracks, sound);
-        await times.TakeAsync("encode", () => Encoder.EncodeAsync(encodes, new PercentOnError(plan.Length), null, cancel));
-        var file = Path.Combine(work, "finished", Finishing.FileName(plan.File.Container));
-        var poster = plan.Picture is null ? null : Path.Combine(work, "poster.jpg");
-        await times.TakeAsync("finish", async () =>
+        var wanted = new List<Wanted>();
+        foreach (var profile in profiles)
         {
-            Directory.CreateDirectory(Path.Combine(work, "finished"));
-            await Finishing.FinishAsync(plan, tracks, file, title, Chapters.Of(sections, plan.Length), cancel);
-            if (poster is not null)
-                await Finishing.PosterAsync(tracks.Picture!, poster, plan.Length / 10, cancel);
-        });
-        var found = await times.TakeAsync("check", () => FileChecker.CheckAsync(file, new MadeFrom(plan, encodes.Inputs, sound?.Path, plan.Picture is null ? [] : ExpectedPicture.Frames([], map), null), sections.Count, cancel));
-        var lesson = new PlayerLesson(
-            DerivedKey.Of("web-lesson", title, found.Bytes)[..16], title, "", "en", plan.Length, plan.Picture?.Size.Width ?? 0, plan.Picture?.Size.Height ?? 0,
-            "", null, sections, cues.Count == 0 || plan.Picture?.Captions is not null ? null : new PlayerCaptions("en", cues));
-        return new MadeLesson(new LessonSources(lesson, file, poster, Finishing.Pieces(plan.File.Container, file)), tracks, found.Check, found.Codecs, plan.Sound is not null, File.GetLastWriteTimeUtc(request.Recordings[0]));
+            if (new ProfileForLesson(reel, map, look, p => RenderEstimator.PictureBytes(p.Picture!, p.Length, reel, UnknownChange)).Of(profile).FirstOrDefault(f => f.IsFault) is { } fault)
+                throw new UnusableInputException(fault.Sentence);
+            var plan = RenderPlanner.Plan(reel, map, profile, look);
+            wanted.Add(new Wanted(profile, plan, Tracks(plan, work, cues)));
+        }
+
+        Directory.CreateDirectory(work);
+        var sounds = await SoundsAsync(wanted, reel, map, request, work, cancel);
+        var inputs = new EncodeInputs(request.Recordings, FontsFolder: Path.Combine(playerFolder, "fonts"));
+        var encodes = new EncodeWork(
+            inputs,
+            [.. wanted.SelectMany(w => w.Plan.Pictures.Zip(w.Tracks.Pictures, (picture, path) => new PictureOutput(picture, path, w.Plan.File.Bytes is { } bytes ? new FileLimit(bytes, w.Tracks.Sound) : null))).DistinctBy(p => p.Path)],
+            [.. sounds.Values]);
+        await times.TakeAsync("encode", () => Encoder.EncodeAsync(encodes, new PercentOnError(wanted[0].Plan.Length), null, cancel));
+        var made = new List<MadeLesson>();
+        foreach (var (profile, plan, tracks) in wanted)
+        {
+            var folder = Path.Combine(work, profile.Id);
+            var file = Path.Combine(folder, Finishing.FileName(plan.File.Container));
+            var poster = plan.Picture is null ? null : Path.Combine(folder, "poster.jpg");
+            await times.TakeAsync("finish", async () =>
+            {
+                Directory.CreateDirectory(folder);
+                await Finishing.FinishAsync(plan, tracks, file, title, Chapters.Of(sections, plan.Length), cancel);
+                if (poster is not null)
+                    await Finishing.PosterAsync(tracks.Picture!, poster, plan.Length / 10, cancel);
+            });
+            var composed = tracks.Sound is { } sound ? sounds[sound].Sound.Path : null;
+            var found = await times.TakeAsync("check", () => FileChecker.CheckAsync(file, new MadeFrom(plan, inputs, composed, plan.Picture is null ? [] : ExpectedPicture.Frames([], map), null), sections.Count, cancel));
+            var lesson = new PlayerLesson(
+                DerivedKey.Of("web-lesson", title, found.Bytes)[..16], title, "", "en", plan.Length, plan.Picture?.Size.Width ?? 0, plan.Picture?.Size.Height ?? 0,
+                "", null, sections, cues.Count == 0 || plan.Picture?.Captions is not null ? null : new PlayerCaptions("en", cues));
+            made.Add(new MadeLesson(profile, new LessonSources(lesson, file, poster, Finishing.Pieces(plan.File.Container, file)), tracks, found.Check, found.Codecs, plan.Sound is not null, File.GetLastWriteTimeUtc(request.Recordings[0])));
+        }
+
+        return made;
     }
 
-    private EncodeWork Work(RenderPlan plan, LessonRequest request, FinishInputs tracks, LessonSound? sound) => new(
-        new EncodeInputs(request.Recordings, FontsFolder: Path.Combine(playerFolder, "fonts")),
-        [.. plan.Pictures.Zip(tracks.Pictures, (picture, path) => new PictureOutput(picture, path, plan.File.Bytes is { } bytes ? new FileLimit(bytes, tracks.Sound) : null))],
-        sound is null ? [] : [new SoundOutput(plan.Sound!, sound, tracks.Sound!)]);
+    private sealed record Wanted(Profile Profile, RenderPlan Plan, FinishInputs Tracks);
+
+    /// <summary>What profiles have in common is encoded once: its path goes by what it is.</summary>
+    private static FinishInputs Tracks(RenderPlan plan, string work, IReadOnlyList<Cue> cues) => new(
+        [.. plan.Pictures.Select(picture => Path.Combine(work, $"picture-{DerivedKey.Of("", picture, plan.File.Bytes)}.mp4"))],
+        plan.Sound is null ? null : Path.Combine(work, $"{DerivedKey.Of("", plan.Sound)}-{SoundOutput.FileName(plan.Sound)}"),
+        plan.File.CaptionsInside ? new CaptionsInside(WebVttText.Write(cues), "en") : null);
+
+    /// <summary>The sounds to encode by their paths; what comes together alike is put together once.</summary>
+    private async Task<Dictionary<string, SoundOutput>> SoundsAsync(IReadOnlyList<Wanted> wanted, Reel reel, TimeMap map, LessonRequest request, string work, CancellationToken cancel)
+    {
+        var sounds = new Dictionary<string, SoundOutput>();
+        foreach (var (_, plan, tracks) in wanted)
+        {
+            if (plan.Sound is { } sound && tracks.Sound is { } path && !sounds.ContainsKey(path))
+                sounds[path] = new SoundOutput(sound, await times.TakeAsync("sound", () => LessonSound.MakeAsync(sound, reel, map, request.Recordings, Path.Combine(work, $"{DerivedKey.Of("", sound.Mixes, sound.Channels)}.flac"), cancel)), path);
+        }
+
+        return sounds;
+    }
 
     private static IReadOnlyList<Section> Contents(string? path, TimeSpan length)
     {

@@ -10,7 +10,7 @@ using Wexel.Media.Tools;
 namespace Wexel.Cli;
 
 /// <summary>What was asked for on the command line.</summary>
-internal sealed record MakeRequest(IReadOnlyList<string> Recordings, string? Title, string? Contents, string? Captions, string? Cuts, string? MoveIns, string? Profile, string Purpose, string? BaseUrl, string? Out, bool Json);
+internal sealed record MakeRequest(IReadOnlyList<string> Recordings, string? Title, string? Contents, string? Captions, string? Cuts, string? MoveIns, IReadOnlyList<string> Profiles, string Purpose, string? BaseUrl, string? Out, bool Json);
 
 /// <summary>The report that <c>--json</c> prints.</summary>
 internal sealed record MakeReport(
@@ -83,18 +83,30 @@ internal static class MakeCommand
         var sources = request.Recordings is [var course] && course.EndsWith(".json", StringComparison.OrdinalIgnoreCase)
             ? CourseFile.Read(course)
             : new MakeSources(request.Title, false, [new LessonRequest(request.Recordings, request.Title, request.Contents, request.Captions, request.Cuts, request.MoveIns)], new CourseFeed());
-        if ((request.Profile is null ? OutletTakes.Usual(purpose.Kind, sources.Feed.Media) : NamedProfile(request.Profile)) is not { } profile)
-            return Misused($"There is no profile “{request.Profile}”; take one of {string.Join(", ", Profiles.All.Select(p => p.Id))}, or a profile file that ends in .json.");
-        if (purpose.Refusal(sources, profile) is { } refusal)
+        var profiles = new List<Profile>();
+        foreach (var name in request.Profiles)
+        {
+            if (NamedProfile(name) is not { } named)
+                return Misused($"There is no profile “{name}”; take one of {string.Join(", ", Core.Encoding.Profiles.All.Select(p => p.Id))}, or a profile file that ends in .json.");
+            profiles.Add(named);
+        }
+
+        if (profiles.Count == 0)
+            profiles.Add(OutletTakes.Usual(purpose.Kind, sources.Feed.Media));
+        if (profiles.Count > 1 && !purpose.TakesSeveralProfiles)
+            return Misused($"--for {request.Purpose} takes one profile; several are made --for files.");
+        if (profiles.GroupBy(p => p.Id).FirstOrDefault(same => same.Count() > 1) is { } twice)
+            return Misused($"The profile “{twice.Key}” was given twice; their files would have one name.");
+        if (profiles.Select(p => purpose.Refusal(sources, p)).FirstOrDefault(r => r is not null) is { } refusal)
             return Misused(refusal);
         if (request.Out is not null)
             RefuseWhatIsThere(request.Out);
 
         var times = new Stopwatches();
-        var maker = new LessonMaker(profile, player, times);
+        var maker = new LessonMaker(profiles, player, times);
         var made = new List<MadeLesson>();
         foreach (var lesson in sources.Lessons)
-            made.Add(await maker.MakeAsync(lesson, Path.Combine(work, $"{made.Count + 1}"), cancel));
+            made.AddRange(await maker.MakeAsync(lesson, Path.Combine(work, $"{made.Count + 1}"), cancel));
         var title = sources.IsCourse ? sources.Title! : made[0].Sources.Lesson.Title;
         var outPath = Path.GetFullPath(request.Out ?? FileNames.Of(title) + purpose.Ending);
         RefuseWhatIsThere(outPath);
@@ -107,7 +119,8 @@ internal static class MakeCommand
 
     private static void Report(MakeRequest request, MakeSources sources, List<MadeLesson> made, MakePlan plan, string outPath, IReadOnlyList<WrittenFile> written, Stopwatches times)
     {
-        CheckedFact[] check = [.. made.SelectMany(m => sources.IsCourse ? m.Check.Select(f => f with { Fact = $"{m.Sources.Lesson.Title}: {f.Fact}" }) : m.Check)];
+        string Of(MadeLesson m) => (sources.IsCourse ? $"{m.Sources.Lesson.Title}: " : "") + (request.Profiles.Count > 1 ? $"{m.Profile.Title}: " : "");
+        CheckedFact[] check = [.. made.SelectMany(m => m.Check.Select(f => f with { Fact = Of(m) + f.Fact }))];
         foreach (var fact in check)
             Console.Error.WriteLine($"{(fact.Verdict == Verdict.Right ? "right" : "WRONG")}  {fact.Fact}: {fact.Measured}");
         foreach (var finding in plan.FeedCheck ?? [])

@@ -8,17 +8,17 @@ var contents = new Option<string?>("--contents") { Description = "A text file wi
 var captions = new Option<string?>("--captions") { Description = "A WebVTT or SubRip file." };
 var cuts = new Option<string?>("--cuts") { Description = "A text file with the stretches to leave out, one on each line: 0:00 - 0:03.2, or 4:10 - end." };
 var moveIns = new Option<string?>("--move-ins") { Description = "A text file with what is seen large, one on each line: 1:05 - 1:12.5 at 20,30 50x40, the part in per cent from the left and the top, across and down." };
-var profile = new Option<string?>("--profile") { Description = $"One of: {string.Join(", ", Profiles.All.Select(p => p.Id))}; or a profile as a JSON file. Without it, what is usual for the purpose." };
-var purpose = new Option<string>("--for") { Description = "What to make: web (a folder for any web server), scorm12 (a package for a learning system) or podcast (a folder with a feed).", DefaultValueFactory = _ => "web" };
+var profile = new Option<string[]>("--profile") { Description = $"One of: {string.Join(", ", Profiles.All.Select(p => p.Id))}; or a profile as a JSON file. Given several times with --for files, all are made in one pass over the recording. Without it, what is usual for the purpose." };
+var purpose = new Option<string>("--for") { Description = "What to make: web (a folder for any web server), scorm12 (a package for a learning system), podcast (a folder with a feed) or files (a folder with a file for each profile).", DefaultValueFactory = _ => "web" };
 var baseUrl = new Option<string?>("--base-url") { Description = "For a podcast: the address where the folder will lie." };
 var output = new Option<string?>("--out") { Description = "The folder to make, or a ZIP when it ends in .zip." };
 var json = new Option<bool>("--json") { Description = "Print a report as JSON on standard output." };
 
-var make = new Command("make", "Makes a web folder, a learning-system package or a podcast feed of recordings, with no server and no database.") { recording, title, contents, captions, cuts, moveIns, profile, purpose, baseUrl, output, json };
+var make = new Command("make", "Makes a web folder, a learning-system package, a podcast feed or plain files of recordings, with no server and no database.") { recording, title, contents, captions, cuts, moveIns, profile, purpose, baseUrl, output, json };
 make.SetAction((parsed, cancel) => MakeCommand.RunAsync(
     new MakeRequest(
         parsed.GetRequiredValue(recording), parsed.GetValue(title), parsed.GetValue(contents), parsed.GetValue(captions), parsed.GetValue(cuts), parsed.GetValue(moveIns),
-        parsed.GetValue(profile), parsed.GetRequiredValue(purpose), parsed.GetValue(baseUrl), parsed.GetValue(output), parsed.GetValue(json)),
+        parsed.GetValue(profile) ?? [], parsed.GetRequiredValue(purpose), parsed.GetValue(baseUrl), parsed.GetValue(output), parsed.GetValue(json)),
     cancel));
 
 var parsed = new RootCommand("Wexel: from a screen recording to a lesson.") { make }.Parse(args);

@@ -15,12 +15,15 @@ internal sealed record MakePlan(IReadOnlyList<PackageFile> Files, IReadOnlyList<
 /// <summary>What <c>--for</c> asks for.</summary>
 internal abstract class Purpose(string playerFolder)
 {
-    internal const string Names = "web, scorm12 or podcast";
+    internal const string Names = "web, scorm12, podcast or files";
 
     protected string PlayerFolder => playerFolder;
 
     /// <summary>The kind of outlet that it is made for.</summary>
     internal abstract OutletKind Kind { get; }
+
+    /// <summary>Whether it is made with several profiles at once.</summary>
+    internal virtual bool TakesSeveralProfiles => false;
 
     /// <summary>What the name of what is made ends in, where none was given.</summary>
     internal virtual string Ending => "";
@@ -31,6 +34,7 @@ internal abstract class Purpose(string playerFolder)
         "web" => new WebPurpose(playerFolder),
         "scorm12" => new LearningSystemPurpose(playerFolder),
         "podcast" => new PodcastPurpose(baseUrl, playerFolder),
+        "files" => new FilesPurpose(playerFolder),
         _ => null,
     };
 
@@ -45,7 +49,7 @@ internal sealed class WebPurpose(string playerFolder) : Purpose(playerFolder)
 {
     internal override OutletKind Kind => OutletKind.WebServer;
 
-    internal override string? Refusal(MakeSources sources, Profile profile) => sources.IsCourse ? "A course is made --for scorm12 or --for podcast." : base.Refusal(sources, profile);
+    internal override string? Refusal(MakeSources sources, Profile profile) => sources.IsCourse ? "A course is made --for scorm12, --for podcast or --for files." : base.Refusal(sources, profile);
 
     internal override Task<MakePlan> PlanAsync(string title, MakeSources sources, IReadOnlyList<MadeLesson> made, string work, CancellationToken cancel) =>
         Task.FromResult(new MakePlan(WebFolder.Plan(made[0].Sources, PlayerFiles.In(PlayerFolder))));

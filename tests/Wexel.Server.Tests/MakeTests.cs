@@ -51,6 +51,21 @@ public sealed class MakeTests : IDisposable
     }
 
     [Fact]
+    public async Task Makes_files_with_several_profiles_in_one_pass_and_prints_the_check_of_each()
+    {
+        var clip = await ClipAsync("a.mp4");
+        var made = await MakeAsync(clip, "--title", "Fares", "--for", "files", "--profile", "web", "--profile", "podcast-sound", "--profile", "open-formats", "--profile", "adaptive", "--out", At("files"), "--json");
+        made.ExitCode.ShouldBe(0, made.StandardError);
+        Directory.EnumerateFileSystemEntries(At("files")).Select(Path.GetFileName).Order(StringComparer.Ordinal).ShouldBe(["fares-adaptive", "fares-open-formats.webm", "fares-podcast-sound.m4a", "fares-web.mp4"]);
+        File.Exists(Path.Combine(At("files"), "fares-adaptive", "lesson.m3u8")).ShouldBeTrue();
+        foreach (var profile in new[] { "Web, as recorded", "Podcast, sound only", "Open formats", "Adaptive" })
+            made.StandardError.ShouldContain($"right  {profile}: Length: 2.0");
+        var one = await MakeAsync(clip, "--title", "Fares", "--profile", "web", "--profile", "small-480p", "--out", At("one"));
+        one.ExitCode.ShouldBe(1);
+        one.StandardError.Trim().ShouldBe("--for web takes one profile; several are made --for files.");
+    }
+
+    [Fact]
     public async Task Leaves_out_what_is_cut_and_refuses_what_would_leave_nothing()
     {
         await File.WriteAllTextAsync(At("cuts.txt"), "0:00 - 0:00.5\n0:01.5 - end\n");
