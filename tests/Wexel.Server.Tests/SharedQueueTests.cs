@@ -7,7 +7,7 @@ namespace Wexel.Server.Tests;
 /// <summary>Several servers share one queue (Hangfire on PostgreSQL), and what befalls one of them or their database costs no job.</summary>
 public sealed class SharedQueueTests
 {
-    private static async Task<string> LessonAsync(HttpClient trainer, int seconds)
+    internal static async Task<string> LessonAsync(HttpClient trainer, int seconds)
     {
         var clip = Path.Combine(Path.GetTempPath(), $"wexel-shared-{Guid.NewGuid():N}.mp4");
         try

@@ -2,8 +2,7 @@
 # Starts the real server and the stand-ins for the browser tests, with a database and a store of their own.
 set -euo pipefail
 home=$(cd "$(dirname "$0")/../.." && pwd)
-server_port=$1 outside_port=$2 smtp_port=$3
-data=$(mktemp -d /tmp/wexel-e2e-XXXXXX)
+data=$1 server_port=$2 outside_port=$3 smtp_port=$4
 database="wexel_e2e_$$"
 pg=$(sed -E 's/.*Port=([0-9]+).*/\1/' <<<"$WEXEL_TEST_POSTGRES")
 bin=$(ls -d /usr/lib/postgresql/*/bin | sort -V | tail -1)
