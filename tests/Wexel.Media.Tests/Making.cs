@@ -28,13 +28,13 @@ internal static class Making
     /// <summary>Without levelling, so that sounds can be compared with what they were.</summary>
     internal static Profile AsLoudAsRecorded { get; } = Profiles.Web with { Sound = Profiles.Web.Sound! with { TargetLufs = null } };
 
-    internal static Task<Made> MakeAsync(string source, string output, IReadOnlyList<Section>? sections = null, Profile? profile = null, IReadOnlyList<TimeRange>? cuts = null, string? mark = null, MarkOnPicture? markOn = null, Canvas? canvas = null, IReadOnlyList<MoveIn>? moveIns = null, IReadOnlyList<Cue>? cues = null, bool compared = false) =>
-        MakeAsync([source], output, sections, profile, cuts, mark, markOn, canvas, moveIns, cues, compared);
+    internal static Task<Made> MakeAsync(string source, string output, IReadOnlyList<Section>? sections = null, Profile? profile = null, IReadOnlyList<TimeRange>? cuts = null, string? mark = null, MarkOnPicture? markOn = null, Canvas? canvas = null, IReadOnlyList<MoveIn>? moveIns = null, IReadOnlyList<Cue>? cues = null, bool compared = false, bool copied = false) =>
+        MakeAsync([source], output, sections, profile, cuts, mark, markOn, canvas, moveIns, cues, compared, copied);
 
     /// <summary>Probe, plan, put the sound together, encode, finish, measure, check: the way every lesson goes.</summary>
-    internal static async Task<Made> MakeAsync(IReadOnlyList<string> sources, string output, IReadOnlyList<Section>? sections = null, Profile? profile = null, IReadOnlyList<TimeRange>? cuts = null, string? mark = null, MarkOnPicture? markOn = null, Canvas? canvas = null, IReadOnlyList<MoveIn>? moveIns = null, IReadOnlyList<Cue>? cues = null, bool compared = false)
+    internal static async Task<Made> MakeAsync(IReadOnlyList<string> sources, string output, IReadOnlyList<Section>? sections = null, Profile? profile = null, IReadOnlyList<TimeRange>? cuts = null, string? mark = null, MarkOnPicture? markOn = null, Canvas? canvas = null, IReadOnlyList<MoveIn>? moveIns = null, IReadOnlyList<Cue>? cues = null, bool compared = false, bool copied = false)
     {
-        var (source, from, chapters) = await FinishedAsync(sources, output, sections ?? [], profile ?? Profiles.Web, cuts, mark, markOn, canvas, moveIns, cues, compared);
+        var (source, from, chapters) = await FinishedAsync(sources, output, sections ?? [], profile ?? Profiles.Web, cuts, mark, markOn, canvas, moveIns, cues, compared, copied);
         var (measured, expected) = await RenditionMeasurer.MeasureAsync(output, from, TestContext.Current.CancellationToken);
         return new Made(output, source, from.Plan, measured, FileCheck.Of(measured, from.Plan, chapters, expected), from);
     }
@@ -47,7 +47,7 @@ internal static class Making
         return new MadeStream(path, from.Plan, await FileChecker.CheckAsync(path, from, chapters, TestContext.Current.CancellationToken), from);
     }
 
-    private static async Task<(RecordingFacts Source, MadeFrom From, int Chapters)> FinishedAsync(IReadOnlyList<string> sources, string output, IReadOnlyList<Section> sections, Profile profile, IReadOnlyList<TimeRange>? cuts, string? mark, MarkOnPicture? markOn, Canvas? canvas, IReadOnlyList<MoveIn>? moveIns, IReadOnlyList<Cue>? cues, bool compared)
+    private static async Task<(RecordingFacts Source, MadeFrom From, int Chapters)> FinishedAsync(IReadOnlyList<string> sources, string output, IReadOnlyList<Section> sections, Profile profile, IReadOnlyList<TimeRange>? cuts, string? mark, MarkOnPicture? markOn, Canvas? canvas, IReadOnlyList<MoveIn>? moveIns, IReadOnlyList<Cue>? cues, bool compared, bool copied = false)
     {
         var cancel = TestContext.Current.CancellationToken;
         var recordings = new List<(RecordingFacts Facts, SoundSides? Sides)>();
@@ -55,6 +55,8 @@ internal static class Making
         {
             var probed = await Prober.ProbeAsync(source, Path.GetFileName(source), cancel);
             var facts = probed.Facts ?? throw new InvalidOperationException(probed.Problem!.Sentence);
+            // Most tests are about encoding; whoever wants to copy says so.
+            facts = copied ? await EvenFramesFinder.WithAsync(facts, source, cancel) : facts;
             recordings.Add((facts, await RecordingAnalyser.SidesAsync(facts, source, cancel)));
         }
 

@@ -117,7 +117,7 @@ public sealed class StreamTests(ServerFixture fixture) : IClassFixture<ServerFix
     {
         var (trainer, lesson) = await LessonAsync();
         async Task<HttpResponseMessage> TryAsync(params string[] profiles) => await trainer.PostAsJsonAsync($"/api/lessons/{lesson}/trials", new { profiles, at = (long?)null });
-        var tried = await (await TryAsync("web", "small-480p")).Content.ReadFromJsonAsync<JsonElement>();
+        var tried = await (await TryAsync("open-formats", "small-480p")).Content.ReadFromJsonAsync<JsonElement>();
         var trials = tried.GetProperty("trials").EnumerateArray().ToList();
         trials.ShouldAllBe(t => t.GetProperty("worstSsim").GetDouble() > 0.9 && t.GetProperty("bytes").GetInt64() > 1000 && t.GetProperty("took").GetInt64() > 0);
         var frames = tried.GetProperty("frames").GetInt64();
@@ -125,6 +125,7 @@ public sealed class StreamTests(ServerFixture fixture) : IClassFixture<ServerFix
         png[1..4].ShouldBe("PNG"u8.ToArray());
         (await trainer.GetAsync($"/api/trials/{trials[0].GetProperty("key").GetString()}/{frames}.png")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
         (await trainer.GetAsync("/api/trials/..%2F..%2Fpid/0.png")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await (await TryAsync("web")).ProblemAsync()).GetProperty("code").GetString().ShouldBe("trial-copied");
         (await (await TryAsync("podcast-sound")).ProblemAsync()).GetProperty("code").GetString().ShouldBe("trial-without-picture");
         (await (await TryAsync()).ProblemAsync()).GetProperty("code").GetString().ShouldBe("trial-nothing");
         (await TryAsync("none")).StatusCode.ShouldBe(HttpStatusCode.NotFound);

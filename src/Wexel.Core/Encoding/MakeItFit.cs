@@ -24,8 +24,9 @@ public static class MakeItFit
     /// <param name="bytes">The limit, in bytes.</param>
     /// <param name="height">How high the picture is made with them, in pixels; 0 without a picture.</param>
     /// <param name="estimate">Says what the lesson comes to with some settings.</param>
+    /// <param name="copied">Whether the picture would be copied with these settings.</param>
     /// <returns>The settings, or what speaks against it.</returns>
-    public static async Task<(Fitted? Fitted, Problem? Problem)> FindAsync(Profile profile, long bytes, int height, Func<Profile, Task<RenderEstimate>> estimate)
+    public static async Task<(Fitted? Fitted, Problem? Problem)> FindAsync(Profile profile, long bytes, int height, Func<Profile, Task<RenderEstimate>> estimate, bool copied = false)
     {
         if (ContainerFacts.Of(profile.Container).IsFolder)
             return (null, new Problem("fit-many-files", $"“{profile.Title}” makes many files; a limit is for one. Choose a profile that makes MP4.", "profileId"));
@@ -36,13 +37,16 @@ public static class MakeItFit
         var wanted = picture with { Rate = picture.Rate.Rule == RateRule.Quality ? picture.Rate : RateSettings.Of(quality) };
         Profile With(PictureSettings settings) => profile with { Picture = settings };
         var least = long.MaxValue;
-        foreach (var (settings, givenUp) in Steps(wanted, height))
+        foreach (var (settings, givenUp) in Steps(wanted, height, copied))
         {
             var asWanted = With(settings);
             var first = await estimate(asWanted);
             least = Math.Min(least, first.Bytes);
             if (first.Size.Most <= bytes)
                 return (new Fitted(asWanted, first, givenUp), null);
+            // What is copied is as large as it is.
+            if (copied && settings.Copy)
+                continue;
             if (first.Bytes <= bytes)
                 return (Held(asWanted, first, bytes, givenUp), null);
             // Frames that repeat are given up before quality is.
@@ -75,10 +79,17 @@ public static class MakeItFit
     }
 
     /// <summary>The picture's settings with less and less timing and height, and what is given up so far.</summary>
-    private static IEnumerable<(PictureSettings Settings, IReadOnlyList<string> GivenUp)> Steps(PictureSettings wanted, int height)
+    private static IEnumerable<(PictureSettings Settings, IReadOnlyList<string> GivenUp)> Steps(PictureSettings wanted, int height, bool copied)
     {
         yield return (wanted, []);
         List<string> givenUp = [];
+        if (copied)
+        {
+            wanted = wanted with { Copy = false };
+            givenUp.Add("The picture is encoded, and not copied as it was recorded.");
+            yield return (wanted, [.. givenUp]);
+        }
+
         if (wanted.Timing.Rule != TimingRule.AsDrawn)
         {
             wanted = wanted with { Timing = TimingSettings.AsDrawn };

@@ -195,6 +195,7 @@ public enum CaptionPlace
 /// <param name="KeyFrameSeconds">Key frames at most this far apart, in seconds; null for automatic.</param>
 /// <param name="Effort">How much time it takes.</param>
 /// <param name="HouseMark">Whether the house's mark is put on where the lesson wants it.</param>
+/// <param name="Copy">Whether a picture that stays as it was recorded is copied where it can be, and not encoded.</param>
 /// <param name="FurtherHeights">Heights in pixels in which the picture is made besides, with <see cref="Container.Hls"/>; those that are not smaller than the picture itself are left away. Null for none.</param>
 public sealed record PictureSettings(
     [property: Setting("Codec", "H.264, which everything plays", "VP9 and AV1 make smaller files, take longer, and some learning systems refuse them")] PictureCodec Codec,
@@ -206,7 +207,8 @@ public sealed record PictureSettings(
     [property: Setting("Key frames", "automatic: at each section, and at most 10 s apart, 6 s with HLS", "closer together, jumping is quicker and the file larger", Unit = "s", Least = 0.5, Most = 30)] double? KeyFrameSeconds = null,
     [property: Setting("Effort", "faster, for screens", "smaller takes up to ten times as long and saves some per cent")] Effort Effort = Effort.Faster,
     [property: Setting("House mark", "on", "another mark encodes the picture again")] bool HouseMark = true,
-    [property: Setting("Further heights", "720, 480 and 360 with HLS: slow lines take the smaller ones", "each is encoded and stored besides", Unit = "pixels")] IReadOnlyList<int>? FurtherHeights = null);
+    [property: Setting("Further heights", "720, 480 and 360 with HLS: slow lines take the smaller ones", "each is encoded and stored besides", Unit = "pixels")] IReadOnlyList<int>? FurtherHeights = null,
+    [property: Setting("Copy what stays as it is", "on: nothing is lost, and it takes seconds", "off, it is always encoded: often smaller, never sharper")] bool Copy = true);
 
 /// <summary>How large a picture is made.</summary>
 /// <param name="Rule">The rule.</param>

@@ -22,7 +22,7 @@ public static class Profiles
     /// <summary>Visually lossless, for keeping.</summary>
     public static Profile Master { get; } = new(
         "master", "Master copy", "Visually lossless, every frame, sound as recorded: to keep, and to make everything else from later.", Container.Mov,
-        Screen(SizeSettings.AsCanvas, 12) with { Timing = TimingSettings.AsRecorded, HouseMark = false, KeyFrameSeconds = 2 }, Voice with { BitsPerSecond = 256_000, TargetLufs = null });
+        Screen(SizeSettings.AsCanvas, 12) with { Timing = TimingSettings.AsRecorded, HouseMark = false }, Voice with { BitsPerSecond = 256_000, TargetLufs = null });
 
     /// <summary>At most 720 lines at a constant frame rate, as podcast apps take it.</summary>
     public static Profile Podcast720 { get; } = new(

@@ -36,6 +36,7 @@ public static class RenderEstimator
     private const double ContainerBytesPerFrame = 12;
     private const double SoundContainerBytesPerSecond = 200;
     private const double SoundSecondsATime = 60;
+    private const double CopiedBytesPerSecond = 100e6;
 
     /// <summary>What runs before the first frame of a sample comes.</summary>
     private const double StartSeconds = 0.25;
@@ -53,6 +54,8 @@ public static class RenderEstimator
     /// <param name="speed">The machine.</param>
     public static RenderEstimate Of(RenderPlan plan, Reel reel, double changedShare, MachineSpeed speed)
     {
+        if (plan.Picture is { Copy: { } copy })
+            return Copied(plan, copy, reel, new Estimated(SoundBytes(plan), SoundBytes(plan), SoundBytes(plan)), speed, sampled: false);
         var seconds = plan.Length.TotalSeconds;
         var made = plan.Pictures.Select(picture => FramesOf(picture, seconds, changedShare).Made).ToList();
         var time = Fixed(plan) + PictureSeconds(plan, reel, made, speed);
@@ -70,6 +73,8 @@ public static class RenderEstimator
     public static RenderEstimate FromSamples(RenderPlan plan, Reel reel, TimeMap map, IReadOnlyList<TimeRange>? still, LessonSamples samples, MachineSpeed speed)
     {
         var size = samples.SoundBytesPerSecond.Count > 0 ? Samples.SoundBytes(plan.Length, samples.SoundBytesPerSecond).Plus(plan.Length.TotalSeconds * SoundContainerBytesPerSecond) : default;
+        if (plan.Picture is { Copy: { } copy })
+            return Copied(plan, copy, reel, size, speed, sampled: true);
         var made = new List<double>();
         var (took, thought) = (0.0, 0.0);
         foreach (var (picture, measured) in plan.Pictures.Zip(samples.Pictures))
@@ -90,6 +95,20 @@ public static class RenderEstimator
 
         var time = Fixed(plan) + (PictureSeconds(plan, reel, made, speed) * (thought > 0 ? Math.Clamp(took / thought, 0.1, 10) : 1));
         return new RenderEstimate(size, new Estimated(time, time / TimeFactor, time * TimeFactor), true);
+    }
+
+    /// <summary>What is copied comes to what it took in the recording; what is encoded between costs more, by how much is not known.</summary>
+    private static RenderEstimate Copied(RenderPlan plan, CopyPlan copy, Reel reel, Estimated sound, MachineSpeed speed, bool sampled)
+    {
+        var even = reel.Parts[0].Picture.Even!;
+        var frame = (double)even.Bytes / even.Frames;
+        var all = copy.Runs.Sum(r => r.Count + r.LeadIn) * (frame + ContainerBytesPerFrame);
+        var size = new Estimated(sound.Value + all, sound.Least + (all * 0.7), sound.Most + (all * 1.4));
+        // To encode a piece, its frames are decoded from the key frame before.
+        var pixels = (double)plan.Picture!.Size.Width * plan.Picture.Size.Height;
+        var pieces = copy.Runs.Count(r => r.Encoded);
+        var seconds = Fixed(plan) + (all / CopiedBytesPerSecond) + (pieces * StartSeconds) + ((copy.EncodedFrames + (pieces * even.LongestDistance / 2.0)) * pixels / speed.DecodedPixelsPerSecond) + Encoding(plan.Picture, copy.EncodedFrames, speed);
+        return new RenderEstimate(size, new Estimated(seconds, seconds / RoughFactor, seconds * RoughFactor), sampled);
     }
 
     /// <summary>A rate is met, and how nearly is known.</summary>

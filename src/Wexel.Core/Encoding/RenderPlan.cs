@@ -44,6 +44,7 @@ public sealed record PartPlan(int Recording, IReadOnlyList<KeptStretch> Kept, bo
 /// <param name="Coding">How it is coded.</param>
 /// <param name="Rate">What the encoder holds to.</param>
 /// <param name="Effort">How much time the encoder takes.</param>
+/// <param name="Copy">How it is copied where it is; null where all of it is encoded.</param>
 public sealed record PicturePlan(
     IReadOnlyList<PartPlan> Parts,
     PictureSize Size,
@@ -52,7 +53,13 @@ public sealed record PicturePlan(
     FrameTiming Timing,
     CodingPlan Coding,
     RatePlan Rate,
-    Effort Effort);
+    Effort Effort,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] CopyPlan? Copy = null)
+{
+    /// <summary>Why it is not copied, to stand behind "since"; null where it is. Nothing that is made depends on it.</summary>
+    [JsonIgnore]
+    public string? EncodedSince { get; init; }
+}
 
 /// <summary>How a picture is coded.</summary>
 /// <param name="Codec">The codec.</param>

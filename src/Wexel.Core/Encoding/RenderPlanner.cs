@@ -82,8 +82,18 @@ public static class RenderPlanner
         var burnt = profile.Captions == CaptionPlace.BurntIn && look.Cues is { Count: > 0 } cues ? cues : [];
         var timing = Timing(map, look.Sections ?? [], parts, settings, burnt, profile.Container == Container.Hls);
         var rate = Rate(settings, map.Length, sound);
-        return new PicturePlan(
-            parts, size, mark, burnt.Count == 0 ? null : BurntCaptions.Script(burnt, size, mark?.Box), timing, new CodingPlan(settings.Codec, settings.Codec == PictureCodec.H264 ? H264(settings, size, timing.Made, rate) : null), rate, settings.Effort);
+        return Copied(reel, profile, settings, new PicturePlan(
+            parts, size, mark, burnt.Count == 0 ? null : BurntCaptions.Script(burnt, size, mark?.Box), timing, new CodingPlan(settings.Codec, settings.Codec == PictureCodec.H264 ? H264(settings, size, timing.Made, rate) : null), rate, settings.Effort));
+    }
+
+    /// <summary>What is copied declares what the recording does.</summary>
+    private static PicturePlan Copied(Reel reel, Profile profile, PictureSettings settings, PicturePlan plan)
+    {
+        var (copy, since) = CopyRule.Of(plan, reel, settings, profile.Container);
+        if (copy is null)
+            return plan with { EncodedSince = since };
+        var even = reel.Parts[0].Picture.Even!;
+        return plan with { Copy = copy, Coding = plan.Coding with { H264 = plan.Coding.H264! with { Profile = CopyRule.ProfileOf(even)!.Value, Level = even.Level } } };
     }
 
     /// <summary>What is made of one recording; null where nothing of it is kept.</summary>

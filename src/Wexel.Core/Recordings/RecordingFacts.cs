@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Wexel.Core.Timing;
 
 namespace Wexel.Core.Recordings;
@@ -22,6 +23,7 @@ public sealed record RecordingFacts(string Container, long Bytes, TimeSpan Lengt
 /// <param name="FrameCount">How many frames there are, where it was counted; 0 for none; null for unknown.</param>
 /// <param name="PixelFormat">Sampling and depth in ffmpeg's naming, such as yuv420p or gbrp.</param>
 /// <param name="Colour">How the numbers stand for colours.</param>
+/// <param name="Even">How its frames lie in the file, where they could be copied; null where not, or where nobody looked.</param>
 public sealed record PictureFacts(
     string Codec,
     int Width,
@@ -33,7 +35,8 @@ public sealed record PictureFacts(
     bool RateVaries,
     long? FrameCount,
     string PixelFormat,
-    ColourFacts Colour)
+    ColourFacts Colour,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] EvenFrames? Even = null)
 {
     /// <summary>The picture's size as it is shown: turned upright, with square pixels, in whole pixels.</summary>
     public PictureSize ShownSize

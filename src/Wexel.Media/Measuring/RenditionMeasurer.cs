@@ -111,6 +111,8 @@ public static class RenditionMeasurer
         var printed = await MediaTool.ProbeAsync(["-select_streams", "v:0", "-show_entries", "packet=pts_time,duration_time,flags", "-of", "csv=p=0", .. MediaTool.OwnInput(path)], cancel);
         return [.. printed.Split('\n', StringSplitOptions.RemoveEmptyEntries)
             .Select(line => line.Split(','))
+            // What an edit list passes over is decoded, and not shown.
+            .Where(f => !f[2].Contains('D', StringComparison.Ordinal))
             .Select(f => new Frame(Seconds(f[0]), Seconds(f[1]), f[2].StartsWith('K')))];
     }
 

@@ -27,6 +27,8 @@ public static partial class SourcePicture
     /// <summary>As drawn, a frame stands a second at most; a little more is read before the one that is wanted.</summary>
     private static readonly TimeSpan ReadBefore = TimeSpan.FromSeconds(1.5);
 
+    private static readonly TimeSpan Exactly = TimeSpan.Zero;
+
     private const double BlackMean = 8;
 
     /// <summary>Compares a frame.</summary>
@@ -36,11 +38,18 @@ public static partial class SourcePicture
     /// <param name="frame">The lesson's frame, on the grid.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ToolFailedException">One of the two cannot be read there.</exception>
-    public static async Task<MomentCompared> CompareAsync(PicturePlan plan, EncodeInputs inputs, string filePath, long frame, CancellationToken cancel)
+    public static async Task<MomentCompared> CompareAsync(PicturePlan plan, EncodeInputs inputs, string filePath, long frame, CancellationToken cancel) =>
+        await CompareAsync(plan, inputs, filePath, frame, Exactly, cancel)
+        // Where the sound goes on after the picture, the recording has no frame there, and its last one stands.
+        ?? await CompareAsync(plan, inputs, filePath, frame, ReadBefore, cancel)
+        // Where the file has no frame, it is like nothing.
+        ?? new MomentCompared(plan.Timing.Grid.TimeOf(frame), 0, 0, false);
+
+    private static async Task<MomentCompared?> CompareAsync(PicturePlan plan, EncodeInputs inputs, string filePath, long frame, TimeSpan before, CancellationToken cancel)
     {
         var (source, made) = (new byte[plan.Size.Width * plan.Size.Height], new byte[plan.Size.Width * plan.Size.Height]);
         var both = false;
-        var said = await WithGraphAsync(plan, inputs, filePath, frame, (input, graph) => MediaTool.StreamReportAsync(
+        var said = await WithGraphAsync(plan, inputs, filePath, frame, before, (input, graph) => MediaTool.StreamReportAsync(
             [
                 .. input, "-filter_complex", $"{graph};[picture0]format=gray,split[source][s];[made]format=gray,split[m1][m2];[source][m1]ssim[like];[s][m2]vstack[both]",
                 "-map", "[both]", "-frames:v", "1", "-f", "rawvideo", "pipe:1", "-map", "[like]", "-frames:v", "1", "-f", "null", "-",
@@ -55,8 +64,7 @@ public static partial class SourcePicture
         var like = said.Select(line => SsimLine().Match(line)).FirstOrDefault(m => m.Success);
         return both && like is not null
             ? new MomentCompared(at, double.Parse(like.Groups[1].ValueSpan, CultureInfo.InvariantCulture), DetailKept.Of(source, made, plan.Size, plan.Size).Mean, Mean(source) <= BlackMean, Borders(source, plan.Size))
-            // Where the file has no frame, it is like nothing.
-            : new MomentCompared(at, 0, 0, false);
+            : null;
     }
 
     /// <summary>Takes one of the two as a PNG at full size.</summary>
@@ -69,14 +77,24 @@ public static partial class SourcePicture
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ToolFailedException">There is no such frame, or it cannot be read.</exception>
     public static Task TakeAsync(PicturePlan plan, EncodeInputs inputs, string filePath, long frame, Side side, string outputPath, CancellationToken cancel) =>
-        WholeFile.MakeAsync(outputPath, temporary => WithGraphAsync(plan, inputs, filePath, frame, async (input, graph) =>
+        WholeFile.MakeAsync(outputPath, async temporary =>
+        {
+            foreach (var before in new[] { Exactly, ReadBefore })
+            {
+                if (new FileInfo(temporary) is not { Exists: true, Length: > 0 })
+                    await TakeAsync(plan, inputs, filePath, frame, before, side, temporary, cancel);
+            }
+        });
+
+    private static Task<bool> TakeAsync(PicturePlan plan, EncodeInputs inputs, string filePath, long frame, TimeSpan before, Side side, string temporary, CancellationToken cancel) =>
+        WithGraphAsync(plan, inputs, filePath, frame, before, async (input, graph) =>
         {
             var (wanted, other) = side == Side.Source ? ("picture0", "made") : ("made", "picture0");
             await MediaTool.RunAsync(
                 [.. input, "-filter_complex", $"{graph};[{other}]nullsink;[{wanted}]scale=in_color_matrix=bt709:in_range=tv:flags=accurate_rnd+full_chroma_int,format=rgb24[seen]", "-map", "[seen]", "-frames:v", "1", "-f", "image2", "-c:v", "png", "-update", "1", "file:" + temporary],
                 null, null, cancel);
             return true;
-        }, cancel));
+        }, cancel);
 
     private static BorderShares? Borders(ReadOnlySpan<byte> grey, PictureSize size)
     {
@@ -94,19 +112,20 @@ public static partial class SourcePicture
     }
 
     /// <summary>The inputs and a graph that ends in <c>[picture0]</c> and <c>[made]</c>.</summary>
-    private static async Task<T> WithGraphAsync<T>(PicturePlan plan, EncodeInputs inputs, string filePath, long frame, Func<IReadOnlyList<string>, string, Task<T>> use, CancellationToken cancel)
+    private static async Task<T> WithGraphAsync<T>(PicturePlan plan, EncodeInputs inputs, string filePath, long frame, TimeSpan before, Func<IReadOnlyList<string>, string, Task<T>> use, CancellationToken cancel)
     {
         var grid = plan.Timing.Grid;
         var (part, at) = Sought(plan, frame);
+        var first = Math.Min(at, grid.FrameAt(before));
         var still = plan with
         {
-            Parts = [part with { Kept = [new KeptStretch(0, 1, frame)], Moves = Standing(part, frame) }],
+            Parts = [part with { Kept = [new KeptStretch(first, 1, frame)], Moves = Standing(part, frame) }],
             Timing = plan.Timing with { MostRepeatsLeftOut = 0, SectionFrames = [], LastFrame = frame, Moving = [], Changing = [], Constant = null },
         };
         var work = new EncodeWork(inputs, [new PictureOutput(still, "")], []);
         using var aids = await EncodeAids.MakeAsync(work, cancel);
         var from = Math.Max(0, frame - grid.FrameAt(ReadBefore));
-        List<string> input = ["-ss", Seconds(grid, at), .. MediaTool.SafeInput(inputs.Recordings[part.Recording])];
+        List<string> input = ["-ss", Seconds(grid, at - first), .. MediaTool.SafeInput(inputs.Recordings[part.Recording])];
         if (plan.Mark is not null)
             input.AddRange(MediaTool.OwnInput(inputs.Mark ?? throw new ArgumentException("The plan has a mark, and none is given.", nameof(inputs))));
         input.AddRange(["-ss", Seconds(grid, from), .. MediaTool.OwnInput(filePath)]);

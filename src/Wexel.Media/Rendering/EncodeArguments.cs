@@ -25,7 +25,7 @@ internal static class EncodeArguments
         for (var i = 0; i < work.Pictures.Count; i++)
         {
             var plan = work.Pictures[i].Plan;
-            arguments.AddRange([.. Mapped(i), .. EncoderArguments.Of(plan, rates[i]), .. Threads(work), .. plan.Rate.Passes == 2 ? ["-pass", "2", "-passlogfile", aids.Log(i)] : Array.Empty<string>(), .. Bare, "-f", "mp4", "file:" + paths[i]]);
+            arguments.AddRange([.. Mapped(i), .. EncoderArguments.Of(plan, rates[i], work.ParameterSets), .. Threads(work), .. plan.Rate.Passes == 2 ? ["-pass", "2", "-passlogfile", aids.Log(i)] : Array.Empty<string>(), .. Bare, "-f", "mp4", "file:" + paths[i]]);
         }
 
         for (var i = 0; i < work.Sounds.Count; i++)

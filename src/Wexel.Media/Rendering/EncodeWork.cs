@@ -35,4 +35,5 @@ public sealed record SoundOutput(SoundPlan Plan, LessonSound Sound, string Path)
 /// <param name="Pictures">The pictures; all are of the same recordings with the same cuts.</param>
 /// <param name="Sounds">The sounds.</param>
 /// <param name="Threads">How many threads each encoder may take; 0 for as many as it likes.</param>
-public sealed record EncodeWork(EncodeInputs Inputs, IReadOnlyList<PictureOutput> Pictures, IReadOnlyList<SoundOutput> Sounds, int Threads = 0);
+/// <param name="ParameterSets">The number of H.264's parameter sets: another than those of a stream that its frames stand between.</param>
+public sealed record EncodeWork(EncodeInputs Inputs, IReadOnlyList<PictureOutput> Pictures, IReadOnlyList<SoundOutput> Sounds, int Threads = 0, int ParameterSets = 0);

@@ -23,11 +23,16 @@ public static class Encoder
     /// <exception cref="ToolFailedException">The encoder ended with an error.</exception>
     public static Task EncodeAsync(EncodeWork work, IProgress<TimeSpan>? progress, Action<int>? started, CancellationToken cancel)
     {
+        List<PictureOutput> copied = [.. work.Pictures.Where(p => p.Plan.Copy is not null)];
         // Where the encoder looks for what it wrote down in its first pass goes by a picture's place.
-        var ordered = work with { Pictures = [.. work.Pictures.OrderByDescending(p => p.Plan.Rate.Passes)] };
+        var ordered = work with { Pictures = [.. work.Pictures.Except(copied).OrderByDescending(p => p.Plan.Rate.Passes)] };
         var twice = ordered with { Pictures = [.. ordered.Pictures.Where(p => p.Plan.Rate.Passes == 2)], Sounds = [] };
-        return WholeFile.MakeAllAsync([.. ordered.Pictures.Select(p => p.Path), .. ordered.Sounds.Select(s => s.Path)], async paths =>
+        return WholeFile.MakeAllAsync([.. ordered.Pictures.Select(p => p.Path), .. ordered.Sounds.Select(s => s.Path), .. copied.Select(p => p.Path)], async paths =>
         {
+            foreach (var (picture, path) in copied.Zip(paths.Skip(ordered.Pictures.Count + ordered.Sounds.Count)))
+                await PictureCopier.CopyAsync(picture.Plan, work.Inputs, path, progress, started, cancel);
+            if (ordered is { Pictures.Count: 0, Sounds.Count: 0 })
+                return;
             using var aids = await EncodeAids.MakeAsync(ordered, cancel);
             var passes = new PassProgress(progress, twice.Pictures.Count > 0 ? 2 : 1);
             if (twice.Pictures.Count > 0)

@@ -9,11 +9,12 @@ internal static class EncoderArguments
     /// <summary>A picture's encoder.</summary>
     /// <param name="plan">The plan.</param>
     /// <param name="bitsPerSecond">The rate that is aimed at: the plan's, or what an encode that missed it was corrected to.</param>
-    internal static IEnumerable<string> Of(PicturePlan plan, long bitsPerSecond) =>
+    /// <param name="parameterSets">The number of H.264's parameter sets.</param>
+    internal static IEnumerable<string> Of(PicturePlan plan, long bitsPerSecond, int parameterSets = 0) =>
     [
         .. plan.Coding.Codec switch
         {
-            PictureCodec.H264 => H264(plan, plan.Coding.H264!, bitsPerSecond),
+            PictureCodec.H264 => H264(plan, plan.Coding.H264!, bitsPerSecond, parameterSets),
             PictureCodec.Vp9 => Vp9(plan, bitsPerSecond),
             _ => Av1(plan, bitsPerSecond),
         },
@@ -30,13 +31,13 @@ internal static class EncoderArguments
         .. plan.Codec == SoundCodec.Mp3 ? new[] { "-f", "mp3", "-id3v2_version", "0", "-write_xing", "1" } : ["-f", "mp4"],
     ];
 
-    private static IEnumerable<string> H264(PicturePlan plan, H264Plan h264, long bitsPerSecond)
+    private static IEnumerable<string> H264(PicturePlan plan, H264Plan h264, long bitsPerSecond, int parameterSets)
     {
         var profile = h264.Profile switch { H264Profile.High => "high", H264Profile.Main => "main", _ => "baseline" };
         IEnumerable<string> rate = plan.Rate.Rule switch
         {
             // Otherwise the encoder spends far more on a frame that stands long than the quality factor asks for.
-            RateRule.Quality => ["-crf", Text(plan.Rate.Quality), "-maxrate", Text(h264.MaxBitsPerSecond), "-bufsize", Text(Buffer(plan, h264)), "-x264-params", "force-cfr=1"],
+            RateRule.Quality => ["-crf", Text(plan.Rate.Quality), "-maxrate", Text(h264.MaxBitsPerSecond), "-bufsize", Text(Buffer(plan, h264)), "-x264-params", parameterSets == 0 ? "force-cfr=1" : $"force-cfr=1:sps-id={Text(parameterSets)}"],
             RateRule.Constant => ["-b:v", Text(bitsPerSecond), "-minrate", Text(bitsPerSecond), "-maxrate", Text(bitsPerSecond), "-bufsize", Text(bitsPerSecond), "-x264-params", "nal-hrd=cbr:force-cfr=1"],
             _ => ["-b:v", Text(bitsPerSecond), "-maxrate", Text(h264.MaxBitsPerSecond), "-bufsize", Text(h264.BufferBits)],
         };

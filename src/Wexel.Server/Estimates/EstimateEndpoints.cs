@@ -51,7 +51,7 @@ internal static class EstimateEndpoints
                 var planned = renderable.With(settings)!;
                 await estimates.SampleAsync(planned, cancel);
                 return await estimates.OfAsync(planned, cancel);
-            });
+            }, wanted.Plan.Picture?.Copy is not null);
             return fitted is null ? Problems.Of(problem!) : TypedResults.Ok(new FitView(fitted.Profile, fitted.GivenUp, await reader.OfAsync(renderable.With(fitted.Profile)!, fitted.Estimate, cancel)));
         }
         catch (ToolFailedException failed)

@@ -5,6 +5,7 @@ using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Data.Storage;
 using Wexel.Media.Analysing;
+using Wexel.Media.Probing;
 using Wexel.Media.Rendering;
 using Wexel.Media.Tools;
 using Wexel.Server.Live;
@@ -32,7 +33,9 @@ internal sealed class AnalysisJob(WexelDb db, FileStore store, LiveNews news)
         {
             if (recording.Analysis is null)
             {
-                var pictures = Path.GetDirectoryName(store.Derived(PicturesKey(hash), "x"))!;
+                var pictures = store.Folder(PicturesKey(hash));
+                facts = await EvenFramesFinder.WithAsync(facts, store.Recording(hash), cancel);
+                recording.Facts = Json.Write(facts);
                 recording.Analysis = Json.Write(await RecordingAnalyser.AnalyseAsync(facts, store.Recording(hash), pictures, SoFarAsync, null, cancel));
                 recording.AnalysisSoFar = null;
                 await db.SaveChangesAsync(cancel);

@@ -35,8 +35,8 @@ internal sealed record TrialsView(string LessonTitle, TimeSpan From, FrameRate G
 internal static partial class TryEndpoints
 {
     private const int Most = 4;
-    private const string Encoded = "trial.mp4";
-    private const string Measured = "trial.json";
+    internal const string Encoded = "trial.mp4";
+    internal const string Measured = "trial.json";
 
     internal static void MapTrying(this IEndpointRouteBuilder routes)
     {
@@ -63,6 +63,8 @@ internal static partial class TryEndpoints
                 return Problems.Of(new Problem(fault.Code, fault.Sentence, "profiles"));
             if (renderable.With(profile) is not { Plan.Picture: { } picture } planned)
                 return Problems.Of(new Problem("recording-not-looked-through", "The recording is still being looked through. Try again in a moment."));
+            if (picture.Copy is not null)
+                return Problems.Of(new Problem("trial-copied", $"“{profile.Title}” copies this lesson’s picture as it was recorded: nothing of it changes, so there is nothing to compare.", "profiles"));
             (window, grid) = (Window(planned, request.At), planned.Map.Grid);
             var key = DerivedKey.Of(Trial.Maker, planned.Hashes, picture, planned.Map.Kept, window);
             try

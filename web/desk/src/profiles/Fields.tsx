@@ -127,6 +127,7 @@ function PictureFields({ picture, inPieces, change }: { picture: Picture; inPiec
       )}
       <NumberSetting path="picture.keyFrameSeconds" value={picture.keyFrameSeconds} empty="automatic" parts take={(keyFrameSeconds) => change({ ...picture, keyFrameSeconds })} />
       <ChoiceSetting path="picture.effort" value={picture.effort} options={words.effort} take={(effort) => change({ ...picture, effort })} />
+      <SwitchSetting path="picture.copy" value={picture.copy} take={(copy) => change({ ...picture, copy })} />
       <SwitchSetting path="picture.houseMark" value={picture.houseMark} take={(houseMark) => change({ ...picture, houseMark })} />
     </>
   )

@@ -1,0 +1,17 @@
+namespace Wexel.Core.Encoding;
+
+/// <summary>A picture that is copied as it was recorded, and encoded only where copying cannot begin.</summary>
+/// <param name="Runs">What it is put together from, in order and without a gap.</param>
+public sealed record CopyPlan(IReadOnlyList<CopyRun> Runs)
+{
+    /// <summary>How many frames are encoded.</summary>
+    public long EncodedFrames => Runs.Where(r => r.Encoded).Sum(r => r.Count);
+}
+
+/// <summary>Frames in a row that are copied or encoded.</summary>
+/// <param name="First">The recording's frame that is the first.</param>
+/// <param name="Count">How many; 1 or more. Behind the recording's last frame, where its sound goes on, that one is repeated.</param>
+/// <param name="At">The lesson's frame that the first becomes.</param>
+/// <param name="Encoded">Whether they are encoded; otherwise they are copied.</param>
+/// <param name="LeadIn">How many frames before the first are copied besides, since decoding must begin there, and are not shown: an edit list passes over them. Only at the lesson's start.</param>
+public readonly record struct CopyRun(long First, long Count, long At, bool Encoded, long LeadIn);

@@ -1,0 +1,99 @@
+using System.Globalization;
+using System.Text.Json;
+using Wexel.Core.Recordings;
+using Wexel.Core.Timing;
+using Wexel.Media.Measuring;
+using Wexel.Media.Tools;
+
+namespace Wexel.Media.Probing;
+
+/// <summary>A coded frame as it lies in a file.</summary>
+/// <param name="Frame">When it is shown: the number of its tick.</param>
+/// <param name="Position">Where it starts in the file.</param>
+/// <param name="Bytes">How long it is.</param>
+/// <param name="IsKey">Whether the file says that decoding can begin at it.</param>
+/// <param name="IsHidden">Whether an edit list passes over it.</param>
+internal readonly record struct CodedFrame(long Frame, long Position, int Bytes, bool IsKey, bool IsHidden);
+
+/// <summary>Finds out whether a recording's picture could be copied frame by frame.</summary>
+public static class EvenFramesFinder
+{
+    /// <summary>How far from its tick a frame may lie, in seconds: containers round to milliseconds.</summary>
+    private const double Rounding = 0.001;
+
+    /// <summary>A recording with more key frames is one for editing, whose rate is far above what is ready for the web.</summary>
+    private const int MostKeyFrames = 20_000;
+
+    /// <summary>The same facts with <see cref="PictureFacts.Even"/> where the picture is H.264 in MP4 with a frame at each tick.</summary>
+    /// <param name="facts">What the probe found.</param>
+    /// <param name="path">The recording.</param>
+    /// <param name="cancel">Stops it.</param>
+    /// <exception cref="ToolFailedException">The recording could not be read.</exception>
+    public static async Task<RecordingFacts> WithAsync(RecordingFacts facts, string path, CancellationToken cancel)
+    {
+        if (facts.Container is not ("mp4" or "mov") || facts.Picture is not { Codec: "h264", PixelFormat: "yuv420p", RateVaries: false } picture)
+            return facts;
+        var rate = picture.NominalRate;
+        using (var file = File.OpenRead(path))
+        {
+            if (AvcConfiguration.Of(file) is not { LengthBytes: 4 })
+                return facts;
+        }
+
+        var frames = await FramesAsync(path, rate, cancel);
+        if (frames is null || Keys(frames) is not { } keys || keys.Count > MostKeyFrames || keys.Count == 0 || keys[0] != 0)
+            return facts;
+        var stream = JsonDocument.Parse(await MediaTool.ProbeAsync(["-select_streams", "V:0", "-show_entries", "stream=profile,level", "-of", "json", .. MediaTool.SafeInput(path)], cancel)).RootElement.GetProperty("streams")[0];
+        var even = new EvenFrames(rate, frames.Count, keys, frames.Sum(f => (long)f.Bytes), stream.GetProperty("profile").GetString() ?? "", stream.GetProperty("level").GetInt32());
+        return facts with { Picture = picture with { Even = even } };
+    }
+
+    /// <summary>All frames in the order in which they are decoded; null where they do not lie at each tick from the first on, or some are hidden: a copy would show them.</summary>
+    internal static async Task<IReadOnlyList<CodedFrame>?> FramesAsync(string path, FrameRate rate, CancellationToken cancel) =>
+        await CodedAsync(path, rate, Rounding, cancel) is { } frames && !frames.Any(f => f.IsHidden) && frames.Select(f => f.Frame).Order().Index().All(f => f.Index == f.Item) ? frames : null;
+
+    /// <summary>All frames in the order in which they are decoded; null where one lies further from its tick than so many seconds.</summary>
+    internal static async Task<IReadOnlyList<CodedFrame>?> CodedAsync(string path, FrameRate rate, double off, CancellationToken cancel)
+    {
+        var printed = await MediaTool.ProbeAsync(["-select_streams", "V:0", "-show_entries", "packet=pts_time,size,pos,flags", "-of", "csv=p=0", .. MediaTool.SafeInput(path)], cancel);
+        var frames = new List<CodedFrame>();
+        foreach (var line in printed.Split('\n', StringSplitOptions.RemoveEmptyEntries))
+        {
+            var fields = line.Split(',');
+            if (fields.Length < 4 || !double.TryParse(fields[0], CultureInfo.InvariantCulture, out var time) || !int.TryParse(fields[1], CultureInfo.InvariantCulture, out var bytes) || !long.TryParse(fields[2], CultureInfo.InvariantCulture, out var position))
+                return null;
+            var frame = (long)Math.Round(time * rate.PerSecond);
+            if (frame < 0 || Math.Abs(time - (frame / rate.PerSecond)) > off)
+                return null;
+            frames.Add(new CodedFrame(frame, position, bytes, fields[3].StartsWith('K'), fields[3].Contains('D', StringComparison.Ordinal)));
+        }
+
+        return frames;
+    }
+
+    /// <summary>The key frames before which all lies that is shown before, and behind which all that is shown behind: there the stream can be taken apart.</summary>
+    private static List<long> Keys(IReadOnlyList<CodedFrame> frames)
+    {
+        var least = LeastFrom(frames);
+        var keys = new List<long>();
+        var most = -1L;
+        for (var i = 0; i < frames.Count; i++)
+        {
+            if (frames[i].IsKey && most < frames[i].Frame && least[i] == frames[i].Frame)
+                keys.Add(frames[i].Frame);
+            most = Math.Max(most, frames[i].Frame);
+        }
+
+        return keys;
+    }
+
+    /// <summary>For each place in the order of decoding, the first frame that is shown of all from there on; one more for the end.</summary>
+    internal static long[] LeastFrom(IReadOnlyList<CodedFrame> frames)
+    {
+        var least = new long[frames.Count + 1];
+        least[^1] = long.MaxValue;
+        for (var i = frames.Count - 1; i >= 0; i--)
+            least[i] = Math.Min(least[i + 1], frames[i].Frame);
+        return least;
+    }
+}
