@@ -64,7 +64,8 @@ console.log(`From asking to an encoder that runs, milliseconds, the middle of fi
 // 200 in the queue, one of them worked on: how often the page hears of it, and what each time costs its main thread.
 const profiles = []
 const one = (await ask('GET', '/api/profiles')).find((p) => p.profile.id === 'master').profile
-for (let i = 0; i < 50; i++) profiles.push((await ask('POST', '/api/profiles', { ...one, title: `Queue ${i}`, picture: { ...one.picture, copy: false, keyFrameSeconds: 2 + i / 100 } })).id)
+for (let i = 0; i < 50; i++)
+  profiles.push((await ask('POST', '/api/profiles', { ...one, title: `Queue ${i}`, picture: { ...one.picture, copy: false, keyFrameSeconds: 2 + i / 100 } })).id)
 const asked = (await ask('POST', '/api/renditions', { lessons: lessons.map((l) => l.id), profiles })).renditions
 const browser = await chromium.launch(launch)
 const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })

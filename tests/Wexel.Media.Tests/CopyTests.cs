@@ -5,6 +5,7 @@ using Wexel.Core.Contents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
+using Wexel.Media.Measuring;
 using Wexel.Media.Probing;
 
 namespace Wexel.Media.Tests;
@@ -121,6 +122,23 @@ public sealed class CopyTests(Clips clips) : IClassFixture<Clips>
         made.Source.Picture!.Colour.Matrix.ShouldBeNull();
         made.Plan.Picture!.Copy.ShouldNotBeNull();
         made.ShouldBeRight();
+    }
+
+    [Fact]
+    public async Task Some_seconds_of_a_copy_are_tried_as_they_are()
+    {
+        var source = await NumberedAsync("numbered.mp4");
+        var made = await Making.MakeAsync(source, clips.Path("to-try.mp4"), [], Making.AsLoudAsRecorded, [Cut(0, 17), Cut(120, 181)], copied: true);
+        var plan = made.Plan.Picture!;
+        var keys = made.Source.Picture!.Even!.KeyFrames;
+        var trial = await Trial.MakeAsync(plan, keys, made.From.Inputs, new SampleWindow(20, 60, 1), clips.Path("trial.mp4"), Cancel);
+        (trial.MeanSsim, trial.WorstSsim).ShouldBe((1.0, 1.0));
+        (await NumbersAsync(clips.Path("trial.mp4"))).ShouldBe(Enumerable.Range(37, 60));
+        trial.Bytes.ShouldBeLessThan(new FileInfo(clips.Path("trial.mp4")).Length);
+        // Over the cut, some frames are encoded.
+        var over = await Trial.MakeAsync(plan, keys, made.From.Inputs, new SampleWindow(90, 60, 1), clips.Path("over.mp4"), Cancel);
+        (await NumbersAsync(clips.Path("over.mp4"))).ShouldBe([.. Enumerable.Range(107, 13), .. Enumerable.Range(181, 47)]);
+        over.WorstSsim.ShouldBeGreaterThan(0.99);
     }
 
     [Fact]

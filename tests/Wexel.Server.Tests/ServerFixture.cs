@@ -29,6 +29,9 @@ public sealed class ServerFixture : IAsyncLifetime
 
     internal string HandIn => Path.Combine(_folder, "hand-in");
 
+    /// <summary>The demo's one recording.</summary>
+    internal string Recording { get; private set; } = "";
+
     internal StandInsFixture Outside { get; } = new();
 
     internal WebApplicationFactory<Setup.WexelOptions> Server => _server!;
@@ -38,7 +41,9 @@ public sealed class ServerFixture : IAsyncLifetime
         await Outside.InitializeAsync();
         await ExecuteAsync($"create database {_database}");
         var demo = Directory.CreateDirectory(Path.Combine(_folder, "demo", "recordings")).Parent!.FullName;
-        File.Copy(Path.Combine(Home, "demo", "recordings", "Untitled 7.mov"), Path.Combine(demo, "recordings", "Untitled 7.mov"));
+        // The first half of it: each class of tests has all of it looked through, rendered and released.
+        Recording = Path.Combine(demo, "recordings", "Untitled 7.mov");
+        await CliWrap.Cli.Wrap("ffmpeg").WithArguments(["-nostdin", "-v", "error", "-t", "16", "-i", Path.Combine(Home, "demo", "recordings", "Untitled 7.mov"), "-map", "0", "-c", "copy", Recording]).ExecuteAsync();
         await File.WriteAllTextAsync(Path.Combine(demo, "recordings", "c.txt"), "0:00 Counting\n0:12.5 Coins\n");
         await File.WriteAllTextAsync(Path.Combine(demo, "lessons.json"), """[{ "file": "Untitled 7.mov", "title": "Closing the till", "description": "d", "contents": "c.txt" }]""");
         _server = new WebApplicationFactory<Setup.WexelOptions>().WithWebHostBuilder(host =>

@@ -117,17 +117,47 @@ public sealed class StreamTests(ServerFixture fixture) : IClassFixture<ServerFix
     {
         var (trainer, lesson) = await LessonAsync();
         async Task<HttpResponseMessage> TryAsync(params string[] profiles) => await trainer.PostAsJsonAsync($"/api/lessons/{lesson}/trials", new { profiles, at = (long?)null });
-        var tried = await (await TryAsync("open-formats", "small-480p")).Content.ReadFromJsonAsync<JsonElement>();
+        var tried = await (await TryAsync("web", "small-480p")).Content.ReadFromJsonAsync<JsonElement>();
         var trials = tried.GetProperty("trials").EnumerateArray().ToList();
         trials.ShouldAllBe(t => t.GetProperty("worstSsim").GetDouble() > 0.9 && t.GetProperty("bytes").GetInt64() > 1000 && t.GetProperty("took").GetInt64() > 0);
-        var frames = tried.GetProperty("frames").GetInt64();
+var frames = tried.GetProperty("frames").GetInt64();
         var png = await trainer.GetByteArrayAsync($"/api/trials/{trials[0].GetProperty("key").GetString()}/{frames - 1}.png");
         png[1..4].ShouldBe("PNG"u8.ToArray());
         (await trainer.GetAsync($"/api/trials/{trials[0].GetProperty("key").GetString()}/{frames}.png")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
         (await trainer.GetAsync("/api/trials/..%2F..%2Fpid/0.png")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
-        (await (await TryAsync("web")).ProblemAsync()).GetProperty("code").GetString().ShouldBe("trial-copied");
         (await (await TryAsync("podcast-sound")).ProblemAsync()).GetProperty("code").GetString().ShouldBe("trial-without-picture");
         (await (await TryAsync()).ProblemAsync()).GetProperty("code").GetString().ShouldBe("trial-nothing");
         (await TryAsync("none")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+    }
+
+    /// <summary>A recording that is ready for the web goes through as it is; where it is encoded, the reason is said.</summary>
+    [Fact]
+    public async Task A_picture_that_stays_as_it_was_recorded_is_copied_tried_and_checked_as_such()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var clip = Path.Combine(Path.GetTempPath(), $"wexel-copied-{Guid.NewGuid():N}.mp4");
+        await CliWrap.Cli.Wrap("ffmpeg").WithArguments([
+            "-nostdin", "-v", "error", "-f", "lavfi", "-i", "color=white:s=1280x720:r=30:d=9,drawbox=x=60+8*t:y=60:w=240:h=80:c=navy:t=fill", "-f", "lavfi", "-i", "sine=f=330:d=9", "-c:v", "libx264", "-g", "90", "-pix_fmt", "yuv420p",
+            "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709", "-color_range", "tv", "-c:a", "aac", clip]).ExecuteAsync();
+        JsonElement brought;
+        await using (var bytes = File.OpenRead(clip))
+        {
+            brought = await (await trainer.PutAsync("api/recordings?fileName=Ready for the web.mp4", new StreamContent(bytes) { Headers = { ContentType = new System.Net.Http.Headers.MediaTypeHeaderValue("application/octet-stream") } })).Content.ReadFromJsonAsync<JsonElement>();
+        }
+
+        File.Delete(clip);
+        var lesson = brought.GetProperty("lessonId").GetGuid();
+        var deliver = await trainer.UntilAsync($"/api/lessons/{lesson}/deliver", d => d.GetProperty("profiles").GetArrayLength() > 0);
+        JsonElement Offer(string profile) => deliver.GetProperty("profiles").EnumerateArray().First(p => p.GetProperty("id").GetString() == profile);
+        Offer("web").GetProperty("coding").GetString()!.ShouldContain(", copied");
+        Offer("web").GetProperty("encodedSince").ValueKind.ShouldBe(JsonValueKind.Null);
+        Offer("small-480p").GetProperty("encodedSince").GetString().ShouldBe("the canvas or the size is another than the recording’s");
+
+        var tried = await (await trainer.PostAsJsonAsync($"/api/lessons/{lesson}/trials", new { profiles = new[] { "web" }, at = (long?)null })).Content.ReadFromJsonAsync<JsonElement>();
+        tried.GetProperty("trials")[0].GetProperty("worstSsim").GetDouble().ShouldBe(1);
+        (await trainer.PostAsync($"/api/lessons/{lesson}/estimates/web", null)).StatusCode.ShouldBe(HttpStatusCode.OK);
+        var made = await RenderedAsync(trainer, lesson, "web");
+        made.GetProperty("check").EnumerateArray().Where(f => f.GetProperty("verdict").GetString() == "wrong").Select(f => f.GetProperty("code").GetString()).ShouldBeEmpty();
+        made.GetProperty("check").EnumerateArray().First(f => f.GetProperty("code").GetString() == "ssim").GetProperty("measured").GetString()!.ShouldStartWith("1.0000");
     }
 }

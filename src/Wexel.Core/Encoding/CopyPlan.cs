@@ -6,6 +6,25 @@ public sealed record CopyPlan(IReadOnlyList<CopyRun> Runs)
 {
     /// <summary>How many frames are encoded.</summary>
     public long EncodedFrames => Runs.Where(r => r.Encoded).Sum(r => r.Count);
+
+    /// <summary>Some frames of it by themselves, counted from 0.</summary>
+    /// <param name="first">The lesson's frame that is the first.</param>
+    /// <param name="count">How many.</param>
+    /// <param name="keyFrames">The recording's key frames: copying that begins within a run must lead in from one.</param>
+    public CopyPlan Within(long first, long count, IReadOnlyList<long> keyFrames)
+    {
+        var runs = new List<CopyRun>();
+        foreach (var run in Runs)
+        {
+            var (from, to) = (Math.Max(run.At, first), Math.Min(run.At + run.Count, first + count));
+            if (from >= to)
+                continue;
+            var start = run.First + from - run.At;
+            runs.Add(new CopyRun(start, to - from, from - first, run.Encoded, run.Encoded || from > first ? 0 : start - keyFrames.Last(k => k <= start)));
+        }
+
+        return new CopyPlan(runs);
+    }
 }
 
 /// <summary>Frames in a row that are copied or encoded.</summary>

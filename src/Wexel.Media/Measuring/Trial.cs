@@ -27,25 +27,27 @@ public static partial class Trial
     /// <summary>The maker's name and version, for the key of what is made.</summary>
     public const string Maker = "trial/1";
 
-    /// <summary>Encodes and measures.</summary>
+    /// <summary>Encodes, or copies where the plan does, and measures.</summary>
     /// <param name="plan">The picture's plan.</param>
+    /// <param name="keyFrames">The recording's key frames where the picture is copied; otherwise of no account.</param>
     /// <param name="inputs">What it is made from.</param>
     /// <param name="window">The seconds.</param>
     /// <param name="path">Where the MP4 goes.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ToolFailedException">The encoder ended with an error.</exception>
-    public static async Task<TrialMeasured> MakeAsync(PicturePlan plan, EncodeInputs inputs, SampleWindow window, string path, CancellationToken cancel)
+    public static async Task<TrialMeasured> MakeAsync(PicturePlan plan, IReadOnlyList<long> keyFrames, EncodeInputs inputs, SampleWindow window, string path, CancellationToken cancel)
     {
         var took = TimeSpan.Zero;
         await WholeFile.MakeAsync(path, async temporary =>
         {
             var clock = Stopwatch.StartNew();
-            await SampleEncoder.EncodeAsync(plan, inputs, window, temporary, cancel);
+            await (plan.Copy is { } copy ? PictureCopier.CopyAsync(Copied(plan, copy, window, keyFrames), inputs, temporary, null, null, cancel) : SampleEncoder.EncodeAsync(plan, inputs, window, temporary, cancel));
             took = clock.Elapsed;
         });
         var ssim = await SsimAsync(plan, inputs, window, path, cancel);
         var worst = ssim.Count == 0 ? 0 : ssim.IndexOf(ssim.Min());
-        return new TrialMeasured(plan.Size, plan.Timing.Grid, window, new FileInfo(path).Length, took, ssim.DefaultIfEmpty().Average(), ssim.DefaultIfEmpty().Min(), worst);
+        var bytes = plan.Copy is null ? new FileInfo(path).Length : await ShownBytesAsync(path, cancel);
+        return new TrialMeasured(plan.Size, plan.Timing.Grid, window, bytes, took, ssim.DefaultIfEmpty().Average(), ssim.DefaultIfEmpty().Min(), worst);
     }
 
     /// <summary>Takes a frame of what was encoded as a PNG.</summary>
@@ -62,6 +64,16 @@ public static partial class Trial
                 "-frames:v", "1", "-f", "image2", "-c:v", "png", "-update", "1", "file:" + temporary,
             ],
             null, null, cancel));
+
+    /// <summary>The seconds by themselves. What leads in is copied too, and not shown.</summary>
+    private static PicturePlan Copied(PicturePlan plan, CopyPlan copy, SampleWindow window, IReadOnlyList<long> keyFrames) =>
+        plan with { Copy = copy.Within(window.First, window.Count, keyFrames), Timing = plan.Timing with { SectionFrames = [], LastFrame = window.Count - 1 } };
+
+    private static async Task<long> ShownBytesAsync(string path, CancellationToken cancel)
+    {
+        var printed = await MediaTool.ProbeAsync(["-select_streams", "v:0", "-show_entries", "packet=size,flags", "-of", "csv=p=0", .. MediaTool.OwnInput(path)], cancel);
+        return printed.Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(line => line.Split(',')).Where(f => !f[1].Contains('D', StringComparison.Ordinal)).Sum(f => long.Parse(f[0], CultureInfo.InvariantCulture));
+    }
 
     private static async Task<List<double>> SsimAsync(PicturePlan plan, EncodeInputs inputs, SampleWindow window, string path, CancellationToken cancel)
     {

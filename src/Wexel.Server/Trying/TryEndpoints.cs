@@ -63,13 +63,11 @@ internal static partial class TryEndpoints
                 return Problems.Of(new Problem(fault.Code, fault.Sentence, "profiles"));
             if (renderable.With(profile) is not { Plan.Picture: { } picture } planned)
                 return Problems.Of(new Problem("recording-not-looked-through", "The recording is still being looked through. Try again in a moment."));
-            if (picture.Copy is not null)
-                return Problems.Of(new Problem("trial-copied", $"“{profile.Title}” copies this lesson’s picture as it was recorded: nothing of it changes, so there is nothing to compare.", "profiles"));
             (window, grid) = (Window(planned, request.At), planned.Map.Grid);
             var key = DerivedKey.Of(Trial.Maker, planned.Hashes, picture, planned.Map.Kept, window);
             try
             {
-                var measured = await turn.TakeAsync(() => MakeAsync(store, key, () => Trial.MakeAsync(picture, planned.Inputs(store, options.Value.PlayerFolder), window, store.Derived(key, Encoded), cancel), cancel), cancel);
+                var measured = await turn.TakeAsync(() => MakeAsync(store, key, () => Trial.MakeAsync(picture, planned.Reel.Parts[0].Picture.Even?.KeyFrames ?? [], planned.Inputs(store, options.Value.PlayerFolder), window, store.Derived(key, Encoded), cancel), cancel), cancel);
                 var seconds = grid.TimeOf(window.Count).TotalSeconds;
                 trials.Add(new TrialView(
                     profile.Id, profile.Title, CodingWords.Of(planned.Plan), key, measured.Size, measured.Bytes, (long)(measured.Bytes * 60 / seconds), measured.Took, measured.MeanSsim, measured.WorstSsim, measured.WorstFrame));

@@ -53,6 +53,15 @@ public sealed class CopyRuleTests
         plan.Copy!.Runs.ShouldBe([new CopyRun(0, 740, 0, false, 0), new CopyRun(740, 10, 740, true, 0), new CopyRun(750, 1200, 750, false, 0)]);
     }
 
+    [Fact]
+    public void Some_frames_by_themselves_lead_in_where_they_begin_within_a_run()
+    {
+        var copy = new CopyPlan([new CopyRun(300, 400, 0, false, 50), new CopyRun(990, 10, 400, true, 0), new CopyRun(1000, 900, 410, false, 0)]);
+        copy.Within(350, 120, Even.KeyFrames).Runs.ShouldBe([new CopyRun(650, 50, 0, false, 150), new CopyRun(990, 10, 50, true, 0), new CopyRun(1000, 60, 60, false, 0)]);
+        copy.Within(404, 3, Even.KeyFrames).Runs.ShouldBe([new CopyRun(994, 3, 0, true, 0)]);
+        copy.Within(0, 1310, Even.KeyFrames).Runs.ShouldBe(copy.Runs);
+    }
+
     /// <summary>Whatever is cut and wherever sections begin: the runs are the lesson, frame after frame, and each begins where decoding can.</summary>
     [Fact]
     public void Runs_are_the_lesson_without_a_gap() => Gen.Select(

@@ -77,7 +77,7 @@ export function Deliver({ lessonId, unsaved }: { lessonId: string; unsaved: bool
         )}
         {deliver.data && !deliver.data.notReady && (
           <p className="mt-1">
-            <Link className="text-copper underline underline-offset-2" to={tryOut(lessonId, picked, offers)}>
+            <Link className="text-copper underline underline-offset-2" to={tryOut(lessonId, picked)}>
               Try two profiles side by side
             </Link>
           </p>
@@ -119,11 +119,9 @@ export function Deliver({ lessonId, unsaved }: { lessonId: string; unsaved: bool
   )
 }
 
-/** The first two that are chosen; another beside the first where only one is. What is copied has nothing to compare. */
-function tryOut(lessonId: string, picked: Schemas['ProfileOffer'][], offers: Schemas['ProfileOffer'][]) {
-  const encoded = (ids: string[]) => ids.flatMap((id) => offers.find((o) => o.id === id && o.encodedSince) ?? [])
-  const usual = [...encoded(['web', 'web-720p']).slice(0, 1), ...encoded(['small-480p', 'open-formats'])]
-  const [left, right] = [...picked, ...usual].filter((p, i, all) => p.size && p.encodedSince && all.indexOf(p) === i).map((p) => p.id)
+/** The first two that are chosen; another beside the first where only one is. */
+function tryOut(lessonId: string, picked: Schemas['ProfileOffer'][]) {
+  const [left, right] = [...picked.filter((p) => p.size).map((p) => p.id), 'web', 'small-480p'].filter((id, i, all) => all.indexOf(id) === i)
   return `/lessons/${lessonId}/try?left=${left}&right=${right}`
 }
 

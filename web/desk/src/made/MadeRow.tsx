@@ -51,7 +51,7 @@ export function MadeRow({ lessonId, file }: { lessonId: string; file: File }) {
         {file.pieces > 1 && <span className="block text-quiet">{count(file.pieces, 'piece')}</span>}
       </td>
       <td className="py-2 pl-6">
-        <span className="flex flex-col items-start gap-0.5">
+        <span className="flex flex-col items-start gap-2">
           <a className="text-copper underline underline-offset-2" href={`/api/lessons/${lessonId}/files/${file.key}`} download aria-label={`Download ${file.name}`}>
             Download
           </a>
