@@ -42,7 +42,7 @@ test('everything made says what it is for, downloads as one, keeps a master, and
 
   await web.getByRole('button', { name: 'Delete…' }).click()
   const dialog = page.getByRole('dialog')
-  await expect(dialog).toContainText('The release to Staff channel is taken down')
+  await expect(dialog).toContainText('The release to “Staff channel” is taken down: whoever follows its link finds nothing there.')
   await hasNoAccessibilityFaults(page)
   await dialog.getByRole('button', { name: 'Take it down and delete it' }).click()
   await expect(web).toHaveCount(0)

@@ -32,7 +32,16 @@ public enum FileAge
 /// <summary>A release that serves a file.</summary>
 /// <param name="Kind">What the outlet is.</param>
 /// <param name="Outlet">The outlet's name.</param>
-public sealed record FileUse(OutletKind Kind, string Outlet);
+public sealed record FileUse(OutletKind Kind, string Outlet)
+{
+    /// <summary>What is lost with the file, in one sentence: its release is taken down.</summary>
+    public string Loss => Kind switch
+    {
+        OutletKind.Channel => $"The release to “{Outlet}” is taken down: whoever follows its link finds nothing there.",
+        OutletKind.PodcastFeed => $"The episode leaves the feed “{Outlet}”; apps that have it keep it.",
+        _ => $"The release to “{Outlet}” ends here: its package can no longer be downloaded or sent. What was handed in there stays until it is taken away there.",
+    };
+}
 
 /// <summary>A file that was made of a lesson, with what decides what it is for.</summary>
 /// <param name="Kind">What it is.</param>

@@ -23,10 +23,11 @@ namespace Wexel.Server.Library;
 /// <param name="LinkThis">Whether this is the one whose place is handed on.</param>
 /// <param name="Link">The page that learners open, where it has one on this server.</param>
 /// <param name="Sha256">Its SHA-256 in hexadecimal; of a folder of pieces that of the list of theirs.</param>
-/// <param name="Outlets">The outlets whose releases serve it, and are taken down when it is deleted.</param>
+/// <param name="GoesWith">What is lost when it is deleted, a sentence for each release that is taken down.</param>
 /// <param name="RenditionId">The rendition, where it is the file of one.</param>
-internal sealed record MadeFileView(string Key, string Name, MadeKind Kind, string Title, string Purpose, bool LinkThis, string? Link, long Bytes, int Pieces, string Sha256, DateTimeOffset MadeAt, int Revision, FileAge Age, bool Kept, IReadOnlyList<string> Outlets, Guid? RenditionId);
+internal sealed record MadeFileView(string Key, string Name, MadeKind Kind, string Title, string Purpose, bool LinkThis, string? Link, long Bytes, int Pieces, string Sha256, DateTimeOffset MadeAt, int Revision, FileAge Age, bool Kept, IReadOnlyList<string> GoesWith, Guid? RenditionId);
 
+/// <param name="Files">The one that is handed on first, then the newest.</param>
 /// <param name="HasMaster">Whether a master copy of the lesson as it stands is there.</param>
 internal sealed record MadeView(Guid LessonId, string LessonTitle, IReadOnlyList<MadeFileView> Files, bool HasMaster);
 
@@ -67,10 +68,10 @@ internal static class LibraryEndpoints
             views.Add(new MadeFileView(
                 file.Key, names[i], file.Facts.Kind, file.Title, file.Facts.Purpose, i == toLink, channel is null ? null : $"/watch/{channel.Token}",
                 parts.Sum(p => new FileInfo(Path.Combine(folder, p)).Length), parts.Count, FileSums.One(await FileSums.OfAsync(folder, parts, cancel)), file.MadeAt, file.Revision,
-                file.Facts.Age, file.Facts.Kept, [.. file.Facts.Uses.Select(u => u.Outlet)], file.Rendition));
+                file.Facts.Age, file.Facts.Kept, [.. file.Facts.Uses.Select(u => u.Loss)], file.Rendition));
         }
 
-        return TypedResults.Ok(new MadeView(id, lesson.Title, views, files.Any(f => f.Facts is { IsMaster: true, Age: FileAge.UpToDate })));
+        return TypedResults.Ok(new MadeView(id, lesson.Title, [.. views.OrderByDescending(v => v.LinkThis)], files.Any(f => f.Facts is { IsMaster: true, Age: FileAge.UpToDate })));
     }
 
     /// <summary>Names that tell the files of one lesson apart: the lesson's title and what each was made with.</summary>

@@ -36,6 +36,14 @@ public sealed class MadeFileTests
     }
 
     [Fact]
+    public void Each_says_what_is_lost_with_it()
+    {
+        new FileUse(OutletKind.Channel, "Staff").Loss.ShouldBe("The release to “Staff” is taken down: whoever follows its link finds nothing there.");
+        new FileUse(OutletKind.PodcastFeed, "Ticket desk").Loss.ShouldContain("apps that have it keep it");
+        new FileUse(OutletKind.LearningSystem, "Harbour School").Loss.ShouldContain("What was handed in there stays");
+    }
+
+    [Fact]
     public void What_is_up_to_date_or_used_or_kept_is_never_freed()
     {
         Of(age: FileAge.Encoding).CanBeFreed.ShouldBeTrue();

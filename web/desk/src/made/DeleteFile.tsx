@@ -14,7 +14,7 @@ interface Props {
 /** Asks before a file goes, and shows what goes with it. */
 export function DeleteFile({ open, close, lessonId, file }: Props) {
   const client = useQueryClient()
-  const used = file.outlets.length > 0
+  const used = file.goesWith.length > 0
   const remove = useMutation({
     mutationFn: () => taken(api.DELETE('/api/lessons/{id}/files/{key}', { params: { path: { id: lessonId, key: file.key }, query: { takeDown: used } } })),
     onSuccess: close,
@@ -28,9 +28,9 @@ export function DeleteFile({ open, close, lessonId, file }: Props) {
         <>
           <p>What goes with it:</p>
           <ul className="my-2">
-            {file.outlets.map((outlet) => (
-              <li key={outlet} className="border-b border-hairline py-1">
-                The release to <b>{outlet}</b> is taken down; whoever follows its link finds nothing there.
+            {file.goesWith.map((loss) => (
+              <li key={loss} className="border-b border-hairline py-1">
+                {loss}
               </li>
             ))}
           </ul>

@@ -35,7 +35,7 @@ export function SpacePage() {
                 <tr className="border-b border-hairline">
                   <th className="py-1 font-normal">What</th>
                   <th className="text-right font-normal">Files</th>
-                  <th className="text-right font-normal">Size</th>
+                  <th className="pl-6 text-right font-normal">Size</th>
                   <th className="pl-8 font-normal">What could be freed</th>
                 </tr>
               </thead>
@@ -64,7 +64,7 @@ function Kind({ kind }: { kind: Schemas['SpaceKind'] }) {
     <tr className="border-b border-hairline align-top" data-testid={`space-${kind.code}`}>
       <td className="py-2">{kind.what}</td>
       <td className="py-2 text-right font-mono text-[13px]">{kind.files}</td>
-      <td className="py-2 text-right font-mono text-[13px] whitespace-nowrap">{size(kind.bytes)}</td>
+      <td className="py-2 pl-6 text-right font-mono text-[13px] whitespace-nowrap">{size(kind.bytes)}</td>
       <td className="py-2 pl-8">
         {kind.consequence == null ? (
           <span className="text-quiet">Nothing: it is kept as long as its lessons.</span>
