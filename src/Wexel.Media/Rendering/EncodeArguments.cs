@@ -13,6 +13,9 @@ internal static class EncodeArguments
     /// <summary>A block of 8 × 8 must differ by this in sum before a frame counts as drawn: a code value a pixel, coding noise.</summary>
     private const int BlockDifference = 64;
 
+    /// <summary>How often, in frames, the branch of frames that must be made says that it has got so far; what is drawn waits for it that long.</summary>
+    private const int SaysEvery = 5;
+
     /// <summary>The arguments of the only pass, or of the second.</summary>
     /// <param name="work">What is encoded.</param>
     /// <param name="aids">The files beside.</param>
@@ -101,11 +104,11 @@ internal static class EncodeArguments
     private static string Graph(EncodeWork work, EncodeAids aids)
     {
         var chains = new List<string>();
-        var timings = work.Pictures.Select((picture, output) => (Filters: TimingFilters(picture.Plan.Timing), Output: output)).GroupBy(t => t.Filters, t => t.Output).ToList();
+        var timings = work.Pictures.Select((picture, output) => (picture.Plan.Timing, Output: output)).GroupBy(t => (t.Timing.MostRepeatsLeftOut, Made: Made(t.Timing))).ToList();
         for (var i = 0; i < Parts(work).Count; i++)
         {
             chains.Add($"[{Text(i)}:V:0]{KeptFilters(work.Pictures[0].Plan.Timing.Grid, Parts(work)[i].Kept)}{Split(timings.Select((_, t) => $"[timed{Text(i)}x{Text(t)}]"))}");
-            chains.AddRange(timings.Select((timing, t) => $"[timed{Text(i)}x{Text(t)}]{(timing.Key.Length > 0 ? timing.Key : "null")}{Split(timing.Select(output => $"[drawn{Text(i)}x{Text(output)}]"))}"));
+            chains.AddRange(timings.SelectMany((timing, t) => Timed(timing.First().Timing, $"{Text(i)}x{Text(t)}", Split(timing.Select(of => $"[drawn{Text(i)}x{Text(of.Output)}]")))));
             chains.AddRange(work.Pictures.Select((picture, output) => $"[drawn{Text(i)}x{Text(output)}]{PlaceFilters(picture.Plan.Parts[i], output, aids)}[part{Text(i)}x{Text(output)}]"));
         }
 
@@ -168,15 +171,38 @@ internal static class EncodeArguments
         return string.Join(',', filters);
     }
 
-    /// <summary>Leaves out the frames that are not made; empty where all are.</summary>
-    private static string TimingFilters(FrameTiming timing)
+    /// <summary>
+    /// Leaves out the frames that are not made. What is drawn goes one way, through the comparison, and what must be made another way past
+    /// it; then they are put in order. On the second way a frame is half a tick later, so that the two can be told apart: where both have
+    /// the same frame, the first is taken.
+    /// </summary>
+    /// <param name="timing">What is made.</param>
+    /// <param name="which">The branch, for the names of its ways.</param>
+    /// <param name="to">What is written behind it.</param>
+    private static IEnumerable<string> Timed(FrameTiming timing, string which, string to)
     {
         if (timing.MostRepeatsLeftOut == 0)
-            return "";
-        // Frames that must be made differ from the one before by half the range of brightness, which no comparison can miss, and
-        // are moved back behind it: the move is its own inverse, so nothing of the picture changes.
-        var mark = $"lut=c0='mod(val+128,256)':enable='{Marked(timing)}'";
-        return $"{mark},mpdecimate=max={Text(timing.MostRepeatsLeftOut)}:hi={Text(BlockDifference * 2)}:lo={Text(BlockDifference)}:frac=0,{mark}";
+        {
+            yield return $"[timed{which}]null{to}";
+            yield break;
+        }
+
+        var (tick, half) = ($"settb={Text(timing.Grid.Denominator)}/{Text(timing.Grid.Numerator)}", $"settb={Text(timing.Grid.Denominator)}/{Text(2L * timing.Grid.Numerator)}");
+        yield return $"[timed{which}]{half},split[all{which}][past{which}]";
+        yield return $"[all{which}]mpdecimate=max={Text(timing.MostRepeatsLeftOut)}:hi={Text(BlockDifference * 2)}:lo={Text(BlockDifference)}:frac=0[changed{which}]";
+        yield return $"[past{which}]select='not(mod(floor(pts/2),{Text(SaysEvery)}))+{Made(timing)}',setpts=PTS+1[must{which}]";
+        yield return $"[changed{which}][must{which}]interleave,{half},select='not(mod(pts,2))+{Made(timing)}*not(eq(prev_selected_pts,pts-1))',setpts='PTS-mod(PTS,2)',{tick}{to}";
+    }
+
+    /// <summary>Whether a frame must be made, whether or not it differs from the one before.</summary>
+    private static string Made(FrameTiming timing)
+    {
+        const string number = "floor(pts/2)";
+        return FilterText.Sum([
+            $"not(mod({number},{Text(timing.KeyFrameEvery)}))",
+            .. timing.SectionFrames.Concat(timing.Changing).Append(timing.LastFrame).Distinct().Select(frame => $"eq({number},{Text(frame)})"),
+            .. timing.Moving.Select(run => $"between({number},{Text(run.First)},{Text(run.First + run.Count - 1)})"),
+        ]);
     }
 
     private static string PlaceFilters(PartPlan part, int output, EncodeAids aids) => string.Join(',', Place(part, output, aids).Concat(["setsar=1", "format=yuv420p"]));
