@@ -8,10 +8,10 @@ pg=$(sed -E 's/.*Port=([0-9]+).*/\1/' <<<"$WEXEL_TEST_POSTGRES")
 bin=$(ls -d /usr/lib/postgresql/*/bin | sort -V | tail -1)
 "$bin/createdb" -h 127.0.0.1 -p "$pg" -U wexel "$database"
 StandIns__DirectorySeconds=2 StandIns__SmtpPort=$smtp_port StandIns__Data="$data/outside" ASPNETCORE_URLS="http://127.0.0.1:$outside_port" \
-  dotnet "$home/src/Wexel.StandIns/bin/Debug/net10.0/Wexel.StandIns.dll" > "$data/stand-ins.log" 2>&1 & outside=$!
+  dotnet "$home/src/Wexel.StandIns/bin/Release/net10.0/Wexel.StandIns.dll" > "$data/stand-ins.log" 2>&1 & outside=$!
 ConnectionStrings__Wexel="$WEXEL_TEST_POSTGRES;Database=$database" Wexel__Data="$data/files" Wexel__Assets="$home/artifacts" Wexel__Demo="$home/demo" Wexel__KeepFree=0 \
   Wexel__PublicAddress="http://127.0.0.1:$server_port/" Wexel__SmtpPort=$smtp_port \
   Wexel__PracticeLearningSystem="http://127.0.0.1:$outside_port/learning/packages/" ASPNETCORE_URLS="http://127.0.0.1:$server_port" \
-  dotnet "$home/src/Wexel.Server/bin/Debug/net10.0/Wexel.Server.dll" > "$data/server.log" 2>&1 & server=$!
+  dotnet "$home/src/Wexel.Server/bin/Release/net10.0/Wexel.Server.dll" > "$data/server.log" 2>&1 & server=$!
 trap 'kill $server $outside 2>/dev/null; wait 2>/dev/null; rm -rf "$data"; exit 0' INT TERM EXIT
 wait $server
