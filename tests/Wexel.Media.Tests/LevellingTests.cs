@@ -1,11 +1,10 @@
 using Wexel.Core.Encoding;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
-using Wexel.Media.Analysing;
 
 namespace Wexel.Media.Tests;
 
-/// <summary>What learners get is measured on the finished file, after AAC.</summary>
+/// <summary>What learners get is measured on the finished file, after AAC, by a meter that is not Wexel's.</summary>
 public sealed class LevellingTests(Clips clips) : IClassFixture<Clips>
 {
     private async Task<Loudness> MadeAsync(string name, string sound, Profile? profile = null, params TimeRange[] cuts)
@@ -13,7 +12,7 @@ public sealed class LevellingTests(Clips clips) : IClassFixture<Clips>
         var source = await clips.MakeAsync("-f", "lavfi", "-i", "color=c=white:s=320x180:r=10:d=12", "-f", "lavfi", "-i", sound, "-pix_fmt", "yuv420p", "-c:a", "flac", "-t", "12", name + ".mkv");
         var made = await Making.MakeAsync(source, clips.Path(name + ".out.mp4"), profile: profile, cuts: cuts);
         made.ShouldBeRight();
-        return await LoudnessMeter.MeasureAsync(made.Path, null, TestContext.Current.CancellationToken);
+        return await ReferenceMeter.MeasureAsync(made.Path);
     }
 
     [Theory]

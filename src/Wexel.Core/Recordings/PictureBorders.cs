@@ -31,6 +31,9 @@ public sealed class BorderFinder
     {
         if (grey.Length != _size.Width * _size.Height)
             throw new ArgumentException("The picture has another size.", nameof(grey));
+        // What was bright at all four edges once has no border, whatever comes.
+        if (_shown && Math.Min(Math.Min(_rows[0], _rows[^1]), Math.Min(_columns[0], _columns[^1])) > Dark)
+            return;
         _shown = true;
         for (var y = 0; y < _size.Height; y++)
         {

@@ -28,15 +28,14 @@ public static class RecordingAnalyser
     {
         using var stop = CancellationTokenSource.CreateLinkedTokenSource(cancel);
         var pictures = new PictureAnalyser(path, pictureFolder);
-        var sound = facts.Sounds.Count == 0 ? Task.FromResult<SoundAnalyser.Found?>(null) : SoundAsync(facts, path, stop.Token);
-        var loudness = facts.Sounds.Count == 0 ? Task.FromResult<Loudness?>(null) : LoudnessAsync(path, stop.Token);
+        var sound = facts.Sounds.Count == 0 ? Task.FromResult<SoundHeard?>(null) : SoundAsync(facts, path, stop.Token);
         var told = Stopwatch.StartNew();
         var toldPictures = false;
         var looking = pictures.AnalyseAsync(TellAsync, stop.Token);
         try
         {
             // Whichever fails first ends the others.
-            List<Task> all = [looking, sound, loudness];
+            List<Task> all = [looking, sound];
             while (all.Count > 0)
             {
                 var first = await Task.WhenAny(all);
@@ -65,10 +64,10 @@ public static class RecordingAnalyser
                 StillStretches.Scenes(changes),
                 borders,
                 Judge(facts, heard),
-                SoundAnalyser.PeaksPerSecond,
+                SoundListener.PeaksPerSecond,
                 heard?.Peaks ?? [],
                 heard?.Levels,
-                loudness.IsCompletedSuccessfully ? loudness.Result : null);
+                heard?.Loudness);
         }
 
         async Task TellAsync()
@@ -91,12 +90,10 @@ public static class RecordingAnalyser
     /// <summary>The name of the picture at a moment.</summary>
     public static string PictureName(TimeSpan moment) => string.Create(CultureInfo.InvariantCulture, $"{(long)moment.TotalMilliseconds:000000000}.jpg");
 
-    private static async Task<SoundAnalyser.Found?> SoundAsync(RecordingFacts facts, string path, CancellationToken cancel) =>
-        await SoundAnalyser.AnalyseAsync(MediaTool.SafeInput(path), Math.Min(2, facts.Sounds[0].Channels), "", cancel);
+    private static async Task<SoundHeard?> SoundAsync(RecordingFacts facts, string path, CancellationToken cancel) =>
+        (await SoundAnalyser.AnalyseAsync(MediaTool.SafeInput(path), Math.Min(2, facts.Sounds[0].Channels), null, cancel)).Heard;
 
-    private static async Task<Loudness?> LoudnessAsync(string path, CancellationToken cancel) => await LoudnessMeter.MeasureRecordingAsync(path, cancel);
-
-    private static SoundSides? Judge(RecordingFacts facts, SoundAnalyser.Found? sound) => facts.Sounds switch
+    private static SoundSides? Judge(RecordingFacts facts, SoundHeard? sound) => facts.Sounds switch
     {
         [] => null,
         [{ Channels: 2 }, ..] when sound is not null => sound.Sums.Judge(),

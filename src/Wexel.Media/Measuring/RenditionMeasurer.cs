@@ -4,6 +4,7 @@ using Wexel.Core.Encoding;
 using Wexel.Core.Inspection;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
+using Wexel.Media.Analysing;
 using Wexel.Media.Probing;
 using Wexel.Media.Rendering;
 using Wexel.Media.Tools;
@@ -34,13 +35,13 @@ public static class RenditionMeasurer
         var format = found.GetProperty("format");
         var length = Seconds(format, "duration");
         var name = format.GetProperty("format_name").GetString()!;
-        var composing = from.ComposedSound is { } composed ? WholePass.ComposedAsync(composed, Math.Min(2, plan.Sound!.Channels), cancel) : null;
+        var composing = from.ComposedSound is { } composed ? SoundHeard.OfComposedAsync(composed, plan.Sound!.Channels, cancel) : null;
         // WebM does not say how long a frame stands; its last one stands to the end.
         var seeing = Of("video") is [var video, ..] ? PictureAsync(path, video, length, !name.Contains("webm", StringComparison.Ordinal), from, cancel) : null;
         var hearing = Of("audio") is [var audio, ..] ? SoundAsync(path, audio, cancel) : null;
         var picture = seeing is null ? default : await seeing;
         var sound = hearing is null ? default : await hearing;
-        var silence = composing is null ? default : await composing;
+        var before = composing is null ? null : await composing;
         await using var file = File.OpenRead(path);
         var captions = Of("subtitle");
         var facts = new RenditionFacts(
@@ -51,16 +52,23 @@ public static class RenditionMeasurer
             captions.Count, captions.Count == 0 ? null : await CaptionsEndAsync(path, cancel),
             name.Contains("mp4", StringComparison.Ordinal) ? Mp4Codecs.Of(file) : "",
             [.. (picture.Errors ?? []).Concat(sound.Errors ?? []).Distinct()]);
-        return (facts, new ExpectedOfSource(from.Still, silence.Silent ?? [], composing is null ? null : silence.Length));
+        return (facts, new ExpectedOfSource(from.Still, before?.Silent() ?? [], before?.Length));
     }
 
     private static async Task<(PictureMeasured Picture, IReadOnlyList<string> Errors)> PictureAsync(string path, JsonElement video, TimeSpan length, bool saysDurations, MadeFrom from, CancellationToken cancel)
     {
-        var passing = WholePass.PictureAsync(path, length, cancel);
-        var frames = await FramesAsync(path, cancel);
-        var whole = await passing;
         var size = new PictureSize(video.GetProperty("width").GetInt32(), video.GetProperty("height").GetInt32());
-        var moments = from.Plan.Picture is { } plan && plan.Size == size ? await CompareAsync(path, plan, whole.Black, from, cancel) : [];
+        // A picture of another size than planned is wrong as it is, and not compared.
+        var plan = from.Plan.Picture is { } planned && planned.Size == size ? planned : null;
+        using var comparison = plan is null || from.Frames.Count == 0 ? null : new MomentComparison(plan, from.Inputs, path, [.. from.Frames.Order()]);
+        var taking = comparison?.TakeSourceAsync(cancel) ?? Task.CompletedTask;
+        var passing = WholePass.PictureAsync(path, length, comparison, cancel);
+        var listing = FramesAsync(path, cancel);
+        await Task.WhenAll(taking, passing, listing);
+        var (frames, whole) = (await listing, await passing);
+        var moments = comparison is null ? [] : await comparison.CompareAsync(cancel);
+        if (plan is not null)
+            moments = [.. moments, .. await BlackAsync(path, plan, whole.Black, from, cancel)];
         var ordered = frames.Select(f => f.At).Order().ToList();
         var picture = new PictureMeasured(
             ordered.FirstOrDefault(),
@@ -79,22 +87,20 @@ public static class RenditionMeasurer
         return (picture, whole.Errors);
     }
 
-    private static async Task<IReadOnlyList<MomentCompared>> CompareAsync(string path, PicturePlan plan, IReadOnlyList<TimeRange> black, MadeFrom from, CancellationToken cancel)
+    /// <summary>Where the file is black, whether its source is.</summary>
+    private static Task<IReadOnlyList<MomentCompared>> BlackAsync(string path, PicturePlan plan, IReadOnlyList<TimeRange> black, MadeFrom from, CancellationToken cancel)
     {
         var grid = plan.Timing.Grid;
-        var frames = from.Frames.Concat(black.Take(BlackLookedAt).Select(b => Math.Min(plan.Timing.LastFrame, grid.FrameAt(b.Start + (b.Length / 2))))).Distinct().Order().ToList();
-        var compared = new MomentCompared[frames.Count];
-        await Parallel.ForEachAsync(Enumerable.Range(0, frames.Count), new ParallelOptions { MaxDegreeOfParallelism = 2, CancellationToken = cancel }, async (i, token) =>
-            compared[i] = await SourcePicture.CompareAsync(plan, from.Inputs, path, frames[i], token));
-        return compared;
+        var frames = black.Take(BlackLookedAt).Select(b => Math.Min(plan.Timing.LastFrame, grid.FrameAt(b.Start + (b.Length / 2)))).Distinct().Except(from.Frames).ToList();
+        return MomentComparison.OneByOneAsync(plan, from.Inputs, path, frames, cancel);
     }
 
     private static async Task<(SoundMeasured Sound, IReadOnlyList<string> Errors)> SoundAsync(string path, JsonElement audio, CancellationToken cancel)
     {
         var channels = audio.GetProperty("channels").GetInt32();
-        var heard = await WholePass.SoundAsync(path, Math.Min(2, channels), cancel);
-        var sound = new SoundMeasured(Seconds(audio, "start_time"), heard.Length, audio.GetProperty("codec_name").GetString()!, channels, int.Parse(audio.GetProperty("sample_rate").GetString()!, CultureInfo.InvariantCulture), heard.Loudness, heard.Silent);
-        return (sound, heard.Errors);
+        var (heard, errors) = await WholePass.SoundAsync(path, Math.Min(2, channels), cancel);
+        var sound = new SoundMeasured(Seconds(audio, "start_time"), heard.Length, audio.GetProperty("codec_name").GetString()!, channels, int.Parse(audio.GetProperty("sample_rate").GetString()!, CultureInfo.InvariantCulture), heard.Loudness, heard.Silent());
+        return (sound, errors);
     }
 
     private static async Task<TimeSpan> CaptionsEndAsync(string path, CancellationToken cancel)

@@ -27,7 +27,8 @@ public static partial class SourcePicture
     /// <summary>As drawn, a frame stands a second at most; a little more is read before the one that is wanted.</summary>
     private static readonly TimeSpan ReadBefore = TimeSpan.FromSeconds(1.5);
 
-    private static readonly TimeSpan Exactly = TimeSpan.Zero;
+    /// <summary>Nothing is read before the frame that is wanted.</summary>
+    internal static readonly TimeSpan Exactly = TimeSpan.Zero;
 
     private const double BlackMean = 8;
 
@@ -49,7 +50,7 @@ public static partial class SourcePicture
     {
         var (source, made) = (new byte[plan.Size.Width * plan.Size.Height], new byte[plan.Size.Width * plan.Size.Height]);
         var both = false;
-        var said = await WithGraphAsync(plan, inputs, filePath, frame, before, (input, graph) => MediaTool.StreamReportAsync(
+        var said = await WithBothAsync(plan, inputs, filePath, frame, before, (input, graph) => MediaTool.StreamReportAsync(
             [
                 .. input, "-filter_complex", $"{graph};[picture0]format=gray,split[source][s];[made]format=gray,split[m1][m2];[source][m1]ssim[like];[s][m2]vstack[both]",
                 "-map", "[both]", "-frames:v", "1", "-f", "rawvideo", "pipe:1", "-map", "[like]", "-frames:v", "1", "-f", "null", "-",
@@ -60,12 +61,15 @@ public static partial class SourcePicture
                     && await stream.ReadAtLeastAsync(made, made.Length, throwOnEndOfStream: false, token) == made.Length;
             },
             cancel), cancel);
-        var at = plan.Timing.Grid.TimeOf(frame);
         var like = said.Select(line => SsimLine().Match(line)).FirstOrDefault(m => m.Success);
         return both && like is not null
-            ? new MomentCompared(at, double.Parse(like.Groups[1].ValueSpan, CultureInfo.InvariantCulture), DetailKept.Of(source, made, plan.Size, plan.Size).Mean, Mean(source) <= BlackMean, Borders(source, plan.Size))
+            ? Compared(plan, frame, double.Parse(like.Groups[1].ValueSpan, CultureInfo.InvariantCulture), source, made)
             : null;
     }
+
+    /// <summary>What two grey pictures of the same moment come to.</summary>
+    internal static MomentCompared Compared(PicturePlan plan, long frame, double ssim, byte[] source, byte[] made) =>
+        new(plan.Timing.Grid.TimeOf(frame), ssim, DetailKept.Of(source, made, plan.Size, plan.Size).Mean, Mean(source) <= BlackMean, Borders(source, plan.Size));
 
     /// <summary>Takes one of the two as a PNG at full size.</summary>
     /// <param name="plan">The picture's plan.</param>
@@ -87,7 +91,7 @@ public static partial class SourcePicture
         });
 
     private static Task<bool> TakeAsync(PicturePlan plan, EncodeInputs inputs, string filePath, long frame, TimeSpan before, Side side, string temporary, CancellationToken cancel) =>
-        WithGraphAsync(plan, inputs, filePath, frame, before, async (input, graph) =>
+        WithBothAsync(plan, inputs, filePath, frame, before, async (input, graph) =>
         {
             var (wanted, other) = side == Side.Source ? ("picture0", "made") : ("made", "picture0");
             await MediaTool.RunAsync(
@@ -111,26 +115,45 @@ public static partial class SourcePicture
         return (double)sum / Math.Max(1, grey.Length);
     }
 
-    /// <summary>The inputs and a graph that ends in <c>[picture0]</c> and <c>[made]</c>.</summary>
-    private static async Task<T> WithGraphAsync<T>(PicturePlan plan, EncodeInputs inputs, string filePath, long frame, TimeSpan before, Func<IReadOnlyList<string>, string, Task<T>> use, CancellationToken cancel)
+    /// <summary>The inputs and a graph that ends in <c>[picture0]</c> and <c>[made]</c>, for one frame.</summary>
+    private static Task<T> WithBothAsync<T>(PicturePlan plan, EncodeInputs inputs, string filePath, long frame, TimeSpan before, Func<IReadOnlyList<string>, string, Task<T>> use, CancellationToken cancel)
     {
         var grid = plan.Timing.Grid;
-        var (part, at) = Sought(plan, frame);
-        var first = Math.Min(at, grid.FrameAt(before));
+        var from = Math.Max(0, frame - grid.FrameAt(ReadBefore));
+        return WithGraphAsync(plan, inputs, [frame], before, (input, graph, next) => use(
+            [.. input, "-ss", ALittleBefore(grid, from).TotalSeconds.ToString("0.######", CultureInfo.InvariantCulture), .. MediaTool.OwnInput(filePath)],
+            string.Create(CultureInfo.InvariantCulture, $"{graph};[{next}:V:0]fps={grid}:start_time=0,tpad=stop=-1:stop_mode=clone,trim=start_frame={frame - from}:end_frame={frame - from + 1},setpts=0[made]")), cancel);
+    }
+
+    /// <summary>The inputs, a graph that ends in <c>[picture0]</c> with the source's frames, and the number of the next input.</summary>
+    /// <param name="plan">The picture's plan.</param>
+    /// <param name="inputs">What it was made from.</param>
+    /// <param name="frames">The lesson's frames, in order; each is sought by itself.</param>
+    /// <param name="before">How much is read before each.</param>
+    /// <param name="use">What is done with them.</param>
+    /// <param name="cancel">Stops it.</param>
+    internal static async Task<T> WithGraphAsync<T>(PicturePlan plan, EncodeInputs inputs, IReadOnlyList<long> frames, TimeSpan before, Func<IReadOnlyList<string>, string, int, Task<T>> use, CancellationToken cancel)
+    {
+        var grid = plan.Timing.Grid;
+        var sought = frames.Select(frame =>
+        {
+            var (part, at) = Sought(plan, frame);
+            return (Frame: frame, Part: part, At: at, First: Math.Min(at, grid.FrameAt(before)));
+        }).ToList();
         var still = plan with
         {
-            Parts = [part with { Kept = [new KeptStretch(first, 1, frame)], Moves = Standing(part, frame) }],
-            Timing = plan.Timing with { MostRepeatsLeftOut = 0, SectionFrames = [], LastFrame = frame, Moving = [], Changing = [], Constant = null },
+            Parts = [.. sought.Select((s, i) => s.Part with { Recording = i, Kept = [new KeptStretch(s.First, 1, s.Frame)], Moves = Standing(s.Part, s.Frame) })],
+            Timing = plan.Timing with { MostRepeatsLeftOut = 0, SectionFrames = [], LastFrame = frames[^1], Moving = [], Changing = [], Constant = null },
         };
-        var work = new EncodeWork(inputs, [new PictureOutput(still, "")], []);
+        var each = inputs with
+        {
+            Recordings = [.. sought.Select(s => inputs.Recordings[s.Part.Recording])],
+            From = sought.Select((s, i) => (s, i)).ToDictionary(of => of.i, of => ALittleBefore(grid, of.s.At - of.s.First)),
+        };
+        var work = new EncodeWork(each, [new PictureOutput(still, "")], []);
         using var aids = await EncodeAids.MakeAsync(work, cancel);
-        var from = Math.Max(0, frame - grid.FrameAt(ReadBefore));
-        List<string> input = ["-ss", Seconds(grid, at - first), .. MediaTool.SafeInput(inputs.Recordings[part.Recording])];
-        if (plan.Mark is not null)
-            input.AddRange(MediaTool.OwnInput(inputs.Mark ?? throw new ArgumentException("The plan has a mark, and none is given.", nameof(inputs))));
-        input.AddRange(["-ss", Seconds(grid, from), .. MediaTool.OwnInput(filePath)]);
-        var fileInput = plan.Mark is null ? 1 : 2;
-        return await use(input, string.Create(CultureInfo.InvariantCulture, $"{EncodeArguments.Still(work, aids)};[{fileInput}:V:0]fps={grid}:start_time=0,tpad=stop=-1:stop_mode=clone,trim=start_frame={frame - from}:end_frame={frame - from + 1},setpts=0[made]"));
+        var (arguments, graph, next) = EncodeArguments.Source(work, aids);
+        return await use(arguments, graph, next);
     }
 
     /// <summary>Which recording's frame a frame of the lesson is.</summary>
@@ -155,7 +178,7 @@ public static partial class SourcePicture
     }
 
     /// <summary>A little before a frame, so that rounding cannot pass over it; the grid rounds it back into its place.</summary>
-    private static string Seconds(FrameRate grid, long frame) => Math.Max(0, grid.TimeOf(frame).TotalSeconds - (grid.TimeOf(1).TotalSeconds / 4)).ToString("0.######", CultureInfo.InvariantCulture);
+    private static TimeSpan ALittleBefore(FrameRate grid, long frame) => frame == 0 ? TimeSpan.Zero : grid.TimeOf(frame) - (grid.TimeOf(1) / 4);
 
     [GeneratedRegex(@"SSIM Y:([0-9.]+)")]
     private static partial Regex SsimLine();

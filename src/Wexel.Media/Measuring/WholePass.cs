@@ -13,19 +13,24 @@ internal static class WholePass
     private const int SamplesPerSecond = 2;
     private const double BlackMean = 8;
     private static readonly PictureSize Small = new(320, 180);
-    private static readonly TimeSpan ShortestSilence = TimeSpan.FromSeconds(2);
+
+    private static string Sampled => string.Create(CultureInfo.InvariantCulture, $"fps={SamplesPerSecond}:start_time=0,scale={Small.Width}:{Small.Height}:flags=area,format=gray");
 
     internal sealed record PictureFound(BorderShares? Borders, IReadOnlyList<TimeRange> Black, IReadOnlyList<TimeRange> Still, IReadOnlyList<string> Errors);
 
-    internal sealed record SoundFound(TimeSpan Length, Loudness Loudness, IReadOnlyList<TimeRange> Silent, IReadOnlyList<string> Errors);
-
-    internal static async Task<PictureFound> PictureAsync(string path, TimeSpan length, CancellationToken cancel)
+    /// <param name="path">The file.</param>
+    /// <param name="length">How long it is.</param>
+    /// <param name="comparison">Which of its moments are taken meanwhile; null for none.</param>
+    /// <param name="cancel">Stops it.</param>
+    internal static async Task<PictureFound> PictureAsync(string path, TimeSpan length, MomentComparison? comparison, CancellationToken cancel)
     {
         var borders = new BorderFinder(Small);
         var (changes, dark) = (new List<PictureChange>(), new List<bool>());
         var (before, now) = (new byte[Small.Width * Small.Height], new byte[Small.Width * Small.Height]);
         var said = await MediaTool.StreamReportAsync(
-            [.. MediaTool.OwnInput(path), "-map", "0:V:0", "-vf", string.Create(CultureInfo.InvariantCulture, $"fps={SamplesPerSecond}:start_time=0,scale={Small.Width}:{Small.Height}:flags=area,format=gray"), "-f", "rawvideo", "pipe:1"],
+            comparison is null
+                ? [.. MediaTool.OwnInput(path), "-map", "0:V:0", "-vf", Sampled, "-f", "rawvideo", "pipe:1"]
+                : [.. MediaTool.OwnInput(path), "-filter_complex", $"[0:V:0]split[all][some];[all]{Sampled}[small];[some]{comparison.MadeFilters}[moments]", "-map", "[small]", "-f", "rawvideo", "pipe:1", "-map", "[moments]", .. comparison.MadeOutput],
             async (stream, token) =>
             {
                 while (await stream.ReadAtLeastAsync(now, now.Length, throwOnEndOfStream: false, token) == now.Length)
@@ -42,38 +47,13 @@ internal static class WholePass
         var found = borders.Found();
         return new PictureFound(
             found is null ? null : BorderShares.Of(found, Small),
-            Runs(dark, SamplesPerSecond), StillStretches.Find(changes, length), Errors(said));
+            Stretches.Of(dark, SamplesPerSecond), StillStretches.Find(changes, length), Errors(said));
     }
 
-    internal static async Task<SoundFound> SoundAsync(string path, int channels, CancellationToken cancel)
+    internal static async Task<(SoundHeard Heard, IReadOnlyList<string> Errors)> SoundAsync(string path, int channels, CancellationToken cancel)
     {
-        var found = await SoundAnalyser.AnalyseAsync(MediaTool.OwnInput(path), channels, LoudnessMeter.Meter + ",", cancel);
-        return new SoundFound(found.Length, LoudnessMeter.Read(string.Join('\n', found.Said)), Silent(found.Levels), Errors(found.Said));
-    }
-
-    /// <summary>Where the lesson's sound is silent before it is encoded, and how long it is.</summary>
-    internal static async Task<(IReadOnlyList<TimeRange> Silent, TimeSpan Length)> ComposedAsync(string path, int channels, CancellationToken cancel)
-    {
-        var found = await SoundAnalyser.AnalyseAsync(MediaTool.OwnInput(path), channels, "", cancel);
-        return (Silent(found.Levels), found.Length);
-    }
-
-    private static List<TimeRange> Silent(SoundLevels levels) => Runs([.. levels.Dbfs.Select(l => l < SoundLevels.NothingBelow)], levels.PerSecond).FindAll(s => s.Length >= ShortestSilence);
-
-    private static List<TimeRange> Runs(List<bool> samples, int perSecond)
-    {
-        var runs = new List<TimeRange>();
-        for (var i = 0; i < samples.Count; i++)
-        {
-            if (!samples[i])
-                continue;
-            var from = i;
-            while (i + 1 < samples.Count && samples[i + 1])
-                i++;
-            runs.Add(new TimeRange(TimeSpan.FromSeconds((double)from / perSecond), TimeSpan.FromSeconds((i + 1.0) / perSecond)));
-        }
-
-        return runs;
+        var (heard, said) = await SoundAnalyser.AnalyseAsync(MediaTool.OwnInput(path), channels, null, cancel);
+        return (heard, Errors(said));
     }
 
     private static List<string> Errors(IReadOnlyList<string> said) =>

@@ -53,11 +53,6 @@ internal static class EncodeArguments
         .. work.Pictures.SelectMany((picture, i) => (IEnumerable<string>)[.. Mapped(i), .. EncoderArguments.Of(picture.Plan, picture.Plan.Rate.BitsPerSecond), .. Threads(work), "-pass", "1", "-passlogfile", aids.Log(i), .. Bare, "-f", "null", "-"]),
     ];
 
-    /// <summary>The graph of one frame as it is before it is encoded; its label is <c>[picture0]</c>.</summary>
-    /// <param name="work">One picture with one part of which one frame is kept, the first of an input that was sought.</param>
-    /// <param name="aids">The files beside.</param>
-    internal static string Still(EncodeWork work, EncodeAids aids) => Graph(work, aids);
-
     /// <summary>The arguments for the inputs of pictures alone, their graph, and the number of the next input; nothing is encoded.</summary>
     /// <param name="work">One picture, and no sound.</param>
     /// <param name="aids">The files beside.</param>

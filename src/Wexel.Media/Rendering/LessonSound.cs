@@ -32,20 +32,20 @@ public sealed record LessonSound(string Path, Levelling? Levelling)
         var settled = string.Create(CultureInfo.InvariantCulture, $"{soundPath}.{sound.TargetLufs}.json");
         if (!File.Exists(settled))
         {
-            var levelling = await LevelAsync(soundPath, sound.TargetLufs.Value, cancel);
+            var levelling = await LevelAsync(soundPath, sound.Channels, sound.TargetLufs.Value, cancel);
             await WholeFile.MakeAsync(settled, temporary => File.WriteAllTextAsync(temporary, JsonSerializer.Serialize(levelling), cancel));
         }
 
         return new LessonSound(soundPath, JsonSerializer.Deserialize<Levelling>(await File.ReadAllTextAsync(settled, cancel)));
     }
 
-    private static async Task<Levelling?> LevelAsync(string soundPath, double target, CancellationToken cancel)
+    private static async Task<Levelling?> LevelAsync(string soundPath, int channels, double target, CancellationToken cancel)
     {
-        var levelling = Levelling.For(await LoudnessMeter.MeasureAsync(soundPath, null, cancel), target);
+        var levelling = Levelling.For((await SoundHeard.OfComposedAsync(soundPath, channels, cancel)).Loudness, target);
         // Holding peaks takes some loudness away; it is measured again until it is near enough.
         for (var i = 0; levelling is { HoldsPeaks: true } && i < MostCorrections; i++)
         {
-            var corrected = levelling.Corrected(await LoudnessMeter.MeasureAsync(soundPath, SoundFilters.Of(levelling), cancel), target);
+            var corrected = levelling.Corrected((await SoundAnalyser.AnalyseAsync(MediaTool.OwnInput(soundPath), channels, SoundFilters.Of(levelling), cancel)).Heard.Loudness, target);
             if (corrected == levelling)
                 break;
             levelling = corrected;

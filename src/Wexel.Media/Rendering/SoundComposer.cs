@@ -3,6 +3,7 @@ using System.Runtime.InteropServices;
 using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
 using Wexel.Core.Recordings;
+using Wexel.Media.Analysing;
 using Wexel.Media.Tools;
 
 namespace Wexel.Media.Rendering;
@@ -14,16 +15,18 @@ public static class SoundComposer
     public const string Maker = "sound/3";
 
     /// <summary>Samples a second of the lossless file, whatever is made of it.</summary>
-    public const int Rate = 48_000;
+    public const int Rate = LoudnessMeter.Rate;
 
-    /// <summary>Reads the sound of each recording once, mixes and cuts it as planned, and writes it as FLAC of 24 bits.</summary>
+    /// <summary>Reads the sound of each recording once, mixes and cuts it as planned, and writes it as FLAC of 24 bits. What was heard meanwhile is kept beside it.</summary>
     /// <exception cref="ToolFailedException">The sound could not be read or written.</exception>
-    public static Task ComposeAsync(SoundPlan sound, Reel reel, TimeMap map, IReadOnlyList<string> inputPaths, string outputPath, CancellationToken cancel) => WholeFile.MakeAsync(outputPath, temporary =>
-        MediaTool.FeedAsync(
+    public static Task ComposeAsync(SoundPlan sound, Reel reel, TimeMap map, IReadOnlyList<string> inputPaths, string outputPath, CancellationToken cancel) => WholeFile.MakeAsync(outputPath, async temporary =>
+    {
+        var listener = new SoundListener(sound.Channels);
+        await MediaTool.FeedAsync(
             ["-f", "f32le", "-ar", Text(Rate), "-ac", Text(sound.Channels), "-i", "pipe:0", "-c:a", "flac", "-compression_level", "3", "-sample_fmt", "s32", "-f", "flac", "file:" + temporary],
             async (output, token) =>
             {
-                var splicing = new Splicing(new SoundSplicer(sound.Channels, Rate, map), sound.Channels, Rate, output);
+                var splicing = new Splicing(new SoundSplicer(sound.Channels, Rate, map), sound.Channels, Rate, output, listener);
                 for (var i = 0; i < reel.Parts.Count; i++)
                 {
                     // Between two recordings each is as long as its frames; behind the last one there is nothing to keep apart.
@@ -33,7 +36,9 @@ public static class SoundComposer
 
                 await splicing.EndAsync(token);
             },
-            cancel));
+            cancel);
+        await listener.Heard().KeepAsync(outputPath, cancel);
+    });
 
     private static async Task AddAsync(SoundPlan sound, SoundMix? mix, string inputPath, Splicing splicing, bool first, long length, CancellationToken cancel)
     {
@@ -54,7 +59,7 @@ public static class SoundComposer
     private static string Text(long number) => number.ToString(CultureInfo.InvariantCulture);
 
     /// <summary>Hands samples to the splicer and what it keeps to the encoder.</summary>
-    private sealed class Splicing(SoundSplicer splicer, int channels, int sampleRate, Stream output)
+    private sealed class Splicing(SoundSplicer splicer, int channels, int sampleRate, Stream output, SoundListener listener)
     {
         private const int Moments = 16_384;
         private readonly byte[] _block = new byte[Moments * channels * sizeof(float)];
@@ -109,7 +114,11 @@ public static class SoundComposer
             await HandOnAsync(cancel);
         }
 
-        private void Keep(ReadOnlySpan<float> samples) => _kept.AddRange(MemoryMarshal.AsBytes(samples));
+        private void Keep(ReadOnlySpan<float> samples)
+        {
+            listener.Take(samples);
+            _kept.AddRange(MemoryMarshal.AsBytes(samples));
+        }
 
         private async Task HandOnAsync(CancellationToken cancel)
         {
