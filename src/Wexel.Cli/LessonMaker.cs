@@ -87,7 +87,7 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, string player
                     await Finishing.PosterAsync(tracks.Picture!, poster, plan.Length / 10, cancel);
             });
             var composed = tracks.Sound is { } sound ? sounds[sound].Sound.Path : null;
-            var found = await times.TakeAsync("check", () => FileChecker.CheckAsync(file, new MadeFrom(plan, inputs, composed, plan.Picture is null ? [] : ExpectedPicture.Frames([], map), null), sections.Count, cancel));
+            var found = await times.TakeAsync("check", () => FileChecker.CheckAsync(file, new MadeFrom(plan, inputs, composed, plan.Picture is null ? [] : ExpectedPicture.Frames([], map, plan.Picture.Copy is null ? reel : null), null), sections.Count, cancel));
             var lesson = new PlayerLesson(
                 DerivedKey.Of("web-lesson", title, found.Bytes)[..16], title, "", "en", plan.Length, plan.Picture?.Size.Width ?? 0, plan.Picture?.Size.Height ?? 0,
                 "", null, sections, cues.Count == 0 || plan.Picture?.Captions is not null ? null : new PlayerCaptions("en", cues));
