@@ -46,7 +46,7 @@ internal sealed class ServerProcess : IAsyncDisposable
     {
         var home = ServerFixture.Home;
         var start = new ProcessStartInfo("dotnet") { RedirectStandardOutput = true };
-        start.ArgumentList.Add(Path.Combine(home, "src", "Wexel.Server", "bin", "Debug", "net10.0", "Wexel.Server.dll"));
+        start.ArgumentList.Add(Path.Combine(home, "src", "Wexel.Server", "bin", "Release", "net10.0", "Wexel.Server.dll"));
         start.Environment["ASPNETCORE_URLS"] = $"http://127.0.0.1:{_port}";
         start.Environment["ConnectionStrings__Wexel"] = $"{ServerFixture.Postgres};Database={_database}";
         start.Environment["Wexel__Data"] = Data;

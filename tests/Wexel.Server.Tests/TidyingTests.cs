@@ -7,13 +7,13 @@ namespace Wexel.Server.Tests;
 
 public sealed class TidyingTests(ServerFixture fixture) : IClassFixture<ServerFixture>
 {
-    /// <summary>A raw recording: silence to 2 s, speech-like tone, a pause from 4 s to 8 s in which nothing changes, tone to 10 s, silence to 12 s.</summary>
+    /// <summary>A raw recording: silence to 2 s, speech-like tone, a pause from 4 s to 8 s in which nothing changes, tone to 10 s, silence to 12 s. Each name has its own tone, so that each is a recording of its own.</summary>
     private async Task<(string Hash, Guid Lesson)> RawAsync(HttpClient trainer, string name)
     {
         var clip = Path.Combine(fixture.Data, name);
         await CliWrap.Cli.Wrap("ffmpeg").WithArguments([
             "-v", "error", "-y", "-f", "lavfi", "-i", "color=c=white:s=320x180:r=30:d=12,drawbox=x=10:y=10:w=90:h=60:c=navy:t=fill:enable='gte(t,3)'",
-            "-f", "lavfi", "-i", $"aevalsrc=0.0004*(random(0)-0.5)+0.2*sin(2*PI*{300 + name.Length}*t)*(between(t\\,2\\,4)+between(t\\,8\\,10)):s=48000:d=12", "-pix_fmt", "yuv420p", "-c:a", "aac", clip]).ExecuteAsync();
+            "-f", "lavfi", "-i", $"aevalsrc=0.0004*(random(0)-0.5)+0.2*sin(2*PI*{300 + (name.Sum(c => c) % 1000)}*t)*(between(t\\,2\\,4)+between(t\\,8\\,10)):s=48000:d=12", "-pix_fmt", "yuv420p", "-c:a", "aac", clip]).ExecuteAsync();
         var content = new ByteArrayContent(await File.ReadAllBytesAsync(clip)) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } };
         var done = await (await trainer.PutAsync($"/api/recordings?fileName={name}", content)).Content.ReadFromJsonAsync<JsonElement>();
         var hash = done.GetProperty("hash").GetString()!;
