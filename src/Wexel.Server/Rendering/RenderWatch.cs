@@ -79,7 +79,7 @@ internal sealed class RenderWatch : IProgress<TimeSpan>, IAsyncDisposable
     {
         await using var db = await _databases.CreateDbContextAsync(CancellationToken.None);
         using var timer = new PeriodicTimer(Tick, _clock);
-        var ids = _renditions.Select(r => r.Id).ToList();
+        var (ids, lessons) = (_renditions.Select(r => r.Id).ToList(), _renditions.Select(r => r.Lesson).Distinct().ToList());
         var told = _clock.GetUtcNow();
         try
         {
@@ -108,8 +108,7 @@ internal sealed class RenderWatch : IProgress<TimeSpan>, IAsyncDisposable
                 }
 
                 var left = share < 0.02 ? (double?)null : (now - _began).TotalSeconds * (1 - share) / share;
-                foreach (var (id, lesson) in _renditions)
-                    await _news.RenditionAsync(new RenditionNews(id, lesson, RenditionState.Working, share, left));
+                await _news.ProgressAsync(new ProgressNews(ids, lessons, share, left));
             }
         }
         catch (OperationCanceledException)

@@ -1,4 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query'
+import { memo, useMemo } from 'react'
 import { Link } from 'react-router'
 import { toast } from 'sonner'
 import { api, type Schemas, taken } from '../app/api'
@@ -17,6 +18,9 @@ export function Queue() {
   const list = queue.data ?? []
   const open = list.filter((r) => r.state === 'waiting' || r.state === 'working')
   const waiting = list.filter((r) => r.state === 'waiting')
+  // While only progress changes, the order does not, and nothing that waits is drawn again.
+  const inOrder = waiting.map((r) => r.id).join()
+  const ids = useMemo(() => (inOrder === '' ? [] : inOrder.split(',')), [inOrder])
   const moved = (order: string[]) => {
     client.setQueryData<Rendition[]>(['queue'], (all) => {
       const sorted = order.map((id) => all?.find((r) => r.id === id) as Rendition)
@@ -42,17 +46,17 @@ export function Queue() {
             Renditions stand here while they are made. Open a lesson and go to <b>Deliver</b> to render one, or select several in <b>Lessons</b>.
           </p>
         ) : (
-          <SortableList ids={waiting.map((r) => r.id)} kind="rendition" nameOf={(id) => nameOf(list.find((r) => r.id === id))} moved={moved}>
-            <table className="w-full">
+          <SortableList ids={ids} kind="rendition" nameOf={(id) => nameOf(list.find((r) => r.id === id))} moved={moved}>
+            <table className="w-full table-fixed">
               <thead>
                 <tr className="border-b-2 border-ink">
-                  <th className="py-2">
+                  <th className="w-8 py-2">
                     <span className="sr-only">Order</span>
                   </th>
-                  <th>Lesson</th>
-                  <th>Profile</th>
+                  <th className="w-[19%]">Lesson</th>
+                  <th className="w-[12%]">Profile</th>
                   <th>State</th>
-                  <th>Asked for</th>
+                  <th className="w-[9rem]">Asked for</th>
                 </tr>
               </thead>
               <tbody>{list.map((r) => (r.state === 'waiting' ? <WaitingLine key={r.id} rendition={r} alone={waiting.length === 1} /> : <Line key={r.id} rendition={r} />))}</tbody>
@@ -67,12 +71,12 @@ export function Queue() {
 const nameOf = (r?: Rendition) => (r ? `${r.lessonTitle}, ${r.profileTitle}` : '')
 
 /** One that waits can be moved; it goes in the order in which they stand. */
-function WaitingLine({ rendition, alone }: { rendition: Rendition; alone: boolean }) {
+const WaitingLine = memo(function WaitingLine({ rendition, alone }: { rendition: Rendition; alone: boolean }) {
   const { item, isDragging, grip } = useSortableItem(rendition.id, nameOf(rendition))
   return <Line rendition={rendition} row={{ ...item, className: isDragging ? 'relative z-10 bg-field' : '' }} grip={alone ? null : grip} />
-}
+})
 
-function Line({ rendition: r, row, grip }: { rendition: Rendition; row?: React.ComponentProps<'tr'>; grip?: React.ReactNode }) {
+const Line = memo(function Line({ rendition: r, row, grip }: { rendition: Rendition; row?: React.ComponentProps<'tr'>; grip?: React.ReactNode }) {
   return (
     <tr {...row} className={`border-b border-hairline align-top ${row?.className ?? ''}`}>
       <td className="w-8 py-2">{grip}</td>
@@ -88,7 +92,7 @@ function Line({ rendition: r, row, grip }: { rendition: Rendition; row?: React.C
       <td className="py-2 whitespace-nowrap text-quiet">{day(r.requestedAt)}</td>
     </tr>
   )
-}
+})
 
 /** What is worked on of one lesson is made in one pass and ends together; what waits comes after. */
 function secondsLeft(open: Rendition[]) {

@@ -15,9 +15,13 @@ interface Props {
   children: ReactNode
 }
 
+// The same objects each time: with others, every thing in the list would be drawn again whenever the list is.
+const byPointer = { activationConstraint: { distance: 4 } }
+const byKeys = { coordinateGetter: sortableKeyboardCoordinates }
+
 /** Things whose order is set by dragging or with the keys, and told to a screen reader. */
 export function SortableList({ ids, kind, nameOf, moved, children }: Props) {
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }))
+  const sensors = useSensors(useSensor(PointerSensor, byPointer), useSensor(KeyboardSensor, byKeys))
   const name = (id: string | number) => nameOf(String(id))
   const placeOf = (id: string | number | undefined) => `${kind} ${ids.indexOf(String(id)) + 1} of ${ids.length}`
   const dropped = ({ active, over }: DragEndEvent) => {

@@ -35,8 +35,11 @@ export function about(seconds: number): string {
   return `about ${Math.round(seconds / 60)} min`
 }
 
+// Making one takes longer than all else that a row of a list needs.
+const dayAndTime = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+
 export function day(date: string): string {
-  return new Date(date).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+  return dayAndTime.format(new Date(date))
 }
 
 export function count(n: number, one: string, many = `${one}s`): string {
