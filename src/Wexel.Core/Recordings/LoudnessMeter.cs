@@ -40,8 +40,11 @@ public sealed class LoudnessMeter
 
     /// <summary>Takes what comes next.</summary>
     /// <param name="samples">Whole moments of <see cref="Rate"/> a second, the channels' samples in turn, full scale being 1.</param>
+    /// <exception cref="ArgumentException">The last moment is not whole.</exception>
     public void Take(ReadOnlySpan<float> samples)
     {
+        if (samples.Length % _channels.Length != 0)
+            throw new ArgumentException("The last moment is not whole.", nameof(samples));
         while (samples.Length > 0)
         {
             var moments = Math.Min(samples.Length / _channels.Length, Step - _inStep);
@@ -55,7 +58,8 @@ public sealed class LoudnessMeter
             samples = samples[(moments * _channels.Length)..];
             if ((_inStep += moments) < Step)
                 continue;
-            _steps.Add(_energy * (_channels.Length == 1 ? 2 : 1) / Step);
+            // Samples that are no numbers, which a damaged file may have, are not heard.
+            _steps.Add(double.IsFinite(_energy) ? _energy * (_channels.Length == 1 ? 2 : 1) / Step : 0);
             (_energy, _inStep) = (0, 0);
         }
     }
@@ -70,7 +74,7 @@ public sealed class LoudnessMeter
     }
 
     /// <summary>What was heard so far.</summary>
-    public Loudness Heard() => new(Integrated(), Range(), _peaks.Max(p => p.Peak) is > 0 and var peak ? 20 * Math.Log10(peak) : null);
+    public Loudness Heard() => new(Integrated(), Range(), _peaks.Max(p => p.Peak) is > 0 and < double.PositiveInfinity and var peak ? 20 * Math.Log10(peak) : null);
 
     /// <summary>Blocks of 400 ms, each 100 ms after the one before: first those over −70 LUFS, then those no more than 10 LU under their mean.</summary>
     private double? Integrated()
@@ -135,6 +139,6 @@ public sealed class LoudnessMeter
             return energy;
         }
 
-        private static double Left(double value) => Math.Abs(value) < Nothing ? 0 : value;
+        private static double Left(double value) => double.IsFinite(value) && Math.Abs(value) >= Nothing ? value : 0;
     }
 }

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using System.Text.Json.Serialization;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 using Wexel.Media.Tools;
@@ -13,6 +14,9 @@ namespace Wexel.Media.Analysing;
 /// <param name="Loudness">How loud it is as a whole.</param>
 public sealed record SoundHeard(TimeSpan Length, SideSums Sums, IReadOnlyList<int> Peaks, SoundLevels Levels, Loudness Loudness)
 {
+    /// <summary>A damaged sound may come to sums that are no numbers.</summary>
+    private static readonly JsonSerializerOptions Json = new() { NumberHandling = JsonNumberHandling.AllowNamedFloatingPointLiterals };
+
     private static readonly TimeSpan ShortestSilence = TimeSpan.FromSeconds(2);
 
     /// <summary>Stretches of two seconds or more in which nothing is heard.</summary>
@@ -27,12 +31,12 @@ public sealed record SoundHeard(TimeSpan Length, SideSums Sums, IReadOnlyList<in
     {
         if (!File.Exists(Beside(path)))
             await (await SoundAnalyser.AnalyseAsync(MediaTool.OwnInput(path), channels, null, cancel)).Heard.KeepAsync(path, cancel);
-        return JsonSerializer.Deserialize<SoundHeard>(await File.ReadAllTextAsync(Beside(path), cancel))!;
+        return JsonSerializer.Deserialize<SoundHeard>(await File.ReadAllTextAsync(Beside(path), cancel), Json)!;
     }
 
     /// <summary>Writes it down beside the sound.</summary>
     internal Task KeepAsync(string path, CancellationToken cancel) =>
-        WholeFile.MakeAsync(Beside(path), temporary => File.WriteAllTextAsync(temporary, JsonSerializer.Serialize(this), cancel));
+        WholeFile.MakeAsync(Beside(path), temporary => File.WriteAllTextAsync(temporary, JsonSerializer.Serialize(this, Json), cancel));
 
     private static string Beside(string path) => path + ".heard.json";
 }

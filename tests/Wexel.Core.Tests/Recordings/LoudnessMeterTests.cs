@@ -101,6 +101,14 @@ public sealed class LoudnessMeterTests
     }
 
     [Fact]
+    public void Samples_that_are_no_numbers_are_not_heard_and_what_comes_after_is()
+    {
+        var damaged = new[] { float.NaN, float.PositiveInfinity }.Concat(Sine(1, (20, -23)));
+        Measure(1, damaged).Integrated!.Value.ShouldBe(-23, 0.1);
+        Should.Throw<ArgumentException>(() => new LoudnessMeter(2).Take([0f, 0f, 0f]));
+    }
+
+    [Fact]
     public void It_is_the_same_however_the_sound_comes_in()
     {
         var random = new Random(7);
