@@ -32,7 +32,9 @@ public static class SoundAnalyser
                 while ((read = await stream.ReadAtLeastAsync(block, block.Length, throwOnEndOfStream: false, token)) > 0)
                     listener.Take(MemoryMarshal.Cast<byte, float>(block.AsSpan(0, read / (channels * sizeof(float)) * channels * sizeof(float))));
             },
-            cancel);
+            cancel,
+            // Mostly the picture is gone through at the same time, and takes longer.
+            aside: true);
         return (listener.Heard(), said);
     }
 }

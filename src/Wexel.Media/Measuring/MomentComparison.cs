@@ -17,18 +17,32 @@ internal sealed partial class MomentComparison : IDisposable
     private readonly EncodeInputs _inputs;
     private readonly string _filePath;
     private readonly IReadOnlyList<long> _frames;
+    private readonly IReadOnlyList<TimeSpan> _shown;
+    private readonly List<TimeSpan> _taken;
     private readonly string _folder = Directory.CreateTempSubdirectory("wexel-moments-").FullName;
 
     /// <param name="plan">The picture's plan.</param>
     /// <param name="inputs">What it was made from.</param>
     /// <param name="filePath">The finished file.</param>
     /// <param name="frames">The lesson's frames, in order, at least one.</param>
-    internal MomentComparison(PicturePlan plan, EncodeInputs inputs, string filePath, IReadOnlyList<long> frames) => (_plan, _inputs, _filePath, _frames) = (plan, inputs, filePath, frames);
+    /// <param name="times">The times of the file's frames, in order.</param>
+    internal MomentComparison(PicturePlan plan, EncodeInputs inputs, string filePath, IReadOnlyList<long> frames, IReadOnlyList<TimeSpan> times)
+    {
+        (_plan, _inputs, _filePath, _frames) = (plan, inputs, filePath, frames);
+        // What is shown at a moment is the file's last frame up to there. One that stands through two moments is taken once.
+        _shown = [.. frames.Select(frame => times.LastOrDefault(at => plan.Timing.Grid.FrameAt(at) <= frame))];
+        _taken = [.. _shown.Distinct()];
+    }
 
     /// <summary>A chain of filters that leaves the moments of the whole file, in grey.</summary>
-    internal string MadeFilters => string.Create(
-        CultureInfo.InvariantCulture,
-        $"fps={_plan.Timing.Grid}:start_time=0,tpad=stop=-1:stop_mode=clone,trim=end_frame={_frames[^1] + 1},select='{FilterText.Sum([.. _frames.Select(f => string.Create(CultureInfo.InvariantCulture, $"eq(n,{f})"))])}',format=gray");
+    internal string MadeFilters
+    {
+        get
+        {
+            var half = _plan.Timing.Grid.TimeOf(1).TotalSeconds / 2;
+            return $"select='{FilterText.Sum([.. _taken.Select(at => string.Create(CultureInfo.InvariantCulture, $"lt(abs(t-{at.TotalSeconds:0.######}),{half:0.######})"))])}',format=gray";
+        }
+    }
 
     /// <summary>What stands before the output that those moments go to.</summary>
     internal IReadOnlyList<string> MadeOutput => [.. Output, "file:" + MadePath];
@@ -47,7 +61,7 @@ internal sealed partial class MomentComparison : IDisposable
     /// <exception cref="ToolFailedException">The source cannot be read there.</exception>
     internal Task TakeSourceAsync(CancellationToken cancel) => SourcePicture.WithGraphAsync(_plan, _inputs, _frames, SourcePicture.Exactly, async (input, graph, _) =>
     {
-        await MediaTool.RunAsync([.. input, "-filter_complex", $"{graph};[picture0]format=gray[source]", "-map", "[source]", "-frames:v", _frames.Count.ToString(CultureInfo.InvariantCulture), .. Output, "file:" + SourcePath], null, null, cancel);
+        await MediaTool.RunAsync([.. input, "-filter_complex", $"{graph};[picture0]format=gray[source]", "-map", "[source]", "-frames:v", _frames.Count.ToString(CultureInfo.InvariantCulture), .. Output, "file:" + SourcePath], null, null, cancel, aside: true);
         return true;
     }, cancel);
 
@@ -55,8 +69,10 @@ internal sealed partial class MomentComparison : IDisposable
     /// <exception cref="ToolFailedException">The frames cannot be read.</exception>
     internal async Task<IReadOnlyList<MomentCompared>> CompareAsync(CancellationToken cancel)
     {
-        if (!IsWhole(SourcePath) || !IsWhole(MadePath))
+        if (!IsWhole(SourcePath, _frames.Count) || !IsWhole(MadePath, _taken.Count))
             return await OneByOneAsync(_plan, _inputs, _filePath, _frames, cancel);
+        if (_taken.Count < _frames.Count)
+            await StandAsync(cancel);
         var raw = string.Create(CultureInfo.InvariantCulture, $"{_plan.Size.Width}x{_plan.Size.Height}");
         var measuring = MediaTool.ReportAsync(
             [.. new[] { SourcePath, MadePath }.SelectMany(path => (IEnumerable<string>)["-f", "rawvideo", "-pix_fmt", "gray", "-s", raw, .. MediaTool.OwnInput(path)]), "-lavfi", "[0:v][1:v]ssim=stats_file=/dev/stderr", "-f", "null", "-"], cancel);
@@ -74,7 +90,16 @@ internal sealed partial class MomentComparison : IDisposable
         return compared;
     }
 
-    private bool IsWhole(string path) => new FileInfo(path) is { Exists: true } file && file.Length == (long)FrameBytes * _frames.Count;
+    /// <summary>Sets a frame that stands through several moments down for each of them.</summary>
+    private async Task StandAsync(CancellationToken cancel)
+    {
+        var taken = _taken.Select((_, i) => Read(MadePath, i)).ToList();
+        await using var made = File.Create(MadePath);
+        foreach (var at in _shown)
+            await made.WriteAsync(taken[_taken.IndexOf(at)], cancel);
+    }
+
+    private bool IsWhole(string path, int frames) => new FileInfo(path) is { Exists: true } file && file.Length == (long)FrameBytes * frames;
 
     private byte[] Read(string path, int index)
     {

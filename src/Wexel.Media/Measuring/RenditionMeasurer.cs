@@ -29,7 +29,9 @@ public static class RenditionMeasurer
     public static async Task<(RenditionFacts Facts, ExpectedOfSource Expected)> MeasureAsync(string path, MadeFrom from, CancellationToken cancel)
     {
         var plan = from.Plan;
+        var listing = FramesAsync(path, cancel);
         var found = JsonDocument.Parse(await MediaTool.ProbeAsync(["-show_format", "-show_streams", "-show_chapters", "-of", "json", .. MediaTool.OwnInput(path)], cancel)).RootElement;
+        var frames = await listing;
         var streams = found.GetProperty("streams").EnumerateArray().ToList();
         List<JsonElement> Of(string type) => streams.FindAll(s => s.GetProperty("codec_type").GetString() == type);
         var format = found.GetProperty("format");
@@ -37,7 +39,7 @@ public static class RenditionMeasurer
         var name = format.GetProperty("format_name").GetString()!;
         var composing = from.ComposedSound is { } composed ? SoundHeard.OfComposedAsync(composed, plan.Sound!.Channels, cancel) : null;
         // WebM does not say how long a frame stands; its last one stands to the end.
-        var seeing = Of("video") is [var video, ..] ? PictureAsync(path, video, length, !name.Contains("webm", StringComparison.Ordinal), from, cancel) : null;
+        var seeing = Of("video") is [var video, ..] ? PictureAsync(path, video, frames, length, !name.Contains("webm", StringComparison.Ordinal), from, cancel) : null;
         var hearing = Of("audio") is [var audio, ..] ? SoundAsync(path, audio, cancel) : null;
         var picture = seeing is null ? default : await seeing;
         var sound = hearing is null ? default : await hearing;
@@ -55,21 +57,21 @@ public static class RenditionMeasurer
         return (facts, new ExpectedOfSource(from.Still, before?.Silent() ?? [], before?.Length));
     }
 
-    private static async Task<(PictureMeasured Picture, IReadOnlyList<string> Errors)> PictureAsync(string path, JsonElement video, TimeSpan length, bool saysDurations, MadeFrom from, CancellationToken cancel)
+    private static async Task<(PictureMeasured Picture, IReadOnlyList<string> Errors)> PictureAsync(string path, JsonElement video, IReadOnlyList<Frame> frames, TimeSpan length, bool saysDurations, MadeFrom from, CancellationToken cancel)
     {
         var size = new PictureSize(video.GetProperty("width").GetInt32(), video.GetProperty("height").GetInt32());
+        var colours = Colours.Read(video);
         // A picture of another size than planned is wrong as it is, and not compared.
         var plan = from.Plan.Picture is { } planned && planned.Size == size ? planned : null;
-        using var comparison = plan is null || from.Frames.Count == 0 ? null : new MomentComparison(plan, from.Inputs, path, [.. from.Frames.Order()]);
+        List<TimeSpan> ordered = [.. frames.Select(f => f.At).Order()];
+        using var comparison = plan is null || from.Frames.Count == 0 ? null : new MomentComparison(plan, from.Inputs, path, [.. from.Frames.Order()], ordered);
         var taking = comparison?.TakeSourceAsync(cancel) ?? Task.CompletedTask;
-        var passing = WholePass.PictureAsync(path, length, comparison, cancel);
-        var listing = FramesAsync(path, cancel);
-        await Task.WhenAll(taking, passing, listing);
-        var (frames, whole) = (await listing, await passing);
+        var passing = WholePass.PictureAsync(path, colours.FullRange, length, comparison, cancel);
+        await Task.WhenAll(taking, passing);
+        var whole = await passing;
         var moments = comparison is null ? [] : await comparison.CompareAsync(cancel);
         if (plan is not null)
             moments = [.. moments, .. await BlackAsync(path, plan, whole.Black, from, cancel)];
-        var ordered = frames.Select(f => f.At).Order().ToList();
         var picture = new PictureMeasured(
             ordered.FirstOrDefault(),
             saysDurations ? frames.Select(f => f.At + f.Duration).DefaultIfEmpty().Max() : length,
@@ -79,7 +81,7 @@ public static class RenditionMeasurer
             video.TryGetProperty("profile", out var profile) ? profile.GetString()! : "",
             video.TryGetProperty("level", out var level) ? level.GetInt32() : 0,
             video.TryGetProperty("pix_fmt", out var pixels) ? pixels.GetString()! : "unknown",
-            Colours.Read(video),
+            colours,
             [.. frames.Where(f => f.Key).Select(f => f.At).Order()],
             frames.Count,
             ordered.Zip(ordered.Skip(1), (a, b) => b - a).DefaultIfEmpty().Max(),

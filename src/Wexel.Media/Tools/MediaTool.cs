@@ -39,12 +39,12 @@ public static class MediaTool
     /// <param name="progress">Told the time in the output that was reached.</param>
     /// <param name="started">Told the process's number, so that it can be found if its parent dies.</param>
     /// <param name="cancel">Stops it.</param>
+    /// <param name="aside">Whether it leaves the processor to whatever else wants it.</param>
     /// <exception cref="ToolFailedException">It ended with an error.</exception>
-    public static async Task RunAsync(IEnumerable<string> arguments, IProgress<TimeSpan>? progress, Action<int>? started, CancellationToken cancel)
+    public static async Task RunAsync(IEnumerable<string> arguments, IProgress<TimeSpan>? progress, Action<int>? started, CancellationToken cancel, bool aside = false)
     {
         var tail = new Queue<string>();
-        var command = Cli.Wrap("ffmpeg")
-            .WithArguments(["-hide_banner", "-nostdin", "-v", "error", "-y", "-progress", "pipe:1", .. arguments])
+        var command = Ffmpeg(aside, ["-hide_banner", "-nostdin", "-v", "error", "-y", "-progress", "pipe:1", .. arguments])
             .WithValidation(CommandResultValidation.None);
         await foreach (var happened in command.ListenAsync(cancel))
         {
@@ -80,12 +80,15 @@ public static class MediaTool
     }
 
     /// <summary>Runs ffmpeg, hands over the bytes that it writes to its standard output, and gives back all that it reported, each line with its weight in front.</summary>
+    /// <param name="arguments">Its arguments.</param>
+    /// <param name="read">Reads what it writes.</param>
+    /// <param name="cancel">Stops it.</param>
+    /// <param name="aside">Whether it leaves the processor to whatever else wants it.</param>
     /// <exception cref="ToolFailedException">It ended with an error.</exception>
-    public static async Task<IReadOnlyList<string>> StreamReportAsync(IEnumerable<string> arguments, Func<Stream, CancellationToken, Task> read, CancellationToken cancel)
+    public static async Task<IReadOnlyList<string>> StreamReportAsync(IEnumerable<string> arguments, Func<Stream, CancellationToken, Task> read, CancellationToken cancel, bool aside = false)
     {
         var said = new List<string>();
-        var result = await Cli.Wrap("ffmpeg")
-            .WithArguments(["-hide_banner", "-nostdin", "-nostats", "-v", "level+info", "-y", .. arguments])
+        var result = await Ffmpeg(aside, ["-hide_banner", "-nostdin", "-nostats", "-v", "level+info", "-y", .. arguments])
             .WithStandardOutputPipe(PipeTarget.Create(read))
             .WithStandardErrorPipe(PipeTarget.ToDelegate(said.Add))
             .WithValidation(CommandResultValidation.None)
@@ -122,6 +125,9 @@ public static class MediaTool
         if (result.ExitCode != 0)
             throw new ToolFailedException("ffmpeg", string.Join('\n', tail), result.ExitCode);
     }
+
+    private static Command Ffmpeg(bool aside, IEnumerable<string> arguments) =>
+        aside ? Cli.Wrap("nice").WithArguments(["ffmpeg", .. arguments]) : Cli.Wrap("ffmpeg").WithArguments(arguments);
 
     private static void Keep(Queue<string> tail, string line)
     {
