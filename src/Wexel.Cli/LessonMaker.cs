@@ -11,6 +11,7 @@ using Wexel.Media.Analysing;
 using Wexel.Media.Measuring;
 using Wexel.Media.Probing;
 using Wexel.Media.Rendering;
+using Wexel.Media.Tools;
 
 namespace Wexel.Cli;
 
@@ -68,11 +69,17 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, string player
         Directory.CreateDirectory(work);
         var sounds = await SoundsAsync(wanted, reel, map, request, work, cancel);
         var inputs = new EncodeInputs(request.Recordings, FontsFolder: Path.Combine(playerFolder, "fonts"));
-        var encodes = new EncodeWork(
-            inputs,
-            [.. wanted.SelectMany(w => w.Plan.Pictures.Zip(w.Tracks.Pictures, (picture, path) => new PictureOutput(picture, path, w.Plan.File.Bytes is { } bytes ? new FileLimit(bytes, w.Tracks.Sound) : null))).DistinctBy(p => p.Path)],
-            [.. sounds.Values]);
-        await times.TakeAsync("encode", () => Encoder.EncodeAsync(encodes, new PercentOnError(wanted[0].Plan.Length), null, cancel));
+        for (var rest = wanted[..]; rest.Count > 0;)
+        {
+            var together = rest[..Machine.Share.Together(rest.Select(w => w.Profile.MostPictures()))];
+            rest = rest[together.Count..];
+            var encodes = new EncodeWork(
+                inputs,
+                [.. together.SelectMany(w => w.Plan.Pictures.Zip(w.Tracks.Pictures, (picture, path) => new PictureOutput(picture, path, w.Plan.File.Bytes is { } bytes ? new FileLimit(bytes, w.Tracks.Sound) : null))).DistinctBy(p => p.Path).Where(p => !File.Exists(p.Path))],
+                [.. together.Select(w => w.Tracks.Sound).OfType<string>().Distinct().Where(path => !File.Exists(path)).Select(path => sounds[path])]);
+            await times.TakeAsync("encode", () => Encoder.EncodeAsync(encodes, new PercentOnError(wanted[0].Plan.Length), null, cancel));
+        }
+
         var made = new List<MadeLesson>();
         foreach (var (profile, plan, tracks) in wanted)
         {

@@ -13,6 +13,7 @@ using Wexel.Core.Encoding;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Data.Storage;
+using Wexel.Media.Tools;
 using Wexel.Server.Channel;
 using Wexel.Server.Demo;
 using Wexel.Server.Estimates;
@@ -62,7 +63,7 @@ builder.Services.AddSingleton<JobStorage>(_ =>
 });
 builder.Services.AddHangfire(jobs => jobs.UseSimpleAssemblyNameTypeSerializer().UseRecommendedSerializerSettings());
 
-builder.Services.AddSingleton(TimeProvider.System);
+builder.Services.AddSingleton(TimeProvider.System).AddSingleton(Machine.Share);
 builder.Services.AddSingleton(services => new FileStore(services.GetRequiredService<IOptions<WexelOptions>>().Value.Data));
 builder.Services.AddSingleton<DiskRoom>().AddSingleton<PictureTaker>().AddSingleton<LiveNews>().AddSingleton<PieceWriter>().AddSingleton<Finisher>().AddSingleton<SamplingTurn>().AddSingleton<RenditionEstimates>().AddScoped<Mailer>();
 builder.Services.AddHttpClient<PackageSender>(http => http.Timeout = TimeSpan.FromMinutes(30));
@@ -73,7 +74,7 @@ if (System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name != "GetDocumen
 {
     builder.Services.AddDataProtection().SetApplicationName("Wexel").PersistKeysToDbContext<WexelDb>();
     builder.Services.AddHostedService<StartUp>().AddHostedService<LostWork>().AddHostedService<HandIn>();
-    builder.Services.AddHangfireServer(server => (server.Queues, server.WorkerCount) = (["render"], MachineShare.Of(Environment.ProcessorCount).Passes));
+    builder.Services.AddHangfireServer(server => (server.Queues, server.WorkerCount) = (["render"], Machine.Share.Passes));
     builder.Services.AddHangfireServer(server => (server.Queues, server.WorkerCount) = (["default"], 2));
 }
 

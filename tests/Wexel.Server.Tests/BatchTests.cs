@@ -2,6 +2,10 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using Wexel.Core.Encoding;
+using Wexel.Data;
 
 namespace Wexel.Server.Tests;
 
@@ -51,6 +55,28 @@ public sealed class BatchTests(ServerFixture fixture) : IClassFixture<ServerFixt
         var copy = await (await trainer.PostAsJsonAsync("/api/profiles", same)).Content.ReadFromJsonAsync<JsonElement>();
         var offer = (await trainer.JsonAsync($"/api/lessons/{lesson}/deliver")).GetProperty("profiles").EnumerateArray().First(p => p.GetProperty("id").GetString() == copy.GetProperty("id").GetString());
         offer.GetProperty("nothingToEncode").GetBoolean().ShouldBeTrue();
+    }
+
+    [Fact]
+    public async Task A_pass_takes_no_more_pictures_than_the_machine_has_room_for()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var lesson = await LessonAsync(trainer);
+        var share = fixture.Server.Services.GetRequiredService<MachineShare>();
+        var profiles = new List<string>();
+        for (var i = 0; i <= share.Pictures; i++)
+        {
+            var profile = JsonNode.Parse((await trainer.JsonAsync("/api/profiles")).EnumerateArray().First(p => p.GetProperty("profile").GetProperty("id").GetString() == "small-480p").GetProperty("profile").GetRawText())!.AsObject();
+            (profile["title"], profile["picture"]!["rate"]!["quality"]) = ($"Small {i}", 30 + i);
+            profiles.Add((await (await trainer.PostAsJsonAsync("/api/profiles", profile)).Content.ReadFromJsonAsync<JsonElement>()).GetProperty("id").GetString()!);
+        }
+
+        var ended = await EndedAsync(trainer, await AskAsync(trainer, [lesson], [.. profiles]));
+        ended.ShouldAllBe(r => r.GetProperty("state").GetString() == "done");
+        await using var db = await fixture.Server.Services.GetRequiredService<IDbContextFactory<WexelDb>>().CreateDbContextAsync();
+        var began = await db.Renditions.Where(r => profiles.Contains(r.ProfileId)).Select(r => r.StartedAt!.Value).ToListAsync();
+        // What is made in one pass begins at one time.
+        began.CountBy(at => at).OrderBy(at => at.Key).Select(at => at.Value).ShouldBe([share.Pictures, 1]);
     }
 
     [Fact]

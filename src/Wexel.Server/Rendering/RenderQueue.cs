@@ -19,7 +19,7 @@ internal sealed record RefusedRender(Guid LessonId, string LessonTitle, string P
 internal sealed record AskedRenders(IReadOnlyList<Rendition> Renditions, IReadOnlyList<RefusedRender> Refused);
 
 /// <summary>The queue of renditions. Their rows are the truth; a background job only says that there may be something to do.</summary>
-internal sealed class RenderQueue(WexelDb db, LessonSaver saver, RenderPlans plans, RenditionEstimates estimates, DiskRoom room, LiveNews news, IBackgroundJobClient jobs, TimeProvider clock)
+internal sealed class RenderQueue(WexelDb db, LessonSaver saver, RenderPlans plans, RenditionEstimates estimates, DiskRoom room, LiveNews news, IBackgroundJobClient jobs, MachineShare share, TimeProvider clock)
 {
     /// <summary>Takes several lessons with several profiles into the queue, as one batch. What waits or is worked on already is not taken twice.</summary>
     internal async Task<AskedRenders> AskAsync(IReadOnlyList<Lesson> lessons, IReadOnlyList<Profile> profiles, Guid person, CancellationToken cancel)
@@ -86,7 +86,7 @@ internal sealed class RenderQueue(WexelDb db, LessonSaver saver, RenderPlans pla
         return new AskedRenders(renditions, refused);
     }
 
-    /// <summary>Takes the next that waits, with all others of the same lesson that can be made in the same pass; empty when nothing waits.</summary>
+    /// <summary>Takes the next that waits, with as many others of the same lesson as go into the same pass; empty when nothing waits.</summary>
     internal async Task<IReadOnlyList<Guid>> TakeNextAsync(CancellationToken cancel)
     {
         while (await db.Renditions.AsNoTracking().Where(r => r.State == RenditionState.Waiting).OrderBy(r => r.Place).FirstOrDefaultAsync(cancel) is { } next)
@@ -95,11 +95,11 @@ internal sealed class RenderQueue(WexelDb db, LessonSaver saver, RenderPlans pla
             if (!await TakeAsync(next.Id, now, cancel))
                 continue;
             var taken = new List<Guid> { next.Id };
-            var others = next.Alone ? [] : await db.Renditions.Where(r => r.State == RenditionState.Waiting && r.LessonId == next.LessonId && r.Revision == next.Revision && !r.Alone).OrderBy(r => r.Place).Select(r => r.Id).ToListAsync(cancel);
-            foreach (var id in others)
+            List<Rendition> others = next.Alone ? [] : await db.Renditions.AsNoTracking().Where(r => r.State == RenditionState.Waiting && r.LessonId == next.LessonId && r.Revision == next.Revision && !r.Alone).OrderBy(r => r.Place).ToListAsync(cancel);
+            foreach (var other in others.Take(share.Together(others.Prepend(next).Select(r => Json.Read<Profile>(r.Profile).MostPictures())) - 1))
             {
-                if (await TakeAsync(id, now, cancel))
-                    taken.Add(id);
+                if (await TakeAsync(other.Id, now, cancel))
+                    taken.Add(other.Id);
             }
 
             return taken;

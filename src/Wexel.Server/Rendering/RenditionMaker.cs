@@ -6,6 +6,7 @@ using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Data.Storage;
 using Wexel.Media.Rendering;
+using Wexel.Media.Tools;
 using Wexel.Server.Setup;
 
 namespace Wexel.Server.Rendering;
@@ -56,7 +57,7 @@ internal sealed class RenditionMaker(RenderPlans plans, Finisher finisher, FileS
         var inputs = (planned.Find(p => p.Plan.Picture?.Mark is not null) ?? planned[0]).Inputs(store, options.Value.PlayerFolder);
         using var orphan = new OrphanMark(store, work.ToString("N"));
         watch.Encoding(true);
-        await Encoder.EncodeAsync(new EncodeWork(inputs, [.. pictures.Values], [.. sounds.Values], MachineShare.Of(Environment.ProcessorCount).Threads), watch, orphan.Note, cancel);
+        await Encoder.EncodeAsync(new EncodeWork(inputs, [.. pictures.Values], [.. sounds.Values], Machine.Share.Threads), watch, orphan.Note, cancel);
         watch.Encoding(false);
     }
 }
