@@ -36,10 +36,14 @@ public static class RenderEstimator
     private const double ContainerBytesPerFrame = 12;
     private const double SoundContainerBytesPerSecond = 200;
     private const double SoundSecondsATime = 60;
+    private const double HeardSecondsATime = 300;
     private const double CopiedBytesPerSecond = 100e6;
 
     /// <summary>What runs before the first frame of a sample comes.</summary>
     private const double StartSeconds = 0.25;
+
+    /// <summary>What an index, titles and sections add to what is encoded, at most.</summary>
+    private const double MostContainer = 1.02;
 
     /// <summary>Without samples an estimate may be off by this factor, either way.</summary>
     private const double RoughFactor = 2;
@@ -58,9 +62,20 @@ public static class RenderEstimator
             return Copied(plan, copy, reel, new Estimated(SoundBytes(plan), SoundBytes(plan), SoundBytes(plan)), speed, sampled: false);
         var seconds = plan.Length.TotalSeconds;
         var made = plan.Pictures.Select(picture => FramesOf(picture, seconds, changedShare).Made).ToList();
-        var time = Fixed(plan) + PictureSeconds(plan, reel, made, speed);
+        var time = Fixed(plan) + PictureSeconds(plan, reel, made, speed) + Checking(plan, made, speed);
         var bytes = plan.Pictures.Sum(picture => PictureBytes(picture, plan.Length, reel, changedShare));
         return new RenderEstimate(new Estimated(bytes, bytes / RoughFactor, bytes * RoughFactor).Plus(SoundBytes(plan)), new Estimated(time, time / RoughFactor, time * RoughFactor), false);
+    }
+
+    /// <summary>What a plan comes to whose picture and sound are encoded already: they are put together and checked.</summary>
+    /// <param name="plan">The plan.</param>
+    /// <param name="bytes">What is encoded, in bytes.</param>
+    /// <param name="changedShare">The share of samples in which the picture changed, 0 to 1.</param>
+    /// <param name="speed">The machine.</param>
+    public static RenderEstimate Encoded(RenderPlan plan, long bytes, double changedShare, MachineSpeed speed)
+    {
+        var time = 1 + Checking(plan, [.. plan.Pictures.Select(picture => FramesOf(picture, plan.Length.TotalSeconds, changedShare).Made)], speed);
+        return new RenderEstimate(new Estimated(bytes, bytes, bytes * MostContainer), new Estimated(time, time / RoughFactor, time * RoughFactor), true);
     }
 
     /// <summary>Estimates a plan's outcome from samples of its pictures.</summary>
@@ -93,7 +108,7 @@ public static class RenderEstimator
         took += first.Sum(m => Math.Max(0.01, m.Took.TotalSeconds - StartSeconds));
         thought += first.Sum(m => m.Decoded * AveragePixels(reel) / speed.DecodedPixelsPerSecond);
 
-        var time = Fixed(plan) + (PictureSeconds(plan, reel, made, speed) * (thought > 0 ? Math.Clamp(took / thought, 0.1, 10) : 1));
+        var time = Fixed(plan) + (PictureSeconds(plan, reel, made, speed) * (thought > 0 ? Math.Clamp(took / thought, 0.1, 10) : 1)) + Checking(plan, made, speed);
         return new RenderEstimate(size, new Estimated(time, time / TimeFactor, time * TimeFactor), true);
     }
 
@@ -102,12 +117,13 @@ public static class RenderEstimator
     {
         var even = reel.Parts[0].Picture.Even!;
         var frame = (double)even.Bytes / even.Frames;
-        var all = copy.Runs.Sum(r => r.Count + r.LeadIn) * (frame + ContainerBytesPerFrame);
+        double frames = copy.Runs.Sum(r => r.Count + r.LeadIn);
+        var all = frames * (frame + ContainerBytesPerFrame);
         var size = new Estimated(sound.Value + all, sound.Least + (all * 0.7), sound.Most + (all * 1.4));
         // To encode a piece, its frames are decoded from the key frame before.
         var pixels = (double)plan.Picture!.Size.Width * plan.Picture.Size.Height;
         var pieces = copy.Runs.Count(r => r.Encoded);
-        var seconds = Fixed(plan) + (all / CopiedBytesPerSecond) + (pieces * StartSeconds) + ((copy.EncodedFrames + (pieces * even.LongestDistance / 2.0)) * pixels / speed.DecodedPixelsPerSecond) + Encoding(plan.Picture, copy.EncodedFrames, speed);
+        var seconds = Fixed(plan) + (all / CopiedBytesPerSecond) + (pieces * StartSeconds) + ((copy.EncodedFrames + (pieces * even.LongestDistance / 2.0)) * pixels / speed.DecodedPixelsPerSecond) + Encoding(plan.Picture, copy.EncodedFrames, speed) + Checking(plan, [frames], speed);
         return new RenderEstimate(size, new Estimated(seconds, seconds / RoughFactor, seconds * RoughFactor), sampled);
     }
 
@@ -121,6 +137,10 @@ public static class RenderEstimator
     private static double SoundBytes(RenderPlan plan) => plan.Sound is { } sound ? plan.Length.TotalSeconds * ((sound.BitsPerSecond / 8.0) + SoundContainerBytesPerSecond) : 0;
 
     private static double Fixed(RenderPlan plan) => 1 + (plan.Sound is null ? 0 : plan.Length.TotalSeconds / SoundSecondsATime);
+
+    /// <summary>Every picture that was made is decoded once, and the sound listened to.</summary>
+    private static double Checking(RenderPlan plan, IReadOnlyList<double> made, MachineSpeed speed) =>
+        (plan.Pictures.Zip(made).Sum(pair => pair.Second * pair.First.Size.Width * pair.First.Size.Height) / speed.DecodedPixelsPerSecond) + (plan.Sound is null ? 0 : plan.Length.TotalSeconds / HeardSecondsATime);
 
     private static double AveragePixels(Reel reel) => reel.Parts.Sum(p => (double)p.Frames * p.Picture.Width * p.Picture.Height) / reel.Frames;
 

@@ -19,6 +19,8 @@ internal sealed class RenditionEstimates(FileStore store, SamplingTurn turn, IOp
     /// <summary>The estimate as far as it is known.</summary>
     internal async Task<RenderEstimate> OfAsync(PlannedRender planned, CancellationToken cancel)
     {
+        if (planned.EncodedBytes(store) is { } bytes)
+            return RenderEstimator.Encoded(planned.Plan, bytes, planned.Analysis.ChangedShare, MachineSpeed.Small);
         var path = Path(planned);
         if (!File.Exists(path))
             return Rough(planned);

@@ -124,6 +124,19 @@ public class RenderPlannerTests
         Of(0.2, Profiles.Web).Time.ShouldBeGreaterThan(TimeSpan.FromSeconds(1));
     }
 
+    [Fact]
+    public void What_is_encoded_already_comes_to_its_size_and_is_only_put_together_and_checked()
+    {
+        var facts = Sample.Facts();
+        var plan = Plan(facts, profile: Profiles.Web);
+        var encoded = RenderEstimator.Encoded(plan, 1_000_000, 0.2, MachineSpeed.Small);
+        encoded.Bytes.ShouldBe(1_000_000);
+        encoded.Time.ShouldBeLessThan(RenderEstimator.Of(plan, Reel.Of(facts), 0.2, MachineSpeed.Small).Time);
+        // The check decodes every frame that was made.
+        encoded.Time.ShouldBeGreaterThan(RenderEstimator.Encoded(Plan(facts, profile: Profiles.Small480), 1_000_000, 0.2, MachineSpeed.Small).Time);
+        encoded.Time.ShouldBeGreaterThan(TimeSpan.FromSeconds(1));
+    }
+
     private static RecordingFacts Recording(double seconds, FrameRate rate, PictureSize size, params SoundFacts[] sounds)
     {
         var facts = Sample.Sized(size.Width, size.Height);

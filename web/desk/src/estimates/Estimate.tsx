@@ -5,7 +5,12 @@ type View = Schemas['EstimateView']
 
 /** What a file will come to: its size and the time, each with its range. */
 export function Estimate({ estimate: e, encoded }: { estimate: View; encoded: number | null }) {
-  if (encoded !== null) return <span className="block">{size(encoded)}, encoded already</span>
+  if (encoded !== null)
+    return (
+      <span className="block">
+        {size(encoded)}, encoded already; {lengthOf(e.time)} to put together and check
+      </span>
+    )
   return (
     <span className="block">
       about {size(e.bytes)} <span className="text-[13px] text-quiet">({between(size(e.leastBytes), size(e.mostBytes))})</span>, {lengthOf(e.time)}{' '}
