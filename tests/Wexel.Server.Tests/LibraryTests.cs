@@ -26,6 +26,15 @@ public sealed class LibraryTests(ServerFixture fixture) : IClassFixture<ServerFi
         await trainer.UntilAsync("/api/queue", q => q.EnumerateArray().Where(r => ids.Contains(r.GetProperty("id").GetGuid())).All(r => r.GetProperty("state").GetString() == "done"));
     }
 
+    /// <summary>A folder of pieces with one small picture; that all heights are right is tested elsewhere.</summary>
+    private static async Task<string> PiecesAsync(HttpClient trainer)
+    {
+        var profile = JsonNode.Parse((await trainer.JsonAsync("/api/profiles")).EnumerateArray().First(p => p.GetProperty("profile").GetProperty("id").GetString() == "adaptive").GetProperty("profile").GetRawText())!.AsObject();
+        profile["title"] = "In pieces";
+        (profile["picture"]!["size"]!["height"], profile["picture"]!["furtherHeights"]) = (240, new JsonArray());
+        return (await (await trainer.PostAsJsonAsync("/api/profiles", profile)).EnsureSuccessStatusCode().Content.ReadFromJsonAsync<JsonElement>()).GetProperty("id").GetString()!;
+    }
+
     [Fact]
     public async Task Everything_made_is_listed_downloaded_kept_deleted_and_freed()
     {
@@ -41,7 +50,7 @@ public sealed class LibraryTests(ServerFixture fixture) : IClassFixture<ServerFi
         (await trainer.PostAsync("/api/space/packages/free", null)).StatusCode.ShouldBe(HttpStatusCode.OK);
         (await trainer.PostAsync("/api/space/finished/free", null)).StatusCode.ShouldBe(HttpStatusCode.OK);
         (await SpaceAsync(trainer, "packages")).ValueKind.ShouldBe(JsonValueKind.Undefined);
-        await RenderAsync(trainer, lesson, "small-480p", "web", "adaptive");
+        await RenderAsync(trainer, lesson, "small-480p", "web", await PiecesAsync(trainer));
         var channel = (await trainer.JsonAsync("/api/outlets")).EnumerateArray().First(o => o.GetProperty("kind").GetString() == "channel").GetProperty("id").GetGuid();
         (await trainer.PostAsJsonAsync($"/api/lessons/{lesson}/releases", new { outletId = channel, profileId = "small-480p", visibility = "signedIn" })).EnsureSuccessStatusCode();
 
@@ -66,7 +75,7 @@ public sealed class LibraryTests(ServerFixture fixture) : IClassFixture<ServerFi
             }
 
             File.Exists(Path.Combine(folder, "Closing the till - Small 480p.mp4")).ShouldBeTrue();
-            File.Exists(Path.Combine(folder, "Closing the till - Adaptive", "lesson.m3u8")).ShouldBeTrue();
+            File.Exists(Path.Combine(folder, "Closing the till - In pieces", "lesson.m3u8")).ShouldBeTrue();
             await CliWrap.Cli.Wrap("sha256sum").WithArguments(["--check", "--strict", "--quiet", "SHA256SUMS.txt"]).WithWorkingDirectory(folder).ExecuteAsync();
             Directory.EnumerateFiles(folder, "*", SearchOption.AllDirectories).Count().ShouldBe(File.ReadLines(Path.Combine(folder, "SHA256SUMS.txt")).Count() + 1);
         }
@@ -106,6 +115,20 @@ public sealed class LibraryTests(ServerFixture fixture) : IClassFixture<ServerFi
         await trainer.GetByteArrayAsync(Path_(master));
         await RenderAsync(trainer, lesson, "web");
         (await FileAsync(trainer, lesson, "Web, as recorded")).GetProperty("name").GetString().ShouldBe("Closing the till at night - Web, as recorded.mp4");
+    }
+
+    [Fact]
+    public async Task Single_frames_that_somebody_looked_at_are_freed_and_taken_again()
+    {
+        fixture.Server.Services.GetRequiredService<IOptions<WexelOptions>>().Value.FreeAfter = TimeSpan.Zero;
+        var trainer = await fixture.SignedInAsync();
+        var lesson = (await trainer.JsonAsync("/api/lessons"))[0].GetProperty("lessons")[0].GetProperty("id").GetGuid();
+        var hash = (await trainer.JsonAsync($"/api/lessons/{lesson}")).GetProperty("document").GetProperty("recordingHash").GetString();
+        var seen = await trainer.GetByteArrayAsync($"/api/recordings/{hash}/frames/45.jpg");
+        (await SpaceAsync(trainer, "looks")).GetProperty("freeableFiles").GetInt32().ShouldBeGreaterThanOrEqualTo(30);
+        (await trainer.PostAsync("/api/space/looks/free", null)).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await SpaceAsync(trainer, "looks")).ValueKind.ShouldBe(JsonValueKind.Undefined);
+        (await trainer.GetByteArrayAsync($"/api/recordings/{hash}/frames/45.jpg")).ShouldBe(seen);
     }
 
     [Fact]

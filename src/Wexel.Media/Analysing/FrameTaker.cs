@@ -18,6 +18,10 @@ public static class FrameTaker
     /// <param name="frame">The frame's number on the grid, from 0.</param>
     public static string Name(long frame) => string.Create(CultureInfo.InvariantCulture, $"{frame % InARow + 1:00}.jpg");
 
+    /// <summary>Whether a file is one of a bundle's.</summary>
+    /// <param name="name">The file's name.</param>
+    public static bool IsName(string name) => name.Length == 6 && char.IsAsciiDigit(name[0]) && char.IsAsciiDigit(name[1]) && name.EndsWith(".jpg", StringComparison.Ordinal);
+
     /// <summary>Takes a bundle; the folder is whole or not there. A recording that ends within it has fewer pictures.</summary>
     /// <param name="path">The recording.</param>
     /// <param name="grid">The rate of the frames that are counted.</param>

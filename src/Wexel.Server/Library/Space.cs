@@ -6,6 +6,7 @@ using Wexel.Core.Packages;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Data.Storage;
+using Wexel.Media.Analysing;
 using Wexel.Server.Estimates;
 using Wexel.Server.Lessons;
 using Wexel.Server.Profiles;
@@ -37,7 +38,7 @@ internal sealed class Space(WexelDb db, LessonSaver saver, RenderPlans plans, Pr
         [Finished] = ("Finished files", "They are behind their lessons, no outlet has them, and nobody keeps them."),
         [Encoded] = ("Encoded pictures and sound", "No lesson as it stands now is made of them. Whoever goes back to an earlier revision has it encoded again."),
         [Packages] = ("Packages", "No release hands them on."),
-        [Looks] = ("Samples and compared pictures", "They were made to be looked at, and are made again when somebody looks."),
+        [Looks] = ("Samples, compared pictures, single frames", "They were made to be looked at, and are made again when somebody looks."),
         [Other] = ("Pictures of the run sheet, viewing copies, captions, the house’s own", null),
     };
 
@@ -65,7 +66,7 @@ internal sealed class Space(WexelDb db, LessonSaver saver, RenderPlans plans, Pr
         foreach (var file in (await FreeableAsync(store.Made().ToList(), cancel)).Where(f => KindOf(f.Name) == code))
         {
             // What was found out about a finished file lies beside it and goes with it; beside an encoded picture lies its poster, which stays.
-            store.Remove(file.Key, code is Finished or Packages ? null : file.Name);
+            store.Remove(file.Key, code is Encoded ? file.Name : null);
             freed += file.Bytes;
         }
 
@@ -105,6 +106,7 @@ internal sealed class Space(WexelDb db, LessonSaver saver, RenderPlans plans, Pr
         Packer.PackageName => Packages,
         PlannedRender.PictureName => Encoded,
         "frame.png" or TryEndpoints.Encoded or TryEndpoints.Measured or RenditionEstimates.SamplesName => Looks,
+        _ when FrameTaker.IsName(name) => Looks,
         _ when name.StartsWith("sound.", StringComparison.Ordinal) => Encoded,
         _ when name.StartsWith("lesson.", StringComparison.Ordinal) || name.StartsWith("episode.", StringComparison.Ordinal) || name.StartsWith(LessonFiles.PiecesFolder, StringComparison.Ordinal) => Finished,
         _ => Other,
