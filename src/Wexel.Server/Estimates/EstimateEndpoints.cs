@@ -1,10 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
 using Wexel.Core.Encoding;
-using Wexel.Data;
 using Wexel.Media.Tools;
-using Wexel.Server.Lessons;
 using Wexel.Server.Profiles;
 using Wexel.Server.Rendering;
 using Wexel.Server.Setup;
@@ -31,19 +28,17 @@ internal static class EstimateEndpoints
     }
 
     /// <summary>Finds settings with which the lesson fits a limit; whoever leaves the page stops it.</summary>
-    private static async Task<Results<Ok<FitView>, ProblemHttpResult>> FitAsync(Guid id, FitRequest request, WexelDb db, LessonSaver saver, RenderPlans plans, ProfileShelf shelf, RenditionEstimates estimates, EstimateReader reader, CancellationToken cancel)
+    private static async Task<Results<Ok<FitView>, ProblemHttpResult>> FitAsync(Guid id, FitRequest request, RenderPlans plans, ProfileShelf shelf, RenditionEstimates estimates, EstimateReader reader, CancellationToken cancel)
     {
-        if (await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel) is not { } lesson)
-            return Problems.NotThere("lesson");
-        if (await shelf.FindAsync(request.ProfileId, cancel) is not { } profile)
-            return Problems.NotThere("profile");
         if (request.Bytes is < LeastLimit or > MostLimit)
             return Problems.Of(new Problem("fit-out-of-range", "The limit must be between 0.05 and 20,000 MB.", "bytes"));
-        var renderable = await plans.OfAsync((await saver.CurrentAsync(lesson, cancel))!, cancel);
-        if (renderable.Check(profile).FirstOrDefault(f => f.IsFault) is { } fault)
-            return Problems.Of(new Problem(fault.Code, fault.Sentence));
-        if (renderable.With(profile) is not { } wanted)
-            return Problems.Of(new Problem("recording-not-looked-through", "The recording is still being looked through. Try again in a moment."));
+        if (await shelf.FindAsync(request.ProfileId, cancel) is not { } profile)
+            return Problems.NotThere("profile");
+        if (await plans.OfAsync(id, cancel) is not { } renderable)
+            return Problems.NotThere("lesson");
+        var (wanted, refused) = renderable.Wanted(profile);
+        if (wanted is null)
+            return Problems.Of(refused!);
         try
         {
             var (fitted, problem) = await MakeItFit.FindAsync(profile, request.Bytes, wanted.Plan.Picture?.Size.Height ?? 0, async settings =>
@@ -61,17 +56,15 @@ internal static class EstimateEndpoints
     }
 
     /// <summary>Encodes samples of the lesson with a profile and says what all of it will come to; whoever leaves the page stops it.</summary>
-    private static async Task<Results<Ok<EstimateView>, ProblemHttpResult>> SampleAsync(Guid id, string profileId, WexelDb db, LessonSaver saver, RenderPlans plans, ProfileShelf shelf, RenditionEstimates estimates, EstimateReader reader, CancellationToken cancel)
+    private static async Task<Results<Ok<EstimateView>, ProblemHttpResult>> SampleAsync(Guid id, string profileId, RenderPlans plans, ProfileShelf shelf, RenditionEstimates estimates, EstimateReader reader, CancellationToken cancel)
     {
-        if (await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel) is not { } lesson)
-            return Problems.NotThere("lesson");
         if (await shelf.FindAsync(profileId, cancel) is not { } profile)
             return Problems.NotThere("profile");
-        var renderable = await plans.OfAsync((await saver.CurrentAsync(lesson, cancel))!, cancel);
-        if (renderable.Check(profile).FirstOrDefault(f => f.IsFault) is { } fault)
-            return Problems.Of(new Problem(fault.Code, fault.Sentence));
-        if (renderable.With(profile) is not { } planned)
-            return Problems.Of(new Problem("recording-not-looked-through", "The recording is still being looked through. Try again in a moment."));
+        if (await plans.OfAsync(id, cancel) is not { } renderable)
+            return Problems.NotThere("lesson");
+        var (planned, refused) = renderable.Wanted(profile);
+        if (planned is null)
+            return Problems.Of(refused!);
         try
         {
             await estimates.SampleAsync(planned, cancel);

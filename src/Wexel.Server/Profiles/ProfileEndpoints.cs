@@ -8,7 +8,6 @@ using Wexel.Core.Feeds;
 using Wexel.Core.Outlets;
 using Wexel.Core.Recordings;
 using Wexel.Data;
-using Wexel.Server.Lessons;
 using Wexel.Server.Rendering;
 using Wexel.Server.Estimates;
 using Wexel.Server.Setup;
@@ -95,7 +94,7 @@ internal static class ProfileEndpoints
         _ => StatusCodes.Status422UnprocessableEntity,
     });
 
-    private static async Task<Results<Ok<ProfileCheckView>, ProblemHttpResult>> CheckAsync(ProfileCheckRequest request, WexelDb db, LessonSaver saver, RenderPlans plans, EstimateReader estimates, CancellationToken cancel)
+    private static async Task<Results<Ok<ProfileCheckView>, ProblemHttpResult>> CheckAsync(ProfileCheckRequest request, WexelDb db, RenderPlans plans, EstimateReader estimates, CancellationToken cancel)
     {
         var profile = request.Profile;
         var findings = ProfileRules.Of(profile);
@@ -103,13 +102,12 @@ internal static class ProfileEndpoints
         List<OutletRefusal> refusals = [.. outlets.Select(o => (o.Name, Refusal: OutletProfiles.Refusal(o, profile))).Where(o => o.Refusal is not null).Select(o => new OutletRefusal(o.Name, o.Refusal!.Sentence))];
         if (request.LessonId is not { } id || findings.Any(f => f.IsFault))
             return TypedResults.Ok(new ProfileCheckView(findings, refusals, null));
-        if (await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel) is not { } lesson)
+        if (await plans.OfAsync(id, cancel) is not { } renderable)
             return Problems.NotThere("lesson");
-        var renderable = await plans.OfAsync((await saver.CurrentAsync(lesson, cancel))!, cancel);
         var planned = renderable.With(profile);
         return TypedResults.Ok(new ProfileCheckView(
             [.. findings.Concat(renderable.Check(profile)).OrderByDescending(f => f.IsFault)], refusals,
-            planned is null ? null : new ProfileOutcome(lesson.Title, planned.Plan.Picture?.Size, CodingWords.Of(planned.Plan), await estimates.OfAsync(planned, cancel))));
+            planned is null ? null : new ProfileOutcome(renderable.Document.Title, planned.Plan.Picture?.Size, CodingWords.Of(planned.Plan), await estimates.OfAsync(planned, cancel))));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> ChooseAsync(Guid id, OutletProfileRequest request, WexelDb db, ProfileShelf shelf, CancellationToken cancel)

@@ -17,7 +17,7 @@ using Wexel.Server.Lessons;
 namespace Wexel.Server.Rendering;
 
 /// <summary>Plans renders of lessons as they stand.</summary>
-internal sealed class RenderPlans(WexelDb db, LessonReels reels, FileStore store)
+internal sealed class RenderPlans(WexelDb db, LessonSaver saver, LessonReels reels, FileStore store)
 {
     /// <summary>Everything that a lesson is rendered from.</summary>
     internal async Task<RenderableLesson> OfAsync(LessonDocument document, CancellationToken cancel)
@@ -26,6 +26,10 @@ internal sealed class RenderPlans(WexelDb db, LessonReels reels, FileStore store
         var cues = document.Captions is { } track ? await CaptionStore.ReadAsync(store, track.Hash, cancel) ?? [] : [];
         return new RenderableLesson(document, await reels.OfAsync(document, cancel), mark, cues);
     }
+
+    /// <summary>Everything that a lesson is rendered from as it stands; null where there is no such lesson.</summary>
+    internal async Task<RenderableLesson?> OfAsync(Guid id, CancellationToken cancel) =>
+        await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel) is { } lesson ? await OfAsync((await saver.CurrentAsync(lesson, cancel))!, cancel) : null;
 
     /// <summary>How fast this machine was with its last renditions, against what was expected of them; 1 where nothing is known.</summary>
     /// <param name="sampled">Whether what was expected came from samples.</param>
@@ -62,6 +66,14 @@ internal sealed record RenderableLesson(LessonDocument Document, LessonReel Foun
         var map = Map;
         var look = Look(map);
         return new PlannedRender(RenderPlanner.Plan(Found.Reel, map, profile, look), Found.Reel, map, look, Found.Analysis!, Found.Hashes, Document.Captions?.Language);
+    }
+
+    /// <summary>The plan with a profile, or why nothing can be made with it.</summary>
+    internal (PlannedRender? Planned, Problem? Problem) Wanted(Profile profile)
+    {
+        if (Check(profile).FirstOrDefault(f => f.IsFault) is { } fault)
+            return (null, new Problem(fault.Code, fault.Sentence, "profileId"));
+        return With(profile) is { } planned ? (planned, null) : (null, new Problem("recording-not-looked-through", "The recording is still being looked through. Try again in a moment."));
     }
 
     /// <summary>What does not hold for a profile with this lesson; nothing while a recording is still being looked through.</summary>

@@ -34,7 +34,7 @@ internal sealed class RenderQueue(WexelDb db, LessonSaver saver, RenderPlans pla
             var renderable = await plans.OfAsync(document, cancel);
             foreach (var profile in profiles)
             {
-                var (planned, problem) = Plan(renderable, profile);
+                var (planned, problem) = LessonRules.NotReady(document) is { } notReady ? (null, notReady) : renderable.Wanted(profile);
                 if (planned is null)
                 {
                     refused.Add(new RefusedRender(lesson.Id, document.Title, profile.Title, problem!));
@@ -110,15 +110,6 @@ internal sealed class RenderQueue(WexelDb db, LessonSaver saver, RenderPlans pla
 
     /// <summary>Tells a worker that something may wait.</summary>
     internal void CallWorker() => jobs.Enqueue<RenderJob>(job => job.RunAsync(CancellationToken.None));
-
-    private static (PlannedRender? Planned, Problem? Problem) Plan(RenderableLesson lesson, Profile profile)
-    {
-        if (LessonRules.NotReady(lesson.Document) is { } notReady)
-            return (null, notReady);
-        if (lesson.Check(profile).FirstOrDefault(f => f.IsFault) is { } fault)
-            return (null, new Problem(fault.Code, fault.Sentence, "profileId"));
-        return lesson.With(profile) is { } planned ? (planned, null) : (null, new Problem("recording-not-looked-through", "The recording is still being looked through. Try again in a moment."));
-    }
 
     /// <summary>Only one worker can turn "waiting" into "working". What is made in one pass starts at one time.</summary>
     private async Task<bool> TakeAsync(Guid id, DateTimeOffset now, CancellationToken cancel) =>

@@ -1,18 +1,15 @@
 using System.Text.RegularExpressions;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Wexel.Core;
 using Wexel.Core.Encoding;
 using Wexel.Core.Inspection;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
-using Wexel.Data;
 using Wexel.Data.Storage;
 using Wexel.Media.Measuring;
 using Wexel.Media.Tools;
 using Wexel.Server.Estimates;
-using Wexel.Server.Lessons;
 using Wexel.Server.Profiles;
 using Wexel.Server.Rendering;
 using Wexel.Server.Setup;
@@ -44,14 +41,12 @@ internal static partial class TryEndpoints
         routes.MapGet("/api/trials/{key}/{frame:long}.png", FrameAsync).WithName("TrialFrame").ExcludeFromDescription();
     }
 
-    private static async Task<Results<Ok<TrialsView>, ProblemHttpResult>> TryAsync(Guid id, TrialRequest request, WexelDb db, LessonSaver saver, RenderPlans plans, ProfileShelf shelf, FileStore store, SamplingTurn turn, IOptions<WexelOptions> options, CancellationToken cancel)
+    private static async Task<Results<Ok<TrialsView>, ProblemHttpResult>> TryAsync(Guid id, TrialRequest request, RenderPlans plans, ProfileShelf shelf, FileStore store, SamplingTurn turn, IOptions<WexelOptions> options, CancellationToken cancel)
     {
         if (request.Profiles.Count is 0 or > Most)
             return Problems.Of(new Problem("trial-nothing", $"Choose one to {Most} profiles to try.", "profiles"));
-        if (await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel) is not { } lesson)
+        if (await plans.OfAsync(id, cancel) is not { } renderable)
             return Problems.NotThere("lesson");
-        var document = (await saver.CurrentAsync(lesson, cancel))!;
-        var renderable = await plans.OfAsync(document, cancel);
         var (trials, window, grid) = (new List<TrialView>(), default(SampleWindow), default(FrameRate));
         foreach (var profileId in request.Profiles)
         {
@@ -59,10 +54,10 @@ internal static partial class TryEndpoints
                 return Problems.NotThere("profile");
             if (profile.Picture is null)
                 return Problems.Of(new Problem("trial-without-picture", $"“{profile.Title}” makes sound alone; there is no picture to look at.", "profiles"));
-            if (renderable.Check(profile).FirstOrDefault(f => f.IsFault) is { } fault)
-                return Problems.Of(new Problem(fault.Code, fault.Sentence, "profiles"));
-            if (renderable.With(profile) is not { Plan.Picture: { } picture } planned)
-                return Problems.Of(new Problem("recording-not-looked-through", "The recording is still being looked through. Try again in a moment."));
+            var (planned, refused) = renderable.Wanted(profile);
+            if (planned is null)
+                return Problems.Of(refused! with { Field = "profiles" });
+            var picture = planned.Plan.Picture!;
             (window, grid) = (Window(planned, request.At), planned.Map.Grid);
             var key = DerivedKey.Of(Trial.Maker, planned.Hashes, picture, planned.Map.Kept, window);
             try
@@ -78,7 +73,7 @@ internal static partial class TryEndpoints
             }
         }
 
-        return TypedResults.Ok(new TrialsView(document.Title, grid.TimeOf(window.First), grid, window.Count, trials));
+        return TypedResults.Ok(new TrialsView(renderable.Document.Title, grid.TimeOf(window.First), grid, window.Count, trials));
     }
 
     /// <summary>Some seconds around a moment, or those in which the picture moves most.</summary>
