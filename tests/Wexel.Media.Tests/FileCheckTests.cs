@@ -97,6 +97,18 @@ public sealed class FileCheckTests(WholeFileFixture whole) : IClassFixture<Whole
     }
 
     [Fact]
+    public async Task A_file_whose_frames_stand_long_is_compared_at_moments_that_lie_close_without_a_complaint()
+    {
+        var source = await whole.Clips.MakeAsync("-f", "lavfi", "-i", "color=white:s=640x360:r=30:d=11,drawbox=x=60:y=60:w=120:h=40:c=navy:t=fill:enable='gte(t,5.5)'", "-f", "lavfi", "-i", "sine=f=330:r=48000:d=11", "-pix_fmt", "yuv420p", "standing.mp4");
+        var made = await Making.MakeAsync(source, whole.Clips.Path("standing.webm"), profile: Profiles.Open);
+        long[] close = [.. Enumerable.Range(0, 22).Select(i => i * 15L)];
+        var (facts, _) = await RenditionMeasurer.MeasureAsync(made.Path, made.From with { Frames = close }, Cancel);
+        facts.Errors.ShouldBeEmpty();
+        facts.Picture!.Moments.Select(m => m.At).ShouldBe(close.Select(made.Plan.Picture!.Timing.Grid.TimeOf));
+        facts.Picture.Moments.ShouldAllBe(m => m.Ssim > 0.98);
+    }
+
+    [Fact]
     public async Task An_index_at_the_end_is_caught()
     {
         var broken = whole.Clips.Path("index.mp4");

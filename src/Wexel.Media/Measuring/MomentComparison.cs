@@ -34,13 +34,16 @@ internal sealed partial class MomentComparison : IDisposable
         _taken = [.. _shown.Distinct()];
     }
 
-    /// <summary>A chain of filters that leaves the moments of the whole file, in grey.</summary>
+    /// <summary>
+    /// A chain of filters that leaves the moments of the whole file, in grey. They are set far apart: a file whose frames stand long has so low
+    /// a rate that two of them would count as one.
+    /// </summary>
     internal string MadeFilters
     {
         get
         {
             var half = _plan.Timing.Grid.TimeOf(1).TotalSeconds / 2;
-            return $"select='{FilterText.Sum([.. _taken.Select(at => string.Create(CultureInfo.InvariantCulture, $"lt(abs(t-{at.TotalSeconds:0.######}),{half:0.######})"))])}',format=gray";
+            return $"select='{FilterText.Sum([.. _taken.Select(at => string.Create(CultureInfo.InvariantCulture, $"lt(abs(t-{at.TotalSeconds:0.######}),{half:0.######})"))])}',setpts=N*10/TB,format=gray";
         }
     }
 
