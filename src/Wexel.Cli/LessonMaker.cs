@@ -93,7 +93,9 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, string player
                 if (poster is not null)
                     await Finishing.PosterAsync(tracks.Picture!, poster, plan.Length / 10, cancel);
             });
-            var composed = tracks.Sound is { } sound ? sounds[sound].Sound.Path : null;
+            var composed = plan.Sound is { } sound ? Composed(sound, work) : null;
+            if (composed is not null)
+                await times.TakeAsync("sound", () => SoundComposer.ComposeAsync(plan.Sound!, reel, map, request.Recordings, composed, cancel));
             var found = await times.TakeAsync("check", () => FileChecker.CheckAsync(file, new MadeFrom(plan, inputs, composed, plan.Picture is null ? [] : ExpectedPicture.Frames([], map, plan.Picture.Copy is null ? reel : null), null), sections.Count, cancel));
             var lesson = new PlayerLesson(
                 DerivedKey.Of("web-lesson", title, found.Bytes)[..16], title, "", "en", plan.Length, plan.Picture?.Size.Width ?? 0, plan.Picture?.Size.Height ?? 0,
@@ -112,18 +114,20 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, string player
         plan.Sound is null ? null : Path.Combine(work, $"{DerivedKey.Of("", plan.Sound)}-{SoundOutput.FileName(plan.Sound)}"),
         plan.File.CaptionsInside ? new CaptionsInside(WebVttText.Write(cues), "en") : null);
 
-    /// <summary>The sounds to encode by their paths; what comes together alike is put together once.</summary>
+    /// <summary>The sounds to encode or to copy by their paths; what comes together alike is put together once.</summary>
     private async Task<Dictionary<string, SoundOutput>> SoundsAsync(IReadOnlyList<Wanted> wanted, Reel reel, TimeMap map, LessonRequest request, string work, CancellationToken cancel)
     {
         var sounds = new Dictionary<string, SoundOutput>();
         foreach (var (_, plan, tracks) in wanted)
         {
             if (plan.Sound is { } sound && tracks.Sound is { } path && !sounds.ContainsKey(path))
-                sounds[path] = new SoundOutput(sound, await times.TakeAsync("sound", () => LessonSound.MakeAsync(sound, reel, map, request.Recordings, Path.Combine(work, $"{DerivedKey.Of("", sound.Mixes, sound.Channels)}.flac"), cancel)), path);
+                sounds[path] = new SoundOutput(sound, sound.Copy is null ? await times.TakeAsync("sound", () => LessonSound.MakeAsync(sound, reel, map, request.Recordings, Composed(sound, work), cancel)) : null, path);
         }
 
         return sounds;
     }
+
+    private static string Composed(SoundPlan sound, string work) => Path.Combine(work, $"{DerivedKey.Of("", sound.Mixes, sound.Channels)}.flac");
 
     private static IReadOnlyList<Section> Contents(string? path, TimeSpan length)
     {

@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Runtime.InteropServices;
 using CliWrap;
 using CliWrap.Buffered;
 using Wexel.Core.Contents;
@@ -7,6 +8,7 @@ using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 using Wexel.Media.Measuring;
 using Wexel.Media.Probing;
+using Wexel.Media.Rendering;
 
 namespace Wexel.Media.Tests;
 
@@ -122,6 +124,39 @@ public sealed class CopyTests(Clips clips) : IClassFixture<Clips>
         made.Source.Picture!.Colour.Matrix.ShouldBeNull();
         made.Plan.Picture!.Copy.ShouldNotBeNull();
         made.ShouldBeRight();
+    }
+
+    /// <summary>The lossless sound is what is kept of the recording, decoded: a copy is the same to the sample, and an encode is not.</summary>
+    [Theory]
+    [InlineData("mp4", true)]
+    [InlineData("mov", true)]
+    [InlineData("m4a", false)]
+    public async Task Sound_that_stays_as_it_was_recorded_is_copied_to_the_sample(string container, bool pictured)
+    {
+        var source = await NumberedAsync("numbered.mp4");
+        var profile = Making.AsLoudAsRecorded with { Container = container switch { "m4a" => Container.M4a, "mov" => Container.Mov, _ => Container.Mp4 }, Picture = pictured ? Making.AsLoudAsRecorded.Picture : null };
+        var made = await Making.MakeAsync(source, clips.Path($"sound-kept.{container}"), [], profile, [Cut(0, 131), Cut(277, 300)], compared: true, copied: true);
+        made.ShouldBeRight();
+        made.Plan.Sound!.Copy!.Value.Length.ShouldBe(made.Plan.Length);
+        var (kept, composed) = (await SamplesAsync(made.Path), await SamplesAsync(made.From.ComposedSound!));
+        // The file says how much of the last coded piece is heard, in milliseconds; this decoder hands out all of it.
+        (kept.Length - composed.Length).ShouldBeInRange(0, 1024);
+        var said = await Cli.Wrap("ffprobe").WithArguments(["-v", "error", "-select_streams", "a", "-show_entries", "stream=duration", "-of", "csv=p=0", made.Path]).ExecuteBufferedAsync();
+        double.Parse(said.StandardOutput.TrimEnd().TrimEnd(','), CultureInfo.InvariantCulture).ShouldBe(made.Plan.Length.TotalSeconds, 0.001);
+        kept.Zip(composed).Max(s => Math.Abs(s.First - s.Second)).ShouldBeLessThan(0.0001f);
+        var encoded = await Making.MakeAsync(source, clips.Path($"sound-encoded.{container}"), [], profile, [Cut(0, 131), Cut(277, 300)]);
+        (await SamplesAsync(encoded.Path)).Zip(composed).Max(s => Math.Abs(s.First - s.Second)).ShouldBeGreaterThan(0.001f);
+        // Its size is known before by its packets.
+        var reel = Reel.Of([(made.Source, null)]);
+        var rates = await SampleEncoder.MeasureSoundAsync(made.Plan.Sound, reel, reel.Map([]), [source], [new SampleWindow(150, 60, 1)], Cancel);
+        rates.Single().ShouldBe(made.Source.Sounds[0].BitsPerSecond!.Value / 8.0, 0.1 * made.Source.Sounds[0].BitsPerSecond!.Value / 8);
+    }
+
+    private async Task<float[]> SamplesAsync(string path)
+    {
+        var raw = clips.Path($"{Guid.NewGuid():N}.f32");
+        await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-nostdin", "-xerror", "-i", path, "-map", "0:a", "-ac", "1", "-ar", "48000", "-f", "f32le", raw]).ExecuteAsync();
+        return MemoryMarshal.Cast<byte, float>(await File.ReadAllBytesAsync(raw)).ToArray();
     }
 
     [Fact]

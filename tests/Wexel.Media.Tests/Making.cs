@@ -47,6 +47,9 @@ internal static class Making
         return new MadeStream(path, from.Plan, await FileChecker.CheckAsync(path, from, chapters, TestContext.Current.CancellationToken), from);
     }
 
+    /// <summary>The same facts, but so that nothing is copied.</summary>
+    internal static RecordingFacts Encoded(RecordingFacts facts) => facts with { Sounds = [.. facts.Sounds.Select(s => s with { Start = null })] };
+
     private static async Task<(RecordingFacts Source, MadeFrom From, int Chapters)> FinishedAsync(IReadOnlyList<string> sources, string output, IReadOnlyList<Section> sections, Profile profile, IReadOnlyList<TimeRange>? cuts, string? mark, MarkOnPicture? markOn, Canvas? canvas, IReadOnlyList<MoveIn>? moveIns, IReadOnlyList<Cue>? cues, bool compared, bool copied = false)
     {
         var cancel = TestContext.Current.CancellationToken;
@@ -56,7 +59,7 @@ internal static class Making
             var probed = await Prober.ProbeAsync(source, Path.GetFileName(source), cancel);
             var facts = probed.Facts ?? throw new InvalidOperationException(probed.Problem!.Sentence);
             // Most tests are about encoding; whoever wants to copy says so.
-            facts = copied ? await EvenFramesFinder.WithAsync(facts, source, cancel) : facts;
+            facts = copied ? await EvenFramesFinder.WithAsync(facts, source, cancel) : Encoded(facts);
             recordings.Add((facts, await RecordingAnalyser.SidesAsync(facts, source, cancel)));
         }
 
@@ -72,7 +75,7 @@ internal static class Making
         await Encoder.EncodeAsync(
             new EncodeWork(
                 new EncodeInputs(sources, mark, Fonts), [.. plan.Pictures.Zip(tracks.Pictures, (picture, path) => new PictureOutput(picture, path, plan.File.Bytes is { } bytes ? new FileLimit(bytes, tracks.Sound) : null))],
-                sound is null ? [] : [new SoundOutput(plan.Sound!, sound, tracks.Sound!)]),
+                sound is null ? [] : [new SoundOutput(plan.Sound!, plan.Sound!.Copy is null ? sound : null, tracks.Sound!)]),
             null, null, cancel);
         await Finishing.FinishAsync(plan, tracks, output, "A title = with; # marks\\", Chapters.Of(sections, plan.Length), cancel);
         // It is compared with its source only where that is what a test is about.

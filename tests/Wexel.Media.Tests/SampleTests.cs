@@ -17,7 +17,7 @@ public class SampleTests(Clips clips) : IClassFixture<Clips>
     {
         var source = clips.Path(name + ".mp4");
         await MediaTool.RunAsync(["-f", "lavfi", "-i", $"{picture},format=yuv420p", "-f", "lavfi", "-i", $"anoisesrc=a=0.05:d={seconds}:r=48000", "-t", $"{seconds}", "-c:v", "libx264", "-preset", "ultrafast", "-g", "60", "-c:a", "aac", source], null, null, Cancel);
-        return (Reel.Of((await Prober.ProbeAsync(source, name, Cancel)).Facts!), source);
+        return (Reel.Of(Making.Encoded((await Prober.ProbeAsync(source, name, Cancel)).Facts!)), source);
     }
 
     /// <summary>A screen on which letters come, twice a second, for the first half; then it stands still.</summary>

@@ -198,7 +198,7 @@ public enum CaptionPlace
 /// <param name="KeyFrameSeconds">Key frames at most this far apart, in seconds; null for automatic.</param>
 /// <param name="Effort">How much time it takes.</param>
 /// <param name="HouseMark">Whether the house's mark is put on where the lesson wants it.</param>
-/// <param name="Copy">Whether a picture that stays as it was recorded is copied where it can be, and not encoded.</param>
+/// <param name="Copy">Whether picture and sound that stay as they were recorded are copied where they can be, and not encoded.</param>
 /// <param name="FurtherHeights">Heights in pixels in which the picture is made besides, with <see cref="Container.Hls"/>; those that are not smaller than the picture itself are left away. Null for none.</param>
 public sealed record PictureSettings(
     [property: Setting("Codec", "H.264, which everything plays", "VP9 and AV1 make smaller files, take longer, and some learning systems refuse them")] PictureCodec Codec,

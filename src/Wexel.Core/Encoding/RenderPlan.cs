@@ -166,4 +166,17 @@ public enum SoundMix
 /// <param name="SampleRate">Samples a second.</param>
 /// <param name="BitsPerSecond">The rate, in bits a second, for all channels.</param>
 /// <param name="TargetLufs">The loudness that it is brought to, in LUFS, see <see cref="Levelling"/>; null where it stays as it is.</param>
-public sealed record SoundPlan(IReadOnlyList<SoundMix?> Mixes, int Channels, SoundCodec Codec, int SampleRate, int BitsPerSecond, double? TargetLufs);
+/// <param name="Copy">What is copied of the recording's sound where it is; null where it is encoded.</param>
+public sealed record SoundPlan(
+    IReadOnlyList<SoundMix?> Mixes,
+    int Channels,
+    SoundCodec Codec,
+    int SampleRate,
+    int BitsPerSecond,
+    double? TargetLufs,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] TimeRange? Copy = null)
+{
+    /// <summary>Why it is not copied, to stand behind "since"; null where it is. Nothing that is made depends on it.</summary>
+    [JsonIgnore]
+    public string? EncodedSince { get; init; }
+}

@@ -49,7 +49,7 @@ public static class RenderPlanner
     {
         if (map.Frames == 0)
             throw new ArgumentException("A lesson of which everything is cut cannot be rendered.", nameof(map));
-        var sound = profile.Sound is null ? null : Sound(reel, profile.Sound);
+        var sound = profile.Sound is null ? null : Sound(reel, map, profile, profile.Sound);
         var pictures = profile.Picture is null ? [] : Pictures(reel, map, profile, profile.Picture, look, sound);
         var bytes = profile.Picture?.Rate is { Rule: RateRule.FileSize, Bytes: { } most } ? most : (long?)null;
         return new RenderPlan(map.Length, pictures, sound, new FilePlan(profile.Container, HasCaptions(profile) && look.Cues is { Count: > 0 }, profile.Chapters && profile.Container != Container.Hls, profile.IndexAtFront, bytes));
@@ -151,7 +151,7 @@ public static class RenderPlanner
         return matrix == "bt709" && !full && source.PixelFormat == "yuv420p" ? null : new ColourConversion(matrix, full);
     }
 
-    private static SoundPlan? Sound(Reel reel, SoundSettings settings)
+    private static SoundPlan? Sound(Reel reel, TimeMap map, Profile profile, SoundSettings settings)
     {
         var mixes = reel.Parts.Select(p => p.Facts.Sounds.Count == 0 ? (SoundMix?)null : Mix(p.Facts.Sounds[0], p.Sides)).ToList();
         if (mixes.All(m => m is null))
@@ -164,7 +164,9 @@ public static class RenderPlanner
         };
         if (channels == 1)
             mixes = [.. mixes.Select(m => m switch { SoundMix.Stereo => SoundMix.MonoFromBoth, SoundMix.StereoFromSurround => SoundMix.MonoFromSurround, _ => m })];
-        return new SoundPlan(mixes, channels, settings.Codec, settings.SampleRate, settings.BitsPerSecond ?? SoundRates.Usual(settings.Codec, channels), settings.TargetLufs);
+        var plan = new SoundPlan(mixes, channels, settings.Codec, settings.SampleRate, settings.BitsPerSecond ?? SoundRates.Usual(settings.Codec, channels), settings.TargetLufs);
+        var (copy, since) = SoundCopyRule.Of(plan, reel, map, profile);
+        return plan with { Copy = copy, EncodedSince = since };
     }
 
     private static SoundMix Mix(SoundFacts sound, SoundSides? sides) => sound.Channels switch

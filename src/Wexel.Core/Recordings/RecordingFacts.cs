@@ -74,4 +74,6 @@ public sealed record ColourFacts(string? Matrix, string? Primaries, string? Tran
 /// <param name="Channels">How many channels.</param>
 /// <param name="Layout">The channels' layout in ffmpeg's naming (mono, stereo, 5.1), or null.</param>
 /// <param name="SampleRate">Samples a second.</param>
-public sealed record SoundFacts(string Codec, int Channels, string? Layout, int SampleRate);
+/// <param name="Start">When its first sample is heard, counted from the recording's start; null where that was not looked for.</param>
+/// <param name="BitsPerSecond">Its rate, in bits a second; null where the file does not say.</param>
+public sealed record SoundFacts(string Codec, int Channels, string? Layout, int SampleRate, TimeSpan? Start = null, long? BitsPerSecond = null);

@@ -56,11 +56,8 @@ public static class Prober
     {
         var streams = found.TryGetProperty("streams", out var list) ? list.EnumerateArray().ToList() : [];
         var video = streams.FirstOrDefault(s => Text(s, "codec_type") == "video" && !IsCover(s));
-        var sounds = streams
-            .Where(s => Text(s, "codec_type") == "audio" && Number(s, "channels") > 0)
-            .Select(s => new SoundFacts(Text(s, "codec_name") ?? "unknown", (int)Number(s, "channels"), Text(s, "channel_layout"), (int)Number(s, "sample_rate")))
-            .ToList();
         var format = found.GetProperty("format");
+        var sounds = streams.Where(s => Text(s, "codec_type") == "audio" && Number(s, "channels") > 0).Select(s => ReadSound(s, format)).ToList();
         var container = ContainerOf(Text(format, "format_name") ?? "", Text(format.TryGetProperty("tags", out var tags) ? tags : default, "major_brand"), streams);
         var frames = video.ValueKind == JsonValueKind.Undefined ? [] : await FrameTimesAsync(path, RateSample, cancel);
         var length = Seconds(format, "duration");
@@ -73,6 +70,14 @@ public static class Prober
 
         return new RecordingFacts(container, bytes, length, video.ValueKind == JsonValueKind.Undefined ? null : ReadPicture(video, frames), sounds);
     }
+
+    private static SoundFacts ReadSound(JsonElement sound, JsonElement format) => new(
+        Text(sound, "codec_name") ?? "unknown",
+        (int)Number(sound, "channels"),
+        Text(sound, "channel_layout"),
+        (int)Number(sound, "sample_rate"),
+        Text(sound, "start_time") is null ? null : Seconds(sound, "start_time") - Seconds(format, "start_time"),
+        Number(sound, "bit_rate") is > 0 and var bits ? (long)bits : null);
 
     private static PictureFacts ReadPicture(JsonElement video, List<double> frames)
     {

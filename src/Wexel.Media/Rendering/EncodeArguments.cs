@@ -36,7 +36,7 @@ internal static class EncodeArguments
             var sound = work.Sounds[i];
             arguments.AddRange(
             [
-                "-map", $"{soundInputs[sound.Sound.Path]}:a:0", .. sound.Sound.Levelling is { } levelling ? ["-af", SoundFilters.Of(levelling)] : Array.Empty<string>(),
+                "-map", $"{soundInputs[sound.Sound!.Path]}:a:0", .. sound.Sound.Levelling is { } levelling ? ["-af", SoundFilters.Of(levelling)] : Array.Empty<string>(),
                 .. EncoderArguments.Of(sound.Plan), .. Bare, "file:" + paths[work.Pictures.Count + i],
             ]);
         }
@@ -79,7 +79,7 @@ internal static class EncodeArguments
         }
 
         var sounds = new Dictionary<string, int>();
-        foreach (var path in work.Sounds.Select(s => s.Sound.Path).Distinct())
+        foreach (var path in work.Sounds.Select(s => s.Sound!.Path).Distinct())
         {
             arguments.AddRange(MediaTool.OwnInput(path));
             sounds[path] = next++;
@@ -107,7 +107,7 @@ internal static class EncodeArguments
             chains.AddRange(work.Pictures.Select((picture, output) => $"[drawn{Text(i)}x{Text(output)}]{PlaceFilters(picture.Plan.Parts[i], output, aids)}[part{Text(i)}x{Text(output)}]"));
         }
 
-        var markInput = Parts(work).Count + work.Sounds.Select(s => s.Sound.Path).Distinct().Count();
+        var markInput = Parts(work).Count + work.Sounds.Select(s => s.Sound!.Path).Distinct().Count();
         var marked = work.Pictures.Select((picture, output) => (picture.Plan.Mark, Output: output)).Where(p => p.Mark is not null).Select(p => p.Output).ToList();
         if (marked.Count > 0)
             chains.Add($"[{Text(markInput)}:v:0]format=rgba{Split(marked.Select(output => $"[mark{Text(output)}]"))}");

@@ -20,11 +20,11 @@ public sealed record PictureOutput(PicturePlan Plan, string Path, FileLimit? Lim
 /// <param name="SoundPath">The sound that goes with the picture, or null.</param>
 public sealed record FileLimit(long Bytes, string? SoundPath);
 
-/// <summary>A sound that is encoded into a file of its own.</summary>
+/// <summary>A sound that is encoded or copied into a file of its own.</summary>
 /// <param name="Plan">The plan.</param>
-/// <param name="Sound">The sound that was made ready before.</param>
+/// <param name="Sound">The sound that was made ready before; null where it is copied from the recording.</param>
 /// <param name="Path">Where the file goes: MP4, or MP3 with that codec.</param>
-public sealed record SoundOutput(SoundPlan Plan, LessonSound Sound, string Path)
+public sealed record SoundOutput(SoundPlan Plan, LessonSound? Sound, string Path)
 {
     /// <summary>The name of the file that a sound is encoded into: its ending says what it is.</summary>
     public static string FileName(SoundPlan plan) => plan.Codec == SoundCodec.Mp3 ? "sound.mp3" : "sound.m4a";

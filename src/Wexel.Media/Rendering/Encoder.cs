@@ -24,14 +24,18 @@ public static class Encoder
     public static Task EncodeAsync(EncodeWork work, IProgress<TimeSpan>? progress, Action<int>? started, CancellationToken cancel)
     {
         List<PictureOutput> copied = [.. work.Pictures.Where(p => p.Plan.Copy is not null)];
+        List<SoundOutput> copiedSounds = [.. work.Sounds.Where(s => s.Plan.Copy is not null)];
         // Where the encoder looks for what it wrote down in its first pass goes by a picture's place.
-        var ordered = work with { Pictures = [.. work.Pictures.Except(copied).OrderByDescending(p => p.Plan.Rate.Passes)] };
+        var ordered = work with { Pictures = [.. work.Pictures.Except(copied).OrderByDescending(p => p.Plan.Rate.Passes)], Sounds = [.. work.Sounds.Except(copiedSounds)] };
         var twice = ordered with { Pictures = [.. ordered.Pictures.Where(p => p.Plan.Rate.Passes == 2)], Sounds = [] };
-        return WholeFile.MakeAllAsync([.. ordered.Pictures.Select(p => p.Path), .. ordered.Sounds.Select(s => s.Path), .. copied.Select(p => p.Path)], async paths =>
+        return WholeFile.MakeAllAsync([.. ordered.Pictures.Select(p => p.Path), .. ordered.Sounds.Select(s => s.Path), .. copied.Select(p => p.Path), .. copiedSounds.Select(s => s.Path)], async paths =>
         {
-            foreach (var (picture, path) in copied.Zip(paths.Skip(ordered.Pictures.Count + ordered.Sounds.Count)))
+            var encoded = ordered.Pictures.Count + ordered.Sounds.Count;
+            foreach (var (picture, path) in copied.Zip(paths.Skip(encoded)))
                 await PictureCopier.CopyAsync(picture.Plan, work.Inputs, path, progress, started, cancel);
-            if (ordered is { Pictures.Count: 0, Sounds.Count: 0 })
+            foreach (var (sound, path) in copiedSounds.Zip(paths.Skip(encoded + copied.Count)))
+                await SoundCopier.CopyAsync(sound, work.Inputs.Recordings[0], path, started, cancel);
+            if (encoded == 0)
                 return;
             using var aids = await EncodeAids.MakeAsync(ordered, cancel);
             var passes = new PassProgress(progress, twice.Pictures.Count > 0 ? 2 : 1);

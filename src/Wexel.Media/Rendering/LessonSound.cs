@@ -25,8 +25,7 @@ public sealed record LessonSound(string Path, Levelling? Levelling)
     /// <exception cref="ToolFailedException">The sound could not be read or written.</exception>
     public static async Task<LessonSound> MakeAsync(SoundPlan sound, Reel reel, TimeMap map, IReadOnlyList<string> inputPaths, string soundPath, CancellationToken cancel)
     {
-        if (!File.Exists(soundPath))
-            await SoundComposer.ComposeAsync(sound, reel, map, inputPaths, soundPath, cancel);
+        await SoundComposer.ComposeAsync(sound, reel, map, inputPaths, soundPath, cancel);
         if (sound.TargetLufs is null)
             return new LessonSound(soundPath, null);
         var settled = string.Create(CultureInfo.InvariantCulture, $"{soundPath}.{sound.TargetLufs}.json");

@@ -55,7 +55,7 @@ public static class SampleEncoder
         return new SampleMeasured(window, keys, key, Math.Max(0, frames.Sum(f => f.Bytes) - (keys * key)), frames.Count, decoded, took);
     }
 
-    /// <summary>Encodes samples of a lesson's sound and says what a second of each came to, in bytes. Its loudness stays as it is.</summary>
+    /// <summary>Encodes samples of a lesson's sound, or looks at what is copied, and says what a second of each comes to, in bytes. Its loudness stays as it is.</summary>
     /// <param name="plan">The sound's plan.</param>
     /// <param name="reel">The recordings.</param>
     /// <param name="map">What is kept of them.</param>
@@ -80,10 +80,16 @@ public static class SampleEncoder
                 }
 
                 var length = map.Grid.TimeOf(window.Count).TotalSeconds;
-                string[] from = ["-ss", Seconds(map.Grid.TimeOf(frame - reel.Parts[index].First).TotalSeconds), "-t", Seconds(length)];
-                await MediaTool.RunAsync([.. from, .. MediaTool.SafeInput(recordings[index]), "-map", "0:a:0", .. EncoderArguments.Of(plan), "file:" + path], null, null, cancel);
-                var printed = await MediaTool.ProbeAsync(["-select_streams", "a:0", "-show_entries", "packet=size", "-of", "csv=p=0", .. MediaTool.OwnInput(path)], cancel);
-                measured.Add(printed.Split('\n', StringSplitOptions.RemoveEmptyEntries).Sum(line => double.Parse(line.Split(',')[0], CultureInfo.InvariantCulture)) / length);
+                var start = Seconds(map.Grid.TimeOf(frame - reel.Parts[index].First).TotalSeconds);
+                if (plan.Copy is not null)
+                {
+                    var packets = await PacketsAsync("packet=duration_time,size", ["-read_intervals", $"{start}%+{Seconds(length)}", .. MediaTool.SafeInput(recordings[index])], cancel);
+                    measured.Add(packets.Sum(p => p[1]) / packets.Sum(p => p[0]));
+                    continue;
+                }
+
+                await MediaTool.RunAsync(["-ss", start, "-t", Seconds(length), .. MediaTool.SafeInput(recordings[index]), "-map", "0:a:0", .. EncoderArguments.Of(plan), "file:" + path], null, null, cancel);
+                measured.Add((await PacketsAsync("packet=size", MediaTool.OwnInput(path), cancel)).Sum(p => p[0]) / length);
             }
 
             return measured;
@@ -95,6 +101,11 @@ public static class SampleEncoder
 
         static string Seconds(double seconds) => seconds.ToString("0.######", CultureInfo.InvariantCulture);
     }
+
+    /// <summary>Numbers of each packet of a file's sound.</summary>
+    private static async Task<List<double[]>> PacketsAsync(string entries, IEnumerable<string> input, CancellationToken cancel) =>
+        [.. (await MediaTool.ProbeAsync(["-select_streams", "a:0", "-show_entries", entries, "-of", "csv=p=0", .. input], cancel))
+            .Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(line => line.TrimEnd(',').Split(',').Select(n => double.Parse(n, CultureInfo.InvariantCulture)).ToArray())];
 
     /// <summary>Encodes one sample into a file of its own; its frames keep the lesson's times.</summary>
     /// <param name="plan">The picture's plan.</param>

@@ -17,9 +17,12 @@ public static class SoundComposer
     /// <summary>Samples a second of the lossless file, whatever is made of it.</summary>
     public const int Rate = LoudnessMeter.Rate;
 
-    /// <summary>Reads the sound of each recording once, mixes and cuts it as planned, and writes it as FLAC of 24 bits. What was heard meanwhile is kept beside it.</summary>
+    /// <summary>
+    /// Reads the sound of each recording once, mixes and cuts it as planned, and writes it as FLAC of 24 bits, unless that was done before.
+    /// What was heard meanwhile is kept beside it.
+    /// </summary>
     /// <exception cref="ToolFailedException">The sound could not be read or written.</exception>
-    public static Task ComposeAsync(SoundPlan sound, Reel reel, TimeMap map, IReadOnlyList<string> inputPaths, string outputPath, CancellationToken cancel) => WholeFile.MakeAsync(outputPath, async temporary =>
+    public static Task ComposeAsync(SoundPlan sound, Reel reel, TimeMap map, IReadOnlyList<string> inputPaths, string outputPath, CancellationToken cancel) => File.Exists(outputPath) ? Task.CompletedTask : WholeFile.MakeAsync(outputPath, async temporary =>
     {
         var listener = new SoundListener(sound.Channels);
         await MediaTool.FeedAsync(

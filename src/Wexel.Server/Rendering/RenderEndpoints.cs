@@ -24,8 +24,9 @@ namespace Wexel.Server.Rendering;
 /// <param name="ScalePercent">How large the picture is shown; null for sound alone.</param>
 /// <param name="Findings">What does not hold for the profile with this lesson.</param>
 /// <param name="EncodedSince">Why the picture is encoded and not copied, to stand behind "since"; null where it is copied, or where there is none.</param>
+/// <param name="SoundEncodedSince">The same of the sound.</param>
 /// <param name="NothingToEncode">Whether everything is encoded already.</param>
-internal sealed record ProfileOffer(string Id, string Title, string Description, string Container, PictureSize? Size, double? ScalePercent, bool WholeFactor, string Coding, string? EncodedSince, EstimateView Estimate, long? EncodedBytes, bool NothingToEncode, IReadOnlyList<ProfileFinding> Findings);
+internal sealed record ProfileOffer(string Id, string Title, string Description, string Container, PictureSize? Size, double? ScalePercent, bool WholeFactor, string Coding, string? EncodedSince, string? SoundEncodedSince, EstimateView Estimate, long? EncodedBytes, bool NothingToEncode, IReadOnlyList<ProfileFinding> Findings);
 
 internal sealed record RenditionView(Guid Id, Guid LessonId, string LessonTitle, string ProfileId, string ProfileTitle, int Revision, RenditionState State, double Progress, double? SecondsLeft, DateTimeOffset RequestedAt, DateTimeOffset? EndedAt, TimeSpan Length, long Bytes, string? Codecs, IReadOnlyList<CheckedFact> Check, IReadOnlyList<LetPassView> LetPass, string? Said, string? Advice, TimeSpan EstimatedTime);
 
@@ -82,7 +83,7 @@ internal static class RenderEndpoints
         var (picture, placement) = (planned.Plan.Picture, planned.Plan.Picture?.Parts[0].Placement);
         return new ProfileOffer(
             profile.Id, profile.Title, profile.Description, ContainerFacts.Of(profile.Container).Name, picture?.Size, placement?.ScalePercent, placement?.WholeFactor ?? true, CodingWords.Of(planned.Plan), picture?.EncodedSince,
-            estimate, encoded, encoded is not null, findings);
+            planned.Plan.Sound?.EncodedSince, estimate, encoded, encoded is not null, findings);
     }
 
     private static async Task<Results<Ok<AskedView>, ProblemHttpResult>> RenderAsync(RenderRequest request, WexelDb db, RenderQueue queue, ProfileShelf shelf, ClaimsPrincipal user, TimeProvider clock, CancellationToken cancel)

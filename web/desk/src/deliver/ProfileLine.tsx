@@ -22,7 +22,12 @@ export function ProfileLine({ offer: p, chosen, choose, sampling }: Props) {
         </span>
         <Estimate estimate={p.estimate} encoded={p.encodedBytes} />
         {chosen && <Consequences estimate={p.estimate} />}
-        {chosen && p.encodedSince && p.encodedBytes == null && <span className="block text-[13px] text-quiet">The picture is encoded, since {p.encodedSince}.</span>}
+        {chosen && p.encodedBytes == null && (
+          <span className="block text-[13px] text-quiet">
+            {p.encodedSince && `The picture is encoded, since ${p.encodedSince}. `}
+            {p.soundEncodedSince && `The sound is encoded, since ${p.soundEncodedSince}.`}
+          </span>
+        )}
         {sampling && (
           <span role="status" className="block text-[13px] text-quiet">
             Encoding a few seconds of this lesson, to know it better…
