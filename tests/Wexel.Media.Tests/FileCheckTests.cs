@@ -108,6 +108,20 @@ public sealed class FileCheckTests(WholeFileFixture whole) : IClassFixture<Whole
         facts.Picture.Moments.ShouldAllBe(m => m.Ssim > 0.98);
     }
 
+    /// <summary>Recorders leave out frames that repeat the one before: at most moments there is no frame, but one that stands.</summary>
+    [Fact]
+    public async Task A_source_with_frames_left_out_is_compared_by_the_one_that_stands()
+    {
+        var source = await whole.Clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=640x360:r=30:d=12", "-f", "lavfi", "-i", "sine=f=330:r=48000:d=14", "-vf", "select='lt(n,20)+not(mod(n,40))'", "-fps_mode", "vfr", "-pix_fmt", "yuv420p", "uneven.mp4");
+        var made = await Making.MakeAsync(source, whole.Clips.Path("uneven-made.mp4"));
+        made.Source.Picture!.RateVaries.ShouldBeTrue();
+        // The last of them lies behind the recording's last frame, where its sound goes on.
+        long[] at = [10, 70, 119, 150, 330, 410];
+        var (facts, _) = await RenditionMeasurer.MeasureAsync(made.Path, made.From with { Frames = at }, Cancel);
+        facts.Picture!.Moments.Select(m => m.Ssim).ShouldAllBe(s => s > 0.97);
+        (await RenditionMeasurer.MeasureAsync(made.Path, made.From with { Frames = at[..4] }, Cancel)).Facts.Picture!.Moments.Select(m => m.Ssim).ShouldAllBe(s => s > 0.97);
+    }
+
     [Fact]
     public async Task An_index_at_the_end_is_caught()
     {

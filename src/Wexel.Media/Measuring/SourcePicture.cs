@@ -24,11 +24,14 @@ public enum Side
 /// <summary>Sets a frame of a finished file beside what it was made from: the source's own frame, cut out, scaled and marked by the same plan, but not encoded.</summary>
 public static partial class SourcePicture
 {
-    /// <summary>As drawn, a frame stands a second at most; a little more is read before the one that is wanted.</summary>
-    private static readonly TimeSpan ReadBefore = TimeSpan.FromSeconds(1.5);
-
     /// <summary>Nothing is read before the frame that is wanted.</summary>
     internal static readonly TimeSpan Exactly = TimeSpan.Zero;
+
+    /// <summary>
+    /// How much is read before the frame that is wanted, until there is one: where the sound goes on after the picture, the recording's last
+    /// frame stands, which may lie far back.
+    /// </summary>
+    private static readonly IReadOnlyList<TimeSpan> ReadBefore = [Exactly, TimeSpan.FromSeconds(1.5), TimeSpan.FromDays(1)];
 
     private const double BlackMean = 8;
 
@@ -39,12 +42,17 @@ public static partial class SourcePicture
     /// <param name="frame">The lesson's frame, on the grid.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ToolFailedException">One of the two cannot be read there.</exception>
-    public static async Task<MomentCompared> CompareAsync(PicturePlan plan, EncodeInputs inputs, string filePath, long frame, CancellationToken cancel) =>
-        await CompareAsync(plan, inputs, filePath, frame, Exactly, cancel)
-        // Where the sound goes on after the picture, the recording has no frame there, and its last one stands.
-        ?? await CompareAsync(plan, inputs, filePath, frame, ReadBefore, cancel)
+    public static async Task<MomentCompared> CompareAsync(PicturePlan plan, EncodeInputs inputs, string filePath, long frame, CancellationToken cancel)
+    {
+        foreach (var before in ReadBefore)
+        {
+            if (await CompareAsync(plan, inputs, filePath, frame, before, cancel) is { } compared)
+                return compared;
+        }
+
         // Where the file has no frame, it is like nothing.
-        ?? new MomentCompared(plan.Timing.Grid.TimeOf(frame), 0, 0, false);
+        return new MomentCompared(plan.Timing.Grid.TimeOf(frame), 0, 0, false);
+    }
 
     private static async Task<MomentCompared?> CompareAsync(PicturePlan plan, EncodeInputs inputs, string filePath, long frame, TimeSpan before, CancellationToken cancel)
     {
@@ -83,7 +91,7 @@ public static partial class SourcePicture
     public static Task TakeAsync(PicturePlan plan, EncodeInputs inputs, string filePath, long frame, Side side, string outputPath, CancellationToken cancel) =>
         WholeFile.MakeAsync(outputPath, async temporary =>
         {
-            foreach (var before in new[] { Exactly, ReadBefore })
+            foreach (var before in ReadBefore)
             {
                 if (new FileInfo(temporary) is not { Exists: true, Length: > 0 })
                     await TakeAsync(plan, inputs, filePath, frame, before, side, temporary, cancel);
@@ -119,10 +127,9 @@ public static partial class SourcePicture
     private static Task<T> WithBothAsync<T>(PicturePlan plan, EncodeInputs inputs, string filePath, long frame, TimeSpan before, Func<IReadOnlyList<string>, string, Task<T>> use, CancellationToken cancel)
     {
         var grid = plan.Timing.Grid;
-        var from = Math.Max(0, frame - grid.FrameAt(ReadBefore));
         return WithGraphAsync(plan, inputs, [frame], before, (input, graph, next) => use(
-            [.. input, "-ss", ALittleBefore(grid, from).TotalSeconds.ToString("0.######", CultureInfo.InvariantCulture), .. MediaTool.OwnInput(filePath)],
-            string.Create(CultureInfo.InvariantCulture, $"{graph};[{next}:V:0]fps={grid}:start_time=0,tpad=stop=-1:stop_mode=clone,trim=start_frame={frame - from}:end_frame={frame - from + 1},setpts=0[made]")), cancel);
+            [.. input, .. EncodeArguments.From(grid.TimeOf(frame)), .. MediaTool.OwnInput(filePath)],
+            string.Create(CultureInfo.InvariantCulture, $"{graph};[{next}:V:0]fps={grid}:start_time=0,tpad=stop=-1:stop_mode=clone,trim=end_frame=1,setpts=0[made]")), cancel);
     }
 
     /// <summary>The inputs, a graph that ends in <c>[picture0]</c> with the source's frames, and the number of the next input.</summary>
@@ -148,7 +155,7 @@ public static partial class SourcePicture
         var each = inputs with
         {
             Recordings = [.. sought.Select(s => inputs.Recordings[s.Part.Recording])],
-            From = sought.Select((s, i) => (s, i)).ToDictionary(of => of.i, of => ALittleBefore(grid, of.s.At - of.s.First)),
+            From = sought.Select((s, i) => (s, i)).ToDictionary(of => of.i, of => grid.TimeOf(of.s.At - of.s.First)),
         };
         var work = new EncodeWork(each, [new PictureOutput(still, "")], []);
         using var aids = await EncodeAids.MakeAsync(work, cancel);
@@ -176,9 +183,6 @@ public static partial class SourcePicture
         var seen = new ViewPath(part.Placement.Page, part.Moves).At(frame);
         return [new ViewMove(frame - 1, 1, seen, seen)];
     }
-
-    /// <summary>A little before a frame, so that rounding cannot pass over it; the grid rounds it back into its place.</summary>
-    private static TimeSpan ALittleBefore(FrameRate grid, long frame) => frame == 0 ? TimeSpan.Zero : grid.TimeOf(frame) - (grid.TimeOf(1) / 4);
 
     [GeneratedRegex(@"SSIM Y:([0-9.]+)")]
     private static partial Regex SsimLine();

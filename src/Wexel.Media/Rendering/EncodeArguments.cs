@@ -73,7 +73,7 @@ internal static class EncodeArguments
         foreach (var part in Parts(work))
         {
             if (work.Inputs.From?.TryGetValue(part.Recording, out var from) == true)
-                arguments.AddRange(["-ss", from.TotalSeconds.ToString("0.######", CultureInfo.InvariantCulture)]);
+                arguments.AddRange(From(from));
             arguments.AddRange(MediaTool.SafeInput(work.Inputs.Recordings[part.Recording]));
             next++;
         }
@@ -89,6 +89,12 @@ internal static class EncodeArguments
             arguments.AddRange(MediaTool.OwnInput(work.Inputs.Mark ?? throw new ArgumentException("The plan has a mark, and none is given.", nameof(work))));
         return (arguments, sounds);
     }
+
+    /// <summary>
+    /// Where reading of a picture begins. What was decoded up to there is not thrown away, but goes to the filters with times below 0, where the
+    /// last of it may be what still stands.
+    /// </summary>
+    internal static IReadOnlyList<string> From(TimeSpan at) => ["-noaccurate_seek", "-ss", at.TotalSeconds.ToString("0.######", CultureInfo.InvariantCulture)];
 
     private static IReadOnlyList<PartPlan> Parts(EncodeWork work) => work.Pictures.Count == 0 ? [] : work.Pictures[0].Plan.Parts;
 
@@ -152,6 +158,8 @@ internal static class EncodeArguments
     {
         var filters = new List<string>
         {
+            // Some files say of their last frame that it ends at once; it would be left out.
+            "tpad=stop_duration=1:stop_mode=clone",
             $"fps={grid}:start_time=0",
             "tpad=stop=-1:stop_mode=clone",
             $"trim=end_frame={Text(kept[^1].End)}",

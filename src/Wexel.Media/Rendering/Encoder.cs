@@ -7,7 +7,7 @@ namespace Wexel.Media.Rendering;
 public static class Encoder
 {
     /// <summary>The maker's name and version for the key of an encoded picture.</summary>
-    public const string PictureMaker = "picture/1";
+    public const string PictureMaker = "picture/2";
 
     /// <summary>The maker's name and version for the key of an encoded sound.</summary>
     public const string SoundMaker = "encoded-sound/1";

@@ -11,7 +11,7 @@ namespace Wexel.Media.Rendering;
 public static class SampleEncoder
 {
     /// <summary>The maker's name and version, for the key of what was measured.</summary>
-    public const string Maker = "samples/3";
+    public const string Maker = "samples/4";
 
     /// <summary>Encodes samples one after the other and measures them; all pictures of a sample in one pass, as they will be.</summary>
     /// <param name="plans">The pictures' plans; one or more of the same lesson.</param>
@@ -142,7 +142,7 @@ public static class SampleEncoder
                 continue;
             var first = kept[0].First;
             if (first > 0)
-                from[part.Recording] = Before(grid.TimeOf(first), grid.TimeOf(1));
+                from[part.Recording] = grid.TimeOf(first);
             parts.Add(part with { Kept = [.. kept.Select(k => k with { First = k.First - first })] });
         }
 
@@ -164,7 +164,4 @@ public static class SampleEncoder
 
         return before;
     }
-
-    /// <summary>A little before a frame, so that rounding cannot pass over it; the grid rounds it back into its place.</summary>
-    internal static TimeSpan Before(TimeSpan frame, TimeSpan length) => frame > length / 4 ? frame - (length / 4) : TimeSpan.Zero;
 }
