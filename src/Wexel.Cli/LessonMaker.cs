@@ -95,7 +95,7 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, string player
             });
             var composed = plan.Sound is { } sound ? Composed(sound, work) : null;
             if (composed is not null)
-                await times.TakeAsync("sound", () => SoundComposer.ComposeAsync(plan.Sound!, reel, map, request.Recordings, composed, cancel));
+                await times.TakeAsync("check", () => SoundComposer.ComposeAsync(plan.Sound!, reel, map, request.Recordings, composed, cancel));
             var found = await times.TakeAsync("check", () => FileChecker.CheckAsync(file, new MadeFrom(plan, inputs, composed, plan.Picture is null ? [] : ExpectedPicture.Frames([], map, plan.Picture.Copy is null ? reel : null), null), sections.Count, cancel));
             var lesson = new PlayerLesson(
                 DerivedKey.Of("web-lesson", title, found.Bytes)[..16], title, "", "en", plan.Length, plan.Picture?.Size.Width ?? 0, plan.Picture?.Size.Height ?? 0,

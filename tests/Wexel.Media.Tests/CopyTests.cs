@@ -106,6 +106,37 @@ public sealed class CopyTests(Clips clips) : IClassFixture<Clips>
         (await NumbersAsync(made.Path)).ShouldBe(Enumerable.Range(131, 91));
     }
 
+    /// <summary>Recorders leave out what repeats the frame before, and some write frames at the times at which they came.</summary>
+    [Theory]
+    [InlineData("left-out", "select='lt(mod(n,60),35)'")]
+    [InlineData("uneven", "select='lt(mod(n,60),35)',settb=1/600,setpts='round(PTS/20)*20+if(PTS,mod(PTS*7/20,11)-5,0)'")]
+    public async Task Frames_that_do_not_come_at_every_tick_are_copied_at_theirs(string name, string filters)
+    {
+        var source = await NumberedAsync(name + ".mp4", 300, "1000", "-vf", filters, "-g", "15", "-fps_mode", "passthrough", "-enc_time_base", name == "uneven" ? "1/600" : "1/30", "-video_track_timescale", name == "uneven" ? "600" : "15360");
+        IReadOnlyList<Section> sections = [At("start", 17), At("at-none", 110)];
+        IReadOnlyList<TimeRange> cuts = [Cut(0, 17), Cut(140, 161), Cut(287, 330)];
+        var made = await Making.MakeAsync(source, clips.Path(name + "-copied.mp4"), sections, Making.AsLoudAsRecorded, cuts, compared: true, copied: true);
+        var encoded = await Making.MakeAsync(source, clips.Path(name + "-encoded.mp4"), sections, Encoded, cuts, compared: true);
+        made.Source.Picture!.Even!.Gaps.ShouldBeTrue();
+        made.Plan.Picture!.EncodedSince.ShouldBeNull();
+        made.Plan.Picture!.Copy!.EncodedFrames.ShouldBe(13 + 15 + 19 + 13);
+        made.ShouldBeRight();
+        encoded.ShouldBeRight();
+        int[] recorded = [.. Enumerable.Range(0, 300).Select(n => n % 60 < 35 ? n : n - (n % 60) + 34)];
+        int[] expected = [.. recorded[17..140], .. recorded[161..287]];
+        (await NumbersAsync(encoded.Path)).ShouldBe(expected);
+        (await NumbersAsync(made.Path)).ShouldBe(expected);
+        (await LikenessAsync(made.Path, encoded.Path)).ShouldAllBe(s => s > 0.985);
+        var before = (await SumsAsync(source)).ToHashSet();
+        (await SumsAsync(made.Path)).Count(before.Contains).ShouldBeGreaterThan(60);
+        // A profile that makes every frame cannot be served by a copy.
+        var even = RenderPlanner.Plan(Reel.Of(made.Source), Reel.Of(made.Source).Map([]), Encoded with { Picture = Encoded.Picture! with { Copy = true } }, new LessonLook());
+        even.Picture!.EncodedSince!.ShouldContain("makes every frame");
+        // Some seconds by themselves begin with the frame that stands.
+        await Trial.MakeAsync(made.Plan.Picture!, made.Source.Picture.Even, made.From.Inputs, new SampleWindow(30, 60, 1), clips.Path(name + "-trial.mp4"), Cancel);
+        (await NumbersAsync(clips.Path(name + "-trial.mp4"))).ShouldBe(expected[30..90]);
+    }
+
     [Fact]
     public async Task Where_the_sound_goes_on_the_last_picture_stands()
     {
@@ -113,6 +144,10 @@ public sealed class CopyTests(Clips clips) : IClassFixture<Clips>
         made.Plan.Picture!.Copy!.Runs.ShouldBe([new CopyRun(0, 119, 0, false, 0), new CopyRun(119, 13, 119, true, 0)]);
         made.ShouldBeRight();
         (await NumbersAsync(made.Path)).ShouldBe([.. Enumerable.Range(0, 120), .. Enumerable.Repeat(119, 12)]);
+        var behind = await Making.MakeAsync(await NumberedAsync("longer.mp4", 120, "440"), clips.Path("behind.mp4"), [], Making.AsLoudAsRecorded, [Cut(110, 126)], compared: true, copied: true);
+        behind.Plan.Picture!.Copy!.Runs.ShouldBe([new CopyRun(0, 110, 0, false, 0), new CopyRun(126, 6, 110, true, 0)]);
+        behind.ShouldBeRight();
+        (await NumbersAsync(behind.Path)).ShouldBe([.. Enumerable.Range(0, 110), .. Enumerable.Repeat(119, 6)]);
     }
 
     /// <summary>Pictures without colour tags, of 720 lines or more, are BT.709 (common practice, no source); the copy says so in its box.</summary>
@@ -165,13 +200,13 @@ public sealed class CopyTests(Clips clips) : IClassFixture<Clips>
         var source = await NumberedAsync("numbered.mp4");
         var made = await Making.MakeAsync(source, clips.Path("to-try.mp4"), [], Making.AsLoudAsRecorded, [Cut(0, 17), Cut(120, 181)], copied: true);
         var plan = made.Plan.Picture!;
-        var keys = made.Source.Picture!.Even!.KeyFrames;
-        var trial = await Trial.MakeAsync(plan, keys, made.From.Inputs, new SampleWindow(20, 60, 1), clips.Path("trial.mp4"), Cancel);
+        var even = made.Source.Picture!.Even!;
+        var trial = await Trial.MakeAsync(plan, even, made.From.Inputs, new SampleWindow(20, 60, 1), clips.Path("trial.mp4"), Cancel);
         (trial.MeanSsim, trial.WorstSsim).ShouldBe((1.0, 1.0));
         (await NumbersAsync(clips.Path("trial.mp4"))).ShouldBe(Enumerable.Range(37, 60));
         trial.Bytes.ShouldBeLessThan(new FileInfo(clips.Path("trial.mp4")).Length);
         // Over the cut, some frames are encoded.
-        var over = await Trial.MakeAsync(plan, keys, made.From.Inputs, new SampleWindow(90, 60, 1), clips.Path("over.mp4"), Cancel);
+        var over = await Trial.MakeAsync(plan, even, made.From.Inputs, new SampleWindow(90, 60, 1), clips.Path("over.mp4"), Cancel);
         (await NumbersAsync(clips.Path("over.mp4"))).ShouldBe([.. Enumerable.Range(107, 13), .. Enumerable.Range(181, 47)]);
         over.WorstSsim.ShouldBeGreaterThan(0.99);
     }
@@ -191,7 +226,8 @@ public sealed class CopyTests(Clips clips) : IClassFixture<Clips>
         // Behind an open group of pictures, frames refer to what lies before it: only its first begins cleanly.
         (await OfAsync(await NumberedAsync("open.mp4", 300, "1000", "-x264-params", "open-gop=1")))!.KeyFrames.ShouldBe([0]);
         (await OfAsync(await NumberedAsync("matroska.mkv", 60, "200"))).ShouldBeNull();
-        (await OfAsync(await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=320x240:r=30:d=4", "-vf", "select='gt(mod(n,7),2)'", "-fps_mode", "vfr", "-pix_fmt", "yuv420p", "gaps.mp4"))).ShouldBeNull();
+        (await OfAsync(await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=320x240:r=30:d=4", "-vf", "select='gt(mod(n,7),2)'", "-fps_mode", "vfr", "-pix_fmt", "yuv420p", "gaps.mp4"))).ShouldBeNull("the first frame comes late");
+        (await OfAsync(await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=320x240:r=120:d=2", "-vf", "select='lt(mod(n,40),12)'", "-fps_mode", "vfr", "-pix_fmt", "yuv420p", "bursts.mp4"))).ShouldBeNull("frames of a burst come faster than the ticks");
         (await OfAsync(await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=320x240:r=30:d=2", "-c:v", "libx264", "-qp", "0", "-pix_fmt", "yuv444p", "full.mp4"))).ShouldBeNull();
         // What an edit list hides must not be shown.
         var numbered = await NumberedAsync("numbered.mp4");

@@ -47,7 +47,7 @@ public class SampleTests(Clips clips) : IClassFixture<Clips>
         var plan = RenderPlanner.Plan(reel, map, Profiles.Web, new LessonLook());
         var window = new SampleWindow(300, 60, 1);
         var path = clips.Path("sample.mp4");
-        var trial = await Trial.MakeAsync(plan.Picture!, [], new EncodeInputs([source]), window, path, Cancel);
+        var trial = await Trial.MakeAsync(plan.Picture!, null, new EncodeInputs([source]), window, path, Cancel);
         // Were it a frame beside, the counting picture would be unlike its source.
         trial.WorstSsim.ShouldBeGreaterThan(0.97);
         trial.MeanSsim.ShouldBeGreaterThanOrEqualTo(trial.WorstSsim);
@@ -65,7 +65,7 @@ public class SampleTests(Clips clips) : IClassFixture<Clips>
         var (reel, source) = await LessonAsync("busy", "testsrc2=s=640x360:r=30:d=8", 8);
         async Task<TrialMeasured> TryAsync(int quality) => await Trial.MakeAsync(
             RenderPlanner.Plan(reel, reel.Map([]), Profiles.Web with { Picture = Profiles.Web.Picture! with { Rate = RateSettings.Of(quality) } }, new LessonLook()).Picture!,
-            [], new EncodeInputs([source]), new SampleWindow(60, 60, 1), clips.Path($"q{quality}.mp4"), Cancel);
+            null, new EncodeInputs([source]), new SampleWindow(60, 60, 1), clips.Path($"q{quality}.mp4"), Cancel);
         var (good, poor) = (await TryAsync(18), await TryAsync(40));
         poor.Bytes.ShouldBeLessThan(good.Bytes / 2);
         poor.WorstSsim.ShouldBeLessThan(good.WorstSsim);

@@ -1,3 +1,5 @@
+using Wexel.Core.Recordings;
+
 namespace Wexel.Core.Encoding;
 
 /// <summary>A picture that is copied as it was recorded, and encoded only where copying cannot begin.</summary>
@@ -10,8 +12,8 @@ public sealed record CopyPlan(IReadOnlyList<CopyRun> Runs)
     /// <summary>Some frames of it by themselves, counted from 0.</summary>
     /// <param name="first">The lesson's frame that is the first.</param>
     /// <param name="count">How many.</param>
-    /// <param name="keyFrames">The recording's key frames: copying that begins within a run must lead in from one.</param>
-    public CopyPlan Within(long first, long count, IReadOnlyList<long> keyFrames)
+    /// <param name="even">The recording's frames: copying that begins within a run must lead in from a key frame.</param>
+    public CopyPlan Within(long first, long count, EvenFrames even)
     {
         var runs = new List<CopyRun>();
         foreach (var run in Runs)
@@ -20,10 +22,27 @@ public sealed record CopyPlan(IReadOnlyList<CopyRun> Runs)
             if (from >= to)
                 continue;
             var start = run.First + from - run.At;
-            runs.Add(new CopyRun(start, to - from, from - first, run.Encoded, run.Encoded || from > first ? 0 : start - keyFrames.Last(k => k <= start)));
+            runs.AddRange(run.Encoded || from > first ? [new CopyRun(start, to - from, from - first, run.Encoded, 0)] : Beginning(start, start + to - from, even));
         }
 
         return new CopyPlan(runs);
+    }
+
+    /// <summary>
+    /// What a lesson begins with: copied from the key frame before. Where the first tick may have no frame of its own, it is encoded up to
+    /// the next key frame, since what passes over the lead-in passes over the frame that stands there.
+    /// </summary>
+    /// <param name="first">The recording's frame that is the lesson's first.</param>
+    /// <param name="end">The frame behind the last.</param>
+    /// <param name="even">The recording's frames.</param>
+    internal static IEnumerable<CopyRun> Beginning(long first, long end, EvenFrames even)
+    {
+        var key = even.KeyFrames.Last(k => k <= first);
+        if (!even.Gaps || key == first)
+            return [new CopyRun(first, end - first, 0, Encoded: false, first - key)];
+        var next = even.KeyFrames.FirstOrDefault(k => k > first && k < end, end);
+        var encoded = new CopyRun(first, next - first, 0, Encoded: true, 0);
+        return next == end ? [encoded] : [encoded, new CopyRun(next, end - next, next - first, Encoded: false, 0)];
     }
 }
 

@@ -50,7 +50,9 @@ internal static class CopyRule
         if (part.Colour is not null || picture.Colour is not { Primaries: null or "bt709", Transfer: null or "bt709" })
             return (null, "its colours are not BT.709");
         if (picture.Even is not { } even || even.Rate != plan.Timing.Grid || ProfileOf(even) is not { } profile)
-            return (null, "the recording is no H.264 in MP4 with a frame at each tick of an even rate");
+            return (null, "the recording is no H.264 in MP4 that can be taken apart frame by frame");
+        if (even.Gaps && plan.Timing.MostRepeatsLeftOut == 0)
+            return (null, "the recording’s frames come at uneven times, and the profile makes every frame");
         if (settings.Level is { } level && even.Level > level)
             return (null, "the recording’s level is above the profile’s");
         if (even.LongestDistance > plan.Timing.KeyFrameEvery)
@@ -83,16 +85,21 @@ internal static class CopyRule
         var runs = new List<CopyRun>();
         foreach (var stretch in kept)
         {
-            // Where the sound goes on after the picture, its last frame is repeated, which is encoded.
-            var repeats = stretch.End > even.Frames;
-            var end = repeats ? even.Frames - 1 : stretch.End;
-            if (end <= stretch.First)
-                return null;
+            // Where the sound goes on after the picture, its last frame is repeated, which is encoded; so is the lesson's last frame where there may be none.
+            var repeats = stretch.End > even.Frames || (even.Gaps && stretch == kept[^1]);
+            var end = repeats ? Math.Min(even.Frames, stretch.End) - 1 : stretch.End;
             List<long> starts = [stretch.First, .. timing.SectionFrames.Select(f => f - stretch.At + stretch.First).Where(f => f > stretch.First && f < stretch.End)];
+            // All of the stretch may lie behind the recording's last frame.
+            if (end <= stretch.First && repeats && starts.Count == 1)
+            {
+                runs.Add(new CopyRun(stretch.First, stretch.Count, stretch.At, Encoded: true, 0));
+                continue;
+            }
+
             if (starts[^1] >= end)
                 return null;
             foreach (var (start, next) in starts.Zip(starts.Skip(1).Append(end)))
-                Add(runs, start, next, stretch.At + start - stretch.First, even.KeyFrames);
+                Add(runs, start, next, stretch.At + start - stretch.First, even);
             if (repeats)
                 runs.Add(new CopyRun(end, stretch.End - end, stretch.At + end - stretch.First, Encoded: true, 0));
         }
@@ -102,15 +109,15 @@ internal static class CopyRule
     }
 
     /// <summary>Adds the frames from a start up to the next; the start must be a key frame.</summary>
-    private static void Add(List<CopyRun> runs, long first, long end, long at, IReadOnlyList<long> keyFrames)
+    private static void Add(List<CopyRun> runs, long first, long end, long at, EvenFrames even)
     {
         if (at == 0)
         {
-            runs.Add(new CopyRun(first, end - first, 0, Encoded: false, first - keyFrames.Last(k => k <= first)));
+            runs.AddRange(CopyPlan.Beginning(first, end, even));
             return;
         }
 
-        var key = keyFrames.Where(k => k >= first && k < end).Append(end).First();
+        var key = even.KeyFrames.Where(k => k >= first && k < end).Append(end).First();
         if (key > first)
             runs.Add(new CopyRun(first, key - first, at, Encoded: true, 0));
         if (key == end)

@@ -25,23 +25,23 @@ public sealed record TrialMeasured(PictureSize Size, FrameRate Grid, SampleWindo
 public static partial class Trial
 {
     /// <summary>The maker's name and version, for the key of what is made.</summary>
-    public const string Maker = "trial/1";
+    public const string Maker = "trial/2";
 
     /// <summary>Encodes, or copies where the plan does, and measures.</summary>
     /// <param name="plan">The picture's plan.</param>
-    /// <param name="keyFrames">The recording's key frames where the picture is copied; otherwise of no account.</param>
+    /// <param name="even">The recording's frames where the picture is copied; otherwise of no account.</param>
     /// <param name="inputs">What it is made from.</param>
     /// <param name="window">The seconds.</param>
     /// <param name="path">Where the MP4 goes.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ToolFailedException">The encoder ended with an error.</exception>
-    public static async Task<TrialMeasured> MakeAsync(PicturePlan plan, IReadOnlyList<long> keyFrames, EncodeInputs inputs, SampleWindow window, string path, CancellationToken cancel)
+    public static async Task<TrialMeasured> MakeAsync(PicturePlan plan, EvenFrames? even, EncodeInputs inputs, SampleWindow window, string path, CancellationToken cancel)
     {
         var took = TimeSpan.Zero;
         await WholeFile.MakeAsync(path, async temporary =>
         {
             var clock = Stopwatch.StartNew();
-            await (plan.Copy is { } copy ? PictureCopier.CopyAsync(Copied(plan, copy, window, keyFrames), inputs, temporary, null, null, cancel) : SampleEncoder.EncodeAsync(plan, inputs, window, temporary, cancel));
+            await (plan.Copy is { } copy ? PictureCopier.CopyAsync(Copied(plan, copy, window, even!), inputs, temporary, null, null, cancel) : SampleEncoder.EncodeAsync(plan, inputs, window, temporary, cancel));
             took = clock.Elapsed;
         });
         var ssim = await SsimAsync(plan, inputs, window, path, cancel);
@@ -66,8 +66,8 @@ public static partial class Trial
             null, null, cancel));
 
     /// <summary>The seconds by themselves. What leads in is copied too, and not shown.</summary>
-    private static PicturePlan Copied(PicturePlan plan, CopyPlan copy, SampleWindow window, IReadOnlyList<long> keyFrames) =>
-        plan with { Copy = copy.Within(window.First, window.Count, keyFrames), Timing = plan.Timing with { SectionFrames = [], LastFrame = window.Count - 1 } };
+    private static PicturePlan Copied(PicturePlan plan, CopyPlan copy, SampleWindow window, EvenFrames even) =>
+        plan with { Copy = copy.Within(window.First, window.Count, even), Timing = plan.Timing with { SectionFrames = [], LastFrame = window.Count - 1 } };
 
     private static async Task<long> ShownBytesAsync(string path, CancellationToken cancel)
     {

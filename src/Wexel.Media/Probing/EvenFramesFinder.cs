@@ -9,31 +9,32 @@ namespace Wexel.Media.Probing;
 
 /// <summary>A coded frame as it lies in a file.</summary>
 /// <param name="Frame">When it is shown: the number of its tick.</param>
+/// <param name="Seconds">The same as the file has it.</param>
 /// <param name="Position">Where it starts in the file.</param>
 /// <param name="Bytes">How long it is.</param>
 /// <param name="IsKey">Whether the file says that decoding can begin at it.</param>
 /// <param name="IsHidden">Whether an edit list passes over it.</param>
-internal readonly record struct CodedFrame(long Frame, long Position, int Bytes, bool IsKey, bool IsHidden);
+internal readonly record struct CodedFrame(long Frame, double Seconds, long Position, int Bytes, bool IsKey, bool IsHidden);
 
 /// <summary>Finds out whether a recording's picture could be copied frame by frame.</summary>
 public static class EvenFramesFinder
 {
-    /// <summary>How far from its tick a frame may lie, in seconds: containers round to milliseconds.</summary>
+    /// <summary>How late the first frame may come, in seconds: containers round to milliseconds.</summary>
     private const double Rounding = 0.001;
 
     /// <summary>A recording with more key frames is one for editing, whose rate is far above what is ready for the web.</summary>
     private const int MostKeyFrames = 20_000;
 
-    /// <summary>The same facts with <see cref="PictureFacts.Even"/> where the picture is H.264 in MP4 with a frame at each tick.</summary>
+    /// <summary>The same facts with <see cref="PictureFacts.Even"/> where the picture is H.264 in MP4 and each frame has a tick to itself.</summary>
     /// <param name="facts">What the probe found.</param>
     /// <param name="path">The recording.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ToolFailedException">The recording could not be read.</exception>
     public static async Task<RecordingFacts> WithAsync(RecordingFacts facts, string path, CancellationToken cancel)
     {
-        if (facts.Container is not ("mp4" or "mov") || facts.Picture is not { Codec: "h264", PixelFormat: "yuv420p", RateVaries: false } picture)
+        if (facts.Container is not ("mp4" or "mov") || facts.Picture is not { Codec: "h264", PixelFormat: "yuv420p" } picture)
             return facts;
-        var rate = picture.NominalRate;
+        var rate = Reel.Of(facts).Grid;
         using (var file = File.OpenRead(path))
         {
             if (AvcConfiguration.Of(file) is not { LengthBytes: 4 })
@@ -43,29 +44,33 @@ public static class EvenFramesFinder
         var frames = await FramesAsync(path, rate, cancel);
         if (frames is null || Keys(frames) is not { } keys || keys.Count > MostKeyFrames || keys.Count == 0 || keys[0] != 0)
             return facts;
+        var ticks = frames.Max(f => f.Frame) + 1;
         var stream = JsonDocument.Parse(await MediaTool.ProbeAsync(["-select_streams", "V:0", "-show_entries", "stream=profile,level", "-of", "json", .. MediaTool.SafeInput(path)], cancel)).RootElement.GetProperty("streams")[0];
-        var even = new EvenFrames(rate, frames.Count, keys, frames.Sum(f => (long)f.Bytes), stream.GetProperty("profile").GetString() ?? "", stream.GetProperty("level").GetInt32());
+        var even = new EvenFrames(
+            rate, ticks, keys, frames.Sum(f => (long)f.Bytes), stream.GetProperty("profile").GetString() ?? "", stream.GetProperty("level").GetInt32(), Gaps: ticks > frames.Count);
         return facts with { Picture = picture with { Even = even } };
     }
 
-    /// <summary>All frames in the order in which they are decoded; null where they do not lie at each tick from the first on, or some are hidden: a copy would show them.</summary>
+    /// <summary>All frames in the order in which they are decoded; null where two have the same tick, or some are hidden: a copy would show them.</summary>
     internal static async Task<IReadOnlyList<CodedFrame>?> FramesAsync(string path, FrameRate rate, CancellationToken cancel) =>
-        await CodedAsync(path, rate, Rounding, cancel) is { } frames && !frames.Any(f => f.IsHidden) && frames.Select(f => f.Frame).Order().Index().All(f => f.Index == f.Item) ? frames : null;
+        await CodedAsync(path, rate, cancel) is { Count: > 0 } frames && !frames.Any(f => f.IsHidden) && frames.DistinctBy(f => f.Frame).Count() == frames.Count
+            && frames.MinBy(f => f.Frame) is { Frame: 0, Seconds: <= Rounding } ? frames : null;
 
-    /// <summary>All frames in the order in which they are decoded; null where one lies further from its tick than so many seconds.</summary>
-    internal static async Task<IReadOnlyList<CodedFrame>?> CodedAsync(string path, FrameRate rate, double off, CancellationToken cancel)
+    /// <summary>All frames in the order in which they are decoded, each with the tick that is nearest; null where one has no time.</summary>
+    internal static async Task<IReadOnlyList<CodedFrame>?> CodedAsync(string path, FrameRate rate, CancellationToken cancel)
     {
-        var printed = await MediaTool.ProbeAsync(["-select_streams", "V:0", "-show_entries", "packet=pts_time,size,pos,flags", "-of", "csv=p=0", .. MediaTool.SafeInput(path)], cancel);
+        var printed = await MediaTool.ProbeAsync(["-select_streams", "V:0", "-show_entries", "packet=pts,size,pos,flags:stream=time_base", "-of", "csv=p=1", .. MediaTool.SafeInput(path)], cancel);
+        var lines = printed.Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(line => line.Split(',')).ToList();
+        if (lines.Find(l => l[0] == "stream") is not { Length: > 1 } stream || FrameRate.Parse(stream[1]) is not { } unit)
+            return null;
         var frames = new List<CodedFrame>();
-        foreach (var line in printed.Split('\n', StringSplitOptions.RemoveEmptyEntries))
+        foreach (var fields in lines.Where(l => l[0] == "packet"))
         {
-            var fields = line.Split(',');
-            if (fields.Length < 4 || !double.TryParse(fields[0], CultureInfo.InvariantCulture, out var time) || !int.TryParse(fields[1], CultureInfo.InvariantCulture, out var bytes) || !long.TryParse(fields[2], CultureInfo.InvariantCulture, out var position))
+            if (fields.Length < 5 || !long.TryParse(fields[1], CultureInfo.InvariantCulture, out var at) || at < 0 || !int.TryParse(fields[2], CultureInfo.InvariantCulture, out var bytes) || !long.TryParse(fields[3], CultureInfo.InvariantCulture, out var position))
                 return null;
-            var frame = (long)Math.Round(time * rate.PerSecond);
-            if (frame < 0 || Math.Abs(time - (frame / rate.PerSecond)) > off)
-                return null;
-            frames.Add(new CodedFrame(frame, position, bytes, fields[3].StartsWith('K'), fields[3].Contains('D', StringComparison.Ordinal)));
+            // A time in the middle between two ticks goes to the later, as with the filter that puts an encode's frames on the grid.
+            var (ticks, parts) = (at * unit.Numerator * rate.Numerator, (long)unit.Denominator * rate.Denominator);
+            frames.Add(new CodedFrame(((2 * ticks) + parts) / (2 * parts), (double)at * unit.Numerator / unit.Denominator, position, bytes, fields[4].StartsWith('K'), fields[4].Contains('D', StringComparison.Ordinal)));
         }
 
         return frames;

@@ -18,11 +18,12 @@ internal readonly record struct CopiedFrame(string From, long Position, int Byte
 /// Writes coded frames of H.264 as the one track of an MP4 file (ISO/IEC 14496-12 and -15), each at its tick. What stands before the
 /// first tick is passed over by an edit list.
 /// </summary>
-/// <param name="frames">The frames in the order in which they are decoded; they are shown at each tick up to the last.</param>
+/// <param name="frames">The frames in the order in which they are decoded; each is shown up to the next one's tick.</param>
 /// <param name="rate">The ticks.</param>
+/// <param name="length">How many ticks are shown.</param>
 /// <param name="size">The picture's size; pixels are square.</param>
 /// <param name="configuration">The parameter sets of all frames.</param>
-internal sealed class Mp4Picture(IReadOnlyList<CopiedFrame> frames, FrameRate rate, PictureSize size, AvcConfiguration configuration)
+internal sealed class Mp4Picture(IReadOnlyList<CopiedFrame> frames, FrameRate rate, long length, PictureSize size, AvcConfiguration configuration)
 {
     /// <summary>Units of time a tick: the usual number, which divides well.</summary>
     private const uint Tick = 512;
@@ -77,16 +78,16 @@ internal sealed class Mp4Picture(IReadOnlyList<CopiedFrame> frames, FrameRate ra
 
     private byte[] Index(List<long> offsets)
     {
-        var first = frames.Min(f => f.Frame);
-        var shown = frames.Max(f => f.Frame) + 1;
-        // Decoding runs ahead of showing by as much as any frame needs.
-        var ahead = frames.Index().Max(f => f.Index - (f.Item.Frame - first));
-        var visible = (ulong)shown * _delta;
-        var media = (ulong)frames.Count * _delta;
+        // Frames are decoded at the ticks at which frames are shown, and so far ahead of it as any frame needs.
+        List<long> decoded = [.. frames.Select(f => f.Frame).Order()];
+        var first = decoded[0];
+        var ahead = frames.Index().Max(f => decoded[f.Index] - f.Item.Frame);
+        var visible = (ulong)length * _delta;
+        var media = (ulong)(length - first) * _delta;
         var table = Box("stbl",
             Full("stsd", 0, 0, U32(1), Entry()),
-            Full("stts", 0, 0, U32(1), U32((uint)frames.Count), U32(_delta)),
-            Full("ctts", 0, 0, Runs([.. frames.Index().Select(f => (uint)(f.Item.Frame - first + ahead - f.Index) * _delta)])),
+            Full("stts", 0, 0, Runs([.. decoded.Zip(decoded.Skip(1).Append(length), (at, next) => (uint)(next - at) * _delta)])),
+            Full("ctts", 0, 0, Runs([.. frames.Index().Select(f => (uint)(f.Item.Frame + ahead - decoded[f.Index]) * _delta)])),
             Full("stss", 0, 0, Counted([.. frames.Index().Where(f => f.Item.IsKey).Select(f => (uint)f.Index + 1)])),
             Full("stsc", 0, 0, U32(1), U32(1), U32(1), U32(1)),
             Full("stsz", 0, 0, U32(0), Counted([.. frames.Select(f => (uint)f.Bytes)])),

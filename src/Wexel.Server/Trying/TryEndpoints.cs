@@ -62,7 +62,7 @@ internal static partial class TryEndpoints
             var key = DerivedKey.Of(Trial.Maker, planned.Hashes, picture, planned.Map.Kept, window);
             try
             {
-                var measured = await turn.TakeAsync(() => MakeAsync(store, key, () => Trial.MakeAsync(picture, planned.Reel.Parts[0].Picture.Even?.KeyFrames ?? [], planned.Inputs(store, options.Value.PlayerFolder), window, store.Derived(key, Encoded), cancel), cancel), cancel);
+                var measured = await turn.TakeAsync(() => MakeAsync(store, key, () => Trial.MakeAsync(picture, planned.Reel.Parts[0].Picture.Even, planned.Inputs(store, options.Value.PlayerFolder), window, store.Derived(key, Encoded), cancel), cancel), cancel);
                 var seconds = grid.TimeOf(window.Count).TotalSeconds;
                 trials.Add(new TrialView(
                     profile.Id, profile.Title, CodingWords.Of(planned.Plan), key, measured.Size, measured.Bytes, (long)(measured.Bytes * 60 / seconds), measured.Took, measured.MeanSsim, measured.WorstSsim, measured.WorstFrame));

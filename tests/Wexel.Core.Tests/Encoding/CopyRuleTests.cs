@@ -57,17 +57,29 @@ public sealed class CopyRuleTests
     public void Some_frames_by_themselves_lead_in_where_they_begin_within_a_run()
     {
         var copy = new CopyPlan([new CopyRun(300, 400, 0, false, 50), new CopyRun(990, 10, 400, true, 0), new CopyRun(1000, 900, 410, false, 0)]);
-        copy.Within(350, 120, Even.KeyFrames).Runs.ShouldBe([new CopyRun(650, 50, 0, false, 150), new CopyRun(990, 10, 50, true, 0), new CopyRun(1000, 60, 60, false, 0)]);
-        copy.Within(404, 3, Even.KeyFrames).Runs.ShouldBe([new CopyRun(994, 3, 0, true, 0)]);
-        copy.Within(0, 1310, Even.KeyFrames).Runs.ShouldBe(copy.Runs);
+        copy.Within(350, 120, Even).Runs.ShouldBe([new CopyRun(650, 50, 0, false, 150), new CopyRun(990, 10, 50, true, 0), new CopyRun(1000, 60, 60, false, 0)]);
+        copy.Within(404, 3, Even).Runs.ShouldBe([new CopyRun(994, 3, 0, true, 0)]);
+        copy.Within(0, 1310, Even).Runs.ShouldBe(copy.Runs);
+    }
+
+    [Fact]
+    public void Where_a_tick_may_have_no_frame_the_beginning_and_the_last_frame_are_encoded()
+    {
+        var facts = Facts(Even with { Gaps = true });
+        Plan(facts).Copy!.Runs.ShouldBe([new CopyRun(0, 1949, 0, false, 0), new CopyRun(1949, 1, 1949, true, 0)]);
+        var plan = Plan(facts, null, null, new TimeRange(TimeSpan.Zero, Frame(240)), new TimeRange(Frame(1900), Frame(1950)));
+        plan.Copy!.Runs.ShouldBe([new CopyRun(240, 10, 0, true, 0), new CopyRun(250, 1649, 10, false, 0), new CopyRun(1899, 1, 1659, true, 0)]);
+        plan.Copy.Within(350, 120, Even with { Gaps = true }).Runs.ShouldBe([new CopyRun(590, 120, 0, true, 0)]);
+        plan.Copy.Within(350, 300, Even with { Gaps = true }).Runs.ShouldBe([new CopyRun(590, 160, 0, true, 0), new CopyRun(750, 140, 160, false, 0)]);
+        Plan(facts, profile: With(p => p with { Timing = TimingSettings.AsRecorded })).EncodedSince!.ShouldContain("makes every frame");
     }
 
     /// <summary>Whatever is cut and wherever sections begin: the runs are the lesson, frame after frame, and each begins where decoding can.</summary>
     [Fact]
     public void Runs_are_the_lesson_without_a_gap() => Gen.Select(
-        Gen.Select(Gen.Int[0, 1949], Gen.Int[1, 300]).Array[0, 4], Gen.Int[0, 1949].Array[0, 4]).Sample((cuts, sections) =>
+        Gen.Select(Gen.Int[0, 1949], Gen.Int[1, 300]).Array[0, 4], Gen.Int[0, 1949].Array[0, 4], Gen.Bool).Sample((cuts, sections, gaps) =>
     {
-        var reel = Reel.Of(Facts());
+        var reel = Reel.Of(Facts(Even with { Gaps = gaps }));
         var map = reel.Map([.. cuts.Select(c => new TimeRange(Frame(c.Item1), Frame(Math.Min(1950, c.Item1 + c.Item2))))]);
         if (map.Frames == 0)
             return;
@@ -84,13 +96,13 @@ public sealed class CopyRuleTests
         frames.Select(f => f.From).ShouldBe(plan.Parts[0].Kept.SelectMany(k => Enumerable.Range(0, (int)k.Count).Select(n => k.First + n)));
         runs.Where(r => !r.Encoded).ShouldAllBe(r => Even.KeyFrames.Contains(r.First - r.LeadIn));
         plan.Timing.SectionFrames.ShouldAllBe(s => runs.Any(r => r.At == s) || runs.Any(r => !r.Encoded && s > r.At && s < r.At + r.Count && Even.KeyFrames.Contains(r.First + s - r.At)));
-        runs.Skip(1).ShouldAllBe(r => r.LeadIn == 0);
+        runs.Skip(gaps ? 0 : 1).ShouldAllBe(r => r.LeadIn == 0);
     });
 
     public static TheoryData<string, string> Reasons => new()
     {
         { "profile", "the profile says so" }, { "av1", "something else than H.264" }, { "webm", "something else than H.264" }, { "mark", "mark" }, { "captions", "burnt in" }, { "canvas", "canvas or the size" },
-        { "height", "canvas or the size" }, { "move-in", "move-ins" }, { "rate", "sets its rate" }, { "constant", "sets its rate" }, { "colour", "not BT.709" }, { "transfer", "not BT.709" }, { "uneven", "no H.264 in MP4" }, { "profile-of-stream", "no H.264 in MP4" },
+        { "height", "canvas or the size" }, { "move-in", "move-ins" }, { "rate", "sets its rate" }, { "constant", "sets its rate" }, { "colour", "not BT.709" }, { "transfer", "not BT.709" }, { "uneven", "taken apart frame by frame" }, { "profile-of-stream", "taken apart frame by frame" },
         { "level", "level is above" }, { "far", "seeking would be slow" }, { "heavy", "too much for this quality" }, { "close", "lie so close" }, { "turned", "canvas or the size" }, { "ceiling", "too much for this quality" },
     };
 
