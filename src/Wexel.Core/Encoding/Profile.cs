@@ -162,7 +162,7 @@ public enum SoundCodec
 /// <summary>How many channels sound has.</summary>
 public enum SoundChannels
 {
-    /// <summary>As many as carry something: one where both sides are alike.</summary>
+    /// <summary>As many as carry something: one where both sides are alike, unless they are copied.</summary>
     AsRecorded,
 
     /// <summary>One.</summary>

@@ -165,8 +165,7 @@ public static class RenderPlanner
         if (channels == 1)
             mixes = [.. mixes.Select(m => m switch { SoundMix.Stereo => SoundMix.MonoFromBoth, SoundMix.StereoFromSurround => SoundMix.MonoFromSurround, _ => m })];
         var plan = new SoundPlan(mixes, channels, settings.Codec, settings.SampleRate, settings.BitsPerSecond ?? SoundRates.Usual(settings.Codec, channels), settings.TargetLufs);
-        var (copy, since) = SoundCopyRule.Of(plan, reel, map, profile);
-        return plan with { Copy = copy, EncodedSince = since };
+        return SoundCopyRule.Decided(plan, reel, map, profile);
     }
 
     private static SoundMix Mix(SoundFacts sound, SoundSides? sides) => sound.Channels switch

@@ -18,12 +18,20 @@ internal static class SoundCopyRule
     private static readonly TimeSpan AtOnce = TimeSpan.FromMilliseconds(1);
 
     /// <summary>Decides.</summary>
-    /// <param name="plan">The sound's plan.</param>
+    /// <param name="plan">The sound's plan as it is encoded.</param>
     /// <param name="reel">The recordings.</param>
     /// <param name="map">What is kept of them.</param>
     /// <param name="profile">The profile, which has sound.</param>
-    /// <returns>What of the recording is copied, or why it is encoded, to stand behind "since".</returns>
-    internal static (TimeRange? Copy, string? Since) Of(SoundPlan plan, Reel reel, TimeMap map, Profile profile)
+    /// <returns>The plan, with what is copied or with why it is encoded. What is copied has as many channels as were recorded.</returns>
+    internal static SoundPlan Decided(SoundPlan plan, Reel reel, TimeMap map, Profile profile)
+    {
+        // Two sides that are alike would become one to save half of the rate, which a copy does not take in any case.
+        var recorded = plan.Mixes is [SoundMix.MonoFromBoth] && profile.Sound!.Channels == SoundChannels.AsRecorded ? plan with { Mixes = [SoundMix.Stereo], Channels = 2 } : plan;
+        var (copy, since) = Of(recorded, plan.BitsPerSecond, reel, map, profile);
+        return copy is null ? plan with { EncodedSince = since } : recorded with { Copy = copy };
+    }
+
+    private static (TimeRange? Copy, string? Since) Of(SoundPlan plan, long encoded, Reel reel, TimeMap map, Profile profile)
     {
         if (profile.Picture is { Copy: false })
             return (null, "the profile says so");
@@ -46,8 +54,8 @@ internal static class SoundCopyRule
             return (null, "its channels are brought together, or one is made two");
         if (sound.SampleRate != plan.SampleRate)
             return (null, string.Create(CultureInfo.InvariantCulture, $"the recording’s has {sound.SampleRate} samples a second"));
-        if (bits > (long)MostOfTheRate * plan.BitsPerSecond)
-            return (null, string.Create(CultureInfo.InvariantCulture, $"the recording’s takes {bits / 1000} kbit/s, and more than {MostOfTheRate * plan.BitsPerSecond / 1000} is too much for this profile"));
+        if (bits > MostOfTheRate * encoded)
+            return (null, string.Create(CultureInfo.InvariantCulture, $"the recording’s takes {bits / 1000} kbit/s, and more than {MostOfTheRate * encoded / 1000} is too much for this profile"));
         var from = map.Grid.TimeOf(map.Kept[0].First);
         return (new TimeRange(from, from + map.Length), null);
     }

@@ -27,6 +27,11 @@ public sealed class SoundCopyRuleTests
         plan.Copy.ShouldBe(Cut(0, 65));
         plan.EncodedSince.ShouldBeNull();
         Plan(Recorded, AsLoudAsRecorded, Cut(0, 12), Cut(60, 65)).Copy.ShouldBe(Cut(12, 60));
+        // Two sides that are alike stay two: made one, they would have to be encoded.
+        var alike = Plan(Reel.Of([(Sample.Facts() with { Sounds = [Recorded with { BitsPerSecond = 128_000 }] }, SoundSides.Same)]), AsLoudAsRecorded);
+        (alike.Copy, alike.Channels, alike.Mixes.Single()).ShouldBe((Cut(0, 65), 2, SoundMix.Stereo));
+        var heavy = Plan(Reel.Of([(Sample.Facts() with { Sounds = [Recorded] }, SoundSides.Same)]), AsLoudAsRecorded);
+        (heavy.Copy, heavy.Channels, heavy.Mixes.Single()).ShouldBe((null, 1, SoundMix.MonoFromBoth), "at 160 kbit/s it is too much for what one channel takes");
         // Alone, or beside a picture that is encoded.
         Plan(Recorded, AsLoudAsRecorded with { Picture = null, Container = Container.M4a }).Copy.ShouldBe(Cut(0, 65));
         Plan(Recorded with { Channels = 1, Layout = "mono", BitsPerSecond = 64_000 }, AsLoudAsRecorded).Copy.ShouldNotBeNull();
@@ -62,7 +67,7 @@ public sealed class SoundCopyRuleTests
             "mp3" => Plan(Recorded with { Codec = "mp3" }, AsLoudAsRecorded),
             "unknown" => Plan(Recorded with { Start = null }, AsLoudAsRecorded),
             "late" => Plan(Recorded with { Start = TimeSpan.FromMilliseconds(40) }, AsLoudAsRecorded),
-            "mono" => Plan(Recorded, With(s => s with { Channels = SoundChannels.Mono })),
+            "mono" => Plan(Reel.Of([(facts, SoundSides.Same)]), With(s => s with { Channels = SoundChannels.Mono })),
             "one-side" => Plan(Reel.Of([(facts, SoundSides.LeftOnly)]), With(s => s with { Channels = SoundChannels.Stereo })),
             "rate" => Plan(Recorded with { SampleRate = 44_100 }, AsLoudAsRecorded),
             _ => Plan(Recorded with { BitsPerSecond = 320_000 }, AsLoudAsRecorded),
