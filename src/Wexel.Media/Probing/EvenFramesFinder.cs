@@ -9,19 +9,15 @@ namespace Wexel.Media.Probing;
 
 /// <summary>A coded frame as it lies in a file.</summary>
 /// <param name="Frame">When it is shown: the number of its tick.</param>
-/// <param name="Seconds">The same as the file has it.</param>
 /// <param name="Position">Where it starts in the file.</param>
 /// <param name="Bytes">How long it is.</param>
 /// <param name="IsKey">Whether the file says that decoding can begin at it.</param>
 /// <param name="IsHidden">Whether an edit list passes over it.</param>
-internal readonly record struct CodedFrame(long Frame, double Seconds, long Position, int Bytes, bool IsKey, bool IsHidden);
+internal readonly record struct CodedFrame(long Frame, long Position, int Bytes, bool IsKey, bool IsHidden);
 
 /// <summary>Finds out whether a recording's picture could be copied frame by frame.</summary>
 public static class EvenFramesFinder
 {
-    /// <summary>How late the first frame may come, in seconds: containers round to milliseconds.</summary>
-    private const double Rounding = 0.001;
-
     /// <summary>A recording with more key frames is one for editing, whose rate is far above what is ready for the web.</summary>
     private const int MostKeyFrames = 20_000;
 
@@ -51,26 +47,39 @@ public static class EvenFramesFinder
         return facts with { Picture = picture with { Even = even } };
     }
 
-    /// <summary>All frames in the order in which they are decoded; null where two have the same tick, or some are hidden: a copy would show them.</summary>
-    internal static async Task<IReadOnlyList<CodedFrame>?> FramesAsync(string path, FrameRate rate, CancellationToken cancel) =>
-        await CodedAsync(path, rate, cancel) is { Count: > 0 } frames && !frames.Any(f => f.IsHidden) && frames.DistinctBy(f => f.Frame).Count() == frames.Count
-            && frames.MinBy(f => f.Frame) is { Frame: 0, Seconds: <= Rounding } ? frames : null;
+    /// <summary>
+    /// All frames in the order in which they are decoded; null where two have the same tick, or some are hidden: a copy would show them.
+    /// Where the picture begins later than the recording, its first frame stands from the start.
+    /// </summary>
+    internal static async Task<IReadOnlyList<CodedFrame>?> FramesAsync(string path, FrameRate rate, CancellationToken cancel)
+    {
+        if (await CodedAsync(path, rate, fromStart: true, cancel) is not { Count: > 0 } frames || frames.Any(f => f.IsHidden) || frames.DistinctBy(f => f.Frame).Count() < frames.Count)
+            return null;
+        var first = frames.Min(f => f.Frame);
+        return [.. frames.Select(f => f.Frame == first ? f with { Frame = 0 } : f)];
+    }
 
     /// <summary>All frames in the order in which they are decoded, each with the tick that is nearest; null where one has no time.</summary>
-    internal static async Task<IReadOnlyList<CodedFrame>?> CodedAsync(string path, FrameRate rate, CancellationToken cancel)
+    /// <param name="path">The file.</param>
+    /// <param name="rate">The ticks.</param>
+    /// <param name="fromStart">Whether ticks count from where the file's first stream starts; otherwise they are the file's own.</param>
+    /// <param name="cancel">Stops it.</param>
+    internal static async Task<IReadOnlyList<CodedFrame>?> CodedAsync(string path, FrameRate rate, bool fromStart, CancellationToken cancel)
     {
-        var printed = await MediaTool.ProbeAsync(["-select_streams", "V:0", "-show_entries", "packet=pts,size,pos,flags:stream=time_base", "-of", "csv=p=1", .. MediaTool.SafeInput(path)], cancel);
+        var printed = await MediaTool.ProbeAsync(["-select_streams", "V:0", "-show_entries", "packet=pts,size,pos,flags:stream=time_base:format=start_time", "-of", "csv=p=1", .. MediaTool.SafeInput(path)], cancel);
         var lines = printed.Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(line => line.Split(',')).ToList();
-        if (lines.Find(l => l[0] == "stream") is not { Length: > 1 } stream || FrameRate.Parse(stream[1]) is not { } unit)
+        string? Said(string of) => lines.Find(l => l[0] == of) is { Length: > 1 } line ? line[1] : null;
+        if (FrameRate.Parse(Said("stream")) is not { } unit)
             return null;
+        var start = fromStart && double.TryParse(Said("format"), CultureInfo.InvariantCulture, out var seconds) ? (long)Math.Round(seconds * unit.Denominator / unit.Numerator) : 0;
         var frames = new List<CodedFrame>();
         foreach (var fields in lines.Where(l => l[0] == "packet"))
         {
-            if (fields.Length < 5 || !long.TryParse(fields[1], CultureInfo.InvariantCulture, out var at) || at < 0 || !int.TryParse(fields[2], CultureInfo.InvariantCulture, out var bytes) || !long.TryParse(fields[3], CultureInfo.InvariantCulture, out var position))
+            if (fields.Length < 5 || !long.TryParse(fields[1], CultureInfo.InvariantCulture, out var at) || (at -= start) < 0 || !int.TryParse(fields[2], CultureInfo.InvariantCulture, out var bytes) || !long.TryParse(fields[3], CultureInfo.InvariantCulture, out var position))
                 return null;
             // A time in the middle between two ticks goes to the later, as with the filter that puts an encode's frames on the grid.
             var (ticks, parts) = (at * unit.Numerator * rate.Numerator, (long)unit.Denominator * rate.Denominator);
-            frames.Add(new CodedFrame(((2 * ticks) + parts) / (2 * parts), (double)at * unit.Numerator / unit.Denominator, position, bytes, fields[4].StartsWith('K'), fields[4].Contains('D', StringComparison.Ordinal)));
+            frames.Add(new CodedFrame(((2 * ticks) + parts) / (2 * parts), position, bytes, fields[4].StartsWith('K'), fields[4].Contains('D', StringComparison.Ordinal)));
         }
 
         return frames;

@@ -109,7 +109,7 @@ internal static class PictureCopier
 
     private static async Task<Dictionary<long, List<CopiedFrame>>> FramesOfAsync(string path, IReadOnlyList<CopyRun> pieces, FrameRate grid, CancellationToken cancel)
     {
-        var frames = await EvenFramesFinder.CodedAsync(path, grid, cancel) ?? throw new ToolFailedException("copying", "What was encoded at the cuts does not lie on the lesson’s frames.");
+        var frames = await EvenFramesFinder.CodedAsync(path, grid, fromStart: false, cancel) ?? throw new ToolFailedException("copying", "What was encoded at the cuts does not lie on the lesson’s frames.");
         var between = pieces.ToDictionary(p => p.At, p => frames.Where(f => f.Frame >= p.At && f.Frame < p.At + p.Count).Select(f => new CopiedFrame(path, f.Position, f.Bytes, f.Frame, f.IsKey)).ToList());
         return pieces.All(p => between[p.At].Count == p.Count && between[p.At][0].IsKey) ? between : throw new ToolFailedException("copying", "Frames are missing from what was encoded at the cuts.");
     }
