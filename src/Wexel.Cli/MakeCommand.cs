@@ -122,7 +122,7 @@ internal static class MakeCommand
         string Of(MadeLesson m) => (sources.IsCourse ? $"{m.Sources.Lesson.Title}: " : "") + (request.Profiles.Count > 1 ? $"{m.Profile.Title}: " : "");
         CheckedFact[] check = [.. made.SelectMany(m => m.Check.Select(f => f with { Fact = Of(m) + f.Fact }))];
         foreach (var fact in check)
-            Console.Error.WriteLine($"{(fact.Verdict == Verdict.Right ? "right" : "WRONG")}  {fact.Fact}: {fact.Measured}");
+            Console.Error.WriteLine($"{(fact.Verdict == Verdict.Right ? "right" : "WRONG")}  {fact.Fact}: {fact.Measured}{(fact.Measured == fact.Expected ? "" : $"  (should be {fact.Expected})")}");
         foreach (var finding in plan.FeedCheck ?? [])
             Console.Error.WriteLine($"{(finding.Weight == FindingWeight.Wrong ? "WRONG" : "advice")}  {finding.Where}: {finding.Sentence} ({finding.Rule})");
         var report = new MakeReport(outPath, plan.Files[0].Path, [.. written.Select(f => new MadeFile(f.Path, f.Bytes, f.Purpose))], check, plan.FeedCheck, [.. made.Select(m => m.Codecs).Distinct()], times.Taken);

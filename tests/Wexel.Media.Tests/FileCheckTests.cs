@@ -71,6 +71,7 @@ public sealed class FileCheckTests(WholeFileFixture whole) : IClassFixture<Whole
         { "key-frame-distance", [.. Seen("null"), "-g", "300", "-sc_threshold", "0", "-force_key_frames", "0,2.498"] },
         { "sound", ["-map", "0:v", "-map", "0:s", "-c", "copy"] },
         { "sound", [.. Heard("anull"), "-ac", "1"] },
+        { "sound", [.. Heard("anull"), "-ar", "44100"] },
         { "together", Heard("atrim=0:5.5,asetpts=PTS-STARTPTS") },
         { "silence", Heard("volume=0:enable='between(t,1.5,4.5)'") },
         { "clipping", Heard("volume=24dB") },

@@ -71,7 +71,7 @@ public sealed class MakeTests : IDisposable
         await File.WriteAllTextAsync(At("cuts.txt"), "0:00 - 0:00.5\n0:01.5 - end\n");
         var made = await MakeAsync(await ClipAsync("a.mp4"), "--title", "Fares", "--cuts", At("cuts.txt"), "--out", At("fares"));
         made.ExitCode.ShouldBe(0, made.StandardError);
-        made.StandardError.ShouldContain("right  Length: 1.00 s");
+        made.StandardError.ShouldContain("right  Length: 1.00 s  (should be 1.00 s, within a frame)");
         var two = await MakeAsync(At("a.mp4"), At("a.mp4"), "--title", "Fares twice", "--out", At("twice"), "--json");
         two.ExitCode.ShouldBe(0, two.StandardError);
         two.StandardError.ShouldNotContain("WRONG");

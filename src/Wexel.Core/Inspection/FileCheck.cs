@@ -55,11 +55,11 @@ public static class FileCheck
         return
         [
             Fact("decodes", "Decodes to its end", facts.Errors.Count == 0 ? "without an error" : facts.Errors[0], "without an error", facts.Errors.Count == 0),
-            Fact("length", "Length", Seconds(facts.Length), $"{Seconds(plan.Length)}, within a frame", off <= Longer(frame, SoundFrame) && (facts.Picture is null || (facts.Picture.Length - plan.Length).Duration() <= frame * 1.5)),
+            Fact("length", "Length", Seconds(facts.Length) + PictureLength(facts), $"{Seconds(plan.Length)}, within a frame", off <= Longer(frame, SoundFrame) && (facts.Picture is null || (facts.Picture.Length - plan.Length).Duration() <= frame * 1.5)),
             .. plan.Picture is { } picture ? OfPicture(facts.Picture, picture) : [Fact("picture", "Picture", facts.Picture is null ? "none" : "there is one", "none", facts.Picture is null)],
             .. HasIndex(plan.File) ? [Fact("index", "Index at the front", facts.IndexAtFront ? "yes" : "no", plan.File.IndexAtFront ? "yes" : "no", facts.IndexAtFront == plan.File.IndexAtFront)] : Array.Empty<CheckedFact>(),
-            Fact("sound", "Sound", SoundName(facts.Sound?.Codec, facts.Sound?.Channels), SoundName(plan.Sound is null ? null : SoundCodecName(plan.Sound.Codec), plan.Sound?.Channels),
-                plan.Sound is null ? facts.Sound is null : facts.Sound?.Codec == SoundCodecName(plan.Sound.Codec) && facts.Sound.Channels == plan.Sound.Channels),
+            Fact("sound", "Sound", SoundName(facts.Sound?.Codec, facts.Sound?.Channels, facts.Sound?.SampleRate), SoundName(plan.Sound is null ? null : SoundCodecName(plan.Sound.Codec), plan.Sound?.Channels, plan.Sound?.SampleRate),
+                plan.Sound is null ? facts.Sound is null : facts.Sound?.Codec == SoundCodecName(plan.Sound.Codec) && facts.Sound.Channels == plan.Sound.Channels && facts.Sound.SampleRate == plan.Sound.SampleRate),
             .. facts.Sound is { } sound && plan.Sound is not null ? OfSound(sound, facts.Picture, plan, source) : [],
             .. facts.Picture is { } made && plan.Picture is { } planned ? Seen(made, planned, source) : [],
             Fact("chapters", "Chapters inside", Number(facts.ChapterStarts.Count), Number(chapters), facts.ChapterStarts.Count == chapters),
@@ -107,12 +107,12 @@ public static class FileCheck
         var (codec, profile) = Named(plan.Coding);
         return
         [
-            Fact("size", "Picture size", facts.Size.ToString(), plan.Size.ToString(), facts.Size == plan.Size && Math.Abs(facts.PixelAspect - 1) < 0.001),
+            Fact("size", "Picture size", $"{facts.Size}, {PixelShape(facts.PixelAspect)}", $"{plan.Size}, {PixelShape(1)}", facts.Size == plan.Size && IsSquare(facts.PixelAspect)),
             Fact("codec", "Codec and level", CodecText(facts.Codec, facts.CodecProfile, facts.Codec == "h264" ? facts.Level : null, facts.PixelFormat), CodecText(codec, profile, plan.Coding.H264?.Level, "yuv420p"),
                 facts.Codec == codec && facts.PixelFormat == "yuv420p" && (plan.Coding.H264 is not { } h264 || (facts.CodecProfile == profile && facts.Level == h264.Level))),
             Fact("colour", "Colour", ColourName(facts), "BT.709, limited range", facts.Colour is { Matrix: "bt709", Primaries: "bt709", Transfer: "bt709", FullRange: false }),
             Fact("section-key-frames", "Key frame at each section", $"{starts - missing} of {starts}", $"{starts} of {starts}", missing == 0),
-            Fact("key-frame-distance", "Key frames at most", Seconds(gap) + " apart", Seconds(plan.Timing.KeyFrameDistance) + " apart", gap <= plan.Timing.KeyFrameDistance + (plan.Timing.Made.TimeOf(1) * 1.5)),
+            Fact("key-frame-distance", "Between key frames", Seconds(gap) + " at most", $"up to {Seconds(plan.Timing.KeyFrameDistance)}", gap <= plan.Timing.KeyFrameDistance + (plan.Timing.Made.TimeOf(1) * 1.5)),
         ];
     }
 
@@ -209,6 +209,13 @@ public static class FileCheck
         ? string.Create(CultureInfo.InvariantCulture, $"{TimeCode.Brief(time)}.{time.Milliseconds / 10:00}")
         : string.Create(CultureInfo.InvariantCulture, $"{time.TotalSeconds:0.00} s");
 
+    /// <summary>How long the picture is, where it is not as long as the file.</summary>
+    private static string PictureLength(RenditionFacts facts) => facts.Picture is { } picture && Seconds(picture.Length) != Seconds(facts.Length) ? $", picture {Seconds(picture.Length)}" : "";
+
+    private static bool IsSquare(double pixelAspect) => Math.Abs(pixelAspect - 1) < 0.001;
+
+    private static string PixelShape(double pixelAspect) => IsSquare(pixelAspect) ? "square pixels" : string.Create(CultureInfo.InvariantCulture, $"pixels {pixelAspect:0.000} as wide as high");
+
     private static string Milliseconds(TimeSpan time) => string.Create(CultureInfo.InvariantCulture, $"{time.TotalMilliseconds:0} ms");
 
     private static string Decibels(double value) => value.ToString("0.0", CultureInfo.InvariantCulture).Replace('-', '−');
@@ -249,11 +256,14 @@ public static class FileCheck
 
     private static string LevelName(int level) => H264Level.Find(level)?.Name ?? level.ToString(CultureInfo.InvariantCulture);
 
-    private static string ColourName(PictureMeasured facts) => facts.Colour.Matrix is null
-        ? "not tagged"
-        : $"{(facts.Colour.Matrix == "bt709" ? "BT.709" : facts.Colour.Matrix)}, {(facts.Colour.FullRange == true ? "full" : "limited")} range";
+    private static string ColourName(PictureMeasured facts)
+    {
+        var tags = new[] { facts.Colour.Matrix, facts.Colour.Primaries, facts.Colour.Transfer }.Select(t => t switch { null => "not tagged", "bt709" => "BT.709", _ => t }).ToList();
+        var range = facts.Colour.FullRange switch { null => "no range", true => "full range", false => "limited range" };
+        return tags.Distinct().Count() == 1 ? $"{tags[0]}, {range}" : $"matrix {tags[0]}, primaries {tags[1]}, transfer {tags[2]}, {range}";
+    }
 
-    private static string SoundName(string? codec, int? channels) => codec is null
+    private static string SoundName(string? codec, int? channels, int? rate) => codec is null
         ? "none"
-        : $"{codec.ToUpperInvariant()}, {(channels == 1 ? "mono" : channels == 2 ? "stereo" : $"{channels} channels")}";
+        : string.Create(CultureInfo.InvariantCulture, $"{codec.ToUpperInvariant()}, {(channels == 1 ? "mono" : channels == 2 ? "stereo" : $"{channels} channels")}, {rate / 1000.0:0.###} kHz");
 }

@@ -37,12 +37,15 @@ public class FileCheckTests
         { "codec", Good with { Picture = Picture with { PixelFormat = "yuv444p" } } },
         { "colour", Good with { Picture = Picture with { Colour = new(null, null, null, null) } } },
         { "colour", Good with { Picture = Picture with { Colour = Picture.Colour with { FullRange = true } } } },
+        { "colour", Good with { Picture = Picture with { Colour = Picture.Colour with { FullRange = null } } } },
+        { "colour", Good with { Picture = Picture with { Colour = Picture.Colour with { Transfer = "smpte170m" } } } },
         { "index", Good with { IndexAtFront = false } },
         { "length", Good with { Picture = Picture with { Length = Ms.Of(65_060) } } },
         { "decodes", Good with { Errors = ["Invalid NAL unit"] } },
         { "sound", Good with { Sound = null } },
         { "sound", Good with { Sound = Sound with { Channels = 1 } } },
         { "sound", Good with { Sound = Sound with { Codec = "mp3" } } },
+        { "sound", Good with { Sound = Sound with { SampleRate = 44_100 } } },
         { "together", Good with { Sound = Sound with { Start = Ms.Of(60) } } },
         { "together", Good with { Sound = Sound with { Length = Ms.Of(64_800) } } },
         { "silence", Good with { Sound = Sound with { Silent = [Span(29_000, 35_500)] } } },
@@ -85,6 +88,10 @@ public class FileCheckTests
 
     [Theory]
     [MemberData(nameof(Broken))]
-    public void Each_fault_is_found_and_nothing_else(string code, RenditionFacts facts) =>
-        FileCheck.Of(facts, Plan, 2, Source).Where(f => f.Verdict == Verdict.Wrong).Select(f => f.Code).ShouldBe([code]);
+    public void Each_fault_is_found_and_nothing_else_and_what_was_measured_reads_other_than_what_should_be(string code, RenditionFacts facts)
+    {
+        var wrong = FileCheck.Of(facts, Plan, 2, Source).Where(f => f.Verdict == Verdict.Wrong).ToList();
+        wrong.Select(f => f.Code).ShouldBe([code]);
+        wrong[0].Measured.ShouldNotBe(wrong[0].Expected);
+    }
 }
