@@ -8,7 +8,7 @@ using System.Xml.Linq;
 namespace Wexel.Server.Tests;
 
 /// <summary>A podcast feed, from its settings to what apps ask for.</summary>
-public sealed class FeedTests(ServerFixture fixture) : IClassFixture<ServerFixture>
+public sealed class FeedTests(ReleasedServerFixture fixture) : IClassFixture<ReleasedServerFixture>
 {
     private static readonly XNamespace ITunes = "http://www.itunes.com/dtds/podcast-1.0.dtd";
 

@@ -7,7 +7,7 @@ using System.Text.Json;
 namespace Wexel.Server.Tests;
 
 /// <summary>Packages for learning systems, made by the server and taken by one that knows nothing of Wexel.</summary>
-public sealed class LearningSystemTests(ServerFixture fixture) : IClassFixture<ServerFixture>
+public sealed class LearningSystemTests(ReleasedServerFixture fixture) : IClassFixture<ReleasedServerFixture>
 {
     private HttpClient School => fixture.Outside.Client;
 

@@ -6,7 +6,7 @@ using System.Xml.Linq;
 namespace Wexel.Server.Tests;
 
 /// <summary>What other sites learn of a watch page, and what they do not.</summary>
-public sealed class PreviewTests(ServerFixture fixture) : IClassFixture<ServerFixture>
+public sealed class PreviewTests(ReleasedServerFixture fixture) : IClassFixture<ReleasedServerFixture>
 {
     [Fact]
     public async Task A_lesson_for_whoever_has_the_link_is_previewed_and_one_for_signed_in_people_is_not()

@@ -9,7 +9,7 @@ using Npgsql;
 namespace Wexel.Server.Tests;
 
 /// <summary>The real server on a real PostgreSQL, with a database and a store of its own and one short recording as its demo.</summary>
-public sealed class ServerFixture : IAsyncLifetime
+public class ServerFixture : IAsyncLifetime
 {
     internal const string Trainer = "mara.tarn@brackwater.example";
     internal const string Learner = "joss.reed@brackwater.example";
@@ -41,11 +41,11 @@ public sealed class ServerFixture : IAsyncLifetime
         await Outside.InitializeAsync();
         await ExecuteAsync($"create database {_database}");
         var demo = Directory.CreateDirectory(Path.Combine(_folder, "demo", "recordings")).Parent!.FullName;
-        // The first half of it: each class of tests has all of it looked through, rendered and released.
+        // The first half of it: each class of tests has all of it looked through.
         Recording = Path.Combine(demo, "recordings", "Untitled 7.mov");
         await CliWrap.Cli.Wrap("ffmpeg").WithArguments(["-nostdin", "-v", "error", "-t", "16", "-i", Path.Combine(Home, "demo", "recordings", "Untitled 7.mov"), "-map", "0", "-c", "copy", Recording]).ExecuteAsync();
         await File.WriteAllTextAsync(Path.Combine(demo, "recordings", "c.txt"), "0:00 Counting\n0:12.5 Coins\n");
-        await File.WriteAllTextAsync(Path.Combine(demo, "lessons.json"), """[{ "file": "Untitled 7.mov", "title": "Closing the till", "description": "d", "contents": "c.txt" }]""");
+        await File.WriteAllTextAsync(Path.Combine(demo, "lessons.json"), $$"""[{ "file": "Untitled 7.mov", "title": "Closing the till", "description": "d", "contents": "c.txt", "released": {{(Released ? "true" : "false")}} }]""");
         _server = new WebApplicationFactory<Setup.WexelOptions>().WithWebHostBuilder(host =>
         {
             host.UseSetting("ConnectionStrings:Wexel", Connection);
@@ -63,12 +63,16 @@ public sealed class ServerFixture : IAsyncLifetime
 
     public async ValueTask DisposeAsync()
     {
+        GC.SuppressFinalize(this);
         await _server!.DisposeAsync();
         await Outside.DisposeAsync();
         NpgsqlConnection.ClearAllPools();
         await ExecuteAsync($"drop database {_database} with (force)");
         Directory.Delete(_folder, recursive: true);
     }
+
+    /// <summary>Whether the demo's lesson is rendered and released everywhere, which takes a while.</summary>
+    protected virtual bool Released => false;
 
     internal HttpClient Anonymous() => Server.CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false });
 
@@ -86,6 +90,12 @@ public sealed class ServerFixture : IAsyncLifetime
         await using var command = new NpgsqlCommand(sql, connection);
         await command.ExecuteNonQueryAsync();
     }
+}
+
+/// <summary>The same with its lesson on the way to every outlet of the demo.</summary>
+public sealed class ReleasedServerFixture : ServerFixture
+{
+    protected override bool Released => true;
 }
 
 internal static class Reading

@@ -12,17 +12,18 @@ using Wexel.Server.Setup;
 
 namespace Wexel.Server.Demo;
 
-/// <summary>Renders and releases the first demo lesson, as a trainer would; tried again until its recording is looked through.</summary>
+/// <summary>Renders and releases a demo lesson, as a trainer would; tried again until its recording is looked through.</summary>
 internal sealed class DemoRelease(WexelDb db, RenderQueue queue, Releaser releaser, PackageSender sender, ProgressKeeper keeper, IBackgroundJobClient jobs, IOptions<WexelOptions> options, ILogger<DemoRelease> log)
 {
     private static readonly TimeSpan Wait = TimeSpan.FromSeconds(2);
 
+    /// <param name="lessonId">The lesson.</param>
     /// <param name="outlets">The demo's own outlets; somebody may have added others since.</param>
     /// <param name="cancel">Stops it.</param>
     [Queue("default")]
-    public async Task RunAsync(Guid[] outlets, CancellationToken cancel)
+    public async Task RunAsync(Guid lessonId, Guid[] outlets, CancellationToken cancel)
     {
-        var lesson = await db.Lessons.Include(l => l.Recording).Include(l => l.Renditions).OrderBy(l => l.Position).FirstAsync(cancel);
+        var lesson = await db.Lessons.Include(l => l.Recording).Include(l => l.Renditions).FirstAsync(l => l.Id == lessonId, cancel);
         if (lesson.Renditions.Count == 0)
         {
             var trainer = await db.Users.FirstAsync(u => u.Email == DemoSeed.TrainerAddress, cancel);
@@ -31,7 +32,7 @@ internal sealed class DemoRelease(WexelDb db, RenderQueue queue, Releaser releas
 
         if (lesson.Renditions.Count == 0 || lesson.Renditions.Any(r => r.State is RenditionState.Waiting or RenditionState.Working))
         {
-            jobs.Schedule<DemoRelease>(job => job.RunAsync(outlets, CancellationToken.None), Wait);
+            jobs.Schedule<DemoRelease>(job => job.RunAsync(lessonId, outlets, CancellationToken.None), Wait);
             return;
         }
 

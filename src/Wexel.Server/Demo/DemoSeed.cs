@@ -21,7 +21,13 @@ using Wexel.Server.Setup;
 namespace Wexel.Server.Demo;
 
 /// <summary>What <c>demo/lessons.json</c> says of one lesson.</summary>
-internal sealed record DemoLesson(string File, string Title, string Description, string? Contents, string? Captions);
+/// <param name="File">Its recording, in <c>demo/recordings</c>.</param>
+/// <param name="Title">Its title.</param>
+/// <param name="Description">Its description.</param>
+/// <param name="Contents">The file of its contents, if it has any.</param>
+/// <param name="Captions">The file of its captions, if it has any.</param>
+/// <param name="Released">Rendered and released at each of the demo's outlets.</param>
+internal sealed record DemoLesson(string File, string Title, string Description, string? Contents, string? Captions, bool Released = false);
 
 /// <summary>Loads the demo world into an empty database: people, outlets, and the recordings through the same door as everybody's.</summary>
 internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManager<IdentityRole<Guid>> roles, BringIn bringIn, LessonSaver saver, FeedKeeper feeds, HouseKeeper house, FileStore store, IOptions<WexelOptions> options, IBackgroundJobClient jobs)
@@ -57,12 +63,12 @@ internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManag
                 "Education", "How To", "en-GB", false, null, FeedMedia.Video, FeedOrder.Serial, true),
             cancel);
         var lessons = Json.Read<List<DemoLesson>>(await File.ReadAllTextAsync(Path.Combine(folder, "lessons.json"), cancel));
-        foreach (var lesson in lessons)
-            await AddLessonAsync(Path.Combine(folder, "recordings"), lesson, cancel);
-        if (lessons.Count > 0)
+        var outlets = await db.Outlets.Select(o => o.Id).ToArrayAsync(cancel);
+        foreach (var demo in lessons)
         {
-            var outlets = await db.Outlets.Select(o => o.Id).ToArrayAsync(cancel);
-            jobs.Enqueue<DemoRelease>(job => job.RunAsync(outlets, CancellationToken.None));
+            var lesson = await AddLessonAsync(Path.Combine(folder, "recordings"), demo, cancel);
+            if (demo.Released)
+                jobs.Enqueue<DemoRelease>(job => job.RunAsync(lesson, outlets, CancellationToken.None));
         }
     }
 
@@ -76,7 +82,7 @@ internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManag
             await people.AddToRoleAsync(person, role);
     }
 
-    private async Task AddLessonAsync(string folder, DemoLesson demo, CancellationToken cancel)
+    private async Task<Guid> AddLessonAsync(string folder, DemoLesson demo, CancellationToken cancel)
     {
         await using var file = File.OpenRead(Path.Combine(folder, demo.File));
         var (done, problem) = await bringIn.TakeAsync(file, file.Length, demo.File, "Mara Tarn", cancel);
@@ -86,6 +92,7 @@ internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManag
             .Select((line, i) => new Section($"s{i + 1}", line.At, line.Title, line.Nested)).ToList();
         var captions = demo.Captions is null ? null : await CaptionsAsync(Path.Combine(folder, demo.Captions), cancel);
         await saver.SaveAsync(done.LessonId, 1, new LessonDocument(demo.Title, demo.Description, "en", done.Hash, [], sections, captions), null, "Mara Tarn", cancel);
+        return done.LessonId;
     }
 
     private async Task<CaptionTrack> CaptionsAsync(string path, CancellationToken cancel)
