@@ -115,7 +115,6 @@ public sealed class BatchTests(ServerFixture fixture) : IClassFixture<ServerFixt
         List<Guid> Waiting(JsonElement queue) => [.. queue.EnumerateArray().Where(r => r.GetProperty("state").GetString() == "waiting").Select(r => r.GetProperty("id").GetGuid())];
         async Task<HttpStatusCode> ActAsync(Guid id, string act) => (await trainer.PostAsync($"/api/renditions/{id}/{act}", null)).StatusCode;
 
-        await trainer.UntilAsync("/api/queue", q => q.EnumerateArray().All(r => r.GetProperty("state").GetString() is not ("working" or "waiting")));
         var working = Of(await AskAsync(trainer, [lesson], slowId));
         await trainer.UntilAsync("/api/queue", q => State(q, working) == "working");
         var (one, two) = (Of(await AskAsync(trainer, [lesson], "full-hd")), Of(await AskAsync(trainer, [lesson], "master")));
