@@ -293,6 +293,23 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
         Directory.EnumerateFiles(folder).ShouldBeEmpty();
     }
 
+    /// <summary>Picture and sound are encoded at the same time; neither goes on for a file that will not be.</summary>
+    [Fact]
+    public async Task Sound_that_fails_ends_the_picture_and_says_why()
+    {
+        var source = await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=1280x720:r=30:d=30", "-f", "lavfi", "-i", "sine=d=30", "-c:v", "mjpeg", "-pix_fmt", "yuvj420p", "both.mkv");
+        var folder = Directory.CreateDirectory(clips.Path("failed")).FullName;
+        var facts = Making.Encoded((await Probing.Prober.ProbeAsync(source, "both.mkv", TestContext.Current.CancellationToken)).Facts!);
+        var plan = RenderPlanner.Plan(Reel.Of(facts), Reel.Of(facts).Map([]), Profiles.Web, new LessonLook());
+        var encoders = new System.Collections.Concurrent.ConcurrentBag<int>();
+        var work = new EncodeWork(new EncodeInputs([source]), [new PictureOutput(plan.Picture!, Path.Combine(folder, "a.mp4"))], [new SoundOutput(plan.Sound!, new LessonSound(clips.Path("gone.flac"), null), Path.Combine(folder, "a.m4a"))]);
+        var failed = await Should.ThrowAsync<ToolFailedException>(() => Encoder.EncodeAsync(work, null, encoders.Add, TestContext.Current.CancellationToken));
+        failed.Said.ShouldContain("gone.flac");
+        encoders.Count.ShouldBe(2);
+        encoders.ShouldAllBe(id => !Directory.Exists($"/proc/{id}"));
+        Directory.EnumerateFiles(folder).ShouldBeEmpty();
+    }
+
     [Fact]
     public async Task A_failure_says_what_the_encoder_said_and_what_to_try()
     {

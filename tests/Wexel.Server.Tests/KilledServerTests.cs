@@ -1,7 +1,9 @@
+using System.Diagnostics;
 using System.Net.Http.Headers;
 using System.Net.Http.Json;
 using System.Text.Json;
 using Wexel.Data.Storage;
+using Wexel.Server.Setup;
 
 namespace Wexel.Server.Tests;
 
@@ -46,6 +48,32 @@ public sealed class KilledServerTests
         finally
         {
             File.Delete(clip);
+        }
+    }
+
+    [Fact]
+    public async Task All_encoders_that_a_killed_server_left_behind_are_ended_and_nothing_else()
+    {
+        var store = new FileStore(Directory.CreateTempSubdirectory("wexel-orphans-").FullName);
+        Process Encoding(string into) => Process.Start("ffmpeg", ["-nostdin", "-v", "quiet", "-re", "-f", "lavfi", "-i", "anullsrc", "-f", "wav", "-y", Path.Combine(into, "sound.wav")]);
+        var elsewhere = Directory.CreateTempSubdirectory("wexel-elsewhere-").FullName;
+        using Process picture = Encoding(store.Root), sound = Encoding(store.Root), others = Encoding(elsewhere);
+        try
+        {
+            var left = new OrphanMark(store, "work");
+            foreach (var encoder in new[] { picture, sound, others })
+                left.Note(encoder.Id);
+            using var next = new OrphanMark(store, "work");
+            await Task.WhenAll(picture.WaitForExitAsync(), sound.WaitForExitAsync()).WaitAsync(TimeSpan.FromSeconds(30));
+            others.HasExited.ShouldBeFalse();
+            Directory.EnumerateFiles(Path.Combine(store.Root, "working")).ShouldBeEmpty();
+        }
+        finally
+        {
+            foreach (var encoder in new[] { picture, sound, others })
+                encoder.Kill();
+            Directory.Delete(store.Root, recursive: true);
+            Directory.Delete(elsewhere, recursive: true);
         }
     }
 

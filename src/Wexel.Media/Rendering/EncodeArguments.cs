@@ -7,7 +7,7 @@ using Wexel.Media.Tools;
 
 namespace Wexel.Media.Rendering;
 
-/// <summary>Prints what is encoded in one pass over the recordings as ffmpeg's arguments.</summary>
+/// <summary>Prints what is encoded as ffmpeg's arguments: the pictures in one pass over the recordings, and the sounds in another over what was put together.</summary>
 internal static class EncodeArguments
 {
     /// <summary>A block of 8 × 8 must differ by this in sum before a frame counts as drawn: a code value a pixel, coding noise.</summary>
@@ -16,32 +16,38 @@ internal static class EncodeArguments
     /// <summary>How often, in frames, the branch of frames that must be made says that it has got so far; what is drawn waits for it that long.</summary>
     private const int SaysEvery = 5;
 
-    /// <summary>The arguments of the only pass, or of the second.</summary>
+    /// <summary>The arguments of the pictures' only pass, or of the second.</summary>
     /// <param name="work">What is encoded.</param>
     /// <param name="aids">The files beside.</param>
-    /// <param name="paths">Where each picture and then each sound goes.</param>
+    /// <param name="paths">Where each picture goes.</param>
     /// <param name="rates">The rate that each picture is aimed at, in bits a second.</param>
     internal static IReadOnlyList<string> Of(EncodeWork work, EncodeAids aids, IReadOnlyList<string> paths, IReadOnlyList<long> rates)
     {
-        var (inputs, soundInputs) = Inputs(work);
-        List<string> arguments = [.. inputs, .. work.Pictures.Count == 0 ? Array.Empty<string>() : ["-filter_complex", Graph(work, aids)]];
+        List<string> arguments = [.. Inputs(work), "-filter_complex", Graph(work, aids)];
         for (var i = 0; i < work.Pictures.Count; i++)
         {
             var plan = work.Pictures[i].Plan;
             arguments.AddRange([.. Mapped(i), .. EncoderArguments.Of(plan, rates[i], work.ParameterSets), .. Threads(work), .. plan.Rate.Passes == 2 ? ["-pass", "2", "-passlogfile", aids.Log(i)] : Array.Empty<string>(), .. Bare, "-f", "mp4", "file:" + paths[i]]);
         }
 
-        for (var i = 0; i < work.Sounds.Count; i++)
-        {
-            var sound = work.Sounds[i];
-            arguments.AddRange(
-            [
-                "-map", $"{soundInputs[sound.Sound!.Path]}:a:0", .. sound.Sound.Levelling is { } levelling ? ["-af", SoundFilters.Of(levelling)] : Array.Empty<string>(),
-                .. EncoderArguments.Of(sound.Plan), .. Bare, "file:" + paths[work.Pictures.Count + i],
-            ]);
-        }
-
         return arguments;
+    }
+
+    /// <summary>The arguments of the sounds.</summary>
+    /// <param name="sounds">What is encoded.</param>
+    /// <param name="paths">Where each goes.</param>
+    internal static IReadOnlyList<string> OfSounds(IReadOnlyList<SoundOutput> sounds, IEnumerable<string> paths)
+    {
+        List<string> inputs = [.. sounds.Select(s => s.Sound!.Path).Distinct()];
+        return
+        [
+            .. inputs.SelectMany(MediaTool.OwnInput),
+            .. sounds.Zip(paths).SelectMany(to => (IEnumerable<string>)
+            [
+                "-map", $"{Text(inputs.IndexOf(to.First.Sound!.Path))}:a:0", .. to.First.Sound.Levelling is { } levelling ? ["-af", SoundFilters.Of(levelling)] : Array.Empty<string>(),
+                .. EncoderArguments.Of(to.First.Plan), .. Bare, "file:" + to.Second,
+            ]),
+        ];
     }
 
     /// <summary>The arguments of the first of two passes, which looks at the pictures and writes down what it saw.</summary>
@@ -49,7 +55,7 @@ internal static class EncodeArguments
     /// <param name="aids">The files beside.</param>
     internal static IReadOnlyList<string> FirstPass(EncodeWork work, EncodeAids aids) =>
     [
-        .. Inputs(work).Arguments, "-filter_complex", Graph(work, aids),
+        .. Inputs(work), "-filter_complex", Graph(work, aids),
         .. work.Pictures.SelectMany((picture, i) => (IEnumerable<string>)[.. Mapped(i), .. EncoderArguments.Of(picture.Plan, picture.Plan.Rate.BitsPerSecond), .. Threads(work), "-pass", "1", "-passlogfile", aids.Log(i), .. Bare, "-f", "null", "-"]),
     ];
 
@@ -57,7 +63,7 @@ internal static class EncodeArguments
     /// <param name="work">One picture, and no sound.</param>
     /// <param name="aids">The files beside.</param>
     internal static (IReadOnlyList<string> Inputs, string Graph, int NextInput) Source(EncodeWork work, EncodeAids aids) =>
-        (Inputs(work).Arguments, Graph(work, aids), Parts(work).Count + (work.Pictures.Any(p => p.Plan.Mark is not null) ? 1 : 0));
+        (Inputs(work), Graph(work, aids), Parts(work).Count + (work.Pictures.Any(p => p.Plan.Mark is not null) ? 1 : 0));
 
     private static string[] Threads(EncodeWork work) => work.Threads > 0 ? ["-threads", Text(work.Threads)] : [];
 
@@ -65,29 +71,20 @@ internal static class EncodeArguments
 
     private static string[] Mapped(int output) => ["-map", $"[picture{Text(output)}]", "-fps_mode", "vfr"];
 
-    /// <summary>The recordings that pictures need, then the sounds, then the mark.</summary>
-    private static (List<string> Arguments, Dictionary<string, int> Sounds) Inputs(EncodeWork work)
+    /// <summary>The recordings, then the mark.</summary>
+    private static List<string> Inputs(EncodeWork work)
     {
         var arguments = new List<string>();
-        var next = 0;
         foreach (var part in Parts(work))
         {
             if (work.Inputs.From?.TryGetValue(part.Recording, out var from) == true)
                 arguments.AddRange(From(from));
             arguments.AddRange(MediaTool.SafeInput(work.Inputs.Recordings[part.Recording]));
-            next++;
-        }
-
-        var sounds = new Dictionary<string, int>();
-        foreach (var path in work.Sounds.Select(s => s.Sound!.Path).Distinct())
-        {
-            arguments.AddRange(MediaTool.OwnInput(path));
-            sounds[path] = next++;
         }
 
         if (work.Pictures.Any(p => p.Plan.Mark is not null))
             arguments.AddRange(MediaTool.OwnInput(work.Inputs.Mark ?? throw new ArgumentException("The plan has a mark, and none is given.", nameof(work))));
-        return (arguments, sounds);
+        return arguments;
     }
 
     /// <summary>
@@ -96,7 +93,7 @@ internal static class EncodeArguments
     /// </summary>
     internal static IReadOnlyList<string> From(TimeSpan at) => ["-noaccurate_seek", "-ss", at.TotalSeconds.ToString("0.######", CultureInfo.InvariantCulture)];
 
-    private static IReadOnlyList<PartPlan> Parts(EncodeWork work) => work.Pictures.Count == 0 ? [] : work.Pictures[0].Plan.Parts;
+    private static IReadOnlyList<PartPlan> Parts(EncodeWork work) => work.Pictures[0].Plan.Parts;
 
     /// <summary>
     /// Every recording is decoded once. Its frames go to as many branches as there are ways to time them, and from each to the pictures
@@ -113,10 +110,9 @@ internal static class EncodeArguments
             chains.AddRange(work.Pictures.Select((picture, output) => $"[drawn{Text(i)}x{Text(output)}]{PlaceFilters(picture.Plan.Parts[i], output, aids)}[part{Text(i)}x{Text(output)}]"));
         }
 
-        var markInput = Parts(work).Count + work.Sounds.Select(s => s.Sound!.Path).Distinct().Count();
         var marked = work.Pictures.Select((picture, output) => (picture.Plan.Mark, Output: output)).Where(p => p.Mark is not null).Select(p => p.Output).ToList();
         if (marked.Count > 0)
-            chains.Add($"[{Text(markInput)}:v:0]format=rgba{Split(marked.Select(output => $"[mark{Text(output)}]"))}");
+            chains.Add($"[{Text(Parts(work).Count)}:v:0]format=rgba{Split(marked.Select(output => $"[mark{Text(output)}]"))}");
         chains.AddRange(work.Pictures.Select((picture, output) => PageFilters(picture.Plan, output, aids)).SelectMany(c => c));
         return string.Join(';', chains);
     }

@@ -37,15 +37,49 @@ public static class Encoder
                 await SoundCopier.CopyAsync(sound, work.Inputs.Recordings[0], path, started, cancel);
             if (encoded == 0)
                 return;
-            using var aids = await EncodeAids.MakeAsync(ordered, cancel);
             var passes = new PassProgress(progress, twice.Pictures.Count > 0 ? 2 : 1);
-            if (twice.Pictures.Count > 0)
-                await MediaTool.RunAsync(EncodeArguments.FirstPass(twice, aids), passes, started, cancel);
-            passes.Next();
-            await MediaTool.RunAsync(EncodeArguments.Of(ordered, aids, paths, [.. ordered.Pictures.Select(p => p.Plan.Rate.BitsPerSecond)]), passes, started, cancel);
+            if (ordered.Pictures.Count == 0)
+            {
+                await SoundsAsync(passes, cancel);
+                return;
+            }
+
+            // One encoder hands its frames to all codecs one after the other, and that of sound would keep the pictures waiting.
+            using var aids = await EncodeAids.MakeAsync(ordered, cancel);
+            await TogetherAsync([PicturesAsync, stop => SoundsAsync(new Moving(passes), stop)], cancel);
+            passes.End(ordered.Pictures.Max(p => p.Plan.Timing.Grid.TimeOf(p.Plan.Timing.LastFrame + 1)));
             for (var i = 0; i < ordered.Pictures.Count; i++)
                 await CorrectAsync(ordered, i, paths, aids, passes, started, cancel);
+
+            async Task PicturesAsync(CancellationToken stop)
+            {
+                if (twice.Pictures.Count > 0)
+                    await MediaTool.RunAsync(EncodeArguments.FirstPass(twice, aids), passes, started, stop);
+                passes.Next();
+                await MediaTool.RunAsync(EncodeArguments.Of(ordered, aids, paths, [.. ordered.Pictures.Select(p => p.Plan.Rate.BitsPerSecond)]), passes, started, stop);
+            }
+
+            async Task SoundsAsync(IProgress<TimeSpan> reached, CancellationToken stop)
+            {
+                if (ordered.Sounds.Count > 0)
+                    await MediaTool.RunAsync(EncodeArguments.OfSounds(ordered.Sounds, paths.Skip(ordered.Pictures.Count)), reached, started, stop);
+            }
         });
+    }
+
+    /// <summary>Does all at once. Where one fails, the others are stopped first.</summary>
+    private static async Task TogetherAsync(IEnumerable<Func<CancellationToken, Task>> works, CancellationToken cancel)
+    {
+        using var stop = CancellationTokenSource.CreateLinkedTokenSource(cancel);
+        List<Task> underWay = [.. works.Select(work => work(stop.Token))];
+        await foreach (var ended in Task.WhenEach(underWay))
+        {
+            if (ended.IsCompletedSuccessfully)
+                continue;
+            await stop.CancelAsync();
+            await Task.WhenAll(underWay).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
+            await ended;
+        }
     }
 
     /// <summary>An encoder meets a rate only nearly. One that was told to meet a rate or a size is told again, by what it made.</summary>
@@ -84,6 +118,7 @@ public static class Encoder
     /// <summary>The time reached in one pass as a share of all. A correction does not take it back, but still tells that something moves.</summary>
     private sealed class PassProgress(IProgress<TimeSpan>? progress, int passes) : IProgress<TimeSpan>
     {
+        private readonly Lock _one = new();
         private TimeSpan _before;
         private TimeSpan _last;
         private TimeSpan _furthest;
@@ -92,9 +127,28 @@ public static class Encoder
 
         public void Report(TimeSpan value)
         {
-            var reached = _before + ((_last = value) / passes);
-            _furthest = reached > _furthest ? reached : _furthest;
-            progress?.Report(_furthest);
+            lock (_one)
+            {
+                var reached = _before + ((_last = value) / passes);
+                _furthest = reached > _furthest ? reached : _furthest;
+                progress?.Report(_furthest);
+            }
         }
+
+        /// <summary>Tells that all is reached: an encoder says so only of the last frame that it wrote before its end.</summary>
+        internal void End(TimeSpan length) => progress?.Report(_furthest = length);
+
+        /// <summary>Tells that something moves.</summary>
+        internal void Move()
+        {
+            lock (_one)
+                progress?.Report(_furthest);
+        }
+    }
+
+    /// <summary>What goes on beside the pictures, by which the progress does not go.</summary>
+    private sealed class Moving(PassProgress passes) : IProgress<TimeSpan>
+    {
+        public void Report(TimeSpan value) => passes.Move();
     }
 }
