@@ -1,10 +1,12 @@
 // Measures what is said before rendering against what comes, and the queue, on the running server: prints lines of "what|value|budget".
 import { execFileSync } from 'node:child_process'
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
 import { chromium } from '@playwright/test'
 import launch from '../demo/chromium.json' with { type: 'json' }
 import { signIn } from './client.mjs'
 
-const [port] = process.argv.slice(2)
+const [port, work] = process.argv.slice(2)
 const base = `http://127.0.0.1:${port}`
 const { cookie, ask } = await signIn(base)
 const wait = (ms) => new Promise((done) => setTimeout(done, ms))
@@ -25,7 +27,27 @@ const quiet = async () => {
   }
 }
 
-// Every demo lesson with several profiles: what samples said, and what came. The first renditions teach how fast the machine is.
+/** Brings in a recording that is made for this: what is seen, and a voice-like tone. */
+const bringIn = async (name, picture, seconds) => {
+  const path = join(work, `${name}.mp4`)
+  const tone = `aevalsrc='0.2*sin(2*PI*220*t)*(0.6+0.4*sin(2*PI*3*t))*lt(mod(t,7),5)':s=48000:d=${seconds}`
+  execFileSync('ffmpeg', ['-nostdin', '-v', 'error', '-y', '-f', 'lavfi', '-i', picture, '-f', 'lavfi', '-i', tone, '-pix_fmt', 'yuv420p', path])
+  const answer = await fetch(`${base}/api/recordings?fileName=${encodeURIComponent(`${name}.mp4`)}`, {
+    method: 'PUT',
+    headers: { Cookie: cookie, 'Content-Type': 'application/octet-stream' },
+    body: readFileSync(path),
+  })
+  if (!answer.ok) throw new Error(`${name}: ${await answer.text()}`)
+}
+await bringIn('All of it moves', 'testsrc2=s=1280x720:r=30:d=20', 20)
+await bringIn('A box crosses the page', "color=white:s=1280x720:r=30:d=40,drawbox=x=60+8*t:y=60:w=240:h=80:c=navy:t=fill:enable='gte(mod(t,10),6)'", 40)
+await bringIn(
+  'A page for each ten seconds',
+  `color=white:s=1920x1080:r=30:d=90${[1, 2, 3, 4, 5, 6, 7, 8].map((n) => `,drawbox=x=${100 * n}:y=${80 * n}:w=600:h=60:c=navy:t=fill:enable='gte(t,${10 * n})'`).join('')}`,
+  90,
+)
+
+// Every demo lesson and each of these with several profiles: what samples said, and what came. The first renditions teach how fast the machine is.
 const lessons = (await ask('GET', '/api/lessons')).flatMap((c) => c.lessons)
 // A server that has only just started is looking its recordings through, and then renders what the demo releases.
 for (const lesson of lessons) while ((await ask('GET', `/api/lessons/${lesson.id}/deliver`)).profiles.length === 0) await wait(200)
@@ -68,7 +90,7 @@ const profiles = []
 const one = (await ask('GET', '/api/profiles')).find((p) => p.profile.id === 'master').profile
 for (let i = 0; i < 50; i++)
   profiles.push((await ask('POST', '/api/profiles', { ...one, title: `Queue ${i}`, picture: { ...one.picture, copy: false, keyFrameSeconds: 2 + i / 100 } })).id)
-const asked = (await ask('POST', '/api/renditions', { lessons: lessons.map((l) => l.id), profiles })).renditions
+const asked = (await ask('POST', '/api/renditions', { lessons: lessons.slice(0, 4).map((l) => l.id), profiles })).renditions
 const browser = await chromium.launch(launch)
 const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
 const [name, value] = cookie.split('=')
