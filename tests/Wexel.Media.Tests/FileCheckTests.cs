@@ -123,6 +123,19 @@ public sealed class FileCheckTests(WholeFileFixture whole) : IClassFixture<Whole
         (await RenditionMeasurer.MeasureAsync(made.Path, made.From with { Frames = at[..4] }, Cancel)).Facts.Picture!.Moments.Select(m => m.Ssim).ShouldAllBe(s => s > 0.97);
     }
 
+    /// <summary>Readers seek by when frames are decoded. Where frames refer to later ones, a key frame behind a gap is decoded long before it is shown.</summary>
+    [Fact]
+    public async Task In_a_gap_before_a_key_frame_both_sides_show_what_stands_there()
+    {
+        // Each three seconds another picture, whose first 24 frames are there; x264 makes a key frame where it sees that, and the section makes one besides.
+        var source = await whole.Clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=640x360:r=30:d=24", "-vf", "hue=h=90*floor(n/90),select='lt(mod(n,90),24)'", "-fps_mode", "vfr", "-pix_fmt", "yuv420p", "-bf", "3", "-b_strategy", "0", "-force_key_frames", "18", "gaps.mp4");
+        var made = await Making.MakeAsync(source, whole.Clips.Path("gaps-made.mp4"), [new Section("a", TimeSpan.Zero, "A"), new Section("b", TimeSpan.FromSeconds(9), "B"), new Section("c", TimeSpan.FromSeconds(18), "C")]);
+        long[] at = [225, 255, 266, 269, 270, 480, 510, 538, 539, 540];
+        (await RenditionMeasurer.MeasureAsync(made.Path, made.From with { Frames = at }, Cancel)).Facts.Picture!.Moments.Select(m => m.Ssim).ShouldAllBe(s => s > 0.97);
+        foreach (var frame in at)
+            (await SourcePicture.CompareAsync(made.Plan.Picture!, made.From.Inputs, made.Path, frame, Cancel)).Ssim.ShouldBeGreaterThan(0.97, $"frame {frame}");
+    }
+
     [Fact]
     public async Task An_index_at_the_end_is_caught()
     {

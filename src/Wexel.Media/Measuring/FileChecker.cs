@@ -14,7 +14,7 @@ public sealed record CheckedFile(long Bytes, string Codecs, IReadOnlyList<Checke
 public static class FileChecker
 {
     /// <summary>The checker's name and version, for the key of what it found.</summary>
-    public const string Checker = "check/2";
+    public const string Checker = "check/3";
 
     /// <summary>Measures a finished file and holds it against its plan and its source.</summary>
     /// <param name="path">Where it lies, as <see cref="Rendering.Finishing.FinishAsync"/> made it.</param>

@@ -24,7 +24,7 @@ public enum Side
 /// <summary>Sets a frame of a finished file beside what it was made from: the source's own frame, cut out, scaled and marked by the same plan, but not encoded.</summary>
 public static partial class SourcePicture
 {
-    /// <summary>Nothing is read before the frame that is wanted.</summary>
+    /// <summary>No more is read before the frame that is wanted than its key frame asks for.</summary>
     internal static readonly TimeSpan Exactly = TimeSpan.Zero;
 
     /// <summary>
@@ -124,12 +124,13 @@ public static partial class SourcePicture
     }
 
     /// <summary>The inputs and a graph that ends in <c>[picture0]</c> and <c>[made]</c>, for one frame.</summary>
-    private static Task<T> WithBothAsync<T>(PicturePlan plan, EncodeInputs inputs, string filePath, long frame, TimeSpan before, Func<IReadOnlyList<string>, string, Task<T>> use, CancellationToken cancel)
+    private static async Task<T> WithBothAsync<T>(PicturePlan plan, EncodeInputs inputs, string filePath, long frame, TimeSpan before, Func<IReadOnlyList<string>, string, Task<T>> use, CancellationToken cancel)
     {
-        var grid = plan.Timing.Grid;
-        return WithGraphAsync(plan, inputs, [frame], before, (input, graph, next) => use(
-            [.. input, .. EncodeArguments.From(grid.TimeOf(frame)), .. MediaTool.OwnInput(filePath)],
-            string.Create(CultureInfo.InvariantCulture, $"{graph};[{next}:V:0]fps={grid}:start_time=0,tpad=stop=-1:stop_mode=clone,trim=end_frame=1,setpts=0[made]")), cancel);
+        var (grid, made) = (plan.Timing.Grid, MediaTool.OwnInput(filePath));
+        var from = (await ReadingStart.OfAsync(made, grid, [frame], Exactly, cancel))[0];
+        return await WithGraphAsync(plan, inputs, [frame], before, (input, graph, next) => use(
+            [.. input, .. EncodeArguments.From(grid.TimeOf(from)), .. made],
+            string.Create(CultureInfo.InvariantCulture, $"{graph};[{next}:V:0]fps={grid}:start_time=0,tpad=stop=-1:stop_mode=clone,trim=start_frame={frame - from}:end_frame={frame - from + 1},setpts=0[made]")), cancel);
     }
 
     /// <summary>The inputs, a graph that ends in <c>[picture0]</c> with the source's frames, and the number of the next input.</summary>
@@ -142,11 +143,16 @@ public static partial class SourcePicture
     internal static async Task<T> WithGraphAsync<T>(PicturePlan plan, EncodeInputs inputs, IReadOnlyList<long> frames, TimeSpan before, Func<IReadOnlyList<string>, string, int, Task<T>> use, CancellationToken cancel)
     {
         var grid = plan.Timing.Grid;
-        var sought = frames.Select(frame =>
+        var wanted = frames.Select(frame => Sought(plan, frame)).ToList();
+        var from = new long[frames.Count];
+        foreach (var recording in wanted.Index().GroupBy(w => w.Item.Part.Recording, w => (w.Index, w.Item.Frame)))
         {
-            var (part, at) = Sought(plan, frame);
-            return (Frame: frame, Part: part, At: at, First: Math.Min(at, grid.FrameAt(before)));
-        }).ToList();
+            var starts = await ReadingStart.OfAsync(MediaTool.SafeInput(inputs.Recordings[recording.Key]), grid, [.. recording.Select(w => w.Frame)], before, cancel);
+            foreach (var (of, start) in recording.Zip(starts))
+                from[of.Index] = start;
+        }
+
+        var sought = wanted.Select((w, i) => (Frame: frames[i], w.Part, From: from[i], First: w.Frame - from[i])).ToList();
         var still = plan with
         {
             Parts = [.. sought.Select((s, i) => s.Part with { Recording = i, Kept = [new KeptStretch(s.First, 1, s.Frame)], Moves = Standing(s.Part, s.Frame) })],
@@ -155,7 +161,7 @@ public static partial class SourcePicture
         var each = inputs with
         {
             Recordings = [.. sought.Select(s => inputs.Recordings[s.Part.Recording])],
-            From = sought.Select((s, i) => (s, i)).ToDictionary(of => of.i, of => grid.TimeOf(of.s.At - of.s.First)),
+            From = sought.Select((s, i) => (s, i)).ToDictionary(of => of.i, of => grid.TimeOf(of.s.From)),
         };
         var work = new EncodeWork(each, [new PictureOutput(still, "")], []);
         using var aids = await EncodeAids.MakeAsync(work, cancel);

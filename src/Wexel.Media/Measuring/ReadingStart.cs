@@ -1,0 +1,65 @@
+using System.Globalization;
+using Wexel.Core.Timing;
+using Wexel.Media.Tools;
+
+namespace Wexel.Media.Measuring;
+
+/// <summary>
+/// Finds where a file must be read from so that the picture that stands at a frame is decoded. A reader goes to the key frame that is decoded
+/// last before a moment; where frames refer to later ones that may be shown only behind it, and in the gap before it another picture stands.
+/// </summary>
+internal static class ReadingStart
+{
+    /// <summary>How much earlier it is tried until the first picture that comes is not behind the one that is wanted.</summary>
+    private static readonly IReadOnlyList<TimeSpan> Earlier = [TimeSpan.Zero, TimeSpan.FromSeconds(1.5), TimeSpan.FromSeconds(10), TimeSpan.FromDays(1)];
+
+    /// <summary>For each frame the frame at whose time reading begins.</summary>
+    /// <param name="input">The arguments for the file.</param>
+    /// <param name="grid">The frames that are counted.</param>
+    /// <param name="frames">The frames that are wanted.</param>
+    /// <param name="before">How much is read before each in any case.</param>
+    /// <param name="cancel">Stops it.</param>
+    /// <exception cref="ToolFailedException">The file cannot be read.</exception>
+    internal static async Task<IReadOnlyList<long>> OfAsync(IReadOnlyList<string> input, FrameRate grid, IReadOnlyList<long> frames, TimeSpan before, CancellationToken cancel)
+    {
+        long Start(long frame, TimeSpan earlier) => Math.Max(0, frame - grid.FrameAt(before > earlier ? before : earlier));
+        List<long> starts = [.. frames.Select(frame => Start(frame, TimeSpan.Zero))];
+        List<int> late = [.. Enumerable.Range(0, frames.Count)];
+        foreach (var earlier in Earlier)
+        {
+            late.ForEach(i => starts[i] = Start(frames[i], earlier));
+            // From the beginning on everything comes.
+            late.RemoveAll(i => starts[i] == 0);
+            if (late.Count == 0)
+                break;
+            var comes = await FirstAsync(input, [.. late.Select(i => grid.TimeOf(starts[i]))], cancel);
+            late = [.. late.Where((i, n) => comes[n] > grid.TimeOf(frames[i]) + (grid.TimeOf(1) / 2))];
+        }
+
+        return starts;
+    }
+
+    /// <summary>When the first picture is shown that comes from each moment on; null where the file does not say.</summary>
+    private static async Task<IReadOnlyList<TimeSpan?>> FirstAsync(IReadOnlyList<string> input, IReadOnlyList<TimeSpan> moments, CancellationToken cancel)
+    {
+        var (start, together) = await PacketsAsync(input, string.Join(',', moments.Select(m => Seconds(m) + "%+#1")), cancel);
+        if (start == TimeSpan.Zero && together.Count == moments.Count)
+            return together;
+        // Each by itself: counted from where the file starts, and whether or not there is one.
+        var each = new List<TimeSpan?>();
+        foreach (var moment in moments)
+            each.Add((await PacketsAsync(input, $"+{Seconds(moment)}%+#1", cancel)).Shown.FirstOrDefault() is { } shown ? shown - start : null);
+        return each;
+    }
+
+    private static async Task<(TimeSpan Start, List<TimeSpan?> Shown)> PacketsAsync(IReadOnlyList<string> input, string intervals, CancellationToken cancel)
+    {
+        var printed = await MediaTool.ProbeAsync(["-select_streams", "V:0", "-read_intervals", intervals, "-show_entries", "packet=pts_time:format=start_time", "-of", "csv", .. input], cancel);
+        var lines = printed.Split('\n').Select(l => l.TrimEnd().Split(',')).ToList();
+        return (Time(lines.FirstOrDefault(l => l[0] == "format")) ?? TimeSpan.Zero, [.. lines.Where(l => l[0] == "packet").Select(Time)]);
+    }
+
+    private static TimeSpan? Time(string[]? line) => line is [_, var value, ..] && double.TryParse(value, CultureInfo.InvariantCulture, out var seconds) ? TimeSpan.FromSeconds(seconds) : null;
+
+    private static string Seconds(TimeSpan time) => time.TotalSeconds.ToString("0.######", CultureInfo.InvariantCulture);
+}
