@@ -41,7 +41,9 @@ public sealed class FeedTests(ReleasedServerFixture fixture) : IClassFixture<Rel
     [Fact]
     public async Task An_episode_is_served_as_apps_ask_for_it()
     {
-        var (_, feed, _) = await ReleasedAsync();
+        var (trainer, feed, lesson) = await ReleasedAsync();
+        (await trainer.JsonAsync($"/api/lessons/{lesson}/files")).GetProperty("files").EnumerateArray().Single(f => f.GetProperty("title").GetString() == "Podcast 720p")
+            .GetProperty("purpose").GetString().ShouldBe("The episode in “Ticket desk on the way” is a copy of it, and stays when this goes.");
         var app = fixture.Anonymous();
         var first = await app.GetAsync(Path(feed));
         first.Content.Headers.ContentType!.MediaType.ShouldBe("application/rss+xml");

@@ -50,7 +50,8 @@ public sealed record FileUse(OutletKind Kind, string Outlet)
 /// <param name="Uses">The releases that serve it.</param>
 /// <param name="Age">How it stands to its lesson.</param>
 /// <param name="Kept">Whether somebody said that it is to be kept.</param>
-public sealed record MadeFile(MadeKind Kind, Container? Container, bool IsMaster, IReadOnlyList<FileUse> Uses, FileAge Age, bool Kept)
+/// <param name="CopiedTo">The names of the podcast feeds whose episode is a copy of it; null for none.</param>
+public sealed record MadeFile(MadeKind Kind, Container? Container, bool IsMaster, IReadOnlyList<FileUse> Uses, FileAge Age, bool Kept, IReadOnlyList<string>? CopiedTo = null)
 {
     /// <summary>What it is for, in one sentence for the person who hands it on.</summary>
     public string Purpose => this switch
@@ -59,6 +60,7 @@ public sealed record MadeFile(MadeKind Kind, Container? Container, bool IsMaster
         { Kind: MadeKind.Episode, Uses: [var use, ..] } => $"The episode in “{use.Outlet}”. Apps find it by the feed; hand on the feed’s address.",
         _ when Uses.FirstOrDefault(u => u.Kind == OutletKind.Channel) is { } channel => $"What learners watch on “{channel.Outlet}”. Link its page and not the file: the page stays when the file is made again.",
         { Uses: [var use, ..] } => $"The video inside the package for “{use.Outlet}”; by itself it is linked nowhere.",
+        { CopiedTo: [var feed, ..] } => $"The episode in “{feed}” is a copy of it, and stays when this goes.",
         { IsMaster: true } => "A master copy: for keeping, and to make others of it in years to come. Too large to be linked.",
         { Container: { } container } when ContainerFacts.Of(container).IsFolder => "Several sizes in pieces, for players that choose by the line. No outlet has it.",
         { Container: { } container } when ContainerFacts.Of(container).SoundAlone => "The sound alone, to listen to. No outlet has it.",

@@ -67,7 +67,8 @@ internal sealed class MadeFileReader(WexelDb db, LessonSaver saver, RenderPlans 
         LessonFile Rendition(string key, Profile profile, DateTimeOffset madeAt, int revision, bool kept, Guid? rendition, FileAge age)
         {
             List<Release> serving = [.. releases.Where(r => r.FileKey == key && r.Outlet!.Kind != OutletKind.PodcastFeed)];
-            var facts = new MadeFile(MadeKind.Rendition, profile.Container, profile.Id == Core.Encoding.Profiles.Master.Id, Uses(serving), age, kept);
+            List<string> copiedTo = [.. releases.Where(r => r.Outlet!.Kind == OutletKind.PodcastFeed && r.ProfileId == profile.Id && r.Revision == revision).Select(r => r.Outlet!.Name)];
+            var facts = new MadeFile(MadeKind.Rendition, profile.Container, profile.Id == Core.Encoding.Profiles.Master.Id, Uses(serving), age, kept, copiedTo);
             return new LessonFile(key, Finishing.FileName(profile.Container), profile.Title, ContainerFacts.Of(profile.Container).MediaType, madeAt, revision, facts, serving, rendition);
         }
 

@@ -32,6 +32,8 @@ public sealed class MadeFileTests
         Of(master: true).Purpose.ShouldStartWith("A master copy");
         Of(container: Container.M4a).Purpose.ShouldStartWith("The sound alone");
         Of(container: Container.Hls).Purpose.ShouldStartWith("Several sizes in pieces");
+        (Of() with { CopiedTo = ["On the way"] }).Purpose.ShouldBe("The episode in “On the way” is a copy of it, and stays when this goes.");
+        (Of(at: OutletKind.Channel) with { CopiedTo = ["On the way"] }).Purpose.ShouldStartWith("What learners watch");
         Of().Purpose.ShouldBe("Made, and at no outlet.");
     }
 
