@@ -57,7 +57,7 @@ internal static class FileCheckEndpoints
             return Problems.NotThere("picture");
         // A folder of pieces has the encode's own frames in it, and no one file to seek in.
         var file = ContainerFacts.Of(planned.Plan.File.Container).IsFolder ? planned.Picture(store, 0) : store.Derived(rendition.FileKey!, Finishing.FileName(planned.Plan.File.Container));
-        var png = store.Derived(DerivedKey.Of("compared/1", which == Side.Source ? planned.PosterKey : rendition.FileKey, frame, which), "frame.png");
+        var png = store.Derived(DerivedKey.Of("compared/2", which == Side.Source ? planned.PosterKey : rendition.FileKey, frame, which), "frame.png");
         try
         {
             if (!File.Exists(png))

@@ -56,7 +56,7 @@ export function FileCheck({ rendition }: { rendition: Schemas['RenditionView'] }
                     {clock(f.at)}
                   </Link>
                 )}
-                {f.expected !== f.measured && <span className={`block ${f.verdict === 'wrong' ? 'text-brick' : 'text-quiet'}`}>should be {f.expected}</span>}
+                {f.expected !== f.measured && <span className={`block font-sans ${f.verdict === 'wrong' ? 'text-brick' : 'text-quiet'}`}>should be {f.expected}</span>}
                 {f.verdict === 'wrong' && <LetPass rendition={rendition} fact={f} passed={passed(f)} />}
               </td>
               <td className="whitespace-nowrap">
