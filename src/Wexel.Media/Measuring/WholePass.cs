@@ -33,15 +33,25 @@ internal static class WholePass
     {
         var borders = new BorderFinder(Small);
         var (changes, dark) = (new List<PictureChange>(), new List<bool>());
-        var (before, now) = (new byte[Small.Width * Small.Height], new byte[Small.Width * Small.Height]);
+        var (before, now, read, last) = (new byte[Small.Width * Small.Height], new byte[Small.Width * Small.Height], new byte[Small.Width * Small.Height], new byte[Small.Width * Small.Height]);
         var said = await MediaTool.StreamReportAsync(
             comparison is null
                 ? [.. OneFilterThread, .. MediaTool.OwnInput(path), "-map", "0:V:0", "-vf", Sampled, "-f", "rawvideo", "pipe:1"]
                 : [.. OneFilterThread, .. MediaTool.OwnInput(path), "-filter_complex", $"[0:V:0]split[all][some];[all]{Sampled}[small];[some]{comparison.MadeFilters}[moments]", "-map", "[small]", "-f", "rawvideo", "pipe:1", "-map", "[moments]", .. comparison.MadeOutput],
             async (stream, token) =>
             {
-                while (await stream.ReadAtLeastAsync(now, now.Length, throwOnEndOfStream: false, token) == now.Length)
+                while (await stream.ReadAtLeastAsync(read, read.Length, throwOnEndOfStream: false, token) == read.Length)
                 {
+                    // Most of a screen lesson stands: the same bytes show nothing new.
+                    if (changes.Count > 0 && read.AsSpan().SequenceEqual(last))
+                    {
+                        changes.Add(new PictureChange(TimeSpan.FromSeconds((double)changes.Count / SamplesPerSecond), 0));
+                        dark.Add(dark[^1]);
+                        continue;
+                    }
+
+                    read.CopyTo(now, 0);
+                    (read, last) = (last, read);
                     // The scaler would do this on the large picture, in a time that is longer than what it takes to scale.
                     if (fullRange != true)
                         Stretch(now);
