@@ -23,7 +23,7 @@ internal static class ReadingStart
     internal static async Task<IReadOnlyList<long>> OfAsync(IReadOnlyList<string> input, FrameRate grid, IReadOnlyList<long> frames, TimeSpan before, CancellationToken cancel)
     {
         long Start(long frame, TimeSpan earlier) => Math.Max(0, frame - grid.FrameAt(before > earlier ? before : earlier));
-        List<long> starts = [.. frames.Select(frame => Start(frame, TimeSpan.Zero))];
+        var starts = new long[frames.Count];
         List<int> late = [.. Enumerable.Range(0, frames.Count)];
         foreach (var earlier in Earlier)
         {
