@@ -14,7 +14,11 @@ internal static class WholePass
     private const double BlackMean = 8;
     private static readonly PictureSize Small = new(320, 180);
 
-    private static string Sampled => string.Create(CultureInfo.InvariantCulture, $"fps={SamplesPerSecond}:start_time=0,scale={Small.Width}:{Small.Height}:flags=area:in_range=pc:out_range=pc,format=gray");
+    /// <summary>
+    /// A frame that stands for several samples is scaled once: each time it comes from the same place in the file. Behind the scaling it is
+    /// repeated.
+    /// </summary>
+    private static string Sampled => string.Create(CultureInfo.InvariantCulture, $"fps={SamplesPerSecond}:start_time=0,select='isnan(pos)+lt(pos,0)+not(eq(pos,ld(0)))+0*st(0,pos)',scale={Small.Width}:{Small.Height}:flags=area:in_range=pc:out_range=pc,format=gray,fps={SamplesPerSecond}:start_time=0");
 
     /// <summary>The decoder takes what cores there are; to share pictures out that are scaled this small would take longer than to scale them.</summary>
     private static readonly string[] OneFilterThread = ["-filter_threads", "1", "-filter_complex_threads", "1"];
