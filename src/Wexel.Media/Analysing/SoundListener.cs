@@ -1,3 +1,4 @@
+using System.Numerics;
 using Wexel.Core.Recordings;
 
 namespace Wexel.Media.Analysing;
@@ -52,8 +53,29 @@ internal sealed class SoundListener(int channels)
 
     private void Add(ReadOnlySpan<float> samples)
     {
+        var (squares, apart, most) = (Vector<float>.Zero, Vector<float>.Zero, Vector<float>.Zero);
+        var i = 0;
+        for (; i + Vector<float>.Count < samples.Length; i += Vector<float>.Count)
+        {
+            var some = new Vector<float>(samples[i..]);
+            // Each sample less the next: of two channels every other one is the left side less the right.
+            var less = some - new Vector<float>(samples[(i + 1)..]);
+            squares += some * some;
+            apart += less * less;
+            most = Vector.Max(most, Vector.Abs(some));
+        }
+
         var (left, right, difference, peak) = (0.0, 0.0, 0.0, _peak);
-        for (var i = 0; i + channels <= samples.Length; i += channels)
+        for (var lane = 0; lane < Vector<float>.Count; lane++)
+        {
+            var isLeft = lane % channels == 0;
+            left += isLeft ? squares[lane] : 0;
+            right += isLeft && channels > 1 ? 0 : squares[lane];
+            difference += isLeft && channels > 1 ? apart[lane] : 0;
+            peak = Math.Max(peak, most[lane]);
+        }
+
+        for (; i + channels <= samples.Length; i += channels)
         {
             var (l, r) = (samples[i], samples[i + channels - 1]);
             left += (double)l * l;
