@@ -55,7 +55,7 @@ public class SampleTests(Clips clips) : IClassFixture<Clips>
         var png = clips.Path("frame.png");
         await Trial.FrameAsync(trial, path, 59, png, Cancel);
         await SourcePicture.TakeAsync(plan.Picture!, new EncodeInputs([source]), source, 359, Side.Source, clips.Path("source.png"), Cancel);
-        var said = await MediaTool.ReportAsync([.. MediaTool.OwnInput(png), .. MediaTool.OwnInput(clips.Path("source.png")), "-lavfi", "ssim", "-f", "null", "-"], Cancel);
+        var said = await PlainFfmpeg.SaidAsync([.. MediaTool.OwnInput(png), .. MediaTool.OwnInput(clips.Path("source.png")), "-lavfi", "ssim", "-f", "null", "-"], Cancel);
         double.Parse(said.Split("All:")[1].Split(' ')[0], System.Globalization.CultureInfo.InvariantCulture).ShouldBeGreaterThan(0.95);
     }
 

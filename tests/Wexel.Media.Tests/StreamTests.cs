@@ -88,7 +88,7 @@ public class StreamTests(StreamFolder folder) : IClassFixture<StreamFolder>
         printed.ShouldContain("video,320,180");
         printed.ShouldContain("video,160,90");
         printed.ShouldContain("audio,1");
-        (await MediaTool.ReportAsync([.. MediaTool.OwnInput(folder.Made.Path), "-map", "0:v:0", "-map", "0:a:0", "-f", "null", "-"], Cancel)).ShouldContain("time=00:00:14.0");
+        (await PlainFfmpeg.SaidAsync([.. MediaTool.OwnInput(folder.Made.Path), "-map", "0:v:0", "-map", "0:a:0", "-f", "null", "-"], Cancel)).ShouldContain("time=00:00:14.0");
     }
 
     /// <summary>The pieces hold the encode's own frames: nothing was encoded again, and none is missing.</summary>

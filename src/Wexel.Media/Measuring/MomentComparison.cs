@@ -1,5 +1,4 @@
 using System.Globalization;
-using System.Text.RegularExpressions;
 using Wexel.Core.Encoding;
 using Wexel.Core.Inspection;
 using Wexel.Media.Rendering;
@@ -11,7 +10,7 @@ namespace Wexel.Media.Measuring;
 /// Compares a finished file with its source at several moments: the source's frames are taken in one go, and the file's while all of it
 /// is decoded anyway.
 /// </summary>
-internal sealed partial class MomentComparison : IDisposable
+internal sealed class MomentComparison : IDisposable
 {
     private readonly PicturePlan _plan;
     private readonly EncodeInputs _inputs;
@@ -76,12 +75,7 @@ internal sealed partial class MomentComparison : IDisposable
             return await OneByOneAsync(_plan, _inputs, _filePath, _frames, cancel);
         if (_taken.Count < _frames.Count)
             await StandAsync(cancel);
-        var raw = string.Create(CultureInfo.InvariantCulture, $"{_plan.Size.Width}x{_plan.Size.Height}");
-        var measuring = MediaTool.ReportAsync(
-            [.. new[] { SourcePath, MadePath }.SelectMany(path => (IEnumerable<string>)["-f", "rawvideo", "-pix_fmt", "gray", "-s", raw, .. MediaTool.OwnInput(path)]), "-lavfi", "[0:v][1:v]ssim=stats_file=/dev/stderr", "-f", "null", "-"], cancel);
-        var compared = await Task.WhenAll(_frames.Select((frame, i) => Task.Run(() => SourcePicture.Compared(_plan, frame, 0, Read(SourcePath, i), Read(MadePath, i)), cancel)));
-        var like = SsimLine().Matches(await measuring).Select(m => double.Parse(m.Groups[1].ValueSpan, CultureInfo.InvariantCulture)).ToList();
-        return [.. compared.Zip(like, (moment, ssim) => moment with { Ssim = ssim })];
+        return await Task.WhenAll(_frames.Select((frame, i) => Task.Run(() => SourcePicture.Compared(_plan, frame, Read(SourcePath, i), Read(MadePath, i)), cancel)));
     }
 
     /// <summary>Compares frames that are taken one at a time.</summary>
@@ -112,7 +106,4 @@ internal sealed partial class MomentComparison : IDisposable
         file.ReadExactly(frame);
         return frame;
     }
-
-    [GeneratedRegex(@"n:\d+ Y:([0-9.]+)")]
-    private static partial Regex SsimLine();
 }

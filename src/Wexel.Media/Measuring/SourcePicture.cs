@@ -1,5 +1,4 @@
 using System.Globalization;
-using System.Text.RegularExpressions;
 using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
 using Wexel.Core.Inspection;
@@ -22,7 +21,7 @@ public enum Side
 }
 
 /// <summary>Sets a frame of a finished file beside what it was made from: the source's own frame, cut out, scaled and marked by the same plan, but not encoded.</summary>
-public static partial class SourcePicture
+public static class SourcePicture
 {
     /// <summary>No more is read before the frame that is wanted than its key frame asks for.</summary>
     internal static readonly TimeSpan Exactly = TimeSpan.Zero;
@@ -58,26 +57,24 @@ public static partial class SourcePicture
     {
         var (source, made) = (new byte[plan.Size.Width * plan.Size.Height], new byte[plan.Size.Width * plan.Size.Height]);
         var both = false;
-        var said = await WithBothAsync(plan, inputs, filePath, frame, before, (input, graph) => MediaTool.StreamReportAsync(
-            [
-                .. input, "-filter_complex", $"{graph};[picture0]format=gray,split[source][s];[made]format=gray,split[m1][m2];[source][m1]ssim[like];[s][m2]vstack[both]",
-                "-map", "[both]", "-frames:v", "1", "-f", "rawvideo", "pipe:1", "-map", "[like]", "-frames:v", "1", "-f", "null", "-",
-            ],
-            async (stream, token) =>
-            {
-                both = await stream.ReadAtLeastAsync(source, source.Length, throwOnEndOfStream: false, token) == source.Length
-                    && await stream.ReadAtLeastAsync(made, made.Length, throwOnEndOfStream: false, token) == made.Length;
-            },
-            cancel), cancel);
-        var like = said.Select(line => SsimLine().Match(line)).FirstOrDefault(m => m.Success);
-        return both && like is not null
-            ? Compared(plan, frame, double.Parse(like.Groups[1].ValueSpan, CultureInfo.InvariantCulture), source, made)
-            : null;
+        await WithBothAsync(plan, inputs, filePath, frame, before, async (input, graph) =>
+        {
+            await MediaTool.StreamAsync(
+                [.. input, "-filter_complex", $"{graph};[picture0]format=gray[source];[made]format=gray[made_grey];[source][made_grey]vstack[both]", "-map", "[both]", "-frames:v", "1", "-f", "rawvideo", "pipe:1"],
+                async (stream, token) =>
+                {
+                    both = await stream.ReadAtLeastAsync(source, source.Length, throwOnEndOfStream: false, token) == source.Length
+                        && await stream.ReadAtLeastAsync(made, made.Length, throwOnEndOfStream: false, token) == made.Length;
+                },
+                cancel);
+            return true;
+        }, cancel);
+        return both ? Compared(plan, frame, source, made) : null;
     }
 
     /// <summary>What two grey pictures of the same moment come to.</summary>
-    internal static MomentCompared Compared(PicturePlan plan, long frame, double ssim, byte[] source, byte[] made) =>
-        new(plan.Timing.Grid.TimeOf(frame), ssim, DetailKept.Of(source, made, plan.Size, plan.Size).Mean, Mean(source) <= BlackMean, Borders(source, plan.Size));
+    internal static MomentCompared Compared(PicturePlan plan, long frame, byte[] source, byte[] made) =>
+        new(plan.Timing.Grid.TimeOf(frame), StructuralSimilarity.Of(source, made, plan.Size), DetailKept.Of(source, made, plan.Size, plan.Size).Mean, Mean(source) <= BlackMean, Borders(source, plan.Size));
 
     /// <summary>Takes one of the two as a PNG at full size.</summary>
     /// <param name="plan">The picture's plan.</param>
@@ -189,7 +186,4 @@ public static partial class SourcePicture
         var seen = new ViewPath(part.Placement.Page, part.Moves).At(frame);
         return [new ViewMove(frame - 1, 1, seen, seen)];
     }
-
-    [GeneratedRegex(@"SSIM Y:([0-9.]+)")]
-    private static partial Regex SsimLine();
 }

@@ -66,19 +66,6 @@ public static class MediaTool
         }
     }
 
-    /// <summary>Runs ffmpeg and gives back all that it reported.</summary>
-    /// <exception cref="ToolFailedException">It ended with an error.</exception>
-    public static async Task<string> ReportAsync(IEnumerable<string> arguments, CancellationToken cancel)
-    {
-        var said = new System.Text.StringBuilder();
-        var result = await Cli.Wrap("ffmpeg")
-            .WithArguments(["-hide_banner", "-nostdin", "-nostats", "-v", "info", "-y", .. arguments])
-            .WithStandardErrorPipe(PipeTarget.ToStringBuilder(said))
-            .WithValidation(CommandResultValidation.None)
-            .ExecuteAsync(cancel);
-        return result.ExitCode == 0 ? said.ToString() : throw new ToolFailedException("ffmpeg", string.Join('\n', said.ToString().Split('\n').TakeLast(LinesKept)));
-    }
-
     /// <summary>Runs ffmpeg, hands over the bytes that it writes to its standard output, and gives back all that it reported, each line with its weight in front.</summary>
     /// <param name="arguments">Its arguments.</param>
     /// <param name="read">Reads what it writes.</param>
