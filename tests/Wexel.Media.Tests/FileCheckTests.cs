@@ -109,6 +109,20 @@ public sealed class FileCheckTests(WholeFileFixture whole) : IClassFixture<Whole
         facts.Picture.Moments.ShouldAllBe(m => m.Ssim > 0.98);
     }
 
+    [Theory]
+    [InlineData("mp4", "libx264")]
+    [InlineData("webm", "libvpx-vp9")]
+    public async Task A_frame_that_stands_counts_for_as_long_as_it_stands(string container, string codec)
+    {
+        var standing = await whole.Clips.MakeAsync(
+            "-f", "lavfi", "-i", "color=white:s=640x360:r=30:d=9,drawbox=c=black:t=fill:enable='between(t,3,5.99)',mpdecimate", "-f", "lavfi", "-i", "sine=f=330:r=48000:d=9",
+            "-fps_mode", "vfr", "-c:v", codec, "-pix_fmt", "yuv420p", $"black.{container}");
+        var picture = (await RenditionMeasurer.MeasureAsync(standing, Made.From with { Frames = [] }, Cancel)).Facts.Picture!;
+        picture.FrameCount.ShouldBe(3);
+        picture.Black.ShouldBe([new TimeRange(TimeSpan.FromSeconds(3), TimeSpan.FromSeconds(6))]);
+        picture.Still.Select(s => s.Start.TotalSeconds).ShouldBe([0, 3]);
+    }
+
     /// <summary>Recorders leave out frames that repeat the one before: at most moments there is no frame, but one that stands.</summary>
     [Fact]
     public async Task A_source_with_frames_left_out_is_compared_by_the_one_that_stands()

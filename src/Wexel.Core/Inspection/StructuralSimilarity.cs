@@ -10,26 +10,21 @@ public static class StructuralSimilarity
 {
     private const int Block = 4;
     private const int Window = 2 * Block;
-    private const double Pixels = Window * Window;
     private const double White = 255;
-
-    // The constants that keep what is dark and flat from dividing by nothing, for sums over a window. The first is a sixty-fourth of the
-    // paper's: so encoders and ffmpeg have it, whose numbers people know.
-    private const double Means = 0.01 * 0.01 * White * White * Pixels;
-    private const double Spreads = 0.03 * 0.03 * White * White * Pixels * (Pixels - 1);
 
     /// <summary>Compares two pictures.</summary>
     /// <param name="one">The brightness of one, row after row.</param>
     /// <param name="other">That of the other, in the same size.</param>
-    /// <param name="size">The size, 8 × 8 at least; up to three rows and columns that fill no block of four are not looked at.</param>
+    /// <param name="size">The size, two pixels at least. Up to three rows and columns that fill no block of four are not looked at; a picture that is smaller than a window is one.</param>
     /// <returns>1 for the same, less for others, as the mean of all windows.</returns>
-    /// <exception cref="ArgumentException">The pictures are smaller than a window, or have fewer samples than the size says.</exception>
+    /// <exception cref="ArgumentException">There are fewer samples than the size says.</exception>
     public static double Of(ReadOnlySpan<byte> one, ReadOnlySpan<byte> other, PictureSize size)
     {
-        if (Math.Min(size.Width, size.Height) < Window)
-            throw new ArgumentException("A picture of less than 8 × 8 pixels cannot be compared.", nameof(size));
-        if (Math.Min(one.Length, other.Length) < size.Width * size.Height)
+        var pixels = size.Width * size.Height;
+        if (Math.Min(one.Length, other.Length) < pixels)
             throw new ArgumentException("There are fewer samples than the size says.", nameof(one));
+        if (Math.Min(size.Width, size.Height) < Window)
+            return Sums.Of(one[..pixels], other[..pixels]).Similarity(pixels);
         var (across, down) = (size.Width / Block, size.Height / Block);
         var (above, below) = (new Sums[across], new Sums[across]);
         BlocksOf(one, other, size.Width, 0, above);
@@ -38,7 +33,7 @@ public static class StructuralSimilarity
         {
             BlocksOf(one, other, size.Width, row, below);
             for (var i = 1; i < across; i++)
-                sum += (above[i - 1] + above[i] + below[i - 1] + below[i]).Similarity;
+                sum += (above[i - 1] + above[i] + below[i - 1] + below[i]).Similarity(Window * Window);
             (above, below) = (below, above);
         }
 
@@ -58,22 +53,22 @@ public static class StructuralSimilarity
     }
 
     /// <summary>Sums over the samples of one picture, of the other, over the squares of both, and over their products.</summary>
-    private readonly record struct Sums(int One, int Other, int Squares, int Products)
+    private readonly record struct Sums(int One, int Other, long Squares, long Products)
     {
-        internal double Similarity
+        internal double Similarity(double pixels)
         {
-            get
-            {
-                double one = One, other = Other;
-                var spread = (Pixels * Squares) - (one * one) - (other * other);
-                var together = (Pixels * Products) - (one * other);
-                return ((2 * one * other) + Means) * ((2 * together) + Spreads) / (((one * one) + (other * other) + Means) * (spread + Spreads));
-            }
+            // The constants keep what is dark and flat from dividing by nothing. The first is a sixty-fourth of the paper's: so encoders and
+            // ffmpeg have it, whose numbers people know.
+            var (means, spreads) = (0.01 * 0.01 * White * White * pixels, 0.03 * 0.03 * White * White * pixels * (pixels - 1));
+            double one = One, other = Other;
+            var spread = (pixels * Squares) - (one * one) - (other * other);
+            var together = (pixels * Products) - (one * other);
+            return ((2 * one * other) + means) * ((2 * together) + spreads) / (((one * one) + (other * other) + means) * (spread + spreads));
         }
 
         internal static Sums Of(ReadOnlySpan<byte> one, ReadOnlySpan<byte> other)
         {
-            var (sumOne, sumOther, squares, products) = (0, 0, 0, 0);
+            var (sumOne, sumOther, squares, products) = (0, 0, 0L, 0L);
             for (var i = 0; i < one.Length; i++)
             {
                 int a = one[i], b = other[i];

@@ -46,10 +46,17 @@ public sealed class StructuralSimilarityTests
         StructuralSimilarity.Of(picture, spot, Size).ShouldBeInRange(0.7, 0.99);
     }
 
-    [Fact]
-    public void Less_than_a_window_and_less_than_the_size_are_refused()
+    [Theory]
+    [InlineData(2, 64)]
+    [InlineData(7, 7)]
+    public void A_picture_smaller_than_a_window_is_one(int width, int height)
     {
-        Should.Throw<ArgumentException>(() => StructuralSimilarity.Of(new byte[7 * 20], new byte[7 * 20], new PictureSize(7, 20)));
-        Should.Throw<ArgumentException>(() => StructuralSimilarity.Of(new byte[64], new byte[63], new PictureSize(8, 8)));
+        byte[] picture = [.. Enumerable.Range(0, width * height).Select(i => (byte)(i * 5))];
+        StructuralSimilarity.Of(picture, picture, new PictureSize(width, height)).ShouldBe(1, 1e-12);
+        StructuralSimilarity.Of(picture, [.. picture.Reverse()], new PictureSize(width, height)).ShouldBeLessThan(0.5);
     }
+
+    [Fact]
+    public void Fewer_samples_than_the_size_says_are_refused() =>
+        Should.Throw<ArgumentException>(() => StructuralSimilarity.Of(new byte[64], new byte[63], new PictureSize(8, 8)));
 }
