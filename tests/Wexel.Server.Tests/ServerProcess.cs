@@ -33,9 +33,22 @@ internal sealed class ServerProcess : IAsyncDisposable
     internal ServerProcess Another() => new(_folder, _database, owns: false);
 
     /// <summary>Asks the database something that answers with one number.</summary>
-    internal async Task<long> NumberAsync(string sql)
+    internal Task<long> NumberAsync(string sql) => NumberAsync(sql, _database);
+
+    /// <summary>Takes the database away for a while, as a restart does: nobody is connected any more, and nobody can connect.</summary>
+    /// <returns>How many were connected.</returns>
+    internal async Task<long> TakeDatabaseAwayAsync(TimeSpan howLong)
     {
-        await using var connection = new NpgsqlConnection($"{ServerFixture.Postgres};Database={_database};Pooling=false");
+        await NumberAsync($"alter database \"{_database}\" with allow_connections false", "postgres");
+        var connected = await NumberAsync($"select count(pg_terminate_backend(pid)) from pg_stat_activity where datname = '{_database}'", "postgres");
+        await Task.Delay(howLong);
+        await NumberAsync($"alter database \"{_database}\" with allow_connections true", "postgres");
+        return connected;
+    }
+
+    private static async Task<long> NumberAsync(string sql, string database)
+    {
+        await using var connection = new NpgsqlConnection($"{ServerFixture.Postgres};Database={database};Pooling=false");
         await connection.OpenAsync();
         await using var command = new NpgsqlCommand(sql, connection);
         return Convert.ToInt64(await command.ExecuteScalarAsync(), CultureInfo.InvariantCulture);

@@ -66,15 +66,34 @@ public sealed class SharedQueueTests
 
         dropped.ShouldBeGreaterThan(0);
 
-        // The desk's own questions may fail while the connections come back.
+        await AnswersAsync(trainer);
+        (await trainer.UntilAsync("api/queue", AllAreOver))[0].GetProperty("state").GetString().ShouldBe("done");
+        (await process.NumberAsync("select sum(\"Attempts\") from \"Renditions\"")).ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task A_database_that_is_restarted_loses_no_work()
+    {
+        await using var process = await ServerProcess.CreateAsync();
+        var trainer = await process.StartAsync();
+        var lesson = await LessonAsync(trainer, 8);
+        (await trainer.PostAsJsonAsync("/api/renditions", new { lessons = new[] { lesson }, profiles = new[] { "small-480p" } })).EnsureSuccessStatusCode();
+        await trainer.UntilAsync("api/queue", AllWork);
+        (await process.TakeDatabaseAwayAsync(TimeSpan.FromSeconds(4))).ShouldBeGreaterThan(0);
+        await AnswersAsync(trainer);
+        (await trainer.UntilAsync("api/queue", AllAreOver))[0].GetProperty("state").GetString().ShouldBe("done");
+        // What came to its end while nothing could be written down is gone on with once.
+        (await process.NumberAsync("select sum(\"Attempts\") from \"Renditions\"")).ShouldBeInRange(1, 2);
+    }
+
+    /// <summary>The desk's own questions may fail while the connections come back.</summary>
+    private static async Task AnswersAsync(HttpClient trainer)
+    {
         for (var i = 0; i < 50; i++)
         {
             if ((await trainer.GetAsync("api/queue")).IsSuccessStatusCode)
                 break;
             await Task.Delay(200);
         }
-
-        (await trainer.UntilAsync("api/queue", AllAreOver))[0].GetProperty("state").GetString().ShouldBe("done");
-        (await process.NumberAsync("select sum(\"Attempts\") from \"Renditions\"")).ShouldBe(1);
     }
 }
