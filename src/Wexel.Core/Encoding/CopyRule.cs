@@ -55,8 +55,9 @@ internal static class CopyRule
             return (null, "the recording’s frames come at uneven times, and the profile makes every frame");
         if (settings.Level is { } level && even.Level > level)
             return (null, "the recording’s level is above the profile’s");
-        if (even.LongestDistance > plan.Timing.KeyFrameEvery)
-            return (null, string.Create(CultureInfo.InvariantCulture, $"the recording’s key frames lie up to {even.Rate.TimeOf(even.LongestDistance).TotalSeconds:0.#} s apart, and seeking would be slow"));
+        var (apart, between) = (even.Rate.TimeOf(even.LongestDistance), even.MostBetweenKeyFrames > 0 ? even.MostBetweenKeyFrames : even.LongestDistance);
+        if (apart > plan.Timing.KeyFrameDistance || between > plan.Timing.MostBetweenKeyFrames)
+            return (null, string.Create(CultureInfo.InvariantCulture, $"the recording’s key frames lie up to {apart.TotalSeconds:0.#} s and {between} frames apart, and seeking would be slow"));
         var most = MostBitsPerSecond(plan, even);
         if (even.BitsPerSecond > most)
             return (null, string.Create(CultureInfo.InvariantCulture, $"the recording takes {even.BitsPerSecond / 1000:0} kbit/s, and more than {most / 1000:0} is too much for this quality"));

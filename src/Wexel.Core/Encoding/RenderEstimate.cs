@@ -174,13 +174,13 @@ public static class RenderEstimator
     }
 
     /// <summary>Of the frames that repeat the one before, one a second is made, or all where the rate is constant.</summary>
-    private static (double Changed, double Repeated, int Key, double Made) FramesOf(PicturePlan picture, double seconds, double changedShare)
+    private static (double Changed, double Repeated, double Key, double Made) FramesOf(PicturePlan picture, double seconds, double changedShare)
     {
         var timing = picture.Timing;
         var changed = seconds * timing.Made.PerSecond * changedShare;
         var repeated = timing.MostRepeatsLeftOut == 0 ? (seconds * timing.Made.PerSecond) - changed : seconds;
-        var key = timing.KeyFrames().Count();
-        return (changed, repeated, key, changed + repeated + key);
+        var key = timing.ExpectedKeyFrames(changed + repeated);
+        return (changed, repeated, key, changed + repeated + timing.KeyFrames().Count());
     }
 
     /// <summary>How much longer a codec and an effort take than H.264 with little; measured on demo lessons.</summary>

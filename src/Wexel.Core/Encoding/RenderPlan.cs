@@ -89,11 +89,11 @@ public sealed record MarkPlan(string Key, PictureRect Box, double Opacity);
 
 /// <summary>
 /// When frames are made. Frames lie on a grid of constant rate; as drawn, one that repeats the frame before is not made, but for the key
-/// frames, the last frame, and one at least every second.
+/// frames of which it is known before, the last frame, and one at least every second.
 /// </summary>
 /// <param name="Grid">The grid's rate.</param>
 /// <param name="MostRepeatsLeftOut">How many grid frames in a row may be left out; none where the rate is to be constant.</param>
-/// <param name="KeyFrameEvery">A key frame stands at every grid frame whose number is a multiple of this.</param>
+/// <param name="KeyFrameEvery">A key frame stands at every grid frame whose number is a multiple of this; null where they come by what happens: at <see cref="MostCodedFrames"/> coded frames, and at <see cref="FurthestKeyFrame"/>.</param>
 /// <param name="SectionFrames">Grid frames at which sections start, in order: key frames too.</param>
 /// <param name="LastFrame">The number of the last grid frame, which is always made.</param>
 /// <param name="Moving">Stretches of grid frames in which what is seen moves, in order and apart; each of their frames is made.</param>
@@ -101,22 +101,48 @@ public sealed record MarkPlan(string Key, PictureRect Box, double Opacity);
 /// <param name="Constant">The rate that is made of the grid's, where it is another one; null for the grid's own.</param>
 /// <param name="InPieces">Whether it is cut into pieces: then there are no key frames but those, so that they stand at the same frames in every size, and frames are coded in the order in which they are shown, so that a piece begins at the time that it says.</param>
 public sealed record FrameTiming(
-    FrameRate Grid, int MostRepeatsLeftOut, int KeyFrameEvery, IReadOnlyList<long> SectionFrames, long LastFrame, IReadOnlyList<FrameRun> Moving, IReadOnlyList<long> Changing, FrameRate? Constant,
+    FrameRate Grid, int MostRepeatsLeftOut, int? KeyFrameEvery, IReadOnlyList<long> SectionFrames, long LastFrame, IReadOnlyList<FrameRun> Moving, IReadOnlyList<long> Changing, FrameRate? Constant,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool InPieces = false)
 {
     /// <summary>The rate of the frames that are made, or of the grid on which they lie.</summary>
     [JsonIgnore]
     public FrameRate Made => Constant ?? Grid;
 
+    /// <summary>What a jump costs is the coded frames from the key frame on, not the seconds: at most so many of them are decoded before the picture is there.</summary>
+    public const int MostCodedFrames = 300;
+
+    /// <summary>However little happens, a key frame stands after so long.</summary>
+    public static readonly TimeSpan FurthestKeyFrame = TimeSpan.FromSeconds(60);
+
     /// <summary>How far key frames are apart at most.</summary>
     [JsonIgnore]
-    public TimeSpan KeyFrameDistance => Grid.TimeOf(KeyFrameEvery);
+    public TimeSpan KeyFrameDistance => KeyFrameEvery is { } every ? Grid.TimeOf(every) : FurthestKeyFrame;
 
-    /// <summary>All grid frames that must be key frames, in order.</summary>
+    /// <summary>How many coded frames there are at most from one key frame up to the next.</summary>
+    [JsonIgnore]
+    public int MostBetweenKeyFrames
+    {
+        get
+        {
+            var every = KeyFrameEvery is null ? MostCodedFrames : (int)Math.Ceiling((KeyFrameDistance.TotalSeconds * Made.PerSecond) - 0.001);
+            return InPieces ? every : Math.Min(every, MostCodedFrames);
+        }
+    }
+
+    /// <summary>The grid frames of which it is known before that they are key frames, in order. Where those come by what happens, the encoder sets more.</summary>
     public IEnumerable<long> KeyFrames()
     {
-        var regular = Enumerable.Range(0, (int)(LastFrame / KeyFrameEvery) + 1).Select(n => (long)n * KeyFrameEvery);
+        var regular = KeyFrameEvery is { } every ? Enumerable.Range(0, (int)(LastFrame / every) + 1).Select(n => (long)n * every) : [0];
         return regular.Concat(SectionFrames).Distinct().Order();
+    }
+
+    /// <summary>How many key frames there will be.</summary>
+    /// <param name="coded">How many frames are coded besides those of which it is known before.</param>
+    public double ExpectedKeyFrames(double coded)
+    {
+        var known = KeyFrames().ToList();
+        var perFrame = coded / (LastFrame + 1);
+        return known.Count + known.Zip(known.Skip(1).Append(LastFrame + 1), (from, to) => Math.Floor(Math.Max(Grid.TimeOf(to - from) / KeyFrameDistance, (to - from) * perFrame / MostBetweenKeyFrames) - 1e-6)).Sum();
     }
 }
 

@@ -25,13 +25,10 @@ public sealed record LessonLook(
 /// <summary>Plans the making of a rendition: what is decided here is only done elsewhere.</summary>
 public static class RenderPlanner
 {
-    /// <summary>Where a profile does not say, key frames are at most this far apart.</summary>
-    public static readonly TimeSpan UsualKeyFrameDistance = TimeSpan.FromSeconds(10);
-
     /// <summary>The least rate of a picture that is planned, in bits a second.</summary>
     public const long LeastBitsPerSecond = 16_000;
 
-    /// <summary>The same where a file is cut into pieces: that long is usual for one (common practice, no source).</summary>
+    /// <summary>How long the pieces are into which a file is cut: that long is usual (common practice, no source).</summary>
     public static readonly TimeSpan UsualPiece = TimeSpan.FromSeconds(6);
 
     private const int UsualReferenceFrames = 3;
@@ -113,10 +110,11 @@ public static class RenderPlanner
     {
         var (grid, last) = (map.Grid, map.Frames - 1);
         List<long> Within(IEnumerable<TimeSpan> times) => [.. times.Select(t => grid.FrameAt(t)).Where(f => f > 0 && f <= last).Distinct().Order()];
-        var distance = settings.KeyFrameSeconds ?? (inPieces ? UsualPiece : UsualKeyFrameDistance).TotalSeconds;
+        var distance = settings.KeyFrameSeconds ?? (inPieces ? UsualPiece.TotalSeconds : null);
+        var every = distance is { } seconds ? Math.Max(1, (int)(grid.PerSecond * seconds)) : (int?)null;
         var constant = settings.Timing is { Rule: TimingRule.Constant, FramesPerSecond: { } wanted } && new FrameRate(wanted, 1) != grid ? new FrameRate(wanted, 1) : (FrameRate?)null;
         return new FrameTiming(
-            grid, settings.Timing.Rule == TimingRule.AsDrawn ? (int)grid.PerSecond - 1 : 0, Math.Max(1, (int)(grid.PerSecond * distance)), Within(sections.Select(s => s.At)), last,
+            grid, settings.Timing.Rule == TimingRule.AsDrawn ? (int)grid.PerSecond - 1 : 0, every, Within(sections.Select(s => s.At)), last,
             [.. parts.SelectMany(p => p.Moves).Select(m => new FrameRun(m.First + 1, m.Frames))], Within(burnt.SelectMany(c => new[] { c.Span.Start, c.Span.End })), constant, inPieces);
     }
 

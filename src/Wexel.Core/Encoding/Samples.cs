@@ -83,8 +83,9 @@ public static class Samples
     /// <param name="samples">What the samples came to; one or more.</param>
     public static Estimated Bytes(TimeMap map, IReadOnlyList<TimeRange>? still, FrameTiming timing, IReadOnlyList<SampleMeasured> samples)
     {
-        var keys = timing.KeyFrames().Count();
-        return Conclude(samples, some => (keys * some.Sum(s => (double)s.KeyBytes * s.Keys) / some.Sum(s => s.Keys)) + Extended(map, still, some, s => s.OtherBytes));
+        var whole = samples.Sum(s => s.Window.Count) > timing.LastFrame;
+        double Keys(IReadOnlyList<SampleMeasured> some) => whole ? timing.KeyFrames().Count() : timing.ExpectedKeyFrames(Extended(map, still, some, s => s.Frames - s.Keys));
+        return Conclude(samples, some => (Keys(some) * some.Sum(s => (double)s.KeyBytes * s.Keys) / some.Sum(s => s.Keys)) + Extended(map, still, some, s => s.OtherBytes));
     }
 
     /// <summary>Concludes how many frames are made of the whole lesson.</summary>

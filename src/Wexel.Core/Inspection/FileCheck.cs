@@ -112,7 +112,8 @@ public static class FileCheck
                 facts.Codec == codec && facts.PixelFormat == "yuv420p" && (plan.Coding.H264 is not { } h264 || (facts.CodecProfile == profile && facts.Level == h264.Level))),
             Fact("colour", "Colour", ColourName(facts), "BT.709, limited range", facts.Colour is { Matrix: "bt709", Primaries: "bt709", Transfer: "bt709", FullRange: false }),
             Fact("section-key-frames", "Key frame at each section", $"{starts - missing} of {starts}", $"{starts} of {starts}", missing == 0),
-            Fact("key-frame-distance", "Between key frames", Seconds(gap) + " at most", $"up to {Seconds(plan.Timing.KeyFrameDistance)}", gap <= plan.Timing.KeyFrameDistance + (plan.Timing.Made.TimeOf(1) * 1.5)),
+            Fact("key-frame-distance", "Between key frames", $"{Seconds(gap)} and {Number(facts.MostBetweenKeyFrames)} frames at most", $"up to {Seconds(plan.Timing.KeyFrameDistance)} and {Number(plan.Timing.MostBetweenKeyFrames)} frames",
+                gap <= plan.Timing.KeyFrameDistance + (plan.Timing.Made.TimeOf(1) * 1.5) && facts.MostBetweenKeyFrames <= plan.Timing.MostBetweenKeyFrames),
         ];
     }
 

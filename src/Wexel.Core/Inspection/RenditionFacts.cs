@@ -39,6 +39,7 @@ public sealed record RenditionFacts(
 /// <param name="PixelFormat">Sampling and depth.</param>
 /// <param name="Colour">The colour tags.</param>
 /// <param name="KeyFrames">The key frames' times, in order.</param>
+/// <param name="MostBetweenKeyFrames">How many frames there are at most from one key frame up to the next.</param>
 /// <param name="FrameCount">How many frames there are.</param>
 /// <param name="LongestGap">The longest time between two frames.</param>
 /// <param name="Borders">Black borders that stand all through, in shares of the sides, 0 to 1: left, top, right, bottom; null where there are none.</param>
@@ -56,6 +57,7 @@ public sealed record PictureMeasured(
     string PixelFormat,
     ColourFacts Colour,
     IReadOnlyList<TimeSpan> KeyFrames,
+    int MostBetweenKeyFrames,
     int FrameCount,
     TimeSpan LongestGap,
     BorderShares? Borders,

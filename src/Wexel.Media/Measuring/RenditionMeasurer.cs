@@ -83,10 +83,19 @@ public static class RenditionMeasurer
             video.TryGetProperty("pix_fmt", out var pixels) ? pixels.GetString()! : "unknown",
             colours,
             [.. frames.Where(f => f.Key).Select(f => f.At).Order()],
+            MostBetween(frames),
             frames.Count,
             ordered.Zip(ordered.Skip(1), (a, b) => b - a).DefaultIfEmpty().Max(),
             whole.Borders, whole.Black, whole.Still, moments);
         return (picture, whole.Errors);
+    }
+
+    private static int MostBetween(IReadOnlyList<Frame> frames)
+    {
+        var (most, since) = (0, 0);
+        foreach (var frame in frames)
+            most = Math.Max(most, since = frame.Key ? 1 : since + 1);
+        return most;
     }
 
     /// <summary>Where the file is black, whether its source is.</summary>

@@ -43,7 +43,7 @@ public static class EvenFramesFinder
         var ticks = frames.Max(f => f.Frame) + 1;
         var stream = JsonDocument.Parse(await MediaTool.ProbeAsync(["-select_streams", "V:0", "-show_entries", "stream=profile,level", "-of", "json", .. MediaTool.SafeInput(path)], cancel)).RootElement.GetProperty("streams")[0];
         var even = new EvenFrames(
-            rate, ticks, keys, frames.Sum(f => (long)f.Bytes), stream.GetProperty("profile").GetString() ?? "", stream.GetProperty("level").GetInt32(), Gaps: ticks > frames.Count);
+            rate, ticks, keys, frames.Sum(f => (long)f.Bytes), stream.GetProperty("profile").GetString() ?? "", stream.GetProperty("level").GetInt32(), Gaps: ticks > frames.Count, MostBetweenKeyFrames: MostBetween(keys, frames));
         return facts with { Picture = picture with { Even = even } };
     }
 
@@ -99,6 +99,19 @@ public static class EvenFramesFinder
         }
 
         return keys;
+    }
+
+    /// <summary>How many frames are decoded at most from one key frame up to the next.</summary>
+    private static int MostBetween(List<long> keys, IReadOnlyList<CodedFrame> frames)
+    {
+        var counts = new int[keys.Count];
+        foreach (var frame in frames)
+        {
+            var at = keys.BinarySearch(frame.Frame);
+            counts[at >= 0 ? at : ~at - 1]++;
+        }
+
+        return counts.Max();
     }
 
     /// <summary>For each place in the order of decoding, the first frame that is shown of all from there on; one more for the end.</summary>

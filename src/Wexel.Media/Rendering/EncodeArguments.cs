@@ -198,29 +198,13 @@ internal static class EncodeArguments
     {
         const string number = "floor(pts/2)";
         return FilterText.Sum([
-            $"not(mod({number},{Text(timing.KeyFrameEvery)}))",
+            .. timing.KeyFrameEvery is { } every ? [$"not(mod({number},{Text(every)}))"] : Array.Empty<string>(),
             .. timing.SectionFrames.Concat(timing.Changing).Append(timing.LastFrame).Distinct().Select(frame => $"eq({number},{Text(frame)})"),
             .. timing.Moving.Select(run => $"between({number},{Text(run.First)},{Text(run.First + run.Count - 1)})"),
         ]);
     }
 
     private static string PlaceFilters(PartPlan part, int output, EncodeAids aids) => string.Join(',', Place(part, output, aids).Concat(["setsar=1", "format=yuv420p"]));
-
-    /// <summary>Whether a frame is marked: it is as the one before is, unless it must be made. So it is how many were made, odd or even.</summary>
-    private static string Marked(FrameTiming timing)
-    {
-        var number = $"round(t*{timing.Grid})";
-        bool Regular(long frame) => frame % timing.KeyFrameEvery == 0;
-        bool Moving(long frame) => timing.Moving.Any(run => run.Holds(frame));
-        var single = timing.SectionFrames.Concat(timing.Changing).Append(timing.LastFrame).Distinct().Where(frame => !Regular(frame) && !Moving(frame));
-        // A frame that two of the sums count would be as the one before again: counted once more, it is not.
-        var twice = timing.Moving.SelectMany(run => timing.KeyFrames().Where(frame => Regular(frame) && run.Holds(frame)));
-        return $"mod({FilterText.Sum([
-            $"floor({number}/{Text(timing.KeyFrameEvery)})+1",
-            .. single.Concat(twice).Select(frame => $"gte({number},{Text(frame)})"),
-            .. timing.Moving.Select(run => $"clip({number}-{Text(run.First - 1)},0,{Text(run.Count)})"),
-        ])},2)";
-    }
 
     /// <summary>The part that is seen is cut out, scaled once, and set on a black canvas.</summary>
     private static IEnumerable<string> Place(PartPlan part, int output, EncodeAids aids)

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Wexel.Core.Encoding;
+using Wexel.Media.Tools;
 
 namespace Wexel.Media.Rendering;
 
@@ -18,7 +19,7 @@ internal static class EncoderArguments
             PictureCodec.Vp9 => Vp9(plan, bitsPerSecond),
             _ => Av1(plan, bitsPerSecond),
         },
-        "-g", Text(plan.Timing.KeyFrameEvery), "-force_key_frames", KeyFrameTimes(plan.Timing, plan.Parts[0].Kept[0].At), .. plan.Timing.InPieces ? new[] { "-sc_threshold", "0", "-bf", "0" } : [],
+        "-g", Text(plan.Timing.MostBetweenKeyFrames), "-force_key_frames", plan.Timing.KeyFrameEvery is null ? KeyFrameRule(plan.Timing, plan.Parts[0].Kept[0].At) : KeyFrameTimes(plan.Timing, plan.Parts[0].Kept[0].At), .. plan.Timing.InPieces ? new[] { "-sc_threshold", "0", "-bf", "0" } : [],
         "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709", "-color_range", "tv",
     ];
 
@@ -69,6 +70,19 @@ internal static class EncoderArguments
         plan.Rate.Rule == RateRule.Quality ? ["-crf", Text(plan.Rate.Quality), "-b:v", Text(plan.Rate.BitsPerSecond)] : ["-b:v", Text(bitsPerSecond)];
 
     private static string Preset(Effort effort) => effort switch { Effort.Fastest => "veryfast", Effort.Faster => "fast", Effort.Balanced => "medium", Effort.Smaller => "slow", _ => "veryslow" };
+
+    /// <summary>
+    /// The first frame, those at which sections start, and one when the last that was asked for is so long ago that the next frame might come too
+    /// late. The encoder itself counts coded frames, and sets one where the picture becomes another.
+    /// </summary>
+    private static string KeyFrameRule(FrameTiming timing, long first)
+    {
+        var late = FrameTiming.FurthestKeyFrame - timing.Grid.TimeOf(timing.MostRepeatsLeftOut + 1);
+        // Here times count from the first frame on. A time a little before the frame cannot be rounded past it; with another rate than the grid's it is the next of that rate.
+        IEnumerable<string> sections = timing.SectionFrames.Where(frame => frame > first).Select(frame => timing.Grid.TimeOf(frame - first).TotalSeconds - 0.002)
+            .Select(at => string.Create(CultureInfo.InvariantCulture, $"gte(t,{at:0.####})*lt(t,{at + timing.Made.TimeOf(1).TotalSeconds:0.####})"));
+        return $"expr:{FilterText.Sum(["eq(n,0)", string.Create(CultureInfo.InvariantCulture, $"gte(t,prev_forced_t+{late.TotalSeconds:0.###})"), .. sections])}";
+    }
 
     private static string KeyFrameTimes(FrameTiming timing, long first)
     {

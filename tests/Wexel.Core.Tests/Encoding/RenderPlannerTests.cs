@@ -46,12 +46,13 @@ public class RenderPlannerTests
     public void No_sound_is_no_sound_track() => Plan(Sample.Facts() with { Sounds = [] }, null).Sound.ShouldBeNull();
 
     [Fact]
-    public void Key_frames_stand_at_sections_and_at_most_ten_seconds_apart() =>
+    public void Key_frames_stand_at_sections_and_as_close_as_a_profile_asks() =>
         Gen.Select(Pick.From(new FrameRate(30, 1), new FrameRate(30000, 1001), new FrameRate(24, 1), new FrameRate(10, 1)), Gen.Long[0, 65_000].Array[0, 8]).Sample((rate, starts) =>
         {
             var facts = Sample.Facts();
             facts = facts with { Picture = facts.Picture! with { Rate = rate, NominalRate = rate } };
-            var timing = Plan(facts, sections: [.. starts.Select((s, i) => new Section($"{i}", Ms.Of(s), "x"))]).Picture!.Timing;
+            IReadOnlyList<Section> sections = [.. starts.Select((s, i) => new Section($"{i}", Ms.Of(s), "x"))];
+            var timing = Plan(facts, sections: sections, profile: Profiles.Web with { Picture = Profiles.Web.Picture! with { KeyFrameSeconds = 10 } }).Picture!.Timing;
             var keys = timing.KeyFrames().ToList();
             var apart = keys.Append(timing.LastFrame + 1).Zip(keys.Skip(1).Append(timing.LastFrame + 1), (a, b) => b - a).Max();
             return keys[0] == 0
@@ -59,6 +60,28 @@ public class RenderPlannerTests
                 && starts.All(s => rate.FrameAt(Ms.Of(s)) is var frame && (frame > timing.LastFrame || keys.Contains(frame)))
                 && (timing.MostRepeatsLeftOut + 1) / rate.PerSecond <= 1.0000001;
         });
+
+    /// <summary>What a jump costs is the frames that are decoded from the key frame on: where little happens they may lie far apart.</summary>
+    [Fact]
+    public void Where_a_profile_does_not_ask_key_frames_come_by_what_happens()
+    {
+        var timing = Plan(Sample.Facts(), sections: [new("a", TimeSpan.Zero, "A"), new("b", TimeSpan.FromSeconds(12.5), "B")]).Picture!.Timing;
+        timing.KeyFrames().ShouldBe([0, 375]);
+        (timing.KeyFrameEvery, timing.MostBetweenKeyFrames, timing.KeyFrameDistance).ShouldBe((null, 300, TimeSpan.FromSeconds(60)));
+    }
+
+    [Theory]
+    [InlineData(60, 0, 1)]
+    [InlineData(61, 0, 2)]
+    [InlineData(600, 600, 10)]
+    [InlineData(600, 18_000, 60)]
+    [InlineData(9, 270, 1)]
+    public void How_many_key_frames_there_will_be_follows_from_time_and_frames(int seconds, double coded, double keys)
+    {
+        var facts = Sample.Facts();
+        var timing = Plan(facts with { Length = TimeSpan.FromSeconds(seconds), Picture = facts.Picture! with { Rate = new FrameRate(30, 1), NominalRate = new FrameRate(30, 1) } }).Picture!.Timing;
+        timing.ExpectedKeyFrames(coded).ShouldBe(keys);
+    }
 
     [Theory]
     [InlineData(144, false, 60)]

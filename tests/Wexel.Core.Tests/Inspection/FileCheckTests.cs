@@ -11,7 +11,7 @@ public class FileCheckTests
 
     private static readonly PictureMeasured Picture = new(
         Ms.Of(0), Ms.Of(65_000), new PictureSize(1280, 720), 1, "h264", "High", 31, "yuv420p", new ColourFacts("bt709", "bt709", "bt709", false),
-        [Ms.Of(0), Ms.Of(10_000), Ms.Of(12_500), Ms.Of(20_000), Ms.Of(30_000), Ms.Of(40_000), Ms.Of(50_000), Ms.Of(60_000)], 200, Ms.Of(1000),
+        [Ms.Of(0), Ms.Of(10_000), Ms.Of(12_500), Ms.Of(20_000), Ms.Of(30_000), Ms.Of(40_000), Ms.Of(50_000), Ms.Of(60_000)], 60, 200, Ms.Of(1000),
         null, [], [Span(20_000, 28_000)], [new(Ms.Of(5000), 0.999, 99, false), new(Ms.Of(42_000), 0.98, 93, false)]);
 
     private static readonly SoundMeasured Sound = new(Ms.Of(0), Ms.Of(65_010), "aac", 2, 48_000, new Loudness(-16.3, 5, -1.4), [Span(30_000, 33_000)]);
@@ -59,11 +59,24 @@ public class FileCheckTests
         { "sharpness", Good with { Picture = Picture with { Moments = [new(Ms.Of(5000), 0.99, 40, false)] } } },
         { "captions-end", Good with { CaptionTracks = 0, CaptionsEnd = Ms.Of(66_000) } },
         { "section-key-frames", Good with { Picture = Picture with { KeyFrames = [.. Picture.KeyFrames.Where(k => k != Ms.Of(12_500))] } } },
-        { "key-frame-distance", Good with { Picture = Picture with { KeyFrames = [Ms.Of(0), Ms.Of(12_500), Ms.Of(25_000)] } } },
+        { "key-frame-distance", Good with { Picture = Picture with { MostBetweenKeyFrames = 301 } } },
         { "chapters", Good with { ChapterStarts = [] } },
         { "picture", Good with { Picture = null } },
         { "captions", Good with { CaptionTracks = 1 } },
     };
+
+    [Theory]
+    [InlineData(null, 60_000, 300, Verdict.Right)]
+    [InlineData(null, 60_100, 60, Verdict.Wrong)]
+    [InlineData(10.0, 12_000, 60, Verdict.Wrong)]
+    [InlineData(10.0, 10_000, 300, Verdict.Right)]
+    public void Key_frames_are_as_far_apart_as_the_profile_lets_them(double? asked, long apart, int frames, Verdict verdict)
+    {
+        var facts = Sample.Facts() with { Length = TimeSpan.FromMinutes(2) };
+        var plan = RenderPlanner.Plan(Reel.Of(facts), Reel.Of(facts).Map([]), Profiles.Web with { Picture = Profiles.Web.Picture! with { KeyFrameSeconds = asked } }, new LessonLook());
+        var picture = Picture with { Length = plan.Length, KeyFrames = [.. Enumerable.Range(0, (int)(120_000 / apart) + 1).Select(i => Ms.Of(i * apart))], MostBetweenKeyFrames = frames };
+        FileCheck.Of(Good with { Length = plan.Length, Picture = picture }, plan, 0, Source).Single(f => f.Code == "key-frame-distance").Verdict.ShouldBe(verdict);
+    }
 
     [Fact]
     public void What_the_source_has_too_is_no_fault()
