@@ -3,6 +3,9 @@ namespace Wexel.Cli;
 /// <summary>What was brought in cannot be used; the message is one sentence for people.</summary>
 internal sealed class UnusableInputException(string sentence) : Exception(sentence);
 
+/// <summary>The command was called in a way that it does not know; the message is one sentence for people.</summary>
+internal sealed class MisusedException(string sentence) : Exception(sentence);
+
 /// <summary>Reads the files that were named on the command line.</summary>
 internal static class InputFile
 {

@@ -15,14 +15,14 @@ using Wexel.Media.Tools;
 
 namespace Wexel.Cli;
 
-/// <summary>One lesson that is to be made: its recordings in their order with what belongs to it, as paths.</summary>
+/// <summary>One lesson that is to be made: its recordings in their order with what belongs to it, as paths. A title that is not given is made from the first recording's name.</summary>
 internal sealed record LessonRequest(IReadOnlyList<string> Recordings, string? Title, string? Contents, string? Captions, string? Cuts, string? MoveIns = null);
 
 /// <summary>What was made of one with one profile.</summary>
-internal sealed record MadeLesson(Profile Profile, LessonSources Sources, FinishInputs Tracks, IReadOnlyList<CheckedFact> Check, string Codecs, bool HasSound, DateTimeOffset RecordedAt);
+internal sealed record MadeLesson(Profile Profile, LessonSources Sources, FinishInputs Tracks, IReadOnlyList<CheckedFact> Check, IReadOnlyList<string> LeftOut, string Codecs, bool HasSound, DateTimeOffset RecordedAt);
 
 /// <summary>Makes the video, the poster and the player's data of one lesson, with each profile; all in one pass over the recordings.</summary>
-internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, string playerFolder, Stopwatches times)
+internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, string playerFolder, Stopwatches times, Surroundings where)
 {
     /// <summary>How much of a lesson's picture changes where nobody has looked it through (see <see cref="RenderEstimator"/>).</summary>
     private const double UnknownChange = 0.3;
@@ -30,12 +30,10 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, string player
     /// <exception cref="UnusableInputException">The recording, the contents or the captions cannot be used.</exception>
     internal async Task<IReadOnlyList<MadeLesson>> MakeAsync(LessonRequest request, string work, CancellationToken cancel)
     {
-        var name = Path.GetFileName(request.Recordings[0]);
+        var title = request.Title!;
         var recordings = new List<(RecordingFacts Facts, SoundSides? Sides)>();
         foreach (var recording in request.Recordings)
         {
-            if (!File.Exists(recording))
-                throw new UnusableInputException($"There is no file “{recording}”.");
             var probed = await times.TakeAsync("probe", () => Prober.ProbeAsync(recording, Path.GetFileName(recording), cancel));
             var facts = probed.Facts ?? throw new UnusableInputException(probed.Problem!.Sentence);
             facts = await times.TakeAsync("probe", () => EvenFramesFinder.WithAsync(facts, recording, cancel));
@@ -43,18 +41,19 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, string player
         }
 
         var reel = Reel.Of(recordings);
-        var title = SectionRules.OneLine(request.Title ?? TitleProposal.From(name) ?? "");
-        if (title.Length == 0)
-            throw new UnusableInputException($"The name “{name}” says nothing about the lesson; give it a title.");
-        var sections = Contents(request.Contents, reel.Length);
+        var given = Contents(request.Contents);
+        var sections = SectionRules.Tidy(given, reel.Length);
         var cues = Captions(request.Captions);
         var cuts = Lines(request.Cuts, text => CutsText.Read(text, reel.Length));
         var moveIns = MoveInRules.Tidy(Lines(request.MoveIns, text => MoveInsText.Read(text, reel.Length)), reel.Length);
 
-        Console.Error.WriteLine($"{title}: {reel.Largest}, {TimeCode.Brief(reel.Length)}");
+        where.Error.WriteLine($"{title}: {reel.Largest}, {TimeCode.Brief(reel.Length)}");
         var map = reel.Map(cuts);
         if ((CutRules.Refusal(cuts, map) ?? MoveInRules.Refusal(moveIns)) is { } refused)
             throw new UnusableInputException(refused.Sentence);
+        var leftOut = LeftOut.Of(given, cues, reel.Length, map);
+        foreach (var sentence in leftOut)
+            where.Error.WriteLine(sentence);
         (sections, cues) = (WhatFollows.Sections(sections, map), WhatFollows.Cues(cues, map));
         var look = new LessonLook(sections, MoveIns: moveIns, Cues: cues);
         var wanted = new List<Wanted>();
@@ -77,7 +76,7 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, string player
                 inputs,
                 [.. together.SelectMany(w => w.Plan.Pictures.Zip(w.Tracks.Pictures, (picture, path) => new PictureOutput(picture, path, w.Plan.File.Bytes is { } bytes ? new FileLimit(bytes, w.Tracks.Sound) : null))).DistinctBy(p => p.Path).Where(p => !File.Exists(p.Path))],
                 [.. together.Select(w => w.Tracks.Sound).OfType<string>().Distinct().Where(path => !File.Exists(path)).Select(path => sounds[path])]);
-            await times.TakeAsync("encode", () => Encoder.EncodeAsync(encodes, new PercentOnError(wanted[0].Plan.Length), null, cancel));
+            await times.TakeAsync("encode", () => Encoder.EncodeAsync(encodes, new PercentOnError(wanted[0].Plan.Length, where), null, cancel));
         }
 
         var made = new List<MadeLesson>();
@@ -100,7 +99,7 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, string player
             var lesson = new PlayerLesson(
                 DerivedKey.Of("web-lesson", title, found.Bytes)[..16], title, "", "en", plan.Length, plan.Picture?.Size.Width ?? 0, plan.Picture?.Size.Height ?? 0,
                 "", null, sections, cues.Count == 0 || plan.Picture?.Captions is not null ? null : new PlayerCaptions("en", cues));
-            made.Add(new MadeLesson(profile, new LessonSources(lesson, file, poster, Finishing.Pieces(plan.File.Container, file)), tracks, found.Check, found.Codecs, plan.Sound is not null, File.GetLastWriteTimeUtc(request.Recordings[0])));
+            made.Add(new MadeLesson(profile, new LessonSources(lesson, file, poster, Finishing.Pieces(plan.File.Container, file)), tracks, found.Check, leftOut, found.Codecs, plan.Sound is not null, File.GetLastWriteTimeUtc(request.Recordings[0])));
         }
 
         return made;
@@ -129,14 +128,14 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, string player
 
     private static string Composed(SoundPlan sound, string work) => Path.Combine(work, $"{DerivedKey.Of("", sound.Mixes, sound.Channels)}.flac");
 
-    private static IReadOnlyList<Section> Contents(string? path, TimeSpan length)
+    private static IReadOnlyList<Section> Contents(string? path)
     {
         if (path is null)
             return [];
         var reading = ContentsText.Read(InputFile.Read(path, File.ReadAllText));
         if (reading.Problems.Count > 0)
             throw new UnusableInputException(reading.Problems[0].Sentence);
-        return SectionRules.Tidy(reading.Lines.Select((line, i) => new Section($"s{i + 1}", line.At, line.Title, line.Nested)), length);
+        return [.. reading.Lines.Select((line, i) => new Section($"s{i + 1}", line.At, line.Title, line.Nested))];
     }
 
     /// <summary>What stands in a file, a line each; the first line that cannot be read refuses it.</summary>
@@ -148,13 +147,13 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, string player
         return problems.Count == 0 ? things : throw new UnusableInputException(problems[0].Sentence);
     }
 
-    private static IReadOnlyList<Cue> Captions(string? path)
+    private IReadOnlyList<Cue> Captions(string? path)
     {
         if (path is null)
             return [];
         var reading = CaptionFile.Read(InputFile.Read(path, File.ReadAllBytes));
         foreach (var problem in reading.Problems)
-            Console.Error.WriteLine(problem.Sentence);
+            where.Error.WriteLine(problem.Sentence);
         return reading.Cues.Count > 0 ? reading.Cues : throw new UnusableInputException(reading.Problems[0].Sentence);
     }
 }

@@ -1,24 +1,37 @@
 using System.Text.Json;
 using Wexel.Core;
+using Wexel.Core.Contents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Feeds;
 using Wexel.Core.Inspection;
 using Wexel.Core.Outlets;
+using Wexel.Core.Recordings;
 using Wexel.Media.Packaging;
 using Wexel.Media.Tools;
 
 namespace Wexel.Cli;
 
 /// <summary>What was asked for on the command line.</summary>
-internal sealed record MakeRequest(IReadOnlyList<string> Recordings, string? Title, string? Contents, string? Captions, string? Cuts, string? MoveIns, IReadOnlyList<string> Profiles, string Purpose, string? BaseUrl, string? Out, bool Json);
+internal sealed record MakeRequest(IReadOnlyList<string> Recordings, string? Title, string? Contents, string? Captions, string? Cuts, string? MoveIns, IReadOnlyList<string> Profiles, string Purpose, string? BaseUrl, string? Out, IReadOnlyList<string> Allowed, bool Json);
 
 /// <summary>The report that <c>--json</c> prints.</summary>
+/// <param name="Path">What was made.</param>
+/// <param name="Start">The file in it to begin with.</param>
+/// <param name="Files">All files in it.</param>
+/// <param name="Check">What was found of what was made.</param>
+/// <param name="FeedCheck">What was found of the feed; null where there is none.</param>
+/// <param name="Wrong">The codes of what is wrong and was not allowed; the exit code is 3 where there is any.</param>
+/// <param name="LeftOut">What was placed and no learner will see, in sentences.</param>
+/// <param name="Codecs">What a page needs to know before it loads the video (RFC 6381).</param>
+/// <param name="MillisecondsTaken">How long each step took.</param>
 internal sealed record MakeReport(
     string Path,
     string Start,
     IReadOnlyList<MadeFile> Files,
     IReadOnlyList<CheckedFact> Check,
     IReadOnlyList<FeedFinding>? FeedCheck,
+    IReadOnlyList<string> Wrong,
+    IReadOnlyList<string> LeftOut,
     IReadOnlyList<string> Codecs,
     IReadOnlyDictionary<string, long> MillisecondsTaken);
 
@@ -29,44 +42,41 @@ internal sealed record MadeFile(string Path, long Bytes, string For);
 internal static class MakeCommand
 {
     private const int Made = 0;
-    private const int Failed = 1;
+    internal const int Failed = 1;
     private const int CannotBeUsed = 2;
+    private const int MadeAndWrong = 3;
+
+    /// <summary>Under this code, what is wrong with a feed may be allowed.</summary>
+    private const string Feed = "feed";
 
     private static readonly JsonSerializerOptions Indented = new(WexelJson.Options) { WriteIndented = true };
 
-    internal static int Misused(string message)
-    {
-        Console.Error.WriteLine(message);
-        return Failed;
-    }
-
-    internal static async Task<int> RunAsync(MakeRequest request, CancellationToken cancel)
+    internal static async Task<int> RunAsync(MakeRequest request, Surroundings where, CancellationToken cancel)
     {
         var work = Directory.CreateTempSubdirectory("wexel-make-");
         try
         {
-            return await MakeAsync(request, work.FullName, cancel);
+            return await MakeAsync(request, where, work.FullName, cancel);
         }
         catch (UnusableInputException unusable)
         {
-            Console.Error.WriteLine(unusable.Message);
+            where.Error.WriteLine(unusable.Message);
             return CannotBeUsed;
+        }
+        catch (Exception failed) when (failed is MisusedException or IOException or UnauthorizedAccessException)
+        {
+            where.Error.WriteLine(failed.Message);
+            return Failed;
         }
         catch (OperationCanceledException)
         {
-            return Misused("Stopped. Nothing was made.");
+            where.Error.WriteLine("Stopped. Nothing was made.");
+            return Failed;
         }
         catch (ToolFailedException failed)
         {
-            return Misused($"The encoder said: {failed.Said}\n{failed.Advice}");
-        }
-        catch (IOException failed)
-        {
-            return Misused(failed.Message);
-        }
-        catch (UnauthorizedAccessException failed)
-        {
-            return Misused(failed.Message);
+            where.Error.WriteLine($"The encoder said: {failed.Said}\n{failed.Advice}");
+            return Failed;
         }
         finally
         {
@@ -74,74 +84,115 @@ internal static class MakeCommand
         }
     }
 
-    private static async Task<int> MakeAsync(MakeRequest request, string work, CancellationToken cancel)
+    private static async Task<int> MakeAsync(MakeRequest request, Surroundings where, string work, CancellationToken cancel)
     {
         if (PlayerFiles.FolderAbove(AppContext.BaseDirectory) is not { } player)
-            return Misused("The player is not built; run ./wexel make from the project, which builds it.");
+            throw new MisusedException("The player is not built; run ./wexel make from the project, which builds it.");
         if (Purpose.Of(request.Purpose, request.BaseUrl, player) is not { } purpose)
-            return Misused($"“{request.Purpose}” cannot be made; --for takes {Purpose.Names}.");
+            throw new MisusedException($"“{request.Purpose}” cannot be made; --for takes {Purpose.Names}.");
+        string? Whole(string? path) => path is null ? null : where.Whole(path);
         var sources = request.Recordings is [var course] && course.EndsWith(".json", StringComparison.OrdinalIgnoreCase)
-            ? CourseFile.Read(course)
-            : new MakeSources(request.Title, false, [new LessonRequest(request.Recordings, request.Title, request.Contents, request.Captions, request.Cuts, request.MoveIns)], new CourseFeed());
+            ? CourseFile.Read(where.Whole(course))
+            : new MakeSources(request.Title, false, [new LessonRequest([.. request.Recordings.Select(where.Whole)], request.Title, Whole(request.Contents), Whole(request.Captions), Whole(request.Cuts), Whole(request.MoveIns))], new CourseFeed());
         var profiles = new List<Profile>();
         foreach (var name in request.Profiles)
         {
-            if (NamedProfile(name) is not { } named)
-                return Misused($"There is no profile “{name}”; take one of {string.Join(", ", Core.Encoding.Profiles.All.Select(p => p.Id))}, or a profile file that ends in .json.");
+            if (NamedProfile(name, where) is not { } named)
+                throw new MisusedException($"There is no profile “{name}”; take one of {string.Join(", ", Core.Encoding.Profiles.All.Select(p => p.Id))}, or a profile file that ends in .json.");
             profiles.Add(named);
         }
 
         if (profiles.Count == 0)
             profiles.Add(OutletTakes.Usual(purpose.Kind, sources.Feed.Media));
         if (profiles.Count > 1 && !purpose.TakesSeveralProfiles)
-            return Misused($"--for {request.Purpose} takes one profile; several are made --for files.");
+            throw new MisusedException($"--for {request.Purpose} takes one profile; several are made --for files.");
         if (profiles.GroupBy(p => p.Id).FirstOrDefault(same => same.Count() > 1) is { } twice)
-            return Misused($"The profile “{twice.Key}” was given twice; their files would have one name.");
+            throw new MisusedException($"The profile “{twice.Key}” was given twice; their files would have one name.");
         if (profiles.Select(p => purpose.Refusal(sources, p)).FirstOrDefault(r => r is not null) is { } refusal)
-            return Misused(refusal);
-        if (request.Out is not null)
-            RefuseWhatIsThere(request.Out);
+            throw new MisusedException(refusal);
+        var titles = sources.Lessons.Select((lesson, i) => TitleOf(lesson, sources.IsCourse ? i + 1 : null, where)).ToList();
+        var outPath = where.Whole(request.Out ?? FileNames.Of(sources.IsCourse ? sources.Title! : titles[0]) + purpose.Ending);
+        RefuseWhatIsThere(outPath);
+        RefuseWhereNothingCanBeWritten(outPath);
 
         var times = new Stopwatches();
-        var maker = new LessonMaker(profiles, player, times);
+        var maker = new LessonMaker(profiles, player, times, where);
         var made = new List<MadeLesson>();
-        foreach (var lesson in sources.Lessons)
-            made.AddRange(await maker.MakeAsync(lesson, Path.Combine(work, $"{made.Count + 1}"), cancel));
-        var title = sources.IsCourse ? sources.Title! : made[0].Sources.Lesson.Title;
-        var outPath = Path.GetFullPath(request.Out ?? FileNames.Of(title) + purpose.Ending);
-        RefuseWhatIsThere(outPath);
+        foreach (var (lesson, name) in sources.Lessons.Zip(titles))
+            made.AddRange(await maker.MakeAsync(lesson with { Title = name }, Path.Combine(work, $"{made.Count + 1}"), cancel));
+        var title = sources.IsCourse ? sources.Title! : titles[0];
         var plan = await times.TakeAsync("plan", () => purpose.PlanAsync(title, sources, made, work, cancel));
         var zip = outPath.EndsWith(".zip", StringComparison.OrdinalIgnoreCase);
         var written = await times.TakeAsync("package", () => zip ? PackageWriter.WriteZipAsync(plan.Files, outPath, cancel) : PackageWriter.WriteFolderAsync(plan.Files, outPath, cancel));
-        Report(request, sources, made, plan, outPath, written, times);
-        return Made;
+        return Report(request, where, sources, made, plan, outPath, written, times);
     }
 
-    private static void Report(MakeRequest request, MakeSources sources, List<MadeLesson> made, MakePlan plan, string outPath, IReadOnlyList<WrittenFile> written, Stopwatches times)
+    /// <summary>The lesson's title: given, or from the name of its first recording.</summary>
+    /// <exception cref="UnusableInputException">A recording is not there, or its name says nothing.</exception>
+    private static string TitleOf(LessonRequest lesson, int? number, Surroundings where)
+    {
+        if (lesson.Recordings.FirstOrDefault(r => !File.Exists(r)) is { } missing)
+            throw new UnusableInputException($"There is no file “{missing}”.");
+        var name = Path.GetFileName(lesson.Recordings[0]);
+        var given = lesson.Title ?? TitleProposal.From(name) ?? "";
+        var title = SectionRules.OneLine(given);
+        if (title.Length == 0)
+            throw new UnusableInputException($"The name “{name}” says nothing about the lesson; give it a title {(number is null ? "with --title \"…\"" : $"as \"title\" of lesson {number}")}.");
+        if (title.EndsWith('…') && !given.TrimEnd().EndsWith('…'))
+            where.Error.WriteLine($"The title has more than {SectionRules.LongestTitle} characters; it is now “{title}”.");
+        return title;
+    }
+
+    private static int Report(MakeRequest request, Surroundings where, MakeSources sources, List<MadeLesson> made, MakePlan plan, string outPath, IReadOnlyList<WrittenFile> written, Stopwatches times)
     {
         string Of(MadeLesson m) => (sources.IsCourse ? $"{m.Sources.Lesson.Title}: " : "") + (request.Profiles.Count > 1 ? $"{m.Profile.Title}: " : "");
         CheckedFact[] check = [.. made.SelectMany(m => m.Check.Select(f => f with { Fact = Of(m) + f.Fact }))];
         foreach (var fact in check)
-            Console.Error.WriteLine($"{(fact.Verdict == Verdict.Right ? "right" : "WRONG")}  {fact.Fact}: {fact.Measured}{(fact.Measured == fact.Expected ? "" : $"  (should be {fact.Expected})")}");
+            where.Error.WriteLine($"{(fact.Verdict == Verdict.Right ? "right" : "WRONG")}  {fact.Fact}: {fact.Measured}{(fact.Measured == fact.Expected ? "" : $"  (should be {fact.Expected})")}");
         foreach (var finding in plan.FeedCheck ?? [])
-            Console.Error.WriteLine($"{(finding.Weight == FindingWeight.Wrong ? "WRONG" : "advice")}  {finding.Where}: {finding.Sentence} ({finding.Rule})");
-        var report = new MakeReport(outPath, plan.Files[0].Path, [.. written.Select(f => new MadeFile(f.Path, f.Bytes, f.Purpose))], check, plan.FeedCheck, [.. made.Select(m => m.Codecs).Distinct()], times.Taken);
-        Console.Out.WriteLine(request.Json ? JsonSerializer.Serialize(report, Indented) : outPath);
+            where.Error.WriteLine($"{(finding.Weight == FindingWeight.Wrong ? "WRONG" : "advice")}  {finding.Where}: {finding.Sentence} ({finding.Rule})");
+        string[] found = [.. check.Where(f => f.Verdict == Verdict.Wrong).Select(f => f.Code), .. (plan.FeedCheck ?? []).Any(f => f.Weight == FindingWeight.Wrong) ? new[] { Feed } : []];
+        string[] wrong = [.. found.Except(request.Allowed)];
+        foreach (var needless in request.Allowed.Except(found))
+            where.Error.WriteLine($"--allow {needless}: nothing of that code is wrong.");
+        string[] leftOut = [.. made.SelectMany(m => m.LeftOut).Distinct()];
+        var report = new MakeReport(outPath, plan.Files[0].Path, [.. written.Select(f => new MadeFile(f.Path, f.Bytes, f.Purpose))], check, plan.FeedCheck, wrong, leftOut, [.. made.Select(m => m.Codecs).Distinct()], times.Taken);
+        where.Out.WriteLine(request.Json ? JsonSerializer.Serialize(report, Indented) : outPath);
+        if (wrong.Length == 0)
+            return Made;
+        where.Error.WriteLine($"Made, and something is wrong with it: see what is marked WRONG above. To let it pass: {string.Join(' ', wrong.Select(code => $"--allow {code}"))}.");
+        return MadeAndWrong;
     }
 
     /// <summary>A profile that ships with Wexel, or one in a file; null where there is none of that name.</summary>
     /// <exception cref="UnusableInputException">The file holds no profile that can be used.</exception>
-    private static Profile? NamedProfile(string name)
+    private static Profile? NamedProfile(string name, Surroundings where)
     {
         if (!name.EndsWith(".json", StringComparison.OrdinalIgnoreCase))
             return Profiles.Find(name);
-        var (profile, problem) = ProfileText.Read(InputFile.Read(name, File.ReadAllText));
+        var (profile, problem) = ProfileText.Read(InputFile.Read(where.Whole(name), File.ReadAllText));
         return profile ?? throw new UnusableInputException($"“{name}”: {problem!.Sentence}");
+    }
+
+    /// <summary>Found before the work and not after it: the nearest folder that is there must take a file.</summary>
+    private static void RefuseWhereNothingCanBeWritten(string path)
+    {
+        var folder = Path.GetDirectoryName(path);
+        while (folder is not null && !Directory.Exists(folder) && !File.Exists(folder))
+            folder = Path.GetDirectoryName(folder);
+        try
+        {
+            using var tried = new FileStream(Path.Combine(folder ?? "/", $".wexel-{Guid.NewGuid():N}"), new FileStreamOptions { Mode = FileMode.CreateNew, Access = FileAccess.Write, Options = FileOptions.DeleteOnClose });
+        }
+        catch (Exception failed) when (failed is IOException or UnauthorizedAccessException)
+        {
+            throw new IOException($"Nothing can be written in “{folder}”; choose another place with --out.", failed);
+        }
     }
 
     private static void RefuseWhatIsThere(string path)
     {
         if (Directory.Exists(path) || File.Exists(path))
-            throw new IOException($"“{Path.GetFullPath(path)}” is there already; choose another place with --out.");
+            throw new IOException($"“{path}” is there already; choose another place with --out.");
     }
 }

@@ -1,25 +1,13 @@
-using System.CommandLine;
 using Wexel.Cli;
-using Wexel.Core.Encoding;
 
-var recording = new Argument<string[]>("RECORDING") { Description = "The recording: MP4, M4V, MOV, MKV, WebM, AVI, WMV or MPEG-TS; several make one lesson, in their order. Or a course.json, for several lessons.", Arity = ArgumentArity.OneOrMore };
-var title = new Option<string?>("--title") { Description = "The lesson's title. Without it, one is made from the file's name." };
-var contents = new Option<string?>("--contents") { Description = "A text file with a time and a title on each line." };
-var captions = new Option<string?>("--captions") { Description = "A WebVTT or SubRip file." };
-var cuts = new Option<string?>("--cuts") { Description = "A text file with the stretches to leave out, one on each line: 0:00 - 0:03.2, or 4:10 - end." };
-var moveIns = new Option<string?>("--move-ins") { Description = "A text file with what is seen large, one on each line: 1:05 - 1:12.5 at 20,30 50x40, the part in per cent from the left and the top, across and down." };
-var profile = new Option<string[]>("--profile") { Description = $"One of: {string.Join(", ", Profiles.All.Select(p => p.Id))}; or a profile as a JSON file. Given several times with --for files, all are made in one pass over the recording. Without it, what is usual for the purpose." };
-var purpose = new Option<string>("--for") { Description = "What to make: web (a folder for any web server), scorm12 (a package for a learning system), podcast (a folder with a feed) or files (a folder with a file for each profile).", DefaultValueFactory = _ => "web" };
-var baseUrl = new Option<string?>("--base-url") { Description = "For a podcast: the address where the folder will lie." };
-var output = new Option<string?>("--out") { Description = "The folder to make, or a ZIP when it ends in .zip." };
-var json = new Option<bool>("--json") { Description = "Print a report as JSON on standard output." };
+using var stop = new CancellationTokenSource();
+// Where it was started in the background, the shell lets it ignore the interrupt; it is stopped by it all the same.
+using var interrupted = System.Runtime.InteropServices.PosixSignalRegistration.Create(System.Runtime.InteropServices.PosixSignal.SIGINT, Stop);
+using var terminated = System.Runtime.InteropServices.PosixSignalRegistration.Create(System.Runtime.InteropServices.PosixSignal.SIGTERM, Stop);
+return await CommandLine.RunAsync(args, new Surroundings(Environment.CurrentDirectory, Console.Out, Console.Error, !Console.IsErrorRedirected), stop.Token);
 
-var make = new Command("make", "Makes a web folder, a learning-system package, a podcast feed or plain files of recordings, with no server and no database.") { recording, title, contents, captions, cuts, moveIns, profile, purpose, baseUrl, output, json };
-make.SetAction((parsed, cancel) => MakeCommand.RunAsync(
-    new MakeRequest(
-        parsed.GetRequiredValue(recording), parsed.GetValue(title), parsed.GetValue(contents), parsed.GetValue(captions), parsed.GetValue(cuts), parsed.GetValue(moveIns),
-        parsed.GetValue(profile) ?? [], parsed.GetRequiredValue(purpose), parsed.GetValue(baseUrl), parsed.GetValue(output), parsed.GetValue(json)),
-    cancel));
-
-var parsed = new RootCommand("Wexel: from a screen recording to a lesson.") { make }.Parse(args);
-return parsed.Errors.Count > 0 ? MakeCommand.Misused(parsed.Errors[0].Message) : await parsed.InvokeAsync();
+void Stop(System.Runtime.InteropServices.PosixSignalContext signal)
+{
+    signal.Cancel = true;
+    stop.Cancel();
+}

@@ -3,7 +3,7 @@ using System.Diagnostics;
 namespace Wexel.Cli;
 
 /// <summary>Prints how far an encode is, on one line of standard error, at most once a per cent.</summary>
-internal sealed class PercentOnError(TimeSpan length) : IProgress<TimeSpan>
+internal sealed class PercentOnError(TimeSpan length, Surroundings where) : IProgress<TimeSpan>
 {
     private int _shown = -1;
 
@@ -13,9 +13,9 @@ internal sealed class PercentOnError(TimeSpan length) : IProgress<TimeSpan>
         if (percent <= _shown)
             return;
         _shown = percent;
-        Console.Error.Write(Console.IsErrorRedirected ? $"{percent} %\n" : $"\r{percent} % ");
-        if (percent == 100 && !Console.IsErrorRedirected)
-            Console.Error.WriteLine();
+        where.Error.Write(where.AtTerminal ? $"\r{percent} % " : $"{percent} %\n");
+        if (percent == 100 && where.AtTerminal)
+            where.Error.WriteLine();
     }
 }
 

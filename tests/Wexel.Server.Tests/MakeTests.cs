@@ -1,10 +1,11 @@
 using System.Text.Json;
 using CliWrap;
 using CliWrap.Buffered;
+using Wexel.Cli;
 
 namespace Wexel.Server.Tests;
 
-/// <summary><c>wexel make</c> as its own process, with no server and no database.</summary>
+/// <summary><c>wexel make</c>, with no server and no database; as its own process where that is what matters.</summary>
 public sealed class MakeTests : IDisposable
 {
     private readonly string _folder = Directory.CreateTempSubdirectory("wexel-make-test-").FullName;
@@ -21,16 +22,25 @@ public sealed class MakeTests : IDisposable
         return At(name);
     }
 
-    private Task<BufferedCommandResult> MakeAsync(params string[] arguments) =>
-        Command("dotnet").WithArguments([Path.Combine(AppContext.BaseDirectory, "Wexel.Cli.dll"), "make", .. arguments]).WithWorkingDirectory(_folder)
-            .WithValidation(CommandResultValidation.None).ExecuteBufferedAsync();
+    private sealed record Ended(int ExitCode, string StandardOutput, string StandardError);
+
+    private async Task<Ended> MakeAsync(params string[] arguments)
+    {
+        var (said, wrong) = (new StringWriter(), new StringWriter());
+        var code = await CommandLine.RunAsync(["make", .. arguments], new Surroundings(_folder, said, wrong, AtTerminal: false), TestContext.Current.CancellationToken);
+        return new Ended(code, said.ToString(), wrong.ToString());
+    }
+
+    private CliWrap.Command AsAProcess(params string[] arguments) =>
+        Command("dotnet").WithArguments([Path.Combine(AppContext.BaseDirectory, "Wexel.Cli.dll"), "make", .. arguments]).WithWorkingDirectory(_folder).WithValidation(CommandResultValidation.None);
 
     [Fact]
     public async Task Makes_the_web_folder_and_says_where_last()
     {
         await File.WriteAllTextAsync(At("contents.txt"), "0:00 Start\n0:01 - <b>End</b>\n");
         await File.WriteAllTextAsync(At("words.vtt"), "WEBVTT\n\n00:00.500 --> 00:01.000\nHello\n");
-        var made = await MakeAsync(await ClipAsync("Ticket fares 2026-11-05.mp4"), "--contents", At("contents.txt"), "--captions", At("words.vtt"));
+        await ClipAsync("Ticket fares 2026-11-05.mp4");
+        var made = await AsAProcess("Ticket fares 2026-11-05.mp4", "--contents", "contents.txt", "--captions", "words.vtt").ExecuteBufferedAsync();
         made.ExitCode.ShouldBe(0, made.StandardError);
         made.StandardOutput.Trim().ShouldBe(At("ticket-fares"));
         made.StandardError.ShouldContain("100 %");
@@ -122,11 +132,12 @@ public sealed class MakeTests : IDisposable
         await ClipAsync("b.mp4");
         await File.WriteAllTextAsync(At("b.txt"), "0:00 Start\n0:01 End\n");
         var alone = await MakeAsync(At("a.mp4"), "--title", "Fares", "--for", "podcast", "--base-url", "https://intranet.example/listening", "--out", At("video"));
-        alone.ExitCode.ShouldBe(0, alone.StandardError);
+        alone.ExitCode.ShouldBe(3, alone.StandardError);
         var feed = await File.ReadAllTextAsync(At("video/feed.xml"), TestContext.Current.CancellationToken);
         feed.ShouldContain("https://intranet.example/listening/episodes/01-fares.m4v");
         // What the directories would ask for besides is said, not hidden.
         alone.StandardError.ShouldContain("WRONG  the feed: The owner's mail address is missing");
+        alone.StandardError.ShouldEndWith("Made, and something is wrong with it: see what is marked WRONG above. To let it pass: --allow feed.\n");
 
         await File.WriteAllTextAsync(At("course.json"), """
             { "title": "Desk & deck", "feed": { "media": "sound", "author": "Staff training", "ownerMail": "mara.tarn@brackwater.example", "language": "en-GB" },
@@ -183,7 +194,7 @@ public sealed class MakeTests : IDisposable
         {
             ([At("notes.mp4")], "“notes.mp4” is not a video file"),
             ([At("gone.mp4")], "There is no file"),
-            ([clip], "says nothing about the lesson"),
+            ([clip], "says nothing about the lesson; give it a title with --title \"…\"."),
             ([clip, "--title", "T", "--contents", At("bad.txt")], "Line 1, “no time”"),
             ([clip, "--title", "T", "--captions", At("bad.txt")], "There is no caption in the file"),
         })
@@ -205,22 +216,27 @@ public sealed class MakeTests : IDisposable
         (await MakeAsync(clip, "--title", "T", "--profile", "none")).ExitCode.ShouldBe(1);
         (await MakeAsync(clip, "--title", "T", "--for", "moon")).ExitCode.ShouldBe(1);
         (await MakeAsync()).ExitCode.ShouldBe(1);
+        (await MakeAsync(clip, "--titel", "T")).StandardError.ShouldBe("There is no option “--titel”; did you mean --title? ./wexel make --help lists them all.\n");
+        (await MakeAsync(clip, "--title", "T", "--out", At("a.mp4/inside"))).StandardError.ShouldContain("Nothing can be written in");
         Directory.EnumerateFileSystemEntries(At("there")).ShouldBeEmpty();
     }
 
     [Fact]
     public async Task Stopping_it_removes_what_was_half_made()
     {
-        var clip = await ClipAsync("long.mp4", 300);
-        using var stop = new CancellationTokenSource();
-        var run = Command("dotnet").WithArguments([Path.Combine(AppContext.BaseDirectory, "Wexel.Cli.dll"), "make", clip, "--title", "T", "--profile", "podcast-720p", "--out", At("out")])
+        var clip = await ClipAsync("long.mp4", 120);
+        var began = new TaskCompletionSource();
+        var run = AsAProcess(clip, "--title", "T", "--profile", "podcast-720p", "--out", At("out"))
             .WithStandardErrorPipe(PipeTarget.ToDelegate(line =>
             {
                 if (line.EndsWith(" %", StringComparison.Ordinal))
-                    stop.Cancel();
+                    began.TrySetResult();
             }))
-            .WithValidation(CommandResultValidation.None).ExecuteAsync(CancellationToken.None, stop.Token);
-        await Should.ThrowAsync<OperationCanceledException>(() => run.Task);
+            .ExecuteAsync();
+        await began.Task;
+        // Not by the interrupt, which a shell lets what it starts in the background ignore.
+        await Command("kill").WithArguments(["-TERM", $"{run.ProcessId}"]).ExecuteAsync();
+        (await run).ExitCode.ShouldBe(1);
         Directory.EnumerateFileSystemEntries(_folder).Select(Path.GetFileName).ShouldBe(["long.mp4"]);
     }
 }

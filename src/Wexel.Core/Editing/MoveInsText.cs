@@ -29,8 +29,15 @@ public static partial class MoveInsText
 
             var (spans, wrong) = CutsText.Read(parts.Groups["span"].Value, length);
             double Share(string group) => double.Parse(parts.Groups[group].Value, CultureInfo.InvariantCulture) / 100;
+            var part = new PicturePart(Share("x"), Share("y"), Share("w"), Share("h"));
+            if (part.X + part.Width > 1.0001 || part.Y + part.Height > 1.0001)
+            {
+                problems.Add(new Problem("move-ins-beyond", $"Line {number} goes beyond the picture: “{line}”. From the left and across together, and from the top and down, are at most 100 per cent.", $"line {number}"));
+                continue;
+            }
+
             problems.AddRange(wrong.Select(p => p with { Sentence = p.Sentence.Replace("Line 1", $"Line {number}", StringComparison.Ordinal), Field = $"line {number}" }));
-            moveIns.AddRange(spans.Select(span => new MoveIn($"m{number}", span, new PicturePart(Share("x"), Share("y"), Share("w"), Share("h")), MoveIn.UsualEase)));
+            moveIns.AddRange(spans.Select(span => new MoveIn($"m{number}", span, part, MoveIn.UsualEase)));
         }
 
         return (moveIns, problems);

@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text;
 using System.Xml;
 using System.Xml.Linq;
+using Wexel.Core.Contents;
 
 namespace Wexel.Core.Packages;
 
@@ -76,17 +77,7 @@ public static class Scorm12Manifest
 
     private static string Address(string path) => string.Join('/', path.Split('/').Select(Uri.EscapeDataString));
 
-    private static XElement Title(string title) => new(Cp + "title", Shortened(XmlText.Printable(title).Trim()));
-
-    private static string Shortened(string title)
-    {
-        if (title.Length <= LongestTitle)
-            return title;
-        var end = LongestTitle - 1;
-        if (char.IsLowSurrogate(title[end]))
-            end--;
-        return title[..end].TrimEnd() + "…";
-    }
+    private static XElement Title(string title) => new(Cp + "title", SectionRules.Shortened(XmlText.Printable(title).Trim(), LongestTitle));
 
     private static string Name(string identifier) =>
         "W-" + string.Concat(identifier.Select(c => char.IsAsciiLetterOrDigit(c) || c is '-' or '_' or '.' ? c : '-'));
