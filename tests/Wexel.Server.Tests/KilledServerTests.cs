@@ -19,7 +19,7 @@ public sealed class KilledServerTests
         try
         {
             // Noise encodes slowly, and AVI needs a viewing copy.
-            await CliWrap.Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-f", "lavfi", "-i", "testsrc2=s=1280x720:r=30:d=10,noise=alls=12:allf=t", "-c:v", "mpeg4", "-q:v", "4", clip]).ExecuteAsync();
+            await CliWrap.Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-f", "lavfi", "-i", "testsrc2=s=400x300:r=30:d=10,noise=alls=12:allf=t", "-c:v", "mpeg4", "-q:v", "4", clip]).ExecuteAsync();
             await using var bytes = File.OpenRead(clip);
             var answer = await trainer.PutAsync("api/recordings?fileName=deck.avi", new StreamContent(bytes) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } });
             var (hash, lesson) = (await answer.Content.ReadFromJsonAsync<JsonElement>()) is var done ? (done.GetProperty("hash").GetString(), done.GetProperty("lessonId").GetString()) : default;

@@ -8,22 +8,12 @@ using Npgsql;
 
 namespace Wexel.Server.Tests;
 
-/// <summary>The real server on a real PostgreSQL, with a database and a store of its own and one short recording as its demo.</summary>
+/// <summary>The real server on a real PostgreSQL, with a database and a store of its own and one short recording as its demo, looked through already.</summary>
 public class ServerFixture : IAsyncLifetime
 {
     internal const string Trainer = "mara.tarn@brackwater.example";
     internal const string Learner = "joss.reed@brackwater.example";
     internal const string Password = "Ferry-2026";
-
-    /// <summary>The first half of a recording of the demo's at half its size, made once for all: each class of tests has it looked through and rendered.</summary>
-    private static readonly Lazy<Task<string>> SmallRecording = new(async () =>
-    {
-        var path = Path.Combine(Directory.CreateTempSubdirectory("wexel-recording-").FullName, "small.mov");
-        AppDomain.CurrentDomain.ProcessExit += (_, _) => Directory.Delete(Path.GetDirectoryName(path)!, recursive: true);
-        string[] encode = ["-map", "0:v", "-vf", "scale=960:540", "-c:v", "libx264", "-preset", "veryfast", "-crf", "12", "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709", "-color_range", "tv"];
-        await CliWrap.Cli.Wrap("ffmpeg").WithArguments(["-nostdin", "-v", "error", "-t", "16", "-i", Path.Combine(Home, "demo", "recordings", "Untitled 7.mov"), .. encode, path]).ExecuteAsync();
-        return path;
-    });
 
     private readonly string _database = $"wexel_test_{Guid.NewGuid():N}";
     private readonly string _folder = Directory.CreateTempSubdirectory("wexel-server-").FullName;
@@ -42,40 +32,42 @@ public class ServerFixture : IAsyncLifetime
     /// <summary>The demo's one recording.</summary>
     internal string Recording { get; private set; } = "";
 
-    internal StandInsFixture Outside { get; } = new();
+    internal StandInsFixture Outside { get; private set; } = null!;
 
     internal WebApplicationFactory<Setup.WexelOptions> Server => _server!;
 
     public async ValueTask InitializeAsync()
     {
-        await Outside.InitializeAsync();
-        await ExecuteAsync($"create database {_database}");
-        var demo = Directory.CreateDirectory(Path.Combine(_folder, "demo", "recordings")).Parent!.FullName;
-        Recording = Path.Combine(demo, "recordings", "Untitled 7.mov");
-        File.Copy(await SmallRecording.Value, Recording);
-        await File.WriteAllTextAsync(Path.Combine(demo, "recordings", "c.txt"), "0:00 Counting\n0:12.5 Coins\n");
-        await File.WriteAllTextAsync(Path.Combine(demo, "lessons.json"), $$"""[{ "file": "Untitled 7.mov", "title": "Closing the till", "description": "d", "contents": "c.txt", "released": {{(Released ? "true" : "false")}} }]""");
-        _server = new WebApplicationFactory<Setup.WexelOptions>().WithWebHostBuilder(host =>
-        {
-            host.UseSetting("ConnectionStrings:Wexel", Connection);
-            host.UseSetting("Wexel:Data", Data);
-            host.UseSetting("Wexel:Assets", Path.Combine(Home, "artifacts"));
-            host.UseSetting("Wexel:Demo", demo);
-            host.UseSetting("Wexel:SmtpPort", Outside.SmtpPort.ToString(System.Globalization.CultureInfo.InvariantCulture));
-            host.UseSetting("Wexel:KeepFree", "0");
-            host.UseSetting("Wexel:HandIn", HandIn);
-            host.UseSetting("Wexel:HandInSettles", "00:00:05");
-            host.UseSetting("Wexel:PracticeLearningSystem", new Uri(Outside.Client.BaseAddress!, "learning/packages/").AbsoluteUri);
-        });
+        var seeded = await SeededServer.OfAsync(Released);
+        // What was released lies with the stand-ins that it was released to.
+        Outside = seeded.Outside ?? await StandInsFixture.StartAsync();
+        await seeded.CopyAsync(_database, Data, new Uri(Outside.Client.BaseAddress!, "learning/packages/"));
+        Recording = seeded.Recording;
+        _server = Start(Connection, Data, seeded.Demo, Outside).WithWebHostBuilder(host => host.UseSetting("Wexel:HandIn", HandIn));
         _ = _server.Server;
     }
+
+    /// <summary>A server that is set up as the tests want it: what takes seconds elsewhere takes less, and what is kept free elsewhere is not.</summary>
+    internal static WebApplicationFactory<Setup.WexelOptions> Start(string connection, string data, string demo, StandInsFixture outside) => new WebApplicationFactory<Setup.WexelOptions>().WithWebHostBuilder(host =>
+    {
+        host.UseSetting("ConnectionStrings:Wexel", connection);
+        host.UseSetting("Wexel:Data", data);
+        host.UseSetting("Wexel:Assets", Path.Combine(Home, "artifacts"));
+        host.UseSetting("Wexel:Demo", demo);
+        host.UseSetting("Wexel:SmtpPort", outside.SmtpPort.ToString(System.Globalization.CultureInfo.InvariantCulture));
+        host.UseSetting("Wexel:KeepFree", "0");
+        host.UseSetting("Wexel:HandInSettles", "00:00:01.5");
+        host.UseSetting("Wexel:HandInLooksEvery", "00:00:00.25");
+        host.UseSetting("Wexel:LostAfter", "00:00:04");
+        host.UseSetting("Wexel:PracticeLearningSystem", new Uri(outside.Client.BaseAddress!, "learning/packages/").AbsoluteUri);
+    });
 
     public async ValueTask DisposeAsync()
     {
         GC.SuppressFinalize(this);
         await _server!.DisposeAsync();
-        await Outside.DisposeAsync();
-        NpgsqlConnection.ClearAllPools();
+        if (!Released)
+            await Outside.DisposeAsync();
         await ExecuteAsync($"drop database {_database} with (force)");
         Directory.Delete(_folder, recursive: true);
     }
@@ -92,16 +84,16 @@ public class ServerFixture : IAsyncLifetime
         return client;
     }
 
-    internal static async Task ExecuteAsync(string sql)
+    internal static async Task ExecuteAsync(string sql, string database = "postgres")
     {
-        await using var connection = new NpgsqlConnection($"{Postgres};Database=postgres");
+        await using var connection = new NpgsqlConnection($"{Postgres};Database={database};Pooling=false");
         await connection.OpenAsync();
         await using var command = new NpgsqlCommand(sql, connection);
         await command.ExecuteNonQueryAsync();
     }
 }
 
-/// <summary>The same with its lesson on the way to every outlet of the demo.</summary>
+/// <summary>The same with its lesson released at every outlet of the demo.</summary>
 public sealed class ReleasedServerFixture : ServerFixture
 {
     protected override bool Released => true;

@@ -66,6 +66,7 @@ internal sealed class ServerProcess : IAsyncDisposable
         start.Environment["Wexel__Assets"] = Path.Combine(home, "artifacts");
         start.Environment["Wexel__Demo"] = Path.Combine(_folder, "demo");
         start.Environment["Wexel__KeepFree"] = "0";
+        start.Environment["Wexel__LostAfter"] = "00:00:04";
         _process = Process.Start(start)!;
         _process.OutputDataReceived += (_, _) => { };
         _process.BeginOutputReadLine();

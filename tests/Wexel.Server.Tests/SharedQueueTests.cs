@@ -13,7 +13,7 @@ public sealed class SharedQueueTests
         try
         {
             // Noise encodes slowly, so that a server can be caught at it.
-            await CliWrap.Cli.Wrap("ffmpeg").WithArguments(["-nostdin", "-v", "error", "-f", "lavfi", "-i", $"testsrc2=s=1280x720:r=30:d={seconds},noise=alls=12:allf=t", "-c:v", "libx264", "-preset", "ultrafast", "-pix_fmt", "yuv420p", clip]).ExecuteAsync();
+            await CliWrap.Cli.Wrap("ffmpeg").WithArguments(["-nostdin", "-v", "error", "-f", "lavfi", "-i", $"testsrc2=s=400x300:r=30:d={seconds},noise=alls=12:allf=t", "-c:v", "libx264", "-preset", "ultrafast", "-pix_fmt", "yuv420p", clip]).ExecuteAsync();
             await using var bytes = File.OpenRead(clip);
             var answer = await trainer.PutAsync($"api/recordings?fileName=deck {seconds}.mp4", new StreamContent(bytes) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } });
             var lesson = (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("lessonId").GetString()!;
@@ -79,7 +79,7 @@ public sealed class SharedQueueTests
         var lesson = await LessonAsync(trainer, 8);
         (await trainer.PostAsJsonAsync("/api/renditions", new { lessons = new[] { lesson }, profiles = new[] { "small-480p" } })).EnsureSuccessStatusCode();
         await trainer.UntilAsync("api/queue", AllWork);
-        (await process.TakeDatabaseAwayAsync(TimeSpan.FromSeconds(4))).ShouldBeGreaterThan(0);
+        (await process.TakeDatabaseAwayAsync(TimeSpan.FromSeconds(2.5))).ShouldBeGreaterThan(0);
         await AnswersAsync(trainer);
         (await trainer.UntilAsync("api/queue", AllAreOver))[0].GetProperty("state").GetString().ShouldBe("done");
         // What came to its end while nothing could be written down is gone on with once.

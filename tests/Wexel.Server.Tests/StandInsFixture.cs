@@ -1,47 +1,46 @@
-using System.Diagnostics;
+using System.Globalization;
+using Microsoft.AspNetCore.Hosting;
+using Microsoft.AspNetCore.Mvc.Testing;
 
 namespace Wexel.Server.Tests;
 
-/// <summary>The stand-ins as their own process over real sockets.</summary>
+/// <summary>The stand-ins over real sockets.</summary>
 public sealed class StandInsFixture : IAsyncLifetime
 {
     private readonly string _folder = Directory.CreateTempSubdirectory("wexel-outside-").FullName;
-    private Process? _process;
+    private readonly int _port = ServerProcess.FreePort();
+    private WebApplicationFactory<StandIns.PostOffice>? _outside;
 
     internal int SmtpPort { get; } = ServerProcess.FreePort();
 
-    internal HttpClient Client { get; } = new(new HttpClientHandler { AllowAutoRedirect = false }) { BaseAddress = new Uri($"http://127.0.0.1:{ServerProcess.FreePort()}/") };
+    internal HttpClient Client { get; private set; } = null!;
 
-    public async ValueTask InitializeAsync()
+    internal static async Task<StandInsFixture> StartAsync()
     {
-        var start = new ProcessStartInfo("dotnet") { RedirectStandardOutput = true };
-        start.ArgumentList.Add(Path.Combine(AppContext.BaseDirectory, "Wexel.StandIns.dll"));
-        start.Environment["ASPNETCORE_URLS"] = Client.BaseAddress!.ToString();
-        start.Environment["StandIns__SmtpPort"] = SmtpPort.ToString(System.Globalization.CultureInfo.InvariantCulture);
-        start.Environment["StandIns__Data"] = _folder;
-        start.Environment["StandIns__DirectorySeconds"] = "0.2";
-        _process = Process.Start(start)!;
-        _process.OutputDataReceived += (_, _) => { };
-        _process.BeginOutputReadLine();
-        for (var i = 0; ; i++)
-        {
-            try
-            {
-                (await Client.GetAsync("healthz")).EnsureSuccessStatusCode();
-                return;
-            }
-            catch (HttpRequestException) when (i < 150)
-            {
-                await Task.Delay(100);
-            }
-        }
+        var started = new StandInsFixture();
+        await started.InitializeAsync();
+        return started;
     }
 
-    public ValueTask DisposeAsync()
+    public ValueTask InitializeAsync()
     {
-        _process?.Kill();
+        Client = new(new HttpClientHandler { AllowAutoRedirect = false }) { BaseAddress = new Uri($"http://127.0.0.1:{_port}/") };
+        _outside = new WebApplicationFactory<StandIns.PostOffice>().WithWebHostBuilder(host =>
+        {
+            host.UseUrls($"http://127.0.0.1:{_port}");
+            host.UseSetting("StandIns:SmtpPort", SmtpPort.ToString(CultureInfo.InvariantCulture));
+            host.UseSetting("StandIns:Data", _folder);
+            host.UseSetting("StandIns:DirectorySeconds", "0.2");
+        });
+        _outside.UseKestrel();
+        _outside.StartServer();
+        return ValueTask.CompletedTask;
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        await _outside!.DisposeAsync();
         Client.Dispose();
         Directory.Delete(_folder, recursive: true);
-        return ValueTask.CompletedTask;
     }
 }

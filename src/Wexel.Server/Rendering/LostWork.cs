@@ -1,22 +1,21 @@
 using Hangfire;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Options;
 using Wexel.Data;
 using Wexel.Data.Model;
+using Wexel.Server.Setup;
 
 namespace Wexel.Server.Rendering;
 
 /// <summary>Finds renditions whose worker has died, and has them rendered again.</summary>
-internal sealed class LostWork(IDbContextFactory<WexelDb> databases, IBackgroundJobClient jobs, TimeProvider clock, ILogger<LostWork> log) : BackgroundService
+internal sealed class LostWork(IDbContextFactory<WexelDb> databases, IBackgroundJobClient jobs, TimeProvider clock, IOptions<WexelOptions> options, ILogger<LostWork> log) : BackgroundService
 {
-    internal static readonly TimeSpan Silence = TimeSpan.FromSeconds(8);
-    private static readonly TimeSpan Round = TimeSpan.FromSeconds(4);
-
     /// <summary>How often a worker may be lost over one rendition. Work that brings down whoever takes it must not be handed on for ever.</summary>
     private const int MostLosses = 4;
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        using var timer = new PeriodicTimer(Round, clock);
+        using var timer = new PeriodicTimer(options.Value.LostAfter / 2, clock);
         do
         {
             try
@@ -34,7 +33,7 @@ internal sealed class LostWork(IDbContextFactory<WexelDb> databases, IBackground
     private async Task FreeAsync(CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var silentSince = clock.GetUtcNow() - Silence;
+        var silentSince = clock.GetUtcNow() - options.Value.LostAfter;
         var lost = db.Renditions.Where(r => r.State == RenditionState.Working && r.SignOfLifeAt < silentSince);
         await lost.Where(r => r.Attempts >= MostLosses).ExecuteUpdateAsync(
             set => set.SetProperty(r => r.State, RenditionState.Failed).SetProperty(r => r.EndedAt, clock.GetUtcNow())

@@ -23,7 +23,7 @@ internal sealed class RenderJob(IDbContextFactory<WexelDb> databases, RenderQueu
             return;
         await using var db = await databases.CreateDbContextAsync(shutdown);
         var renditions = await db.Renditions.Include(r => r.Lesson).Where(r => taken.Contains(r.Id)).OrderBy(r => r.Place).ToListAsync(shutdown);
-        await using var watch = new RenderWatch(databases, news, clock, renditions, options.Value.EncoderHangsAfter, shutdown);
+        await using var watch = new RenderWatch(databases, news, clock, renditions, options.Value.EncoderHangsAfter, options.Value.LostAfter, shutdown);
         var outcome = new Outcome(RenditionState.Done);
         try
         {

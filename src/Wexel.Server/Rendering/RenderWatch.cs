@@ -18,6 +18,7 @@ internal sealed class RenderWatch : IProgress<TimeSpan>, IAsyncDisposable
     private readonly TimeProvider _clock;
     private readonly IReadOnlyList<(Guid Id, Guid Lesson)> _renditions;
     private readonly TimeSpan _hangsAfter;
+    private readonly TimeSpan _lostAfter;
     private readonly CancellationTokenSource _stop;
     private readonly CancellationTokenSource _ended = new();
     private readonly DateTimeOffset _began;
@@ -31,10 +32,11 @@ internal sealed class RenderWatch : IProgress<TimeSpan>, IAsyncDisposable
     /// <param name="clock">The clock.</param>
     /// <param name="renditions">What is made.</param>
     /// <param name="hangsAfter">An encoder that reports nothing for so long hangs.</param>
+    /// <param name="lostAfter">What is silent for so long is taken over by another worker.</param>
     /// <param name="shutdown">The server goes down.</param>
-    internal RenderWatch(IDbContextFactory<WexelDb> databases, LiveNews news, TimeProvider clock, IReadOnlyList<Rendition> renditions, TimeSpan hangsAfter, CancellationToken shutdown)
+    internal RenderWatch(IDbContextFactory<WexelDb> databases, LiveNews news, TimeProvider clock, IReadOnlyList<Rendition> renditions, TimeSpan hangsAfter, TimeSpan lostAfter, CancellationToken shutdown)
     {
-        (_databases, _news, _clock, _hangsAfter, _renditions) = (databases, news, clock, hangsAfter, [.. renditions.Select(r => (r.Id, r.LessonId))]);
+        (_databases, _news, _clock, _hangsAfter, _lostAfter, _renditions) = (databases, news, clock, hangsAfter, lostAfter, [.. renditions.Select(r => (r.Id, r.LessonId))]);
         _stop = CancellationTokenSource.CreateLinkedTokenSource(shutdown);
         _began = clock.GetUtcNow();
         _watching = WatchAsync();
@@ -97,7 +99,7 @@ internal sealed class RenderWatch : IProgress<TimeSpan>, IAsyncDisposable
                 catch (Exception failed) when (DatabaseOutage.Is(failed))
                 {
                     // A database that restarts is back soon. Before another worker may take this over, it must be let go of here.
-                    alive = now - told < LostWork.Silence / 2 ? 1 : 0;
+                    alive = now - told < _lostAfter / 2 ? 1 : 0;
                 }
 
                 Hangs |= Volatile.Read(ref _encoding) && _clock.GetElapsedTime(Interlocked.Read(ref _movedAt)) > _hangsAfter;

@@ -43,6 +43,12 @@ internal sealed class WexelOptions
     /// <summary>How long a file in the hand-in folder must not have changed before it counts as complete.</summary>
     public TimeSpan HandInSettles { get; set; } = TimeSpan.FromSeconds(10);
 
+    /// <summary>How often the hand-in folder is looked through.</summary>
+    public TimeSpan HandInLooksEvery { get; set; } = TimeSpan.FromSeconds(1);
+
+    /// <summary>How long a worker may be silent before its work counts as lost and is done again.</summary>
+    public TimeSpan LostAfter { get; set; } = TimeSpan.FromSeconds(8);
+
     /// <summary>How long an encoder may report nothing before it counts as hanging and is ended.</summary>
     public TimeSpan EncoderHangsAfter { get; set; } = TimeSpan.FromMinutes(2);
 

@@ -19,8 +19,6 @@ internal sealed class HandIn(IServiceScopeFactory scopes, FileStore store, DiskR
     internal const string Refused = "refused";
     private const string By = "Hand-in folder";
 
-    private static readonly TimeSpan Round = TimeSpan.FromSeconds(1);
-
     /// <summary>What a file looked like, and since when it looks like that.</summary>
     private sealed record Seen(long Bytes, DateTime Written, DateTimeOffset Since);
 
@@ -29,7 +27,7 @@ internal sealed class HandIn(IServiceScopeFactory scopes, FileStore store, DiskR
         if (options.Value.HandIn is not { Length: > 0 } folder)
             return;
         var seen = new Dictionary<string, Seen>();
-        using var timer = new PeriodicTimer(Round, clock);
+        using var timer = new PeriodicTimer(options.Value.HandInLooksEvery, clock);
         do
         {
             var settled = new List<FileInfo>();
