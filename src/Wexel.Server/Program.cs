@@ -28,9 +28,9 @@ using Wexel.Server.Recordings;
 using Wexel.Server.Releases;
 using Wexel.Server.Rendering;
 using Wexel.Server.Setup;
-using Wexel.Server.Uploads;
 using Wexel.Server.SignIn;
 using Wexel.Server.Trying;
+using Wexel.Server.Uploads;
 
 var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = args, ContentRootPath = AppContext.BaseDirectory });
 builder.Services.AddSerilog(log => log.ReadFrom.Configuration(builder.Configuration).WriteTo.Console(formatProvider: System.Globalization.CultureInfo.InvariantCulture));

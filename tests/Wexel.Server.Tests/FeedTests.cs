@@ -14,8 +14,19 @@ public sealed class FeedTests(ReleasedServerFixture fixture) : IClassFixture<Rel
 
     private static object Settings(string title = "Deck", string media = "video", bool unlisted = false, string mail = "mara.tarn@brackwater.example") => new
     {
-        title, description = "For the crew.", author = "Staff training", ownerMail = mail, category = "Education", subcategory = "How To",
-        language = "en-GB", @explicit = false, link = (string?)null, media, order = "serial", unlisted, colour = "#0B6570",
+        title,
+        description = "For the crew.",
+        author = "Staff training",
+        ownerMail = mail,
+        category = "Education",
+        subcategory = "How To",
+        language = "en-GB",
+        @explicit = false,
+        link = (string?)null,
+        media,
+        order = "serial",
+        unlisted,
+        colour = "#0B6570",
     };
 
     private static async Task<JsonElement> FeedAsync(HttpClient trainer, object settings)

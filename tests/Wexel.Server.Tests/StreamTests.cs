@@ -122,7 +122,7 @@ public sealed class StreamTests(ServerFixture fixture) : IClassFixture<ServerFix
         var tried = await (await TryAsync("web", "small-480p")).Content.ReadFromJsonAsync<JsonElement>();
         var trials = tried.GetProperty("trials").EnumerateArray().ToList();
         trials.ShouldAllBe(t => t.GetProperty("worstSsim").GetDouble() > 0.9 && t.GetProperty("bytes").GetInt64() > 1000 && t.GetProperty("took").GetInt64() > 0);
-var frames = tried.GetProperty("frames").GetInt64();
+        var frames = tried.GetProperty("frames").GetInt64();
         var png = await trainer.GetByteArrayAsync($"/api/trials/{trials[0].GetProperty("key").GetString()}/{frames - 1}.png");
         png[1..4].ShouldBe("PNG"u8.ToArray());
         (await trainer.GetAsync($"/api/trials/{trials[0].GetProperty("key").GetString()}/{frames}.png")).StatusCode.ShouldBe(HttpStatusCode.NotFound);

@@ -8,8 +8,8 @@ using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 using Wexel.Data;
 using Wexel.Data.Storage;
-using Wexel.Server.Recordings;
 using Wexel.Server.Profiles;
+using Wexel.Server.Recordings;
 using Wexel.Server.Setup;
 
 namespace Wexel.Server.Lessons;

@@ -8,8 +8,8 @@ using Wexel.Core.Feeds;
 using Wexel.Core.Outlets;
 using Wexel.Core.Recordings;
 using Wexel.Data;
-using Wexel.Server.Rendering;
 using Wexel.Server.Estimates;
+using Wexel.Server.Rendering;
 using Wexel.Server.Setup;
 using Wexel.Server.SignIn;
 
