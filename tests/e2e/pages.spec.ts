@@ -1,4 +1,4 @@
-import { execFileSync, spawnSync } from 'node:child_process'
+import { execFileSync } from 'node:child_process'
 import { writeFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import { join } from 'node:path'
@@ -22,9 +22,6 @@ function faults(files: string[]): string[] {
   const { messages } = JSON.parse(said) as { messages: Message[] }
   return messages.filter((m) => m.type !== 'info').map((m) => `${m.url.split('/').pop()}:${m.lastLine} ${m.message}`)
 }
-
-const java = spawnSync('java', ['-version']).status === 0
-test.skip(!java, 'The checker runs on Java, which is not on this machine.')
 
 test('the HTML of every learner page is valid', async ({ page }) => {
   await signIn(page, newcomer)

@@ -4,16 +4,22 @@ import { join } from 'node:path'
 import { defineConfig } from '@playwright/test'
 import launch from '../../demo/chromium.json' with { type: 'json' }
 
-export const ports = { server: 5285, outside: 5286, smtp: 5287 }
+const workers = 2
 
-/** The server's folder; the workers read this file again, and are told the same one. */
+/** Each worker has a server, a database and an outside world of its own, so that what one test sets for the house disturbs no other. */
+const worldOf = (worker: number) => ({ server: 5285 + 10 * worker, outside: 5286 + 10 * worker, smtp: 5287 + 10 * worker })
+const own = Number(process.env.TEST_PARALLEL_INDEX ?? 0)
+export const ports = worldOf(own)
+
+/** The servers' folder; the workers read this file again, and are told the same one. */
 process.env.WEXEL_E2E_DATA ??= mkdtempSync(join(tmpdir(), 'wexel-e2e-'))
-export const data = process.env.WEXEL_E2E_DATA
+const folderOf = (worker: number) => join(process.env.WEXEL_E2E_DATA as string, `${worker}`)
+export const data = folderOf(own)
 
 export default defineConfig({
   testDir: '.',
   outputDir: '../../test-results',
-  workers: 1,
+  workers,
   timeout: 120_000,
   expect: { timeout: 15_000 },
   reporter: [['list'], ['json']],
@@ -23,11 +29,14 @@ export default defineConfig({
     acceptDownloads: true,
     launchOptions: launch,
   },
-  webServer: {
-    command: `bash serve.sh ${data} ${ports.server} ${ports.outside} ${ports.smtp}`,
-    cwd: import.meta.dirname,
-    url: `http://127.0.0.1:${ports.server}/healthz`,
-    timeout: 120_000,
-    gracefulShutdown: { signal: 'SIGTERM', timeout: 10_000 },
-  },
+  webServer: Array.from({ length: workers }, (_, worker) => worker).map((worker) => {
+    const { server, outside, smtp } = worldOf(worker)
+    return {
+      command: `bash serve.sh ${folderOf(worker)} ${server} ${outside} ${smtp} short`,
+      cwd: import.meta.dirname,
+      url: `http://127.0.0.1:${server}/healthz`,
+      timeout: 120_000,
+      gracefulShutdown: { signal: 'SIGTERM', timeout: 10_000 },
+    }
+  }),
 })

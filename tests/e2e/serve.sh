@@ -1,15 +1,26 @@
 #!/usr/bin/env bash
 # Starts the real server and the stand-ins for the browser tests, with a database and a store of their own.
+# Usage: serve.sh FOLDER PORT PORT-OUTSIDE PORT-SMTP short|whole; short is the demo's lessons, only the first seconds of each.
 set -euo pipefail
 home=$(cd "$(dirname "$0")/../.." && pwd)
-data=$1 server_port=$2 outside_port=$3 smtp_port=$4
+data=$1 server_port=$2 outside_port=$3 smtp_port=$4 demo=$home/demo
 database="wexel_e2e_$$"
 pg=$(sed -E 's/.*Port=([0-9]+).*/\1/' <<<"$WEXEL_TEST_POSTGRES")
 bin=$(ls -d /usr/lib/postgresql/*/bin | sort -V | tail -1)
+mkdir -p "$data"
+if [ "$5" = short ]; then
+  demo=$data/demo; mkdir -p "$demo/recordings"
+  cp "$home"/demo/*.json "$home/demo/mark.png" "$demo"; cp "$home"/demo/recordings/*.txt "$home"/demo/recordings/*.vtt "$demo/recordings"
+  for recording in "$home"/demo/recordings/*.{mp4,mkv,mov}; do
+    # What is released is watched, and needs more.
+    seconds=8; if grep -F "$(basename "$recording")" "$demo/lessons.json" | grep -q '"released": true'; then seconds=20; fi
+    ffmpeg -nostdin -v error -t $seconds -i "$recording" -c copy "$demo/recordings/$(basename "$recording")"
+  done
+fi
 "$bin/createdb" -h 127.0.0.1 -p "$pg" -U wexel "$database"
 StandIns__DirectorySeconds=2 StandIns__SmtpPort=$smtp_port StandIns__Data="$data/outside" ASPNETCORE_URLS="http://127.0.0.1:$outside_port" \
   dotnet "$home/src/Wexel.StandIns/bin/Release/net10.0/Wexel.StandIns.dll" > "$data/stand-ins.log" 2>&1 & outside=$!
-ConnectionStrings__Wexel="$WEXEL_TEST_POSTGRES;Database=$database" Wexel__Data="$data/files" Wexel__Assets="$home/artifacts" Wexel__Demo="$home/demo" Wexel__KeepFree=0 \
+ConnectionStrings__Wexel="$WEXEL_TEST_POSTGRES;Database=$database" Wexel__Data="$data/files" Wexel__Assets="$home/artifacts" Wexel__Demo="$demo" Wexel__KeepFree=0 \
   Wexel__PublicAddress="http://127.0.0.1:$server_port/" Wexel__SmtpPort=$smtp_port \
   Wexel__PracticeLearningSystem="http://127.0.0.1:$outside_port/learning/packages/" ASPNETCORE_URLS="http://127.0.0.1:$server_port" \
   dotnet "$home/src/Wexel.Server/bin/Release/net10.0/Wexel.Server.dll" > "$data/server.log" 2>&1 & server=$!

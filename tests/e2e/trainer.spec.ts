@@ -9,7 +9,7 @@ import { expect, test } from '@playwright/test'
 import { createFile, MP4BoxBuffer } from 'mp4box'
 import webvtt from 'webvtt-parser'
 import { clip, folder, hasNoAccessibilityFaults, learner, signIn, trainer } from './help'
-import { ports } from './playwright.config'
+import { data, ports } from './playwright.config'
 
 const outside = `http://127.0.0.1:${ports.outside}`
 
@@ -29,17 +29,9 @@ test('a learner who signs in is not let into the desk', async ({ page }) => {
   await expect(page.getByRole('heading', { name: 'This side is for trainers' })).toBeVisible()
 })
 
-test('the four demo lessons stand in their course', async ({ page }) => {
+test('every place of the desk is without faults', async ({ page }) => {
   await signIn(page)
-  const rows = page.getByRole('row')
-  for (const [title, length] of [
-    ['Opening the desk', '0:52'],
-    ['Selling a vehicle crossing', '9:17'],
-    ['Refunds and changes', '0:47'],
-    ['Closing the till', '0:33'],
-  ]) {
-    await expect(rows.filter({ hasText: title })).toContainText(length)
-  }
+  await expect(page.getByRole('row').filter({ hasText: 'Closing the till' })).toBeVisible()
   await hasNoAccessibilityFaults(page)
   for (const place of ['Board', 'Queue', 'Results', 'Kit']) {
     await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: place }).click()
@@ -84,7 +76,7 @@ test('bad files are refused in a sentence, and the same bytes are recognised', a
   await heading.dispatchEvent('drop', { dataTransfer: dropped })
   await expect(page.getByText('Drop to bring it in')).toBeHidden()
   await expect(page.getByRole('alert').filter({ hasText: '“nothing.mkv”' })).toContainText('is empty')
-  await page.getByLabel('Choose recordings').setInputFiles(join(import.meta.dirname, '../../demo/recordings/Untitled 7.mov'))
+  await page.getByLabel('Choose recordings').setInputFiles(join(data, 'demo/recordings/Untitled 7.mov'))
   await expect(page.getByText('These same bytes are here already.')).toBeVisible()
 })
 
