@@ -1,3 +1,5 @@
+using Wexel.Core;
+
 namespace Wexel.Cli;
 
 /// <summary>What was brought in cannot be used; the message is one sentence for people.</summary>
@@ -9,6 +11,10 @@ internal sealed class MisusedException(string sentence) : Exception(sentence);
 /// <summary>Reads the files that were named on the command line.</summary>
 internal static class InputFile
 {
+    /// <summary>What stands in a text file.</summary>
+    /// <exception cref="UnusableInputException">The file cannot be read, or is no text.</exception>
+    internal static string Text(string path) => PlainText.Decode(Read(path, File.ReadAllBytes)) ?? throw new UnusableInputException($"“{path}” is no text file.");
+
     /// <exception cref="UnusableInputException">The file cannot be read.</exception>
     internal static T Read<T>(string path, Func<string, T> read)
     {

@@ -72,7 +72,7 @@ public static class BurntCaptions
         text.Append(CultureInfo.InvariantCulture, $"Style: Caption,{Typeface},{placed.LineHeight},&H00FFFFFF,&H00FFFFFF,&H30000000,&H30000000,0,0,0,0,100,100,0,0,3,{Math.Max(2, placed.LineHeight / 8)},0,{(placed.AtTop ? 8 : 2)},{placed.Left},{placed.Right},{placed.Edge},1\n");
         text.Append("\n[Events]\n").Append(AssText.EventColumns).Append('\n');
         foreach (var cue in cues)
-            text.Append("Dialogue: 0,").Append(Time(cue.Span.Start)).Append(',').Append(Time(cue.Span.End)).Append(",Caption,,0,0,0,,").Append(AssText.Escape(cue.Text)).Append('\n');
+            text.Append("Dialogue: 0,").Append(Time(cue.Span.Start)).Append(',').Append(Time(cue.Span.End)).Append(",Caption,,0,0,0,,").Append(cue.AtTop && !placed.AtTop ? "{\\an8}" : "").Append(cue.Markup is { } markup ? CueMarkup.ForLibass(markup) : AssText.Escape(cue.Text)).Append('\n');
         return text.ToString();
     }
 

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Wexel.Core.Timing;
 
 namespace Wexel.Core.Captions;
@@ -5,7 +6,12 @@ namespace Wexel.Core.Captions;
 /// <summary>One caption: what is shown, and when.</summary>
 /// <param name="Span">When it is shown, in recording time.</param>
 /// <param name="Text">Plain text; lines are parted by <c>\n</c>.</param>
-public sealed record Cue(TimeRange Span, string Text);
+/// <param name="Markup">The same with bold, italics and underlines, see <see cref="CueMarkup"/>; null where there are none.</param>
+/// <param name="AtTop">Whether it stands at the top of the picture and not at its bottom.</param>
+public sealed record Cue(
+    TimeRange Span, string Text,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? Markup = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool AtTop = false);
 
 /// <summary>What was read from a caption file.</summary>
 /// <param name="Cues">In order of time.</param>

@@ -4,10 +4,16 @@ using Wexel.Core.Timing;
 
 namespace Wexel.Core.Captions;
 
+/// <summary>What the lines of a caption say.</summary>
+/// <param name="Text">Plain.</param>
+/// <param name="Markup">With tags, or null.</param>
+/// <param name="AtTop">Whether they ask for the top.</param>
+internal readonly record struct CueText(string Text, string? Markup, bool AtTop = false);
+
 /// <summary>What WebVTT and SubRip have in common: blocks parted by empty lines, each with a line of two times and an arrow.</summary>
 internal static class TimedBlocks
 {
-    internal static CaptionReading Read(string[] lines, int start, Regex arrow, Func<string, string> plain)
+    internal static CaptionReading Read(string[] lines, int start, Regex arrow, Func<string, CueText> read)
     {
         var cues = new List<Cue>();
         var problems = new List<Problem>();
@@ -19,13 +25,13 @@ internal static class TimedBlocks
             var first = index;
             while (index < lines.Length && !string.IsNullOrWhiteSpace(lines[index]))
                 index++;
-            ReadBlock(lines[first..index], first + 1, arrow, plain, cues, problems);
+            ReadBlock(lines[first..index], first + 1, arrow, read, cues, problems);
         }
 
         return new CaptionReading([.. cues.OrderBy(c => c.Span.Start)], problems);
     }
 
-    private static void ReadBlock(string[] block, int lineNumber, Regex arrow, Func<string, string> plain, List<Cue> cues, List<Problem> problems)
+    private static void ReadBlock(string[] block, int lineNumber, Regex arrow, Func<string, CueText> read, List<Cue> cues, List<Problem> problems)
     {
         var at = Array.FindIndex(block, 0, Math.Min(2, block.Length), line => line.Contains("-->", StringComparison.Ordinal));
         if (at < 0)
@@ -41,11 +47,21 @@ internal static class TimedBlocks
             problems.Add(new Problem("captions-backward", $"Line {number}: the caption ends before it starts; it was left out.", place));
         else
         {
-            var text = plain(string.Join('\n', block[(at + 1)..].Select(line => line.Trim()))).Trim();
+            var (text, markup, atTop) = read(string.Join('\n', block[(at + 1)..].Select(line => line.Trim())));
             if (text.Length > 0)
-                cues.Add(new Cue(new TimeRange(from.Value, to.Value), text));
+                cues.Add(new Cue(new TimeRange(from.Value, to.Value), text, markup, atTop || IsAtTop(match.Groups["settings"].Value)));
         }
     }
+
+    /// <summary>Whether settings place a caption in the upper half: lines count from the top, and from the bottom where they are negative (W3C WebVTT, section 4.4).</summary>
+    private static bool IsAtTop(string settings)
+    {
+        var line = settings.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries).FirstOrDefault(s => s.StartsWith("line:", StringComparison.Ordinal))?["line:".Length..].Split(',')[0];
+        return line is not null && double.TryParse(line.TrimEnd('%'), CultureInfo.InvariantCulture, out var value) && value >= 0 && value < (line.EndsWith('%') ? 50 : UpperLines);
+    }
+
+    /// <summary>A picture has room for about fifteen lines of captions (section 7.4: 5vh a line, with space between).</summary>
+    private const int UpperLines = 7;
 
     private static TimeSpan? Time(string text)
     {

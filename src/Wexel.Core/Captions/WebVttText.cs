@@ -9,15 +9,15 @@ namespace Wexel.Core.Captions;
 public static partial class WebVttText
 {
     /// <summary>
-    /// Reads a WebVTT text. Header, NOTE, STYLE and REGION blocks and cue settings are passed over; tags are taken out, character
-    /// references resolved. A cue that cannot be read becomes a problem that names its line.
+    /// Reads a WebVTT text. Header, NOTE, STYLE and REGION blocks are passed over, and of cue settings all but whether a caption stands at the
+    /// top; tags but bold, italics and underlines are taken out, character references resolved. A cue that cannot be read becomes a problem that names its line.
     /// </summary>
     public static CaptionReading Read(string text)
     {
         var lines = text.TrimStart('\uFEFF').ReplaceLineEndings("\n").Split('\n');
         if (!lines[0].StartsWith("WEBVTT", StringComparison.Ordinal))
             return new CaptionReading([], [new Problem("captions-not-webvtt", "The file does not start with WEBVTT; save it again as WebVTT or SubRip.", "line 1")]);
-        return TimedBlocks.Read(lines, start: 1, Arrow(), Plain);
+        return TimedBlocks.Read(lines, start: 1, Arrow(), tagged => CueMarkup.Read(tagged, Resolve) is var (words, markup) ? new CueText(words, markup) : default);
     }
 
     /// <summary>Prints cues as WebVTT: times with hours, text escaped, empty lines inside a cue left out.</summary>
@@ -26,9 +26,9 @@ public static partial class WebVttText
         var text = new StringBuilder("WEBVTT\n");
         foreach (var cue in cues)
         {
-            text.Append(CultureInfo.InvariantCulture, $"\n{TimeCode.Full(cue.Span.Start)} --> {TimeCode.Full(cue.Span.End)}\n");
-            foreach (var line in cue.Text.Split('\n', StringSplitOptions.RemoveEmptyEntries))
-                text.Append(Escape(line)).Append('\n');
+            text.Append(CultureInfo.InvariantCulture, $"\n{TimeCode.Full(cue.Span.Start)} --> {TimeCode.Full(cue.Span.End)}{(cue.AtTop ? " line:0" : "")}\n");
+            foreach (var line in (cue.Markup ?? Escape(cue.Text)).Split('\n', StringSplitOptions.RemoveEmptyEntries))
+                text.Append(line).Append('\n');
         }
 
         return text.ToString();
@@ -40,26 +40,20 @@ public static partial class WebVttText
         .Replace("<", "&lt;", StringComparison.Ordinal)
         .Replace(">", "&gt;", StringComparison.Ordinal);
 
-    private static string Plain(string text)
+    /// <summary>Character references become the characters.</summary>
+    internal static string Resolve(string text) => Reference().Replace(text, m => m.Value switch
     {
-        var untagged = Tag().Replace(text, "");
-        return Reference().Replace(untagged, m => m.Value switch
-        {
-            "&amp;" => "&",
-            "&lt;" => "<",
-            "&gt;" => ">",
-            "&nbsp;" => "\u00A0",
-            "&lrm;" => "\u200E",
-            "&rlm;" => "\u200F",
-            _ => m.Value,
-        });
-    }
+        "&amp;" => "&",
+        "&lt;" => "<",
+        "&gt;" => ">",
+        "&nbsp;" => "\u00A0",
+        "&lrm;" => "\u200E",
+        "&rlm;" => "\u200F",
+        _ => m.Value,
+    });
 
-    [GeneratedRegex(@"^(?<from>(?:\d{2,}:)?\d{2}:\d{2}\.\d{3})[ \t]*-->[ \t]*(?<to>(?:\d{2,}:)?\d{2}:\d{2}\.\d{3})(?:[ \t].*)?$")]
+    [GeneratedRegex(@"^(?<from>(?:\d{2,}:)?\d{2}:\d{2}\.\d{3})[ \t]*-->[ \t]*(?<to>(?:\d{2,}:)?\d{2}:\d{2}\.\d{3})(?:[ \t](?<settings>.*))?$")]
     private static partial Regex Arrow();
-
-    [GeneratedRegex(@"<[^>]*>")]
-    private static partial Regex Tag();
 
     [GeneratedRegex(@"&(amp|lt|gt|nbsp|lrm|rlm);")]
     private static partial Regex Reference();

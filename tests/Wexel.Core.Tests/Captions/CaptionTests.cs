@@ -1,5 +1,6 @@
 using CsCheck;
 using Wexel.Core.Captions;
+using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 using TextEncoding = System.Text.Encoding;
 
@@ -39,7 +40,7 @@ public class CaptionTests
         reading.Problems.ShouldBeEmpty();
         reading.Cues.ShouldBe(
         [
-            new Cue(new TimeRange(Ms.Of(22_000), Ms.Of(24_500)), "We are in <New York> & City"),
+            new Cue(new TimeRange(Ms.Of(22_000), Ms.Of(24_500)), "We are in <New York> & City", "<b>We are</b> in &lt;New York&gt; &amp; City"),
             new Cue(new TimeRange(Ms.Of(135_000), Ms.Of(140_000)), "- Ta en kopp varmt te.\n- Det är inte varmt."),
         ]);
     }
@@ -49,6 +50,8 @@ public class CaptionTests
     [InlineData("utf-8-bom")]
     [InlineData("utf-16le-bom")]
     [InlineData("utf-16be-bom")]
+    [InlineData("utf-16le")]
+    [InlineData("utf-16be")]
     [InlineData("windows-1252")]
     public void Reads_SubRip_in_any_usual_encoding(string encoding)
     {
@@ -56,6 +59,8 @@ public class CaptionTests
         {
             "utf-8-bom" => [.. TextEncoding.UTF8.GetPreamble(), .. TextEncoding.UTF8.GetBytes(SubRip)],
             "utf-16le-bom" => [.. TextEncoding.Unicode.GetPreamble(), .. TextEncoding.Unicode.GetBytes(SubRip)],
+            "utf-16le" => TextEncoding.Unicode.GetBytes(SubRip),
+            "utf-16be" => TextEncoding.BigEndianUnicode.GetBytes(SubRip),
             "utf-16be-bom" => [.. TextEncoding.BigEndianUnicode.GetPreamble(), .. TextEncoding.BigEndianUnicode.GetBytes(SubRip)],
             _ => TextEncoding.GetEncoding(encoding).GetBytes(SubRip),
         };
@@ -63,6 +68,7 @@ public class CaptionTests
         reading.Problems.ShouldBeEmpty();
         reading.Cues.Select(c => c.Text).ShouldBe(["Grüße an Bord", "Zwei\nZeilen"]);
         reading.Cues[0].Span.ShouldBe(new TimeRange(Ms.Of(1000), Ms.Of(2500)));
+        reading.Cues.Select(c => (c.Markup, c.AtTop)).ShouldBe([("Grüße <i>an Bord</i>", false), (null, true)]);
     }
 
     [Fact]
@@ -82,6 +88,45 @@ public class CaptionTests
         var reading = CaptionFile.Read(TextEncoding.UTF8.GetBytes(text));
         reading.Cues.ShouldBeEmpty();
         reading.Problems.ShouldHaveSingleItem().Code.ShouldBe("captions-none");
+    }
+
+    [Fact]
+    public void A_file_that_is_no_text_says_so_and_nothing_of_it_is_shown()
+    {
+        var problem = CaptionFile.Read([0x89, 0x50, 0x4E, 0x47, 0x0D, 0x0A, 0x1A, 0x0A, 0, 0, 0, 0x0D, 0x49, 0x48, 0x44, 0x52, 0, 0, 1, 0]).Problems.ShouldHaveSingleItem();
+        (problem.Code, problem.Sentence.Any(char.IsControl)).ShouldBe(("captions-no-text", false));
+    }
+
+    [Theory]
+    [InlineData("<b>Stop", "Stop", "<b>Stop</b>")]
+    [InlineData("<i>a <b>b</i> c</b>", "a b c", "<i>a <b>b</b></i> c")]
+    [InlineData("</i>plain</b>", "plain", null)]
+    [InlineData("<c.yellow>one</c> <U>two</U>", "one two", "one <u>two</u>")]
+    public void Bold_italics_and_underlines_are_kept_and_closed(string tagged, string text, string? markup)
+    {
+        var cue = WebVttText.Read($"WEBVTT\n\n00:01.000 --> 00:02.000\n{tagged}\n").Cues.ShouldHaveSingleItem();
+        (cue.Text, cue.Markup).ShouldBe((text, markup));
+        WebVttText.Read(WebVttText.Write([cue])).Cues.ShouldBe([cue]);
+    }
+
+    [Theory]
+    [InlineData("line:0", true)]
+    [InlineData("position:50% line:10%,start", true)]
+    [InlineData("line:80%", false)]
+    [InlineData("line:-1", false)]
+    [InlineData("align:start", false)]
+    public void A_caption_at_the_top_stays_at_the_top(string settings, bool atTop)
+    {
+        var cue = WebVttText.Read($"WEBVTT\n\n00:01.000 --> 00:02.000 {settings}\nHello\n").Cues.ShouldHaveSingleItem();
+        cue.AtTop.ShouldBe(atTop);
+        WebVttText.Read(WebVttText.Write([cue])).Cues.ShouldBe([cue]);
+    }
+
+    [Fact]
+    public void Captions_in_the_picture_keep_both()
+    {
+        var script = BurntCaptions.Script([new Cue(new TimeRange(Ms.Of(0), Ms.Of(1000)), "Go {on}", "<i>Go</i> {on}", AtTop: true)], new PictureSize(1280, 720), null);
+        script.ShouldContain("{\\an8}{\\i1}Go{\\i0} \\{on\\}");
     }
 
     [Fact]

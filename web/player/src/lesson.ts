@@ -19,7 +19,7 @@ export interface Lesson {
   video: string
   poster: string | null
   sections: Section[]
-  captions: { language: string; cues: { span: { start: number; end: number }; text: string }[] } | null
+  captions: { language: string; cues: { span: { start: number; end: number }; text: string; markup?: string; atTop?: boolean }[] } | null
   completePercent: number
   reportTo: string | null
   embedded: boolean
