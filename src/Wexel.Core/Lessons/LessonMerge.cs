@@ -41,7 +41,7 @@ public sealed record LessonMerge(LessonDocument Document, IReadOnlyList<string> 
             Captions = Pick(before.Captions, theirs.Captions, mine.Captions, "the captions"),
             Canvas = Pick(before.Canvas, theirs.Canvas, mine.Canvas, "the canvas"),
             HouseMark = Pick(before.HouseMark, theirs.HouseMark, mine.HouseMark, "the house mark"),
-            Frames = mine.Frames.SequenceEqual(before.Frames) ? theirs.Frames : mine.Frames,
+            Frames = Things(before.Frames, theirs.Frames, mine.Frames, f => f.Recording, _ => "how a recording lies on the canvas", (_, _, own) => own, clashes),
             // What I cut is cut, and what I restored is restored.
             Cuts = TimeRange.Without(TimeRange.Union(theirs.Cuts.Concat(TimeRange.Without(mine.Cuts, before.Cuts))), TimeRange.Without(before.Cuts, mine.Cuts)),
             Sections = [.. Things(before.Sections, theirs.Sections, mine.Sections, s => s.Id, s => $"the section “{s.Title}”", Both, clashes).OrderBy(s => s.At)],

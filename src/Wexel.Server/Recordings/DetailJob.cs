@@ -26,16 +26,17 @@ internal sealed class DetailJob(WexelDb db, FileStore store, LiveNews news)
     {
         var delivered = sizes.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(s => s.Split('x')).Select(s => new PictureSize(int.Parse(s[0]), int.Parse(s[1]))).ToList();
         var key = Key(hash, delivered);
-        await using var hold = await WorkHold.TryAsync(db, $"detail {key}", cancel);
-        if (hold is null || store.Has(key, Name) || await db.Recordings.FindAsync([hash], cancel) is not { Analysis: { } analysis } recording)
-            return;
         try
         {
+            await using var hold = await WorkHold.TryAsync(db, $"detail {key}", cancel);
+            if (hold is null || store.Has(key, Name) || await db.Recordings.FindAsync([hash], cancel) is not { Analysis: { } analysis } recording)
+                return;
             var seen = await DetailFinder.FindAsync(Json.Read<RecordingFacts>(recording.Facts), store.Recording(hash), Json.Read<RecordingAnalysis>(analysis), delivered, cancel);
             await WholeFile.MakeAsync(store.Derived(key, Name), temporary => File.WriteAllTextAsync(temporary, Json.Write(seen), cancel));
         }
         finally
         {
+            // However it ended: whoever looks next asks anew for what is not there.
             Asked.TryRemove(key, out _);
         }
 

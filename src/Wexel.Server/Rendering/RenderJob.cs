@@ -46,6 +46,12 @@ internal sealed class RenderJob(IDbContextFactory<WexelDb> databases, RenderQueu
         {
             outcome = new Outcome(RenditionState.Failed, failed.Message, "Look whether the server's disk is full, then try again.");
         }
+        catch (Exception failed) when (!DatabaseOutage.Is(failed))
+        {
+            // Taken up again and again it would look like a server that dies over it.
+            log.LogError(failed, "Rendering lesson {Lesson} failed in a way that nobody expected", renditions[0].LessonId);
+            outcome = new Outcome(RenditionState.Failed, $"Wexel itself failed: {failed.Message}", "Try again; if it fails again, whoever looks after the server finds more in its log.");
+        }
 
         await watch.EndAsync();
         foreach (var rendition in renditions)
@@ -66,13 +72,16 @@ internal sealed class RenderJob(IDbContextFactory<WexelDb> databases, RenderQueu
         (rendition.Said, rendition.Advice) = (outcome.Said, outcome.Advice);
         rendition.Progress = rendition.State == RenditionState.Done ? 1 : 0;
         rendition.EndedAt = rendition.State == RenditionState.Waiting ? null : clock.GetUtcNow();
-        var stillOurs = await db.Renditions.Where(r => r.Id == rendition.Id && r.State == RenditionState.Working).CountAsync() == 1;
-        if (stillOurs)
-            await db.SaveChangesAsync(CancellationToken.None);
-        else
+        // Holds the row: whoever stops it in this moment comes before, or finds it settled.
+        await using var settling = await db.Database.BeginTransactionAsync(CancellationToken.None);
+        if (await db.Renditions.Where(r => r.Id == rendition.Id && r.State == RenditionState.Working).ExecuteUpdateAsync(set => set.SetProperty(r => r.SignOfLifeAt, clock.GetUtcNow())) == 0)
+        {
             db.Entry(rendition).State = EntityState.Detached;
-        if (!stillOurs)
             return;
+        }
+
+        await db.SaveChangesAsync(CancellationToken.None);
+        await settling.CommitAsync(CancellationToken.None);
         await news.RenditionAsync(new RenditionNews(rendition.Id, rendition.LessonId, rendition.State, rendition.Progress, null));
         log.LogInformation("Rendition {Id} of lesson {Lesson}: {State}", rendition.Id, rendition.LessonId, rendition.State);
     }

@@ -44,13 +44,20 @@ export function useUploads() {
   const takers = useRef(new Map<string, Taker>())
   const list = useRef(uploads)
   list.current = uploads
+  const left = useRef(false)
+  useEffect(() => {
+    left.current = false
+    return () => {
+      left.current = true
+    }
+  }, [])
   const set = useCallback((key: string, change: Partial<Upload>) => setUploads((all) => all.map((u) => (u.key === key ? { ...u, ...change } : u))), [])
 
   /** Waits for what the server finds out of a file that has come. */
   const look = useCallback(
     async (key: string, id: string) => {
       set(key, { state: 'looking', id })
-      for (;;) {
+      while (!left.current) {
         const view = await taken(api.GET('/api/uploads/{id}', { params: { path: { id } } })).catch((refused: Error & { status?: number }) => {
           if (refused.status === 404) set(key, { state: 'failed', problem: refused.message })
           return refused.status === 404 ? undefined : null
@@ -162,7 +169,7 @@ export function useUploads() {
           }
           set(key, { state: 'lost' })
           setTimeout(() => {
-            if (list.current.find((u) => u.key === key)?.state !== 'lost') return
+            if (left.current || list.current.find((u) => u.key === key)?.state !== 'lost') return
             set(key, { state: 'coming' })
             upload.start()
           }, tryAgainMs)

@@ -32,6 +32,9 @@ interface State {
 
 const fresh = (): State => ({ revision: 0, number: 0, running: false, conflict: false, timer: 0, back: [], on: [] })
 
+/** Browsers send at most 64 KiB for pages that are gone (WHATWG Fetch, section 4.6); other requests count too. */
+const mostKeptAlive = 48 * 1024
+
 /**
  * A lesson being worked on: every edit shows at once, is saved by itself a moment later, and can be undone, also after the page was
  * left. Saves go one after the other, each based on the revision that the last one made. What somebody else saves shows at once
@@ -229,13 +232,11 @@ export function useLesson(id: string) {
     const leaving = (event: BeforeUnloadEvent) => {
       const s = state.current
       if (!s.wanted || s.conflict) return
-      fetch(`/api/lessons/${id}/document`, {
-        method: 'PUT',
-        keepalive: true,
-        headers: { 'Content-Type': 'application/json' },
-        body: JSON.stringify({ basedOn: s.revision, document: s.wanted, restoredFrom: s.restoredFrom ?? null }),
-      }).catch(() => undefined)
-      if (s.running) event.preventDefault()
+      const body = JSON.stringify({ basedOn: s.revision, document: s.wanted, restoredFrom: s.restoredFrom ?? null })
+      const large = new Blob([body]).size > mostKeptAlive
+      fetch(`/api/lessons/${id}/document`, { method: 'PUT', keepalive: !large, headers: { 'Content-Type': 'application/json' }, body }).catch(() => undefined)
+      // What is too large to be sent without the page is sent while the browser asks whether to leave.
+      if (s.running || large) event.preventDefault()
     }
     addEventListener('beforeunload', leaving)
     return () => {
