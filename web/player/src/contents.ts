@@ -20,7 +20,7 @@ export function contents(lesson: Lesson, go: (ms: number) => void) {
         },
       },
       element('span', { class: 'at' }, clock(section.at)),
-      element('span', { class: 'title' }, section.title),
+      element('span', { class: 'title', dir: 'auto', lang: lesson.language }, section.title),
       seen,
     )
     return element('li', { class: section.nested ? 'nested' : null }, link)

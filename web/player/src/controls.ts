@@ -10,6 +10,8 @@ import type { Lesson } from './lesson'
 import { clock } from './time'
 
 const word = (slot: string, text: string) => element('span', { slot, class: 'word' }, text)
+/** A state has a mark beside its word, so that it does not look like something that will happen. */
+const state = (slot: string, text: string, on: boolean) => element('span', { slot, class: on ? 'word is on' : 'word is' }, text)
 
 /** The picture with the bar under it: buttons with words, in the order in which they are used. */
 export function stage(lesson: Lesson, video: HTMLVideoElement): HTMLElement {
@@ -32,8 +34,8 @@ export function stage(lesson: Lesson, video: HTMLVideoElement): HTMLElement {
       time,
       element('span', { class: 'gap' }),
       element('span', { class: 'speed' }, 'Speed ', bar('media-playback-rate-button', { rates: '1 1.25 1.5 2 0.75' })),
-      lesson.captions ? bar('media-captions-button', {}, word('on', 'Captions on'), word('off', 'Captions off')) : null,
-      bar('media-mute-button', {}, word('off', 'Sound off'), word('low', 'Sound on'), word('medium', 'Sound on'), word('high', 'Sound on')),
+      lesson.captions ? bar('media-captions-button', {}, state('on', 'Captions', true), state('off', 'Captions', false)) : null,
+      bar('media-mute-button', {}, state('off', 'Sound', false), state('low', 'Sound', true), state('medium', 'Sound', true), state('high', 'Sound', true)),
       bar('media-fullscreen-button', {}, word('enter', 'Full screen'), word('exit', 'Small again')),
     ),
   )
@@ -42,6 +44,30 @@ export function stage(lesson: Lesson, video: HTMLVideoElement): HTMLElement {
 /** The captions button says that it is on or off, which a plain button may not; to be called once the stage is in the page. */
 export function asSwitch(stageElement: HTMLElement) {
   stageElement.querySelector('media-captions-button')?.setAttribute('role', 'switch')
+}
+
+const letters = 'wexel-letters'
+const lettersWork = () => {
+  try {
+    return localStorage.getItem(letters) !== 'off'
+  } catch {
+    // A page from disk, or one inside another, may have no place to keep it: then they work.
+    return true
+  }
+}
+
+/** What the keys are, and whether letters alone are among them: a program that types may say them, or a hand hit them (WCAG 2.2, 2.1.4). */
+export function keyList(): HTMLElement {
+  const box = element('input', { type: 'checkbox' })
+  box.checked = lettersWork()
+  box.addEventListener('change', () => {
+    try {
+      localStorage.setItem(letters, box.checked ? 'on' : 'off')
+    } catch {
+      box.checked = true
+    }
+  })
+  return element('div', { class: 'keys' }, element('p', {}, 'Keys: space plays, ← and → go 5 s.'), element('label', {}, box, ' Letters too: c captions, m sound, f full screen.'))
 }
 
 /** Keys that work anywhere on the page but in a field or on a control that uses them itself. */
@@ -69,7 +95,7 @@ export function keys(video: HTMLVideoElement, stageElement: HTMLElement) {
       return
     if (event.key.startsWith('Arrow') && event.target.closest('media-time-range')) return
     const action = actions[event.key]
-    if (!action) return
+    if (!action || (/^[a-z]$/.test(event.key) && !lettersWork())) return
     event.preventDefault()
     action()
   })

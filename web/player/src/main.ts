@@ -1,7 +1,7 @@
 import './player.css'
 import { judge } from './completion'
 import { contents } from './contents'
-import { asSwitch, keys, stage } from './controls'
+import { asSwitch, keyList, keys, stage } from './controls'
 import { element } from './element'
 import { type Lesson, type Place, sectionAt } from './lesson'
 import { inBrowser, onServer } from './memory'
@@ -11,6 +11,7 @@ import { clock, placeIn } from './time'
 import { watching } from './watching'
 
 const reportEveryMs = 10_000
+const quarters = ['', 'A quarter of the lesson is seen.', 'Half of the lesson is seen.', 'Three quarters of the lesson are seen.']
 
 function start(lesson: Lesson, place: Place | null, root: HTMLElement) {
   const video = element('video', { slot: 'media', poster: lesson.poster, preload: 'metadata', playsinline: true, 'aria-label': lesson.title })
@@ -39,7 +40,9 @@ function start(lesson: Lesson, place: Place | null, root: HTMLElement) {
           video.play().catch(() => undefined)
         })
       : undefined
-  const status = element('p', { class: 'status', role: 'status' })
+  const status = element('p', { class: 'status' })
+  // Each per cent is seen; only quarters are spoken.
+  const spoken = element('p', { class: 'spoken', role: 'status' })
   const back = element('p', { class: 'back', hidden: true })
   const kept = element('p', { class: 'keys' })
   function tell() {
@@ -48,6 +51,8 @@ function start(lesson: Lesson, place: Place | null, root: HTMLElement) {
       ? 'You have completed this lesson.'
       : `You have seen ${Math.floor(attendance.share * 100)} % of this lesson. It is done at ${lesson.completePercent} %.`
     if (status.textContent !== text) status.textContent = text
+    const said = attendance.complete ? 'The lesson is completed.' : (quarters[Math.floor(attendance.share * 4)] ?? '')
+    if (spoken.textContent !== said) spoken.textContent = said
     table?.show(video.currentTime * 1000, attendance.watched)
   }
   const failed = element('p', { class: 'failed', role: 'alert', hidden: true })
@@ -82,17 +87,10 @@ function start(lesson: Lesson, place: Place | null, root: HTMLElement) {
               theStage,
               failed,
               back,
-              element('h1', {}, lesson.title),
-              lesson.description ? element('p', { class: 'description' }, lesson.description) : null,
+              element('h1', { dir: 'auto', lang: lesson.language }, lesson.title),
+              lesson.description ? element('p', { class: 'description', dir: 'auto', lang: lesson.language }, lesson.description) : null,
             ),
-            element(
-              'div',
-              { class: 'beside' },
-              table?.nav,
-              status,
-              element('p', { class: 'keys' }, 'Keys: space plays, ← and → go 5 s, c captions, m sound, f full screen.'),
-              kept,
-            ),
+            element('div', { class: 'beside' }, table?.nav, status, spoken, keyList(), kept),
           ),
         ].filter((node): node is HTMLElement => node !== null)),
   )
@@ -181,7 +179,8 @@ function addTracks(video: HTMLVideoElement, lesson: Lesson) {
     const captions = video.addTextTrack('captions', 'Captions', lesson.captions.language)
     for (const cue of lesson.captions.cues) {
       const shown = new VTTCue(cue.span.start / 1000, cue.span.end / 1000, '')
-      shown.text = cue.text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;')
+      shown.text = cue.markup ?? cue.text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;')
+      if (cue.atTop) shown.line = 0
       captions.addCue(shown)
     }
     captions.mode = 'showing'

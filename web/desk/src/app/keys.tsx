@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { Dialog } from '../ui/Dialog'
 
 const list: [string, string][] = [
@@ -19,6 +19,10 @@ const list: [string, string][] = [
   ['?', 'This list'],
 ]
 
+/** Letters and signs alone may be spoken by a program that types, or hit by accident: they can be switched off (WCAG 2.2, 2.1.4). */
+const singleKeys = 'wexel-single-keys'
+const singleKeysWork = () => localStorage.getItem(singleKeys) !== 'off'
+
 /** Runs an action for a key anywhere but in a field; Ctrl and Shift are written in front, as in "ctrl+shift+z". */
 export function useKey(combination: string, action: () => void) {
   const latest = useRef(action)
@@ -29,6 +33,7 @@ export function useKey(combination: string, action: () => void) {
       const key = event.key.length === 1 ? event.key.toLowerCase() : event.key
       const name = `${event.ctrlKey || event.metaKey ? 'ctrl+' : ''}${event.shiftKey && event.key.length > 1 ? 'shift+' : event.shiftKey && event.ctrlKey ? 'shift+' : ''}${key}`
       if (name !== combination || target.closest('input, textarea, select, [contenteditable], [role=dialog]')) return
+      if (name.length === 1 && name !== ' ' && !singleKeysWork()) return
       if (key === ' ' && target.closest('button, summary')) return
       event.preventDefault()
       latest.current()
@@ -39,6 +44,11 @@ export function useKey(combination: string, action: () => void) {
 }
 
 export function Keys({ open, onClose }: { open: boolean; onClose: () => void }) {
+  const [single, setSingle] = useState(singleKeysWork)
+  const choose = (on: boolean) => {
+    localStorage.setItem(singleKeys, on ? 'on' : 'off')
+    setSingle(on)
+  }
   return (
     <Dialog open={open} onClose={onClose} title="Keys">
       <dl className="grid grid-cols-[140px_1fr] gap-y-2">
@@ -49,6 +59,10 @@ export function Keys({ open, onClose }: { open: boolean; onClose: () => void }) 
           </div>
         ))}
       </dl>
+      <label className="mt-4 flex gap-2 border-t border-hairline pt-3">
+        <input type="checkbox" checked={single} onChange={(e) => choose(e.target.checked)} />
+        Letters and signs work alone, without Ctrl
+      </label>
     </Dialog>
   )
 }

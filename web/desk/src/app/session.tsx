@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { type FormEvent, type ReactNode, useState } from 'react'
+import { type FormEvent, type ReactNode, useEffect, useState } from 'react'
 import { Button } from '../ui/Button'
 import { Field } from '../ui/Field'
 import { api, Refused, taken } from './api'
@@ -34,7 +34,13 @@ export function Session({ children }: { children: ReactNode }) {
   return children
 }
 
+/** A learner who comes in by the front door is shown to the lessons; who was given a link into the desk is told. */
 function NotForLearners() {
+  const front = location.pathname === '/'
+  useEffect(() => {
+    if (front) location.replace('/channel')
+  }, [front])
+  if (front) return null
   return (
     <main className="mx-auto mt-24 max-w-md p-6">
       <h1>This side is for trainers</h1>
@@ -60,7 +66,8 @@ function SignIn() {
       const to = new URLSearchParams(location.search).get('to')
       // Only an address on this server: a path, and not one that names another host.
       if (to && /^\/(?![/\\])/.test(to)) location.assign(to)
-      else if (location.pathname === '/sign-in') location.assign(me.trainer ? '/' : '/channel')
+      else if (!me.trainer) location.assign('/channel')
+      else if (location.pathname === '/sign-in') location.assign('/')
       else client.setQueryData(['me'], me)
     } catch (refused) {
       setProblem((refused as Error).message)

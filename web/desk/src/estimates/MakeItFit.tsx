@@ -3,6 +3,7 @@ import { type FormEvent, useEffect, useRef, useState } from 'react'
 import { api, type Schemas, taken } from '../app/api'
 import { Button } from '../ui/Button'
 import { Field } from '../ui/Field'
+import { numberOf } from '../ui/number'
 import { Estimate } from './Estimate'
 
 interface Props {
@@ -34,7 +35,7 @@ export function MakeItFit({ lessonId, offer, take }: Props) {
   })
   const submit = (event: FormEvent) => {
     event.preventDefault()
-    const megabytes = Number(typed.replace(',', '.'))
+    const megabytes = numberOf(typed)
     const wrong = typed.trim() === '' || !Number.isFinite(megabytes) || megabytes <= 0
     setProblem(wrong ? 'Type a size in MB, such as 10.' : '')
     if (!wrong) find.mutate(Math.round(megabytes * 1e6))

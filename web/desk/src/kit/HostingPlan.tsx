@@ -3,6 +3,7 @@ import { type FormEvent, useState } from 'react'
 import { api, type Schemas, taken } from '../app/api'
 import { Button } from '../ui/Button'
 import { Field } from '../ui/Field'
+import { numberOf } from '../ui/number'
 
 /** The line and the hosting plan, from which the desk says how long an upload takes and how often a lesson can be played. */
 export function HostingPlan({ plan, changed }: { plan: Schemas['HostingPlan']; changed: (house: Schemas['HouseView']) => void }) {
@@ -11,7 +12,7 @@ export function HostingPlan({ plan, changed }: { plan: Schemas['HostingPlan']; c
   const [traffic, setTraffic] = useState(String(plan.trafficBytesAMonth / 1e9))
   const save = useMutation({
     mutationFn: () => {
-      const [megabits, gigabytes] = [line, traffic].map((text) => Number(text.replace(',', '.')))
+      const [megabits, gigabytes] = [line, traffic].map(numberOf)
       if (![megabits, gigabytes].every(Number.isFinite)) throw new Error('Type numbers, such as 10 and 2.')
       return taken(api.PUT('/api/house/plan', { body: { lineBitsPerSecond: Math.round((megabits as number) * 1e6), trafficBytesAMonth: Math.round((gigabytes as number) * 1e9) } }))
     },

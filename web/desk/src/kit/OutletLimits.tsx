@@ -3,6 +3,7 @@ import { type FormEvent, useState } from 'react'
 import { api, type Schemas, taken } from '../app/api'
 import { Button } from '../ui/Button'
 import { Field } from '../ui/Field'
+import { numberOf } from '../ui/number'
 
 type Outlet = Schemas['OutletEntry']
 
@@ -19,7 +20,7 @@ export function OutletLimits({ outlet }: { outlet: Outlet }) {
     mutationFn: () => {
       const value = (name: Name) => {
         if (typed[name].trim() === '') return null
-        const number = Number(typed[name].replace(',', '.'))
+        const number = numberOf(typed[name])
         if (!Number.isFinite(number)) throw new Error(`“${typed[name]}” is no number. Leave a field empty for no limit.`)
         return Math.round(number * scales[name])
       }

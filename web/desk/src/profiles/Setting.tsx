@@ -1,4 +1,5 @@
 import { createContext, type ReactNode, useContext, useEffect, useId, useState } from 'react'
+import { numberOf } from '../ui/number'
 import type { Note } from './settings'
 
 interface Sheet {
@@ -103,11 +104,11 @@ interface NumberProps {
 export function NumberSetting({ path, value, scale = 1, empty, parts = false, take }: NumberProps) {
   const shown = value === null ? '' : String(value / scale).replace('-', '−')
   const [typed, setTyped] = useState(shown)
-  const number = typed.trim() === '' ? null : Number(typed.replaceAll(/[\s,]/g, '').replace('−', '-'))
+  const number = typed.trim() === '' ? null : numberOf(typed)
   const unclear = number !== null && !Number.isFinite(number)
   // What comes from elsewhere, such as undo or a proposal, replaces what was typed.
   useEffect(() => {
-    setTyped((now) => (now.trim() !== '' && Number(now.replaceAll(/[\s,]/g, '').replace('−', '-')) * scale === value ? now : shown))
+    setTyped((now) => (now.trim() !== '' && numberOf(now) * scale === value ? now : shown))
   }, [value, scale, shown])
   return (
     <Setting path={path}>
@@ -121,7 +122,7 @@ export function NumberSetting({ path, value, scale = 1, empty, parts = false, ta
           value={typed}
           onChange={(e) => {
             setTyped(e.target.value)
-            const next = e.target.value.trim() === '' ? null : Number(e.target.value.replaceAll(/[\s,]/g, '').replace('−', '-'))
+            const next = e.target.value.trim() === '' ? null : numberOf(e.target.value)
             if (next === null ? empty !== undefined : Number.isFinite(next)) take(next === null ? null : parts ? Math.round(next * scale * 100) / 100 : Math.round(next * scale))
           }}
         />

@@ -39,9 +39,9 @@ export function Tidy({ reel, suggestions, edit, picture, moveIns, detail, ...pro
   return (
     <>
       <SelectedStretch {...props} />
+      <CanvasPanel reel={reel} part={props.playback.part} document={props.document} edit={edit} picture={picture} />
       <SuggestedCuts suggestions={suggestions} playback={props.playback} />
       <Cuts {...props} />
-      <CanvasPanel reel={reel} part={props.playback.part} document={props.document} edit={edit} picture={picture} />
       <HardToRead detail={detail} acting={moveIns.acting} playback={props.playback} />
       <MoveInsPanel moveIns={moveIns} reel={reel} length={props.length} frameMs={props.frameMs} playback={props.playback} stretch={props.stretch} />
       <HouseMark document={props.document} edit={edit} />

@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react'
 import { Field } from './Field'
+import { numberOf } from './number'
 
 /** A number that is taken when it is within its range, with Enter or on leaving the field. */
 export function NumberField({ label, value, least, most, take }: { label: string; value: number | undefined; least: number; most: number; take: (value: number) => void }) {
@@ -10,7 +11,7 @@ export function NumberField({ label, value, least, most, take }: { label: string
     setProblem('')
   }, [value])
   const check = () => {
-    const number = Number(typed.replace(',', '.').replace('−', '-'))
+    const number = numberOf(typed)
     if (typed.trim() === '' || !Number.isFinite(number) || number < least || number > most) return setProblem(`Between ${least} and ${most}.`)
     setProblem('')
     if (number !== value) take(Math.round(number * 100) / 100)
