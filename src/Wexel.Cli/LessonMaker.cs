@@ -16,10 +16,10 @@ using Wexel.Media.Tools;
 namespace Wexel.Cli;
 
 /// <summary>One lesson that is to be made: its recordings in their order with what belongs to it, as paths. A title that is not given is made from the first recording's name.</summary>
-internal sealed record LessonRequest(IReadOnlyList<string> Recordings, string? Title, string? Contents, string? Captions, string? Cuts, string? MoveIns = null);
+internal sealed record LessonRequest(IReadOnlyList<string> Recordings, string? Title, string? Contents, string? Captions, string? Cuts, string? MoveIns = null, string? Sound = null, string Language = LanguageTag.Usual);
 
 /// <summary>What was made of one with one profile.</summary>
-internal sealed record MadeLesson(Profile Profile, LessonSources Sources, FinishInputs Tracks, IReadOnlyList<CheckedFact> Check, IReadOnlyList<string> LeftOut, string Codecs, bool HasSound, DateTimeOffset RecordedAt);
+internal sealed record MadeLesson(Profile Profile, LessonSources Sources, FinishInputs Tracks, IReadOnlyList<CheckedFact> Check, IReadOnlyList<string> LeftOut, bool Copied, string Codecs, bool HasSound, DateTimeOffset RecordedAt);
 
 /// <summary>Makes the video, the poster and the player's data of one lesson, with each profile; all in one pass over the recordings.</summary>
 internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, string playerFolder, Stopwatches times, Surroundings where)
@@ -30,13 +30,28 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, string player
     /// <exception cref="UnusableInputException">The recording, the contents or the captions cannot be used.</exception>
     internal async Task<IReadOnlyList<MadeLesson>> MakeAsync(LessonRequest request, string work, CancellationToken cancel)
     {
+        var made = await MakeAsync(request, damaged: false, work, cancel);
+        if (!made.Any(m => m.Copied && m.Check.Any(f => f is { Code: "decodes", Verdict: Verdict.Wrong })))
+            return made;
+        // Nobody has looked it through: that it is damaged shows in the copy.
+        where.Error.WriteLine("The picture is damaged in places; it is encoded anew, and what was there is guessed.");
+        return await MakeAsync(request, damaged: true, work + "-again", cancel);
+    }
+
+    private async Task<IReadOnlyList<MadeLesson>> MakeAsync(LessonRequest request, bool damaged, string work, CancellationToken cancel)
+    {
         var title = request.Title!;
         var recordings = new List<(RecordingFacts Facts, SoundSides? Sides)>();
         foreach (var recording in request.Recordings)
         {
             var probed = await times.TakeAsync("probe", () => Prober.ProbeAsync(recording, Path.GetFileName(recording), cancel));
             var facts = probed.Facts ?? throw new UnusableInputException(probed.Problem!.Sentence);
-            facts = await times.TakeAsync("probe", () => EvenFramesFinder.WithAsync(facts, recording, cancel));
+            facts = damaged ? facts with { Picture = facts.Picture! with { Damaged = true } } : await times.TakeAsync("probe", () => EvenFramesFinder.WithAsync(facts, recording, cancel));
+            facts = request.Sound is { } sound && facts.Sounds.Count > 0
+                ? facts with { UsedSounds = SoundTracks.Read(sound, facts.Sounds.Count) ?? throw new UnusableInputException($"“{Path.GetFileName(recording)}” has {facts.Sounds.Count} sound tracks; “{sound}” names others. Write --sound 1, --sound 1+2 or --sound all.") }
+                : await times.TakeAsync("listen", () => SpokenTrackFinder.WithAsync(facts, recording, cancel));
+            if (SoundTracks.InWords(facts) is { } tracks)
+                where.Error.WriteLine($"{Path.GetFileName(recording)}: {tracks}");
             recordings.Add((facts, await times.TakeAsync("listen", () => RecordingAnalyser.SidesAsync(facts, recording, cancel))));
         }
 
@@ -62,7 +77,7 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, string player
             if (new ProfileForLesson(reel, map, look, p => RenderEstimator.PictureBytes(p.Picture!, p.Length, reel, UnknownChange)).Of(profile).FirstOrDefault(f => f.IsFault) is { } fault)
                 throw new UnusableInputException(fault.Sentence);
             var plan = RenderPlanner.Plan(reel, map, profile, look);
-            wanted.Add(new Wanted(profile, plan, Tracks(plan, work, cues)));
+            wanted.Add(new Wanted(profile, plan, Tracks(plan, work, cues, request.Language)));
         }
 
         Directory.CreateDirectory(work);
@@ -97,9 +112,9 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, string player
                 await times.TakeAsync("check", () => SoundComposer.ComposeAsync(plan.Sound!, reel, map, request.Recordings, composed, cancel));
             var found = await times.TakeAsync("check", () => FileChecker.CheckAsync(file, new MadeFrom(plan, inputs, composed, plan.Picture is null ? [] : ExpectedPicture.Frames([], map, plan.Picture.Copy is null ? reel : null), null), sections.Count, cancel));
             var lesson = new PlayerLesson(
-                DerivedKey.Of("web-lesson", title, found.Bytes)[..16], title, "", "en", plan.Length, plan.Picture?.Size.Width ?? 0, plan.Picture?.Size.Height ?? 0,
-                "", null, sections, cues.Count == 0 || plan.Picture?.Captions is not null ? null : new PlayerCaptions("en", cues));
-            made.Add(new MadeLesson(profile, new LessonSources(lesson, file, poster, Finishing.Pieces(plan.File.Container, file)), tracks, found.Check, leftOut, found.Codecs, plan.Sound is not null, File.GetLastWriteTimeUtc(request.Recordings[0])));
+                DerivedKey.Of("web-lesson", title, found.Bytes)[..16], title, "", request.Language, plan.Length, plan.Picture?.Size.Width ?? 0, plan.Picture?.Size.Height ?? 0,
+                "", null, sections, cues.Count == 0 || plan.Picture?.Captions is not null ? null : new PlayerCaptions(request.Language, cues));
+            made.Add(new MadeLesson(profile, new LessonSources(lesson, file, poster, Finishing.Pieces(plan.File.Container, file)), tracks, found.Check, leftOut, plan.Picture?.Copy is not null, found.Codecs, plan.Sound is not null, File.GetLastWriteTimeUtc(request.Recordings[0])));
         }
 
         return made;
@@ -108,10 +123,10 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, string player
     private sealed record Wanted(Profile Profile, RenderPlan Plan, FinishInputs Tracks);
 
     /// <summary>What profiles have in common is encoded once: its path goes by what it is.</summary>
-    private static FinishInputs Tracks(RenderPlan plan, string work, IReadOnlyList<Cue> cues) => new(
+    private static FinishInputs Tracks(RenderPlan plan, string work, IReadOnlyList<Cue> cues, string language) => new(
         [.. plan.Pictures.Select(picture => Path.Combine(work, $"picture-{DerivedKey.Of("", picture, plan.File.Bytes)}.mp4"))],
         plan.Sound is null ? null : Path.Combine(work, $"{DerivedKey.Of("", plan.Sound)}-{SoundOutput.FileName(plan.Sound)}"),
-        plan.File.CaptionsInside ? new CaptionsInside(WebVttText.Write(cues), "en") : null);
+        plan.File.CaptionsInside ? new CaptionsInside(WebVttText.Write(cues), language) : null);
 
     /// <summary>The sounds to encode or to copy by their paths; what comes together alike is put together once.</summary>
     private async Task<Dictionary<string, SoundOutput>> SoundsAsync(IReadOnlyList<Wanted> wanted, Reel reel, TimeMap map, LessonRequest request, string work, CancellationToken cancel)
@@ -126,13 +141,13 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, string player
         return sounds;
     }
 
-    private static string Composed(SoundPlan sound, string work) => Path.Combine(work, $"{DerivedKey.Of("", sound.Mixes, sound.Channels)}.flac");
+    private static string Composed(SoundPlan sound, string work) => Path.Combine(work, $"{DerivedKey.Of("", sound.Mixes, sound.Channels, sound.Tracks)}.flac");
 
     private static IReadOnlyList<Section> Contents(string? path)
     {
         if (path is null)
             return [];
-        var reading = ContentsText.Read(InputFile.Read(path, File.ReadAllText));
+        var reading = ContentsText.Read(InputFile.Text(path));
         if (reading.Problems.Count > 0)
             throw new UnusableInputException(reading.Problems[0].Sentence);
         return [.. reading.Lines.Select((line, i) => new Section($"s{i + 1}", line.At, line.Title, line.Nested))];
@@ -143,7 +158,7 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, string player
     {
         if (path is null)
             return [];
-        var (things, problems) = read(InputFile.Read(path, File.ReadAllText));
+        var (things, problems) = read(InputFile.Text(path));
         return problems.Count == 0 ? things : throw new UnusableInputException(problems[0].Sentence);
     }
 

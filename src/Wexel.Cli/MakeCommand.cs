@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Wexel.Core;
+using Wexel.Core.Captions;
 using Wexel.Core.Contents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Feeds;
@@ -12,7 +13,7 @@ using Wexel.Media.Tools;
 namespace Wexel.Cli;
 
 /// <summary>What was asked for on the command line.</summary>
-internal sealed record MakeRequest(IReadOnlyList<string> Recordings, string? Title, string? Contents, string? Captions, string? Cuts, string? MoveIns, IReadOnlyList<string> Profiles, string Purpose, string? BaseUrl, string? Out, IReadOnlyList<string> Allowed, bool Json);
+internal sealed record MakeRequest(IReadOnlyList<string> Recordings, string? Title, string? Contents, string? Captions, string? Cuts, string? MoveIns, string? Sound, string? Language, IReadOnlyList<string> Profiles, string Purpose, string? BaseUrl, string? Out, IReadOnlyList<string> Allowed, bool Json);
 
 /// <summary>The report that <c>--json</c> prints.</summary>
 /// <param name="Path">What was made.</param>
@@ -53,10 +54,10 @@ internal static class MakeCommand
 
     internal static async Task<int> RunAsync(MakeRequest request, Surroundings where, CancellationToken cancel)
     {
-        var work = Directory.CreateTempSubdirectory("wexel-make-");
+        using var work = new WorkFolder();
         try
         {
-            return await MakeAsync(request, where, work.FullName, cancel);
+            return await MakeAsync(request, where, work.Path, cancel);
         }
         catch (UnusableInputException unusable)
         {
@@ -78,10 +79,6 @@ internal static class MakeCommand
             where.Error.WriteLine($"The encoder said: {failed.Said}\n{failed.Advice}");
             return Failed;
         }
-        finally
-        {
-            work.Delete(recursive: true);
-        }
     }
 
     private static async Task<int> MakeAsync(MakeRequest request, Surroundings where, string work, CancellationToken cancel)
@@ -93,7 +90,11 @@ internal static class MakeCommand
         string? Whole(string? path) => path is null ? null : where.Whole(path);
         var sources = request.Recordings is [var course] && course.EndsWith(".json", StringComparison.OrdinalIgnoreCase)
             ? CourseFile.Read(where.Whole(course))
-            : new MakeSources(request.Title, false, [new LessonRequest([.. request.Recordings.Select(where.Whole)], request.Title, Whole(request.Contents), Whole(request.Captions), Whole(request.Cuts), Whole(request.MoveIns))], new CourseFeed());
+            : new MakeSources(request.Title, false, [new LessonRequest([.. request.Recordings.Select(where.Whole)], request.Title, Whole(request.Contents), Whole(request.Captions), Whole(request.Cuts), Whole(request.MoveIns), request.Sound, request.Language ?? LanguageTag.Usual)], new CourseFeed());
+        sources = sources with
+        {
+            Lessons = [.. sources.Lessons.Select(l => l with { Language = LanguageTag.Parse(l.Language) ?? throw new UnusableInputException($"“{l.Language}” is no language; write it such as en-GB.") })],
+        };
         var profiles = new List<Profile>();
         foreach (var name in request.Profiles)
         {
@@ -170,7 +171,7 @@ internal static class MakeCommand
     {
         if (!name.EndsWith(".json", StringComparison.OrdinalIgnoreCase))
             return Profiles.Find(name);
-        var (profile, problem) = ProfileText.Read(InputFile.Read(where.Whole(name), File.ReadAllText));
+        var (profile, problem) = ProfileText.Read(InputFile.Text(where.Whole(name)));
         return profile ?? throw new UnusableInputException($"“{name}”: {problem!.Sentence}");
     }
 

@@ -30,7 +30,7 @@ internal sealed record CourseFeed(
     {
         var settings = new FeedSettings(
             title, Description ?? title, Author ?? "", OwnerMail ?? "", Category ?? "Education", Category is null ? Subcategory ?? "How To" : Subcategory,
-            Language ?? "en", Explicit, Link, Media, Order, Unlisted, Colour ?? FeedSettings.UsualColour);
+            Language ?? Core.Captions.LanguageTag.Usual, Explicit, Link, Media, Order, Unlisted, Colour ?? FeedSettings.UsualColour);
         return settings.Unusable() is { } problem ? throw new UnusableInputException(problem.Sentence) : settings;
     }
 }
@@ -54,21 +54,24 @@ internal sealed class PodcastPurpose(string? baseUrl, string playerFolder) : Pur
         var (settings, folder) = (course.Feed.Settings(title), _folder!);
         var (artwork, facts) = await ArtworkAsync(settings, course.Feed.Artwork, Path.Combine(PlayerFolder, "fonts"), work, cancel);
         var episodes = new List<EpisodeSources>();
+        var published = DateTimeOffset.MinValue;
         foreach (var made in lessons)
         {
             var lesson = made.Sources.Lesson;
             if (settings.Media == FeedMedia.Sound && !made.HasSound)
                 throw new UnusableInputException($"“{lesson.Title}” has no sound, so a feed of sound alone cannot carry it.");
             var number = episodes.Count + 1;
+            // Apps order by these times: where the files' own contradict the order of the lessons, the order holds.
+            published = made.RecordedAt > published ? made.RecordedAt : published.AddMinutes(1);
             var media = Path.Combine(work, $"episode-{number}{FeedFiles.Ending(settings.Media)}");
             await Finishing.EpisodeAsync(made.Tracks with { Captions = null }, media, lesson.Title, Chapters.Of(lesson.Sections, lesson.Length), settings.Media, artwork, cancel);
             var name = $"{number:00}-{FileNames.Of(lesson.Title)}";
             var episode = new Episode(
                 DerivedKey.Of("episode-id/1", folder, name)[..32], name, lesson.Title, lesson.Description, lesson.Language, lesson.Length, new FileInfo(media).Length, lesson.Sections, lesson.Captions?.Language);
-            episodes.Add(new EpisodeSources(new FeedEntry(episode, made.RecordedAt, 1, number), media, lesson.Captions?.Cues ?? []));
+            episodes.Add(new EpisodeSources(new FeedEntry(episode, published, 1, number), media, lesson.Captions?.Cues ?? []));
         }
 
-        var sources = new FeedSources(settings, settings.Author, folder, folder, facts.Format == "png" ? "artwork.png" : "artwork.jpg", lessons.Max(m => m.RecordedAt), [.. episodes.Select(e => e.Entry)]);
+        var sources = new FeedSources(settings, settings.Author, folder, folder, facts.Format == "png" ? "artwork.png" : "artwork.jpg", published, [.. episodes.Select(e => e.Entry)]);
         return new MakePlan(FeedFolder.Plan(sources, artwork, episodes), FeedCheck.Of(FeedDocument.Write(sources), facts));
     }
 

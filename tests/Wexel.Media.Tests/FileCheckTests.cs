@@ -109,6 +109,19 @@ public sealed class FileCheckTests(WholeFileFixture whole) : IClassFixture<Whole
         facts.Picture.Moments.ShouldAllBe(m => m.Ssim > 0.98);
     }
 
+    /// <summary>Files cut by others begin below 0, and a stream that was caught in the middle is read from any frame on.</summary>
+    [Theory]
+    [InlineData("below.ts", "-1.2")]
+    [InlineData("below.mov", "-0.7")]
+    public async Task A_recording_whose_times_begin_below_zero_is_like_what_is_made_of_it(string name, string offset)
+    {
+        var above = await whole.Clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=320x240:r=30:d=4", "-f", "lavfi", "-i", "sine=d=4", "-pix_fmt", "yuv420p", "-crf", "10", "-g", "30", "-bf", "0", "above.mkv");
+        var source = await whole.Clips.MakeAsync("-i", above, "-c", "copy", "-output_ts_offset", offset, "-avoid_negative_ts", "disabled", name);
+        var made = await Making.MakeAsync(source, whole.Clips.Path(name + ".mp4"), compared: true);
+        made.Measured.Picture!.Moments.ShouldNotBeEmpty();
+        made.Measured.Picture.Moments.ShouldAllBe(m => m.Ssim > 0.92);
+    }
+
     [Theory]
     [InlineData("mp4", "libx264")]
     [InlineData("webm", "libvpx-vp9")]

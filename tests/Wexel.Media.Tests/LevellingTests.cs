@@ -35,6 +35,33 @@ public sealed class LevellingTests(Clips clips) : IClassFixture<Clips>
         loudness.TruePeak!.Value.ShouldBeLessThanOrEqualTo(Levelling.Ceiling);
     }
 
+    /// <summary>The fewer bits, the more an encoder adds to the sharpest peaks: it is encoded again with more room.</summary>
+    [Theory]
+    [InlineData(24_000)]
+    [InlineData(48_000)]
+    public async Task Peaks_hold_at_a_low_rate_too(int rate)
+    {
+        var profile = Profiles.Web with { Sound = Profiles.Web.Sound! with { BitsPerSecond = rate } };
+        var loudness = await MadeAsync($"sharp-{rate}", "aevalsrc=0.05*(random(0)*2-1)+0.9*(random(1)*2-1)*lt(mod(t\\,0.5)\\,0.003)+0.5*sin(2*PI*110*t)*lt(mod(t+0.2\\,1)\\,0.1):s=48000:d=12", profile);
+        loudness.TruePeak!.Value.ShouldBeLessThanOrEqualTo(Levelling.Ceiling);
+    }
+
+    [Fact]
+    public async Task Where_peaks_are_held_the_sound_stays_where_it_was()
+    {
+        await MadeAsync("knocks", "aevalsrc=0.03*(random(0)*2-1)+0.9*sin(2*PI*900*t)*lt(mod(t\\,1)\\,0.004):s=48000:d=12");
+        var raw = clips.Path("knocks.f32");
+        await PlainFfmpeg.SaidAsync(["-i", clips.Path("knocks.out.mp4"), "-ac", "1", "-ar", "48000", "-f", "f32le", raw], TestContext.Current.CancellationToken);
+        var samples = System.Runtime.InteropServices.MemoryMarshal.Cast<byte, float>(await File.ReadAllBytesAsync(raw, TestContext.Current.CancellationToken)).ToArray();
+        foreach (var second in new[] { 3, 7 })
+        {
+            var from = (second * 48_000) - 4800;
+            var loudest = samples.AsSpan(from, 9600).ToArray().Max(Math.Abs);
+            var begins = Enumerable.Range(from, 9600).First(i => Math.Abs(samples[i]) > loudest * 0.4);
+            (begins / 48_000.0).ShouldBe(second, 0.002);
+        }
+    }
+
     [Fact]
     public async Task Noise_is_not_made_louder_and_what_is_not_wanted_is_not_done()
     {

@@ -60,6 +60,7 @@ internal static class Making
             var facts = probed.Facts ?? throw new InvalidOperationException(probed.Problem!.Sentence);
             // Most tests are about encoding; whoever wants to copy says so.
             facts = copied ? await EvenFramesFinder.WithAsync(facts, source, cancel) : Encoded(facts);
+            facts = await SpokenTrackFinder.WithAsync(facts, source, cancel);
             recordings.Add((facts, await RecordingAnalyser.SidesAsync(facts, source, cancel)));
         }
 

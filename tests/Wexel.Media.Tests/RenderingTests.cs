@@ -185,6 +185,29 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
         (await LoudnessAsync(made.Path)).ShouldBeGreaterThan(-15);
     }
 
+    /// <summary>Microphone and the machine's own sound apart, the latter first and silent, as recorders write them.</summary>
+    [Fact]
+    public async Task The_sound_track_in_which_somebody_speaks_is_used_and_others_where_they_are_asked_for()
+    {
+        const string Spoken = "aevalsrc=0.3*sin(2*PI*220*t)*gt(mod(t\\,0.7)\\,0.3):s=48000:d=6";
+        var source = await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=320x240:r=30:d=6", "-f", "lavfi", "-i", "anullsrc=cl=stereo:d=6", "-f", "lavfi", "-i", Spoken, "-map", "0", "-map", "1", "-map", "2", "-t", "6", "-pix_fmt", "yuv420p", "-c:a", "flac", "apart.mkv");
+        var made = await MakeAsync(source, null, Making.AsLoudAsRecorded);
+        made.ShouldBeRight();
+        made.Source.UsedSounds.ShouldBe([1]);
+        made.Plan.Sound!.Mixes.ShouldBe([SoundMix.Mono]);
+        var spoken = await LoudnessAsync(made.Path);
+        spoken.ShouldBeGreaterThan(-20);
+
+        // Both together are as loud, since the other says nothing.
+        var facts = made.Source with { UsedSounds = [0, 1] };
+        var reel = Reel.Of(facts, SoundSides.Stereo);
+        var plan = RenderPlanner.Plan(reel, reel.Map([]), Making.AsLoudAsRecorded, new LessonLook());
+        plan.Sound!.Tracks.ShouldBe([[0, 1]]);
+        var together = clips.Path("together.flac");
+        await SoundComposer.ComposeAsync(plan.Sound, reel, reel.Map([]), [source], together, TestContext.Current.CancellationToken);
+        (await LoudnessAsync(together)).ShouldBe(spoken, 3.5);
+    }
+
     [Theory]
     [InlineData("web-720p", 1280, 720)]
     [InlineData("small-480p", 854, 480)]

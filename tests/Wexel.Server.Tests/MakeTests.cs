@@ -130,6 +130,7 @@ public sealed class MakeTests : IDisposable
     {
         await ClipAsync("a.mp4");
         await ClipAsync("b.mp4");
+        File.SetLastWriteTimeUtc(At("a.mp4"), DateTime.UtcNow.AddDays(-1));
         await File.WriteAllTextAsync(At("b.txt"), "0:00 Start\n0:01 End\n");
         var alone = await MakeAsync(At("a.mp4"), "--title", "Fares", "--for", "podcast", "--base-url", "https://intranet.example/listening", "--out", At("video"));
         alone.ExitCode.ShouldBe(3, alone.StandardError);
@@ -149,6 +150,9 @@ public sealed class MakeTests : IDisposable
         report.GetProperty("start").GetString().ShouldBe("feed.xml");
         report.GetProperty("files").EnumerateArray().Select(f => f.GetProperty("path").GetString()).ShouldBe(
             ["feed.xml", "artwork.jpg", "episodes/01-second-file-first.m4a", "episodes/01-second-file-first.json", "episodes/02-then-the-other.m4a"]);
+        // Apps order by these: the first lesson's file is the newer one, and is published first all the same.
+        var published = System.Xml.Linq.XDocument.Load(At("sound/feed.xml")).Descendants("item").Select(i => DateTimeOffset.Parse(i.Element("pubDate")!.Value, System.Globalization.CultureInfo.InvariantCulture)).ToList();
+        published[1].ShouldBeGreaterThan(published[0]);
         report.GetProperty("feedCheck").EnumerateArray().ShouldAllBe(f => f.GetProperty("weight").GetString() == "advice");
     }
 
@@ -219,6 +223,59 @@ public sealed class MakeTests : IDisposable
         (await MakeAsync(clip, "--titel", "T")).StandardError.ShouldBe("There is no option “--titel”; did you mean --title? ./wexel make --help lists them all.\n");
         (await MakeAsync(clip, "--title", "T", "--out", At("a.mp4/inside"))).StandardError.ShouldContain("Nothing can be written in");
         Directory.EnumerateFileSystemEntries(At("there")).ShouldBeEmpty();
+    }
+
+    /// <summary>What cannot be decoded is not copied: it would stop in the browser in the middle.</summary>
+    [Fact]
+    public async Task A_damaged_recording_is_encoded_and_said_to_be_damaged()
+    {
+        var clip = At("Fares at the desk.mp4");
+        await Command("ffmpeg").WithArguments(["-v", "error", "-f", "lavfi", "-i", "color=white:s=640x360:r=30:d=9,drawbox=x=60+20*t:y=60+5*t:w=240:h=80:c=navy:t=fill", "-pix_fmt", "yuv420p", "-c:v", "libx264", "-g", "90", "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709", "-color_range", "tv", clip]).ExecuteAsync();
+        var bytes = await File.ReadAllBytesAsync(clip, TestContext.Current.CancellationToken);
+        // In the middle of the coded picture, which lies between the first boxes of the MP4 and its index.
+        var (from, to) = (bytes.AsSpan().IndexOf("mdat"u8), bytes.AsSpan().IndexOf("moov"u8));
+        new Random(1).NextBytes(bytes.AsSpan((from + to) / 2, 600));
+        await File.WriteAllBytesAsync(clip, bytes, TestContext.Current.CancellationToken);
+        var made = await MakeAsync(clip, "--profile", "web", "--for", "files", "--out", At("damaged"), "--allow", "ssim", "--allow", "sharpness", "--json");
+        made.StandardError.ShouldContain("The picture is damaged in places; it is encoded anew");
+        made.ExitCode.ShouldBe(0, made.StandardError);
+        JsonDocument.Parse(made.StandardOutput).RootElement.GetProperty("check").EnumerateArray().First(f => f.GetProperty("code").GetString() == "decodes").GetProperty("verdict").GetString().ShouldBe("right");
+    }
+
+    /// <summary>Nothing in it can react to that: the watch beside it ends what it started.</summary>
+    [Fact]
+    public async Task Killed_by_force_it_leaves_no_folder_and_no_encoder()
+    {
+        var clip = await ClipAsync("long.mp4", 120);
+        var began = new TaskCompletionSource();
+        var run = AsAProcess(clip, "--title", "T", "--profile", "podcast-720p", "--out", At("out"))
+            .WithEnvironmentVariables(e => e.Set("TMPDIR", At("")))
+            .WithStandardErrorPipe(PipeTarget.ToDelegate(line =>
+            {
+                if (line.EndsWith(" %", StringComparison.Ordinal))
+                    began.TrySetResult();
+            }))
+            .ExecuteAsync();
+        await began.Task;
+        var work = Directory.EnumerateDirectories(_folder, "wexel-make-*").Single();
+        bool Encodes() => Directory.EnumerateDirectories("/proc").Any(p =>
+        {
+            try
+            {
+                return File.ReadAllText(Path.Combine(p, "cmdline")) is var called && called.StartsWith("ffmpeg", StringComparison.Ordinal) && called.Contains(work, StringComparison.Ordinal);
+            }
+            catch (IOException)
+            {
+                return false;
+            }
+        });
+        Encodes().ShouldBeTrue();
+        await Command("kill").WithArguments(["-KILL", $"{run.ProcessId}"]).ExecuteAsync();
+        await run;
+        for (var i = 0; i < 100 && (Directory.Exists(work) || Encodes()); i++)
+            await Task.Delay(100);
+        Directory.Exists(work).ShouldBeFalse();
+        Encodes().ShouldBeFalse();
     }
 
     [Fact]

@@ -49,6 +49,8 @@ internal static class CopyRule
             return (null, "the profile sets its rate");
         if (part.Colour is not null || picture.Colour is not { Primaries: null or "bt709", Transfer: null or "bt709" })
             return (null, "its colours are not BT.709");
+        if (picture.Damaged)
+            return (null, "the recording is damaged in places");
         if (picture.Even is not { } even || even.Rate != plan.Timing.Grid || ProfileOf(even) is not { } profile)
             return (null, "the recording is no H.264 in MP4 that can be taken apart frame by frame");
         if (even.Gaps && plan.Timing.MostRepeatsLeftOut == 0)

@@ -5,7 +5,7 @@ namespace Wexel.Core.Encoding;
 
 /// <summary>How a lesson's sound is brought to its loudness: one gain for all of it, and where that would pass the ceiling, peaks held under it.</summary>
 /// <param name="GainDb">By how much it is made louder, in dB; negative for softer.</param>
-/// <param name="HoldsPeaks">Whether peaks must be held under <see cref="HeldUnder"/>; without, the gain is all that is done.</param>
+/// <param name="HoldsPeaks">Whether peaks must be held under <see cref="HeldAt"/>; without, the gain is all that is done.</param>
 public sealed record Levelling(double GainDb, bool HoldsPeaks)
 {
     /// <summary>The loudness that lessons get where nobody chose another, in LUFS (common practice for the web, no source).</summary>
@@ -19,6 +19,9 @@ public sealed record Levelling(double GainDb, bool HoldsPeaks)
 
     /// <summary>Under this integrated loudness, in LUFS, there is hardly anything but noise, which is not made louder (common practice, no source).</summary>
     public const double HardlyAnything = -50;
+
+    /// <summary>What peaks are held under, in dBTP.</summary>
+    public double HeldAt { get; init; } = HeldUnder;
 
     private const double Nothing = 0.1;
     private const double MostCorrection = 6;
@@ -44,6 +47,14 @@ public sealed record Levelling(double GainDb, bool HoldsPeaks)
         // More than that would be another sound.
         return Math.Abs(lacking) <= 0.5 ? this : this with { GainDb = Math.Round(GainDb + Math.Clamp(lacking, -MostCorrection, MostCorrection), 1) };
     }
+
+    /// <summary>The same with more room for what an encoder adds: it raised the sharpest peaks past the <see cref="Ceiling"/>.</summary>
+    /// <param name="truePeak">The true peak of the encoded sound, in dBTP; over the ceiling.</param>
+    public Levelling WithHeadroom(double truePeak) => HoldsPeaks
+        ? this with { HeldAt = Math.Round(HeldAt - (truePeak - Ceiling) - Spare, 2) }
+        : this with { HoldsPeaks = true };
+
+    private const double Spare = 0.2;
 
     /// <summary>What is done to a recording's sound, in a sentence; null without sound.</summary>
     public static string? InWords(Loudness? measured, double? target) => (measured, For(measured, target)) switch

@@ -193,6 +193,7 @@ public enum SoundMix
 /// <param name="BitsPerSecond">The rate, in bits a second, for all channels.</param>
 /// <param name="TargetLufs">The loudness that it is brought to, in LUFS, see <see cref="Levelling"/>; null where it stays as it is.</param>
 /// <param name="Copy">What is copied of the recording's sound where it is; null where it is encoded.</param>
+/// <param name="Tracks">For each recording of the reel which of its sound tracks are used, from 0; null where that is the first of each.</param>
 public sealed record SoundPlan(
     IReadOnlyList<SoundMix?> Mixes,
     int Channels,
@@ -200,9 +201,14 @@ public sealed record SoundPlan(
     int SampleRate,
     int BitsPerSecond,
     double? TargetLufs,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] TimeRange? Copy = null)
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] TimeRange? Copy = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<IReadOnlyList<int>>? Tracks = null)
 {
     /// <summary>Why it is not copied, to stand behind "since"; null where it is. Nothing that is made depends on it.</summary>
     [JsonIgnore]
     public string? EncodedSince { get; init; }
+
+    /// <summary>Which sound tracks of a recording are used, from 0.</summary>
+    /// <param name="recording">Its place in the reel; it has sound.</param>
+    public IReadOnlyList<int> TracksOf(int recording) => Tracks is null ? [0] : Tracks[recording];
 }

@@ -151,7 +151,7 @@ public static class RenderPlanner
 
     private static SoundPlan? Sound(Reel reel, TimeMap map, Profile profile, SoundSettings settings)
     {
-        var mixes = reel.Parts.Select(p => p.Facts.Sounds.Count == 0 ? (SoundMix?)null : Mix(p.Facts.Sounds[0], p.Sides)).ToList();
+        var mixes = reel.Parts.Select(p => p.Facts.Sound is { } heard ? Mix(heard, p.Sides) : (SoundMix?)null).ToList();
         if (mixes.All(m => m is null))
             return null;
         var channels = settings.Channels switch
@@ -162,7 +162,8 @@ public static class RenderPlanner
         };
         if (channels == 1)
             mixes = [.. mixes.Select(m => m switch { SoundMix.Stereo => SoundMix.MonoFromBoth, SoundMix.StereoFromSurround => SoundMix.MonoFromSurround, _ => m })];
-        var plan = new SoundPlan(mixes, channels, settings.Codec, settings.SampleRate, settings.BitsPerSecond ?? SoundRates.Usual(settings.Codec, channels), settings.TargetLufs);
+        var plan = new SoundPlan(mixes, channels, settings.Codec, settings.SampleRate, settings.BitsPerSecond ?? SoundRates.Usual(settings.Codec, channels), settings.TargetLufs,
+            Tracks: reel.Parts.Any(p => p.Facts.Used is not ([] or [0])) ? [.. reel.Parts.Select(p => p.Facts.Used)] : null);
         return SoundCopyRule.Decided(plan, reel, map, profile);
     }
 

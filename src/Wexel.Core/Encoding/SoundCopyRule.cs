@@ -46,7 +46,7 @@ internal static class SoundCopyRule
         if (map.Kept.Count > 1)
             return (null, "there are cuts inside");
         var facts = reel.Parts[0].Facts;
-        if (facts.Container is not ("mp4" or "mov") || facts.Sounds[0] is not { Codec: "aac", Start: { } start, BitsPerSecond: { } bits } sound)
+        if (facts.Container is not ("mp4" or "mov") || facts.Sound is not { Codec: "aac", Start: { } start, BitsPerSecond: { } bits } sound)
             return (null, "the recording’s is no AAC in MP4");
         if (start > AtOnce)
             return (null, "the recording’s begins later than its picture");

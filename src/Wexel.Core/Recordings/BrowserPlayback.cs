@@ -10,7 +10,7 @@ public static class BrowserPlayback
     {
         if (facts.Picture is not { } picture || facts.Sounds.Count > 1 || Math.Max(picture.Width, picture.Height) > 4096)
             return false;
-        var sound = facts.Sounds.Count == 0 ? null : facts.Sounds[0].Codec;
+        var sound = facts.Sound?.Codec;
         return facts.Container switch
         {
             "mp4" or "mov" => picture.Codec == "h264" && EightBit420.Contains(picture.PixelFormat) && sound is null or "aac" or "mp3",

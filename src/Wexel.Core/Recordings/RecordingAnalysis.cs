@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Wexel.Core.Timing;
 
 namespace Wexel.Core.Recordings;
@@ -14,6 +15,7 @@ namespace Wexel.Core.Recordings;
 /// <param name="Peaks">The sound's peaks in order, each 0 to 100 % of full scale; empty without sound.</param>
 /// <param name="Levels">How loud the sound is from moment to moment; null without sound.</param>
 /// <param name="Loudness">How loud the sound is as a whole; null without sound.</param>
+/// <param name="Damaged">Whether something of the picture could not be decoded.</param>
 public sealed record RecordingAnalysis(
     TimeSpan? LookedUntil,
     IReadOnlyList<TimeSpan> PictureMoments,
@@ -25,7 +27,8 @@ public sealed record RecordingAnalysis(
     int PeaksPerSecond,
     IReadOnlyList<int> Peaks,
     SoundLevels? Levels,
-    Loudness? Loudness);
+    Loudness? Loudness,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool Damaged = false);
 
 /// <summary>Loudness by ITU-R BS.1770-4 and EBU R 128; a sound of one channel is measured as played from both sides.</summary>
 /// <param name="Integrated">Integrated loudness in LUFS; null where nothing reaches the gate of −70 LUFS.</param>

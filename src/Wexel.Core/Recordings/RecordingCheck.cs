@@ -1,3 +1,5 @@
+using Wexel.Core.Timing;
+
 namespace Wexel.Core.Recordings;
 
 /// <summary>Decides whether Wexel can take a recording, and what is worth saying about one that it takes.</summary>
@@ -8,6 +10,12 @@ public static class RecordingCheck
 
     /// <summary>The largest side that Wexel reads, in pixels.</summary>
     public const int LargestSide = 16384;
+
+    /// <summary>A peak that reaches full scale, in per cent.</summary>
+    private const int FullScale = 100;
+
+    /// <summary>One peak at full scale may be a recorder's own levelling; as many are clipping (common practice, no source).</summary>
+    private const int Clipped = 3;
 
     private static readonly HashSet<string> Containers = ["mp4", "mov", "matroska", "webm", "avi", "asf", "mpegts"];
 
@@ -37,14 +45,16 @@ public static class RecordingCheck
         var notes = new List<string>();
         if (facts.Sounds.Count == 0)
             notes.Add("There is no sound.");
-        if (facts.Sounds.Count > 1)
-            notes.Add($"There are {facts.Sounds.Count} sound tracks; the first is used.");
-        if (facts.Sounds is [{ Channels: > 2 } many, ..])
+        if (SoundTracks.InWords(facts) is { } tracks)
+            notes.Add(tracks);
+        if (facts.Sound is { Channels: > 2 } many)
             notes.Add($"The sound has {many.Channels} channels; it is mixed down to stereo.");
         if (facts.Picture is not { } picture)
             return notes;
         if (picture.RotationDegrees != 0)
             notes.Add($"The picture is turned upright, by {picture.RotationDegrees}°.");
+        if (picture.Damaged)
+            notes.Add("The picture is damaged in places, where what was there can only be guessed; it is encoded anew. If that shows, export or copy the recording again.");
         if (picture.RateVaries)
             notes.Add("The time between frames varies; what is made keeps the times.");
         if (picture.Colour.FullRange == true || picture.IsRgb)
@@ -60,6 +70,8 @@ public static class RecordingCheck
         var notes = new List<string>();
         if (analysis.Levels is { CarriesSound: false })
             notes.Add("There is a sound track, but hardly anything can be heard on it. Look whether the right microphone was chosen.");
+        if (analysis.Peaks.Index().Where(p => p.Item >= FullScale).Select(p => p.Index).ToList() is { Count: >= Clipped } clipped)
+            notes.Add($"The sound is clipped {clipped.Count} times, first at {TimeCode.Brief(TimeSpan.FromSeconds(clipped[0] / (double)analysis.PeaksPerSecond))}: it was recorded too loud, which nothing brings back. Turn the microphone down before the next take.");
         if (analysis.Borders is { } b)
         {
             var sides = new[] { (b.Left, "left"), (b.Right, "right"), (b.Top, "top"), (b.Bottom, "bottom") }.Where(s => s.Item1 > 0).Select(s => $"{s.Item1} px at the {s.Item2}");

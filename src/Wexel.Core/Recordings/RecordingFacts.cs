@@ -9,7 +9,24 @@ namespace Wexel.Core.Recordings;
 /// <param name="Length">How long it plays.</param>
 /// <param name="Picture">The picture, or null where there is none.</param>
 /// <param name="Sounds">The sound tracks in their order; empty where there are none.</param>
-public sealed record RecordingFacts(string Container, long Bytes, TimeSpan Length, PictureFacts? Picture, IReadOnlyList<SoundFacts> Sounds);
+/// <param name="UsedSounds">Which of them are used, from 0; null for the first, or where there are several and nobody listened yet.</param>
+public sealed record RecordingFacts(
+    string Container, long Bytes, TimeSpan Length, PictureFacts? Picture, IReadOnlyList<SoundFacts> Sounds,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<int>? UsedSounds = null)
+{
+    /// <summary>The tracks that are used, from 0; empty without sound.</summary>
+    [JsonIgnore]
+    public IReadOnlyList<int> Used => Sounds.Count == 0 ? [] : UsedSounds ?? [0];
+
+    /// <summary>The sound that is used: the one track, or what several come to together; null without sound.</summary>
+    [JsonIgnore]
+    public SoundFacts? Sound => Used switch
+    {
+        [] => null,
+        [var one] => Sounds[one],
+        _ => new SoundFacts("mixed", 2, "stereo", 48_000),
+    };
+}
 
 /// <summary>What a probe found about a recording's picture.</summary>
 /// <param name="Codec">The codec's short name, such as h264.</param>
@@ -24,6 +41,7 @@ public sealed record RecordingFacts(string Container, long Bytes, TimeSpan Lengt
 /// <param name="PixelFormat">Sampling and depth in ffmpeg's naming, such as yuv420p or gbrp.</param>
 /// <param name="Colour">How the numbers stand for colours.</param>
 /// <param name="Even">How its frames lie in the file, where they could be copied; null where not, or where nobody looked.</param>
+/// <param name="Damaged">Whether something of it cannot be decoded.</param>
 public sealed record PictureFacts(
     string Codec,
     int Width,
@@ -36,7 +54,8 @@ public sealed record PictureFacts(
     long? FrameCount,
     string PixelFormat,
     ColourFacts Colour,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] EvenFrames? Even = null)
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] EvenFrames? Even = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool Damaged = false)
 {
     /// <summary>The picture's size as it is shown: turned upright, with square pixels, in whole pixels.</summary>
     public PictureSize ShownSize

@@ -23,13 +23,16 @@ internal sealed class PictureAnalyser(string path, string folder)
     /// <summary>The moments whose pictures lie in the folder.</summary>
     internal List<TimeSpan> Moments { get; } = [];
 
+    /// <summary>Whether something of the picture could not be decoded and was made up.</summary>
+    internal bool Damaged { get; private set; }
+
     internal bool SeesBorders => _borders.Found() is not null;
 
     /// <summary>Looks through; after each sample it calls back, where what was found so far may be read.</summary>
     internal async Task AnalyseAsync(Func<Task> sampled, CancellationToken cancel)
     {
         Directory.CreateDirectory(folder);
-        await MediaTool.StreamAsync(
+        var errors = await MediaTool.StreamAsync(
             [
                 .. MediaTool.SafeInput(path), "-an",
                 "-filter_complex", string.Create(CultureInfo.InvariantCulture, $"[0:V:0]fps={SamplesPerSecond}:start_time=0,split[a][b];[a]scale={RecordingAnalyser.PictureWidth}:-2,setsar=1,format=yuvj420p[jpeg];[b]scale={CompareWidth}:{CompareHeight}:flags=area,format=gray[grey]"),
@@ -48,6 +51,7 @@ internal sealed class PictureAnalyser(string path, string folder)
                 }
             },
             cancel);
+        Damaged = errors.Count > 0;
         Settle(0);
     }
 

@@ -67,7 +67,8 @@ public static class RecordingAnalyser
                 SoundListener.PeaksPerSecond,
                 heard?.Peaks ?? [],
                 heard?.Levels,
-                heard?.Loudness);
+                heard?.Loudness,
+                pictures.Damaged);
         }
 
         async Task TellAsync()
@@ -82,21 +83,21 @@ public static class RecordingAnalyser
         }
     }
 
-    /// <summary>Only the verdict over the sides of the first sound track; null without sound.</summary>
+    /// <summary>Only the verdict over the sides of the sound that is used; null without sound.</summary>
     /// <exception cref="ToolFailedException">The sound could not be read.</exception>
     public static async Task<SoundSides?> SidesAsync(RecordingFacts facts, string path, CancellationToken cancel) =>
-        Judge(facts, facts.Sounds is [{ Channels: 2 }, ..] ? await SoundAsync(facts, path, cancel) : null);
+        Judge(facts, facts.Sound is { Channels: 2 } ? await SoundAsync(facts, path, cancel) : null);
 
     /// <summary>The name of the picture at a moment.</summary>
     public static string PictureName(TimeSpan moment) => string.Create(CultureInfo.InvariantCulture, $"{(long)moment.TotalMilliseconds:000000000}.jpg");
 
     private static async Task<SoundHeard?> SoundAsync(RecordingFacts facts, string path, CancellationToken cancel) =>
-        (await SoundAnalyser.AnalyseAsync(MediaTool.SafeInput(path), Math.Min(2, facts.Sounds[0].Channels), null, cancel)).Heard;
+        (await SoundAnalyser.AnalyseAsync(MediaTool.SafeInput(path), facts.Used, Math.Min(2, facts.Sound!.Channels), null, cancel)).Heard;
 
-    private static SoundSides? Judge(RecordingFacts facts, SoundHeard? sound) => facts.Sounds switch
+    private static SoundSides? Judge(RecordingFacts facts, SoundHeard? sound) => facts.Sound switch
     {
-        [] => null,
-        [{ Channels: 2 }, ..] when sound is not null => sound.Sums.Judge(),
+        null => null,
+        { Channels: 2 } when sound is not null => sound.Sums.Judge(),
         _ => SoundSides.Stereo,
     };
 }

@@ -32,32 +32,57 @@ internal static class ReadingStart
             late.RemoveAll(i => starts[i] == 0);
             if (late.Count == 0)
                 break;
-            var comes = await FirstAsync(input, [.. late.Select(i => grid.TimeOf(starts[i]))], cancel);
+            if (await FirstAsync(input, [.. late.Select(i => grid.TimeOf(starts[i]))], cancel) is not { } comes)
+            {
+                late.ForEach(i => starts[i] = 0);
+                break;
+            }
+
             late = [.. late.Where((i, n) => comes[n] > grid.TimeOf(frames[i]) + (grid.TimeOf(1) / 2))];
         }
 
         return starts;
     }
 
-    /// <summary>When the first picture is shown that comes from each moment on; null where the file does not say.</summary>
-    private static async Task<IReadOnlyList<TimeSpan?>> FirstAsync(IReadOnlyList<string> input, IReadOnlyList<TimeSpan> moments, CancellationToken cancel)
+    /// <summary>
+    /// When the first picture is shown that comes from each moment on; null where the file does not say. Null for all where moments cannot be
+    /// sought at all: some files cannot be read from the middle, and where times begin below 0 tools do not agree on what is meant.
+    /// </summary>
+    private static async Task<IReadOnlyList<TimeSpan?>?> FirstAsync(IReadOnlyList<string> input, IReadOnlyList<TimeSpan> moments, CancellationToken cancel)
+    {
+        try
+        {
+            return await SoughtAsync(input, moments, cancel);
+        }
+        catch (ToolFailedException)
+        {
+            return null;
+        }
+    }
+
+    private static async Task<IReadOnlyList<TimeSpan?>?> SoughtAsync(IReadOnlyList<string> input, IReadOnlyList<TimeSpan> moments, CancellationToken cancel)
     {
         var (start, together) = await PacketsAsync(input, string.Join(',', moments.Select(m => Seconds(m) + "%+#1")), cancel);
+        if (start < TimeSpan.Zero)
+            return null;
         if (start == TimeSpan.Zero && together.Count == moments.Count)
             return together;
         // Each by itself: counted from where the file starts, and whether or not there is one.
         var each = new List<TimeSpan?>();
         foreach (var moment in moments)
-            each.Add((await PacketsAsync(input, $"+{Seconds(moment)}%+#1", cancel)).Shown.FirstOrDefault() is { } shown ? shown - start : null);
+            each.Add((await PacketsAsync(input, $"+{Seconds(moment)}%+#1", cancel)).Shown.FirstOrDefault() is { } shown ? shown == Never ? shown : shown - start : null);
         return each;
     }
 
     private static async Task<(TimeSpan Start, List<TimeSpan?> Shown)> PacketsAsync(IReadOnlyList<string> input, string intervals, CancellationToken cancel)
     {
-        var printed = await MediaTool.ProbeAsync(["-select_streams", "V:0", "-read_intervals", intervals, "-show_entries", "packet=pts_time:format=start_time", "-of", "csv", .. input], cancel);
+        var printed = await MediaTool.ProbeAsync(["-select_streams", "V:0", "-read_intervals", intervals, "-show_entries", "packet=pts_time,flags:format=start_time", "-of", "csv", .. input], cancel);
         var lines = printed.Split('\n').Select(l => l.TrimEnd().Split(',')).ToList();
-        return (Time(lines.FirstOrDefault(l => l[0] == "format")) ?? TimeSpan.Zero, [.. lines.Where(l => l[0] == "packet").Select(Time)]);
+        return (Time(lines.FirstOrDefault(l => l[0] == "format")) ?? TimeSpan.Zero, [.. lines.Where(l => l[0] == "packet").Select(l => l.Length > 2 && l[2].StartsWith('K') ? Time(l) : Never)]);
     }
+
+    /// <summary>Some containers are read from any frame on; but decoding begins only at the key frame behind it.</summary>
+    private static readonly TimeSpan? Never = TimeSpan.MaxValue;
 
     private static TimeSpan? Time(string[]? line) => line is [_, var value, ..] && double.TryParse(value, CultureInfo.InvariantCulture, out var seconds) ? TimeSpan.FromSeconds(seconds) : null;
 

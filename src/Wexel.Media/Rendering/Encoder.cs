@@ -1,4 +1,5 @@
 using Wexel.Core.Encoding;
+using Wexel.Media.Analysing;
 using Wexel.Media.Tools;
 
 namespace Wexel.Media.Rendering;
@@ -10,7 +11,7 @@ public static class Encoder
     public const string PictureMaker = "picture/2";
 
     /// <summary>The maker's name and version for the key of an encoded sound.</summary>
-    public const string SoundMaker = "encoded-sound/1";
+    public const string SoundMaker = "encoded-sound/2";
 
     private const int MostCorrections = 4;
     private const double Grows = 1.05;
@@ -61,8 +62,12 @@ public static class Encoder
 
             async Task SoundsAsync(IProgress<TimeSpan> reached, CancellationToken stop)
             {
-                if (ordered.Sounds.Count > 0)
-                    await MediaTool.RunAsync(EncodeArguments.OfSounds(ordered.Sounds, paths.Skip(ordered.Pictures.Count)), reached, started, stop);
+                if (ordered.Sounds.Count == 0)
+                    return;
+                List<string> to = [.. paths.Skip(ordered.Pictures.Count).Take(ordered.Sounds.Count)];
+                await MediaTool.RunAsync(EncodeArguments.OfSounds(ordered.Sounds, to), reached, started, stop);
+                foreach (var (sound, path) in ordered.Sounds.Zip(to))
+                    await HoldPeaksAsync(sound, path, reached, started, stop);
             }
         });
     }
@@ -79,6 +84,21 @@ public static class Encoder
             await stop.CancelAsync();
             await Task.WhenAll(underWay).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
             await ended;
+        }
+    }
+
+    /// <summary>At a low rate an encoder raises peaks. What passes the ceiling is encoded again with more room, until it holds.</summary>
+    private static async Task HoldPeaksAsync(SoundOutput sound, string path, IProgress<TimeSpan> reached, Action<int>? started, CancellationToken cancel)
+    {
+        if (sound.Plan.TargetLufs is null)
+            return;
+        var levelling = sound.Sound!.Levelling ?? new Levelling(0, HoldsPeaks: false);
+        for (var i = 0; i < MostCorrections; i++)
+        {
+            if ((await SoundAnalyser.AnalyseAsync(MediaTool.OwnInput(path), sound.Plan.Channels, null, cancel)).Heard.Loudness.TruePeak is not { } peak || peak <= Levelling.Ceiling)
+                return;
+            levelling = levelling.WithHeadroom(peak);
+            await MediaTool.RunAsync(EncodeArguments.OfSounds([sound with { Sound = sound.Sound with { Levelling = levelling } }], [path]), reached, started, cancel);
         }
     }
 

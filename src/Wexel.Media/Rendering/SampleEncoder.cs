@@ -88,7 +88,7 @@ public static class SampleEncoder
                     continue;
                 }
 
-                await MediaTool.RunAsync(["-ss", start, "-t", Seconds(length), .. MediaTool.SafeInput(recordings[index]), "-map", "0:a:0", .. EncoderArguments.Of(plan), "file:" + path], null, null, cancel);
+                await MediaTool.RunAsync(["-ss", start, "-t", Seconds(length), .. MediaTool.SafeInput(recordings[index]), .. SoundInput.Of(plan.TracksOf(index), ""), .. EncoderArguments.Of(plan), "file:" + path], null, null, cancel);
                 measured.Add((await PacketsAsync("packet=size", MediaTool.OwnInput(path), cancel)).Sum(p => p[0]) / length);
             }
 

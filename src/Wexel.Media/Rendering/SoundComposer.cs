@@ -34,7 +34,7 @@ public static class SoundComposer
                 {
                     // Between two recordings each is as long as its frames; behind the last one there is nothing to keep apart.
                     var length = i + 1 < reel.Parts.Count ? SoundSplicer.SampleAt(reel.Parts[i + 1].First, reel.Grid, Rate) - SoundSplicer.SampleAt(reel.Parts[i].First, reel.Grid, Rate) : long.MaxValue;
-                    await AddAsync(sound, sound.Mixes[i], inputPaths[i], splicing, i == 0, length, token);
+                    await AddAsync(sound, i, inputPaths[i], splicing, i == 0, length, token);
                 }
 
                 await splicing.EndAsync(token);
@@ -43,14 +43,14 @@ public static class SoundComposer
         await listener.Heard().KeepAsync(outputPath, cancel);
     });
 
-    private static async Task AddAsync(SoundPlan sound, SoundMix? mix, string inputPath, Splicing splicing, bool first, long length, CancellationToken cancel)
+    private static async Task AddAsync(SoundPlan sound, int recording, string inputPath, Splicing splicing, bool first, long length, CancellationToken cancel)
     {
         var left = length;
-        if (mix is { } mixed)
+        if (sound.Mixes[recording] is { } mixed)
         {
             var both = sound.Channels == 2 && mixed is not (SoundMix.Stereo or SoundMix.StereoFromSurround) ? "pan=stereo|c0=c0|c1=c0," : "";
             await MediaTool.StreamAsync(
-                [.. MediaTool.SafeInput(inputPath), "-map", "0:a:0", "-vn", "-af", $"{Mix(mixed)}{both}aresample={Text(Rate)}:async=1:first_pts=0", "-ac", Text(sound.Channels), "-f", "f32le", "pipe:1"],
+                [.. MediaTool.SafeInput(inputPath), .. SoundInput.Of(sound.TracksOf(recording), $"{Mix(mixed)}{both}aresample={Text(Rate)}:async=1:first_pts=0"), "-ac", Text(sound.Channels), "-f", "f32le", "pipe:1"],
                 async (input, stop) => left -= await splicing.TakeAsync(input, length, first, stop),
                 cancel);
         }

@@ -22,7 +22,7 @@ internal static class SoundCopier
         var length = Seconds(copy.Length);
         return MediaTool.RunAsync(
             [
-                "-vn", "-ss", Seconds(copy.Start), "-t", length, .. MediaTool.SafeInput(recording), "-map", "0:a:0", "-c:a", "copy", "-bsf:a", $"setts=duration='if(gt((PTS+DURATION)*TB,{length}),{length}/TB-PTS,DURATION)'",
+                "-vn", "-ss", Seconds(copy.Start), "-t", length, .. MediaTool.SafeInput(recording), "-map", string.Create(CultureInfo.InvariantCulture, $"0:a:{sound.Plan.TracksOf(0)[0]}"), "-c:a", "copy", "-bsf:a", $"setts=duration='if(gt((PTS+DURATION)*TB,{length}),{length}/TB-PTS,DURATION)'",
                 "-map_metadata", "-1", "-map_chapters", "-1", "-f", "mp4", "file:" + path,
             ],
             null, started, cancel);

@@ -13,7 +13,7 @@ public static class ViewingCopy
     /// <exception cref="ToolFailedException">The recording could not be read to its end.</exception>
     public static Task MakeAsync(RecordingFacts facts, string inputPath, string outputPath, IProgress<TimeSpan>? progress, Action<int>? started, CancellationToken cancel)
     {
-        List<string> sound = facts.Sounds.Count == 0 ? [] : ["-map", "0:a:0", "-af", "aresample=48000:async=1:first_pts=0", "-c:a", "aac", "-b:a", "96k", "-ac", "2"];
+        List<string> sound = facts.Sounds.Count == 0 ? [] : [.. SoundInput.Of(facts.Used, "aresample=48000:async=1:first_pts=0").Where(a => a != "-vn"), "-c:a", "aac", "-b:a", "96k", "-ac", "2"];
         return WholeFile.MakeAsync(outputPath, temporary => MediaTool.RunAsync(
             [
                 .. MediaTool.SafeInput(inputPath),

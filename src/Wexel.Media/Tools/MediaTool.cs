@@ -83,9 +83,9 @@ public static class MediaTool
         return result.ExitCode == 0 ? said : throw new ToolFailedException("ffmpeg", string.Join('\n', said.TakeLast(LinesKept)), result.ExitCode);
     }
 
-    /// <summary>Runs ffmpeg and hands over the bytes that it writes to its standard output.</summary>
+    /// <summary>Runs ffmpeg, hands over the bytes that it writes to its standard output, and gives back the last errors that it reported and went on after.</summary>
     /// <exception cref="ToolFailedException">It ended with an error.</exception>
-    public static async Task StreamAsync(IEnumerable<string> arguments, Func<Stream, CancellationToken, Task> read, CancellationToken cancel)
+    public static async Task<IReadOnlyCollection<string>> StreamAsync(IEnumerable<string> arguments, Func<Stream, CancellationToken, Task> read, CancellationToken cancel)
     {
         var tail = new Queue<string>();
         var result = await Cli.Wrap("ffmpeg")
@@ -94,8 +94,7 @@ public static class MediaTool
             .WithStandardErrorPipe(PipeTarget.ToDelegate(line => Keep(tail, line)))
             .WithValidation(CommandResultValidation.None)
             .ExecuteAsync(cancel);
-        if (result.ExitCode != 0)
-            throw new ToolFailedException("ffmpeg", string.Join('\n', tail), result.ExitCode);
+        return result.ExitCode == 0 ? tail : throw new ToolFailedException("ffmpeg", string.Join('\n', tail), result.ExitCode);
     }
 
     /// <summary>Runs ffmpeg with what is written to its standard input as one of its inputs.</summary>

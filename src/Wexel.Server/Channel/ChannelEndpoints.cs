@@ -79,7 +79,7 @@ internal static class ChannelEndpoints
             return NoPage("Please sign in", "The list of lessons is for signed-in people.", ("/sign-in?to=%2Fchannel", "Sign in"), StatusCodes.Status401Unauthorized);
         var items = new StringBuilder();
         foreach (var release in await reader.AllAsync(cancel))
-            items.Append($"<li><a href=\"/watch/{release.Token}\">{WebUtility.HtmlEncode(release.Lesson!.Title)}</a></li>");
+            items.Append($"<li><a href=\"/watch/{release.Token}\" dir=\"auto\">{WebUtility.HtmlEncode(release.Lesson!.Title)}</a></li>");
         return Page(PlainPage(options.Value.House, $"<h1>{WebUtility.HtmlEncode(options.Value.House)}: lessons</h1>{(items.Length == 0 ? "<p>No lesson is released yet.</p>" : $"<ol class=\"plain-list\">{items}</ol>")}"));
     }
 

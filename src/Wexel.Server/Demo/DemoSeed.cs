@@ -91,13 +91,13 @@ internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManag
         var sections = demo.Contents is null ? [] : ContentsText.Read(await File.ReadAllTextAsync(Path.Combine(folder, demo.Contents), cancel)).Lines
             .Select((line, i) => new Section($"s{i + 1}", line.At, line.Title, line.Nested)).ToList();
         var captions = demo.Captions is null ? null : await CaptionsAsync(Path.Combine(folder, demo.Captions), cancel);
-        await saver.SaveAsync(done.LessonId, 1, new LessonDocument(demo.Title, demo.Description, "en", done.Hash, [], sections, captions), null, "Mara Tarn", cancel);
+        await saver.SaveAsync(done.LessonId, 1, new LessonDocument(demo.Title, demo.Description, options.Value.Language, done.Hash, [], sections, captions), null, "Mara Tarn", cancel);
         return done.LessonId;
     }
 
     private async Task<CaptionTrack> CaptionsAsync(string path, CancellationToken cancel)
     {
         var vtt = WebVttText.Write(CaptionFile.Read(await File.ReadAllBytesAsync(path, cancel)).Cues);
-        return await CaptionStore.KeepAsync(store, vtt, "en", Path.GetFileName(path), cancel);
+        return await CaptionStore.KeepAsync(store, vtt, options.Value.Language, Path.GetFileName(path), cancel);
     }
 }

@@ -1,5 +1,7 @@
 using Microsoft.EntityFrameworkCore;
+using Npgsql;
 using Wexel.Core;
+using Wexel.Core.Captions;
 using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
 using Wexel.Core.Lessons;
@@ -43,6 +45,9 @@ internal sealed class LessonSaver(WexelDb db, LessonReels reels, LiveNews news, 
         var before = (await CurrentAsync(lesson, cancel))!;
         if (await reels.FindAsync(document.Recordings, cancel) is not { } found)
             return (null, new Problem("lesson-no-recording", "The lesson names a recording that is not here. Bring it in, then add it again.", "recordings"));
+        if (LanguageTag.Parse(document.Language) is not { } language)
+            return (null, new Problem("lesson-no-language", $"“{document.Language}” is no language; write it such as en-GB.", "language"));
+        document = document with { Language = language };
         if (document.Sections.Select(s => s.Id).Distinct().Count() != document.Sections.Count)
             return (null, new Problem("lesson-same-section-twice", "Two sections have the same name inside; load the page again.", "sections"));
         var map = found.Reel.Map(document.Cuts);
@@ -59,8 +64,9 @@ internal sealed class LessonSaver(WexelDb db, LessonReels reels, LiveNews news, 
         {
             await db.SaveChangesAsync(cancel);
         }
-        catch (DbUpdateException)
+        catch (DbUpdateException failed) when (failed.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
         {
+            // The next number was given to somebody else's revision; any other fault is none of theirs.
             return (null, Conflict());
         }
 

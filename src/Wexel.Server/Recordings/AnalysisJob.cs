@@ -34,9 +34,12 @@ internal sealed class AnalysisJob(WexelDb db, FileStore store, LiveNews news)
             if (recording.Analysis is null)
             {
                 var pictures = store.Folder(PicturesKey(hash));
-                facts = await EvenFramesFinder.WithAsync(facts, store.Recording(hash), cancel);
+                facts = await SpokenTrackFinder.WithAsync(await EvenFramesFinder.WithAsync(facts, store.Recording(hash), cancel), store.Recording(hash), cancel);
                 recording.Facts = Json.Write(facts);
-                recording.Analysis = Json.Write(await RecordingAnalyser.AnalyseAsync(facts, store.Recording(hash), pictures, SoFarAsync, null, cancel));
+                var analysis = await RecordingAnalyser.AnalyseAsync(facts, store.Recording(hash), pictures, SoFarAsync, null, cancel);
+                recording.Analysis = Json.Write(analysis);
+                if (analysis.Damaged)
+                    recording.Facts = Json.Write(facts = facts with { Picture = facts.Picture! with { Damaged = true } });
                 recording.AnalysisSoFar = null;
                 await db.SaveChangesAsync(cancel);
                 await news.RecordingAsync(hash);
@@ -53,6 +56,11 @@ internal sealed class AnalysisJob(WexelDb db, FileStore store, LiveNews news)
         catch (ToolFailedException failed)
         {
             recording.AnalysisFailure = $"{failed.Advice} The encoder said: {failed.Said}";
+            await db.SaveChangesAsync(cancel);
+        }
+        catch (IOException failed)
+        {
+            recording.AnalysisFailure = $"It could not be looked through: {failed.Message} Look whether the server's disk is full, then look through it again.";
             await db.SaveChangesAsync(cancel);
         }
 

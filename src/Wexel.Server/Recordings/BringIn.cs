@@ -110,7 +110,7 @@ internal sealed class BringIn(WexelDb db, FileStore store, DiskRoom room, Lesson
         var position = await db.Lessons.Where(l => l.CourseId == course.Id).MaxAsync(l => (int?)l.Position, cancel) ?? 0;
         var lesson = new Lesson { CourseId = course.Id, Position = position + 1, Title = title ?? "", RecordingHash = hash, Length = facts.Length };
         db.Lessons.Add(lesson);
-        saver.AddFirst(lesson, new LessonDocument(title ?? "", "", "en", hash, [], [], null), "brought in", by);
+        saver.AddFirst(lesson, new LessonDocument(title ?? "", "", options.Value.Language, hash, [], [], null), "brought in", by);
         await db.SaveChangesAsync(cancel);
         return lesson.Id;
     }

@@ -1,4 +1,5 @@
 using System.Security.Claims;
+using Hangfire;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
@@ -7,6 +8,7 @@ using Wexel.Core.Timing;
 using Wexel.Data;
 using Wexel.Data.Storage;
 using Wexel.Media.Analysing;
+using Wexel.Server.Live;
 using Wexel.Server.Setup;
 
 namespace Wexel.Server.Recordings;
@@ -28,6 +30,7 @@ internal static class RecordingEndpoints
         var group = routes.MapGroup("/api/recordings");
         group.MapPut("", BringInAsync).WithName("BringIn").Accepts<Stream>("application/octet-stream");
         group.MapGet("{hash}", GetAsync).WithName("Recording");
+        group.MapPost("{hash}/look-through", LookThroughAsync).WithName("LookThrough");
         group.MapGet("{hash}/pictures/{milliseconds:long}.jpg", Picture).WithName("RecordingPicture").ExcludeFromDescription();
         group.MapGet("{hash}/view", View).WithName("RecordingView").ExcludeFromDescription();
     }
@@ -50,6 +53,18 @@ internal static class RecordingEndpoints
             facts.Picture is null ? null : Reel.Of(facts).Grid,
             analysis, analysis is null ? [] : CutSuggestions.Quiet(analysis, analysis.LookedUntil ?? facts.Length, ShortestFold), analysis?.Levels?.Edges() ?? [], Levelling.InWords(analysis?.Loudness, Levelling.UsualTarget),
             recording.AnalysisFailure, recording.Viewable, !BrowserPlayback.CanPlay(facts)));
+    }
+
+    /// <summary>Has it looked through again where that failed before.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> LookThroughAsync(string hash, WexelDb db, IBackgroundJobClient jobs, LiveNews news, CancellationToken cancel)
+    {
+        if (await db.Recordings.FindAsync([hash], cancel) is not { } recording)
+            return Problems.NotThere("recording");
+        recording.AnalysisFailure = null;
+        await db.SaveChangesAsync(cancel);
+        jobs.Enqueue<AnalysisJob>(job => job.RunAsync(hash, CancellationToken.None));
+        await news.RecordingAsync(hash);
+        return TypedResults.NoContent();
     }
 
     private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> Picture(string hash, long milliseconds, WexelDb db, FileStore store, HttpResponse response, CancellationToken cancel)

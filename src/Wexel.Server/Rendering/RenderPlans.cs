@@ -111,7 +111,7 @@ internal sealed class PlannedRender(RenderPlan plan, Reel reel, TimeMap map, Les
 
     internal IReadOnlyList<string> PictureKeys { get; } = [.. plan.Pictures.Select(picture => DerivedKey.Of(Encoder.PictureMaker, hashes, picture))];
 
-    internal string? ComposedKey { get; } = plan.Sound is not { } sound ? null : DerivedKey.Of(SoundComposer.Maker, hashes, map.Grid, map.Length, map.Kept, sound.Mixes, sound.Channels);
+    internal string? ComposedKey { get; } = plan.Sound is not { } sound ? null : DerivedKey.Of(SoundComposer.Maker, hashes, map.Grid, map.Length, map.Kept, sound.Mixes, sound.Channels, sound.Tracks);
 
     internal string? SoundKey => ComposedKey is null ? null : DerivedKey.Of(Encoder.SoundMaker, ComposedKey, plan.Sound);
 

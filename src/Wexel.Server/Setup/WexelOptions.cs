@@ -20,6 +20,9 @@ internal sealed class WexelOptions
     /// <summary>The organisation's name, above learners' pages.</summary>
     public string House { get; set; } = "Brackwater Ferries";
 
+    /// <summary>The language of lessons where nobody chose another, as a BCP 47 tag.</summary>
+    public string Language { get; set; } = Core.Captions.LanguageTag.Usual;
+
     /// <summary>The folder with the demo recordings; nothing is seeded where it is not set.</summary>
     public string? Demo { get; set; }
 

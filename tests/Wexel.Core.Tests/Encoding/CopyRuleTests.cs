@@ -103,7 +103,7 @@ public sealed class CopyRuleTests
     {
         { "profile", "the profile says so" }, { "av1", "something else than H.264" }, { "webm", "something else than H.264" }, { "mark", "mark" }, { "captions", "burnt in" }, { "canvas", "canvas or the size" },
         { "height", "canvas or the size" }, { "move-in", "move-ins" }, { "rate", "sets its rate" }, { "constant", "sets its rate" }, { "colour", "not BT.709" }, { "transfer", "not BT.709" }, { "uneven", "taken apart frame by frame" }, { "profile-of-stream", "taken apart frame by frame" },
-        { "level", "level is above" }, { "far", "seeking would be slow" }, { "many", "up to 8.3 s and 301 frames apart, and seeking would be slow" }, { "heavy", "too much for this quality" }, { "close", "lie so close" }, { "turned", "canvas or the size" }, { "ceiling", "too much for this quality" },
+        { "level", "level is above" }, { "far", "seeking would be slow" }, { "damaged", "damaged in places" }, { "many", "up to 8.3 s and 301 frames apart, and seeking would be slow" }, { "heavy", "too much for this quality" }, { "close", "lie so close" }, { "turned", "canvas or the size" }, { "ceiling", "too much for this quality" },
     };
 
     [Theory]
@@ -130,6 +130,7 @@ public sealed class CopyRuleTests
             "profile-of-stream" => Plan(Facts(Even with { Profile = "High 4:4:4 Predictive" })),
             "level" => Plan(facts, profile: With(p => p with { Level = 30 })),
             "far" => Plan(Facts(Even with { KeyFrames = [0, 1200] })),
+            "damaged" => Plan(facts with { Picture = Picture(p => p with { Damaged = true }) }),
             "many" => Plan(Facts(Even with { MostBetweenKeyFrames = 301 })),
             "heavy" => Plan(Facts(Even with { Bytes = 65 * 500_000 })),
             "ceiling" => Plan(facts, profile: With(p => p with { Rate = p.Rate with { CeilingBitsPerSecond = 300_000 } })),

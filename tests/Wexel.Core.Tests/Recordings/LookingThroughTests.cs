@@ -79,5 +79,6 @@ public sealed class LookingThroughTests
             "The picture has black borders all the way through: 240 px at the left, 240 px at the right.",
         ]);
         RecordingCheck.Notes(Sample.Analysis()).ShouldBeEmpty();
+        RecordingCheck.Notes(Sample.Analysis() with { PeaksPerSecond = 10, Peaks = [.. Enumerable.Repeat(60, 125), 100, 100, 80, 100] }).ShouldHaveSingleItem().ShouldStartWith("The sound is clipped 3 times, first at 0:12:");
     }
 }

@@ -1,6 +1,8 @@
 import { Recordings } from '../bringin/Recordings'
 import type { Playback } from '../sheet/usePlayback'
 import { count, lengthOf, size } from '../ui/words'
+import { LanguageField } from './LanguageField'
+import { LookAgain } from './LookAgain'
 import type { Document } from './useLesson'
 import type { Reel } from './useLessons'
 
@@ -64,6 +66,7 @@ export function Facts({ lessonId, reel, document, edit, playback }: Props) {
     <>
       <Recordings lessonId={lessonId} reel={reel} document={document} edit={edit} playback={playback} />
       <Found part={reel.parts[playback.part] ?? reel.parts[0]} />
+      <LanguageField document={document} edit={edit} />
       <label className="mt-4 block text-quiet" htmlFor="description">
         Description for learners
       </label>
@@ -82,7 +85,7 @@ export function Facts({ lessonId, reel, document, edit, playback }: Props) {
 /** What the probe and the look-through found of a recording. */
 function Found({ part: r }: { part: Part }) {
   const picture = r.facts.picture
-  const sound = r.facts.sounds[0]
+  const sound = r.facts.sounds[r.facts.usedSounds?.[0] ?? 0]
   const colour = picture?.colour
   const rows: [string, string][] = [
     ['File', r.fileName],
@@ -127,11 +130,7 @@ function Found({ part: r }: { part: Part }) {
           ))}
         </ul>
       )}
-      {r.analysisFailure && (
-        <p role="alert" className="mt-3 text-brick">
-          {r.analysisFailure}
-        </p>
-      )}
+      {r.analysisFailure && <LookAgain hash={r.hash} failure={r.analysisFailure} />}
       {!r.analysis && !r.analysisFailure && (
         <p role="status" className="mt-3">
           Looking through it: pictures and sound appear in the sheet when that is done.
