@@ -2,13 +2,13 @@ import { expect, test } from '@playwright/test'
 import { hasNoAccessibilityFaults, signIn } from './help'
 
 test('two profiles are tried on the same seconds, estimates come from samples, and an outlet’s limit is said before', async ({ page }) => {
-  test.setTimeout(180_000)
+  test.setTimeout(360_000)
   await signIn(page)
   await page.getByRole('link', { name: 'Refunds and changes' }).click()
   await page.getByRole('link', { name: 'Deliver' }).click()
   const web = page.getByText(/^Web, as recorded/).locator('..')
-  await expect(web).toContainText('Encoding a few seconds of this lesson', { timeout: 60_000 })
-  await expect(web).not.toContainText('Encoding a few seconds', { timeout: 60_000 })
+  await expect(web).toContainText('Encoding a few seconds of this lesson', { timeout: 120_000 })
+  await expect(web).not.toContainText('Encoding a few seconds', { timeout: 180_000 })
   await expect(web).toContainText(/about [\d.]+ [kM]B \([\d.]+( [kM]B)? to [\d.]+ [kM]B\), .* on this machine/)
   await expect(web).toContainText(/to upload · [\d,]+ plays a month/)
 
@@ -53,7 +53,7 @@ test('two profiles are tried on the same seconds, estimates come from samples, a
 })
 
 test('a lesson is made to fit a size: what is given up is said, and the file meets it', async ({ page }) => {
-  test.setTimeout(240_000)
+  test.setTimeout(480_000)
   await signIn(page)
   await page.getByRole('link', { name: 'Opening the desk' }).click()
   await page.getByRole('link', { name: 'Deliver' }).click()
@@ -61,10 +61,10 @@ test('a lesson is made to fit a size: what is given up is said, and the file mee
   await page.getByLabel('At most, MB').fill('much')
   await page.getByRole('button', { name: 'Find the settings' }).click()
   await expect(page.getByText('Type a size in MB, such as 10.')).toBeVisible()
-  await page.getByLabel('At most, MB').fill('0.02')
+  await page.getByLabel('At most, MB').fill('0.05')
   await page.getByRole('button', { name: 'Find the settings' }).click()
-  await expect(page.getByText(/0\.02 MB is too little for this lesson/)).toBeVisible({ timeout: 120_000 })
+  await expect(page.getByText(/0\.05 MB is too little for this lesson/)).toBeVisible({ timeout: 240_000 })
   await page.getByLabel('At most, MB').fill('900')
   await page.getByRole('button', { name: 'Find the settings' }).click()
-  await expect(page.getByText('It fits with “Web, as recorded” as it is.')).toBeVisible({ timeout: 60_000 })
+  await expect(page.getByText('It fits with “Web, as recorded” as it is.')).toBeVisible({ timeout: 120_000 })
 })
