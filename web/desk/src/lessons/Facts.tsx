@@ -60,12 +60,11 @@ interface Props {
   playback: Playback
 }
 
-/** The lesson's recordings, what was found of the one that is shown, and what learners are told of the lesson. */
+/** The lesson's recordings, what learners are told of the lesson, and what was found of the recording that is shown. */
 export function Facts({ lessonId, reel, document, edit, playback }: Props) {
   return (
     <>
       <Recordings lessonId={lessonId} reel={reel} document={document} edit={edit} playback={playback} />
-      <Found part={reel.parts[playback.part] ?? reel.parts[0]} />
       <LanguageField document={document} edit={edit} />
       <label className="mt-4 block text-quiet" htmlFor="description">
         Description for learners
@@ -78,6 +77,7 @@ export function Facts({ lessonId, reel, document, edit, playback }: Props) {
         onChange={(e) => edit((d) => ({ ...d, description: e.target.value }))}
         className="mt-1 w-full border border-quiet/60 bg-field px-2 py-1.5"
       />
+      <Found part={reel.parts[playback.part] ?? reel.parts[0]} />
     </>
   )
 }
