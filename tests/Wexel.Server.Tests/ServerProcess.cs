@@ -78,7 +78,7 @@ internal sealed class ServerProcess : IAsyncDisposable
                 (await client.PostAsJsonAsync("api/sign-in", new { email = ServerFixture.Trainer, password = ServerFixture.Password })).EnsureSuccessStatusCode();
                 return client;
             }
-            catch (HttpRequestException) when (i < 600)
+            catch (HttpRequestException) when (i < 1800 && !_process.HasExited)
             {
                 await Task.Delay(100);
             }

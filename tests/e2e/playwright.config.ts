@@ -35,7 +35,7 @@ export default defineConfig({
       command: `bash serve.sh ${folderOf(worker)} ${server} ${outside} ${smtp} short`,
       cwd: import.meta.dirname,
       url: `http://127.0.0.1:${server}/healthz`,
-      timeout: 120_000,
+      timeout: 240_000,
       gracefulShutdown: { signal: 'SIGTERM', timeout: 10_000 },
     }
   }),
