@@ -8,10 +8,6 @@ public static partial class LanguageTag
     /// <summary>What is taken where nobody said.</summary>
     public const string Usual = "en-GB";
 
-    // From memory: the languages that are mostly written in Arabic, Hebrew, Syriac, Thaana and N'Ko letters.
-    private static readonly HashSet<string> FromTheRight = ["ar", "arc", "ckb", "dv", "fa", "he", "ks", "nqo", "ps", "sd", "syr", "ug", "ur", "yi"];
-    private static readonly HashSet<string> ScriptsFromTheRight = ["Arab", "Hebr", "Syrc", "Thaa", "Nkoo", "Adlm"];
-
     /// <summary>A tag as it is written by custom: the language small, the script with a capital, the region in capitals (section 2.1.1).</summary>
     /// <param name="text">Such as <c>en-gb</c> or <c>zh_hant_TW</c>.</param>
     /// <returns>Null for what is no such tag.</returns>
@@ -22,14 +18,6 @@ public static partial class LanguageTag
             return null;
         string Part(string name, Func<string, string> cased) => parts.Groups[name] is { Length: > 0, Value: var value } ? "-" + cased(value) : "";
         return parts.Groups["language"].Value.ToLowerInvariant() + Part("script", s => char.ToUpperInvariant(s[0]) + s[1..].ToLowerInvariant()) + Part("region", r => r.ToUpperInvariant());
-    }
-
-    /// <summary>Whether a language is written from right to left.</summary>
-    /// <param name="tag">A tag.</param>
-    public static bool IsFromTheRight(string tag)
-    {
-        var parts = tag.Split('-');
-        return parts.Length > 1 && parts[1].Length == 4 ? ScriptsFromTheRight.Contains(parts[1]) : FromTheRight.Contains(parts[0].ToLowerInvariant());
     }
 
     [GeneratedRegex("^(?<language>[A-Za-z]{2,3})(-(?<script>[A-Za-z]{4}))?(-(?<region>[A-Za-z]{2}|[0-9]{3}))?$")]

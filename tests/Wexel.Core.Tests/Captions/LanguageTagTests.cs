@@ -16,12 +16,4 @@ public class LanguageTagTests
     [InlineData("en-", null)]
     [InlineData("", null)]
     public void A_tag_is_written_by_custom(string text, string? tag) => LanguageTag.Parse(text).ShouldBe(tag);
-
-    [Theory]
-    [InlineData("ar", true)]
-    [InlineData("he-IL", true)]
-    [InlineData("az-Arab", true)]
-    [InlineData("en-GB", false)]
-    [InlineData("ku-Latn", false)]
-    public void Languages_from_the_right_are_known(string tag, bool fromTheRight) => LanguageTag.IsFromTheRight(tag).ShouldBe(fromTheRight);
 }
