@@ -7,8 +7,11 @@ namespace Wexel.Core.Timing;
 /// <param name="Denominator">Seconds; more than 0.</param>
 public readonly record struct FrameRate(int Numerator, int Denominator)
 {
-    /// <summary>Times come in whole milliseconds, frames do not: a time this little before a frame means that frame.</summary>
-    private const double MillisecondTolerance = 0.001;
+    /// <summary>
+    /// Times come in whole milliseconds, frames do not: a time less than a millisecond before a frame means that frame. In ticks of
+    /// 100 ns, and a little under the millisecond, so that a whole one before it is never that frame, however the tick is rounded.
+    /// </summary>
+    private const long Tolerance = 9_990;
 
     /// <summary>Frames a second as a decimal number, for showing and for estimates.</summary>
     public double PerSecond => (double)Numerator / Denominator;
@@ -27,7 +30,7 @@ public readonly record struct FrameRate(int Numerator, int Denominator)
 
     /// <summary>The number, from 0, of the frame that is on screen at a time.</summary>
     public long FrameAt(TimeSpan time) =>
-        Math.Max(0, (long)Math.Floor((time.TotalSeconds + MillisecondTolerance) * Numerator / Denominator));
+        Math.Max(0, (long)((Int128)(time.Ticks + Tolerance) * Numerator / ((Int128)TimeSpan.TicksPerSecond * Denominator)));
 
     /// <summary>The time at which a frame (numbered from 0) comes on screen.</summary>
     public TimeSpan TimeOf(long frame) =>

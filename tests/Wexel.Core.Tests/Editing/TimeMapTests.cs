@@ -50,6 +50,17 @@ public class TimeMapTests
             && ordered.Where(map.Keeps).All(t => (map.ToRecording(map.ToLesson(t)) - t).Duration() <= TimeSpan.FromTicks(2) || map.Grid.FrameAt(map.ToRecording(map.ToLesson(t))) == map.Grid.FrameAt(t));
     });
 
+    [Theory]
+    [InlineData(25, 32_199)]
+    [InlineData(50, 32_199)]
+    [InlineData(30, 32_199)]
+    public void A_whole_millisecond_before_a_cut_is_still_the_frame_before_it(int rate, long moment)
+    {
+        var map = TimeMap.Of(new FrameRate(rate, 1), Ms.Of(60_000), [new TimeRange(Ms.Of(20_560), Ms.Of(27_880)), new TimeRange(Ms.Of(32_200), Ms.Of(51_920))]);
+        map.Keeps(Ms.Of(moment)).ShouldBeTrue();
+        (map.ToRecording(map.ToLesson(Ms.Of(moment))) - Ms.Of(moment)).Duration().ShouldBeLessThanOrEqualTo(TimeSpan.FromTicks(2));
+    }
+
     [Fact]
     public void Without_a_cut_a_lesson_is_its_recording()
     {
