@@ -17,6 +17,12 @@ public static class LanguageCodes
         + "sa san sc srd sd snd se sme sg sag si sin sk slk sl slv sm smo sn sna so som sq sqi sr srp ss ssw st sot su sun sv swe sw swa ta tam te tel tg tgk th tha ti tir tk tuk tl tgl tn tsn to ton tr tur ts tso tt tat tw twi ty tah "
         + "ug uig uk ukr ur urd uz uzb ve ven vi vie wa wln wo wol xh xho yi yid yo yor za zha zh zho zu zul").Split(' ').Chunk(2).ToFrozenDictionary(pair => pair[0], pair => pair[1]);
 
+    private static readonly FrozenDictionary<string, string> Two = Three.DistinctBy(pair => pair.Value).ToFrozenDictionary(pair => pair.Value, pair => pair.Key);
+
+    /// <summary>The BCP 47 tag of a language as media files write it; null where the file does not say.</summary>
+    /// <param name="code">Three letters, or a tag already.</param>
+    public static string? Tag(string? code) => code is null or Undetermined or "" ? null : LanguageTag.Parse(Two.GetValueOrDefault(code.ToLowerInvariant(), code));
+
     /// <summary>The three letters of a BCP 47 tag's language.</summary>
     /// <param name="tag">Such as <c>en-GB</c>; a language of three letters stays as it is.</param>
     public static string ThreeLetters(string tag)

@@ -47,6 +47,8 @@ internal static class CopyRule
             return (null, "the canvas or the size is another than the recording’s");
         if (plan.Rate.Rule != RateRule.Quality || plan.Timing.Constant is not null)
             return (null, "the profile sets its rate");
+        if (picture.Fields is not null)
+            return (null, "the recording is interlaced");
         if (part.Colour is not null || picture.Colour is not { Primaries: null or "bt709", Transfer: null or "bt709" })
             return (null, "its colours are not BT.709");
         if (picture.Damaged)

@@ -33,7 +33,10 @@ public sealed record FilePlan(Container Container, bool CaptionsInside, bool Cha
 /// <param name="Placement">Where it stands on the canvas.</param>
 /// <param name="Moves">How what is seen of it goes from part to part; empty where all of it is seen all the time.</param>
 /// <param name="Colour">The conversion to BT.709 limited range, or null where it is that already.</param>
-public sealed record PartPlan(int Recording, IReadOnlyList<KeptStretch> Kept, bool SquarePixels, CanvasPlacement Placement, IReadOnlyList<ViewMove> Moves, ColourConversion? Colour);
+/// <param name="Prepared">What is done to its picture first; null for nothing.</param>
+public sealed record PartPlan(
+    int Recording, IReadOnlyList<KeptStretch> Kept, bool SquarePixels, CanvasPlacement Placement, IReadOnlyList<ViewMove> Moves, ColourConversion? Colour,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] PicturePreparation? Prepared = null);
 
 /// <summary>One picture that is made: what is encoded into one track.</summary>
 /// <param name="Parts">What is made of each recording of which anything is kept, in order; one or more.</param>

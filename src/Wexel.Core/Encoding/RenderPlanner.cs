@@ -103,7 +103,7 @@ public static class RenderPlanner
         var placement = settings.Size.Place(part.Picture.ShownSize, canvas);
         return new PartPlan(
             index, [.. kept.Select(k => k with { First = k.First - part.First })], part.Picture.PixelAspect is >= 0.999 and <= 1.001, placement,
-            ViewPath.Of(moveIns, map, placement, reel.SpanOf(index)).Moves, Conversion(part.Picture));
+            ViewPath.Of(moveIns, map, placement, reel.SpanOf(index)).Moves, Conversion(part.Picture), part.Picture.Preparation);
     }
 
     private static FrameTiming Timing(TimeMap map, IReadOnlyList<Section> sections, IReadOnlyList<PartPlan> parts, PictureSettings settings, IReadOnlyList<Cue> burnt, bool inPieces)
@@ -141,6 +141,9 @@ public static class RenderPlanner
 
     private static ColourConversion? Conversion(PictureFacts source)
     {
+        // Colours beyond BT.709 are brought to it first.
+        if (WideColour.Of(source) is not null)
+            return null;
         if (source.IsRgb)
             return new ColourConversion(null, true);
         // A file that does not say: 720 lines or more are BT.709, fewer BT.601 (common practice, no source).

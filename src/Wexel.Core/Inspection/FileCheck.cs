@@ -35,6 +35,9 @@ public static class FileCheck
     /// <summary>Sound and picture start and end together within this: ITU-R BT.1359-1 finds 45 ms of early sound noticed.</summary>
     public static readonly TimeSpan Together = TimeSpan.FromMilliseconds(40);
 
+    /// <summary>Fine lines that move look like two fields now and then (common practice, no source).</summary>
+    private const double MostCombed = 0.05;
+
     private const double LoudnessTolerance = 1;
     private const double BorderTolerance = 0.015;
     private static readonly TimeSpan LongestUnexplained = TimeSpan.FromSeconds(2);
@@ -95,7 +98,7 @@ public static class FileCheck
         ];
     }
 
-    private static readonly HashSet<string> PictureCodes = ["decodes", "length", "size", "codec", "colour", "section-key-frames", "key-frame-distance", "borders", "black", "frozen", "ssim", "sharpness"];
+    private static readonly HashSet<string> PictureCodes = ["decodes", "length", "size", "codec", "colour", "section-key-frames", "key-frame-distance", "borders", "black", "frozen", "combed", "ssim", "sharpness"];
 
     private static IEnumerable<CheckedFact> OfPicture(PictureMeasured? facts, PicturePlan plan)
     {
@@ -139,6 +142,8 @@ public static class FileCheck
             yield return Fact("frozen", "Frozen where the source moves", Stretches(frozen), "nowhere", frozen.Count == 0, frozen.Count > 0 ? frozen[0].Start : null);
         }
 
+        if (facts.Combed is { } combed)
+            yield return Fact("combed", "Frames that show two fields", $"{Number(combed.Count)} of {Number(combed.Told)}", $"at most {Number((int)(combed.Told * MostCombed))}", combed.Count <= combed.Told * MostCombed);
         if (facts.Moments.Count == 0)
             yield break;
         var worst = facts.Moments.MinBy(m => m.Ssim)!;

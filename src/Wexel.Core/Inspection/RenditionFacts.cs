@@ -46,6 +46,7 @@ public sealed record RenditionFacts(
 /// <param name="Black">Stretches of half a second or more in which the picture is black.</param>
 /// <param name="Still">Stretches of a second or more in which nothing changes.</param>
 /// <param name="Moments">How like the source it is at moments that were looked at.</param>
+/// <param name="Combed">How many of its frames show two fields; null where no recording is interlaced, and nobody looked.</param>
 public sealed record PictureMeasured(
     TimeSpan Start,
     TimeSpan Length,
@@ -63,7 +64,13 @@ public sealed record PictureMeasured(
     BorderShares? Borders,
     IReadOnlyList<TimeRange> Black,
     IReadOnlyList<TimeRange> Still,
-    IReadOnlyList<MomentCompared> Moments);
+    IReadOnlyList<MomentCompared> Moments,
+    CombedFrames? Combed = null);
+
+/// <summary>Frames in which two moments stand, line by line.</summary>
+/// <param name="Count">How many there are.</param>
+/// <param name="Told">Of how many it can be told: on those nothing else would look so.</param>
+public readonly record struct CombedFrames(int Count, int Told);
 
 /// <summary>Black borders as shares of the picture's sides, 0 to 1.</summary>
 /// <param name="Left">Of its width, at the left.</param>

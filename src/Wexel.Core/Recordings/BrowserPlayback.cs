@@ -10,6 +10,9 @@ public static class BrowserPlayback
     {
         if (facts.Picture is not { } picture || facts.Sounds.Count > 1 || Math.Max(picture.Width, picture.Height) > 4096)
             return false;
+        // A browser shows both fields at once.
+        if (picture.Fields is not null)
+            return false;
         var sound = facts.Sound?.Codec;
         return facts.Container switch
         {

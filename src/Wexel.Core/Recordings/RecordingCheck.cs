@@ -1,3 +1,4 @@
+using System.Globalization;
 using Wexel.Core.Timing;
 
 namespace Wexel.Core.Recordings;
@@ -39,6 +40,19 @@ public static class RecordingCheck
         return null;
     }
 
+    /// <summary>The filters of ffmpeg that a recording needs besides those that every build has.</summary>
+    public static IReadOnlyList<string> FiltersNeeded(RecordingFacts facts) =>
+        facts.Picture?.Preparation?.Colour switch { null => [], { IsHighRange: true } => ["zscale", "tonemap"], _ => ["zscale"] };
+
+    /// <summary>Why a recording cannot be used here, in one sentence: what must be done to it first is more than this ffmpeg can; null when it can.</summary>
+    /// <param name="facts">What a probe found.</param>
+    /// <param name="fileName">Its name for people.</param>
+    /// <param name="filters">The filters that ffmpeg has.</param>
+    public static Problem? Refusal(RecordingFacts facts, string fileName, IReadOnlySet<string> filters) =>
+        FiltersNeeded(facts).FirstOrDefault(f => !filters.Contains(f)) is { } lacking
+            ? new Problem("recording-colours", $"“{fileName}” is in {facts.Picture!.Preparation!.Colour!.Name}, and this server’s ffmpeg has no {lacking} filter to bring it to BT.709; install an ffmpeg with {lacking}, or record in standard range.")
+            : null;
+
     /// <summary>Sentences about what will be done with the less usual in a recording; empty for a usual one.</summary>
     public static IReadOnlyList<string> Notes(RecordingFacts facts)
     {
@@ -55,9 +69,18 @@ public static class RecordingCheck
             notes.Add($"The picture is turned upright, by {picture.RotationDegrees}°.");
         if (picture.Damaged)
             notes.Add("The picture is damaged in places, where what was there can only be guessed; it is encoded anew. If that shows, export or copy the recording again.");
+        if (picture.Fields is not null)
+            notes.Add(string.Create(CultureInfo.InvariantCulture, $"The picture is interlaced, {picture.NominalRate.PerSecond:0.##} frames of two fields a second; of each field a whole picture is made, {picture.PictureRate.PerSecond:0.##} a second."));
+        if (WideColour.Of(picture) is { } wide)
+        {
+            notes.Add(wide.IsHighRange
+                ? $"The picture is in {wide.Name}; it is brought to what every screen shows (BT.709): the white of pages, {WideColour.White} cd/m², becomes white, and what is brighter is held back."
+                : $"The colours are {wide.Name}; they are brought to what every screen shows (BT.709).");
+        }
+
         if (picture.RateVaries)
             notes.Add("The time between frames varies; what is made keeps the times.");
-        if (picture.Colour.FullRange == true || picture.IsRgb)
+        if ((picture.Colour.FullRange == true || picture.IsRgb) && WideColour.Of(picture) is null)
             notes.Add("The colours are full range; they are brought to BT.709, limited range.");
         if (picture.ShownSize.Width % 2 != 0 || picture.ShownSize.Height % 2 != 0)
             notes.Add("One side is an odd number of pixels; the last row or column is left out.");

@@ -10,9 +10,11 @@ namespace Wexel.Core.Recordings;
 /// <param name="Picture">The picture, or null where there is none.</param>
 /// <param name="Sounds">The sound tracks in their order; empty where there are none.</param>
 /// <param name="UsedSounds">Which of them are used, from 0; null for the first, or where there are several and nobody listened yet.</param>
+/// <param name="Subtitles">The subtitles inside that are text, in their order; null for none.</param>
 public sealed record RecordingFacts(
     string Container, long Bytes, TimeSpan Length, PictureFacts? Picture, IReadOnlyList<SoundFacts> Sounds,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<int>? UsedSounds = null)
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<int>? UsedSounds = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<SubtitleFacts>? Subtitles = null)
 {
     /// <summary>The tracks that are used, from 0; empty without sound.</summary>
     [JsonIgnore]
@@ -42,6 +44,7 @@ public sealed record RecordingFacts(
 /// <param name="Colour">How the numbers stand for colours.</param>
 /// <param name="Even">How its frames lie in the file, where they could be copied; null where not, or where nobody looked.</param>
 /// <param name="Damaged">Whether something of it cannot be decoded.</param>
+/// <param name="Fields">Which field comes first where it is interlaced; null where it is not.</param>
 public sealed record PictureFacts(
     string Codec,
     int Width,
@@ -55,8 +58,17 @@ public sealed record PictureFacts(
     string PixelFormat,
     ColourFacts Colour,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] EvenFrames? Even = null,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool Damaged = false)
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool Damaged = false,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] FieldOrder? Fields = null)
 {
+    /// <summary>What is done to it before anything else looks at it; null for nothing.</summary>
+    [JsonIgnore]
+    public PicturePreparation? Preparation => (Fields, WideColour.Of(this)) is var (fields, colour) && (fields is not null || colour is not null) ? new PicturePreparation(fields, colour) : null;
+
+    /// <summary>The rate of whole pictures, where the container states one rate: two of each frame that is interlaced.</summary>
+    [JsonIgnore]
+    public FrameRate PictureRate => Fields is null ? NominalRate : new FrameRate(NominalRate.Numerator * 2, NominalRate.Denominator);
+
     /// <summary>The picture's size as it is shown: turned upright, with square pixels, in whole pixels.</summary>
     public PictureSize ShownSize
     {
@@ -96,3 +108,9 @@ public sealed record ColourFacts(string? Matrix, string? Primaries, string? Tran
 /// <param name="Start">When its first sample is heard, counted from the recording's start; null where that was not looked for.</param>
 /// <param name="BitsPerSecond">Its rate, in bits a second; null where the file does not say.</param>
 public sealed record SoundFacts(string Codec, int Channels, string? Layout, int SampleRate, TimeSpan? Start = null, long? BitsPerSecond = null);
+
+/// <summary>What a probe found about subtitles inside a recording.</summary>
+/// <param name="Place">Which of the recording's subtitle tracks it is, from 0; those that are pictures count too.</param>
+/// <param name="Language">The language as the file writes it, as a BCP 47 tag; null where it does not say.</param>
+/// <param name="Title">What the file calls it; null where it does not.</param>
+public sealed record SubtitleFacts(int Place, string? Language, string? Title);

@@ -94,12 +94,12 @@ public sealed class Reel
     private static FrameRate GridOf(PictureFacts source)
     {
         if (source.RateVaries)
-            return source.Rate.PerSecond > 31 ? new FrameRate(60, 1) : new FrameRate(30, 1);
-        return source.NominalRate.PerSecond switch
+            return source.Rate.PerSecond > 31 || source.Fields is not null ? new FrameRate(60, 1) : new FrameRate(30, 1);
+        return source.PictureRate.PerSecond switch
         {
             > FastestGrid + 0.5 => new FrameRate(FastestGrid, 1),
             < SlowestGrid => new FrameRate(SlowestGrid, 1),
-            _ => source.NominalRate,
+            _ => source.PictureRate,
         };
     }
 }

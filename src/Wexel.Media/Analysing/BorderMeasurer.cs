@@ -20,7 +20,7 @@ internal static class BorderMeasurer
             await MediaTool.StreamAsync(
                 [
                     "-ss", at.TotalSeconds.ToString("0.###", CultureInfo.InvariantCulture), .. MediaTool.SafeInput(path), "-an", "-map", "0:V:0", "-frames:v", "1",
-                    "-vf", string.Create(CultureInfo.InvariantCulture, $"scale={size.Width}:{size.Height},format=gray"), "-f", "rawvideo", "pipe:1",
+                    "-vf", string.Create(CultureInfo.InvariantCulture, $"{PreparingFilters.Of(facts.Picture.Preparation)}scale={size.Width}:{size.Height},format=gray"), "-f", "rawvideo", "pipe:1",
                 ],
                 async (stream, token) =>
                 {

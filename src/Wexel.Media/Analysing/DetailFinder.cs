@@ -30,7 +30,7 @@ public static class DetailFinder
         if (moments.Count == 0)
             return found;
         await MediaTool.StreamAsync(
-            [.. MediaTool.SafeInput(path), "-an", "-filter_complex", Filters(size, moments, delivered), "-map", "[seen]", "-fps_mode", "passthrough", "-f", "rawvideo", "pipe:1"],
+            [.. MediaTool.SafeInput(path), "-an", "-filter_complex", Filters(facts.Picture, moments, delivered), "-map", "[seen]", "-fps_mode", "passthrough", "-f", "rawvideo", "pipe:1"],
             async (stream, token) =>
             {
                 var (before, now) = (new byte[bytes * (1 + delivered.Count)], new byte[bytes * (1 + delivered.Count)]);
@@ -66,11 +66,12 @@ public static class DetailFinder
         [.. analysis.PictureMoments.Concat(analysis.Still.Select(s => s.Start)).Select(t => (long)Math.Round(t.TotalSeconds * SamplesPerSecond)).Distinct().Order().Select(n => TimeSpan.FromSeconds((double)n / SamplesPerSecond))];
 
     /// <summary>The picture, and under it what comes back from each delivered size, scaled down as the renderer does.</summary>
-    private static string Filters(PictureSize size, IReadOnlyList<TimeSpan> moments, IReadOnlyList<PictureSize> delivered)
+    private static string Filters(PictureFacts picture, IReadOnlyList<TimeSpan> moments, IReadOnlyList<PictureSize> delivered)
     {
+        var size = picture.ShownSize;
         static string Text(long number) => number.ToString(CultureInfo.InvariantCulture);
         var chosen = FilterText.Sum([.. moments.Select(m => $"eq(n,{Text((long)Math.Round(m.TotalSeconds * SamplesPerSecond))})")]);
-        var full = $"[0:V:0]fps={Text(SamplesPerSecond)}:start_time=0,select='{chosen}',scale={Text(size.Width)}:{Text(size.Height)}:flags=accurate_rnd,format=gray";
+        var full = $"[0:V:0]{PreparingFilters.Of(picture.Preparation)}fps={Text(SamplesPerSecond)}:start_time=0,select='{chosen}',scale={Text(size.Width)}:{Text(size.Height)}:flags=accurate_rnd,format=gray";
         if (delivered.Count == 0)
             return full + "[seen]";
         var names = Enumerable.Range(0, delivered.Count).ToList();

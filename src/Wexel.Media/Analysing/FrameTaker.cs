@@ -1,6 +1,5 @@
 using System.Globalization;
 using Wexel.Core.Recordings;
-using Wexel.Core.Timing;
 using Wexel.Media.Tools;
 
 namespace Wexel.Media.Analysing;
@@ -23,14 +22,15 @@ public static class FrameTaker
     public static bool IsName(string name) => name.Length == 6 && char.IsAsciiDigit(name[0]) && char.IsAsciiDigit(name[1]) && name.EndsWith(".jpg", StringComparison.Ordinal);
 
     /// <summary>Takes a bundle; the folder is whole or not there. A recording that ends within it has fewer pictures.</summary>
+    /// <param name="facts">What the probe found; the recording has a picture, and its own grid is counted.</param>
     /// <param name="path">The recording.</param>
-    /// <param name="grid">The rate of the frames that are counted.</param>
     /// <param name="bundle">The bundle's number: frame by <see cref="InARow"/>.</param>
     /// <param name="folder">Where the pictures go.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ToolFailedException">The recording could not be read.</exception>
-    public static async Task TakeAsync(string path, FrameRate grid, long bundle, string folder, CancellationToken cancel)
+    public static async Task TakeAsync(RecordingFacts facts, string path, long bundle, string folder, CancellationToken cancel)
     {
+        var grid = Reel.Of(facts).Grid;
         var making = Path.Combine(Path.GetDirectoryName(folder)!, $".making-{Guid.NewGuid():N}");
         Directory.CreateDirectory(making);
         try
@@ -40,7 +40,7 @@ public static class FrameTaker
             await MediaTool.RunAsync(
                 [
                     "-ss", from.ToString("0.######", CultureInfo.InvariantCulture), .. MediaTool.SafeInput(path), "-an", "-map", "0:V:0",
-                    "-vf", string.Create(CultureInfo.InvariantCulture, $"fps={grid}:start_time=0,scale={RecordingAnalyser.PictureWidth}:-2,setsar=1,format=yuvj420p"),
+                    "-vf", string.Create(CultureInfo.InvariantCulture, $"{PreparingFilters.Of(facts.Picture!.Preparation)}fps={grid}:start_time=0,scale={RecordingAnalyser.PictureWidth}:-2,setsar=1,format=yuvj420p"),
                     "-frames:v", InARow.ToString(CultureInfo.InvariantCulture), "-q:v", "4", "-f", "image2", "file:" + Path.Combine(making.Replace("%", "%%", StringComparison.Ordinal), "%02d.jpg"),
                 ],
                 null, null, cancel);

@@ -5,7 +5,7 @@ using Wexel.Media.Tools;
 namespace Wexel.Media.Analysing;
 
 /// <summary>Goes over the picture once: small pictures twice a second, how much each differs from the one before, and black borders.</summary>
-internal sealed class PictureAnalyser(string path, string folder)
+internal sealed class PictureAnalyser(PicturePreparation? preparation, string path, string folder)
 {
     private const int SamplesPerSecond = 2;
     private const int CompareWidth = 320;
@@ -35,7 +35,7 @@ internal sealed class PictureAnalyser(string path, string folder)
         var errors = await MediaTool.StreamAsync(
             [
                 .. MediaTool.SafeInput(path), "-an",
-                "-filter_complex", string.Create(CultureInfo.InvariantCulture, $"[0:V:0]fps={SamplesPerSecond}:start_time=0,split[a][b];[a]scale={RecordingAnalyser.PictureWidth}:-2,setsar=1,format=yuvj420p[jpeg];[b]scale={CompareWidth}:{CompareHeight}:flags=area,format=gray[grey]"),
+                "-filter_complex", string.Create(CultureInfo.InvariantCulture, $"[0:V:0]{PreparingFilters.Of(preparation)}fps={SamplesPerSecond}:start_time=0,split[a][b];[a]scale={RecordingAnalyser.PictureWidth}:-2,setsar=1,format=yuvj420p[jpeg];[b]scale={CompareWidth}:{CompareHeight}:flags=area,format=gray[grey]"),
                 "-map", "[jpeg]", "-q:v", "4", "-threads", "1", "-start_number", "0", "-f", "image2", "-atomic_writing", "1", "file:" + Path.Combine(folder.Replace("%", "%%", StringComparison.Ordinal), "sample-%08d.jpg"),
                 "-map", "[grey]", "-f", "rawvideo", "pipe:1",
             ],

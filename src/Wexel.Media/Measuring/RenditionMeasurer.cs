@@ -86,8 +86,15 @@ public static class RenditionMeasurer
             MostBetween(frames),
             frames.Count,
             ordered.Zip(ordered.Skip(1), (a, b) => b - a).DefaultIfEmpty().Max(),
-            whole.Borders, whole.Black, whole.Still, moments);
+            whole.Borders, whole.Black, whole.Still, moments,
+            plan?.Parts.Any(p => p.Prepared?.Fields is not null) == true ? await CombedAsync(path, cancel) : null);
         return (picture, whole.Errors);
+    }
+
+    private static async Task<CombedFrames> CombedAsync(string path, CancellationToken cancel)
+    {
+        var (combed, told) = await InterlaceFinder.CombedAsync(path, cancel);
+        return new CombedFrames(combed, told);
     }
 
     private static int MostBetween(IReadOnlyList<Frame> frames)

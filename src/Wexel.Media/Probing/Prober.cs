@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text.Json;
 using Wexel.Core;
+using Wexel.Core.Captions;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 using Wexel.Media.Tools;
@@ -31,7 +32,8 @@ public static class Prober
         {
             var found = JsonDocument.Parse(await MediaTool.ProbeAsync(["-show_format", "-show_streams", "-of", "json", .. MediaTool.SafeInput(path)], cancel)).RootElement;
             var facts = await ReadAsync(found, path, bytes, cancel);
-            return RecordingCheck.Refusal(facts, fileName) is { } refusal ? new ProbeResult(null, refusal) : new ProbeResult(facts, null);
+            var refusal = RecordingCheck.Refusal(facts, fileName) ?? (RecordingCheck.FiltersNeeded(facts).Count == 0 ? null : RecordingCheck.Refusal(facts, fileName, await Filters.AllAsync()));
+            return refusal is null ? new ProbeResult(facts, null) : new ProbeResult(null, refusal);
         }
         catch (ToolFailedException failed)
         {
@@ -68,7 +70,21 @@ public static class Prober
             length = TimeSpan.FromSeconds(all.Max() - Math.Min(0, all.Min()) + 0.04);
         }
 
-        return new RecordingFacts(container, bytes, length, video.ValueKind == JsonValueKind.Undefined ? null : ReadPicture(video, frames), sounds);
+        var picture = video.ValueKind == JsonValueKind.Undefined ? null : ReadPicture(video, frames);
+        var (stated, fields) = picture is null ? (true, null) : InterlaceFinder.Read(Text(video, "field_order"));
+        return new RecordingFacts(container, bytes, length, picture is null ? null : picture with { Fields = stated ? fields : await InterlaceFinder.MeasureAsync(picture.Height, length, path, cancel) }, sounds, Subtitles: ReadSubtitles(streams));
+    }
+
+    /// <summary>Those that are text; discs and broadcasts have pictures, which are no captions.</summary>
+    private static List<SubtitleFacts>? ReadSubtitles(List<JsonElement> streams)
+    {
+        var found = streams.Where(s => Text(s, "codec_type") == "subtitle").Select((s, place) => (Stream: s, Place: place))
+            .Where(s => Text(s.Stream, "codec_name") is "subrip" or "mov_text" or "webvtt" or "ass" or "ssa" or "text").Select(s =>
+            {
+                var tags = s.Stream.TryGetProperty("tags", out var named) ? named : default;
+                return new SubtitleFacts(s.Place, LanguageCodes.Tag(Text(tags, "language")), Text(tags, "title"));
+            }).ToList();
+        return found.Count == 0 ? null : found;
     }
 
     private static SoundFacts ReadSound(JsonElement sound, JsonElement format) => new(

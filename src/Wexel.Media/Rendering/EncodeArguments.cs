@@ -105,7 +105,7 @@ internal static class EncodeArguments
         var timings = work.Pictures.Select((picture, output) => (picture.Plan.Timing, Output: output)).GroupBy(t => (t.Timing.MostRepeatsLeftOut, Made: Made(t.Timing))).ToList();
         for (var i = 0; i < Parts(work).Count; i++)
         {
-            chains.Add($"[{Text(i)}:V:0]{KeptFilters(work.Pictures[0].Plan.Timing.Grid, Parts(work)[i].Kept)}{Split(timings.Select((_, t) => $"[timed{Text(i)}x{Text(t)}]"))}");
+            chains.Add($"[{Text(i)}:V:0]{PreparingFilters.Of(Parts(work)[i].Prepared)}{KeptFilters(work.Pictures[0].Plan.Timing.Grid, Parts(work)[i].Kept)}{Split(timings.Select((_, t) => $"[timed{Text(i)}x{Text(t)}]"))}");
             chains.AddRange(timings.SelectMany((timing, t) => Timed(timing.First().Timing, $"{Text(i)}x{Text(t)}", Split(timing.Select(of => $"[drawn{Text(i)}x{Text(of.Output)}]")))));
             chains.AddRange(work.Pictures.Select((picture, output) => $"[drawn{Text(i)}x{Text(output)}]{PlaceFilters(picture.Plan.Parts[i], output, aids)}[part{Text(i)}x{Text(output)}]"));
         }

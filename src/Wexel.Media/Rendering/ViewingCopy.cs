@@ -17,7 +17,7 @@ public static class ViewingCopy
         return WholeFile.MakeAsync(outputPath, temporary => MediaTool.RunAsync(
             [
                 .. MediaTool.SafeInput(inputPath),
-                "-map", "0:V:0", "-vf", "fps=30:start_time=0,scale=w='trunc(iw*sar*min(1,720/ih)/2)*2':h='trunc(ih*min(1,720/ih)/2)*2',setsar=1,format=yuv420p",
+                "-map", "0:V:0", "-vf", PreparingFilters.Of(facts.Picture?.Preparation) + "fps=30:start_time=0,scale=w='trunc(iw*sar*min(1,720/ih)/2)*2':h='trunc(ih*min(1,720/ih)/2)*2',setsar=1,format=yuv420p",
                 "-c:v", "libx264", "-preset", "ultrafast", "-crf", "23", "-g", "30",
                 .. sound, "-sn", "-dn", "-map_metadata", "-1", "-movflags", "+faststart", "-f", "mp4", "file:" + temporary,
             ],

@@ -56,7 +56,7 @@ internal static class FrameEndpoint
         try
         {
             Directory.CreateDirectory(Path.GetDirectoryName(folder)!);
-            await FrameTaker.TakeAsync(path, Reel.Of(facts).Grid, bundle, folder, CancellationToken.None);
+            await FrameTaker.TakeAsync(facts, path, bundle, folder, CancellationToken.None);
         }
         finally
         {

@@ -55,6 +55,7 @@ public class FileCheckTests
         { "black", Good with { Picture = Picture with { Black = [Span(9000, 10_000)] } } },
         { "frozen", Good with { Picture = Picture with { Still = [Span(40_000, 44_000)] } } },
         { "frozen", Good with { Picture = Picture with { Still = [Span(17_000, 28_000)] } } },
+        { "combed", Good with { Picture = Picture with { Combed = new CombedFrames(30, 100) } } },
         { "ssim", Good with { Picture = Picture with { Moments = [new(Ms.Of(5000), 0.9, 90, false)] } } },
         { "sharpness", Good with { Picture = Picture with { Moments = [new(Ms.Of(5000), 0.99, 40, false)] } } },
         { "captions-end", Good with { CaptionTracks = 0, CaptionsEnd = Ms.Of(66_000) } },
