@@ -52,6 +52,8 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, string player
                 : await times.TakeAsync("listen", () => SpokenTrackFinder.WithAsync(facts, recording, cancel));
             if (SoundTracks.InWords(facts) is { } tracks)
                 where.Error.WriteLine($"{Path.GetFileName(recording)}: {tracks}");
+            if (facts.Subtitles is { Count: > 0 } inside && request.Captions is null)
+                where.Error.WriteLine($"{Path.GetFileName(recording)}: there are captions inside ({string.Join(", ", inside.Select(s => s.Language ?? "language not stated"))}); take them out with “ffmpeg -i RECORDING -map 0:s:{inside[0].Place} captions.vtt”, look them through, and give them with --captions.");
             recordings.Add((facts, await times.TakeAsync("listen", () => RecordingAnalyser.SidesAsync(facts, recording, cancel))));
         }
 

@@ -27,7 +27,7 @@ public static class RecordingAnalyser
     public static async Task<RecordingAnalysis> AnalyseAsync(RecordingFacts facts, string path, string pictureFolder, Func<RecordingAnalysis, Task>? soFar, TimeSpan? tellEvery, CancellationToken cancel)
     {
         using var stop = CancellationTokenSource.CreateLinkedTokenSource(cancel);
-        var pictures = new PictureAnalyser(path, pictureFolder);
+        var pictures = new PictureAnalyser(facts.Picture?.Preparation, path, pictureFolder);
         var sound = facts.Sounds.Count == 0 ? Task.FromResult<SoundHeard?>(null) : SoundAsync(facts, path, stop.Token);
         var told = Stopwatch.StartNew();
         var toldPictures = false;
@@ -81,6 +81,18 @@ public static class RecordingAnalyser
             await soFar(Result(pictures.Changes[^1].At, null));
             told.Restart();
         }
+    }
+
+    /// <summary>The same analysis, of whose recording other sound tracks are used now: what was seen stands, the sound is listened to.</summary>
+    /// <param name="facts">What the probe found, with the tracks that are used now.</param>
+    /// <param name="path">The recording.</param>
+    /// <param name="seen">What looking through found before.</param>
+    /// <param name="cancel">Stops it.</param>
+    /// <exception cref="ToolFailedException">The sound could not be read.</exception>
+    public static async Task<RecordingAnalysis> ListenAgainAsync(RecordingFacts facts, string path, RecordingAnalysis seen, CancellationToken cancel)
+    {
+        var heard = await SoundAsync(facts, path, cancel);
+        return seen with { LookedUntil = null, Sides = Judge(facts, heard), Peaks = heard?.Peaks ?? [], Levels = heard?.Levels, Loudness = heard?.Loudness };
     }
 
     /// <summary>Only the verdict over the sides of the sound that is used; null without sound.</summary>

@@ -9,6 +9,8 @@ using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Data.Storage;
+using Wexel.Media.Analysing;
+using Wexel.Media.Tools;
 using Wexel.Server.Setup;
 
 namespace Wexel.Server.Lessons;
@@ -31,6 +33,11 @@ internal sealed record ContentsRequest(string Text);
 
 internal sealed record CaptionsRead(CaptionTrack? Track, IReadOnlyList<Problem> Problems);
 
+/// <param name="Recordings">The hashes of the lesson's recordings, in their order.</param>
+/// <param name="Place">Which of their subtitle tracks, from 0.</param>
+/// <param name="Language">The lesson's, for a track that does not say its own.</param>
+internal sealed record CaptionsInsideRequest(IReadOnlyList<string> Recordings, int Place, string Language);
+
 internal sealed record LearnerRow(string Name, double SeenShare, DateTimeOffset? CompletedAt, DateTimeOffset SeenLastAt);
 
 internal static class LessonEndpoints
@@ -44,6 +51,7 @@ internal static class LessonEndpoints
         group.MapGet("{id:guid}/learners", LearnersAsync).WithName("Learners");
         routes.MapPost("/api/contents/read", ReadContents).WithName("ReadContents");
         routes.MapPut("/api/captions", AddCaptionsAsync).WithName("AddCaptions").Accepts<Stream>("application/octet-stream");
+        routes.MapPost("/api/captions/inside", TakeInsideAsync).WithName("TakeCaptionsInside");
         routes.MapGet("/api/captions/{hash}", CuesAsync).WithName("Cues");
     }
 
@@ -103,6 +111,36 @@ internal static class LessonEndpoints
             return TypedResults.Ok(new CaptionsRead(null, reading.Problems));
         var track = await CaptionStore.KeepAsync(store, WebVttText.Write(reading.Cues), language, Path.GetFileName(fileName), cancel);
         return TypedResults.Ok(new CaptionsRead(track, reading.Problems));
+    }
+
+    /// <summary>Takes the captions that stand inside recordings, along the time of their reel; one that has no such track has none.</summary>
+    private static async Task<Results<Ok<CaptionsRead>, ProblemHttpResult>> TakeInsideAsync(CaptionsInsideRequest request, LessonReels reels, FileStore store, CancellationToken cancel)
+    {
+        if (await reels.FindAsync(request.Recordings, cancel) is not { } reel)
+            return Problems.NotThere("recording");
+        var (cues, problems) = (new List<Cue>(), new List<Problem>());
+        var found = reel.Reel.Parts.Select(p => p.Facts.Subtitles?.FirstOrDefault(s => s.Place == request.Place)).ToList();
+        try
+        {
+            foreach (var (index, track) in found.Index().Where(f => f.Item is not null))
+            {
+                var reading = await SubtitleReader.ReadAsync(store.Recording(reel.Hashes[index]), track!.Place, cancel);
+                cues.AddRange(SubtitleReader.Later(reading.Cues, reel.Reel.SpanOf(index).Start));
+                problems.AddRange(reading.Problems);
+            }
+        }
+        catch (ToolFailedException failed)
+        {
+            return Problems.Of(new Problem("captions-inside", $"The captions could not be taken out: {failed.Said}"));
+        }
+
+        if (cues.Count == 0)
+            return TypedResults.Ok(new CaptionsRead(null, problems.Count > 0 ? problems : [new Problem("captions-none", "There is no caption inside.")]));
+        var language = found.Select(f => f?.Language).FirstOrDefault(l => l is not null) ?? request.Language;
+        // A file that says only "English" is of the lesson's region.
+        if (request.Language.StartsWith(language + "-", StringComparison.OrdinalIgnoreCase))
+            language = request.Language;
+        return TypedResults.Ok(new CaptionsRead(await CaptionStore.KeepAsync(store, WebVttText.Write(cues), language, "From the recording", cancel), problems));
     }
 
     private static async Task<Results<Ok<IReadOnlyList<Cue>>, ProblemHttpResult>> CuesAsync(string hash, FileStore store, CancellationToken cancel) =>

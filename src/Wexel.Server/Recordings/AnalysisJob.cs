@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
 using Wexel.Core.Recordings;
 using Wexel.Data;
+using Wexel.Data.Model;
 using Wexel.Data.Storage;
 using Wexel.Media.Analysing;
 using Wexel.Media.Probing;
@@ -23,9 +24,18 @@ internal sealed class AnalysisJob(WexelDb db, FileStore store, LiveNews news)
     [Queue("default")]
     public async Task RunAsync(string hash, CancellationToken cancel)
     {
+        // Whoever asked for more while it was held was sent away: that is done now.
+        while (await WorkAsync(hash, cancel) && await db.Recordings.AnyAsync(r => r.Hash == hash && r.Analysis == null && r.AnalysisFailure == null, cancel))
+            db.ChangeTracker.Clear();
+    }
+
+    /// <summary>Does what there is to do.</summary>
+    /// <returns>False where another is at it.</returns>
+    private async Task<bool> WorkAsync(string hash, CancellationToken cancel)
+    {
         await using var hold = await WorkHold.TryAsync(db, $"analysis {hash}", cancel);
         if (hold is null || await db.Recordings.FindAsync([hash], cancel) is not { AnalysisFailure: null } recording)
-            return;
+            return false;
         var facts = Json.Read<RecordingFacts>(recording.Facts);
         recording.Viewable = BrowserPlayback.CanPlay(facts) || store.Has(ViewKey(hash), ViewName);
         await db.SaveChangesAsync(cancel);
@@ -36,7 +46,9 @@ internal sealed class AnalysisJob(WexelDb db, FileStore store, LiveNews news)
                 var pictures = store.Folder(PicturesKey(hash));
                 facts = await SpokenTrackFinder.WithAsync(await EvenFramesFinder.WithAsync(facts, store.Recording(hash), cancel), store.Recording(hash), cancel);
                 recording.Facts = Json.Write(facts);
-                var analysis = await RecordingAnalyser.AnalyseAsync(facts, store.Recording(hash), pictures, SoFarAsync, null, cancel);
+                var analysis = Seen(recording, facts) is { } seen
+                    ? await RecordingAnalyser.ListenAgainAsync(facts, store.Recording(hash), seen, cancel)
+                    : await RecordingAnalyser.AnalyseAsync(facts, store.Recording(hash), pictures, SoFarAsync, null, cancel);
                 recording.Analysis = Json.Write(analysis);
                 if (analysis.Damaged)
                     recording.Facts = Json.Write(facts = facts with { Picture = facts.Picture! with { Damaged = true } });
@@ -65,6 +77,7 @@ internal sealed class AnalysisJob(WexelDb db, FileStore store, LiveNews news)
         }
 
         await news.RecordingAsync(hash);
+        return true;
 
         async Task SoFarAsync(RecordingAnalysis soFar)
         {
@@ -73,6 +86,22 @@ internal sealed class AnalysisJob(WexelDb db, FileStore store, LiveNews news)
             await news.RecordingAsync(hash);
         }
     }
+
+    /// <summary>Has a recording listened to again, of which other sound tracks are used now; the caller saves, and asks for the job.</summary>
+    /// <param name="recording">It is looked through.</param>
+    /// <param name="facts">Its facts with those tracks.</param>
+    /// <param name="store">Where its viewing copy lies, which has the tracks of before.</param>
+    internal static void ListenAgain(Recording recording, RecordingFacts facts, FileStore store)
+    {
+        recording.AnalysisSoFar = Json.Write(Json.Read<RecordingAnalysis>(recording.Analysis!) with { LookedUntil = facts.Length });
+        (recording.Facts, recording.Analysis) = (Json.Write(facts), null);
+        File.Delete(store.Derived(ViewKey(recording.Hash), ViewName));
+        recording.Viewable = BrowserPlayback.CanPlay(facts);
+    }
+
+    /// <summary>What was seen of all of the recording, where only its sound is to be listened to.</summary>
+    private static RecordingAnalysis? Seen(Recording recording, RecordingFacts facts) =>
+        recording.AnalysisSoFar is { } soFar && Json.Read<RecordingAnalysis>(soFar) is { LookedUntil: { } until } seen && until >= facts.Length ? seen : null;
 
     /// <summary>Has everything looked through that a server which went down has left.</summary>
     internal static async Task TakeUpAsync(WexelDb db, IBackgroundJobClient jobs, CancellationToken cancel)

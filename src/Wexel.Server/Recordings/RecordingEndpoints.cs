@@ -1,6 +1,7 @@
 using System.Security.Claims;
 using Hangfire;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Wexel.Core;
 using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
 using Wexel.Core.Recordings;
@@ -21,6 +22,9 @@ namespace Wexel.Server.Recordings;
 internal sealed record RecordingView(
     string Hash, string FileName, RecordingFacts Facts, IReadOnlyList<string> Notes, FrameRate? Grid, RecordingAnalysis? Analysis, IReadOnlyList<TimeRange> Quiet, IReadOnlyList<TimeSpan> SoundEdges, string? Loudness, string? AnalysisFailure, bool Viewable, bool NeedsViewingCopy);
 
+/// <param name="Tracks">Which sound tracks are used, from 0.</param>
+internal sealed record SoundsRequest(IReadOnlyList<int> Tracks);
+
 internal static class RecordingEndpoints
 {
     private static readonly TimeSpan ShortestFold = TimeSpan.FromSeconds(5);
@@ -31,6 +35,7 @@ internal static class RecordingEndpoints
         group.MapPut("", BringInAsync).WithName("BringIn").Accepts<Stream>("application/octet-stream");
         group.MapGet("{hash}", GetAsync).WithName("Recording");
         group.MapPost("{hash}/look-through", LookThroughAsync).WithName("LookThrough");
+        group.MapPut("{hash}/sounds", UseSoundsAsync).WithName("UseSounds");
         group.MapGet("{hash}/pictures/{milliseconds:long}.jpg", Picture).WithName("RecordingPicture").ExcludeFromDescription();
         group.MapGet("{hash}/view", View).WithName("RecordingView").ExcludeFromDescription();
     }
@@ -61,6 +66,26 @@ internal static class RecordingEndpoints
         if (await db.Recordings.FindAsync([hash], cancel) is not { } recording)
             return Problems.NotThere("recording");
         recording.AnalysisFailure = null;
+        await db.SaveChangesAsync(cancel);
+        jobs.Enqueue<AnalysisJob>(job => job.RunAsync(hash, CancellationToken.None));
+        await news.RecordingAsync(hash);
+        return TypedResults.NoContent();
+    }
+
+    /// <summary>Takes other sound tracks of a recording than were found; all lessons that are made of it get them.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> UseSoundsAsync(string hash, SoundsRequest request, WexelDb db, FileStore store, IBackgroundJobClient jobs, LiveNews news, CancellationToken cancel)
+    {
+        if (await db.Recordings.FindAsync([hash], cancel) is not { } recording)
+            return Problems.NotThere("recording");
+        var facts = Json.Read<RecordingFacts>(recording.Facts);
+        List<int> tracks = [.. request.Tracks.Distinct().Order()];
+        if (tracks.Count == 0 || tracks[0] < 0 || tracks[^1] >= facts.Sounds.Count)
+            return Problems.Of(new Problem("sounds-not-there", $"Choose one or more of the recording’s {facts.Sounds.Count} sound tracks.", "tracks"));
+        if (recording.Analysis is null || !recording.Viewable)
+            return Problems.Of(new Problem("recording-not-looked-through", "The recording is being looked through; choose when that is done.", "tracks"));
+        if (tracks.SequenceEqual(facts.Used))
+            return TypedResults.NoContent();
+        AnalysisJob.ListenAgain(recording, facts with { UsedSounds = tracks }, store);
         await db.SaveChangesAsync(cancel);
         jobs.Enqueue<AnalysisJob>(job => job.RunAsync(hash, CancellationToken.None));
         await news.RecordingAsync(hash);

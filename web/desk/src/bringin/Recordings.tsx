@@ -6,6 +6,7 @@ import { Button } from '../ui/Button'
 import { SortableList, useSortableItem } from '../ui/Sortable'
 import { clock } from '../ui/words'
 import { endings, useSendForLesson } from './BringIn'
+import { SoundTracks } from './SoundTracks'
 import { useReelChange, type Wanted } from './useReelChange'
 
 interface Props {
@@ -125,6 +126,7 @@ function RecordingLine({ id, part: p, alone, seek, replace, remove }: LineProps)
           {p.facts.sounds.length === 0 ? ', no sound' : ''}
           {p.analysisFailure ? <span className="text-brick"> · {p.analysisFailure}</span> : p.analysis && p.analysis.lookedUntil === null ? '' : ' · being looked through'}
         </p>
+        {p.facts.sounds.length > 1 && <SoundTracks part={p} />}
       </div>
       <p className="flex shrink-0 gap-3">
         <Button look="link" aria-label={`Replace ${p.fileName}`} onClick={replace}>

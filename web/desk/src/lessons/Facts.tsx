@@ -23,6 +23,8 @@ const codecs: Record<string, string> = {
   mpeg4: 'MPEG-4 Part 2',
   ac3: 'AC-3',
 }
+export const codecName = (codec: string) => codecs[codec] ?? codec
+
 const sides: Record<string, string> = {
   same: 'both sides are the same',
   leftOnly: 'only the left side carries sound',
@@ -93,10 +95,12 @@ function Found({ part: r }: { part: Part }) {
     ['Size of the file', size(r.facts.bytes)],
     ...(picture
       ? ([
-          ['Picture', `${picture.shownSize.width} × ${picture.shownSize.height}, ${codecs[picture.codec] ?? picture.codec}`],
+          ['Picture', `${picture.shownSize.width} × ${picture.shownSize.height}, ${codecName(picture.codec)}`],
           [
             'Rate',
-            picture.rateVaries ? `varies, ${picture.rate.perSecond.toFixed(2)} frames/s on average` : `${Number(picture.nominalRate.perSecond.toFixed(3))} frames/s, constant`,
+            picture.rateVaries
+              ? `varies, ${picture.rate.perSecond.toFixed(2)} frames/s on average`
+              : `${Number(picture.nominalRate.perSecond.toFixed(3))} frames/s, ${picture.fields ? 'interlaced' : 'constant'}`,
           ],
           [
             'Colour',
@@ -107,7 +111,7 @@ function Found({ part: r }: { part: Part }) {
     [
       'Sound',
       sound
-        ? `${codecs[sound.codec] ?? sound.codec}, ${sound.channels === 1 ? 'mono' : sound.channels === 2 ? 'stereo' : `${sound.channels} channels`}, ${(sound.sampleRate / 1000).toFixed(1)} kHz${r.analysis?.sides && sides[r.analysis.sides] ? `; ${sides[r.analysis.sides]}` : ''}`
+        ? `${codecName(sound.codec)}, ${sound.channels === 1 ? 'mono' : sound.channels === 2 ? 'stereo' : `${sound.channels} channels`}, ${(sound.sampleRate / 1000).toFixed(1)} kHz${r.analysis?.sides && sides[r.analysis.sides] ? `; ${sides[r.analysis.sides]}` : ''}`
         : 'none',
     ],
     ...found(r),

@@ -181,7 +181,7 @@ export function LessonPage() {
                 setStretch={setStretch}
               />
             )}
-            {stage === 'mark-up' && <MarkUp document={document} length={reel.length} playback={playback} edit={edit} selected={selected} select={select} />}
+            {stage === 'mark-up' && <MarkUp document={document} reel={reel} playback={playback} edit={edit} selected={selected} select={select} />}
             {stage === 'deliver' && <Deliver lessonId={id} unsaved={saving !== 'saved'} />}
           </div>
         </aside>

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { useKey } from '../app/keys'
 import type { Document } from '../lessons/useLesson'
+import type { Reel } from '../lessons/useLessons'
 import { type Playback, usePlayingTime } from '../sheet/usePlayback'
 import { Button } from '../ui/Button'
 import { clock, count } from '../ui/words'
@@ -10,7 +11,7 @@ import { SelectedSection } from './SelectedSection'
 
 interface Props {
   document: Document
-  length: number
+  reel: Reel
   playback: Playback
   edit: (change: (d: Document) => Document) => void
   selected: string | undefined
@@ -18,7 +19,7 @@ interface Props {
 }
 
 /** The tools of the mark-up stage: contents and captions. */
-export function MarkUp({ document, length, playback, edit, selected, select }: Props) {
+export function MarkUp({ document, reel, playback, edit, selected, select }: Props) {
   const now = usePlayingTime(playback)
   const [pasting, setPasting] = useState(false)
   const taken = document.sections.find((s) => Math.abs(s.at - now) < 500)
@@ -47,11 +48,19 @@ export function MarkUp({ document, length, playback, edit, selected, select }: P
         </div>
         {document.sections.length === 0 && <p className="mt-2 text-quiet">Play to where something new begins, and set a section there. The key is S.</p>}
         {current && (
-          <SelectedSection key={current.id} section={current} length={length} playback={playback} edit={edit} select={select} first={document.sections[0]?.id === current.id} />
+          <SelectedSection
+            key={current.id}
+            section={current}
+            length={reel.length}
+            playback={playback}
+            edit={edit}
+            select={select}
+            first={document.sections[0]?.id === current.id}
+          />
         )}
       </section>
-      <Captions document={document} edit={edit} />
-      <PasteContents open={pasting} onClose={() => setPasting(false)} document={document} length={length} edit={edit} />
+      <Captions document={document} reel={reel} edit={edit} />
+      <PasteContents open={pasting} onClose={() => setPasting(false)} document={document} length={reel.length} edit={edit} />
     </>
   )
 }
