@@ -83,7 +83,7 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, string player
         }
 
         Directory.CreateDirectory(work);
-        var sounds = await SoundsAsync(wanted, reel, map, request, work, cancel);
+        var sounds = Sounds(wanted, reel, map, request, work);
         var inputs = new EncodeInputs(request.Recordings, FontsFolder: Path.Combine(playerFolder, "fonts"));
         for (var rest = wanted[..]; rest.Count > 0;)
         {
@@ -131,13 +131,13 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, string player
         plan.File.CaptionsInside ? new CaptionsInside(WebVttText.Write(cues), language) : null);
 
     /// <summary>The sounds to encode or to copy by their paths; what comes together alike is put together once.</summary>
-    private async Task<Dictionary<string, SoundOutput>> SoundsAsync(IReadOnlyList<Wanted> wanted, Reel reel, TimeMap map, LessonRequest request, string work, CancellationToken cancel)
+    private static Dictionary<string, SoundOutput> Sounds(IReadOnlyList<Wanted> wanted, Reel reel, TimeMap map, LessonRequest request, string work)
     {
         var sounds = new Dictionary<string, SoundOutput>();
         foreach (var (_, plan, tracks) in wanted)
         {
-            if (plan.Sound is { } sound && tracks.Sound is { } path && !sounds.ContainsKey(path))
-                sounds[path] = new SoundOutput(sound, sound.Copy is null ? await times.TakeAsync("sound", () => LessonSound.MakeAsync(sound, reel, map, request.Recordings, Composed(sound, work), cancel)) : null, path);
+            if (plan.Sound is { } sound && tracks.Sound is { } path)
+                sounds.TryAdd(path, new SoundOutput(sound, sound.Copy is null ? cancel => LessonSound.MakeAsync(sound, reel, map, request.Recordings, Composed(sound, work), cancel) : null, path));
         }
 
         return sounds;

@@ -13,17 +13,30 @@ internal static class ReadingStart
     /// <summary>How much earlier it is tried until the first picture that comes is not behind the one that is wanted.</summary>
     private static readonly IReadOnlyList<TimeSpan> Earlier = [TimeSpan.Zero, TimeSpan.FromSeconds(1.5), TimeSpan.FromSeconds(10), TimeSpan.FromDays(1)];
 
-    /// <summary>For each frame the frame at whose time reading begins.</summary>
+    /// <summary>Where reading begins.</summary>
+    /// <param name="Frame">The frame at whose time it does.</param>
+    /// <param name="First">When the first picture is shown that comes; null where the file does not say.</param>
+    internal readonly record struct Place(long Frame, TimeSpan? First)
+    {
+        /// <summary>A picture stands until the next one comes; this much is read behind the one that is wanted, for filters that look ahead.</summary>
+        private static readonly TimeSpan Behind = TimeSpan.FromSeconds(0.5);
+
+        /// <summary>How much must be read for a picture, from the first that comes; null where that is not known.</summary>
+        /// <param name="wanted">When it is shown.</param>
+        internal TimeSpan? Needed(TimeSpan wanted) => wanted - First + Behind;
+    }
+
+    /// <summary>For each frame where reading begins.</summary>
     /// <param name="input">The arguments for the file.</param>
     /// <param name="grid">The frames that are counted.</param>
     /// <param name="frames">The frames that are wanted.</param>
     /// <param name="before">How much is read before each in any case.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ToolFailedException">The file cannot be read.</exception>
-    internal static async Task<IReadOnlyList<long>> OfAsync(IReadOnlyList<string> input, FrameRate grid, IReadOnlyList<long> frames, TimeSpan before, CancellationToken cancel)
+    internal static async Task<IReadOnlyList<Place>> OfAsync(IReadOnlyList<string> input, FrameRate grid, IReadOnlyList<long> frames, TimeSpan before, CancellationToken cancel)
     {
         long Start(long frame, TimeSpan earlier) => Math.Max(0, frame - grid.FrameAt(before > earlier ? before : earlier));
-        var starts = new long[frames.Count];
+        var (starts, first) = (new long[frames.Count], new TimeSpan?[frames.Count]);
         List<int> late = [.. Enumerable.Range(0, frames.Count)];
         foreach (var earlier in Earlier)
         {
@@ -34,14 +47,16 @@ internal static class ReadingStart
                 break;
             if (await FirstAsync(input, [.. late.Select(i => grid.TimeOf(starts[i]))], cancel) is not { } comes)
             {
-                late.ForEach(i => starts[i] = 0);
+                late.ForEach(i => (starts[i], first[i]) = (0, null));
                 break;
             }
 
+            foreach (var (n, i) in late.Index())
+                first[i] = comes[n];
             late = [.. late.Where((i, n) => comes[n] > grid.TimeOf(frames[i]) + (grid.TimeOf(1) / 2))];
         }
 
-        return starts;
+        return [.. starts.Zip(first, (start, comes) => new Place(start, comes is { } at && at < Never ? at : null))];
     }
 
     /// <summary>

@@ -124,7 +124,7 @@ public static class SourcePicture
     private static async Task<T> WithBothAsync<T>(PicturePlan plan, EncodeInputs inputs, string filePath, long frame, TimeSpan before, Func<IReadOnlyList<string>, string, Task<T>> use, CancellationToken cancel)
     {
         var (grid, made) = (plan.Timing.Grid, MediaTool.OwnInput(filePath));
-        var from = (await ReadingStart.OfAsync(made, grid, [frame], Exactly, cancel))[0];
+        var from = (await ReadingStart.OfAsync(made, grid, [frame], Exactly, cancel))[0].Frame;
         return await WithGraphAsync(plan, inputs, [frame], before, (input, graph, next) => use(
             [.. input, .. EncodeArguments.From(grid.TimeOf(from)), .. made],
             string.Create(CultureInfo.InvariantCulture, $"{graph};[{next}:V:0]fps={grid}:start_time=0,tpad=stop=-1:stop_mode=clone,trim=start_frame={frame - from}:end_frame={frame - from + 1},setpts=0[made]")), cancel);
@@ -141,7 +141,7 @@ public static class SourcePicture
     {
         var grid = plan.Timing.Grid;
         var wanted = frames.Select(frame => Sought(plan, frame)).ToList();
-        var from = new long[frames.Count];
+        var from = new ReadingStart.Place[frames.Count];
         foreach (var recording in wanted.Index().GroupBy(w => w.Item.Part.Recording, w => (w.Index, w.Item.Frame)))
         {
             var starts = await ReadingStart.OfAsync(MediaTool.SafeInput(inputs.Recordings[recording.Key]), grid, [.. recording.Select(w => w.Frame)], before, cancel);
@@ -149,7 +149,7 @@ public static class SourcePicture
                 from[of.Index] = start;
         }
 
-        var sought = wanted.Select((w, i) => (Frame: frames[i], w.Part, From: from[i], First: w.Frame - from[i])).ToList();
+        var sought = wanted.Select((w, i) => (Frame: frames[i], w.Part, From: from[i].Frame, First: w.Frame - from[i].Frame, Needed: from[i].Needed(grid.TimeOf(w.Frame)))).ToList();
         var still = plan with
         {
             Parts = [.. sought.Select((s, i) => s.Part with { Recording = i, Kept = [new KeptStretch(s.First, 1, s.Frame)], Moves = Standing(s.Part, s.Frame) })],
@@ -158,7 +158,8 @@ public static class SourcePicture
         var each = inputs with
         {
             Recordings = [.. sought.Select(s => inputs.Recordings[s.Part.Recording])],
-            From = sought.Select((s, i) => (s, i)).ToDictionary(of => of.i, of => grid.TimeOf(of.s.From)),
+            From = sought.Index().ToDictionary(of => of.Index, of => grid.TimeOf(of.Item.From)),
+            Needed = sought.Index().Where(of => of.Item.Needed is not null).ToDictionary(of => of.Index, of => of.Item.Needed!.Value),
         };
         var work = new EncodeWork(each, [new PictureOutput(still, "")], []);
         using var aids = await EncodeAids.MakeAsync(work, cancel);

@@ -34,17 +34,17 @@ internal static class EncodeArguments
     }
 
     /// <summary>The arguments of the sounds.</summary>
-    /// <param name="sounds">What is encoded.</param>
+    /// <param name="sounds">What is encoded, and of what.</param>
     /// <param name="paths">Where each goes.</param>
-    internal static IReadOnlyList<string> OfSounds(IReadOnlyList<SoundOutput> sounds, IEnumerable<string> paths)
+    internal static IReadOnlyList<string> OfSounds(IReadOnlyList<(SoundPlan Plan, LessonSound Sound)> sounds, IEnumerable<string> paths)
     {
-        List<string> inputs = [.. sounds.Select(s => s.Sound!.Path).Distinct()];
+        List<string> inputs = [.. sounds.Select(s => s.Sound.Path).Distinct()];
         return
         [
             .. inputs.SelectMany(MediaTool.OwnInput),
             .. sounds.Zip(paths).SelectMany(to => (IEnumerable<string>)
             [
-                "-map", $"{Text(inputs.IndexOf(to.First.Sound!.Path))}:a:0", .. to.First.Sound.Levelling is { } levelling ? ["-af", SoundFilters.Of(levelling)] : Array.Empty<string>(),
+                "-map", $"{Text(inputs.IndexOf(to.First.Sound.Path))}:a:0", .. to.First.Sound.Levelling is { } levelling ? ["-af", SoundFilters.Of(levelling)] : Array.Empty<string>(),
                 .. EncoderArguments.Of(to.First.Plan), .. Bare, "file:" + to.Second,
             ]),
         ];
@@ -79,6 +79,8 @@ internal static class EncodeArguments
         {
             if (work.Inputs.From?.TryGetValue(part.Recording, out var from) == true)
                 arguments.AddRange(From(from));
+            if (work.Inputs.Needed?.TryGetValue(part.Recording, out var needed) == true)
+                arguments.AddRange(["-t", needed.TotalSeconds.ToString("0.######", CultureInfo.InvariantCulture)]);
             arguments.AddRange(MediaTool.SafeInput(work.Inputs.Recordings[part.Recording]));
         }
 

@@ -7,7 +7,8 @@ namespace Wexel.Media.Rendering;
 /// <param name="Mark">The path of the house's mark, or null where no plan has one.</param>
 /// <param name="FontsFolder">The folder with the typeface of captions that are part of the picture; null where no plan has any.</param>
 /// <param name="From">Where reading begins in a recording, by its place in the reel; null or not there for its start. The plan's frames count from there.</param>
-public sealed record EncodeInputs(IReadOnlyList<string> Recordings, string? Mark = null, string? FontsFolder = null, IReadOnlyDictionary<int, TimeSpan>? From = null);
+/// <param name="Needed">How much is read of a recording, counted from its first picture that comes from there; null or not there for all of it.</param>
+public sealed record EncodeInputs(IReadOnlyList<string> Recordings, string? Mark = null, string? FontsFolder = null, IReadOnlyDictionary<int, TimeSpan>? From = null, IReadOnlyDictionary<int, TimeSpan>? Needed = null);
 
 /// <summary>A picture that is encoded into a file of its own.</summary>
 /// <param name="Plan">The plan.</param>
@@ -22,9 +23,9 @@ public sealed record FileLimit(long Bytes, string? SoundPath);
 
 /// <summary>A sound that is encoded or copied into a file of its own.</summary>
 /// <param name="Plan">The plan.</param>
-/// <param name="Sound">The sound that was made ready before; null where it is copied from the recording.</param>
+/// <param name="Ready">Makes the sound ready to be encoded, while the pictures are encoded; null where it is copied from the recording.</param>
 /// <param name="Path">Where the file goes: MP4, or MP3 with that codec.</param>
-public sealed record SoundOutput(SoundPlan Plan, LessonSound? Sound, string Path)
+public sealed record SoundOutput(SoundPlan Plan, Func<CancellationToken, Task<LessonSound>>? Ready, string Path)
 {
     /// <summary>The name of the file that a sound is encoded into: its ending says what it is.</summary>
     public static string FileName(SoundPlan plan) => plan.Codec == SoundCodec.Mp3 ? "sound.mp3" : "sound.m4a";

@@ -65,9 +65,13 @@ public static class Encoder
                 if (ordered.Sounds.Count == 0)
                     return;
                 List<string> to = [.. paths.Skip(ordered.Pictures.Count).Take(ordered.Sounds.Count)];
-                await MediaTool.RunAsync(EncodeArguments.OfSounds(ordered.Sounds, to), reached, started, stop);
-                foreach (var (sound, path) in ordered.Sounds.Zip(to))
-                    await HoldPeaksAsync(sound, path, reached, started, stop);
+                // One after the other: several codecs have what they are made of in common.
+                var ready = new List<(SoundPlan Plan, LessonSound Sound)>();
+                foreach (var sound in ordered.Sounds)
+                    ready.Add((sound.Plan, await sound.Ready!(stop)));
+                await MediaTool.RunAsync(EncodeArguments.OfSounds(ready, to), reached, started, stop);
+                foreach (var ((plan, sound), path) in ready.Zip(to))
+                    await HoldPeaksAsync(plan, sound, path, reached, started, stop);
             }
         });
     }
@@ -88,17 +92,17 @@ public static class Encoder
     }
 
     /// <summary>At a low rate an encoder raises peaks. What passes the ceiling is encoded again with more room, until it holds.</summary>
-    private static async Task HoldPeaksAsync(SoundOutput sound, string path, IProgress<TimeSpan> reached, Action<int>? started, CancellationToken cancel)
+    private static async Task HoldPeaksAsync(SoundPlan plan, LessonSound sound, string path, IProgress<TimeSpan> reached, Action<int>? started, CancellationToken cancel)
     {
-        if (sound.Plan.TargetLufs is null)
+        if (plan.TargetLufs is null)
             return;
-        var levelling = sound.Sound!.Levelling ?? new Levelling(0, HoldsPeaks: false);
+        var levelling = sound.Levelling ?? new Levelling(0, HoldsPeaks: false);
         for (var i = 0; i < MostCorrections; i++)
         {
-            if ((await SoundAnalyser.AnalyseAsync(MediaTool.OwnInput(path), sound.Plan.Channels, null, cancel)).Heard.Loudness.TruePeak is not { } peak || peak <= Levelling.Ceiling)
+            if ((await SoundAnalyser.AnalyseAsync(MediaTool.OwnInput(path), plan.Channels, null, cancel)).Heard.Loudness.TruePeak is not { } peak || peak <= Levelling.Ceiling)
                 return;
             levelling = levelling.WithHeadroom(peak);
-            await MediaTool.RunAsync(EncodeArguments.OfSounds([sound with { Sound = sound.Sound with { Levelling = levelling } }], [path]), reached, started, cancel);
+            await MediaTool.RunAsync(EncodeArguments.OfSounds([(plan, sound with { Levelling = levelling })], [path]), reached, started, cancel);
         }
     }
 

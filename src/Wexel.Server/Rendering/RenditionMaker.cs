@@ -43,7 +43,7 @@ internal sealed class RenditionMaker(RenderPlans plans, Finisher finisher, FileS
         foreach (var plan in planned)
         {
             if (plan.SoundKey is { } soundKey && !store.Has(soundKey, plan.SoundName) && !sounds.ContainsKey(soundKey))
-                sounds[soundKey] = new SoundOutput(plan.Plan.Sound!, plan.Plan.Sound!.Copy is null ? await LessonSound.MakeAsync(plan.Plan.Sound, plan.Reel, plan.Map, recordings, plan.Composed(store), cancel) : null, plan.Sound(store)!);
+                sounds[soundKey] = new SoundOutput(plan.Plan.Sound!, plan.Plan.Sound!.Copy is null ? stop => LessonSound.MakeAsync(plan.Plan.Sound, plan.Reel, plan.Map, recordings, plan.Composed(store), stop) : null, plan.Sound(store)!);
             for (var i = 0; i < plan.PictureKeys.Count; i++)
             {
                 if (!store.Has(plan.PictureKeys[i], PlannedRender.PictureName))
