@@ -41,7 +41,7 @@ public sealed class AnalysingTests(Clips clips) : IClassFixture<Clips>
         // Speech-like tone from 3 s to 6 s over faint noise; the page changes at 4 s and stands still otherwise.
         var source = await clips.MakeAsync(
             "-f", "lavfi", "-i", "color=c=white:s=640x480:r=30:d=8,drawbox=x=0:y=0:w=640:h=240:c=navy:t=fill:enable='gte(t,4)'",
-            "-f", "lavfi", "-i", "aevalsrc=0.0005*(random(0)-0.5)+if(between(t\\,3\\,6)\\,0.2*sin(2*PI*300*t)\\,0):s=48000:d=8", "-c:v", "libx264", "-qp", "0", "-pix_fmt", "yuv420p", "-c:a", "flac", "talk.mkv");
+            "-f", "lavfi", "-i", "aevalsrc=0.0005*(random(0)-0.5)+if(between(t\\,3\\,6)\\,0.2*sin(2*PI*300*t)\\,0):s=48000:d=8", "-c:v", "libx264", "-preset", "ultrafast", "-qp", "0", "-pix_fmt", "yuv420p", "-c:a", "flac", "talk.mkv");
         var analysis = await AnalyseAsync(source, "talk");
         var levels = analysis.Levels!;
         levels.PerSecond.ShouldBe(20);

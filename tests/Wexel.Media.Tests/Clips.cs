@@ -34,5 +34,5 @@ public sealed class Clips : IDisposable
 
     /// <summary>A quiet screen: one page that changes at 4 s and stands still otherwise, 8 s, no sound, lossless.</summary>
     public Task<string> QuietAsync() => MakeAsync(
-        "-f", "lavfi", "-i", "color=c=white:s=640x480:r=30:d=8,drawbox=x=100:y=100:w=80:h=40:c=navy:t=fill:enable='gte(t,4)'", "-c:v", "libx264", "-qp", "0", "-pix_fmt", "yuv420p", "quiet.mkv");
+        "-f", "lavfi", "-i", "color=c=white:s=640x480:r=30:d=8,drawbox=x=100:y=100:w=80:h=40:c=navy:t=fill:enable='gte(t,4)'", "-c:v", "libx264", "-preset", "ultrafast", "-qp", "0", "-pix_fmt", "yuv420p", "quiet.mkv");
 }

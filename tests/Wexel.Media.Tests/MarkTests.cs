@@ -25,7 +25,7 @@ public sealed class MarkTests(Clips clips) : IClassFixture<Clips>
         var mark = await clips.MakeAsync("-f", "lavfi", "-i", "color=c=0xA94A14:s=400x200,format=rgba", "-frames:v", "1", "mark.png");
         var source = await clips.MakeAsync(
             "-f", "lavfi", "-i", "color=c=white:s=640x360:r=30:d=6,drawbox=x=20:y=20:w=80:h=40:c=navy:t=fill:enable='gte(t,3)'", "-f", "lavfi", "-i", "sine=d=6",
-            "-vf", "scale=out_color_matrix=bt709:out_range=tv,format=yuv420p", "-c:v", "libx264", "-qp", "0", "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709", "-color_range", "tv", "marked.mp4");
+            "-vf", "scale=out_color_matrix=bt709:out_range=tv,format=yuv420p", "-c:v", "libx264", "-preset", "ultrafast", "-qp", "0", "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709", "-color_range", "tv", "marked.mp4");
         var placement = MarkPlacement.Usual;
         var made = await Making.MakeAsync(
             source, clips.Path("marked.out.mp4"), cuts: [new TimeRange(TimeSpan.FromSeconds(1), TimeSpan.FromSeconds(2))], mark: mark, markOn: new MarkOnPicture("k", new PictureSize(400, 200), placement));

@@ -14,7 +14,7 @@ public sealed class MoveInTests(Clips clips) : IClassFixture<Clips>
     /// <summary>White, 1280 × 720, with one black square, standing still; 8 s.</summary>
     private Task<string> PageAsync() => clips.MakeAsync(
         "-f", "lavfi", "-i", $"color=c=white:s=1280x720:r=30:d=8,drawbox=x={Square.X}:y={Square.Y}:w={Square.Width}:h={Square.Height}:c=black:t=fill",
-        "-vf", "scale=out_color_matrix=bt709:out_range=tv,format=yuv420p", "-c:v", "libx264", "-qp", "0",
+        "-vf", "scale=out_color_matrix=bt709:out_range=tv,format=yuv420p", "-c:v", "libx264", "-preset", "ultrafast", "-qp", "0",
         "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709", "-color_range", "tv", "page.mp4");
 
     private static readonly IReadOnlyList<MoveIn> Twice =
@@ -101,7 +101,7 @@ public sealed class MoveInTests(Clips clips) : IClassFixture<Clips>
     {
         // Delivered at half its size, moved in by two: one pixel of the recording is one pixel of the rendition.
         var source = await clips.MakeAsync(
-            "-f", "lavfi", "-i", "testsrc2=s=1280x960:r=10:d=1,trim=end_frame=1,loop=30:1", "-vf", "scale=out_color_matrix=bt709:out_range=tv,format=yuv420p", "-c:v", "libx264", "-qp", "0",
+            "-f", "lavfi", "-i", "testsrc2=s=1280x960:r=10:d=1,trim=end_frame=1,loop=30:1", "-vf", "scale=out_color_matrix=bt709:out_range=tv,format=yuv420p", "-c:v", "libx264", "-preset", "ultrafast", "-qp", "0",
             "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709", "-color_range", "tv", "-t", "3", "fine.mp4");
         var made = await Making.MakeAsync(source, clips.Path("fine.out.mp4"), profile: Profiles.Small480 with { Picture = Profiles.Small480.Picture! with { Rate = RateSettings.Of(1) } }, moveIns: [new("a", new TimeRange(TimeSpan.Zero, TimeSpan.FromSeconds(3)), new PicturePart(0.25, 0.25, 0.5, 0.5), MoveIn.UsualEase)]);
         var seen = made.Plan.Picture!.Parts[0].Moves.Single().To;
