@@ -1,6 +1,6 @@
 #!/usr/bin/env bash
 # Starts the real server and the stand-ins for the browser tests, with a database and a store of their own.
-# Usage: serve.sh FOLDER PORT PORT-OUTSIDE PORT-SMTP short|whole; short is the demo's lessons, only the first seconds of each.
+# Usage: serve.sh FOLDER PORT PORT-OUTSIDE PORT-SMTP short|whole; short is some of the demo's lessons, only the first seconds of each, at most 720 lines.
 set -euo pipefail
 home=$(cd "$(dirname "$0")/../.." && pwd)
 data=$1 server_port=$2 outside_port=$3 smtp_port=$4 demo=$home/demo
@@ -10,12 +10,18 @@ bin=$(ls -d /usr/lib/postgresql/*/bin | sort -V | tail -1)
 mkdir -p "$data"
 if [ "$5" = short ]; then
   demo=$data/demo; mkdir -p "$demo/recordings"
-  cp "$home"/demo/*.json "$home/demo/mark.png" "$demo"; cp "$home"/demo/recordings/*.txt "$home"/demo/recordings/*.vtt "$demo/recordings"
-  for recording in "$home"/demo/recordings/*.{mp4,mkv,mov}; do
+  cp "$home/demo/play-throughs.json" "$home/demo/mark.png" "$demo"; cp "$home"/demo/recordings/*.txt "$home"/demo/recordings/*.vtt "$demo/recordings"
+  node -e '
+    const kept = ["Opening the desk", "Selling a vehicle crossing", "Closing the till", "Refunds and changes"]
+    const lessons = JSON.parse(require("fs").readFileSync(process.argv[1])).filter((l) => kept.includes(l.title))
+    require("fs").writeFileSync(process.argv[2], JSON.stringify(lessons))
+    for (const l of lessons) console.log(`${l.released ? 45 : 8}\t${l.file}`)' "$home/demo/lessons.json" "$demo/lessons.json" |
     # What is released is watched, also on a machine so busy that a test lags behind it.
-    seconds=8; if grep -F "$(basename "$recording")" "$demo/lessons.json" | grep -q '"released": true'; then seconds=45; fi
-    ffmpeg -nostdin -v error -t $seconds -i "$recording" -c copy "$demo/recordings/$(basename "$recording")"
-  done
+    while IFS=$'\t' read -r seconds file; do
+      height=$(ffprobe -v error -select_streams v:0 -show_entries stream=height -of csv=p=0 "$home/demo/recordings/$file")
+      coded=(-c copy); [ "$height" -le 720 ] || coded=(-vf scale=-2:720 -c:v libx264 -preset veryfast -crf 18 -c:a copy)
+      ffmpeg -nostdin -v error -t "$seconds" -i "$home/demo/recordings/$file" "${coded[@]}" "$demo/recordings/$file"
+    done
 fi
 "$bin/createdb" -h 127.0.0.1 -p "$pg" -U wexel "$database"
 StandIns__DirectorySeconds=2 StandIns__SmtpPort=$smtp_port StandIns__Data="$data/outside" ASPNETCORE_URLS="http://127.0.0.1:$outside_port" \
