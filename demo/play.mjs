@@ -1,5 +1,5 @@
-// Plays the released demo lesson through as three learners, in a running `./wexel up`, and keeps what the server has of their
-// players' reports in play-throughs.json, from which the demo is seeded.
+// Plays released demo lessons through as learners, in a running `./wexel up`, and keeps what the server has of their players' reports
+// in play-throughs.json, from which the demo is seeded.
 import { writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
@@ -7,27 +7,35 @@ import { chromium } from '@playwright/test'
 import launch from './chromium.json' with { type: 'json' }
 
 const base = `http://127.0.0.1:${process.env.WEXEL_PORT ?? 5080}`
-const learners = [
-  { address: 'joss.reed@brackwater.example', stretches: [[0, 53]] },
-  { address: 'ana.quill@brackwater.example', stretches: [[0, 21]] },
-  {
-    address: 'tam.brook@brackwater.example',
-    stretches: [
+const end = 600
+/** Who plays what, from where to where in seconds. */
+const plays = [
+  ['joss.reed', 'Opening the desk', [[0, end]]],
+  ['ana.quill', 'Opening the desk', [[0, 21]]],
+  [
+    'tam.brook',
+    'Opening the desk',
+    [
       [0, 12],
-      [34, 53],
+      [34, end],
     ],
-  },
+  ],
+  ['joss.reed', 'Reading the timetable', [[0, end]]],
+  ['tam.brook', 'Reading the timetable', [[0, 33]]],
+  ['ana.quill', 'The loading list', [[0, end]]],
+  ['joss.reed', 'When we are late', [[0, 24]]],
 ]
 const browser = await chromium.launch(launch)
 const played = await Promise.all(
-  learners.map(async ({ address, stretches }) => {
+  plays.map(async ([name, lesson, stretches]) => {
+    const learner = `${name}@brackwater.example`
     const page = await (await browser.newContext({ baseURL: base })).newPage()
     await page.goto('/sign-in?to=/channel')
-    await page.getByLabel('Mail address').fill(address)
+    await page.getByLabel('Mail address').fill(learner)
     await page.getByLabel('Password').fill('Ferry-2026')
     await page.getByRole('button', { name: 'Sign in' }).click()
-    await page.getByRole('link', { name: 'Opening the desk' }).click()
-    await page.getByRole('heading', { level: 1, name: 'Opening the desk' }).waitFor()
+    await page.getByRole('link', { name: lesson }).click()
+    await page.getByRole('heading', { level: 1, name: lesson }).waitFor()
     for (const [from, to] of stretches) {
       await page.evaluate((at) => {
         document.querySelector('video').currentTime = at
@@ -39,13 +47,13 @@ const played = await Promise.all(
           return v.ended || v.currentTime >= at
         },
         to,
-        { timeout: 120_000 },
+        { timeout: 240_000 },
       )
       await page.evaluate(() => document.querySelector('video').pause())
       await page.waitForTimeout(1000)
     }
     const kept = await page.evaluate(async () => (await fetch(`${location.pathname}/progress?learner=-`)).json())
-    return { learner: address, watched: kept.watched, position: kept.position }
+    return { lesson, learner, watched: kept.watched, position: kept.position }
   }),
 )
 await browser.close()

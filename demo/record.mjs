@@ -1,123 +1,93 @@
-import { execFileSync, spawn } from 'node:child_process'
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+// Plays the lessons on the desk program frame by frame, and writes each as a recording, with what is said, and its contents and captions.
+// Nothing depends on how quick this machine is: time passes only where a step says so, and a picture is taken only when something changed.
+import { execFileSync } from 'node:child_process'
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { chromium } from '@playwright/test'
 import launch from './chromium.json' with { type: 'json' }
-import { lessons } from './lessons.mjs'
+import { courses } from './lessons/index.mjs'
+import { Stage } from './stage.mjs'
 
 const here = dirname(fileURLToPath(import.meta.url))
+const recordings = join(here, 'recordings')
 const run = (file, args, input) => execFileSync(file, args, { input, stdio: [input ? 'pipe' : 'ignore', 'pipe', 'inherit'] })
-const sleep = (ms) => new Promise((done) => setTimeout(done, ms))
-const clock = (ms) => {
-  const two = (n) => String(n).padStart(2, '0')
-  return `${two(Math.floor(ms / 3600000))}:${two(Math.floor(ms / 60000) % 60)}:${two(Math.floor(ms / 1000) % 60)}.${String(ms % 1000).padStart(3, '0')}`
-}
+const voices = { mara: '(voice_cmu_us_slt_arctic_hts)', tam: '(voice_kal_diphone)' }
 
-function speak(text, wav) {
-  run('text2wave', ['-o', wav, '-eval', '(voice_cmu_us_slt_arctic_hts)'], text)
+const two = (n) => String(n).padStart(2, '0')
+const clock = (ms) => `${two(Math.floor(ms / 3600000))}:${two(Math.floor(ms / 60000) % 60)}:${two(Math.floor(ms / 1000) % 60)}.${String(ms % 1000).padStart(3, '0')}`
+const brief = (ms) => `${Math.floor(ms / 60000)}:${two(Math.floor(ms / 1000) % 60)}`
+
+function speak(text, voice, wav) {
+  run('text2wave', ['-o', wav, '-eval', voices[voice]], text)
   return Number(run('ffprobe', ['-v', 'error', '-show_entries', 'format=duration', '-of', 'csv=p=0', wav]).toString()) * 1000
 }
 
-async function record(lesson, display) {
+const sounds = {
+  mono: ['-c:a', 'aac', '-b:a', '64k', '-ac', '1', '-ar', '44100'],
+  stereo: ['-c:a', 'aac', '-b:a', '96k', '-ac', '2', '-ar', '48000'],
+  opus: ['-c:a', 'libopus', '-b:a', '18k', '-ac', '1'],
+}
+const colours = 'scale=out_color_matrix=bt709:out_range=tv:flags=accurate_rnd+full_chroma_int,format=yuv420p'
+const tags = ['-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709', '-color_range', 'tv']
+
+async function record(browser, lesson) {
   const work = mkdtempSync(join(tmpdir(), 'wexel-demo-'))
   const [width, height] = lesson.size
-  const spoken = lesson.sound !== 'none'
-  const speech = lesson.steps.map((step, i) => (spoken && step.say ? speak(step.say, join(work, `${i}.wav`)) : 0))
-
-  const server = spawn('Xvfb', [display, '-screen', '0', `${width}x${height}x24`, '-nolisten', 'tcp'], { stdio: 'ignore' })
-  await sleep(1500)
-  const address = `file://${join(here, 'desk', 'index.html')}?at=${lesson.at}`
-  const browser = await chromium.launchPersistentContext(join(work, 'profile'), {
-    executablePath: launch.executablePath,
-    headless: false,
-    viewport: null,
-    env: { ...process.env, DISPLAY: display },
-    ignoreDefaultArgs: ['--enable-automation', 'about:blank'],
-    args: [...launch.args, '--kiosk', '--window-position=0,0', `--window-size=${width},${height}`, `--app=${address}`],
-  })
-  const page = browser.pages()[0]
-  await page.waitForSelector('#sailings .sailing')
-  await sleep(1500)
-
-  const raw = join(work, 'screen.mkv')
-  const grab = spawn(
-    'ffmpeg',
-    ['-v', 'error', '-y', '-f', 'x11grab', '-framerate', '30', '-video_size', `${width}x${height}`, '-i', display, '-c:v', 'libx264rgb', '-preset', 'ultrafast', '-qp', '0', raw],
-    { stdio: ['pipe', 'inherit', 'inherit'] },
-  )
-  await sleep(1000)
-  const began = Date.now()
+  // Larger screens show the same, larger, as people set them.
+  const scale = width / 1280
+  const page = await (await browser.newContext({ viewport: { width: 1280, height: height / scale }, deviceScaleFactor: scale })).newPage()
+  const asked = new URLSearchParams({ at: lesson.at, ...(lesson.clock && { clock: lesson.clock }), ...(lesson.dark && { dark: '' }), ...(lesson.wind && { wind: '' }) })
+  // Served from the folder itself: a browser loads no modules from files.
+  await page.route('http://desk.example/**', (route) => route.fulfill({ path: join(here, 'desk', new URL(route.request().url()).pathname.slice(1) || 'index.html') }))
+  await page.goto(`http://desk.example/?${asked}`)
+  await page.waitForFunction(() => window.desk)
+  const stage = await Stage.open(page, work, lesson.id)
   const placed = []
   for (const [i, step] of lesson.steps.entries()) {
-    const at = Date.now() - began
-    placed.push({ at, length: speech[i], step, i })
-    if (step.do) await step.do(page)
-    const left = at + speech[i] + step.hold * (lesson.pace ?? 1) * 1000 - (Date.now() - began)
-    await sleep(Math.max(left, 400))
-    console.error(`${lesson.id}: ${i + 1} of ${lesson.steps.length}, ${Math.round((Date.now() - began) / 1000)} s`)
+    const at = stage.now
+    const wav = join(work, `${i}.wav`)
+    const length = lesson.voice && step.say ? speak(step.say, lesson.voice, wav) : 0
+    placed.push({ at, length, step, wav })
+    for (const act of step.do ?? []) await act(stage)
+    await stage.until(at + length)
+    await stage.wait(step.hold * (lesson.pace ?? 1) * 1000)
   }
-  const length = (Date.now() - began) / 1000
-  grab.stdin.write('q')
-  await new Promise((done) => grab.on('close', done))
-  await browser.close()
-  server.kill()
-
-  // The grab began a little before the clock; what it has more than the clock stands at its start.
-  const grabbed = Number(run('ffprobe', ['-v', 'error', '-show_entries', 'format=duration', '-of', 'csv=p=0', raw]).toString())
-  const args = ['-v', 'error', '-y', '-ss', String(Math.max(0, grabbed - length)), '-i', raw]
+  const seconds = String(stage.now / 1000)
   const said = placed.filter((p) => p.length > 0)
-  if (spoken) {
-    for (const p of said) args.push('-i', join(work, `${p.i}.wav`))
-    const delayed = said.map((p, n) => `[${n + 1}:a]adelay=${Math.round(p.at)}:all=1[d${n}]`).join(';')
-    args.push(
-      '-filter_complex',
-      `${delayed};${said.map((_, n) => `[d${n}]`).join('')}amix=inputs=${said.length}:normalize=0,apad=whole_dur=${length}[a]`,
-      '-map',
-      '0:v',
-      '-map',
-      '[a]',
-    )
-  }
-  args.push(
-    '-vf',
-    'scale=out_color_matrix=bt709:out_range=tv:flags=accurate_rnd+full_chroma_int,format=yuv420p',
-    '-r',
-    '30',
-    '-c:v',
-    'libx264',
-    '-preset',
-    'slow',
-    '-crf',
-    '18',
-    '-colorspace',
-    'bt709',
-    '-color_primaries',
-    'bt709',
-    '-color_trc',
-    'bt709',
-    '-color_range',
-    'tv',
-    '-t',
-    String(length),
-  )
-  if (lesson.sound === 'mono') args.push('-c:a', 'aac', '-b:a', '64k', '-ac', '1', '-ar', '44100')
-  if (lesson.sound === 'stereo') args.push('-c:a', 'aac', '-b:a', '96k', '-ac', '2', '-ar', '48000')
-  if (lesson.sound === 'opus') args.push('-c:a', 'libopus', '-b:a', '18k', '-ac', '1')
-  run('ffmpeg', [...args, '-map_metadata', '-1', join(here, 'recordings', lesson.file)])
-
-  const name = lesson.id
-  const ms = (p) => Math.round(p.at)
-  const sections = placed.filter((p) => p.step.section)
-  const contents = sections.map((p, n) => `${p.step.under ? '  ' : ''}${clock(n === 0 ? 0 : ms(p))} ${p.step.section}`)
+  const delayed = said.map((p, n) => `[${n + 1}:a]aresample=48000,adelay=${Math.round(p.at)}:all=1[d${n}]`)
+  const mixed = `${said.map((_, n) => `[d${n}]`).join('')}amix=inputs=${said.length}:normalize=0,apad=whole_dur=${seconds}[a]`
+  run('ffmpeg', [
+    ...['-v', 'error', '-y', '-f', 'concat', '-safe', '0', '-i', stage.film()],
+    ...said.flatMap((p) => ['-i', p.wav]),
+    ...(said.length > 0 ? ['-filter_complex', [...delayed, mixed].join(';'), '-map', '0:v', '-map', '[a]', ...sounds[lesson.sound]] : []),
+    ...['-vf', `${colours},fps=30`, '-c:v', 'libx264', '-preset', 'slow', '-crf', '20', ...tags, '-t', seconds, '-map_metadata', '-1'],
+    join(recordings, lesson.file),
+  ])
   if (lesson.words) {
-    writeFileSync(join(here, 'recordings', `${name}.contents.txt`), `${contents.join('\n')}\n`)
-    const cues = said.map((p) => `${clock(ms(p))} --> ${clock(Math.round(p.at + p.length))}\n${p.step.say}\n`)
-    writeFileSync(join(here, 'recordings', `${name}.en.vtt`), `WEBVTT\n\n${cues.join('\n')}`)
+    const contents = placed.filter((p) => p.step.section).map((p, n) => `${p.step.under ? '  ' : ''}${clock(n === 0 ? 0 : Math.round(p.at))} ${p.step.section}`)
+    writeFileSync(join(recordings, `${lesson.id}.contents.txt`), `${contents.join('\n')}\n`)
+    const cues = said.map((p) => `${clock(Math.round(p.at))} --> ${clock(Math.round(p.at + p.length))}\n${p.step.say}\n`)
+    writeFileSync(join(recordings, `${lesson.id}.en.vtt`), `WEBVTT\n\n${cues.join('\n')}`)
   }
+  await page.context().close()
   rmSync(work, { recursive: true })
+  console.error(`${lesson.id}: ${brief(stage.now)}, ${stage.pictures} pictures`)
+  return brief(stage.now)
 }
 
+// What the demo is seeded from; a lesson that is not recorded now keeps its length.
+const listed = join(here, 'lessons.json')
+const before = JSON.parse(readFileSync(listed, 'utf8'))
 const wanted = process.argv.slice(2)
-for (const lesson of lessons) if (wanted.length === 0 || wanted.includes(lesson.id)) await record(lesson, `:${90 + lessons.indexOf(lesson)}`)
+const browser = await chromium.launch(launch)
+const lessons = []
+for (const course of courses)
+  for (const lesson of course.lessons) {
+    const { id, file, title, description, words, released } = lesson
+    const length = wanted.length === 0 || wanted.includes(id) ? await record(browser, lesson) : (before.find((l) => l.title === title)?.length ?? '0:00')
+    lessons.push({ course: course.title, file, title, length, description, ...(words && { contents: `${id}.contents.txt`, captions: `${id}.en.vtt` }), released })
+  }
+await browser.close()
+writeFileSync(listed, `[\n${lessons.map((l) => `  ${JSON.stringify(l)}`).join(',\n')}\n]\n`)

@@ -75,7 +75,7 @@ if (System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name != "GetDocumen
     builder.Services.AddDataProtection().SetApplicationName("Wexel").PersistKeysToDbContext<WexelDb>();
     builder.Services.AddHostedService<StartUp>().AddHostedService<LostWork>().AddHostedService<HandIn>();
     builder.Services.AddHangfireServer(server => (server.Queues, server.WorkerCount) = (["render"], Machine.Share.Passes));
-    builder.Services.AddHangfireServer(server => (server.Queues, server.WorkerCount) = (["default"], 2));
+    builder.Services.AddHangfireServer(server => (server.Queues, server.WorkerCount, server.SchedulePollingInterval) = (["soon", "default"], 2, TimeSpan.FromSeconds(1)));
 }
 
 var app = builder.Build();

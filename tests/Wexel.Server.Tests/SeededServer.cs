@@ -58,7 +58,7 @@ internal sealed class SeededServer
         Directory.CreateDirectory(Path.Combine(made.Demo, "recordings"));
         await MakeRecordingAsync(made.Recording);
         await File.WriteAllTextAsync(Path.Combine(made.Demo, "recordings", "c.txt"), "0:00 Counting\n0:12.5 Coins\n");
-        await File.WriteAllTextAsync(Path.Combine(made.Demo, "lessons.json"), $$"""[{ "file": "Untitled 7.mov", "title": "Closing the till", "description": "d", "contents": "c.txt", "released": {{(released ? "true" : "false")}} }]""");
+        await File.WriteAllTextAsync(Path.Combine(made.Demo, "lessons.json"), $$"""[{ "course": "Ticket desk basics", "file": "Untitled 7.mov", "title": "Closing the till", "length": "0:25", "description": "d", "contents": "c.txt", "released": {{(released ? "true" : "false")}} }]""");
         await ServerFixture.ExecuteAsync($"create database {made._database}");
         var connection = $"{ServerFixture.Postgres};Database={made._database}";
         var outside = await StandInsFixture.StartAsync();

@@ -80,7 +80,7 @@ internal static class ChannelEndpoints
         var items = new StringBuilder();
         foreach (var release in await reader.AllAsync(cancel))
             items.Append($"<li><a href=\"/watch/{release.Token}\" dir=\"auto\">{WebUtility.HtmlEncode(release.Lesson!.Title)}</a></li>");
-        return Page(PlainPage(options.Value.House, $"<h1>{WebUtility.HtmlEncode(options.Value.House)}: lessons</h1>{(items.Length == 0 ? "<p>No lesson is released yet.</p>" : $"<ol class=\"plain-list\">{items}</ol>")}"));
+        return Page(PlainPage(options.Value.House, $"<h1>{WebUtility.HtmlEncode(options.Value.House)}: lessons</h1>{(items.Length == 0 ? $"<p>No lesson is released yet{(await reader.BeingMadeAsync(cancel) is > 0 and var made ? $"; {made} {(made == 1 ? "is" : "are")} being made. Look again in a minute" : "")}.</p>" : $"<ol class=\"plain-list\">{items}</ol>")}"));
     }
 
     private static async Task<IResult> VideoAsync(string token, HttpContext http, ChannelReader reader, FileStore store, CancellationToken cancel) =>

@@ -20,6 +20,10 @@ internal sealed class ChannelReader(WexelDb db, IOptions<WexelOptions> options)
 
     internal Task<List<Release>> AllAsync(CancellationToken cancel) => Channel.OrderBy(r => r.Lesson!.CourseId).ThenBy(r => r.Lesson!.Position).ToListAsync(cancel);
 
+    /// <summary>How many lessons are being looked through or rendered.</summary>
+    internal Task<int> BeingMadeAsync(CancellationToken cancel) => db.Lessons.CountAsync(
+        l => (l.Recording!.Analysis == null && l.Recording.AnalysisFailure == null) || l.Renditions.Any(r => r.State == RenditionState.Waiting || r.State == RenditionState.Working), cancel);
+
     internal async Task<PlayerPlace> PlaceAsync(Release release, bool signedIn, CancellationToken cancel)
     {
         var lesson = release.Lesson!;

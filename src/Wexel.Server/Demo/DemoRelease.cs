@@ -20,7 +20,7 @@ internal sealed class DemoRelease(WexelDb db, RenderQueue queue, Releaser releas
     /// <param name="lessonId">The lesson.</param>
     /// <param name="outlets">The demo's own outlets; somebody may have added others since.</param>
     /// <param name="cancel">Stops it.</param>
-    [Queue("default")]
+    [Queue("soon")]
     public async Task RunAsync(Guid lessonId, Guid[] outlets, CancellationToken cancel)
     {
         var lesson = await db.Lessons.Include(l => l.Recording).Include(l => l.Renditions).FirstAsync(l => l.Id == lessonId, cancel);
@@ -57,12 +57,12 @@ internal sealed class DemoRelease(WexelDb db, RenderQueue queue, Releaser releas
         if (!File.Exists(file))
             return;
         var length = Json.Read<RecordingFacts>(lesson.Recording!.Facts).Length;
-        foreach (var played in Json.Read<List<PlayThrough>>(await File.ReadAllTextAsync(file, cancel)))
+        foreach (var played in Json.Read<List<PlayThrough>>(await File.ReadAllTextAsync(file, cancel)).Where(p => p.Lesson == lesson.Title))
         {
             var person = await db.Users.FirstAsync(u => u.Email == played.Learner, cancel);
             await keeper.AddAsync(lesson.Id, person.Id.ToString("N"), person.DisplayName, length, played.Watched, played.Position, cancel);
         }
     }
 
-    private sealed record PlayThrough(string Learner, IReadOnlyList<IReadOnlyList<long>> Watched, long Position);
+    private sealed record PlayThrough(string Lesson, string Learner, IReadOnlyList<IReadOnlyList<long>> Watched, long Position);
 }

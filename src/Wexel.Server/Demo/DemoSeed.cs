@@ -8,6 +8,7 @@ using Wexel.Core.Feeds;
 using Wexel.Core.Lessons;
 using Wexel.Core.Outlets;
 using Wexel.Core.Recordings;
+using Wexel.Core.Timing;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Data.Storage;
@@ -21,13 +22,15 @@ using Wexel.Server.Setup;
 namespace Wexel.Server.Demo;
 
 /// <summary>What <c>demo/lessons.json</c> says of one lesson.</summary>
+/// <param name="Course">Its course; the first that is named is where others come in too.</param>
 /// <param name="File">Its recording, in <c>demo/recordings</c>.</param>
 /// <param name="Title">Its title.</param>
+/// <param name="Length">How long it is, in minutes and seconds.</param>
 /// <param name="Description">Its description.</param>
 /// <param name="Contents">The file of its contents, if it has any.</param>
 /// <param name="Captions">The file of its captions, if it has any.</param>
 /// <param name="Released">Rendered and released at each of the demo's outlets.</param>
-internal sealed record DemoLesson(string File, string Title, string Description, string? Contents, string? Captions, bool Released = false);
+internal sealed record DemoLesson(string Course, string File, string Title, string Length, string Description, string? Contents, string? Captions, bool Released = false);
 
 /// <summary>Loads the demo world into an empty database: people, outlets, and the recordings through the same door as everybody's.</summary>
 internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManager<IdentityRole<Guid>> roles, BringIn bringIn, LessonSaver saver, FeedKeeper feeds, HouseKeeper house, FileStore store, IOptions<WexelOptions> options, IBackgroundJobClient jobs)
@@ -47,7 +50,10 @@ internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManag
         await AddPersonAsync("Tam Brook", "tam.brook@brackwater.example", null);
         await AddPersonAsync("Nell Howe", "nell.howe@brackwater.example", null);
         db.Outlets.AddRange(new Outlet { Kind = OutletKind.Channel, Name = "Staff channel" }, new Outlet { Kind = OutletKind.WebServer, Name = "intranet.example" }, new Outlet { Kind = OutletKind.LearningSystem, Name = "Harbour School", Address = options.Value.PracticeLearningSystem?.AbsoluteUri });
-        db.Courses.Add(new Course { Title = "Ticket desk basics" });
+        var lessons = Json.Read<List<DemoLesson>>(await File.ReadAllTextAsync(Path.Combine(folder, "lessons.json"), cancel));
+        // Courses are in the order of their numbers, which say when they were made, in milliseconds.
+        var courses = lessons.Select(l => l.Course).Distinct().Select((title, i) => new Course { Id = Guid.CreateVersion7(DateTimeOffset.UtcNow.AddMilliseconds(i)), Title = title }).ToList();
+        db.Courses.AddRange(courses);
         await db.SaveChangesAsync(cancel);
         var mark = Path.Combine(folder, "mark.png");
         if (File.Exists(mark))
@@ -62,11 +68,13 @@ internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManag
                 "Ticket desk on the way", "The lessons of the ticket desk, for the crew bus and the crossing.", "Brackwater Ferries, staff training", TrainerAddress,
                 "Education", "How To", "en-GB", false, null, FeedMedia.Video, FeedOrder.Serial, true),
             cancel);
-        var lessons = Json.Read<List<DemoLesson>>(await File.ReadAllTextAsync(Path.Combine(folder, "lessons.json"), cancel));
         var outlets = await db.Outlets.Select(o => o.Id).ToArrayAsync(cancel);
-        foreach (var demo in lessons)
+        // What learners may see comes first, the shortest of it before the others, so that there is soon something to look at.
+        foreach (var demo in lessons.OrderByDescending(l => l.Released).ThenBy(l => TimeCode.Parse(l.Length)))
         {
             var lesson = await AddLessonAsync(Path.Combine(folder, "recordings"), demo, cancel);
+            var (course, place) = (courses.First(c => c.Title == demo.Course).Id, lessons.Where(l => l.Course == demo.Course).ToList().IndexOf(demo) + 1);
+            await db.Lessons.Where(l => l.Id == lesson).ExecuteUpdateAsync(set => set.SetProperty(l => l.CourseId, course).SetProperty(l => l.Position, place), cancel);
             if (demo.Released)
                 jobs.Enqueue<DemoRelease>(job => job.RunAsync(lesson, outlets, CancellationToken.None));
         }

@@ -76,6 +76,7 @@ internal static class LessonEndpoints
         { Releases.Count: > 0 } => "released",
         _ when lesson.Renditions.Any(r => r.State is RenditionState.Waiting or RenditionState.Working) => "rendering",
         _ when lesson.Renditions.Any(r => r.State == RenditionState.Done) => "rendered",
+        { Recording: { Analysis: null, AnalysisFailure: null } } => "being looked through",
         { Revision: > 1 } => "being marked up",
         _ => "brought in",
     };

@@ -4,6 +4,7 @@ import { RenderSelection } from '../queue/RenderSelection'
 import { Page, Waiting } from '../ui/Page'
 import { clock, count } from '../ui/words'
 import { CourseLessons } from './CourseLessons'
+import { UnderWay } from './UnderWay'
 import { useLessons } from './useLessons'
 
 export function Lessons() {
@@ -13,6 +14,7 @@ export function Lessons() {
   return (
     <Page title="Lessons" about="Drop a recording anywhere on this page to bring it in." action={<ChooseRecording />}>
       <Waiting query={lessons}>
+        <UnderWay courses={lessons.data ?? []} />
         {lessons.data?.every((c) => c.lessons.length === 0) && <p>There is no lesson yet. A lesson begins with a recording of your screen.</p>}
         {lessons.data?.map((course) => (
           <section key={course.id} className="mb-8">
