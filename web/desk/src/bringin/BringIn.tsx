@@ -63,7 +63,10 @@ export function BringIn({ children }: { children: ReactNode }) {
           }}
         />
         {uploads.uploads.length > 0 && (
-          <section aria-label="Bringing in" className="fixed bottom-0 right-0 z-10 max-h-[80vh] w-[420px] max-w-full overflow-y-auto border border-ink bg-paper p-4">
+          <section
+            aria-label="Bringing in"
+            className="fixed bottom-0 left-[76px] z-10 max-h-[45vh] w-[420px] max-w-[calc(100vw-76px)] overflow-y-auto border border-ink bg-paper p-4"
+          >
             <div className="flex justify-between">
               <h2>Bringing in</h2>
               {uploads.uploads.every((u) => u.state !== 'coming' && u.state !== 'looking' && u.state !== 'lost') && (

@@ -14,7 +14,7 @@ import { ProfileLine } from './ProfileLine'
 import { Releases } from './Releases'
 
 /** The deliver stage: a profile, one button, the check, and the outlets. */
-export function Deliver({ lessonId, unsaved }: { lessonId: string; unsaved: boolean }) {
+export function Deliver({ lessonId, revision, unsaved }: { lessonId: string; revision: number; unsaved: boolean }) {
   const client = useQueryClient()
   const [chosen, choose] = useState(['web'])
   const deliver = useQuery({
@@ -43,6 +43,7 @@ export function Deliver({ lessonId, unsaved }: { lessonId: string; unsaved: bool
     (unsaved ? 'Your last change is being saved; a moment.' : picked.length === 0 && deliver.data ? 'Choose at least one profile.' : fault?.sentence)
   const finished = deliver.data?.renditions.filter((r) => r.state === 'done') ?? []
   const done = finished.find((r) => chosen.includes(r.profileId)) ?? finished[0]
+  const working = deliver.data?.renditions.filter((r) => r.state === 'waiting' || r.state === 'working') ?? []
   // What outlets take stands first; the rest is a click away, so that the button stays on the screen.
   const isUsual = (p: Schemas['ProfileOffer']) => !outlets.data || outlets.data.some((o) => o.usualProfile === p.id)
   const [usual, others] = [offers.filter(isUsual), offers.filter((p) => !isUsual(p))]
@@ -60,6 +61,9 @@ export function Deliver({ lessonId, unsaved }: { lessonId: string; unsaved: bool
     <Waiting query={deliver}>
       <section className="mt-4 border-t border-hairline pt-3">
         <h2>Render</h2>
+        <p role="status" className={`mt-1 ${stop ? 'text-amber' : ''}`}>
+          {todo(stop, working.length, done?.revision === revision)}
+        </p>
         <fieldset className="mt-1">
           <legend className="sr-only">Profiles</legend>
           {usual.map(line)}
@@ -89,11 +93,6 @@ export function Deliver({ lessonId, unsaved }: { lessonId: string; unsaved: bool
           <Button onClick={() => render.mutate()} disabled={Boolean(stop) || render.isPending}>
             {picked.length > 1 ? `${toEncode.length === 0 ? 'Make' : 'Render'} ${picked.length} files` : toEncode.length === 0 && picked.length === 1 ? 'Make the file' : 'Render'}
           </Button>
-          {stop && (
-            <span role="status" className="text-amber">
-              {stop}
-            </span>
-          )}
         </div>
         <ul className="mt-3">
           {deliver.data?.renditions.slice(0, 6).map((r) => (
@@ -117,6 +116,13 @@ export function Deliver({ lessonId, unsaved }: { lessonId: string; unsaved: bool
       <Releases lessonId={lessonId} chosen={chosen} offers={offers} unsaved={unsaved} />
     </Waiting>
   )
+}
+
+/** What is to be done next, in a line. */
+function todo(stop: string | undefined, working: number, rendered: boolean) {
+  if (stop) return stop
+  if (working > 0) return `${working === 1 ? 'It is being rendered' : `${working} files are being rendered`}; you may go on elsewhere.`
+  return rendered ? 'It is rendered as it stands. Look through the check, and release it below.' : 'Choose what the lesson is to become, and render it.'
 }
 
 /** The first two that are chosen; another beside the first where only one is. */

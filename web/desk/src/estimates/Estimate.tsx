@@ -3,7 +3,7 @@ import { lengthOf, size } from '../ui/words'
 
 type View = Schemas['EstimateView']
 
-/** What a file will come to: its size and the time, each with its range. */
+/** What a file will come to: its size and the time. */
 export function Estimate({ estimate: e, encoded }: { estimate: View; encoded: number | null }) {
   if (encoded !== null)
     return (
@@ -13,32 +13,42 @@ export function Estimate({ estimate: e, encoded }: { estimate: View; encoded: nu
     )
   return (
     <span className="block">
-      about {size(e.bytes)} <span className="text-[13px] text-quiet">({between(size(e.leastBytes), size(e.mostBytes))})</span>, {lengthOf(e.time)}{' '}
-      <span className="text-[13px] text-quiet">({between(lengthOf(e.leastTime), lengthOf(e.mostTime))})</span> on this machine
+      about {size(e.bytes)}, {lengthOf(e.time)} on this machine
     </span>
   )
 }
 
-/** What follows from the size: the upload, the plays that a hosting plan carries, and what of the outlets' limits it takes. */
-export function Consequences({ estimate: e }: { estimate: View }) {
-  const over = e.limits.filter((l) => l.share > 1)
+/** How sure that is, and what follows from the size: the upload, the plays that a hosting plan carries, and what of the outlets' limits it takes. */
+export function Consequences({ estimate: e, encoded }: { estimate: View; encoded: number | null }) {
   return (
-    <span className="block text-[13px] text-quiet">
-      {lengthOf(e.upload)} to upload · {e.playsAMonth.toLocaleString('en-GB')} {e.playsAMonth === 1 ? 'play' : 'plays'} a month
+    <>
+      {encoded === null && (
+        <p>
+          {between(size(e.leastBytes), size(e.mostBytes))}, {between(lengthOf(e.leastTime), lengthOf(e.mostTime))}
+          {e.sampled ? ', by some seconds of it' : ', by its size and length'}
+        </p>
+      )}
+      <p>
+        {lengthOf(e.upload)} to upload · {e.playsAMonth.toLocaleString('en-GB')} {e.playsAMonth === 1 ? 'play' : 'plays'} a month
+      </p>
       {e.limits
         .filter((l) => l.share <= 1)
         .map((l) => (
-          <span key={l.sentence} className="block">
-            {l.sentence}
-          </span>
+          <p key={l.sentence}>{l.sentence}</p>
         ))}
-      {over.map((l) => (
-        <span key={l.sentence} className="block text-brick">
-          Too much: {l.sentence}
-        </span>
-      ))}
-    </span>
+    </>
   )
+}
+
+/** What an outlet does not take. */
+export function TooMuch({ estimate: e }: { estimate: View }) {
+  return e.limits
+    .filter((l) => l.share > 1)
+    .map((l) => (
+      <span key={l.sentence} className="block text-brick">
+        Too much: {l.sentence}
+      </span>
+    ))
 }
 
 /** 1.9 MB to 2.4 MB is 1.9 to 2.4 MB. */

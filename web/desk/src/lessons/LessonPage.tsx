@@ -182,7 +182,7 @@ export function LessonPage() {
               />
             )}
             {stage === 'mark-up' && <MarkUp document={document} reel={reel} playback={playback} edit={edit} selected={selected} select={select} />}
-            {stage === 'deliver' && <Deliver lessonId={id} unsaved={saving !== 'saved'} />}
+            {stage === 'deliver' && <Deliver lessonId={id} revision={lesson.revision} unsaved={saving !== 'saved'} />}
           </div>
         </aside>
       </div>
