@@ -155,23 +155,29 @@ const frames = (scrolled) =>
       new Promise((done) => {
         const sheet = document.querySelector('[data-testid=run-sheet]')
         const times = []
+        let [pictures, missing] = [0, 0]
         let last = performance.now()
         const step = (at) => {
           times.push(at - last)
           last = at
+          for (const picture of sheet.querySelectorAll('img')) {
+            pictures++
+            if (!picture.complete || picture.naturalWidth === 0) missing++
+          }
           sheet.scrollTop += pixels
           if (times.length < 300) requestAnimationFrame(step)
-          else done(times.slice(5).sort((a, b) => a - b))
+          else done({ times: times.slice(5).sort((a, b) => a - b), missing: (100 * missing) / pictures })
         }
         requestAnimationFrame(step)
       }),
     scrolled,
   )
-const rest = await frames(0)
-const scrolling = await frames(60)
+const { times: rest } = await frames(0)
+const { times: scrolling, missing } = await frames(60)
 const part = (times, share) => times[Math.floor(times.length * share)]
 console.log(`The same: a frame while scrolling / at rest (${part(rest, 0.5).toFixed(1)} ms), the middle one|${(part(scrolling, 0.5) / part(rest, 0.5)).toFixed(2)}|1.1`)
 console.log(
   `The same: of 100 frames while scrolling, as many take more than two frames' time|${((100 * scrolling.filter((t) => t > 2.2 * part(rest, 0.5)).length) / scrolling.length).toFixed(1)}|1`,
 )
+console.log(`The same: of 100 pictures that are drawn while scrolling, as many are not there yet|${missing.toFixed(1)}|5`)
 await browser.close()

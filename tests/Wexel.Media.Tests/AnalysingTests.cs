@@ -25,6 +25,26 @@ public sealed class AnalysingTests(Clips clips) : IClassFixture<Clips>
     }
 
     [Fact]
+    public async Task Pictures_lie_many_to_a_file_each_as_it_was()
+    {
+        var cancel = TestContext.Current.CancellationToken;
+        // A shade for every two seconds: 23 pictures, in two files.
+        var source = await clips.MakeAsync("-f", "lavfi", "-i", "color=c=black:s=320x180:r=10:d=46,geq=lum='16+9*floor(T/2)':cb=128:cr=128", "-c:v", "libx264", "-preset", "ultrafast", "-pix_fmt", "yuv420p", "shades.mkv");
+        var moments = (await AnalyseAsync(source, "shades")).PictureMoments;
+        moments.Count.ShouldBe(23);
+        var folder = clips.Path("it's strips");
+        await PictureStrips.MakeAsync(moments, clips.Path("shades"), folder, cancel);
+        Directory.EnumerateFiles(folder).Select(Path.GetFileName).Order().ShouldBe([PictureStrips.Name(0), PictureStrips.Name(1)]);
+        for (var i = 0; i < moments.Count; i++)
+        {
+            var strip = await PlainFfmpeg.GreyAsync(Path.Combine(folder, PictureStrips.Name(i / PictureStrips.Pictures)), cancel);
+            strip.Length.ShouldBe(320 * 180 * PictureStrips.Pictures);
+            var alone = await PlainFfmpeg.GreyAsync(Path.Combine(clips.Path("shades"), RecordingAnalyser.PictureName(moments[i])), cancel);
+            ((double)strip[(((i % PictureStrips.Pictures * 180) + 90) * 320) + 160]).ShouldBe(alone[(90 * 320) + 160], 2);
+        }
+    }
+
+    [Fact]
     public async Task Peaks_follow_the_sound()
     {
         var source = await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=320x240:r=30:d=2", "-f", "lavfi", "-i", "aevalsrc=if(lt(t\\,1)\\,0\\,0.5*sin(2*PI*440*t)):s=48000:d=2", "-pix_fmt", "yuv420p", "-c:a", "flac", "half.mkv");

@@ -9,6 +9,8 @@ using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 using Wexel.Data;
 using Wexel.Data.Storage;
+using Wexel.Media.Analysing;
+using Wexel.Server.Recordings;
 using Wexel.Server.Setup;
 
 namespace Wexel.Server.Lessons;
@@ -18,8 +20,9 @@ namespace Wexel.Server.Lessons;
 /// <param name="Grid">The rate of its own frames, by which they are asked for.</param>
 /// <param name="Notes">What somebody should know of it, in sentences.</param>
 /// <param name="Loudness">What happens to the loudness of its sound, in a sentence; null while that is not known, or without sound.</param>
+/// <param name="PicturesToAStrip">How many of its pictures lie in a file, one below the other; 0 where each lies by itself.</param>
 internal sealed record ReelPartView(
-    string Hash, string FileName, TimeRange Span, FrameRate Grid, RecordingFacts Facts, RecordingAnalysis? Analysis, IReadOnlyList<string> Notes, string? Loudness, string? AnalysisFailure, bool Viewable, bool NeedsViewingCopy);
+    string Hash, string FileName, TimeRange Span, FrameRate Grid, RecordingFacts Facts, RecordingAnalysis? Analysis, IReadOnlyList<string> Notes, string? Loudness, string? AnalysisFailure, bool Viewable, bool NeedsViewingCopy, int PicturesToAStrip);
 
 /// <summary>The recordings of a lesson one after the other, and what was found along them.</summary>
 /// <param name="Grid">The rate of the lesson's frames.</param>
@@ -53,7 +56,7 @@ internal static class ReelEndpoints
     }
 
     /// <param name="hashes">The recordings' hashes in their order, with commas between them.</param>
-    private static async Task<Results<Ok<ReelView>, ProblemHttpResult>> GetAsync(string hashes, LessonReels reels, CancellationToken cancel)
+    private static async Task<Results<Ok<ReelView>, ProblemHttpResult>> GetAsync(string hashes, LessonReels reels, FileStore store, CancellationToken cancel)
     {
         if (await reels.FindAsync(hashes.Split(','), cancel) is not { } found)
             return Problems.NotThere("recording");
@@ -63,7 +66,7 @@ internal static class ReelEndpoints
             var (facts, own) = (reel.Parts[i].Facts, found.Analyses[i]);
             return new ReelPartView(
                 recording.Hash, recording.FileName, reel.SpanOf(i), Reel.Of(facts).Grid, facts, own, [.. RecordingCheck.Notes(facts), .. own is { LookedUntil: null } ? RecordingCheck.Notes(own) : []],
-                Levelling.InWords(own?.Loudness, Levelling.UsualTarget), recording.AnalysisFailure, recording.Viewable, !BrowserPlayback.CanPlay(facts));
+                Levelling.InWords(own?.Loudness, Levelling.UsualTarget), recording.AnalysisFailure, recording.Viewable, !BrowserPlayback.CanPlay(facts), AnalysisJob.HasStrips(store, recording.Hash) ? PictureStrips.Pictures : 0);
         }).ToList();
         var along = found.Analyses.Select((own, i) => (Own: own, Span: reel.SpanOf(i))).Where(a => a.Own is not null).ToList();
         return TypedResults.Ok(new ReelView(

@@ -53,6 +53,8 @@ internal sealed class AnalysisJob(WexelDb db, FileStore store, LiveNews news)
                 if (analysis.Damaged)
                     recording.Facts = Json.Write(facts = facts with { Picture = facts.Picture! with { Damaged = true } });
                 recording.AnalysisSoFar = null;
+                if (!HasStrips(store, hash))
+                    await PictureStrips.MakeAsync(analysis.PictureMoments, pictures, StripsFolder(store, hash), cancel);
                 await db.SaveChangesAsync(cancel);
                 await news.RecordingAsync(hash);
             }
@@ -111,6 +113,12 @@ internal sealed class AnalysisJob(WexelDb db, FileStore store, LiveNews news)
     }
 
     internal static string PicturesKey(string hash) => DerivedKey.Of(RecordingAnalyser.Maker, hash);
+
+    /// <summary>Where the pictures lie many to a file; the folder is there once the recording was looked through.</summary>
+    internal static string StripsFolder(FileStore store, string hash) => store.Folder(DerivedKey.Of(PictureStrips.Maker, RecordingAnalyser.Maker, hash));
+
+    /// <summary>Whether the pictures of a recording lie many to a file.</summary>
+    internal static bool HasStrips(FileStore store, string hash) => Directory.Exists(StripsFolder(store, hash));
 
     internal static string ViewKey(string hash) => DerivedKey.Of(ViewingCopy.Maker, hash);
 }

@@ -37,6 +37,7 @@ internal static class RecordingEndpoints
         group.MapPost("{hash}/look-through", LookThroughAsync).WithName("LookThrough");
         group.MapPut("{hash}/sounds", UseSoundsAsync).WithName("UseSounds");
         group.MapGet("{hash}/pictures/{milliseconds:long}.jpg", Picture).WithName("RecordingPicture").ExcludeFromDescription();
+        group.MapGet("{hash}/strips/{number:long}.jpg", Strip).WithName("RecordingStrip").ExcludeFromDescription();
         group.MapGet("{hash}/view", View).WithName("RecordingView").ExcludeFromDescription();
     }
 
@@ -98,6 +99,18 @@ internal static class RecordingEndpoints
         if (await db.Recordings.FindAsync([hash], cancel) is null)
             return Problems.NotThere("recording");
         var path = store.Derived(AnalysisJob.PicturesKey(hash), RecordingAnalyser.PictureName(TimeSpan.FromMilliseconds(milliseconds)));
+        if (!File.Exists(path))
+            return Problems.NotThere("picture");
+        response.Headers.CacheControl = "private, max-age=31536000, immutable";
+        return TypedResults.PhysicalFile(path, "image/jpeg");
+    }
+
+    /// <summary>Several pictures of the sheet in a file, one below the other.</summary>
+    private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> Strip(string hash, long number, WexelDb db, FileStore store, HttpResponse response, CancellationToken cancel)
+    {
+        if (await db.Recordings.FindAsync([hash], cancel) is null)
+            return Problems.NotThere("recording");
+        var path = Path.Combine(AnalysisJob.StripsFolder(store, hash), PictureStrips.Name(number));
         if (!File.Exists(path))
             return Problems.NotThere("picture");
         response.Headers.CacheControl = "private, max-age=31536000, immutable";

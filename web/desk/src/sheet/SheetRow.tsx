@@ -1,10 +1,11 @@
 import { type MouseEvent, memo, type PointerEvent } from 'react'
-import { partAt, type Reel } from '../lessons/useLessons'
+import type { Reel } from '../lessons/useLessons'
 import { HardNote, MoveInNote } from '../movein/SheetNotes'
 import type { ActingOnDetail } from '../movein/useMoveIns'
 import { Button } from '../ui/Button'
 import { clock, exactClock, lengthOf } from '../ui/words'
 import type { Block } from './blocks'
+import { SheetPicture } from './SheetPicture'
 import { SoundBand } from './SoundBand'
 import { type Suggesting, SuggestionBox } from './SuggestionBox'
 import type { Scale } from './scales'
@@ -83,36 +84,27 @@ function Folded({ block, open }: Props) {
   )
 }
 
-/** The address of the picture that was kept for a moment, or of the frame that stands there; of the recording that lies there. */
-function pictureAt(reel: Reel, ms: number | undefined, frame: boolean): string | undefined {
-  if (ms === undefined) return undefined
-  const part = reel.parts[partAt(reel.parts, ms)]
-  const at = ms - part.span.start
-  return frame
-    ? `/api/recordings/${part.hash}/frames/${Math.floor(((at + 1) * part.grid.numerator) / (1000 * part.grid.denominator))}.jpg`
-    : `/api/recordings/${part.hash}/pictures/${at}.jpg`
-}
-
 function Opened({ block, reel, scale, seek }: Props) {
   const { analysis } = reel
   const tight = scale.id === 'whole'
-  const src = pictureAt(reel, scale.ownFrame ? block.start : block.picture, scale.ownFrame)
+  const at = scale.ownFrame ? block.start : block.picture
   const height = scale.row - 10
   return (
     <>
-      {src === undefined ? (
+      {at === undefined ? (
         <span />
       ) : (
-        <img
-          alt=""
-          src={src}
-          draggable={false}
-          style={{ width: scale.picture, height: block.cut && !scale.ownFrame ? Math.min(26, height) : height }}
-          className={`border border-hairline object-left-top ${block.cut ? 'object-cover opacity-40' : 'object-contain'}`}
+        <SheetPicture
+          reel={reel}
+          at={at}
+          frame={scale.ownFrame}
+          width={scale.picture}
+          height={block.cut && !scale.ownFrame ? Math.min(26, height) : height}
+          faint={Boolean(block.cut)}
         />
       )}
       <span className="relative">{analysis && <SoundBand peaks={analysis.peaks} perSecond={analysis.peaksPerSecond} start={block.start} end={block.end} />}</span>
-      <div className="min-w-0" style={{ minHeight: block.cut || src ? undefined : Math.min(38, height) }}>
+      <div className="min-w-0" style={{ minHeight: block.cut || at !== undefined ? undefined : Math.min(38, height) }}>
         {tight ? (
           <p className={`truncate ${block.cut ? 'line-through' : ''}`}>{block.cues.map((c) => c.text).join(' ')}</p>
         ) : (
