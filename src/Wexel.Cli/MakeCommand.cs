@@ -112,6 +112,8 @@ internal static class MakeCommand
         if (profiles.Select(p => purpose.Refusal(sources, p)).FirstOrDefault(r => r is not null) is { } refusal)
             throw new MisusedException(refusal);
         var titles = sources.Lessons.Select((lesson, i) => TitleOf(lesson, sources.IsCourse ? i + 1 : null, where)).ToList();
+        foreach (var sentence in titles.Append(sources.IsCourse ? sources.Title! : "").Select(t => OutletTakes.TitleThere(purpose.Kind, t)).OfType<string>())
+            where.Error.WriteLine(sentence);
         var outPath = where.Whole(request.Out ?? FileNames.Of(sources.IsCourse ? sources.Title! : titles[0]) + purpose.Ending);
         RefuseWhatIsThere(outPath);
         RefuseWhereNothingCanBeWritten(outPath);

@@ -1,5 +1,7 @@
+using Wexel.Core.Contents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Feeds;
+using Wexel.Core.Packages;
 
 namespace Wexel.Core.Outlets;
 
@@ -26,6 +28,13 @@ public static class OutletTakes
         (OutletKind.PodcastFeed, _) => Profiles.Podcast720,
         _ => Profiles.Web,
     };
+
+    /// <summary>What becomes of a lesson's title at an outlet, in a sentence; null where it stays as it is.</summary>
+    /// <param name="kind">The kind of outlet.</param>
+    /// <param name="title">The lesson's title.</param>
+    public static string? TitleThere(OutletKind kind, string title) => kind == OutletKind.LearningSystem && title.Length > Scorm12Manifest.LongestTitle
+        ? $"Learning systems take titles of at most {Scorm12Manifest.LongestTitle} characters; in their lists it reads “{SectionRules.Shortened(title, Scorm12Manifest.LongestTitle)}”."
+        : null;
 
     private static Problem? Page(OutletKind kind, Profile profile) => profile switch
     {

@@ -24,7 +24,8 @@ internal sealed record PackageView(string Link, long Bytes, IReadOnlyList<Writte
 
 internal sealed record SentView(DateTimeOffset At, string? To, bool Behind);
 
-internal sealed record OutletView(Guid Id, OutletKind Kind, string Name, bool TakesPackages, string UsualProfile, IReadOnlyList<ProfileRefusal> Refuses, ReleaseView? Release);
+/// <param name="TitleThere">What becomes of the title there, in a sentence; null where it stays as it is.</param>
+internal sealed record OutletView(Guid Id, OutletKind Kind, string Name, bool TakesPackages, string UsualProfile, IReadOnlyList<ProfileRefusal> Refuses, ReleaseView? Release, string? TitleThere);
 
 /// <summary>A profile that an outlet does not take, and why.</summary>
 internal sealed record ProfileRefusal(string ProfileId, string Sentence);
@@ -140,7 +141,8 @@ internal static class ReleaseEndpoints
         var outlet = place.Outlet;
         return new OutletView(
             outlet.Id, outlet.Kind, outlet.Name, outlet.Address is not null, place.Usual, place.Refuses,
-            lesson.Releases.FirstOrDefault(r => r.OutletId == outlet.Id) is { } release ? View(outlet, release, lesson, options) : null);
+            lesson.Releases.FirstOrDefault(r => r.OutletId == outlet.Id) is { } release ? View(outlet, release, lesson, options) : null,
+            OutletTakes.TitleThere(outlet.Kind, lesson.Title));
     }
 
     private static ReleaseView View(Outlet outlet, Release release, Lesson lesson, WexelOptions options)

@@ -80,6 +80,7 @@ function OutletRow({ outlet, lessonId, chosen, offers, unsaved }: Props & { outl
           )}
         </span>
       </p>
+      {outlet.titleThere && <p className="text-[13px] text-quiet">{outlet.titleThere}</p>}
       {whyNot && !now && <p className="text-[13px] text-quiet">{whyNot}</p>}
       {channel && (
         <fieldset className="mt-1 flex gap-4">
