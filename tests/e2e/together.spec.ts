@@ -97,12 +97,14 @@ test('two people edit one lesson: the second sees the difference and nothing is 
 
 test('the order of a course is set with the keys and by dragging, and the numbers follow', async ({ page }) => {
   await signIn(page)
+  // Each course has an order of its own.
+  const course = page.locator('section', { has: page.getByRole('heading', { name: /^Ticket desk basics/ }) })
   const titles = () =>
-    page
+    course
       .getByRole('row')
       .getByRole('link')
       .evaluateAll((links) => links.map((l) => l.textContent?.replace(/^\d+\s*/, '')))
-  await expect.poll(async () => (await titles()).length).toBeGreaterThan(3)
+  await expect.poll(async () => (await titles()).length).toBeGreaterThan(2)
   const before = await titles()
   const grip = page.getByRole('button', { name: `Move ${before[0]}` })
   await grip.focus()
@@ -116,7 +118,7 @@ test('the order of a course is set with the keys and by dragging, and the number
   await page.waitForLoadState('networkidle')
   await page.reload()
   await expect.poll(titles).toEqual([before[1], before[0], ...before.slice(2)])
-  await expect(page.getByRole('row').getByRole('link').first()).toHaveText(new RegExp(`^1\\s*${before[1]}`))
+  await expect(course.getByRole('row').getByRole('link').first()).toHaveText(new RegExp(`^1\\s*${before[1]}`))
   await hasNoAccessibilityFaults(page)
 
   const [from, to] = [await page.getByRole('button', { name: `Move ${before[1]}` }).boundingBox(), await grip.boundingBox()]

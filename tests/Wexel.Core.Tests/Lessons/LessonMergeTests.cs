@@ -37,6 +37,16 @@ public sealed class LessonMergeTests
     }
 
     [Fact]
+    public void How_recordings_lie_on_the_canvas_is_brought_together_one_by_one()
+    {
+        RecordingFrame On(string recording, FitMode fit) => new(recording, fit, new PicturePart(0, 0, 1, 1));
+        var before = Before with { Frames = [On("a", FitMode.Whole)] };
+        var merge = LessonMerge.Of(before, before with { Frames = [On("a", FitMode.Fill), On("b", FitMode.Fill)] }, before with { Frames = [On("a", FitMode.Part), On("c", FitMode.Whole)] });
+        merge.Document.Frames.OrderBy(f => f.Recording).ShouldBe([On("a", FitMode.Part), On("b", FitMode.Fill), On("c", FitMode.Whole)]);
+        merge.Clashes.ShouldBe(["how a recording lies on the canvas"]);
+    }
+
+    [Fact]
     public void What_both_changed_is_said_and_nothing_is_lost()
     {
         var theirs = Before with { Title = "Theirs", Sections = [Before.Sections[0], Before.Sections[1] with { Title = "Theirs" }] };
