@@ -23,7 +23,8 @@ export function CourseLessons({ course, selected, select }: Props) {
     client.setQueryData<Course[]>(['lessons'], (all) =>
       all?.map((c) => (c.id === course.id ? { ...c, lessons: order.map((id, i) => ({ ...(c.lessons.find((l) => l.id === id) as Lesson), position: i + 1 })) } : c)),
     )
-    taken(api.PUT('/api/courses/{id}/order', { params: { path: { id: course.id } }, body: { lessons: order } })).catch((refused: Error) => {
+    // Also where the page is left at once.
+    taken(api.PUT('/api/courses/{id}/order', { params: { path: { id: course.id } }, body: { lessons: order }, keepalive: true })).catch((refused: Error) => {
       toast.error(refused.message)
       client.invalidateQueries({ queryKey: ['lessons'] })
     })
