@@ -55,10 +55,16 @@ await page.getByLabel('Look').selectOption('pictures')
 // What is hard to read, and a move-in that was proposed for it.
 const hard = page.getByRole('region', { name: 'Hard to read' })
 await hard.getByLabel('delivered in').selectOption('small-480p')
-await hard.getByRole('button', { name: /^\d+:\d\d$/ }).first().click({ timeout: 120_000 })
+await hard
+  .getByRole('button', { name: /^\d+:\d\d$/ })
+  .first()
+  .click({ timeout: 120_000 })
 await page.waitForTimeout(1500)
 await take('hard-to-read')
-await hard.getByRole('button', { name: /^Move in ×/ }).first().click()
+await hard
+  .getByRole('button', { name: /^Move in ×/ })
+  .first()
+  .click()
 await page.getByTestId('run-sheet').getByRole('button', { name: 'Change it' }).first().click()
 await page.waitForTimeout(1500)
 await page.getByRole('region', { name: 'Move-ins' }).evaluate((panel) => panel.scrollIntoView())

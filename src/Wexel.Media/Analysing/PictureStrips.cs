@@ -27,9 +27,10 @@ public static class PictureStrips
         var list = Path.Combine(making, "pictures.txt");
         // In a list, a name stands between quotes; these names are numbers, and what leads to them may be anything.
         await File.WriteAllTextAsync(list, "ffconcat version 1.0\n" + string.Concat(moments.Select(m => $"file '{Path.Combine(pictureFolder, RecordingAnalyser.PictureName(m)).Replace("'", "'\\''", StringComparison.Ordinal)}'\n")), cancel);
+        // Pictures have no times; the files are numbered 25 a second, since an encoder takes no two of the same time.
         await MediaTool.RunAsync(
             [
-                "-f", "concat", "-safe", "0", .. MediaTool.OwnInput(list), "-vf", string.Create(CultureInfo.InvariantCulture, $"tile=1x{Pictures}"), "-fps_mode", "passthrough",
+                "-f", "concat", "-safe", "0", .. MediaTool.OwnInput(list), "-vf", string.Create(CultureInfo.InvariantCulture, $"tile=1x{Pictures},setpts=N/(25*TB)"), "-r", "25", "-fps_mode", "passthrough",
                 "-q:v", "4", "-start_number", "0", "-f", "image2", "file:" + Path.Combine(making.Replace("%", "%%", StringComparison.Ordinal), "strip-%04d.jpg"),
             ],
             null, null, cancel);

@@ -37,7 +37,7 @@ internal sealed class AnalysisJob(WexelDb db, FileStore store, LiveNews news)
         if (hold is null || await db.Recordings.FindAsync([hash], cancel) is not { AnalysisFailure: null } recording)
             return false;
         var facts = Json.Read<RecordingFacts>(recording.Facts);
-        recording.Viewable = BrowserPlayback.CanPlay(facts) || store.Has(ViewKey(hash), ViewName);
+        recording.Viewable = BrowserPlayback.CanPlay(facts) || store.Has(ViewKey(hash, facts), ViewName);
         await db.SaveChangesAsync(cancel);
         try
         {
@@ -61,8 +61,8 @@ internal sealed class AnalysisJob(WexelDb db, FileStore store, LiveNews news)
 
             if (!recording.Viewable)
             {
-                using var orphan = new OrphanMark(store, ViewKey(hash));
-                await ViewingCopy.MakeAsync(facts, store.Recording(hash), store.Derived(ViewKey(hash), ViewName), null, orphan.Note, cancel);
+                using var orphan = new OrphanMark(store, ViewKey(hash, facts));
+                await ViewingCopy.MakeAsync(facts, store.Recording(hash), store.Derived(ViewKey(hash, facts), ViewName), null, orphan.Note, cancel);
                 recording.Viewable = true;
                 await db.SaveChangesAsync(cancel);
             }
@@ -92,13 +92,12 @@ internal sealed class AnalysisJob(WexelDb db, FileStore store, LiveNews news)
     /// <summary>Has a recording listened to again, of which other sound tracks are used now; the caller saves, and asks for the job.</summary>
     /// <param name="recording">It is looked through.</param>
     /// <param name="facts">Its facts with those tracks.</param>
-    /// <param name="store">Where its viewing copy lies, which has the tracks of before.</param>
+    /// <param name="store">Where viewing copies lie.</param>
     internal static void ListenAgain(Recording recording, RecordingFacts facts, FileStore store)
     {
         recording.AnalysisSoFar = Json.Write(Json.Read<RecordingAnalysis>(recording.Analysis!) with { LookedUntil = facts.Length });
         (recording.Facts, recording.Analysis) = (Json.Write(facts), null);
-        File.Delete(store.Derived(ViewKey(recording.Hash), ViewName));
-        recording.Viewable = BrowserPlayback.CanPlay(facts);
+        recording.Viewable = BrowserPlayback.CanPlay(facts) || store.Has(ViewKey(recording.Hash, facts), ViewName);
     }
 
     /// <summary>What was seen of all of the recording, where only its sound is to be listened to.</summary>
@@ -120,5 +119,6 @@ internal sealed class AnalysisJob(WexelDb db, FileStore store, LiveNews news)
     /// <summary>Whether the pictures of a recording lie many to a file.</summary>
     internal static bool HasStrips(FileStore store, string hash) => Directory.Exists(StripsFolder(store, hash));
 
-    internal static string ViewKey(string hash) => DerivedKey.Of(ViewingCopy.Maker, hash);
+    /// <summary>The viewing copy's key: it has the sound tracks that are used.</summary>
+    internal static string ViewKey(string hash, RecordingFacts facts) => facts.Used is [] or [0] ? DerivedKey.Of(ViewingCopy.Maker, hash) : DerivedKey.Of(ViewingCopy.Maker, hash, facts.Used);
 }

@@ -82,7 +82,7 @@ internal static class RecordingEndpoints
         List<int> tracks = [.. request.Tracks.Distinct().Order()];
         if (tracks.Count == 0 || tracks[0] < 0 || tracks[^1] >= facts.Sounds.Count)
             return Problems.Of(new Problem("sounds-not-there", $"Choose one or more of the recording’s {facts.Sounds.Count} sound tracks.", "tracks"));
-        if (recording.Analysis is null || !recording.Viewable)
+        if (recording.Analysis is null)
             return Problems.Of(new Problem("recording-not-looked-through", "The recording is being looked through; choose when that is done.", "tracks"));
         if (tracks.SequenceEqual(facts.Used))
             return TypedResults.NoContent();
@@ -124,7 +124,7 @@ internal static class RecordingEndpoints
         var facts = Json.Read<RecordingFacts>(recording.Facts);
         if (BrowserPlayback.CanPlay(facts))
             return TypedResults.PhysicalFile(store.Recording(hash), facts.Container == "webm" ? "video/webm" : "video/mp4", enableRangeProcessing: true);
-        var copy = store.Derived(AnalysisJob.ViewKey(hash), AnalysisJob.ViewName);
+        var copy = store.Derived(AnalysisJob.ViewKey(hash, facts), AnalysisJob.ViewName);
         return File.Exists(copy) ? TypedResults.PhysicalFile(copy, "video/mp4", enableRangeProcessing: true) : Problems.NotThere("viewing copy");
     }
 }

@@ -18,9 +18,7 @@ export function SoundTracks({ part }: { part: Reel['parts'][number] }) {
   const differs = picked !== undefined && picked.join() !== used.join()
   return (
     <fieldset className="mt-1">
-      <legend className="text-[13px] text-quiet">
-        Sound tracks that are heard{facts.usedSounds?.length === 1 && picked === undefined ? '; somebody speaks in the one that was found' : ''}
-      </legend>
+      <legend className="text-[13px] text-quiet">Sound tracks that are heard</legend>
       {facts.sounds.map((sound, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a track is its place
         <label key={i} className="flex items-center gap-2 py-0.5">

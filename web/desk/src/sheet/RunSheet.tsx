@@ -39,6 +39,8 @@ interface Props {
 }
 
 const none: never[] = []
+/** How far the playing mark stands above its line, in pixels. */
+const markAbove = 11
 const farMs = 1500
 
 /** The lesson as a page that is read from top to bottom: time, pictures, sound, what is said, sections as headings. */
@@ -115,8 +117,11 @@ export function RunSheet({
       if (jumped && top != null && view && (top < view.scrollTop || top > view.scrollTop + view.clientHeight)) show(ms)
       if (top == null || !line.current) return
       line.current.style.transform = `translateY(${top}px)`
-      const label = line.current.firstElementChild
-      if (label) label.textContent = clock(ms)
+      const label = line.current.firstElementChild as HTMLElement | null
+      if (!label) return
+      label.textContent = clock(ms)
+      // At the sheet's top there is no room above the line.
+      label.style.translate = top < markAbove ? `0 ${-top}px` : ''
     }
     place(now())
     return follow(place)
