@@ -53,7 +53,7 @@ internal sealed class AnalysisJob(WexelDb db, FileStore store, LiveNews news)
                 if (analysis.Damaged)
                     recording.Facts = Json.Write(facts = facts with { Picture = facts.Picture! with { Damaged = true } });
                 recording.AnalysisSoFar = null;
-                if (!HasStrips(store, hash))
+                if (analysis.PictureMoments.Count > 0 && !HasStrips(store, hash))
                     await PictureStrips.MakeAsync(analysis.PictureMoments, pictures, StripsFolder(store, hash), cancel);
                 await db.SaveChangesAsync(cancel);
                 await news.RecordingAsync(hash);
