@@ -18,7 +18,7 @@ public sealed class EncoderTests(ServerFixture fixture) : IClassFixture<ServerFi
     [InlineData("STOP")]
     public async Task An_encoder_that_is_killed_or_hangs_is_ended_and_its_work_done_again(string signal)
     {
-        fixture.Server.Services.GetRequiredService<IOptions<WexelOptions>>().Value.EncoderHangsAfter = TimeSpan.FromSeconds(3);
+        fixture.Server.Services.GetRequiredService<IOptions<WexelOptions>>().Value.EncoderHangsAfter = TimeSpan.FromSeconds(8);
         var trainer = await fixture.SignedInAsync();
         var lesson = (await trainer.JsonAsync("/api/lessons"))[0].GetProperty("lessons")[0].GetProperty("id").GetGuid();
         await trainer.UntilAsync($"/api/lessons/{lesson}/deliver", d => d.GetProperty("profiles").GetArrayLength() > 0);

@@ -18,7 +18,7 @@ public sealed class MakeTests : IDisposable
 
     private async Task<string> ClipAsync(string name, int seconds = 2)
     {
-        await Command("ffmpeg").WithArguments(["-v", "error", "-y", "-f", "lavfi", "-i", $"testsrc2=s=320x240:r=30:d={seconds}", "-f", "lavfi", "-i", $"sine=d={seconds}", "-pix_fmt", "yuv420p", At(name)]).ExecuteAsync();
+        await Command("ffmpeg").WithArguments(["-v", "error", "-y", "-f", "lavfi", "-i", $"testsrc2=s=320x240:r=30:d={seconds}", "-f", "lavfi", "-i", $"sine=d={seconds}", "-preset", "ultrafast", "-pix_fmt", "yuv420p", At(name)]).ExecuteAsync();
         return At(name);
     }
 

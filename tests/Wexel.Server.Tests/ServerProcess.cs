@@ -10,6 +10,10 @@ namespace Wexel.Server.Tests;
 /// <summary>The server as its own process, which can be killed as a power cut kills it, and started again on the same data.</summary>
 internal sealed class ServerProcess : IAsyncDisposable
 {
+    /// <summary>A database that is up to date and has the demo's people and outlets, and no lesson; it is copied for each.</summary>
+    private static readonly Lazy<Task<string>> Blank = new(MakeBlankAsync);
+    private static readonly SemaphoreSlim Copying = new(1);
+
     private readonly string _folder;
     private readonly string _database;
     private readonly bool _owns;
@@ -23,10 +27,32 @@ internal sealed class ServerProcess : IAsyncDisposable
     internal static async Task<ServerProcess> CreateAsync()
     {
         var server = new ServerProcess(Directory.CreateTempSubdirectory("wexel-killed-").FullName, $"wexel_killed_{Guid.NewGuid():N}", owns: true);
-        await ServerFixture.ExecuteAsync($"create database {server._database}");
-        var demo = Directory.CreateDirectory(Path.Combine(server._folder, "demo")).FullName;
-        await File.WriteAllTextAsync(Path.Combine(demo, "lessons.json"), "[]");
+        var blank = await Blank.Value;
+        await Copying.WaitAsync();
+        try
+        {
+            await ServerFixture.ExecuteAsync($"create database {server._database} template {blank}");
+        }
+        finally
+        {
+            Copying.Release();
+        }
+
         return server;
+    }
+
+    private static async Task<string> MakeBlankAsync()
+    {
+        var (folder, database) = (Directory.CreateTempSubdirectory("wexel-blank-").FullName, $"wexel_blank_{Guid.NewGuid():N}");
+        await File.WriteAllTextAsync(Path.Combine(folder, "lessons.json"), "[]");
+        await ServerFixture.ExecuteAsync($"create database {database}");
+        var outside = await StandInsFixture.StartAsync();
+        await using (outside)
+        await using (var server = ServerFixture.Start($"{ServerFixture.Postgres};Database={database};Pooling=false", Path.Combine(folder, "data"), folder, outside))
+            _ = server.Server;
+        await ServerFixture.ExecuteAsync($"select pg_terminate_backend(pid) from pg_stat_activity where datname = '{database}'");
+        Directory.Delete(folder, recursive: true);
+        return database;
     }
 
     /// <summary>A second process on the same database and the same files.</summary>
@@ -64,7 +90,6 @@ internal sealed class ServerProcess : IAsyncDisposable
         start.Environment["ConnectionStrings__Wexel"] = $"{ServerFixture.Postgres};Database={_database}";
         start.Environment["Wexel__Data"] = Data;
         start.Environment["Wexel__Assets"] = Path.Combine(home, "artifacts");
-        start.Environment["Wexel__Demo"] = Path.Combine(_folder, "demo");
         start.Environment["Wexel__KeepFree"] = "0";
         start.Environment["Wexel__LostAfter"] = "00:00:04";
         _process = Process.Start(start)!;

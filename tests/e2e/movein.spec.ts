@@ -11,7 +11,7 @@ function smallPrint(name: string): string {
   const text = (size: number, x: number, y: number, words: string, when = '') => `drawtext=fontfile=${font}:fontsize=${size}:text='${words}':x=${x}:y=${y}:fontcolor=black${when}`
   const small = [0, 1, 2].map((i) => text(19, 1100, 620 + i * 34, `Row ${i + 1} of the fares that hold this season`, ":enable='between(t,4,12)'"))
   execFileSync('ffmpeg', [
-    ...['-v', 'error', '-y', '-f', 'lavfi', '-i', 'color=c=white:s=1920x1080:r=30:d=16'],
+    ...['-v', 'error', '-y', '-f', 'lavfi', '-i', 'color=c=white:s=1920x1080:r=10:d=16'],
     ...['-f', 'lavfi', '-i', 'sine=f=330:d=16', '-vf', [text(60, 80, 60, 'Fares and seasons'), ...small].join(','), '-pix_fmt', 'yuv420p', '-shortest', path],
   ])
   return path

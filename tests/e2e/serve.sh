@@ -1,6 +1,6 @@
 #!/usr/bin/env bash
 # Starts the real server and the stand-ins for the browser tests, with a database and a store of their own.
-# Usage: serve.sh FOLDER PORT PORT-OUTSIDE PORT-SMTP short|whole; short is some of the demo's lessons, only the first seconds of each, at most 720 lines.
+# Usage: serve.sh FOLDER PORT PORT-OUTSIDE PORT-SMTP short|whole; short is some of the demo's lessons, only the first seconds of each, 360 lines high.
 set -euo pipefail
 home=$(cd "$(dirname "$0")/../.." && pwd)
 data=$1 server_port=$2 outside_port=$3 smtp_port=$4 demo=$home/demo
@@ -18,9 +18,7 @@ if [ "$5" = short ]; then
     for (const l of lessons) console.log(`${l.released ? 45 : 8}\t${l.file}`)' "$home/demo/lessons.json" "$demo/lessons.json" |
     # What is released is watched, also on a machine so busy that a test lags behind it.
     while IFS=$'\t' read -r seconds file; do
-      height=$(ffprobe -v error -select_streams v:0 -show_entries stream=height -of csv=p=0 "$home/demo/recordings/$file")
-      coded=(-c copy); [ "$height" -le 720 ] || coded=(-vf scale=-2:720 -c:v libx264 -preset veryfast -crf 18 -c:a copy)
-      ffmpeg -nostdin -v error -t "$seconds" -i "$home/demo/recordings/$file" "${coded[@]}" "$demo/recordings/$file"
+      ffmpeg -nostdin -v error -t "$seconds" -i "$home/demo/recordings/$file" -vf scale=-2:360 -c:v libx264 -preset ultrafast -crf 18 -c:a copy "$demo/recordings/$file"
     done
 fi
 "$bin/createdb" -h 127.0.0.1 -p "$pg" -U wexel "$database"

@@ -20,7 +20,7 @@ test('two profiles are tried on the same seconds, estimates come from samples, a
   await expect(page.getByAltText('The Small 480p at this moment')).toBeVisible()
   await hasNoAccessibilityFaults(page)
   const row = page.getByRole('row', { name: /Small 480p/ })
-  await expect(row).toContainText('640 × 480')
+  await expect(row).toContainText('480 × 360')
   await expect(row).toContainText(/0\.\d{4} on average/)
   const before = await page.getByAltText('The Small 480p at this moment').getAttribute('src')
   // It opens where the two are least like each other, which may be the last frame.
