@@ -57,6 +57,22 @@ test('what was done before the page was left is undone and done again, and any r
   await expect(cuts(page)).toContainText('2 stretches')
 })
 
+test('more than a browser sends for a page that is gone is sent before it goes', async ({ page }) => {
+  await signIn(page)
+  const lesson = await broughtIn(page, 'long contents.mp4', 9)
+  await page.goto(`${lesson}/mark-up`)
+  await page.getByRole('button', { name: 'Paste contents' }).click()
+  // A section on every frame but the last ones, with a title as long as learning systems take: well over 64 KiB, which is the limit.
+  const contents = Array.from({ length: 250 }, (_, i) => `0:0${(i / 30).toFixed(3)} ${`Section ${i} `.padEnd(190, 'of a very long lesson ')}end`)
+  await page.getByLabel(/A time and a title on each line/).fill(contents.join('\n'))
+  page.on('dialog', (leaving) => leaving.accept())
+  await page.getByRole('button', { name: /Take \d+ sections?/ }).click()
+  // At once, before it is saved by itself.
+  await page.goto('/')
+  const sections = async () => (await (await page.request.get(`/api/lessons/${lesson.split('/').at(-1)}`)).json()).document.sections.length
+  await expect.poll(sections).toBe(250)
+})
+
 test('two people edit one lesson: the second sees the difference and nothing is overwritten', async ({ page, browser }) => {
   test.setTimeout(120_000)
   await signIn(page)
