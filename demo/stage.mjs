@@ -17,6 +17,8 @@ export class Stage {
   static async open(page, folder, seed) {
     const stage = new Stage(page, folder, seed)
     stage.lens = await page.context().newCDPSession(page)
+    // In the screen's own pixels: without a clip, pictures come in the page's.
+    stage.seen = { x: 0, y: 0, ...page.viewportSize(), scale: await page.evaluate(() => devicePixelRatio) }
     await stage.point(stage.x, stage.y)
     await stage.take()
     return stage
@@ -44,7 +46,7 @@ export class Stage {
 
   /** Takes a picture of what is seen from now on. */
   async take() {
-    const { data } = await this.lens.send('Page.captureScreenshot', { format: 'png', optimizeForSpeed: true })
+    const { data } = await this.lens.send('Page.captureScreenshot', { format: 'png', optimizeForSpeed: true, clip: this.seen })
     if (this.shots.at(-1)?.at === this.now) this.shots.pop()
     const file = join(this.folder, `${this.shots.length}.png`)
     writeFileSync(file, Buffer.from(data, 'base64'))

@@ -109,22 +109,42 @@ public sealed class FaultTests(ServerFixture fixture) : IClassFixture<ServerFixt
     public async Task Looking_through_that_cannot_write_says_so_and_can_be_asked_for_again()
     {
         var trainer = await fixture.SignedInAsync();
-        var clip = Path.Combine(Path.GetTempPath(), $"wexel-fault-{Guid.NewGuid():N}.mp4");
-        await CliWrap.Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-f", "lavfi", "-i", "testsrc2=s=320x180:r=30:d=2.3", "-pix_fmt", "yuv420p", clip]).ExecuteAsync();
-        var bytes = await File.ReadAllBytesAsync(clip, TestContext.Current.CancellationToken);
-        File.Delete(clip);
-        var hash = Convert.ToHexStringLower(SHA256.HashData(bytes));
+        var (bytes, hash) = await ClipAsync("2.3");
         // Where its pictures would go lies a file.
         var blocked = new FileStore(fixture.Data).Folder(AnalysisJob.PicturesKey(hash));
         if (Directory.Exists(blocked))
             Directory.Delete(blocked);
         Directory.CreateDirectory(Path.GetDirectoryName(blocked)!);
         await File.WriteAllTextAsync(blocked, "", TestContext.Current.CancellationToken);
-        (await trainer.PutAsync("/api/recordings?fileName=deck.mp4", new ByteArrayContent(bytes) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } })).EnsureSuccessStatusCode();
-        var failed = await trainer.UntilAsync($"/api/recordings/{hash}", r => r.GetProperty("analysis").ValueKind == JsonValueKind.Object || r.GetProperty("analysisFailure").ValueKind == JsonValueKind.String);
+        var failed = await BroughtInAsync(trainer, bytes, hash);
         failed.GetProperty("analysisFailure").GetString()!.ShouldStartWith("It could not be looked through");
         File.Delete(blocked);
         (await trainer.PostAsync($"/api/recordings/{hash}/look-through", null)).EnsureSuccessStatusCode();
         await trainer.UntilAsync($"/api/recordings/{hash}", r => r.GetProperty("analysis").ValueKind == JsonValueKind.Object);
+    }
+
+    /// <summary>A recorder that was stopped at once leaves a single frame, of which there is no picture for the sheet.</summary>
+    [Fact]
+    public async Task A_recording_of_one_frame_is_looked_through()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var (bytes, hash) = await ClipAsync("0.03");
+        (await BroughtInAsync(trainer, bytes, hash)).GetProperty("analysisFailure").ValueKind.ShouldBe(JsonValueKind.Null);
+    }
+
+    private static async Task<(byte[] Bytes, string Hash)> ClipAsync(string seconds)
+    {
+        var clip = Path.Combine(Path.GetTempPath(), $"wexel-fault-{Guid.NewGuid():N}.mp4");
+        await CliWrap.Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-f", "lavfi", "-i", $"testsrc2=s=320x180:r=30:d={seconds}", "-pix_fmt", "yuv420p", clip]).ExecuteAsync();
+        var bytes = await File.ReadAllBytesAsync(clip, TestContext.Current.CancellationToken);
+        File.Delete(clip);
+        return (bytes, Convert.ToHexStringLower(SHA256.HashData(bytes)));
+    }
+
+    /// <summary>Brings it in, and gives what is known of it once it was looked through or could not be.</summary>
+    private static async Task<JsonElement> BroughtInAsync(HttpClient trainer, byte[] bytes, string hash)
+    {
+        (await trainer.PutAsync("/api/recordings?fileName=deck.mp4", new ByteArrayContent(bytes) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } })).EnsureSuccessStatusCode();
+        return await trainer.UntilAsync($"/api/recordings/{hash}", r => r.GetProperty("analysis").ValueKind == JsonValueKind.Object || r.GetProperty("analysisFailure").ValueKind == JsonValueKind.String);
     }
 }

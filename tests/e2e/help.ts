@@ -1,6 +1,5 @@
 import { execFileSync } from 'node:child_process'
 import { mkdtempSync } from 'node:fs'
-import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import AxeBuilder from '@axe-core/playwright'
 import { expect, type Page } from '@playwright/test'
@@ -9,7 +8,7 @@ export const trainer = 'mara.tarn@brackwater.example'
 export const learner = 'joss.reed@brackwater.example'
 /** A learner who has not watched anything yet. */
 export const newcomer = 'nell.howe@brackwater.example'
-export const folder = mkdtempSync(join(tmpdir(), 'wexel-e2e-clips-'))
+export const folder = mkdtempSync(join(process.env.WEXEL_E2E_DATA as string, 'clips-'))
 
 export async function signIn(page: Page, who = trainer) {
   await page.goto('/sign-in')

@@ -1,4 +1,4 @@
-import { mkdtempSync } from 'node:fs'
+import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { defineConfig } from '@playwright/test'
@@ -11,8 +11,12 @@ const worldOf = (worker: number) => ({ server: 5285 + 10 * worker, outside: 5286
 const own = Number(process.env.TEST_PARALLEL_INDEX ?? 0)
 export const ports = worldOf(own)
 
-/** The servers' folder; the workers read this file again, and are told the same one. */
-process.env.WEXEL_E2E_DATA ??= mkdtempSync(join(tmpdir(), 'wexel-e2e-'))
+/** The folder of the servers and the clips; the workers read this file again, and are told the same one. */
+if (!process.env.WEXEL_E2E_DATA) {
+  const folder = mkdtempSync(join(tmpdir(), 'wexel-e2e-'))
+  process.env.WEXEL_E2E_DATA = folder
+  process.on('exit', () => rmSync(folder, { recursive: true, force: true }))
+}
 const folderOf = (worker: number) => join(process.env.WEXEL_E2E_DATA as string, `${worker}`)
 export const data = folderOf(own)
 
