@@ -65,6 +65,8 @@ async function record(browser, lesson) {
     ...['-vf', `${colours},fps=30`, '-c:v', 'libx264', '-preset', 'slow', '-crf', '20', ...tags, '-t', seconds, '-map_metadata', '-1'],
     join(recordings, lesson.file),
   ])
+  const seen = run('ffprobe', ['-v', 'error', '-select_streams', 'v:0', '-show_entries', 'stream=width,height', '-of', 'csv=s=x:p=0', join(recordings, lesson.file)])
+  if (seen.toString().trim() !== `${width}x${height}`) throw new Error(`${lesson.file} is ${seen.toString().trim()}, not ${width}x${height}`)
   if (lesson.words) {
     const contents = placed.filter((p) => p.step.section).map((p, n) => `${p.step.under ? '  ' : ''}${clock(n === 0 ? 0 : Math.round(p.at))} ${p.step.section}`)
     writeFileSync(join(recordings, `${lesson.id}.contents.txt`), `${contents.join('\n')}\n`)
