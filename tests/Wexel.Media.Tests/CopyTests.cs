@@ -15,7 +15,8 @@ namespace Wexel.Media.Tests;
 /// <summary>Pictures that are copied and not encoded: each frame is held against a full encode of the same plan.</summary>
 public sealed class CopyTests(Clips clips) : IClassFixture<Clips>
 {
-    private const int Width = 640, Height = 360, Bit = 32, Bars = 64;
+    // At this size the last coded picture is also the last that is shown. Where it is not, ffmpeg reads of a copy that ends in a still stretch a picture too few.
+    private const int Width = 1280, Height = 720, Bit = 32, Bars = 64;
 
     private static readonly Profile Encoded = Making.AsLoudAsRecorded with { Picture = Making.AsLoudAsRecorded.Picture! with { Copy = false, Timing = TimingSettings.AsRecorded } };
 
@@ -134,9 +135,7 @@ public sealed class CopyTests(Clips clips) : IClassFixture<Clips>
         even.Picture!.EncodedSince!.ShouldContain("makes every frame");
         // Some seconds by themselves begin with the frame that stands.
         await Trial.MakeAsync(made.Plan.Picture!, made.Source.Picture.Even, made.From.Inputs, new SampleWindow(30, 60, 1), clips.Path(name + "-trial.mp4"), Cancel);
-        // Its last frame stands, however long the file says that it does.
-        var tried = await NumbersAsync(clips.Path(name + "-trial.mp4"));
-        tried.Concat(Enumerable.Repeat(tried[^1], 60 - tried.Count)).ShouldBe(expected[30..90]);
+        (await NumbersAsync(clips.Path(name + "-trial.mp4"))).ShouldBe(expected[30..90]);
     }
 
     /// <summary>In many recordings the picture begins a frame after the sound; alone, it begins with the file.</summary>
