@@ -14,8 +14,6 @@ internal sealed class SeededServer
     private static readonly Lazy<Task<SeededServer>> Released = new(() => MakeAsync(released: true));
 
     private readonly string _database = $"wexel_seeded_{Guid.NewGuid():N}";
-    private readonly Lock _one = new();
-    private Task _copying = Task.CompletedTask;
     private readonly string _folder;
 
     private SeededServer(string folder) => _folder = folder;
@@ -36,11 +34,7 @@ internal sealed class SeededServer
     /// <summary>Copies both; the demo's learning system then lies at another address.</summary>
     internal async Task CopyAsync(string database, string data, Uri learningSystem)
     {
-        // PostgreSQL copies a database only while nobody else uses it: one after the other.
-        Task copying;
-        lock (_one)
-            copying = _copying = _copying.ContinueWith(_ => ServerFixture.ExecuteAsync($"create database {database} template {_database}"), TaskScheduler.Default).Unwrap();
-        await copying;
+        await ServerFixture.CopyDatabaseAsync(_database, database);
         await ServerFixture.ExecuteAsync($"update \"Outlets\" set \"Address\" = '{learningSystem}' where \"Address\" is not null", database);
         foreach (var file in Directory.EnumerateFiles(Data, "*", SearchOption.AllDirectories))
         {

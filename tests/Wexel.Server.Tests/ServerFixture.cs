@@ -15,6 +15,8 @@ public class ServerFixture : IAsyncLifetime
     internal const string Learner = "joss.reed@brackwater.example";
     internal const string Password = "Ferry-2026";
 
+    private static readonly SemaphoreSlim Copying = new(1);
+
     private readonly string _database = $"wexel_test_{Guid.NewGuid():N}";
     private readonly string _folder = Directory.CreateTempSubdirectory("wexel-server-").FullName;
     private WebApplicationFactory<Setup.WexelOptions>? _server;
@@ -82,6 +84,20 @@ public class ServerFixture : IAsyncLifetime
         var client = Anonymous();
         (await client.PostAsJsonAsync("/api/sign-in", new { email = who, password = Password })).EnsureSuccessStatusCode();
         return client;
+    }
+
+    /// <summary>Copies a database, which PostgreSQL does only while nobody else uses it: one after the other.</summary>
+    internal static async Task CopyDatabaseAsync(string template, string database)
+    {
+        await Copying.WaitAsync();
+        try
+        {
+            await ExecuteAsync($"create database {database} template {template}");
+        }
+        finally
+        {
+            Copying.Release();
+        }
     }
 
     internal static async Task ExecuteAsync(string sql, string database = "postgres")

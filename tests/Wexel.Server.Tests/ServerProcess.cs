@@ -12,7 +12,6 @@ internal sealed class ServerProcess : IAsyncDisposable
 {
     /// <summary>A database that is up to date and has the demo's people and outlets, and no lesson; it is copied for each.</summary>
     private static readonly Lazy<Task<string>> Blank = new(MakeBlankAsync);
-    private static readonly SemaphoreSlim Copying = new(1);
 
     private readonly string _folder;
     private readonly string _database;
@@ -27,17 +26,7 @@ internal sealed class ServerProcess : IAsyncDisposable
     internal static async Task<ServerProcess> CreateAsync()
     {
         var server = new ServerProcess(Directory.CreateTempSubdirectory("wexel-killed-").FullName, $"wexel_killed_{Guid.NewGuid():N}", owns: true);
-        var blank = await Blank.Value;
-        await Copying.WaitAsync();
-        try
-        {
-            await ServerFixture.ExecuteAsync($"create database {server._database} template {blank}");
-        }
-        finally
-        {
-            Copying.Release();
-        }
-
+        await ServerFixture.CopyDatabaseAsync(await Blank.Value, server._database);
         return server;
     }
 
