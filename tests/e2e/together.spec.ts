@@ -65,12 +65,22 @@ test('more than a browser sends for a page that is gone is sent before it goes',
   // A section on every frame but the last ones, with a title as long as learning systems take: well over 64 KiB, which is the limit.
   const contents = Array.from({ length: 250 }, (_, i) => `0:0${(i / 30).toFixed(3)} ${`Section ${i} `.padEnd(190, 'of a very long lesson ')}end`)
   await page.getByLabel(/A time and a title on each line/).fill(contents.join('\n'))
-  page.on('dialog', (leaving) => leaving.accept())
+  const sections = async () => (await (await page.request.get(`/api/lessons/${lesson.split('/').at(-1)}`)).json()).document.sections.length
+  // The browser asks whether to leave; it is sent before anybody answers.
+  const sent = new Promise<number>((resolve) => {
+    page.on('dialog', async (leaving) => {
+      await expect
+        .poll(sections)
+        .toBe(250)
+        .catch(() => undefined)
+      resolve(await sections())
+      await leaving.accept()
+    })
+  })
   await page.getByRole('button', { name: /Take \d+ sections?/ }).click()
   // At once, before it is saved by itself.
   await page.goto('/')
-  const sections = async () => (await (await page.request.get(`/api/lessons/${lesson.split('/').at(-1)}`)).json()).document.sections.length
-  await expect.poll(sections).toBe(250)
+  expect(await sent).toBe(250)
 })
 
 test('two people edit one lesson: the second sees the difference and nothing is overwritten', async ({ page, browser }) => {
