@@ -8,7 +8,7 @@ namespace Wexel.Media.Rendering;
 public static class Encoder
 {
     /// <summary>The maker's name and version for the key of an encoded picture.</summary>
-    public const string PictureMaker = "picture/2";
+    public const string PictureMaker = "picture/3";
 
     /// <summary>The maker's name and version for the key of an encoded sound.</summary>
     public const string SoundMaker = "encoded-sound/2";

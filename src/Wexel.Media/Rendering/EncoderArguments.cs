@@ -7,6 +7,12 @@ namespace Wexel.Media.Rendering;
 /// <summary>Prints how a picture or a sound is coded as ffmpeg's arguments.</summary>
 internal static class EncoderArguments
 {
+    /// <summary>
+    /// How much finer H.264's quality factor is where repeats are left out. At a constant rate the encoder makes a picture that stands better with
+    /// every repeat; here it is coded once, and must be that good at once.
+    /// </summary>
+    private const int FinerAsDrawn = 2;
+
     /// <summary>A picture's encoder.</summary>
     /// <param name="plan">The plan.</param>
     /// <param name="bitsPerSecond">The rate that is aimed at: the plan's, or what an encode that missed it was corrected to.</param>
@@ -38,12 +44,15 @@ internal static class EncoderArguments
         IEnumerable<string> rate = plan.Rate.Rule switch
         {
             // Otherwise the encoder spends far more on a frame that stands long than the quality factor asks for.
-            RateRule.Quality => ["-crf", Text(plan.Rate.Quality), "-maxrate", Text(h264.MaxBitsPerSecond), "-bufsize", Text(Buffer(plan, h264)), "-x264-params", parameterSets == 0 ? "force-cfr=1" : $"force-cfr=1:sps-id={Text(parameterSets)}"],
+            RateRule.Quality => ["-crf", Text(QualityFactor(plan)), "-maxrate", Text(h264.MaxBitsPerSecond), "-bufsize", Text(Buffer(plan, h264)), "-x264-params", parameterSets == 0 ? "force-cfr=1" : $"force-cfr=1:sps-id={Text(parameterSets)}"],
             RateRule.Constant => ["-b:v", Text(bitsPerSecond), "-minrate", Text(bitsPerSecond), "-maxrate", Text(bitsPerSecond), "-bufsize", Text(bitsPerSecond), "-x264-params", "nal-hrd=cbr:force-cfr=1"],
             _ => ["-b:v", Text(bitsPerSecond), "-maxrate", Text(h264.MaxBitsPerSecond), "-bufsize", Text(h264.BufferBits)],
         };
         return ["-c:v", "libx264", "-profile:v", profile, "-level:v", H264Level.Find(h264.Level)!.Name, "-preset", Preset(plan.Effort), "-refs", Text(h264.ReferenceFrames), .. rate];
     }
+
+    /// <summary>A quality factor of 0 would be lossless, which the profiles that browsers play do not have.</summary>
+    private static int QualityFactor(PicturePlan plan) => Math.Max(1, plan.Rate.Quality - (plan.Timing.MostRepeatsLeftOut > 0 ? FinerAsDrawn : 0));
 
     /// <summary>A ceiling that is below the level's holds over two seconds.</summary>
     private static long Buffer(PicturePlan plan, H264Plan h264) => plan.Rate.BitsPerSecond > 0 ? Math.Min(h264.BufferBits, 2 * h264.MaxBitsPerSecond) : h264.BufferBits;
