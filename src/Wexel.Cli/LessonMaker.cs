@@ -105,14 +105,14 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, string player
             await times.TakeAsync("finish", async () =>
             {
                 Directory.CreateDirectory(folder);
-                await Finishing.FinishAsync(plan, tracks, file, title, Chapters.Of(sections, plan.Length), cancel);
-                if (poster is not null)
-                    await Finishing.PosterAsync(tracks.Picture!, poster, plan.Length / 10, cancel);
+                await Task.WhenAll(
+                    Finishing.FinishAsync(plan, tracks, file, title, Chapters.Of(sections, plan.Length), cancel),
+                    poster is null ? Task.CompletedTask : Finishing.PosterAsync(tracks.Picture!, poster, plan.Length / 10, cancel));
             });
             var composed = plan.Sound is { } sound ? Composed(sound, work) : null;
             if (composed is not null)
                 await times.TakeAsync("check", () => SoundComposer.ComposeAsync(plan.Sound!, reel, map, request.Recordings, composed, cancel));
-            var found = await times.TakeAsync("check", () => FileChecker.CheckAsync(file, new MadeFrom(plan, inputs, composed, plan.Picture is null ? [] : ExpectedPicture.Frames([], map, plan.Picture.Copy is null ? reel : null), null), sections.Count, cancel));
+            var found = await times.TakeAsync("check", () => FileChecker.CheckAsync(file, new MadeFrom(plan, inputs, composed, plan.Picture is null ? [] : ExpectedPicture.Frames([], map), null), sections.Count, cancel));
             var lesson = new PlayerLesson(
                 DerivedKey.Of("web-lesson", title, found.Bytes)[..16], title, "", request.Language, plan.Length, plan.Picture?.Size.Width ?? 0, plan.Picture?.Size.Height ?? 0,
                 "", null, sections, cues.Count == 0 || plan.Picture?.Captions is not null ? null : new PlayerCaptions(request.Language, cues));

@@ -84,7 +84,7 @@ internal static class Making
             null, null, cancel);
         await Finishing.FinishAsync(plan, tracks, output, "A title = with; # marks\\", Chapters.Of(sections, plan.Length), cancel);
         // It is compared with its source only where that is what a test is about.
-        var from = new MadeFrom(plan, new EncodeInputs(sources, mark, Fonts), sound?.Path, compared && plan.Picture is not null ? ExpectedPicture.Frames([], map, null) : [], compared ? [] : null);
+        var from = new MadeFrom(plan, new EncodeInputs(sources, mark, Fonts), sound?.Path, compared && plan.Picture is not null ? ExpectedPicture.Frames([], map) : [], compared ? [] : null);
         return (recordings[0].Facts, from, Chapters.Of(sections, plan.Length).Count);
     }
 

@@ -36,7 +36,11 @@ public sealed record FilePlan(Container Container, bool CaptionsInside, bool Cha
 /// <param name="Prepared">What is done to its picture first; null for nothing.</param>
 public sealed record PartPlan(
     int Recording, IReadOnlyList<KeptStretch> Kept, bool SquarePixels, CanvasPlacement Placement, IReadOnlyList<ViewMove> Moves, ColourConversion? Colour,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] PicturePreparation? Prepared = null);
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] PicturePreparation? Prepared = null)
+{
+    /// <summary>Which frame of the lesson a frame of the recording becomes; null where it is not kept.</summary>
+    public long? Lesson(long recorded) => Kept.Where(k => recorded >= k.First && recorded < k.End).Select(k => (long?)(k.At + recorded - k.First)).FirstOrDefault();
+}
 
 /// <summary>One picture that is made: what is encoded into one track.</summary>
 /// <param name="Parts">What is made of each recording of which anything is kept, in order; one or more.</param>
@@ -62,6 +66,20 @@ public sealed record PicturePlan(
     /// <summary>Why it is not copied, to stand behind "since"; null where it is. Nothing that is made depends on it.</summary>
     [JsonIgnore]
     public string? EncodedSince { get; init; }
+
+    /// <summary>Which recording's frame a frame of the lesson is.</summary>
+    /// <param name="frame">The lesson's frame, on the grid.</param>
+    /// <exception cref="ArgumentOutOfRangeException">The lesson has no such frame.</exception>
+    public (PartPlan Part, long Frame) Recorded(long frame)
+    {
+        foreach (var part in Parts)
+        {
+            foreach (var kept in part.Kept.Where(k => frame >= k.At && frame < k.At + k.Count))
+                return (part, kept.First + frame - kept.At);
+        }
+
+        throw new ArgumentOutOfRangeException(nameof(frame), "The lesson has no such frame.");
+    }
 }
 
 /// <summary>How a picture is coded.</summary>

@@ -1,4 +1,5 @@
 using Wexel.Core.Editing;
+using Wexel.Core.Encoding;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 
@@ -18,20 +19,10 @@ public static class ExpectedPicture
     public static IReadOnlyList<TimeRange> Still(IReadOnlyList<TimeRange> still, TimeMap map) =>
         [.. still.Select(map.ToLesson).OfType<TimeRange>().OrderBy(r => r.Start)];
 
-    /// <summary>
-    /// The frames of the lesson at which a file is compared: spread over what was seen to change, a little after it. Where its recording's
-    /// key frames are known, the frame behind the key frame before is taken, since the source is decoded from there to each of them.
-    /// </summary>
+    /// <summary>The frames of the lesson at which a file is compared: spread over what was seen to change, a little after it.</summary>
     /// <param name="changes">Moments of the recording whose pictures differ from the one before; empty where nobody looked.</param>
     /// <param name="map">What is kept.</param>
-    /// <param name="reel">The recordings; null where the file's own frames stand at their key frames too, so that it would be looked at where it is best.</param>
-    public static IReadOnlyList<long> Frames(IReadOnlyList<TimeSpan> changes, TimeMap map, Reel? reel)
-    {
-        var spread = Spread(changes, map);
-        return reel is null ? spread : [.. spread.Select((frame, i) => BehindKeyFrame(frame, i == 0 ? -1 : spread[i - 1], map, reel)).Distinct()];
-    }
-
-    private static List<long> Spread(IReadOnlyList<TimeSpan> changes, TimeMap map)
+    public static IReadOnlyList<long> Frames(IReadOnlyList<TimeSpan> changes, TimeMap map)
     {
         var last = map.Frames - 1;
         var candidates = changes.Where(map.Keeps).Select(at => map.Grid.FrameAt(map.ToLesson(at) + Settled)).Where(f => f <= last).Distinct().Order().ToList();
@@ -40,13 +31,14 @@ public static class ExpectedPicture
         return [.. Enumerable.Range(0, Math.Min(Moments, candidates.Count)).Select(i => candidates[(int)((i + 0.5) / Math.Min(Moments, candidates.Count) * candidates.Count)]).Distinct()];
     }
 
-    private static long BehindKeyFrame(long frame, long after, TimeMap map, Reel reel)
-    {
-        var recorded = map.ToRecording(frame);
-        var part = reel.Parts.Last(p => p.First <= recorded);
-        if (part.Picture.Even is not { } even || even.Rate != map.Grid)
-            return frame;
-        var behind = part.First + even.KeyFrames.LastOrDefault(key => part.First + key < recorded, recorded - part.First - 1) + 1;
-        return map.ToLesson(behind) is { } found && found > after ? found : frame;
-    }
+    /// <summary>
+    /// The same moments, each gone back to the frame behind the key frame that its recording is decoded from, where that is kept and lies
+    /// behind the moment before. Where the picture is copied they stay: the file's key frames are the recording's, and it would be looked at where it is best.
+    /// </summary>
+    /// <param name="plan">The picture's plan.</param>
+    /// <param name="frames">The lesson's frames, in order.</param>
+    /// <param name="keys">For each, the recording's frame at which that key frame stands; null where it is not known.</param>
+    public static IReadOnlyList<long> BehindKeyFrames(PicturePlan plan, IReadOnlyList<long> frames, IReadOnlyList<long?> keys) =>
+        plan.Copy is not null ? frames : [.. frames.Select((frame, i) =>
+            keys[i] + 1 is { } behind && plan.Recorded(frame) is var (part, recorded) && behind < recorded && part.Lesson(behind) is { } found && (i == 0 || found > frames[i - 1]) ? found : frame).Distinct()];
 }

@@ -64,7 +64,7 @@ public static class RenditionMeasurer
         // A picture of another size than planned is wrong as it is, and not compared.
         var plan = from.Plan.Picture is { } planned && planned.Size == size ? planned : null;
         List<TimeSpan> ordered = [.. frames.Select(f => f.At).Order()];
-        using var comparison = plan is null || from.Frames.Count == 0 ? null : new MomentComparison(plan, from.Inputs, path, [.. from.Frames.Order()], ordered);
+        using var comparison = plan is null || from.Frames.Count == 0 ? null : new MomentComparison(plan, from.Inputs, path, await SourcePicture.QuicklyReadAsync(plan, from.Inputs, [.. from.Frames.Order()], cancel), ordered);
         var taking = comparison?.TakeSourceAsync(cancel) ?? Task.CompletedTask;
         var passing = WholePass.PictureAsync(path, colours.FullRange, length, comparison, cancel);
         await Task.WhenAll(taking, passing);

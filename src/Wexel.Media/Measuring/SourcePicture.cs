@@ -140,15 +140,8 @@ public static class SourcePicture
     internal static async Task<T> WithGraphAsync<T>(PicturePlan plan, EncodeInputs inputs, IReadOnlyList<long> frames, TimeSpan before, Func<IReadOnlyList<string>, string, int, Task<T>> use, CancellationToken cancel)
     {
         var grid = plan.Timing.Grid;
-        var wanted = frames.Select(frame => Sought(plan, frame)).ToList();
-        var from = new ReadingStart.Place[frames.Count];
-        foreach (var recording in wanted.Index().GroupBy(w => w.Item.Part.Recording, w => (w.Index, w.Item.Frame)))
-        {
-            var starts = await ReadingStart.OfAsync(MediaTool.SafeInput(inputs.Recordings[recording.Key]), grid, [.. recording.Select(w => w.Frame)], before, cancel);
-            foreach (var (of, start) in recording.Zip(starts))
-                from[of.Index] = start;
-        }
-
+        var wanted = frames.Select(plan.Recorded).ToList();
+        var from = await StartsAsync(plan, inputs, wanted, before, cancel);
         var sought = wanted.Select((w, i) => (Frame: frames[i], w.Part, From: from[i].Frame, First: w.Frame - from[i].Frame, Needed: from[i].Needed(grid.TimeOf(w.Frame)))).ToList();
         var still = plan with
         {
@@ -167,16 +160,30 @@ public static class SourcePicture
         return await use(arguments, graph, next);
     }
 
-    /// <summary>Which recording's frame a frame of the lesson is.</summary>
-    private static (PartPlan Part, long Frame) Sought(PicturePlan plan, long frame)
+    /// <summary>Frames at which a file is compared, at which its source is read quickly: see <see cref="ExpectedPicture.BehindKeyFrames"/>.</summary>
+    /// <param name="plan">The picture's plan.</param>
+    /// <param name="inputs">What it is made from.</param>
+    /// <param name="frames">The lesson's frames, in order.</param>
+    /// <param name="cancel">Stops it.</param>
+    /// <exception cref="ToolFailedException">A recording cannot be read.</exception>
+    internal static async Task<IReadOnlyList<long>> QuicklyReadAsync(PicturePlan plan, EncodeInputs inputs, IReadOnlyList<long> frames, CancellationToken cancel)
     {
-        foreach (var part in plan.Parts)
+        var grid = plan.Timing.Grid;
+        var starts = await StartsAsync(plan, inputs, [.. frames.Select(plan.Recorded)], Exactly, cancel);
+        return ExpectedPicture.BehindKeyFrames(plan, frames, [.. starts.Select(start => start.First is { } first ? grid.FrameAt(first) : (long?)null)]);
+    }
+
+    private static async Task<ReadingStart.Place[]> StartsAsync(PicturePlan plan, EncodeInputs inputs, IReadOnlyList<(PartPlan Part, long Frame)> wanted, TimeSpan before, CancellationToken cancel)
+    {
+        var from = new ReadingStart.Place[wanted.Count];
+        foreach (var recording in wanted.Index().GroupBy(w => w.Item.Part.Recording, w => (w.Index, w.Item.Frame)))
         {
-            foreach (var kept in part.Kept.Where(k => frame >= k.At && frame < k.At + k.Count))
-                return (part, kept.First + frame - kept.At);
+            var starts = await ReadingStart.OfAsync(MediaTool.SafeInput(inputs.Recordings[recording.Key]), plan.Timing.Grid, [.. recording.Select(w => w.Frame)], before, cancel);
+            foreach (var (of, start) in recording.Zip(starts))
+                from[of.Index] = start;
         }
 
-        throw new ArgumentOutOfRangeException(nameof(frame), "The lesson has no such frame.");
+        return from;
     }
 
     /// <summary>Where a part moves in, what is seen at the frame, gone to at once.</summary>

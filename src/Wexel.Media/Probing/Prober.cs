@@ -30,8 +30,9 @@ public static class Prober
             return Refused("recording-empty", $"“{fileName}” is empty; copy it again.");
         try
         {
-            var found = JsonDocument.Parse(await MediaTool.ProbeAsync(["-show_format", "-show_streams", "-of", "json", .. MediaTool.SafeInput(path)], cancel)).RootElement;
-            var facts = await ReadAsync(found, path, bytes, cancel);
+            var (asked, sampled) = (MediaTool.ProbeAsync(["-show_format", "-show_streams", "-of", "json", .. MediaTool.SafeInput(path)], cancel), FrameTimesAsync(path, RateSample, cancel));
+            await Task.WhenAll(asked, sampled);
+            var facts = await ReadAsync(JsonDocument.Parse(await asked).RootElement, await sampled, path, bytes, cancel);
             var refusal = RecordingCheck.Refusal(facts, fileName) ?? (RecordingCheck.FiltersNeeded(facts).Count == 0 ? null : RecordingCheck.Refusal(facts, fileName, await Filters.AllAsync()));
             return refusal is null ? new ProbeResult(facts, null) : new ProbeResult(null, refusal);
         }
@@ -54,14 +55,14 @@ public static class Prober
 
     private static ProbeResult Refused(string code, string sentence) => new(null, new Problem(code, sentence, "file"));
 
-    private static async Task<RecordingFacts> ReadAsync(JsonElement found, string path, long bytes, CancellationToken cancel)
+    private static async Task<RecordingFacts> ReadAsync(JsonElement found, List<double> sampled, string path, long bytes, CancellationToken cancel)
     {
         var streams = found.TryGetProperty("streams", out var list) ? list.EnumerateArray().ToList() : [];
         var video = streams.FirstOrDefault(s => Text(s, "codec_type") == "video" && !IsCover(s));
         var format = found.GetProperty("format");
         var sounds = streams.Where(s => Text(s, "codec_type") == "audio" && Number(s, "channels") > 0).Select(s => ReadSound(s, format)).ToList();
         var container = ContainerOf(Text(format, "format_name") ?? "", Text(format.TryGetProperty("tags", out var tags) ? tags : default, "major_brand"), streams);
-        var frames = video.ValueKind == JsonValueKind.Undefined ? [] : await FrameTimesAsync(path, RateSample, cancel);
+        var frames = video.ValueKind == JsonValueKind.Undefined ? [] : sampled;
         var length = Seconds(format, "duration");
         if (length <= TimeSpan.Zero && frames.Count > 0)
         {

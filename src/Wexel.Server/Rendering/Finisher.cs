@@ -47,7 +47,7 @@ internal sealed class Finisher(FileStore store, IOptions<WexelOptions> options)
         var inputs = planned.Inputs(store, options.Value.PlayerFolder);
         if (plan.Sound is { } sound)
             await SoundComposer.ComposeAsync(sound, planned.Reel, map, inputs.Recordings, planned.Composed(store), cancel);
-        var from = new MadeFrom(plan, inputs, plan.Sound is null ? null : planned.Composed(store), plan.Picture is null ? [] : ExpectedPicture.Frames(analysis.PictureMoments, map, plan.Picture.Copy is null ? planned.Reel : null), ExpectedPicture.Still(analysis.Still, map));
+        var from = new MadeFrom(plan, inputs, plan.Sound is null ? null : planned.Composed(store), plan.Picture is null ? [] : ExpectedPicture.Frames(analysis.PictureMoments, map), ExpectedPicture.Still(analysis.Still, map));
         var found = await FileChecker.CheckAsync(file, from, chapters, cancel);
         return new FinishedFile("", found.Bytes, found.Check, found.Codecs);
     }

@@ -1,5 +1,6 @@
 using CsCheck;
 using Wexel.Core.Editing;
+using Wexel.Core.Encoding;
 using Wexel.Core.Inspection;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
@@ -20,7 +21,7 @@ public class ExpectedPictureTests
         Gen.Select(Gen.Int[1, 4000], Gen.Int[0, 120_000].Array[0, 40]).Sample((frames, changes) =>
         {
             var map = TimeMap.Of(new FrameRate(30, 1), TimeSpan.FromSeconds(frames / 30.0), []);
-            var chosen = ExpectedPicture.Frames([.. changes.Order().Select(c => Ms.Of(c))], map, null);
+            var chosen = ExpectedPicture.Frames([.. changes.Order().Select(c => Ms.Of(c))], map);
             return chosen.Count is > 0 and <= ExpectedPicture.Moments && chosen.All(f => f >= 0 && f < map.Frames) && chosen.SequenceEqual(chosen.Distinct().Order());
         });
 
@@ -28,15 +29,14 @@ public class ExpectedPictureTests
     [Fact]
     public void Moments_stand_behind_the_recordings_key_frames_where_those_are_known()
     {
-        var facts = Sample.Facts();
-        var even = new EvenFrames(new FrameRate(30, 1), 1950, [0, 140, 290, 700, 1100, 1250], 65 * 60_000, "High", 31);
-        var known = Reel.Of(facts with { Picture = facts.Picture! with { Even = even } });
-        var map = known.Map([new TimeRange(Ms.Of(3000), Ms.Of(6000))]);
-        var spread = ExpectedPicture.Frames([], map, null);
-        var chosen = ExpectedPicture.Frames([], map, known);
+        var reel = Reel.Of(Sample.Facts());
+        var map = reel.Map([new TimeRange(Ms.Of(3000), Ms.Of(6000))]);
+        var plan = RenderPlanner.Plan(reel, map, Profiles.Web, new LessonLook()).Picture! with { Copy = null };
+        var spread = ExpectedPicture.Frames([], map);
         spread.Select(map.ToRecording).ShouldBe([244, 554, 864, 1174, 1484, 1794]);
-        // The key frame at 140 is cut away, and the one before the last moment lies in the part of the moment before.
-        chosen.Select(map.ToRecording).ShouldBe([244, 291, 701, 1101, 1251, 1794]);
-        ExpectedPicture.Frames([], map, Reel.Of(facts)).ShouldBe(spread);
+        long?[] before = [140, 290, 700, null, 1250, 1250];
+        // The key frame at 140 is cut away, the fourth is not known, and the last lies in the part of the moment before.
+        ExpectedPicture.BehindKeyFrames(plan, spread, before).Select(map.ToRecording).ShouldBe([244, 291, 701, 1174, 1251, 1794]);
+        ExpectedPicture.BehindKeyFrames(plan with { Copy = new CopyPlan([]) }, spread, before).ShouldBe(spread);
     }
 }
