@@ -173,7 +173,7 @@ public static class SourcePicture
         return ExpectedPicture.BehindKeyFrames(plan, frames, [.. starts.Select(start => start.First is { } first ? grid.FrameAt(first) : (long?)null)]);
     }
 
-    private static async Task<ReadingStart.Place[]> StartsAsync(PicturePlan plan, EncodeInputs inputs, IReadOnlyList<(PartPlan Part, long Frame)> wanted, TimeSpan before, CancellationToken cancel)
+    private static async Task<ReadingStart.Place[]> StartsAsync(PicturePlan plan, EncodeInputs inputs, List<(PartPlan Part, long Frame)> wanted, TimeSpan before, CancellationToken cancel)
     {
         var from = new ReadingStart.Place[wanted.Count];
         foreach (var recording in wanted.Index().GroupBy(w => w.Item.Part.Recording, w => (w.Index, w.Item.Frame)))
