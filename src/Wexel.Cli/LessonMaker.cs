@@ -46,15 +46,15 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, string player
         {
             var probed = await times.TakeAsync("probe", () => Prober.ProbeAsync(recording, Path.GetFileName(recording), cancel));
             var facts = probed.Facts ?? throw new UnusableInputException(probed.Problem!.Sentence);
-            facts = damaged ? facts with { Picture = facts.Picture! with { Damaged = true } } : await times.TakeAsync("probe", () => EvenFramesFinder.WithAsync(facts, recording, cancel));
-            facts = request.Sound is { } sound && facts.Sounds.Count > 0
-                ? facts with { UsedSounds = SoundTracks.Read(sound, facts.Sounds.Count) ?? throw new UnusableInputException($"“{Path.GetFileName(recording)}” has {facts.Sounds.Count} sound tracks; “{sound}” names others. Write --sound 1, --sound 1+2 or --sound all.") }
-                : await times.TakeAsync("listen", () => SpokenTrackFinder.WithAsync(facts, recording, cancel));
+            var pictured = damaged ? Task.FromResult(facts with { Picture = facts.Picture! with { Damaged = true } }) : times.TakeAsync("probe", () => EvenFramesFinder.WithAsync(facts, recording, cancel));
+            var heard = times.TakeAsync("listen", () => HeardAsync(facts, request.Sound, recording, cancel));
+            await Task.WhenAll(pictured, heard);
+            (facts, var sides) = ((await heard).Facts with { Picture = (await pictured).Picture }, (await heard).Sides);
             if (SoundTracks.InWords(facts) is { } tracks)
                 where.Error.WriteLine($"{Path.GetFileName(recording)}: {tracks}");
             if (facts.Subtitles is { Count: > 0 } inside && request.Captions is null)
                 where.Error.WriteLine($"{Path.GetFileName(recording)}: there are captions inside ({string.Join(", ", inside.Select(s => s.Language ?? "language not stated"))}); take them out with “ffmpeg -i RECORDING -map 0:s:{inside[0].Place} captions.vtt”, look them through, and give them with --captions.");
-            recordings.Add((facts, await times.TakeAsync("listen", () => RecordingAnalyser.SidesAsync(facts, recording, cancel))));
+            recordings.Add((facts, sides));
         }
 
         var reel = Reel.Of(recordings);
@@ -120,6 +120,15 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, string player
         }
 
         return made;
+    }
+
+    /// <summary>Which of a recording's sounds are taken, and which sides of them are heard.</summary>
+    private static async Task<(RecordingFacts Facts, SoundSides? Sides)> HeardAsync(RecordingFacts facts, string? chosen, string recording, CancellationToken cancel)
+    {
+        facts = chosen is not null && facts.Sounds.Count > 0
+            ? facts with { UsedSounds = SoundTracks.Read(chosen, facts.Sounds.Count) ?? throw new UnusableInputException($"“{Path.GetFileName(recording)}” has {facts.Sounds.Count} sound tracks; “{chosen}” names others. Write --sound 1, --sound 1+2 or --sound all.") }
+            : await SpokenTrackFinder.WithAsync(facts, recording, cancel);
+        return (facts, await RecordingAnalyser.SidesAsync(facts, recording, cancel));
     }
 
     private sealed record Wanted(Profile Profile, RenderPlan Plan, FinishInputs Tracks);

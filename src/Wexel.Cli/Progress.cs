@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Diagnostics;
 
 namespace Wexel.Cli;
@@ -22,7 +23,7 @@ internal sealed class PercentOnError(TimeSpan length, Surroundings where) : IPro
 /// <summary>How long each step took, all lessons together.</summary>
 internal sealed class Stopwatches
 {
-    private readonly Dictionary<string, long> _taken = [];
+    private readonly ConcurrentDictionary<string, long> _taken = new();
 
     public IReadOnlyDictionary<string, long> Taken => _taken;
 
@@ -30,7 +31,7 @@ internal sealed class Stopwatches
     {
         var watch = Stopwatch.StartNew();
         var result = await work();
-        _taken[step] = _taken.GetValueOrDefault(step) + watch.ElapsedMilliseconds;
+        _taken.AddOrUpdate(step, watch.ElapsedMilliseconds, (_, before) => before + watch.ElapsedMilliseconds);
         return result;
     }
 

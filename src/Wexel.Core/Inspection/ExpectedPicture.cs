@@ -13,6 +13,9 @@ public static class ExpectedPicture
 
     private static readonly TimeSpan Settled = TimeSpan.FromSeconds(0.5);
 
+    /// <summary>Who seeks a moment that is nearer behind a key frame may be taken to the key frame before it.</summary>
+    private static readonly TimeSpan SafelyBehind = TimeSpan.FromSeconds(0.2);
+
     /// <summary>The stretches of the lesson in which its source stands still: what stands still before a cut and after it may not be the same picture.</summary>
     /// <param name="still">The stretches of the recording, see <see cref="StillStretches"/>.</param>
     /// <param name="map">What is kept.</param>
@@ -32,7 +35,7 @@ public static class ExpectedPicture
     }
 
     /// <summary>
-    /// The same moments, each gone back to the frame behind the key frame that its recording is decoded from, where that is kept and lies
+    /// The same moments, each gone back to a little behind the key frame that its recording is decoded from, where that is kept and lies
     /// behind the moment before. Where the picture is copied they stay: the file's key frames are the recording's, and it would be looked at where it is best.
     /// </summary>
     /// <param name="plan">The picture's plan.</param>
@@ -40,5 +43,5 @@ public static class ExpectedPicture
     /// <param name="keys">For each, the recording's frame at which that key frame stands; null where it is not known.</param>
     public static IReadOnlyList<long> BehindKeyFrames(PicturePlan plan, IReadOnlyList<long> frames, IReadOnlyList<long?> keys) =>
         plan.Copy is not null ? frames : [.. frames.Select((frame, i) =>
-            keys[i] + 1 is { } behind && plan.Recorded(frame) is var (part, recorded) && behind < recorded && part.Lesson(behind) is { } found && (i == 0 || found > frames[i - 1]) ? found : frame).Distinct()];
+            keys[i] + plan.Timing.Grid.FrameAt(SafelyBehind) is { } behind && plan.Recorded(frame) is var (part, recorded) && behind < recorded && part.Lesson(behind) is { } found && (i == 0 || found > frames[i - 1]) ? found : frame).Distinct()];
 }

@@ -61,7 +61,7 @@ internal static class ReadingStart
 
     /// <summary>
     /// When the first picture is shown that comes from each moment on; null where the file does not say. Null for all where moments cannot be
-    /// sought at all: some files cannot be read from the middle, and where times begin below 0 tools do not agree on what is meant.
+    /// sought at all: some files cannot be read from the middle.
     /// </summary>
     private static async Task<IReadOnlyList<TimeSpan?>?> FirstAsync(IReadOnlyList<string> input, IReadOnlyList<TimeSpan> moments, CancellationToken cancel)
     {
@@ -77,17 +77,26 @@ internal static class ReadingStart
 
     private static async Task<IReadOnlyList<TimeSpan?>?> SoughtAsync(IReadOnlyList<string> input, IReadOnlyList<TimeSpan> moments, CancellationToken cancel)
     {
-        var (start, together) = await PacketsAsync(input, string.Join(',', moments.Select(m => Seconds(m) + "%+#1")), cancel);
-        if (start < TimeSpan.Zero)
-            return null;
+        var (start, together) = await PacketsAsync(input, At(moments), cancel);
         if (start == TimeSpan.Zero && together.Count == moments.Count)
             return together;
-        // Each by itself: counted from where the file starts, and whether or not there is one.
+        // A recording's time counts from where the file starts.
+        List<TimeSpan> own = [.. moments.Select(moment => moment + start)];
+        if (own.TrueForAll(at => at >= TimeSpan.Zero) && (await PacketsAsync(input, At(own), cancel)).Shown is { } shifted && shifted.Count == moments.Count)
+            return [.. shifted.Select(Recorded)];
+        if (start < TimeSpan.Zero)
+            return null;
+        // Each by itself: whether or not there is one.
         var each = new List<TimeSpan?>();
         foreach (var moment in moments)
-            each.Add((await PacketsAsync(input, $"+{Seconds(moment)}%+#1", cancel)).Shown.FirstOrDefault() is { } shown ? shown == Never ? shown : shown - start : null);
+            each.Add(Recorded((await PacketsAsync(input, $"+{Seconds(moment)}%+#1", cancel)).Shown.FirstOrDefault()));
         return each;
+
+        TimeSpan? Recorded(TimeSpan? shown) => shown is { } at && at < Never ? at - start : shown;
     }
+
+    /// <summary>The packets that are read first from moments on.</summary>
+    private static string At(IEnumerable<TimeSpan> moments) => string.Join(',', moments.Select(m => Seconds(m) + "%+#1"));
 
     private static async Task<(TimeSpan Start, List<TimeSpan?> Shown)> PacketsAsync(IReadOnlyList<string> input, string intervals, CancellationToken cancel)
     {
