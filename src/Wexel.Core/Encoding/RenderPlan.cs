@@ -132,6 +132,9 @@ public sealed record FrameTiming(
     /// <summary>What a jump costs is the coded frames from the key frame on, not the seconds: at most so many of them are decoded before the picture is there.</summary>
     public const int MostCodedFrames = 300;
 
+    /// <summary>After so many an encoder sets one: jumping is then about as quick as in a file that its encoder coded at a constant rate.</summary>
+    public const int CodedFramesApart = 200;
+
     /// <summary>However little happens, a key frame stands after so long.</summary>
     public static readonly TimeSpan FurthestKeyFrame = TimeSpan.FromSeconds(60);
 
@@ -141,14 +144,11 @@ public sealed record FrameTiming(
 
     /// <summary>How many coded frames there are at most from one key frame up to the next.</summary>
     [JsonIgnore]
-    public int MostBetweenKeyFrames
-    {
-        get
-        {
-            var every = KeyFrameEvery is null ? MostCodedFrames : (int)Math.Ceiling((KeyFrameDistance.TotalSeconds * Made.PerSecond) - 0.001);
-            return InPieces ? every : Math.Min(every, MostCodedFrames);
-        }
-    }
+    public int MostBetweenKeyFrames => Between(MostCodedFrames);
+
+    /// <summary>After how many coded frames from a key frame on the encoder sets the next.</summary>
+    [JsonIgnore]
+    public int BetweenKeyFrames => Between(CodedFramesApart);
 
     /// <summary>The grid frames of which it is known before that they are key frames, in order. Where those come by what happens, the encoder sets more.</summary>
     public IEnumerable<long> KeyFrames()
@@ -163,7 +163,13 @@ public sealed record FrameTiming(
     {
         var known = KeyFrames().ToList();
         var perFrame = coded / (LastFrame + 1);
-        return known.Count + known.Zip(known.Skip(1).Append(LastFrame + 1), (from, to) => Math.Floor(Math.Max(Grid.TimeOf(to - from) / KeyFrameDistance, (to - from) * perFrame / MostBetweenKeyFrames) - 1e-6)).Sum();
+        return known.Count + known.Zip(known.Skip(1).Append(LastFrame + 1), (from, to) => Math.Floor(Math.Max(Grid.TimeOf(to - from) / KeyFrameDistance, (to - from) * perFrame / BetweenKeyFrames) - 1e-6)).Sum();
+    }
+
+    private int Between(int coded)
+    {
+        var every = KeyFrameEvery is null ? coded : (int)Math.Ceiling((KeyFrameDistance.TotalSeconds * Made.PerSecond) - 0.001);
+        return InPieces ? every : Math.Min(every, coded);
     }
 }
 

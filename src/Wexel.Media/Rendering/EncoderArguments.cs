@@ -25,7 +25,7 @@ internal static class EncoderArguments
             PictureCodec.Vp9 => Vp9(plan, bitsPerSecond),
             _ => Av1(plan, bitsPerSecond),
         },
-        "-g", Text(plan.Timing.MostBetweenKeyFrames), "-force_key_frames", plan.Timing.KeyFrameEvery is null ? KeyFrameRule(plan.Timing, plan.Parts[0].Kept[0].At) : KeyFrameTimes(plan.Timing, plan.Parts[0].Kept[0].At), .. plan.Timing.InPieces ? new[] { "-sc_threshold", "0", "-bf", "0" } : [],
+        "-g", Text(plan.Timing.BetweenKeyFrames), "-force_key_frames", plan.Timing.KeyFrameEvery is null ? KeyFrameRule(plan.Timing, plan.Parts[0].Kept[0].At) : KeyFrameTimes(plan.Timing, plan.Parts[0].Kept[0].At), .. plan.Timing.InPieces ? new[] { "-sc_threshold", "0", "-bf", "0" } : [],
         "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709", "-color_range", "tv",
     ];
 
