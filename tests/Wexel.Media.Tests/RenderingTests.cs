@@ -36,7 +36,7 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
         made.Measured.Picture!.KeyFrames.ShouldContain(k => (k - TimeSpan.FromMilliseconds(1700)).Duration() < TimeSpan.FromMilliseconds(17));
     }
 
-    /// <summary>Nothing asks for a key frame here: where much happens there are 150 frames from one to the next, where nothing does a minute.</summary>
+    /// <summary>Nothing asks for a key frame here: where much happens there are 165 frames from one to the next, where nothing does a minute.</summary>
     [Theory]
     [InlineData("web")]
     [InlineData("open-formats")]
@@ -45,10 +45,10 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
         // It moves for 22 s, 660 frames, then stands for 100 s.
         var source = await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=160x120:r=30:d=22,tpad=stop_mode=clone:stop_duration=100", "-c:v", "libx264", "-preset", "ultrafast", "-qp", "0", "-pix_fmt", "yuv420p", "moves-then-stands.mkv");
         var found = (await Making.MakeAsync(source, clips.Path($"{Guid.NewGuid():N}{Finishing.FileName(Profiles.Find(profile)!.Container)}"), [new("a", TimeSpan.Zero, "A"), new("b", TimeSpan.FromSeconds(5), "B")], Profiles.Find(profile))).Measured.Picture!;
-        found.MostBetweenKeyFrames.ShouldBe(150);
+        found.MostBetweenKeyFrames.ShouldBe(165);
         var keys = found.KeyFrames.Select(k => k.TotalSeconds).ToList();
         keys.Count.ShouldBe(6);
-        keys.Take(5).Zip([0.0, 5, 10, 15, 20]).ShouldAllBe(pair => Math.Abs(pair.First - pair.Second) < 0.02);
+        keys.Take(5).Zip([0.0, 5, 10.5, 16, 21.5]).ShouldAllBe(pair => Math.Abs(pair.First - pair.Second) < 0.02);
         keys[5].ShouldBeInRange(64, 65);
     }
 

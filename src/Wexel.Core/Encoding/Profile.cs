@@ -207,7 +207,7 @@ public sealed record PictureSettings(
     RateSettings Rate,
     [property: Setting("H.264 profile", "High", "Main and Constrained Baseline are for old devices and make larger files")] H264Profile H264Profile = H264Profile.High,
     [property: Setting("H.264 level", "automatic: the lowest that holds the picture", "a lower one than needed, and devices refuse the file", Least = 10, Most = 62)] int? Level = null,
-    [property: Setting("Key frames", "automatic: at each section, and after 150 frames or 60 s, 6 s with HLS", "closer together, jumping is quicker and the file larger", Unit = "s", Least = 0.5, Most = 30)] double? KeyFrameSeconds = null,
+    [property: Setting("Key frames", "automatic: at each section, and after 165 frames or 60 s, 6 s with HLS", "closer together, jumping is quicker and the file larger", Unit = "s", Least = 0.5, Most = 30)] double? KeyFrameSeconds = null,
     [property: Setting("Effort", "faster, for screens", "smaller takes up to ten times as long and saves some per cent")] Effort Effort = Effort.Faster,
     [property: Setting("House mark", "on", "another mark encodes the picture again")] bool HouseMark = true,
     [property: Setting("Further heights", "720, 480 and 360 with HLS: slow lines take the smaller ones", "each is encoded and stored besides", Unit = "pixels")] IReadOnlyList<int>? FurtherHeights = null,

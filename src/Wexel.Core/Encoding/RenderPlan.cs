@@ -133,7 +133,7 @@ public sealed record FrameTiming(
     public const int MostCodedFrames = 300;
 
     /// <summary>After so many an encoder sets one: jumping is then about as quick as in a file that its encoder coded at a constant rate.</summary>
-    public const int CodedFramesApart = 150;
+    public const int CodedFramesApart = 165;
 
     /// <summary>However little happens, a key frame stands after so long.</summary>
     public static readonly TimeSpan FurthestKeyFrame = TimeSpan.FromSeconds(60);

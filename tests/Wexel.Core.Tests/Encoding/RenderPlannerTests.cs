@@ -67,14 +67,14 @@ public class RenderPlannerTests
     {
         var timing = Plan(Sample.Facts(), sections: [new("a", TimeSpan.Zero, "A"), new("b", TimeSpan.FromSeconds(12.5), "B")]).Picture!.Timing;
         timing.KeyFrames().ShouldBe([0, 375]);
-        (timing.KeyFrameEvery, timing.BetweenKeyFrames, timing.MostBetweenKeyFrames, timing.KeyFrameDistance).ShouldBe((null, 150, 300, TimeSpan.FromSeconds(60)));
+        (timing.KeyFrameEvery, timing.BetweenKeyFrames, timing.MostBetweenKeyFrames, timing.KeyFrameDistance).ShouldBe((null, 165, 300, TimeSpan.FromSeconds(60)));
     }
 
     [Theory]
     [InlineData(60, 0, 1)]
     [InlineData(61, 0, 2)]
     [InlineData(600, 600, 10)]
-    [InlineData(600, 18_000, 120)]
+    [InlineData(600, 16_500, 100)]
     [InlineData(9, 270, 2)]
     public void How_many_key_frames_there_will_be_follows_from_time_and_frames(int seconds, double coded, double keys)
     {
