@@ -2,6 +2,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import { toast } from 'sonner'
 import { api, type Schemas, taken } from '../app/api'
+import { Columns } from '../ui/Columns'
 import { Mark } from '../ui/Mark'
 import { SortableList, useSortableItem } from '../ui/Sortable'
 import { clock } from '../ui/words'
@@ -32,7 +33,8 @@ export function CourseLessons({ course, selected, select }: Props) {
 
   return (
     <SortableList ids={ids} kind="lesson" nameOf={(id) => course.lessons.find((l) => l.id === id)?.title || 'Lesson without a title'} moved={moved}>
-      <table className="w-full">
+      <table className="w-full table-fixed">
+        <Columns widths={['w-7', 'w-8', '', 'w-[8%]', 'w-[17%]', 'w-[24%]', 'w-[13%]']} />
         <thead className="sr-only">
           <tr>
             <th>Selected</th>
@@ -58,7 +60,7 @@ function LessonLine({ lesson: l, alone, selected, select }: { lesson: Lesson; al
   const { item, isDragging, grip } = useSortableItem(l.id, l.title || 'the lesson without a title')
   return (
     <tr {...item} className={`border-b border-hairline align-top ${isDragging ? 'relative z-10 bg-field' : ''}`}>
-      <td className="w-7 py-2.5">
+      <td className="py-2.5">
         <input
           type="checkbox"
           aria-label={`Select ${l.title || 'the lesson without a title'}`}
@@ -67,8 +69,8 @@ function LessonLine({ lesson: l, alone, selected, select }: { lesson: Lesson; al
           onChange={(e) => select(e.target.checked)}
         />
       </td>
-      <td className="w-8 py-2.5">{!alone && grip}</td>
-      <td className="py-2.5 pr-4">
+      <td className="py-2.5">{!alone && grip}</td>
+      <td className="py-2.5 pr-4 wrap-anywhere">
         <Link to={`/lessons/${l.id}/mark-up`} className="text-[17px] hover:underline">
           {l.position}&ensp;{l.title || <span className="text-amber">Needs a title</span>}
         </Link>

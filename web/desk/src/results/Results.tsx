@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { api, taken } from '../app/api'
 import { useLessons } from '../lessons/useLessons'
+import { Columns } from '../ui/Columns'
 import { Mark } from '../ui/Mark'
 import { Page, Waiting } from '../ui/Page'
 import { count, day } from '../ui/words'
@@ -35,7 +36,8 @@ function Learners({ id }: { id: string }) {
   const learners = useQuery({ queryKey: ['learners', id], queryFn: () => taken(api.GET('/api/lessons/{id}/learners', { params: { path: { id } } })), refetchInterval: refreshMs })
   return (
     <Waiting query={learners}>
-      <table className="w-full">
+      <table className="w-full table-fixed">
+        <Columns widths={['', 'w-1/4', 'w-1/4', 'w-1/4']} />
         <thead className="sr-only">
           <tr>
             <th>Learner</th>
