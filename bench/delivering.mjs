@@ -49,9 +49,7 @@ await bringIn(
 
 // Every demo lesson and each of these with several profiles: what samples said, and what came. The first renditions teach how fast the machine is.
 const lessons = (await ask('GET', '/api/lessons')).flatMap((c) => c.lessons)
-// A server that has only just started is looking its recordings through, and then renders what the demo releases.
 for (const lesson of lessons) while ((await ask('GET', `/api/lessons/${lesson.id}/deliver`)).profiles.length === 0) await wait(200)
-while ((await quiet()).length === 0) await wait(200)
 const [sizes, times] = [[], []]
 for (const profile of ['small-480p', 'full-hd', 'adaptive', 'podcast-720p', 'open-formats', 'master'])
   for (const lesson of lessons.filter((l) => l.length < 120_000)) {
