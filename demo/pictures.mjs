@@ -36,15 +36,24 @@ await take('bring-in')
 await page.getByRole('link', { name: /^Tidy/ }).click()
 // Suggestions wait; a stretch is cut, and one is selected.
 await page.getByTestId('run-sheet').locator('[data-suggestion]').first().waitFor()
-const row = async (index) => page.locator('[data-block]').nth(index).boundingBox()
+/** Where a row of the sheet lies, the first that is wholly to be seen being 0. */
+const row = async (index) => {
+  const sheet = await page.getByTestId('run-sheet').boundingBox()
+  const rows = await Promise.all((await page.locator('[data-block]').all()).map((block) => block.boundingBox()))
+  return rows.filter((r) => r.y >= sheet.y && r.y + r.height <= sheet.y + sheet.height)[index]
+}
 const drag = async (from, to) => {
   await page.mouse.move(from.x + 300, from.y + 10)
   await page.mouse.down()
   await page.mouse.move(to.x + 300, to.y - 4, { steps: 8 })
   await page.mouse.up()
 }
-await page.getByTestId('run-sheet').getByRole('button', { name: 'Take', exact: true }).nth(1).click()
-await drag(await row(4), await row(5))
+const taken = page.getByTestId('run-sheet').getByRole('button', { name: 'Take', exact: true }).nth(1)
+await taken.scrollIntoViewIfNeeded()
+await page.waitForTimeout(500)
+await taken.click()
+await page.getByText(/revision 3: .* cut$/).waitFor()
+await drag(await row(0), await row(1))
 await page.waitForTimeout(800)
 await take('tidy')
 await page.keyboard.press('Escape')
