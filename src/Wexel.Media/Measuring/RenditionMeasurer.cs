@@ -30,8 +30,10 @@ public static class RenditionMeasurer
     {
         var plan = from.Plan;
         var listing = FramesAsync(path, cancel);
+        var choosing = plan.Picture is { } drawn && from.Frames.Count > 0 ? SourcePicture.QuicklyReadAsync(drawn, from.Inputs, [.. from.Frames.Order()], cancel) : Task.FromResult<IReadOnlyList<long>>([]);
         var found = JsonDocument.Parse(await MediaTool.ProbeAsync(["-show_format", "-show_streams", "-show_chapters", "-of", "json", .. MediaTool.OwnInput(path)], cancel)).RootElement;
         var frames = await listing;
+        var moments = await choosing;
         var streams = found.GetProperty("streams").EnumerateArray().ToList();
         List<JsonElement> Of(string type) => streams.FindAll(s => s.GetProperty("codec_type").GetString() == type);
         var format = found.GetProperty("format");
@@ -39,7 +41,7 @@ public static class RenditionMeasurer
         var name = format.GetProperty("format_name").GetString()!;
         var composing = from.ComposedSound is { } composed ? SoundHeard.OfComposedAsync(composed, plan.Sound!.Channels, cancel) : null;
         // WebM does not say how long a frame stands; its last one stands to the end.
-        var seeing = Of("video") is [var video, ..] ? PictureAsync(path, video, frames, length, !name.Contains("webm", StringComparison.Ordinal), from, cancel) : null;
+        var seeing = Of("video") is [var video, ..] ? PictureAsync(path, video, frames, moments, length, !name.Contains("webm", StringComparison.Ordinal), from, cancel) : null;
         var hearing = Of("audio") is [var audio, ..] ? SoundAsync(path, audio, cancel) : null;
         var picture = seeing is null ? default : await seeing;
         var sound = hearing is null ? default : await hearing;
@@ -57,14 +59,14 @@ public static class RenditionMeasurer
         return (facts, new ExpectedOfSource(from.Still, before?.Silent() ?? [], before?.Length));
     }
 
-    private static async Task<(PictureMeasured Picture, IReadOnlyList<string> Errors)> PictureAsync(string path, JsonElement video, IReadOnlyList<Frame> frames, TimeSpan length, bool saysDurations, MadeFrom from, CancellationToken cancel)
+    private static async Task<(PictureMeasured Picture, IReadOnlyList<string> Errors)> PictureAsync(string path, JsonElement video, IReadOnlyList<Frame> frames, IReadOnlyList<long> compared, TimeSpan length, bool saysDurations, MadeFrom from, CancellationToken cancel)
     {
         var size = new PictureSize(video.GetProperty("width").GetInt32(), video.GetProperty("height").GetInt32());
         var colours = Colours.Read(video);
         // A picture of another size than planned is wrong as it is, and not compared.
         var plan = from.Plan.Picture is { } planned && planned.Size == size ? planned : null;
         List<TimeSpan> ordered = [.. frames.Select(f => f.At).Order()];
-        using var comparison = plan is null || from.Frames.Count == 0 ? null : new MomentComparison(plan, from.Inputs, path, await SourcePicture.QuicklyReadAsync(plan, from.Inputs, [.. from.Frames.Order()], cancel), ordered);
+        using var comparison = plan is null || compared.Count == 0 ? null : new MomentComparison(plan, from.Inputs, path, compared, ordered);
         var taking = comparison?.TakeSourceAsync(cancel) ?? Task.CompletedTask;
         var passing = WholePass.PictureAsync(path, colours.FullRange, length, comparison, cancel);
         await Task.WhenAll(taking, passing);
