@@ -3,6 +3,7 @@ import { useCallback, useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { DetailedError, Upload as TusUpload } from 'tus-js-client'
 import { api, refusal, type Schemas, taken } from '../app/api'
+import { outcome } from './outcome'
 
 type View = Schemas['UploadView']
 
@@ -44,12 +45,10 @@ export function useUploads() {
   const takers = useRef(new Map<string, Taker>())
   const list = useRef(uploads)
   list.current = uploads
-  const left = useRef(false)
+  const gone = useRef(new AbortController())
   useEffect(() => {
-    left.current = false
-    return () => {
-      left.current = true
-    }
+    if (gone.current.signal.aborted) gone.current = new AbortController()
+    return () => gone.current.abort()
   }, [])
   const set = useCallback((key: string, change: Partial<Upload>) => setUploads((all) => all.map((u) => (u.key === key ? { ...u, ...change } : u))), [])
 
@@ -57,30 +56,27 @@ export function useUploads() {
   const look = useCallback(
     async (key: string, id: string) => {
       set(key, { state: 'looking', id })
-      while (!left.current) {
-        const view = await taken(api.GET('/api/uploads/{id}', { params: { path: { id } } })).catch((refused: Error & { status?: number }) => {
-          if (refused.status === 404) set(key, { state: 'failed', problem: refused.message })
-          return refused.status === 404 ? undefined : null
-        })
-        if (view === undefined) return
-        if (view?.problem) return set(key, { state: 'failed', problem: view.problem.sentence })
-        if (view?.lessonId) {
-          const { lessonId, knownBefore } = view
-          if (view.forLesson) {
-            const taker = takers.current.get(key)
-            takers.current.delete(key)
-            set(key, { state: 'done', lessonId })
-            if (taker && view.recordingHash) taker.take(view.recordingHash)
-            return
-          }
-          await nameLesson(lessonId, view.title, list.current.find((u) => u.key === key)?.title)
-          set(key, { state: knownBefore ? 'known' : 'done', lessonId })
-          client.invalidateQueries({ queryKey: ['lessons'] })
-          if (!knownBefore && list.current.length === 1) navigate(`/lessons/${lessonId}/bring-in`)
-          return
-        }
-        await new Promise((on) => setTimeout(on, 300))
+      const { signal } = gone.current
+      let view: View | undefined
+      try {
+        view = await outcome(() => taken(api.GET('/api/uploads/{id}', { params: { path: { id } }, signal })), signal)
+      } catch (refused) {
+        return set(key, { state: 'failed', problem: (refused as Error).message })
       }
+      if (view?.problem) return set(key, { state: 'failed', problem: view.problem.sentence })
+      if (!view?.lessonId) return
+      const { lessonId, knownBefore } = view
+      if (view.forLesson) {
+        const taker = takers.current.get(key)
+        takers.current.delete(key)
+        set(key, { state: 'done', lessonId })
+        if (taker && view.recordingHash) taker.take(view.recordingHash)
+        return
+      }
+      await nameLesson(lessonId, view.title, list.current.find((u) => u.key === key)?.title)
+      set(key, { state: knownBefore ? 'known' : 'done', lessonId })
+      client.invalidateQueries({ queryKey: ['lessons'] })
+      if (!knownBefore && list.current.length === 1) navigate(`/lessons/${lessonId}/bring-in`)
     },
     [client, navigate, set],
   )
@@ -169,7 +165,7 @@ export function useUploads() {
           }
           set(key, { state: 'lost' })
           setTimeout(() => {
-            if (left.current || list.current.find((u) => u.key === key)?.state !== 'lost') return
+            if (gone.current.signal.aborted || list.current.find((u) => u.key === key)?.state !== 'lost') return
             set(key, { state: 'coming' })
             upload.start()
           }, tryAgainMs)
