@@ -108,4 +108,8 @@ for (let i = 0; i < 21; i++) {
   times.push(performance.now() - begun)
   if (text.split('<item>').length !== 1001) throw new Error('The feed does not hold 1,000 episodes.')
 }
+// They are lessons that nobody made: what is measured next must not meet them.
+sql(
+  `delete from "Releases" where "Token" ~ '^t[0-9]+$'; delete from "Lessons" where "Position" between 11 and ${last} and not exists (select from "LessonRevisions" r where r."LessonId" = "Lessons"."Id")`,
+)
 console.log(`A feed of 1,000 episodes, milliseconds, the middle of 21|${times.sort((a, b) => a - b)[10].toFixed(0)}|100`)
