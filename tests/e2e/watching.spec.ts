@@ -35,6 +35,17 @@ test('the demo lesson plays by keyboard, shows captions, and resumes where it wa
   await expect.poll(captions).not.toBe('showing')
   await page.keyboard.press('c')
   await expect.poll(captions).toBe('showing')
+  // Letters alone can be switched off (WCAG 2.2, 2.1.4).
+  const lettersToo = page.getByLabel(/Letters too/)
+  await lettersToo.uncheck()
+  await lettersToo.blur()
+  await page.keyboard.press('c')
+  await page.keyboard.press('ArrowRight')
+  expect(await captions()).toBe('showing')
+  await lettersToo.check()
+  await lettersToo.blur()
+  // A title in another writing runs its own way.
+  await expect(page.getByRole('heading', { level: 1 })).toHaveAttribute('dir', 'auto')
   await page.locator('media-playback-rate-button').click()
   await expect.poll(() => page.evaluate(() => document.querySelector('video')?.playbackRate)).toBe(1.25)
   const told = page.waitForResponse((answer) => answer.url().includes('/progress') && answer.request().method() === 'POST')

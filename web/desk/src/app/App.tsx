@@ -22,6 +22,8 @@ export function App() {
   useLiveNews()
   const [keysShown, showKeys] = useState(false)
   useKey('?', () => showKeys(true))
+  // Where letters and signs alone do nothing, this still leads to the switch.
+  useKey('F1', () => showKeys(true))
   return (
     <BringIn>
       <div className="flex min-h-screen">

@@ -16,7 +16,7 @@ const list: [string, string][] = [
   ['M', 'Tidy: move in for the selected stretch'],
   ['Ctrl Z', 'Undo'],
   ['Ctrl Shift Z', 'Redo'],
-  ['?', 'This list'],
+  ['? F1', 'This list'],
 ]
 
 /** Letters and signs alone may be spoken by a program that types, or hit by accident: they can be switched off (WCAG 2.2, 2.1.4). */
