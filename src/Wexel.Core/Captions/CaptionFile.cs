@@ -6,9 +6,15 @@ public static class CaptionFile
     /// <summary>The largest file that is read, in bytes; a day of speech is smaller.</summary>
     public const int LargestBytes = 8 * 1024 * 1024;
 
+    /// <summary>The most captions that are read: a day of speech has fewer.</summary>
+    public const int MostCues = 50_000;
+
+    /// <summary>The longest caption that is read, in characters with its tags; a picture has room for far less.</summary>
+    public const int LongestCue = 10_000;
+
     /// <summary>
     /// Reads a file's bytes as <see cref="PlainText"/>. The format is told by the text, not by the file's name. Without a single caption there
-    /// is always a problem that says why.
+    /// is always a problem that says why. Takes time in proportion to the file's length.
     /// </summary>
     public static CaptionReading Read(byte[] bytes)
     {

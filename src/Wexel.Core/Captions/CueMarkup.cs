@@ -9,37 +9,40 @@ namespace Wexel.Core.Captions;
 /// </summary>
 public static partial class CueMarkup
 {
-    private static readonly string[] Tags = ["b", "i", "u"];
-
     /// <summary>Takes a tagged text apart.</summary>
     /// <param name="tagged">The text with tags; any other than bold, italics and underlines is taken out.</param>
     /// <param name="plain">What makes plain text of what stands between tags, such as resolving character references.</param>
     /// <returns>The text without tags, and with them; the latter null where there are none.</returns>
     public static (string Text, string? Markup) Read(string tagged, Func<string, string> plain)
     {
-        var (text, markup, open) = (new StringBuilder(), new StringBuilder(), new Stack<string>());
-        var any = false;
-        var at = 0;
-        foreach (Match tag in Tag().Matches(tagged))
+        var (text, markup, open) = (new StringBuilder(), new StringBuilder(), new Stack<char>());
+        var opened = new Dictionary<char, int>();
+        var (any, at) = (false, 0);
+        foreach (var tag in Bracketed.In(tagged, '<', '>'))
         {
-            Add(tagged[at..tag.Index]);
-            at = tag.Index + tag.Length;
-            var name = tag.Groups["name"].Value.ToLowerInvariant();
-            if (!Tags.Contains(name))
+            Add(tagged[at..tag.Start]);
+            at = tag.End.Value;
+            var inside = tagged[(tag.Start.Value + 1)..(at - 1)];
+            var (ends, name) = inside.StartsWith('/') ? (true, Name(inside[1..])) : (false, Name(inside));
+            if (name is not { } kept)
                 continue;
-            if (tag.Groups["end"].Length == 0)
+            if (!ends)
             {
-                open.Push(name);
-                markup.Append('<').Append(name).Append('>');
+                open.Push(kept);
+                opened[kept] = opened.GetValueOrDefault(kept) + 1;
+                markup.Append('<').Append(kept).Append('>');
                 any = true;
             }
-            else if (open.Contains(name))
+            else if (opened.GetValueOrDefault(kept) > 0)
             {
                 // What was opened inside and not closed ends with it.
-                string closed;
+                char closed;
                 do
+                {
                     markup.Append("</").Append(closed = open.Pop()).Append('>');
-                while (closed != name);
+                    opened[closed]--;
+                }
+                while (closed != kept);
             }
         }
 
@@ -64,8 +67,8 @@ public static partial class CueMarkup
         var words => AssText.Escape(WebVttText.Resolve(words)),
     }));
 
-    [GeneratedRegex(@"<(?<end>/?)(?<name>[A-Za-z]*)[^>]*>")]
-    private static partial Regex Tag();
+    /// <summary>The tag's letter, small; null for one that is not kept.</summary>
+    private static char? Name(string inside) => inside is [var letter, ..] && char.ToLowerInvariant(letter) is 'b' or 'i' or 'u' && (inside.Length == 1 || !char.IsAsciiLetter(inside[1])) ? char.ToLowerInvariant(letter) : null;
 
     [GeneratedRegex("<[^>]*>|[^<]+")]
     private static partial Regex Pieces();

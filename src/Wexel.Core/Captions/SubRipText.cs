@@ -9,17 +9,27 @@ public static partial class SubRipText
     public static CaptionReading Read(string text) =>
         TimedBlocks.Read(text.TrimStart('\uFEFF').ReplaceLineEndings("\n").Split('\n'), start: 0, Arrow(), tagged =>
         {
-            var (words, markup) = CueMarkup.Read(Elsewhere().Replace(tagged, ""), t => t);
+            var (words, markup) = CueMarkup.Read(WithoutOthers(tagged), t => t);
             return new CueText(words, markup, Top().IsMatch(tagged));
         });
 
     [GeneratedRegex(@"^\s*(?<from>\d{1,2}:\d{1,2}:\d{1,2}[,.]\d{1,3})\s*-->\s*(?<to>\d{1,2}:\d{1,2}:\d{1,2}[,.]\d{1,3}).*$")]
     private static partial Regex Arrow();
 
-    /// <summary>What is in angle brackets and no tag that is used in such files is text.</summary>
-    [GeneratedRegex(@"</?(?:s|font)\b[^>]*>|\{\\[^}]*\}", RegexOptions.IgnoreCase)]
-    private static partial Regex Elsewhere();
+    /// <summary>Tags that WebVTT does not have. What is in angle brackets and no tag that is used in such files is text.</summary>
+    private static string WithoutOthers(string tagged)
+    {
+        var plain = Bracketed.Without(tagged, '{', '}', at => at + 1 < tagged.Length && tagged[at + 1] == '\\');
+        return Bracketed.Without(plain, '<', '>', at => IsOther(plain.AsSpan(at + 1)));
+    }
 
-    [GeneratedRegex(@"\{[^}]*\\an[789]")]
+    private static bool IsOther(ReadOnlySpan<char> tag)
+    {
+        tag = tag.StartsWith("/") ? tag[1..] : tag;
+        var name = tag.StartsWith("font", StringComparison.OrdinalIgnoreCase) ? 4 : tag.StartsWith("s", StringComparison.OrdinalIgnoreCase) ? 1 : 0;
+        return name > 0 && (tag.Length == name || !(char.IsLetterOrDigit(tag[name]) || tag[name] == '_'));
+    }
+
+    [GeneratedRegex(@"\{[^}]*\\an[789]", RegexOptions.NonBacktracking)]
     private static partial Regex Top();
 }

@@ -20,6 +20,12 @@ internal static class TimedBlocks
         var index = start;
         while (index < lines.Length)
         {
+            if (cues.Count == CaptionFile.MostCues || problems.Count == Problem.Most)
+            {
+                problems.Add(new Problem("captions-too-many", $"Nothing from line {index + 1} on was read: {(cues.Count == CaptionFile.MostCues ? "a lesson has at most 50,000 captions" : "too much before it cannot be read")}.", $"line {index + 1}"));
+                break;
+            }
+
             while (index < lines.Length && string.IsNullOrWhiteSpace(lines[index]))
                 index++;
             var first = index;
@@ -42,12 +48,19 @@ internal static class TimedBlocks
         var from = match.Success ? Time(match.Groups["from"].Value) : null;
         var to = match.Success ? Time(match.Groups["to"].Value) : null;
         if (from is null || to is null)
-            problems.Add(new Problem("captions-bad-time", $"Line {number}: “{block[at].Trim()}” is not a pair of times; this caption was left out.", place));
+            problems.Add(new Problem("captions-bad-time", $"Line {number}: “{Problem.Shown(block[at].Trim())}” is not a pair of times; this caption was left out.", place));
         else if (to <= from)
             problems.Add(new Problem("captions-backward", $"Line {number}: the caption ends before it starts; it was left out.", place));
         else
         {
-            var (text, markup, atTop) = read(string.Join('\n', block[(at + 1)..].Select(line => line.Trim())));
+            var tagged = string.Join('\n', block[(at + 1)..].Select(line => line.Trim()));
+            if (tagged.Length > CaptionFile.LongestCue)
+            {
+                problems.Add(new Problem("captions-too-long", $"Line {number}: the caption has more than 10,000 characters; it was left out.", place));
+                return;
+            }
+
+            var (text, markup, atTop) = read(tagged);
             if (text.Length > 0)
                 cues.Add(new Cue(new TimeRange(from.Value, to.Value), text, markup, atTop || IsAtTop(match.Groups["settings"].Value)));
         }

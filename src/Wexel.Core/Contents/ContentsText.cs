@@ -19,12 +19,22 @@ public sealed record ContentsReading(IReadOnlyList<ContentsLine> Lines, IReadOnl
 /// <summary>A table of contents as lines of time and title, as people keep it in mails and notes.</summary>
 public static partial class ContentsText
 {
+    /// <summary>The longest text that is read, in characters: contents of many hours are shorter.</summary>
+    public const int LongestText = 1_000_000;
+
+    /// <summary>The most sections that are read.</summary>
+    public const int MostSections = 2_000;
+
     /// <summary>
     /// Reads one section a line: a time, then a title, or a title, then a time; the time may stand in brackets and a dash, a colon,
     /// a bar or tabs may stand between. Empty lines are passed over. A line set in by a tab or two spaces more than the first is nested.
+    /// Of a text that is longer than <see cref="LongestText"/> nothing is read, and what stands behind <see cref="MostSections"/> or
+    /// <see cref="Problem.Most"/> problems is not. Takes time in proportion to the text's length.
     /// </summary>
     public static ContentsReading Read(string text)
     {
+        if (text.Length > LongestText)
+            return new ContentsReading([], [new Problem("contents-too-long", $"The text has more than a million characters, so it is no table of contents; paste the contents alone.")]);
         var lines = new List<ContentsLine>();
         var problems = new List<Problem>();
         var margin = -1;
@@ -32,6 +42,12 @@ public static partial class ContentsText
         foreach (var raw in text.TrimStart('\uFEFF').ReplaceLineEndings("\n").Split('\n'))
         {
             number++;
+            if (lines.Count == MostSections || problems.Count == Problem.Most)
+            {
+                problems.Add(new Problem("contents-too-many", $"Nothing from line {number} on was read: {(lines.Count == MostSections ? $"a lesson has at most {MostSections} sections" : "too much before it cannot be read")}.", $"line {number}"));
+                break;
+            }
+
             var line = raw.Replace("\t", "    ", StringComparison.Ordinal).TrimEnd();
             if (line.Trim().Length == 0)
                 continue;
@@ -39,9 +55,9 @@ public static partial class ContentsText
             var (time, title) = Split(line.Trim());
             var place = string.Create(CultureInfo.InvariantCulture, $"line {number}");
             if (time is null)
-                problems.Add(new Problem("contents-no-time", $"Line {number}, “{Shorten(line.Trim())}”: there is no time such as 1:05 at its start or end.", place));
+                problems.Add(new Problem("contents-no-time", $"Line {number}, “{Problem.Shown(line.Trim())}”: there is no time such as 1:05 at its start or end.", place));
             else if (TimeCode.Parse(time) is not { } at)
-                problems.Add(new Problem("contents-bad-time", $"Line {number}: “{time}” is not a time; write minutes:seconds or hours:minutes:seconds.", place));
+                problems.Add(new Problem("contents-bad-time", $"Line {number}: “{Problem.Shown(time)}” is not a time; write minutes:seconds or hours:minutes:seconds.", place));
             else if (title.Length == 0)
                 problems.Add(new Problem("contents-no-title", $"Line {number}: there is a time but no title after it.", place));
             else
@@ -79,11 +95,9 @@ public static partial class ContentsText
         return back.Success ? (back.Groups["t"].Value, back.Groups["title"].Value.Trim()) : (null, line);
     }
 
-    private static string Shorten(string line) => line.Length <= 40 ? line : line[..39] + "…";
-
-    [GeneratedRegex(@"^(?:[-–—•*]\s*)?[\[(<]?\s*(?<t>\d+(?::\d+){1,3}(?:[.,]\d+)?)\s*[\])>]?\s*(?:[-–—:|]+\s*)?(?<title>.*)$")]
+    [GeneratedRegex(@"^(?:[-–—•*]\s*)?[\[(<]?\s*(?<t>\d+(?::\d+){1,3}(?:[.,]\d+)?)\s*[\])>]?\s*(?:[-–—:|]+\s*)?(?<title>.*)$", RegexOptions.NonBacktracking)]
     private static partial Regex TimeInFront();
 
-    [GeneratedRegex(@"^(?<title>.+?)\s*(?:[-–—:|]+\s*)?[\[(<]?\s*(?<t>\d+(?::\d+){1,3}(?:[.,]\d+)?)\s*[\])>]?$")]
+    [GeneratedRegex(@"^(?<title>.+?)\s*(?:[-–—:|]+\s*)?[\[(<]?\s*(?<t>\d+(?::\d+){1,3}(?:[.,]\d+)?)\s*[\])>]?$", RegexOptions.NonBacktracking)]
     private static partial Regex TimeBehind();
 }

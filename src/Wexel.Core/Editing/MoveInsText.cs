@@ -21,18 +21,18 @@ public static partial class MoveInsText
         foreach (var (line, number) in text.ReplaceLineEndings("\n").Split('\n').Select((line, i) => (line.Trim(), i + 1)).Where(l => l.Item1.Length > 0))
         {
             var parts = Line().Match(line);
-            if (!parts.Success)
+            double? Share(string group) => double.TryParse(parts.Groups[group].Value, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var share) ? share / 100 : null;
+            if ((Share("x"), Share("y"), Share("w"), Share("h")) is not ({ } x, { } y, { } width, { } height))
             {
-                problems.Add(new Problem("move-ins-line", $"Line {number} is not a stretch and a part: “{line}”. Write it as 1:05 - 1:12.5 at 20,30 50x40.", $"line {number}"));
+                problems.Add(new Problem("move-ins-line", $"Line {number} is not a stretch and a part: “{Problem.Shown(line)}”. Write it as 1:05 - 1:12.5 at 20,30 50x40.", $"line {number}"));
                 continue;
             }
 
             var (spans, wrong) = CutsText.Read(parts.Groups["span"].Value, length);
-            double Share(string group) => double.Parse(parts.Groups[group].Value, CultureInfo.InvariantCulture) / 100;
-            var part = new PicturePart(Share("x"), Share("y"), Share("w"), Share("h"));
+            var part = new PicturePart(x, y, width, height);
             if (part.X + part.Width > 1.0001 || part.Y + part.Height > 1.0001)
             {
-                problems.Add(new Problem("move-ins-beyond", $"Line {number} goes beyond the picture: “{line}”. From the left and across together, and from the top and down, are at most 100 per cent.", $"line {number}"));
+                problems.Add(new Problem("move-ins-beyond", $"Line {number} goes beyond the picture: “{Problem.Shown(line)}”. From the left and across together, and from the top and down, are at most 100 per cent.", $"line {number}"));
                 continue;
             }
 
@@ -43,6 +43,6 @@ public static partial class MoveInsText
         return (moveIns, problems);
     }
 
-    [GeneratedRegex(@"^(?<span>.+?)\s+at\s+(?<x>[\d.]+),\s*(?<y>[\d.]+)\s+(?<w>[\d.]+)\s*[x×]\s*(?<h>[\d.]+)$", RegexOptions.IgnoreCase)]
+    [GeneratedRegex(@"^(?<span>.+?)\s+at\s+(?<x>[\d.]+),\s*(?<y>[\d.]+)\s+(?<w>[\d.]+)\s*[x×]\s*(?<h>[\d.]+)$", RegexOptions.IgnoreCase | RegexOptions.NonBacktracking)]
     private static partial Regex Line();
 }

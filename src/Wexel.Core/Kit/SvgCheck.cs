@@ -7,6 +7,18 @@ public static class SvgCheck
 {
     private static readonly XmlReaderSettings Safe = new() { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null, MaxCharactersInDocument = 4_000_000 };
 
+    /// <summary>The most elements of a drawing that is taken, with each as often as it is drawn.</summary>
+    public const int MostElements = 20_000;
+
+    /// <summary>How deep elements may stand in each other.</summary>
+    public const int Deepest = 100;
+
+    /// <summary>The most elements that have others drawn again.</summary>
+    public const int MostUses = 1_000;
+
+    /// <summary>The most steps that filters may have altogether: each goes over the whole picture.</summary>
+    public const int MostFilterSteps = 20;
+
     private static ReadOnlySpan<byte> ByteOrderMark => [0xEF, 0xBB, 0xBF];
 
     private static readonly HashSet<string> Active = new(StringComparer.OrdinalIgnoreCase) { "script", "foreignObject", "iframe", "object", "embed", "audio", "video", "handler", "listener" };
@@ -24,6 +36,7 @@ public static class SvgCheck
     /// <param name="svg">The file.</param>
     public static Problem? Wrong(Stream svg)
     {
+        var size = new DrawingSize();
         try
         {
             using var reader = XmlReader.Create(svg, Safe);
@@ -39,6 +52,10 @@ public static class SvgCheck
             {
                 if (reader.NodeType == XmlNodeType.Element && Active.Contains(reader.LocalName))
                     return Refused($"it holds <{reader.LocalName}>");
+                if (reader.NodeType == XmlNodeType.Element && size.Add(reader) is { } tooMuch)
+                    return tooMuch;
+                if (reader.NodeType == XmlNodeType.EndElement)
+                    size.End();
                 if (reader.NodeType is XmlNodeType.Text or XmlNodeType.CDATA && FetchesElsewhere(reader.Value))
                     return Refused("its styles fetch something from elsewhere");
                 if (reader.NodeType == XmlNodeType.ProcessingInstruction)
@@ -57,7 +74,7 @@ public static class SvgCheck
                 reader.MoveToElement();
             }
             while (reader.Read());
-            return null;
+            return size.Drawn > MostElements ? DrawingSize.TooMuch($"more than {MostElements} elements are drawn") : null;
         }
         catch (XmlException)
         {

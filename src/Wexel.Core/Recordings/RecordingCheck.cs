@@ -12,6 +12,9 @@ public static class RecordingCheck
     /// <summary>The largest side that Wexel reads, in pixels.</summary>
     public const int LargestSide = 16384;
 
+    /// <summary>The pixels of the largest picture that screens show (ITU-R BT.2020: 7680 × 4320); a decoder holds a dozen such pictures in memory.</summary>
+    private const long MostPixels = 7680L * 4320;
+
     /// <summary>A peak that reaches full scale, in per cent.</summary>
     private const int FullScale = 100;
 
@@ -35,6 +38,8 @@ public static class RecordingCheck
             return new Problem("recording-too-small", $"“{fileName}” is {picture.ShownSize} pixels; the smallest picture that can be a lesson is {SmallestSide} × {SmallestSide}.");
         if (Math.Max(picture.Width, picture.Height) > LargestSide)
             return new Problem("recording-too-large", $"“{fileName}” is {picture.ShownSize} pixels; the largest side that can be read is {LargestSide}.");
+        if ((long)picture.Width * picture.Height > MostPixels)
+            return new Problem("recording-too-large", $"“{fileName}” is {picture.ShownSize} pixels; the most that can be read are as many as 7680 × 4320 have. Record a smaller part of the screen, or export it smaller.");
         if (facts.Length <= TimeSpan.Zero)
             return new Problem("recording-no-length", $"“{fileName}” has no length; record it again.");
         return null;

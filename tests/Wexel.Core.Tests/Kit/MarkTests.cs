@@ -80,5 +80,24 @@ public sealed class MarkTests
         SvgCheck.LooksLikeOne("just text"u8).ShouldBeFalse();
     }
 
+    /// <summary>A few hundred bytes that would be drawn ten thousand million times, and their like.</summary>
+    [Fact]
+    public void A_drawing_that_takes_too_much_to_draw_is_refused_by_what_takes_it()
+    {
+        var doubled = string.Concat(Enumerable.Range(1, 10).Select(n => $"<g id='a{n}'>{string.Concat(Enumerable.Repeat($"<use href='#a{n - 1}'/>", 10))}</g>"));
+        TooMuch($"<g id='a0'><path/></g>{doubled}").ShouldBe("more than 20000 elements are drawn");
+        TooMuch("<g id='a'><use href='#b'/></g><g id='b'><use xlink:href='#a'/></g>").ShouldBe("more than 20000 elements are drawn");
+        TooMuch(string.Concat(Enumerable.Repeat("<path/>", 20_001))).ShouldBe("it has more than 20000 elements");
+        TooMuch(string.Concat(Enumerable.Repeat("<g>", 101)) + string.Concat(Enumerable.Repeat("</g>", 101))).ShouldBe("elements stand more than 100 deep in each other");
+        TooMuch($"<filter id='f'>{string.Concat(Enumerable.Repeat("<feGaussianBlur stdDeviation='99'/>", 21))}</filter>").ShouldBe("its filters have more than 20 steps");
+        TooMuch(string.Concat(Enumerable.Repeat("<use href='#none'/>", 1001))).ShouldBe("it draws parts again more than 1000 times");
+        // What is used a few times in a few places is an ordinary drawing.
+        TooMuch($"<g id='a0'><path/></g>{string.Concat(Enumerable.Range(1, 3).Select(n => $"<g id='a{n}'>{string.Concat(Enumerable.Repeat($"<use href='#a{n - 1}'/>", 10))}</g>"))}").ShouldBeNull();
+    }
+
+    private static string? TooMuch(string inside) => Wrong($"<svg xmlns='http://www.w3.org/2000/svg' xmlns:xlink='http://www.w3.org/1999/xlink'>{inside}</svg>") is { } problem
+        ? problem.Sentence["The SVG takes too much to draw: ".Length..^". Save it simpler, or as a PNG.".Length]
+        : null;
+
     private static Problem? Wrong(string svg) => SvgCheck.Wrong(new MemoryStream(System.Text.Encoding.UTF8.GetBytes(svg)));
 }

@@ -52,6 +52,22 @@ public class RecordingTests
         }
     }
 
+    /// <summary>Two frames of such a picture took 833 MB of a decoder.</summary>
+    [Theory]
+    [InlineData(7680, 4320, true)]
+    [InlineData(4320, 7680, true)]
+    [InlineData(7681, 4320, false)]
+    [InlineData(16_000, 16_000, false)]
+    public void More_pixels_than_the_largest_screens_have_are_refused(int width, int height, bool taken)
+    {
+        var usual = Sample.Facts();
+        var refusal = RecordingCheck.Refusal(usual with { Picture = usual.Picture! with { Width = width, Height = height } }, "lesson.mp4");
+        if (taken)
+            refusal.ShouldBeNull();
+        else
+            refusal!.Code.ShouldBe("recording-too-large");
+    }
+
     [Fact]
     public void Says_what_is_done_with_the_less_usual()
     {
