@@ -14,9 +14,13 @@ public sealed class FileStore
     private readonly string _derived;
     private readonly string _arriving;
     private readonly string _uploads;
+    private readonly Func<string, string> _halfMade;
 
-    public FileStore(string root)
+    /// <param name="root">The folder in which everything lies; it is made where it is not there.</param>
+    /// <param name="halfMade">Gives a new name in the folder of a path, for what is half-made.</param>
+    public FileStore(string root, Func<string, string> halfMade)
     {
+        _halfMade = halfMade;
         Root = Path.GetFullPath(root);
         _recordings = Directory.CreateDirectory(Path.Combine(Root, "recordings")).FullName;
         _derived = Directory.CreateDirectory(Path.Combine(Root, "derived")).FullName;
@@ -27,6 +31,22 @@ public sealed class FileStore
     /// <summary>The folder in which everything lies.</summary>
     public string Root { get; }
 
+    /// <summary>Whether files can be written here.</summary>
+    public bool CanWrite()
+    {
+        var trial = Arriving();
+        try
+        {
+            File.WriteAllBytes(trial, []);
+            File.Delete(trial);
+            return true;
+        }
+        catch (Exception failed) when (failed is IOException or UnauthorizedAccessException)
+        {
+            return false;
+        }
+    }
+
     /// <summary>How many bytes are free on the disk.</summary>
     public long FreeBytes => new DriveInfo(Root).AvailableFreeSpace;
 
@@ -34,13 +54,16 @@ public sealed class FileStore
     public string Recording(string hash) => Path.Combine(_recordings, hash);
 
     /// <summary>A new place for a file that is still arriving, on the same disk.</summary>
-    public string Arriving() => Path.Combine(_arriving, Guid.NewGuid().ToString("N"));
+    public string Arriving() => _halfMade(Path.Combine(_arriving, "file"));
 
     /// <summary>Where a file lies that comes in pieces; it stays through restarts.</summary>
     public string Uploading(Guid upload) => Path.Combine(_uploads, upload.ToString("N"));
 
     /// <summary>Where a made file lies or will lie: one folder a key, so that what a key stands for can be several files.</summary>
     public string Derived(string key, string name) => Path.Combine(Folder(key), name);
+
+    /// <summary>The path of a made file within the folder of all made files, with slashes.</summary>
+    public static string Within(string key, string name) => $"{key[..2]}/{key}/{name}";
 
     /// <summary>The folder of a key.</summary>
     public string Folder(string key) => Path.Combine(_derived, key[..2], key);
@@ -82,11 +105,16 @@ public sealed class FileStore
         }
     }
 
-    /// <summary>Removes what was half-made or half-arrived when a server died: files that nobody has written to since then.</summary>
-    public void RemoveAbandoned(DateTimeOffset notWrittenSince)
+    /// <summary>The files of uploads that nobody has written to since a time.</summary>
+    public IEnumerable<Guid> Uploads(DateTimeOffset notWrittenSince) => new DirectoryInfo(_uploads).EnumerateFiles()
+        .Where(f => f.LastWriteTimeUtc < notWrittenSince.UtcDateTime).Select(f => Guid.TryParseExact(f.Name, "N", out var id) ? id : default).Where(id => id != default);
+
+    /// <summary>Removes what was half-made or half-arrived when a server died.</summary>
+    /// <param name="isAbandoned">Whether nobody works on a file or folder any more.</param>
+    public void RemoveAbandoned(Predicate<FileSystemInfo> isAbandoned)
     {
         var halfMade = new DirectoryInfo(_derived).EnumerateFileSystemInfos(".making-*", SearchOption.AllDirectories);
-        foreach (var abandoned in new DirectoryInfo(_arriving).EnumerateFiles().Concat(halfMade).Where(f => f.LastWriteTimeUtc < notWrittenSince.UtcDateTime).ToList())
+        foreach (var abandoned in new DirectoryInfo(_arriving).EnumerateFileSystemInfos().Concat(halfMade).Where(f => isAbandoned(f)).ToList())
         {
             if (abandoned is DirectoryInfo folder)
                 folder.Delete(recursive: true);
@@ -96,8 +124,12 @@ public sealed class FileStore
     }
 
     /// <summary>Takes a file that has arrived in as a recording; the same bytes brought in before stay as they are.</summary>
+    /// <param name="arrived">The file; it may lie where the recording lies already, when this is done again.</param>
+    /// <param name="hash">Its SHA-256.</param>
     public void Keep(string arrived, string hash)
     {
+        if (arrived == Recording(hash))
+            return;
         if (File.Exists(Recording(hash)))
             File.Delete(arrived);
         else

@@ -31,29 +31,14 @@ public static class FrameTaker
     public static async Task TakeAsync(RecordingFacts facts, string path, long bundle, string folder, CancellationToken cancel)
     {
         var grid = Reel.Of(facts).Grid;
-        var making = Path.Combine(Path.GetDirectoryName(folder)!, $".making-{Guid.NewGuid():N}");
-        Directory.CreateDirectory(making);
-        try
-        {
-            // A little before the first frame, so that rounding cannot pass over it; the grid rounds it back into its place.
-            var from = Math.Max(0, grid.TimeOf(bundle * InARow).TotalSeconds - grid.TimeOf(1).TotalSeconds / 4);
-            await MediaTool.RunAsync(
-                [
-                    "-ss", from.ToString("0.######", CultureInfo.InvariantCulture), .. MediaTool.SafeInput(path), "-an", "-map", "0:V:0",
-                    "-vf", string.Create(CultureInfo.InvariantCulture, $"{PreparingFilters.Of(facts.Picture!.Preparation)}fps={grid}:start_time=0,scale={RecordingAnalyser.PictureWidth}:-2,setsar=1,format=yuvj420p"),
-                    "-frames:v", InARow.ToString(CultureInfo.InvariantCulture), "-q:v", "4", "-f", "image2", "file:" + Path.Combine(making.Replace("%", "%%", StringComparison.Ordinal), "%02d.jpg"),
-                ],
-                null, null, cancel);
-            Directory.Move(making, folder);
-        }
-        catch (IOException) when (Directory.Exists(folder))
-        {
-            // Another server on the same store was faster; what it took is the same.
-        }
-        finally
-        {
-            if (Directory.Exists(making))
-                Directory.Delete(making, recursive: true);
-        }
+        // A little before the first frame, so that rounding cannot pass over it; the grid rounds it back into its place.
+        var from = Math.Max(0, grid.TimeOf(bundle * InARow).TotalSeconds - grid.TimeOf(1).TotalSeconds / 4);
+        await WholeFolder.MakeAsync(folder, making => MediaTool.RunAsync(
+            [
+                "-ss", from.ToString("0.######", CultureInfo.InvariantCulture), .. MediaTool.SafeInput(path), "-an", "-map", "0:V:0",
+                "-vf", string.Create(CultureInfo.InvariantCulture, $"{PreparingFilters.Of(facts.Picture!.Preparation)}fps={grid}:start_time=0,scale={RecordingAnalyser.PictureWidth}:-2,setsar=1,format=yuvj420p"),
+                "-frames:v", InARow.ToString(CultureInfo.InvariantCulture), "-q:v", "4", "-f", "image2", "file:" + Path.Combine(making.Replace("%", "%%", StringComparison.Ordinal), "%02d.jpg"),
+            ],
+            null, null, cancel));
     }
 }

@@ -15,7 +15,10 @@ public static class ArtworkMeasurer
         try
         {
             // Only these readers: a file that says it is a playlist or a film is not looked into.
-            printed = await MediaTool.ProbeAsync(["-protocol_whitelist", "file", "-format_whitelist", "image2,jpeg_pipe,png_pipe,gif,bmp_pipe,webp_pipe,tiff_pipe", "-show_entries", "stream=codec_name,width,height,pix_fmt", "-of", "json", "file:" + path], cancel);
+            string[] input = ["-protocol_whitelist", "file", "-format_whitelist", "image2,jpeg_pipe,png_pipe,gif,bmp_pipe,webp_pipe,tiff_pipe"];
+            printed = await MediaTool.ProbeAsync([.. input, "-show_entries", "stream=codec_name,width,height,pix_fmt", "-of", "json", "file:" + path], cancel, ChildLimits.Picture);
+            // What a picture says of itself is not yet a picture: all of it must be read, without a fault.
+            await MediaTool.RunAsync(["-xerror", "-err_detect", "explode", .. input, "-i", "file:" + path, "-frames:v", "1", "-f", "null", "-"], null, null, cancel, limits: ChildLimits.Picture);
         }
         catch (ToolFailedException)
         {

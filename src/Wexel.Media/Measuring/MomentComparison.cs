@@ -18,7 +18,7 @@ internal sealed class MomentComparison : IDisposable
     private readonly IReadOnlyList<long> _frames;
     private readonly IReadOnlyList<TimeSpan> _shown;
     private readonly List<TimeSpan> _taken;
-    private readonly string _folder = Directory.CreateTempSubdirectory("wexel-moments-").FullName;
+    private readonly string _folder = HalfMade.Folder();
 
     /// <param name="plan">The picture's plan.</param>
     /// <param name="inputs">What it was made from.</param>

@@ -60,6 +60,13 @@ internal static class Mp4Boxes
         return null;
     }
 
+    /// <summary>Whether boxes fill the file to its end, and the index (moov) is among them.</summary>
+    internal static bool IsWhole(Stream file)
+    {
+        var boxes = Children(file, 0, file.Length);
+        return boxes.Exists(b => b.Type == "moov") && boxes[^1].End == file.Length;
+    }
+
     /// <summary>Whether the index (moov) stands before the media data (mdat).</summary>
     internal static bool IndexAtFront(Stream file)
     {

@@ -16,7 +16,7 @@ internal static class StreamMeasurer
     internal static async Task<(StreamFacts Facts, ExpectedOfSource Expected, string Codecs)> MeasureAsync(string master, MadeFrom made, CancellationToken cancel)
     {
         var folder = Path.GetDirectoryName(master)!;
-        var work = Directory.CreateTempSubdirectory("wexel-stream-").FullName;
+        var work = HalfMade.Folder();
         try
         {
             var (pictures, source) = (new List<RenditionFacts>(), default(ExpectedOfSource));

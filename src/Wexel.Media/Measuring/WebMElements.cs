@@ -7,6 +7,24 @@ internal static class WebMElements
     private const uint Cues = 0x1C53BB6B;
     private const uint Cluster = 0x1F43B675;
 
+    /// <summary>Of a file whose writing was not finished, the size is still unknown: all bits are set (RFC 8794, section 6.2), written with eight bytes.</summary>
+    private const ulong UnknownSize = 0x00FFFFFFFFFFFFFF;
+
+    /// <summary>Whether the segment ends where the file does.</summary>
+    internal static bool IsWhole(Stream file)
+    {
+        file.Position = 0;
+        while (file.Position < file.Length)
+        {
+            var (id, size) = (Number(file, keepMarker: true), Number(file, keepMarker: false));
+            if (id == Segment)
+                return size != UnknownSize && file.Position + (long)size == file.Length;
+            file.Position += (long)size;
+        }
+
+        return false;
+    }
+
     /// <summary>Whether the index (Cues) stands before the media data (the first Cluster).</summary>
     internal static bool IndexAtFront(Stream file)
     {

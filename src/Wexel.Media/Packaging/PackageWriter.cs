@@ -21,9 +21,8 @@ public static class PackageWriter
     /// <exception cref="IOException">The folder is there already, or cannot be written.</exception>
     public static async Task<IReadOnlyList<WrittenFile>> WriteFolderAsync(IReadOnlyList<PackageFile> files, string folder, CancellationToken cancel)
     {
-        var parent = Path.GetDirectoryName(Path.GetFullPath(folder))!;
-        Directory.CreateDirectory(parent);
-        var temporary = Path.Combine(parent, $".making-{Guid.NewGuid():N}");
+        Directory.CreateDirectory(Path.GetDirectoryName(Path.GetFullPath(folder))!);
+        var temporary = HalfMade.Beside(folder);
         try
         {
             var written = new List<WrittenFile>();

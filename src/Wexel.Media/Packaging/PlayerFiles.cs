@@ -7,6 +7,8 @@ public static class PlayerFiles
     /// <exception cref="DirectoryNotFoundException">The player was not built.</exception>
     public static IReadOnlyList<(string Path, string Source)> In(string folder) =>
         [.. Directory.EnumerateFiles(folder, "*", SearchOption.AllDirectories)
+            // The smaller forms are for a web server that knows them.
+            .Where(file => Path.GetExtension(file) is not (".br" or ".gz"))
             .Select(file => (Path.GetRelativePath(folder, file).Replace('\\', '/'), file))
             .OrderBy(f => f.Item1, StringComparer.Ordinal)];
 

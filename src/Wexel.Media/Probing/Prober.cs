@@ -36,7 +36,7 @@ public static class Prober
             var refusal = RecordingCheck.Refusal(facts, fileName) ?? (RecordingCheck.FiltersNeeded(facts).Count == 0 ? null : RecordingCheck.Refusal(facts, fileName, await Filters.AllAsync()));
             return refusal is null ? new ProbeResult(facts, null) : new ProbeResult(null, refusal);
         }
-        catch (ToolFailedException failed)
+        catch (ToolFailedException failed) when (!failed.MayHelpToTryAgain)
         {
             return failed.Said.Contains("moov atom not found", StringComparison.Ordinal) && BeginsLikeMp4(path)
                 ? Refused("recording-cut-off", $"“{fileName}” is cut off: its index is missing, so recording or copying was not finished. Copy it again or repair it in the recorder.")

@@ -21,7 +21,7 @@ public static class ArtworkMaker
     public static Task MakeAsync(ArtworkPlan plan, string fontsFolder, string? markPath, string outputPath, CancellationToken cancel) => WholeFile.MakeAsync(outputPath, async temporary =>
     {
         // The filter's own argument gives many characters a meaning, so the script and the fonts lie where a plain name reaches them.
-        var work = Directory.CreateTempSubdirectory("wexel-artwork-").FullName;
+        var work = HalfMade.Folder();
         try
         {
             await File.WriteAllTextAsync(Path.Combine(work, "script.ass"), Script(plan), cancel);

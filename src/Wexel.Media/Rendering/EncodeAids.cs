@@ -1,5 +1,6 @@
 using System.Globalization;
 using Wexel.Core.Encoding;
+using Wexel.Media.Tools;
 
 namespace Wexel.Media.Rendering;
 
@@ -19,7 +20,7 @@ internal sealed class EncodeAids : IDisposable
 
     internal static async Task<EncodeAids> MakeAsync(EncodeWork work, CancellationToken cancel)
     {
-        var aids = new EncodeAids(Directory.CreateTempSubdirectory("wexel-encode-").FullName, 0, owns: true);
+        var aids = new EncodeAids(HalfMade.Folder(), 0, owns: true);
         for (var i = 0; i < work.Pictures.Count; i++)
         {
             var plan = work.Pictures[i].Plan;

@@ -104,7 +104,7 @@ public static class Finishing
 
                 foreach (var cover in artwork)
                     Take(cover, "v", "-disposition:v:0", "attached_pic");
-                await MediaTool.RunAsync([.. arguments, "-c", "copy", .. maps, "-map_metadata", "0", "-map_chapters", "0", .. format, "file:" + temporary], null, null, cancel);
+                await MediaTool.RunAsync(["-xerror", .. arguments, "-c", "copy", .. maps, "-map_metadata", "0", "-map_chapters", "0", .. format, "file:" + temporary], null, null, cancel);
             }
             finally
             {

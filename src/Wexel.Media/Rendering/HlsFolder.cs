@@ -65,7 +65,7 @@ public static class HlsFolder
         var microseconds = ((long)RenderPlanner.UsualPiece.TotalMicroseconds).ToString(CultureInfo.InvariantCulture);
         // The header comes after the first fragment is known, so that it can say in an edit list where picture and sound begin.
         string[] sound = name == Sound ? ["-frag_duration", microseconds] : [];
-        await MediaTool.RunAsync([.. MediaTool.OwnInput(encode), "-map", "0", "-c", "copy", "-movflags", "+frag_keyframe+delay_moov+default_base_moof+global_sidx", .. sound, "-f", "mp4", "file:" + whole], null, null, cancel);
+        await MediaTool.RunAsync(["-xerror", .. MediaTool.OwnInput(encode), "-map", "0", "-c", "copy", "-movflags", "+frag_keyframe+delay_moov+default_base_moof+global_sidx", .. sound, "-f", "mp4", "file:" + whole], null, null, cancel);
         var segments = new List<HlsSegment>();
         string codecs;
         await using (var file = File.OpenRead(whole))

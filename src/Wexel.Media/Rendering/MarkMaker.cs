@@ -19,6 +19,6 @@ public static class MarkMaker
                 "-protocol_whitelist", "file", "-width", side, "-height", side, "-keep_ar", "1", "-f", "svg_pipe", "-i", "file:" + svgPath,
                 "-frames:v", "1", "-c:v", "png", "-pix_fmt", "rgba", "-f", "image2", "-update", "1", "file:" + temporary,
             ],
-            null, null, cancel);
+            null, null, cancel, limits: ChildLimits.Picture);
     });
 }

@@ -50,7 +50,7 @@ internal static class PictureCopier
             return;
         }
 
-        var encoded = Path.Combine(Path.GetDirectoryName(path)!, $".making-{Guid.NewGuid():N}.mp4");
+        var encoded = HalfMade.Beside(path);
         try
         {
             var number = configuration.FreeNumber();

@@ -22,7 +22,7 @@ public static class SampleEncoder
     /// <exception cref="ToolFailedException">The encoder ended with an error.</exception>
     public static async Task<IReadOnlyList<IReadOnlyList<SampleMeasured>>> MeasureAsync(IReadOnlyList<PicturePlan> plans, EncodeInputs inputs, IReadOnlyList<SampleWindow> windows, CancellationToken cancel)
     {
-        var folder = Directory.CreateTempSubdirectory("wexel-sample-").FullName;
+        var folder = HalfMade.Folder();
         try
         {
             var measured = plans.Select(_ => new List<SampleMeasured>()).ToList();
@@ -65,7 +65,8 @@ public static class SampleEncoder
     /// <exception cref="ToolFailedException">The encoder ended with an error.</exception>
     public static async Task<IReadOnlyList<double>> MeasureSoundAsync(SoundPlan plan, Reel reel, TimeMap map, IReadOnlyList<string> recordings, IReadOnlyList<SampleWindow> windows, CancellationToken cancel)
     {
-        var path = Path.Combine(Path.GetTempPath(), $"wexel-sample-{Guid.NewGuid():N}{Path.GetExtension(SoundOutput.FileName(plan))}");
+        var folder = HalfMade.Folder();
+        var path = Path.Combine(folder, SoundOutput.FileName(plan));
         var measured = new List<double>();
         try
         {
@@ -96,7 +97,7 @@ public static class SampleEncoder
         }
         finally
         {
-            File.Delete(path);
+            Directory.Delete(folder, recursive: true);
         }
 
         static string Seconds(double seconds) => seconds.ToString("0.######", CultureInfo.InvariantCulture);

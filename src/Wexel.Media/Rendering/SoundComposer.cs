@@ -22,7 +22,7 @@ public static class SoundComposer
     /// What was heard meanwhile is kept beside it.
     /// </summary>
     /// <exception cref="ToolFailedException">The sound could not be read or written.</exception>
-    public static Task ComposeAsync(SoundPlan sound, Reel reel, TimeMap map, IReadOnlyList<string> inputPaths, string outputPath, CancellationToken cancel) => File.Exists(outputPath) ? Task.CompletedTask : WholeFile.MakeAsync(outputPath, async temporary =>
+    public static Task ComposeAsync(SoundPlan sound, Reel reel, TimeMap map, IReadOnlyList<string> inputPaths, string outputPath, CancellationToken cancel) => Wholeness.Of(outputPath) ? Task.CompletedTask : WholeFile.MakeAsync(outputPath, async temporary =>
     {
         var listener = new SoundListener(sound.Channels);
         await MediaTool.FeedAsync(

@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using System.Globalization;
 using CliWrap;
 using CliWrap.EventStream;
@@ -20,18 +21,20 @@ public static class MediaTool
     public static IReadOnlyList<string> OwnInput(string path) => ["-protocol_whitelist", "file", "-i", "file:" + path];
 
     /// <summary>Runs ffprobe and gives back what it printed.</summary>
+    /// <param name="arguments">Its arguments.</param>
+    /// <param name="cancel">Stops it.</param>
+    /// <param name="limits">What it may use; null for what is usual.</param>
     /// <exception cref="ToolFailedException">It ended with an error.</exception>
-    public static async Task<string> ProbeAsync(IEnumerable<string> arguments, CancellationToken cancel)
+    public static async Task<string> ProbeAsync(IEnumerable<string> arguments, CancellationToken cancel, ChildLimits? limits = null)
     {
         var output = new System.Text.StringBuilder();
         var tail = new Queue<string>();
-        var result = await Cli.Wrap("ffprobe")
-            .WithArguments(["-v", "error", .. arguments])
+        var result = await Tool("ffprobe", limits, false, ["-v", "error", .. arguments])
             .WithStandardOutputPipe(PipeTarget.ToStringBuilder(output))
             .WithStandardErrorPipe(PipeTarget.ToDelegate(line => Keep(tail, line)))
             .WithValidation(CommandResultValidation.None)
             .ExecuteAsync(cancel);
-        return result.ExitCode == 0 ? output.ToString() : throw new ToolFailedException("ffprobe", string.Join('\n', tail));
+        return result.ExitCode == 0 ? output.ToString() : throw Failed("ffprobe", tail, result.ExitCode, limits, result.RunTime);
     }
 
     /// <summary>Runs ffmpeg to the end; killed when cancelled.</summary>
@@ -40,11 +43,12 @@ public static class MediaTool
     /// <param name="started">Told the process's number, so that it can be found if its parent dies.</param>
     /// <param name="cancel">Stops it.</param>
     /// <param name="aside">Whether it leaves the processor to whatever else wants it.</param>
+    /// <param name="limits">What it may use; null for what is usual.</param>
     /// <exception cref="ToolFailedException">It ended with an error.</exception>
-    public static async Task RunAsync(IEnumerable<string> arguments, IProgress<TimeSpan>? progress, Action<int>? started, CancellationToken cancel, bool aside = false)
+    public static async Task RunAsync(IEnumerable<string> arguments, IProgress<TimeSpan>? progress, Action<int>? started, CancellationToken cancel, bool aside = false, ChildLimits? limits = null)
     {
-        var tail = new Queue<string>();
-        var command = Ffmpeg(aside, ["-hide_banner", "-nostdin", "-v", "error", "-y", "-progress", "pipe:1", .. arguments])
+        var (tail, began) = (new Queue<string>(), Stopwatch.GetTimestamp());
+        var command = Tool("ffmpeg", limits, aside, ["-hide_banner", "-nostdin", "-v", "error", "-y", "-progress", "pipe:1", .. arguments])
             .WithValidation(CommandResultValidation.None);
         await foreach (var happened in command.ListenAsync(cancel))
         {
@@ -61,9 +65,13 @@ public static class MediaTool
                     Keep(tail, line);
                     break;
                 case ExitedCommandEvent { ExitCode: not 0 and var code }:
-                    throw new ToolFailedException("ffmpeg", string.Join('\n', tail), code);
+                    throw Failed("ffmpeg", tail, code, limits, Stopwatch.GetElapsedTime(began));
             }
         }
+
+        // It ends with 0 all the same.
+        if (tail.Any(line => line.Contains("Error writing trailer", StringComparison.Ordinal)))
+            throw new ToolFailedException("ffmpeg", string.Join('\n', tail));
     }
 
     /// <summary>Runs ffmpeg, hands over the bytes that it writes to its standard output, and gives back all that it reported, each line with its weight in front.</summary>
@@ -75,12 +83,12 @@ public static class MediaTool
     public static async Task<IReadOnlyList<string>> StreamReportAsync(IEnumerable<string> arguments, Func<Stream, CancellationToken, Task> read, CancellationToken cancel, bool aside = false)
     {
         var said = new List<string>();
-        var result = await Ffmpeg(aside, ["-hide_banner", "-nostdin", "-nostats", "-v", "level+info", "-y", .. arguments])
+        var result = await Tool("ffmpeg", null, aside, ["-hide_banner", "-nostdin", "-nostats", "-v", "level+info", "-y", .. arguments])
             .WithStandardOutputPipe(PipeTarget.Create(read))
             .WithStandardErrorPipe(PipeTarget.ToDelegate(said.Add))
             .WithValidation(CommandResultValidation.None)
             .ExecuteAsync(cancel);
-        return result.ExitCode == 0 ? said : throw new ToolFailedException("ffmpeg", string.Join('\n', said.TakeLast(LinesKept)), result.ExitCode);
+        return result.ExitCode == 0 ? said : throw Failed("ffmpeg", said.TakeLast(LinesKept), result.ExitCode, null, result.RunTime);
     }
 
     /// <summary>Runs ffmpeg, hands over the bytes that it writes to its standard output, and gives back the last errors that it reported and went on after.</summary>
@@ -88,13 +96,12 @@ public static class MediaTool
     public static async Task<IReadOnlyCollection<string>> StreamAsync(IEnumerable<string> arguments, Func<Stream, CancellationToken, Task> read, CancellationToken cancel)
     {
         var tail = new Queue<string>();
-        var result = await Cli.Wrap("ffmpeg")
-            .WithArguments(["-hide_banner", "-nostdin", "-v", "error", "-y", .. arguments])
+        var result = await Tool("ffmpeg", null, false, ["-hide_banner", "-nostdin", "-v", "error", "-y", .. arguments])
             .WithStandardOutputPipe(PipeTarget.Create(read))
             .WithStandardErrorPipe(PipeTarget.ToDelegate(line => Keep(tail, line)))
             .WithValidation(CommandResultValidation.None)
             .ExecuteAsync(cancel);
-        return result.ExitCode == 0 ? tail : throw new ToolFailedException("ffmpeg", string.Join('\n', tail), result.ExitCode);
+        return result.ExitCode == 0 ? tail : throw Failed("ffmpeg", tail, result.ExitCode, null, result.RunTime);
     }
 
     /// <summary>Runs ffmpeg with what is written to its standard input as one of its inputs.</summary>
@@ -102,18 +109,23 @@ public static class MediaTool
     public static async Task FeedAsync(IEnumerable<string> arguments, Func<Stream, CancellationToken, Task> write, CancellationToken cancel)
     {
         var tail = new Queue<string>();
-        var result = await Cli.Wrap("ffmpeg")
-            .WithArguments(["-hide_banner", "-v", "error", "-y", .. arguments])
+        var result = await Tool("ffmpeg", null, false, ["-hide_banner", "-v", "error", "-y", .. arguments])
             .WithStandardInputPipe(PipeSource.Create(write))
             .WithStandardErrorPipe(PipeTarget.ToDelegate(line => Keep(tail, line)))
             .WithValidation(CommandResultValidation.None)
             .ExecuteAsync(cancel);
         if (result.ExitCode != 0)
-            throw new ToolFailedException("ffmpeg", string.Join('\n', tail), result.ExitCode);
+            throw Failed("ffmpeg", tail, result.ExitCode, null, result.RunTime);
     }
 
-    private static Command Ffmpeg(bool aside, IEnumerable<string> arguments) =>
-        aside ? Cli.Wrap("nice").WithArguments(["ffmpeg", .. arguments]) : Cli.Wrap("ffmpeg").WithArguments(arguments);
+    private static Command Tool(string tool, ChildLimits? limits, bool aside, IEnumerable<string> arguments)
+    {
+        IReadOnlyList<string> command = [.. (limits ?? ChildLimits.Usual).Command, .. Enumerable.Repeat("nice", aside ? 1 : 0), tool, .. arguments];
+        return Cli.Wrap(command[0]).WithArguments(command.Skip(1));
+    }
+
+    private static ToolFailedException Failed(string tool, IEnumerable<string> said, int exitCode, ChildLimits? limits, TimeSpan took) =>
+        new(tool, string.Join('\n', said), exitCode, (limits ?? ChildLimits.Usual).WereReached(exitCode, took));
 
     private static void Keep(Queue<string> tail, string line)
     {
