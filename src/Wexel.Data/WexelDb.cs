@@ -21,6 +21,7 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
     public DbSet<Release> Releases => Set<Release>();
     public DbSet<CourseRelease> CourseReleases => Set<CourseRelease>();
     public DbSet<PodcastFeed> PodcastFeeds => Set<PodcastFeed>();
+    public DbSet<SignedIn> SignedIn => Set<SignedIn>();
     public DbSet<Upload> Uploads => Set<Upload>();
     public DbSet<House> Houses => Set<House>();
     public DbSet<LearnerRecord> LearnerRecords => Set<LearnerRecord>();
@@ -50,7 +51,14 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
             recording.Property(r => r.AnalysisSoFar).HasColumnType("jsonb");
         });
         builder.Entity<House>().Property(h => h.MarkPlacement).HasColumnType("jsonb");
-        builder.Entity<Upload>().Property(u => u.Problem).HasColumnType("jsonb");
+        builder.Entity<Upload>(upload =>
+        {
+            upload.Property(u => u.Problem).HasColumnType("jsonb");
+            upload.HasIndex(u => u.By);
+            upload.HasIndex(u => u.ExpiresAt);
+        });
+        builder.Entity<Person>().HasMany(p => p.SignedIn).WithOne().HasForeignKey(s => s.PersonId);
+        builder.Entity<SignedIn>().HasIndex(s => s.KeyHash).IsUnique();
         builder.Entity<Rendition>(rendition =>
         {
             rendition.Property(r => r.State).HasConversion<string>();

@@ -9,6 +9,8 @@ namespace Wexel.Data;
 /// </summary>
 public sealed class WorkHold : IAsyncDisposable
 {
+    private static readonly TimeSpan AskAgain = TimeSpan.FromMilliseconds(50);
+
     private readonly WexelDb _db;
     private readonly string _work;
 
@@ -25,6 +27,30 @@ public sealed class WorkHold : IAsyncDisposable
             return new WorkHold(db, work);
         await db.Database.CloseConnectionAsync();
         return null;
+    }
+
+    /// <summary>Takes hold of the work once nobody else has it.</summary>
+    /// <param name="db">Its connection stays open until the hold is let go.</param>
+    /// <param name="work">The work's name, the same for all who may do it.</param>
+    /// <param name="cancel">Gives up waiting.</param>
+    public static async Task<WorkHold> WaitAsync(WexelDb db, string work, CancellationToken cancel)
+    {
+        while (true)
+        {
+            if (await TryAsync(db, work, cancel) is { } hold)
+                return hold;
+            await Task.Delay(AskAgain, cancel);
+        }
+    }
+
+    /// <summary>Whether nobody has hold of the work.</summary>
+    /// <param name="db">The database.</param>
+    /// <param name="work">The work's name.</param>
+    /// <param name="cancel">Gives up asking.</param>
+    public static async Task<bool> IsFreeAsync(WexelDb db, string work, CancellationToken cancel)
+    {
+        await using var hold = await TryAsync(db, work, cancel);
+        return hold is not null;
     }
 
     /// <inheritdoc/>

@@ -3,9 +3,7 @@ using Hangfire.AspNetCore;
 using Hangfire.PostgreSql;
 using Hangfire.PostgreSql.Factories;
 using Microsoft.AspNetCore.DataProtection;
-using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
-using Microsoft.Extensions.FileProviders;
 using Microsoft.Extensions.Options;
 using Serilog;
 using Wexel.Core;
@@ -26,68 +24,102 @@ using Wexel.Server.Mailing;
 using Wexel.Server.Profiles;
 using Wexel.Server.Recordings;
 using Wexel.Server.Releases;
+using Wexel.Server.Remembering;
 using Wexel.Server.Rendering;
+using Wexel.Server.Serving;
 using Wexel.Server.Setup;
 using Wexel.Server.SignIn;
+using Wexel.Server.Telemetry;
 using Wexel.Server.Trying;
+using Wexel.Server.Upkeep;
 using Wexel.Server.Uploads;
 
 var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = args, ContentRootPath = AppContext.BaseDirectory });
-builder.Services.AddSerilog(log => log.ReadFrom.Configuration(builder.Configuration).WriteTo.Console(formatProvider: System.Globalization.CultureInfo.InvariantCulture));
+builder.WebHost.ConfigureKestrel(kestrel => (kestrel.Limits.MaxRequestBodySize, kestrel.AddServerHeader) = (4 * 1024 * 1024, false));
+builder.Services.AddSerilog(log =>
+{
+    log.ReadFrom.Configuration(builder.Configuration).WriteTo.Console(formatProvider: System.Globalization.CultureInfo.InvariantCulture);
+    if (builder.Configuration[$"Wexel:{nameof(WexelOptions.SecurityLog)}"] is { Length: > 0 } file)
+        log.WriteTo.Logger(security => security.Filter.ByIncludingOnly(Serilog.Filters.Matching.FromSource(SecurityLog.Category)).WriteTo.File(file, formatProvider: System.Globalization.CultureInfo.InvariantCulture, rollingInterval: RollingInterval.Day, retainedFileCountLimit: 400, shared: true));
+});
 builder.Services.AddOptions<WexelOptions>().BindConfiguration("Wexel").ValidateDataAnnotations().ValidateOnStart();
 var connection = builder.Configuration.GetConnectionString("Wexel") ?? "Host=127.0.0.1;Database=wexel;Username=wexel";
 
-builder.Services.AddDbContextFactory<WexelDb>(options => options.UseNpgsql(connection));
-builder.Services.AddIdentity<Person, IdentityRole<Guid>>(options => options.User.RequireUniqueEmail = true)
-    .AddEntityFrameworkStores<WexelDb>().AddClaimsPrincipalFactory<NamedClaims>();
-builder.Services.ConfigureApplicationCookie(options =>
-{
-    options.Cookie.Name = "wexel";
-    options.ExpireTimeSpan = TimeSpan.FromDays(14);
-    options.Events.OnRedirectToLogin = context => Answer(context.Response, StatusCodes.Status401Unauthorized);
-    options.Events.OnRedirectToAccessDenied = context => Answer(context.Response, StatusCodes.Status403Forbidden);
-});
-builder.Services.AddAuthorizationBuilder().SetFallbackPolicy(new Microsoft.AspNetCore.Authorization.AuthorizationPolicyBuilder().RequireRole(Roles.Trainer).Build());
+builder.Services.AddSingleton(services => new Changes(connection, services.GetRequiredService<ILogger<Changes>>())).AddSingleton<OwnChanges>();
+builder.Services.AddDbContextFactory<WexelDb>((services, options) => options.UseNpgsql(connection).AddInterceptors(services.GetRequiredService<OwnChanges>()));
+builder.Services.AddSignIn();
 
-builder.Services.ConfigureHttpJsonOptions(options => WexelJson.Configure(options.SerializerOptions));
+builder.Services.ConfigureHttpJsonOptions(options => EdgeJson.Configure(options.SerializerOptions));
 builder.Services.AddSignalR().AddJsonProtocol(options => WexelJson.Configure(options.PayloadSerializerOptions));
-builder.Services.AddProblemDetails();
+builder.Services.AddProblemDetails(problems => problems.CustomizeProblemDetails = Faults.Say).AddExceptionHandler<Faults>().AddLimits();
+builder.Services.AddProxies();
+builder.Services.AddTelemetry(builder.Configuration);
+builder.Services.AddResponseCompression(compression => compression.EnableForHttps = true);
 builder.Services.AddOpenApi(options => options.AddSchemaTransformer<AsOnTheWire>());
 
 // Both registered by themselves: Hangfire would take what the process set up last, which is another server's where two run in one process.
 builder.Services.AddSingleton<JobActivator>(services => new AspNetCoreJobActivator(services.GetRequiredService<IServiceScopeFactory>()));
 builder.Services.AddSingleton<JobStorage>(_ =>
 {
-    var storage = new PostgreSqlStorageOptions { QueuePollInterval = TimeSpan.FromMilliseconds(500) };
+    // What a server had taken that died is another's after this; one that lives says so five times meanwhile.
+    var storage = new PostgreSqlStorageOptions { QueuePollInterval = TimeSpan.FromMilliseconds(500), UseSlidingInvisibilityTimeout = true, InvisibilityTimeout = TimeSpan.FromSeconds(40), DistributedLockTimeout = TimeSpan.FromMinutes(1) };
     return new PostgreSqlStorage(new NpgsqlConnectionFactory(connection, storage), storage);
 });
 builder.Services.AddHangfire(jobs => jobs.UseSimpleAssemblyNameTypeSerializer().UseRecommendedSerializerSettings());
 
 builder.Services.AddSingleton(TimeProvider.System).AddSingleton(Machine.Share);
-builder.Services.AddSingleton(services => new FileStore(services.GetRequiredService<IOptions<WexelOptions>>().Value.Data));
-builder.Services.AddSingleton<DiskRoom>().AddSingleton<PictureTaker>().AddSingleton<LiveNews>().AddSingleton<PieceWriter>().AddSingleton<Finisher>().AddSingleton<SamplingTurn>().AddSingleton<RenditionEstimates>().AddScoped<Mailer>();
+builder.Services.AddSingleton(services =>
+{
+    var folder = services.GetRequiredService<IOptions<WexelOptions>>().Value.Data;
+    try
+    {
+        return new FileStore(folder, HalfMade.Beside);
+    }
+    catch (Exception failed) when (failed is IOException or UnauthorizedAccessException)
+    {
+        throw new CannotStartException($"The folder for recordings and everything made (Wexel__Data), {folder}, cannot be made or written: {failed.Message} Let the user that Wexel runs as write there, or name another.");
+    }
+});
+builder.Services.AddSingleton<DiskRoom>().AddSingleton<PictureTaker>().AddSingleton<LiveNews>().AddSingleton<PieceWriter>().AddSingleton<Finisher>().AddSingleton<SamplingTurn>().AddSingleton<RenditionEstimates>().AddSingleton<OpenedPages>().AddSingleton<MadeFileSender>().AddSingleton<KnownReleases>().AddSingleton<ReleasedFiles>().AddSingleton<NewLearners>().AddScoped<Mailer>();
 builder.Services.AddHttpClient<PackageSender>(http => http.Timeout = TimeSpan.FromMinutes(30));
-builder.Services.AddScoped<BringIn>().AddScoped<LessonReels>().AddScoped<LessonSaver>().AddScoped<RenderPlans>().AddScoped<EstimateReader>().AddScoped<RenderQueue>().AddScoped<RenditionMaker>().AddScoped<BatchMail>().AddScoped<CheckOverrides>().AddScoped<ProfileShelf>().AddScoped<ProfileKeeper>().AddScoped<Packer>().AddScoped<EpisodeMaker>().AddScoped<FeedReader>().AddScoped<FeedKeeper>().AddScoped<HouseKeeper>().AddScoped<Releaser>().AddScoped<CourseReleaser>().AddScoped<ChannelReader>().AddScoped<ProgressKeeper>().AddScoped<MadeFileReader>().AddScoped<Space>().AddScoped<DemoSeed>();
+builder.Services.AddScoped<BringIn>().AddScoped<UploadKeeper>().AddScoped<Receiver>().AddScoped<LessonReels>().AddScoped<LessonSaver>().AddScoped<RenderPlans>().AddScoped<EstimateReader>().AddScoped<RenderQueue>().AddScoped<RenditionMaker>().AddScoped<BatchMail>().AddScoped<CheckOverrides>().AddScoped<ProfileShelf>().AddScoped<ProfileKeeper>().AddScoped<Packer>().AddScoped<EpisodeMaker>().AddScoped<FeedReader>().AddScoped<FeedKeeper>().AddScoped<HouseKeeper>().AddScoped<Releaser>().AddScoped<CourseReleaser>().AddScoped<ChannelReader>().AddScoped<ProgressKeeper>().AddScoped<MadeFileReader>().AddScoped<Space>().AddScoped<DemoSeed>();
 
 // The build describes the API by starting this program without a database; then nothing works in the background.
 if (System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name != "GetDocument.Insider")
 {
     builder.Services.AddDataProtection().SetApplicationName("Wexel").PersistKeysToDbContext<WexelDb>();
-    builder.Services.AddHostedService<StartUp>().AddHostedService<LostWork>().AddHostedService<HandIn>();
-    builder.Services.AddHangfireServer(server => (server.Queues, server.WorkerCount) = (["render"], Machine.Share.Passes));
-    builder.Services.AddHangfireServer(server => (server.Queues, server.WorkerCount, server.SchedulePollingInterval) = (["soon", "default"], 2, TimeSpan.FromSeconds(1)));
+    builder.Services.AddHostedService<StartUp>().AddHostedService(services => services.GetRequiredService<Changes>()).AddHostedService<HandIn>().AddUpkeep<LostWork>().AddUpkeep<LeftWork>().AddUpkeep<TemporaryFiles>();
+    void Work(Action<BackgroundJobServerOptions> set) => builder.Services.AddHangfireServer(server =>
+    {
+        // A server that was killed is taken off the list of those that live.
+        (server.HeartbeatInterval, server.ServerCheckInterval, server.ServerTimeout) = (TimeSpan.FromSeconds(10), TimeSpan.FromSeconds(30), TimeSpan.FromMinutes(1));
+        set(server);
+    });
+    Work(server => (server.Queues, server.WorkerCount) = (["render"], Machine.Share.Passes));
+    Work(server => (server.Queues, server.WorkerCount, server.SchedulePollingInterval) = (["soon", "default"], 2, TimeSpan.FromSeconds(1)));
 }
 
 var app = builder.Build();
+app.UseForwardedHeaders();
+app.UseMiddleware<SafeHeaders>();
 app.UseExceptionHandler();
-app.UseStatusCodePages();
 var settings = app.Services.GetRequiredService<IOptions<WexelOptions>>().Value;
-ServeFolder(settings.PlayerFolder, "/player");
-ServeFolder(settings.DeskFolder, "");
+if (settings.PublicAddress.Scheme == Uri.UriSchemeHttps)
+    app.UseHsts();
+app.Serve(settings.PlayerFolder, "/player");
+app.Serve(Path.Combine(settings.DeskFolder, "assets"), "/assets", hashed: true);
+// Behind the files: what is one of them is no address of ours. Released files end here.
+app.UseRouting();
+app.UseStatusCodePages();
+app.UseMiddleware<PlainAddresses>();
+app.UseResponseCompression();
 app.UseAuthentication();
+app.UseMiddleware<SameOrigin>();
 app.UseAuthorization();
+app.UseRateLimiter();
 app.MapOpenApi();
 app.MapSignIn();
+app.MapAccount();
 app.MapLessons();
 app.MapRevisions();
 app.MapCourses();
@@ -115,24 +147,18 @@ app.MapHouse();
 app.MapFeeds();
 app.MapFeedFiles();
 app.MapHub<LiveHub>("/live");
-app.MapGet("/healthz", () => TypedResults.Text("ok")).AllowAnonymous().ExcludeFromDescription();
+app.MapHealth();
 app.Map("/api/{**rest}", () => Problems.NotThere("address")).ExcludeFromDescription();
-// Every other address is one of the desk's views; what it shows comes from the API, which asks who is there.
-app.MapFallback((HttpContext http) => File.Exists(Path.Combine(settings.DeskFolder, "index.html"))
-    ? Results.File(Path.Combine(settings.DeskFolder, "index.html"), "text/html; charset=utf-8")
-    : Results.NotFound()).AllowAnonymous();
-app.Run();
-
-static Task Answer(HttpResponse response, int status)
+app.MapDesk(settings.DeskFolder);
+try
 {
-    response.StatusCode = status;
-    return Task.CompletedTask;
+    app.Run();
+    return 0;
 }
-
-void ServeFolder(string folder, string at)
+catch (CannotStartException refused)
 {
-    if (Directory.Exists(folder))
-        app.UseStaticFiles(new StaticFileOptions { FileProvider = new PhysicalFileProvider(folder), RequestPath = at });
+    Console.Error.WriteLine(refused.Message);
+    return 1;
 }
 
 /// <summary>The entry point, visible to the tests.</summary>

@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using System.Net;
 using System.Net.Http.Headers;
 using System.Net.Http.Json;
@@ -6,6 +7,7 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using Npgsql;
 using Wexel.Data.Storage;
+using Wexel.Media.Tools;
 using Wexel.Server.Recordings;
 
 namespace Wexel.Server.Tests;
@@ -63,8 +65,14 @@ public sealed class FaultTests(ServerFixture fixture) : IClassFixture<ServerFixt
         var lesson = await LessonAsync(trainer);
         await QueueAsync(trainer, await AskAsync(trainer, lesson), "done");
         // All is encoded: the second time it finishes at once.
-        await using var stopping = new NpgsqlConnection(fixture.Connection + ";Pooling=false");
+        await using var stopping = new NpgsqlConnection(fixture.Connection + ";Pooling=false;Application Name=stopping");
         await stopping.OpenAsync();
+        // It is at work for so long that there is time to stop it, however little there is to do.
+        await AskDatabaseAsync<int>("""
+            create function slowly() returns trigger language plpgsql as $$ begin if current_setting('application_name') <> 'stopping' then perform pg_sleep(0.5); end if; return null; end $$;
+            create trigger slowly before update on "Renditions" execute function slowly();
+            select 1
+            """);
         var rendition = await AskAsync(trainer, lesson);
         await using var transaction = await stopping.BeginTransactionAsync();
         await using (var stop = new NpgsqlCommand($"""update "Renditions" set "State" = 'Cancelled' where "Id" = '{rendition}' and "State" = 'Working'""", stopping, transaction))
@@ -79,6 +87,7 @@ public sealed class FaultTests(ServerFixture fixture) : IClassFixture<ServerFixt
         // Whatever waited for the row has had its turn.
         for (var i = 0; i < 1200 && await AskDatabaseAsync<long>("select count(*) from hangfire.job where statename in ('Enqueued', 'Processing')") > 0; i++)
             await Task.Delay(50);
+        await AskDatabaseAsync<int>("""drop trigger slowly on "Renditions"; drop function slowly; select 1""");
         (await QueueAsync(trainer, rendition, "cancelled", "done", "failed")).GetProperty("state").GetString().ShouldBe("cancelled");
     }
 
@@ -111,7 +120,7 @@ public sealed class FaultTests(ServerFixture fixture) : IClassFixture<ServerFixt
         var trainer = await fixture.SignedInAsync();
         var (bytes, hash) = await ClipAsync("2.3");
         // Where its pictures would go lies a file.
-        var blocked = new FileStore(fixture.Data).Folder(AnalysisJob.PicturesKey(hash));
+        var blocked = new FileStore(fixture.Data, HalfMade.Beside).Folder(AnalysisJob.PicturesKey(hash));
         if (Directory.Exists(blocked))
             Directory.Delete(blocked);
         Directory.CreateDirectory(Path.GetDirectoryName(blocked)!);
@@ -121,6 +130,93 @@ public sealed class FaultTests(ServerFixture fixture) : IClassFixture<ServerFixt
         File.Delete(blocked);
         (await trainer.PostAsync($"/api/recordings/{hash}/look-through", null)).EnsureSuccessStatusCode();
         await trainer.UntilAsync($"/api/recordings/{hash}", r => r.GetProperty("analysis").ValueKind == JsonValueKind.Object);
+    }
+
+    private static bool LookedThrough(JsonElement recording) => recording.GetProperty("analysis").ValueKind == JsonValueKind.Object && recording.GetProperty("analysis").GetProperty("lookedUntil").ValueKind == JsonValueKind.Null;
+
+    /// <summary>As a machine does that has no memory left; nobody has to press anything.</summary>
+    [Fact]
+    public async Task A_look_through_whose_encoder_is_killed_is_begun_again()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var (bytes, hash) = await ClipAsync("47");
+        (await trainer.PutAsync("/api/recordings?fileName=long.mp4", new ByteArrayContent(bytes) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } })).EnsureSuccessStatusCode();
+        var killed = false;
+        for (var i = 0; i < 3000 && !killed; i++)
+        {
+            foreach (var encoder in Process.GetProcessesByName("ffmpeg"))
+            {
+                if (File.Exists($"/proc/{encoder.Id}/cmdline") && (await File.ReadAllTextAsync($"/proc/{encoder.Id}/cmdline", TestContext.Current.CancellationToken)).Contains(hash, StringComparison.Ordinal))
+                {
+                    encoder.Kill();
+                    killed = true;
+                }
+            }
+
+            if (!killed)
+                await Task.Delay(10);
+        }
+
+        killed.ShouldBeTrue();
+        var recording = await trainer.UntilAsync($"/api/recordings/{hash}", r => LookedThrough(r) || r.GetProperty("analysisFailure").ValueKind == JsonValueKind.String);
+        recording.GetProperty("analysisFailure").ValueKind.ShouldBe(JsonValueKind.Null);
+        (await AskDatabaseAsync<int>($"""select "LookThroughs" from "Recordings" where "Hash" = '{hash}'""")).ShouldBe(0);
+    }
+
+    /// <summary>What brings down whoever does it is not begun for ever; but somebody who asks, by the button or by bringing it in again, has it tried.</summary>
+    [Theory]
+    [InlineData("2.5", true)]
+    [InlineData("2.6", false)]
+    public async Task Looking_through_that_ended_too_often_says_so_and_is_tried_again_when_somebody_asks(string length, bool byButton)
+    {
+        var trainer = await fixture.SignedInAsync();
+        var (bytes, hash) = await ClipAsync(length);
+        await BroughtInAsync(trainer, bytes, hash);
+        await trainer.UntilAsync($"/api/recordings/{hash}", LookedThrough);
+        await AskDatabaseAsync<int>($"""update "Recordings" set "Analysis" = null, "LookThroughs" = 4 where "Hash" = '{hash}' returning 1""");
+        var failed = await trainer.UntilAsync($"/api/recordings/{hash}", r => r.GetProperty("analysisFailure").ValueKind == JsonValueKind.String);
+        failed.GetProperty("analysisFailure").GetString()!.ShouldStartWith("The server ended 4 times");
+        if (byButton)
+            (await trainer.PostAsync($"/api/recordings/{hash}/look-through", null)).EnsureSuccessStatusCode();
+        else
+            await BroughtInAsync(trainer, bytes, hash);
+        await trainer.UntilAsync($"/api/recordings/{hash}", r => LookedThrough(r) && r.GetProperty("analysisFailure").ValueKind == JsonValueKind.Null);
+    }
+
+    [Fact]
+    public async Task What_was_looked_through_well_is_looked_through_again_from_the_start_when_somebody_asks()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var (bytes, hash) = await ClipAsync("2.7");
+        await BroughtInAsync(trainer, bytes, hash);
+        await trainer.UntilAsync($"/api/recordings/{hash}", LookedThrough);
+        // A picture of the sheet went bad on the disk.
+        var pictures = new FileStore(fixture.Data, HalfMade.Beside).Folder(AnalysisJob.PicturesKey(hash));
+        var spoilt = Directory.EnumerateFiles(pictures).Order().First();
+        await File.WriteAllTextAsync(spoilt, "", TestContext.Current.CancellationToken);
+        (await trainer.PostAsync($"/api/recordings/{hash}/look-through", null)).EnsureSuccessStatusCode();
+        await trainer.UntilAsync($"/api/recordings/{hash}", LookedThrough);
+        Wholeness.Of(spoilt).ShouldBeTrue();
+    }
+
+    /// <summary>An encode that is broken on the disk is not finished into a file for learners, but made again.</summary>
+    [Fact]
+    public async Task A_made_file_that_cannot_be_read_counts_as_not_there()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var lesson = await LessonAsync(trainer);
+        await QueueAsync(trainer, await AskAsync(trainer, lesson), "done");
+        var made = Directory.EnumerateFiles(Path.Combine(fixture.Data, "derived"), "*.mp4", SearchOption.AllDirectories).Where(f => Path.GetFileName(f) is "picture.mp4" or "lesson.mp4").ToList();
+        made.Count.ShouldBeGreaterThanOrEqualTo(2);
+        foreach (var file in made)
+        {
+            await using var cut = new FileStream(file, FileMode.Open);
+            cut.SetLength(cut.Length - 100);
+        }
+
+        var again = await QueueAsync(trainer, await AskAsync(trainer, lesson), "done", "failed");
+        again.GetProperty("state").GetString().ShouldBe("done");
+        made.ShouldAllBe(file => Wholeness.Of(file));
     }
 
     /// <summary>A recorder that was stopped at once leaves a single frame, of which there is no picture for the sheet.</summary>

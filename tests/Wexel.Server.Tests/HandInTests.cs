@@ -68,6 +68,28 @@ public sealed class HandInTests(ServerFixture fixture) : IClassFixture<ServerFix
         File.Exists(In("lesson.mp4.part")).ShouldBeTrue();
     }
 
+    /// <summary>Whoever opened one of these as a file would wait for ever, or read what is none of theirs, or fill the disk.</summary>
+    [Fact]
+    public async Task Nothing_but_regular_files_is_opened_and_the_folder_is_gone_through_all_the_same()
+    {
+        var elsewhere = await ClipAsync("elsewhere.mp4", 2.9);
+        (await CliWrap.Cli.Wrap("mkfifo").WithArguments([In("pipe.mp4")]).ExecuteAsync()).ExitCode.ShouldBe(0);
+        File.CreateSymbolicLink(In("link.mp4"), elsewhere);
+        File.CreateSymbolicLink(In("endless.mp4"), "/dev/zero");
+        File.CreateSymbolicLink(In("dangling.mp4"), "/nowhere/lesson.mp4");
+        File.Copy(await ClipAsync("behind them.mp4", 3.1), In("behind them.mp4"));
+        await UntilAsync(() => File.Exists(In(HandIn.Taken, "behind them.mp4")));
+        foreach (var name in new[] { "pipe.mp4", "link.mp4", "endless.mp4", "dangling.mp4" })
+        {
+            await UntilAsync(() => File.Exists(In(HandIn.Refused, name + ".txt")));
+            (await File.ReadAllTextAsync(In(HandIn.Refused, name + ".txt"), TestContext.Current.CancellationToken)).ShouldStartWith($"“{name}” is no file with something in it but a link, a pipe or empty.");
+            new FileInfo(In(name)).LinkTarget.ShouldBeNull();
+        }
+
+        (await FilesAsync(await fixture.SignedInAsync())).ShouldNotContain("link.mp4");
+        File.Exists(elsewhere).ShouldBeTrue();
+    }
+
     /// <summary>The server makes the folder anew whenever it is missing, which may come between.</summary>
     private void Insist(Action act)
     {

@@ -192,7 +192,15 @@ public sealed class JourneyTests(ServerFixture fixture) : IClassFixture<ServerFi
 
         // Watching: the union counts, not the furthest point.
         var learner = fixture.Anonymous();
-        async Task<JsonElement> ReportAsync(long[][] watched, long position) => await (await learner.PostAsJsonAsync(watch + "/progress", new { learner = "k1", watched, position })).Content.ReadFromJsonAsync<JsonElement>();
+        using var scope = fixture.Server.Services.CreateScope();
+        var pageOpened = scope.ServiceProvider.GetRequiredService<Channel.OpenedPages>().At(new DateTimeOffset(DateTime.UtcNow.AddMinutes(-1), TimeSpan.Zero));
+        async Task<JsonElement> ReportAsync(long[][] watched, long position)
+        {
+            // A minute has passed since the last time.
+            await scope.ServiceProvider.GetRequiredService<WexelDb>().LearnerRecords.ExecuteUpdateAsync(set => set.SetProperty(r => r.SeenLastAt, r => r.SeenLastAt.AddMinutes(-1)));
+            return await (await learner.PostAsJsonAsync(watch + "/progress", new { learner = "k1", watched, position, opened = pageOpened })).Content.ReadFromJsonAsync<JsonElement>();
+        }
+
         (await ReportAsync([[12_000, 16_000]], 16_000)).GetProperty("complete").GetBoolean().ShouldBeFalse();
         (await ReportAsync([[0, 9_500]], 9_500)).GetProperty("complete").GetBoolean().ShouldBeFalse();
         (await ReportAsync([[9_000, 12_800]], 12_800)).GetProperty("complete").GetBoolean().ShouldBeTrue();

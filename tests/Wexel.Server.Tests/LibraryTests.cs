@@ -6,6 +6,7 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Options;
+using Npgsql;
 using Wexel.Server.Setup;
 
 namespace Wexel.Server.Tests;
@@ -134,6 +135,24 @@ public sealed class LibraryTests(ServerFixture fixture) : IClassFixture<ServerFi
         (await trainer.PostAsync("/api/space/looks/free", null)).StatusCode.ShouldBe(HttpStatusCode.OK);
         (await SpaceAsync(trainer, "looks")).ValueKind.ShouldBe(JsonValueKind.Undefined);
         (await trainer.GetByteArrayAsync($"/api/recordings/{hash}/frames/45.jpg")).ShouldBe(seen);
+    }
+
+    /// <summary>What a backup has written down of the database must still be there when it comes to the files.</summary>
+    [Fact]
+    public async Task Nothing_goes_while_a_backup_is_made()
+    {
+        var trainer = await fixture.SignedInAsync();
+        await using (var backup = new NpgsqlConnection(fixture.Connection + ";Pooling=false"))
+        {
+            await backup.OpenAsync();
+            await using (var hold = new NpgsqlCommand("select pg_advisory_lock(hashtextextended('backup', 0))", backup))
+                await hold.ExecuteNonQueryAsync();
+            var refused = await trainer.PostAsync("/api/space/other/free", null);
+            refused.StatusCode.ShouldBe(HttpStatusCode.Conflict);
+            (await refused.ProblemAsync()).GetProperty("code").GetString().ShouldBe("backup-under-way");
+        }
+
+        (await trainer.PostAsync("/api/space/other/free", null)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
     }
 
     [Fact]

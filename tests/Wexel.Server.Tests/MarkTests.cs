@@ -67,6 +67,7 @@ public sealed class MarkTests(ServerFixture fixture) : IClassFixture<ServerFixtu
     [InlineData("<svg xmlns='http://www.w3.org/2000/svg'><image href='http://pier.example/a.png'/></svg>", "mark-svg-not-plain")]
     [InlineData("<svg", "mark-svg-broken")]
     [InlineData("just text, renamed to mark.png", "mark-no-picture")]
+    [InlineData("<svg xmlns='http://www.w3.org/2000/svg'><g id='a'><use href='#a'/></g></svg>", "mark-svg-too-much")]
     public async Task What_is_no_plain_picture_is_refused(string file, string code)
     {
         var trainer = await fixture.SignedInAsync();
@@ -76,6 +77,20 @@ public sealed class MarkTests(ServerFixture fixture) : IClassFixture<ServerFixtu
         (await refused.ProblemAsync()).GetProperty("code").GetString().ShouldBe(code);
         (await trainer.JsonAsync("/api/house")).GetProperty("mark").ToString().ShouldBe(before);
         Directory.EnumerateFiles(Path.Combine(fixture.Data, "arriving")).ShouldBeEmpty();
+    }
+
+    /// <summary>It says of itself that it is a PNG of a size that is taken, and what follows is none.</summary>
+    [Fact]
+    public async Task A_picture_with_garbage_in_it_is_refused()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var path = Path.Combine(fixture.Data, "whole.png");
+        await CliWrap.Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-y", "-f", "lavfi", "-i", "testsrc2=s=400x200", "-frames:v", "1", path]).ExecuteAsync();
+        var bytes = await File.ReadAllBytesAsync(path);
+        new Random(20_261_128).NextBytes(bytes.AsSpan(bytes.Length / 2));
+        var refused = await trainer.PutAsync("/api/house/mark", Octets(bytes));
+        refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await refused.ProblemAsync()).GetProperty("detail").GetString()!.ShouldEndWith(".");
     }
 
     [Fact]

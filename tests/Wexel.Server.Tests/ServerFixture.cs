@@ -58,9 +58,12 @@ public class ServerFixture : IAsyncLifetime
         host.UseSetting("Wexel:Demo", demo);
         host.UseSetting("Wexel:SmtpPort", outside.SmtpPort.ToString(System.Globalization.CultureInfo.InvariantCulture));
         host.UseSetting("Wexel:KeepFree", "0");
+        host.UseSetting("Wexel:PasswordIterations", "1000");
+        host.UseSetting("Wexel:SignInsAnAddress", "100000");
         host.UseSetting("Wexel:HandInSettles", "00:00:01.5");
         host.UseSetting("Wexel:HandInLooksEvery", "00:00:00.25");
         host.UseSetting("Wexel:LostAfter", "00:00:04");
+        host.UseSetting("Wexel:LeftWorkEvery", "00:00:02");
         host.UseSetting("Wexel:PracticeLearningSystem", new Uri(outside.Client.BaseAddress!, "learning/packages/").AbsoluteUri);
     });
 

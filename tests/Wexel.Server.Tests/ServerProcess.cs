@@ -19,13 +19,23 @@ internal sealed class ServerProcess : IAsyncDisposable
     private readonly int _port = FreePort();
     private Process? _process;
 
-    private ServerProcess(string folder, string database, bool owns) => (_folder, _database, _owns) = (folder, database, owns);
+    private readonly string _postgres;
+    private readonly IReadOnlyDictionary<string, string> _settings;
+
+    private ServerProcess(string folder, string postgres, string database, bool owns, IReadOnlyDictionary<string, string> settings) => (_folder, _postgres, _database, _owns, _settings) = (folder, postgres, database, owns, settings);
 
     internal string Data => Path.Combine(_folder, "data");
 
-    internal static async Task<ServerProcess> CreateAsync()
+    /// <summary>Whether it has ended.</summary>
+    internal bool HasEnded => _process!.HasExited;
+
+    /// <summary>The process's number.</summary>
+    internal int Id => _process!.Id;
+
+    /// <param name="settings">What is set besides, as variables of its environment.</param>
+    internal static async Task<ServerProcess> CreateAsync(IReadOnlyDictionary<string, string>? settings = null)
     {
-        var server = new ServerProcess(Directory.CreateTempSubdirectory("wexel-killed-").FullName, $"wexel_killed_{Guid.NewGuid():N}", owns: true);
+        var server = new ServerProcess(Directory.CreateTempSubdirectory("wexel-killed-").FullName, ServerFixture.Postgres, $"wexel_killed_{Guid.NewGuid():N}", owns: true, settings ?? new Dictionary<string, string>());
         await ServerFixture.CopyDatabaseAsync(await Blank.Value, server._database);
         return server;
     }
@@ -44,11 +54,17 @@ internal sealed class ServerProcess : IAsyncDisposable
         return database;
     }
 
+    /// <summary>A process on a PostgreSQL of one's own and a folder that stays; its database has the name wexel.</summary>
+    internal static ServerProcess On(PrivatePostgres postgres, string folder, IReadOnlyDictionary<string, string> settings) => new(folder, postgres.Connection, "wexel", owns: false, settings);
+
     /// <summary>A second process on the same database and the same files.</summary>
-    internal ServerProcess Another() => new(_folder, _database, owns: false);
+    internal ServerProcess Another() => new(_folder, _postgres, _database, owns: false, _settings);
 
     /// <summary>Asks the database something that answers with one number.</summary>
     internal Task<long> NumberAsync(string sql) => NumberAsync(sql, _database);
+
+    /// <summary>Tells the database something.</summary>
+    internal Task ExecuteAsync(string sql) => ServerFixture.ExecuteAsync(sql, _database);
 
     /// <summary>Takes the database away for a while, as a restart does: nobody is connected any more, and nobody can connect.</summary>
     /// <returns>How many were connected.</returns>
@@ -61,9 +77,9 @@ internal sealed class ServerProcess : IAsyncDisposable
         return connected;
     }
 
-    private static async Task<long> NumberAsync(string sql, string database)
+    private async Task<long> NumberAsync(string sql, string database)
     {
-        await using var connection = new NpgsqlConnection($"{ServerFixture.Postgres};Database={database};Pooling=false");
+        await using var connection = new NpgsqlConnection($"{_postgres};Database={database};Pooling=false");
         await connection.OpenAsync();
         await using var command = new NpgsqlCommand(sql, connection);
         return Convert.ToInt64(await command.ExecuteScalarAsync(), CultureInfo.InvariantCulture);
@@ -72,19 +88,8 @@ internal sealed class ServerProcess : IAsyncDisposable
     /// <summary>Starts it and signs in.</summary>
     internal async Task<HttpClient> StartAsync()
     {
-        var home = ServerFixture.Home;
-        var start = new ProcessStartInfo("dotnet") { RedirectStandardOutput = true };
-        start.ArgumentList.Add(Path.Combine(home, "src", "Wexel.Server", "bin", "Release", "net10.0", "Wexel.Server.dll"));
-        start.Environment["ASPNETCORE_URLS"] = $"http://127.0.0.1:{_port}";
-        start.Environment["ConnectionStrings__Wexel"] = $"{ServerFixture.Postgres};Database={_database}";
-        start.Environment["Wexel__Data"] = Data;
-        start.Environment["Wexel__Assets"] = Path.Combine(home, "artifacts");
-        start.Environment["Wexel__KeepFree"] = "0";
-        start.Environment["Wexel__LostAfter"] = "00:00:04";
-        _process = Process.Start(start)!;
-        _process.OutputDataReceived += (_, _) => { };
-        _process.BeginOutputReadLine();
-        var client = new HttpClient { BaseAddress = new Uri($"http://127.0.0.1:{_port}/") };
+        StartProcess();
+        var client = Client();
         for (var i = 0; ; i++)
         {
             try
@@ -92,11 +97,35 @@ internal sealed class ServerProcess : IAsyncDisposable
                 (await client.PostAsJsonAsync("api/sign-in", new { email = ServerFixture.Trainer, password = ServerFixture.Password })).EnsureSuccessStatusCode();
                 return client;
             }
-            catch (HttpRequestException) when (i < 1800 && !_process.HasExited)
+            catch (HttpRequestException) when (i < 1800 && !_process!.HasExited)
             {
                 await Task.Delay(100);
             }
         }
+    }
+
+    /// <summary>Somebody who asks it, with cookies of their own.</summary>
+    internal HttpClient Client() => new() { BaseAddress = new Uri($"http://127.0.0.1:{_port}/"), Timeout = TimeSpan.FromSeconds(30) };
+
+    /// <summary>Starts it, and waits for nothing.</summary>
+    internal void StartProcess()
+    {
+        var home = ServerFixture.Home;
+        var start = new ProcessStartInfo("dotnet") { RedirectStandardOutput = true };
+        start.ArgumentList.Add(Path.Combine(home, "src", "Wexel.Server", "bin", "Release", "net10.0", "Wexel.Server.dll"));
+        start.Environment["ASPNETCORE_URLS"] = $"http://127.0.0.1:{_port}";
+        start.Environment["ConnectionStrings__Wexel"] = $"{_postgres};Database={_database}";
+        start.Environment["Wexel__Data"] = Data;
+        start.Environment["Wexel__Assets"] = Path.Combine(home, "artifacts");
+        start.Environment["Wexel__KeepFree"] = "0";
+        start.Environment["Wexel__PasswordIterations"] = "1000";
+        start.Environment["Wexel__LostAfter"] = "00:00:04";
+        start.Environment["Wexel__LeftWorkEvery"] = "00:00:02";
+        foreach (var (name, value) in _settings)
+            start.Environment[name] = value;
+        _process = Process.Start(start)!;
+        _process.OutputDataReceived += (_, _) => { };
+        _process.BeginOutputReadLine();
     }
 
     /// <summary>SIGKILL, to it alone: what it has started goes on.</summary>

@@ -1,13 +1,18 @@
 using System.Globalization;
+using System.IO.Pipelines;
 using System.Net;
 using System.Net.Http.Headers;
 using System.Net.Http.Json;
 using System.Security.Cryptography;
 using System.Text;
 using System.Text.Json;
+using Microsoft.AspNetCore.Hosting;
+using Microsoft.AspNetCore.Http;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Options;
+using Wexel.Data.Storage;
 using Wexel.Server.Setup;
+using Wexel.Server.Uploads;
 
 namespace Wexel.Server.Tests;
 
@@ -195,6 +200,54 @@ public sealed class UploadTests(ServerFixture fixture) : IClassFixture<ServerFix
         File.Exists(Path.Combine(fixture.Data, "uploads", Guid.Parse(at[^36..]).ToString("N"))).ShouldBeFalse();
     }
 
+    /// <summary>A client that asks meanwhile must not send everything again.</summary>
+    [Fact]
+    public async Task How_far_it_is_never_falls_while_it_is_brought_in()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var bytes = await ClipAsync("never falls");
+        var database = new Npgsql.NpgsqlConnectionStringBuilder(fixture.Connection).Database!;
+        await ServerFixture.ExecuteAsync("""create function slow() returns trigger as $$ begin perform pg_sleep(1); return new; end $$ language plpgsql; create trigger slow before insert on "Recordings" for each row execute function slow();""", database);
+        try
+        {
+            var at = await CreateAsync(trainer, bytes.Length, "falls.mp4");
+            (await PatchAsync(trainer, at, 0, bytes)).EnsureSuccessStatusCode();
+            var (seen, asked) = (new HashSet<string>(), 0);
+            JsonElement view;
+            do
+            {
+                seen.Add(await OffsetAsync(trainer, at));
+                view = await trainer.JsonAsync(at);
+                seen.Add(view.GetProperty("arrived").GetInt64().ToString(CultureInfo.InvariantCulture));
+                asked++;
+            }
+            while (view.GetProperty("lessonId").ValueKind == JsonValueKind.Null);
+            asked.ShouldBeGreaterThan(10);
+            seen.ShouldBe([bytes.Length.ToString(CultureInfo.InvariantCulture)]);
+        }
+        finally
+        {
+            await ServerFixture.ExecuteAsync("""drop trigger slow on "Recordings"; drop function slow();""", database);
+        }
+    }
+
+    [Fact]
+    public async Task The_same_bytes_four_times_at_once_make_one_lesson()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var bytes = await ClipAsync("four");
+        var ats = await Task.WhenAll(Enumerable.Range(0, 4).Select(async i =>
+        {
+            var at = await CreateAsync(trainer, bytes.Length, $"four {i}.mp4");
+            (await PatchAsync(trainer, at, 0, bytes)).EnsureSuccessStatusCode();
+            return at;
+        }));
+        var done = await Task.WhenAll(ats.Select(at => trainer.UntilAsync(at, u => u.GetProperty("lessonId").ValueKind == JsonValueKind.String)));
+        done.Select(u => u.GetProperty("lessonId").GetString()).Distinct().ShouldHaveSingleItem();
+        done.Count(u => !u.GetProperty("knownBefore").GetBoolean()).ShouldBe(1);
+        (await trainer.JsonAsync("/api/lessons")).EnumerateArray().SelectMany(c => c.GetProperty("lessons").EnumerateArray()).Count(l => l.GetProperty("fileName").GetString()!.StartsWith("four ", StringComparison.Ordinal)).ShouldBe(1);
+    }
+
     [Fact]
     public async Task Room_on_the_disk_is_checked_first()
     {
@@ -205,8 +258,12 @@ public sealed class UploadTests(ServerFixture fixture) : IClassFixture<ServerFix
         options.KeepFree = long.MaxValue / 2;
         try
         {
-            // One that has begun is told too, and keeps what came.
+            // One that has begun is told too, and keeps what came; also where it does not say how long it is.
             (await PatchAsync(trainer, at, 10, new byte[10])).StatusCode.ShouldBe(HttpStatusCode.InsufficientStorage);
+            var unsized = Tus(HttpMethod.Patch, at, null, ("Upload-Offset", "10"));
+            unsized.Content = new StreamContent(PipeReader.Create(new MemoryStream(new byte[10])).AsStream()) { Headers = { ContentType = new MediaTypeHeaderValue("application/offset+octet-stream") } };
+            unsized.Headers.TransferEncodingChunked = true;
+            (await trainer.SendAsync(unsized)).StatusCode.ShouldBe(HttpStatusCode.InsufficientStorage);
             (await OffsetAsync(trainer, at)).ShouldBe("10");
             var full = await trainer.SendAsync(Tus(HttpMethod.Post, "/api/uploads", null, ("Upload-Length", "100"), ("Upload-Metadata", Metadata(("filename", "a.mp4")))));
             full.StatusCode.ShouldBe(HttpStatusCode.InsufficientStorage);
@@ -216,6 +273,69 @@ public sealed class UploadTests(ServerFixture fixture) : IClassFixture<ServerFix
         {
             options.KeepFree = 0;
         }
+    }
+
+    /// <summary>What others have announced and not sent yet is spoken for.</summary>
+    [Fact]
+    public async Task What_is_announced_counts_against_the_room()
+    {
+        var options = fixture.Server.Services.GetRequiredService<IOptions<WexelOptions>>().Value;
+        var trainer = await fixture.SignedInAsync();
+        var free = fixture.Server.Services.GetRequiredService<FileStore>().FreeBytes;
+        var room = Math.Min(free / 2, 20L * 1024 * 1024 * 1024);
+        options.KeepFree = free - room;
+        try
+        {
+            var first = await CreateAsync(trainer, room * 4 / 10, "first.mp4");
+            var second = await CreateAsync(trainer, room * 4 / 10, "second.mp4");
+            var third = await trainer.SendAsync(Tus(HttpMethod.Post, "/api/uploads", null, ("Upload-Length", (room * 4 / 10).ToString(CultureInfo.InvariantCulture)), ("Upload-Metadata", Metadata(("filename", "third.mp4")))));
+            third.StatusCode.ShouldBe(HttpStatusCode.InsufficientStorage);
+            (await trainer.SendAsync(Tus(HttpMethod.Delete, first))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+            await CreateAsync(trainer, room * 4 / 10, "third.mp4");
+            (await trainer.SendAsync(Tus(HttpMethod.Delete, second))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        }
+        finally
+        {
+            options.KeepFree = 0;
+        }
+    }
+
+    [Fact]
+    public async Task A_person_has_so_many_uploads_under_way_and_begins_so_many_at_once()
+    {
+        await using var server = fixture.Server.WithWebHostBuilder(host => host.UseSetting("Wexel:UploadsBegun", "5").UseSetting("Wexel:UploadsUnderWay", "3"));
+        var trainer = server.CreateClient();
+        (await trainer.PostAsJsonAsync("/api/sign-in", new { email = ServerFixture.Trainer, password = ServerFixture.Password })).EnsureSuccessStatusCode();
+        var codes = new List<string>();
+        for (var i = 0; i < 20; i++)
+        {
+            var answer = await trainer.SendAsync(Tus(HttpMethod.Post, "/api/uploads", null, ("Upload-Length", "100"), ("Upload-Metadata", Metadata(("filename", $"{i}.mp4")))));
+            codes.Add(answer.StatusCode == HttpStatusCode.Created ? "begun" : (await answer.ProblemAsync()).GetProperty("code").GetString()!);
+        }
+
+        codes.Count(c => c == "begun").ShouldBeLessThanOrEqualTo(3);
+        codes.ShouldContain("uploads-too-many");
+        codes.ShouldContain("too-often");
+    }
+
+    /// <summary>As the core's readers of text (<c>HostileTextTests</c>): in proportion to its length.</summary>
+    [Theory]
+    [InlineData(" ")]
+    [InlineData(",")]
+    [InlineData("a,")]
+    [InlineData("a b,")]
+    [InlineData("a QUJD,")]
+    [InlineData("=")]
+    [InlineData("QUJD")]
+    [InlineData("sha256 QUJD ")]
+    [InlineData("a QUJD,a QUJD,")]
+    public async Task No_header_takes_longer_than_in_proportion_to_its_length(string pattern)
+    {
+        var request = new DefaultHttpContext().Request;
+        var text = new StringBuilder().Insert(0, pattern, 500_000 / pattern.Length).ToString();
+        foreach (var header in new[] { "Upload-Metadata", "Upload-Checksum", "Upload-Length" })
+            request.Headers[header] = text;
+        await Task.Run(() => (TusHeaders.Metadata(request), TusHeaders.Checksum(request), TusHeaders.Bytes(request, "Upload-Length"))).WaitAsync(TimeSpan.FromMinutes(2));
     }
 
     /// <summary>Gives so many bytes, then stops the request that reads it.</summary>

@@ -6,6 +6,7 @@ home=$(cd "$(dirname "$0")/../.." && pwd)
 data=$1 server_port=$2 outside_port=$3 smtp_port=$4 demo=$home/demo
 database="wexel_e2e_$$"
 pg=$(sed -E 's/.*Port=([0-9]+).*/\1/' <<<"$WEXEL_TEST_POSTGRES")
+PGPASSWORD=$(sed -nE 's/.*Password=([^;]*).*/\1/p' <<<"$WEXEL_TEST_POSTGRES"); export PGPASSWORD
 bin=$(ls -d /usr/lib/postgresql/*/bin | sort -V | tail -1)
 mkdir -p "$data"
 if [ "$5" = short ]; then

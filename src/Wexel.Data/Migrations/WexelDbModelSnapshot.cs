@@ -483,6 +483,9 @@ namespace Wexel.Data.Migrations
                         .IsConcurrencyToken()
                         .HasColumnType("text");
 
+                    b.Property<DateTimeOffset?>("DisabledAt")
+                        .HasColumnType("timestamp with time zone");
+
                     b.Property<string>("DisplayName")
                         .IsRequired()
                         .HasColumnType("text");
@@ -493,6 +496,12 @@ namespace Wexel.Data.Migrations
 
                     b.Property<bool>("EmailConfirmed")
                         .HasColumnType("boolean");
+
+                    b.Property<string>("LastCodeHash")
+                        .HasColumnType("text");
+
+                    b.Property<long?>("LastCodeStep")
+                        .HasColumnType("bigint");
 
                     b.Property<bool>("LockoutEnabled")
                         .HasColumnType("boolean");
@@ -598,6 +607,12 @@ namespace Wexel.Data.Migrations
                     b.Property<string>("FileName")
                         .IsRequired()
                         .HasColumnType("text");
+
+                    b.Property<DateTimeOffset?>("LookAgainAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<int>("LookThroughs")
+                        .HasColumnType("integer");
 
                     b.Property<bool>("Viewable")
                         .HasColumnType("boolean");
@@ -811,6 +826,48 @@ namespace Wexel.Data.Migrations
                     b.ToTable("Renditions");
                 });
 
+            modelBuilder.Entity("Wexel.Data.Model.SignedIn", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<string>("Address")
+                        .HasColumnType("text");
+
+                    b.Property<string>("Browser")
+                        .HasColumnType("text");
+
+                    b.Property<DateTimeOffset>("ExpiresAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("KeyHash")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("uuid");
+
+                    b.Property<DateTimeOffset>("SeenAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<DateTimeOffset>("Since")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<byte[]>("Ticket")
+                        .IsRequired()
+                        .HasColumnType("bytea");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("KeyHash")
+                        .IsUnique();
+
+                    b.HasIndex("PersonId");
+
+                    b.ToTable("SignedIn");
+                });
+
             modelBuilder.Entity("Wexel.Data.Model.Upload", b =>
                 {
                     b.Property<Guid>("Id")
@@ -856,6 +913,10 @@ namespace Wexel.Data.Migrations
                         .HasColumnType("text");
 
                     b.HasKey("Id");
+
+                    b.HasIndex("By");
+
+                    b.HasIndex("ExpiresAt");
 
                     b.ToTable("Uploads");
                 });
@@ -1016,6 +1077,15 @@ namespace Wexel.Data.Migrations
                     b.Navigation("Lesson");
                 });
 
+            modelBuilder.Entity("Wexel.Data.Model.SignedIn", b =>
+                {
+                    b.HasOne("Wexel.Data.Model.Person", null)
+                        .WithMany("SignedIn")
+                        .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Wexel.Data.Model.Course", b =>
                 {
                     b.Navigation("Lessons");
@@ -1033,6 +1103,11 @@ namespace Wexel.Data.Migrations
             modelBuilder.Entity("Wexel.Data.Model.Outlet", b =>
                 {
                     b.Navigation("Feed");
+                });
+
+            modelBuilder.Entity("Wexel.Data.Model.Person", b =>
+                {
+                    b.Navigation("SignedIn");
                 });
 
             modelBuilder.Entity("Wexel.Data.Model.RenderBatch", b =>

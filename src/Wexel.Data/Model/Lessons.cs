@@ -73,6 +73,12 @@ public sealed class Recording
     /// <summary>Why the analysis or the viewing copy failed; null where they did not.</summary>
     public string? AnalysisFailure { get; set; }
 
+    /// <summary>How often it was begun to look through it since that was asked for; 0 once it is through.</summary>
+    public int LookThroughs { get; set; }
+
+    /// <summary>When a failure is gone by which may pass by itself; null where there is none, or where it will not.</summary>
+    public DateTimeOffset? LookAgainAt { get; set; }
+
     /// <summary>Whether the browser plays it, as it is or as a viewing copy.</summary>
     public bool Viewable { get; set; }
 

@@ -6,10 +6,44 @@ namespace Wexel.Data.Model;
 public sealed class Person : IdentityUser<Guid>
 {
     public required string DisplayName { get; set; }
+
+    /// <summary>Since when they can sign in no more; null while they can.</summary>
+    public DateTimeOffset? DisabledAt { get; set; }
+
+    /// <summary>When the last code of the second factor was taken, in steps of 30 seconds since 1970, so that none is taken twice (RFC 6238, section 5.2).</summary>
+    public long? LastCodeStep { get; set; }
+
+    /// <summary>The SHA-256 of that code.</summary>
+    public string? LastCodeHash { get; set; }
+
+    public List<SignedIn> SignedIn { get; } = [];
 }
 
 /// <summary>The roles that people have.</summary>
 public static class Roles
 {
     public const string Trainer = "trainer";
+}
+
+/// <summary>A browser in which somebody is signed in. Without its row the browser's cookie is worth nothing.</summary>
+public sealed class SignedIn
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+    public Guid PersonId { get; init; }
+
+    /// <summary>The SHA-256 of what the browser's cookie holds, in lower-case hexadecimal.</summary>
+    public required string KeyHash { get; init; }
+
+    /// <summary>Who it is, as the cookie's scheme writes it.</summary>
+    public required byte[] Ticket { get; set; }
+
+    public DateTimeOffset Since { get; init; }
+    public DateTimeOffset SeenAt { get; set; }
+    public DateTimeOffset ExpiresAt { get; set; }
+
+    /// <summary>The address that they signed in from; null where it is not known.</summary>
+    public string? Address { get; init; }
+
+    /// <summary>What the browser says it is; null where it says nothing.</summary>
+    public string? Browser { get; init; }
 }

@@ -18,7 +18,7 @@ public sealed class Upload
     /// <summary>The lesson that it is to become a recording of; null where it is to be a lesson of its own.</summary>
     public Guid? ForLesson { get; init; }
 
-    /// <summary>The hash of what has come, once it was taken.</summary>
+    /// <summary>The hash of what has come; written down before the file is moved to where recordings lie, so that it is found there.</summary>
     public string? RecordingHash { get; set; }
 
     public Guid By { get; init; }
@@ -33,4 +33,12 @@ public sealed class Upload
 
     /// <summary>Why it could not be used, as JSON; null where it could.</summary>
     public string? Problem { get; set; }
+
+    /// <summary>Whether it is known what came of it.</summary>
+    public bool Settled => LessonId is not null || Problem is not null;
+
+    /// <summary>Says which lesson was made of it.</summary>
+    /// <param name="lesson">The lesson.</param>
+    /// <param name="knownBefore">Whether its bytes had been brought in before.</param>
+    public void Became(Guid lesson, bool knownBefore) => (LessonId, KnownBefore) = (lesson, knownBefore);
 }

@@ -13,7 +13,7 @@ using Wexel.Server.Setup;
 namespace Wexel.Server.Demo;
 
 /// <summary>Renders and releases a demo lesson, as a trainer would; tried again until its recording is looked through.</summary>
-internal sealed class DemoRelease(WexelDb db, RenderQueue queue, Releaser releaser, PackageSender sender, ProgressKeeper keeper, IBackgroundJobClient jobs, IOptions<WexelOptions> options, ILogger<DemoRelease> log)
+internal sealed class DemoRelease(WexelDb db, RenderQueue queue, Releaser releaser, PackageSender sender, ProgressKeeper keeper, OpenedPages opened, TimeProvider clock, IBackgroundJobClient jobs, IOptions<WexelOptions> options, ILogger<DemoRelease> log)
 {
     private static readonly TimeSpan Wait = TimeSpan.FromSeconds(2);
 
@@ -60,7 +60,9 @@ internal sealed class DemoRelease(WexelDb db, RenderQueue queue, Releaser releas
         foreach (var played in Json.Read<List<PlayThrough>>(await File.ReadAllTextAsync(file, cancel)).Where(p => p.Lesson == lesson.Title))
         {
             var person = await db.Users.FirstAsync(u => u.Email == played.Learner, cancel);
-            await keeper.AddAsync(lesson.Id, person.Id.ToString("N"), person.DisplayName, length, played.Watched, played.Position, cancel);
+            // They had the page open for as long as the lesson is.
+            var report = new ProgressReport("", played.Watched, played.Position, opened.At(clock.GetUtcNow() - length));
+            await keeper.AddAsync(lesson.Id, new Learner(person.Id.ToString("N"), person.DisplayName, ""), length, report, cancel);
         }
     }
 

@@ -18,6 +18,7 @@ using Wexel.Server.Kit;
 using Wexel.Server.Lessons;
 using Wexel.Server.Recordings;
 using Wexel.Server.Setup;
+using Wexel.Server.Uploads;
 
 namespace Wexel.Server.Demo;
 
@@ -33,16 +34,18 @@ namespace Wexel.Server.Demo;
 internal sealed record DemoLesson(string Course, string File, string Title, string Length, string Description, string? Contents, string? Captions, bool Released = false);
 
 /// <summary>Loads the demo world into an empty database: people, outlets, and the recordings through the same door as everybody's.</summary>
-internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManager<IdentityRole<Guid>> roles, BringIn bringIn, LessonSaver saver, FeedKeeper feeds, HouseKeeper house, FileStore store, IOptions<WexelOptions> options, IBackgroundJobClient jobs)
+internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManager<IdentityRole<Guid>> roles, Receiver receiver, LessonSaver saver, FeedKeeper feeds, HouseKeeper house, FileStore store, IOptions<WexelOptions> options, IBackgroundJobClient jobs)
 {
     internal const string TrainerAddress = "mara.tarn@brackwater.example";
     internal const string LearnerAddress = "joss.reed@brackwater.example";
     internal const string Password = "Ferry-2026";
 
+    /// <summary>Whether there is a demo, and nobody has begun without it.</summary>
+    internal async Task<bool> IsWantedAsync(CancellationToken cancel) => options.Value.Demo is not null && !await db.Users.AnyAsync(cancel);
+
     internal async Task RunAsync(CancellationToken cancel)
     {
-        if (options.Value.Demo is not { } folder || await db.Users.AnyAsync(cancel))
-            return;
+        var folder = options.Value.Demo!;
         await roles.CreateAsync(new IdentityRole<Guid>(Roles.Trainer));
         await AddPersonAsync("Mara Tarn", TrainerAddress, Roles.Trainer);
         await AddPersonAsync("Joss Reed", LearnerAddress, null);
@@ -93,7 +96,7 @@ internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManag
     private async Task<Guid> AddLessonAsync(string folder, DemoLesson demo, CancellationToken cancel)
     {
         await using var file = File.OpenRead(Path.Combine(folder, demo.File));
-        var (done, problem) = await bringIn.TakeAsync(file, file.Length, demo.File, "Mara Tarn", cancel);
+        var (done, problem) = await receiver.TakeAsync(file, file.Length, demo.File, Guid.Empty, "Mara Tarn", cancel);
         if (done is null)
             throw new InvalidOperationException(problem!.Sentence);
         var sections = demo.Contents is null ? [] : ContentsText.Read(await File.ReadAllTextAsync(Path.Combine(folder, demo.Contents), cancel)).Lines

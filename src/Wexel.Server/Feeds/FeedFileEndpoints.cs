@@ -9,6 +9,7 @@ using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Data.Storage;
 using Wexel.Server.Releases;
+using Wexel.Server.Serving;
 using Wexel.Server.Setup;
 
 namespace Wexel.Server.Feeds;
@@ -22,7 +23,13 @@ internal static class FeedFileEndpoints
     internal static void MapFeedFiles(this IEndpointRouteBuilder routes)
     {
         string[] reading = ["GET", "HEAD"];
-        var group = routes.MapGroup("/feeds/{token}").AllowAnonymous().ExcludeFromDescription();
+        var group = routes.MapGroup("/feeds/{token}").AllowAnonymous().ExcludeFromDescription().AddEndpointFilter((context, next) =>
+        {
+            SafeHeaders.ForOthers(context.HttpContext.Response);
+            // Apps ask again and again; what has not changed is not sent.
+            context.HttpContext.Response.Headers.CacheControl = "public, no-cache";
+            return next(context);
+        });
         group.MapMethods(FeedFiles.Feed, reading, FeedAsync);
         group.MapMethods("artwork.{ending:regex(^(jpg|png)$)}", reading, ArtworkAsync);
         group.MapMethods("episodes/{name}.json", reading, (string token, string name, WexelDb db, CancellationToken cancel) =>

@@ -77,9 +77,9 @@ internal sealed class HouseKeeper(WexelDb db, FileStore store, PictureTaker pict
             await using var drawn = File.OpenRead(png);
             return await KeepAsync(drawn, cancel);
         }
-        catch (ToolFailedException)
+        catch (ToolFailedException failed)
         {
-            return new Problem("mark-svg-broken", "The SVG cannot be drawn. Save it again as plain SVG, or as a PNG.", "mark");
+            return new Problem("mark-svg-broken", $"The SVG cannot be drawn: {failed.Said} Save it again as plain SVG, or as a PNG.", "mark");
         }
         finally
         {

@@ -12,6 +12,7 @@ using Wexel.Data.Storage;
 using Wexel.Media.Analysing;
 using Wexel.Media.Tools;
 using Wexel.Server.Setup;
+using Wexel.Server.Uploads;
 
 namespace Wexel.Server.Lessons;
 
@@ -103,14 +104,17 @@ internal static class LessonEndpoints
 
     private static Ok<ContentsReading> ReadContents(ContentsRequest request) => TypedResults.Ok(ContentsText.Read(request.Text));
 
-    private static async Task<Ok<CaptionsRead>> AddCaptionsAsync(string fileName, string language, Stream body, FileStore store, CancellationToken cancel)
+    private static async Task<Results<Ok<CaptionsRead>, ProblemHttpResult>> AddCaptionsAsync(string fileName, string language, HttpRequest request, FileStore store, CancellationToken cancel)
     {
+        if (LanguageTag.Parse(language) is not { } known)
+            return Problems.Of(new Problem("captions-no-language", $"“{Problem.Shown(language)}” is no language; write it such as en-GB.", "language"));
+        request.TakeAtMost(CaptionFile.LargestBytes);
         using var bytes = new MemoryStream();
-        await body.CopyToAsync(bytes, cancel);
+        await request.Body.CopyToAsync(bytes, cancel);
         var reading = CaptionFile.Read(bytes.ToArray());
         if (reading.Cues.Count == 0)
             return TypedResults.Ok(new CaptionsRead(null, reading.Problems));
-        var track = await CaptionStore.KeepAsync(store, WebVttText.Write(reading.Cues), language, Path.GetFileName(fileName), cancel);
+        var track = await CaptionStore.KeepAsync(store, WebVttText.Write(reading.Cues), known, Receiver.CleanName(fileName), cancel);
         return TypedResults.Ok(new CaptionsRead(track, reading.Problems));
     }
 

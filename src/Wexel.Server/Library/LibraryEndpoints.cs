@@ -40,16 +40,39 @@ internal sealed record FreedView(long Bytes);
 
 internal static class LibraryEndpoints
 {
+    /// <summary>How long who deletes waits for somebody else who does; longer takes only a backup.</summary>
+    private static readonly TimeSpan LongestWait = TimeSpan.FromSeconds(5);
+
     internal static void MapLibrary(this IEndpointRouteBuilder routes)
     {
         routes.MapGet("/api/lessons/{id:guid}/files", ListAsync).WithName("MadeFiles");
         routes.MapGet("/api/lessons/{id:guid}/files.zip", ZipAsync).WithName("AllMadeFiles").ExcludeFromDescription();
         routes.MapGet("/api/lessons/{id:guid}/files/{key}", FileAsync).WithName("MadeFile").ExcludeFromDescription();
         routes.MapPut("/api/lessons/{id:guid}/files/{key}/kept", KeepAsync).WithName("KeepFile");
-        routes.MapDelete("/api/lessons/{id:guid}/files/{key}", DeleteAsync).WithName("DeleteFile");
+        routes.MapDelete("/api/lessons/{id:guid}/files/{key}", DeleteAsync).WithName("DeleteFile").AddEndpointFilter(UnlessBackedUpAsync);
         routes.MapPost("/api/lessons/{id:guid}/master", MasterAsync).WithName("KeepMaster");
         routes.MapGet("/api/space", SpaceAsync).WithName("Space");
-        routes.MapPost("/api/space/{code}/free", FreeAsync).WithName("FreeSpace");
+        routes.MapPost("/api/space/{code}/free", FreeAsync).WithName("FreeSpace").AddEndpointFilter(UnlessBackedUpAsync);
+    }
+
+    /// <summary>
+    /// Nothing goes while a backup is made: what it has written down of the database must still be there when it comes to the files. It holds the same name
+    /// (<c>ops/backup.sh</c>). Who only meets another person's deleting waits for its end.
+    /// </summary>
+    private static async ValueTask<object?> UnlessBackedUpAsync(EndpointFilterInvocationContext context, EndpointFilterDelegate next)
+    {
+        var db = context.HttpContext.RequestServices.GetRequiredService<WexelDb>();
+        using var enough = CancellationTokenSource.CreateLinkedTokenSource(context.HttpContext.RequestAborted);
+        enough.CancelAfter(LongestWait);
+        try
+        {
+            await using var hold = await WorkHold.WaitAsync(db, "backup", enough.Token);
+            return await next(context);
+        }
+        catch (OperationCanceledException) when (enough.IsCancellationRequested && !context.HttpContext.RequestAborted.IsCancellationRequested)
+        {
+            return Problems.Of(new Problem("backup-under-way", "A backup is being made, and needs every file until it is done. Delete it then."), StatusCodes.Status409Conflict);
+        }
     }
 
     private static async Task<Results<Ok<MadeView>, ProblemHttpResult>> ListAsync(Guid id, WexelDb db, MadeFileReader reader, FileStore store, CancellationToken cancel)

@@ -15,17 +15,23 @@ using Wexel.Server.Setup;
 namespace Wexel.Server.Recordings;
 
 /// <summary>Looks through a recording after it was brought in, and makes a viewing copy where the browser needs one.</summary>
-internal sealed class AnalysisJob(WexelDb db, FileStore store, LiveNews news)
+internal sealed class AnalysisJob(WexelDb db, FileStore store, LiveNews news, TimeProvider clock, ILogger<AnalysisJob> log)
 {
     /// <summary>The viewing copy's name under its key.</summary>
     internal const string ViewName = "view.mp4";
+
+    /// <summary>How often it may end before it is through: what brings down whoever does it must not be begun for ever.</summary>
+    internal const int MostLookThroughs = 4;
+
+    /// <summary>A disk that was full may have room again.</summary>
+    private static readonly TimeSpan LookAgainAfter = TimeSpan.FromMinutes(5);
 
     [AutomaticRetry(Attempts = 2)]
     [Queue("default")]
     public async Task RunAsync(string hash, CancellationToken cancel)
     {
-        // Whoever asked for more while it was held was sent away: that is done now.
-        while (await WorkAsync(hash, cancel) && await db.Recordings.AnyAsync(r => r.Hash == hash && r.Analysis == null && r.AnalysisFailure == null, cancel))
+        // Whoever asked for more while it was held was sent away: that is done now. So is what may well go right a second time.
+        while (await WorkAsync(hash, cancel) && await db.Recordings.AnyAsync(r => r.Hash == hash && (r.Analysis == null || !r.Viewable) && r.AnalysisFailure == null, cancel))
             db.ChangeTracker.Clear();
     }
 
@@ -33,53 +39,84 @@ internal sealed class AnalysisJob(WexelDb db, FileStore store, LiveNews news)
     /// <returns>False where another is at it.</returns>
     private async Task<bool> WorkAsync(string hash, CancellationToken cancel)
     {
-        await using var hold = await WorkHold.TryAsync(db, $"analysis {hash}", cancel);
+        await using var hold = await WorkHold.TryAsync(db, WorkOn(hash), cancel);
         if (hold is null || await db.Recordings.FindAsync([hash], cancel) is not { AnalysisFailure: null } recording)
             return false;
-        var facts = Json.Read<RecordingFacts>(recording.Facts);
-        recording.Viewable = BrowserPlayback.CanPlay(facts) || store.Has(ViewKey(hash, facts), ViewName);
-        await db.SaveChangesAsync(cancel);
+        if (recording.LookThroughs >= MostLookThroughs)
+        {
+            recording.AnalysisFailure = $"The server ended {MostLookThroughs} times while it was looked through. Whoever looks after the server finds more in its log.";
+            await db.SaveChangesAsync(cancel);
+            await news.RecordingAsync(hash);
+            return true;
+        }
+
+        recording.LookThroughs++;
+        recording.LookAgainAt = null;
         try
         {
-            if (recording.Analysis is null)
-            {
-                var pictures = store.Folder(PicturesKey(hash));
-                facts = await SpokenTrackFinder.WithAsync(await EvenFramesFinder.WithAsync(facts, store.Recording(hash), cancel), store.Recording(hash), cancel);
-                recording.Facts = Json.Write(facts);
-                var analysis = Seen(recording, facts) is { } seen
-                    ? await RecordingAnalyser.ListenAgainAsync(facts, store.Recording(hash), seen, cancel)
-                    : await RecordingAnalyser.AnalyseAsync(facts, store.Recording(hash), pictures, SoFarAsync, null, cancel);
-                recording.Analysis = Json.Write(analysis);
-                if (analysis.Damaged)
-                    recording.Facts = Json.Write(facts = facts with { Picture = facts.Picture! with { Damaged = true } });
-                recording.AnalysisSoFar = null;
-                if (analysis.PictureMoments.Count > 0 && !HasStrips(store, hash))
-                    await PictureStrips.MakeAsync(analysis.PictureMoments, pictures, StripsFolder(store, hash), cancel);
-                await db.SaveChangesAsync(cancel);
-                await news.RecordingAsync(hash);
-            }
-
-            if (!recording.Viewable)
-            {
-                using var orphan = new OrphanMark(store, ViewKey(hash, facts));
-                await ViewingCopy.MakeAsync(facts, store.Recording(hash), store.Derived(ViewKey(hash, facts), ViewName), null, orphan.Note, cancel);
-                recording.Viewable = true;
-                await db.SaveChangesAsync(cancel);
-            }
+            await LookThroughAsync(recording, cancel);
+            recording.LookThroughs = 0;
+        }
+        catch (OperationCanceledException)
+        {
+            // The server goes down in good order; the next one begins anew.
+            recording.LookThroughs--;
+            await db.SaveChangesAsync(CancellationToken.None);
+            throw;
+        }
+        catch (ToolFailedException failed) when (failed.MayHelpToTryAgain && recording.LookThroughs < MostLookThroughs)
+        {
+            log.LogWarning(failed, "Looking through recording {Hash} was ended by something else; it is begun again", hash);
         }
         catch (ToolFailedException failed)
         {
             recording.AnalysisFailure = $"{failed.Advice} The encoder said: {failed.Said}";
-            await db.SaveChangesAsync(cancel);
+            recording.LookAgainAt = failed.MayPass ? clock.GetUtcNow() + LookAgainAfter : null;
         }
         catch (IOException failed)
         {
             recording.AnalysisFailure = $"It could not be looked through: {failed.Message} Look whether the server's disk is full, then look through it again.";
-            await db.SaveChangesAsync(cancel);
+            recording.LookAgainAt = clock.GetUtcNow() + LookAgainAfter;
+        }
+        catch (Exception failed) when (!DatabaseOutage.Is(failed))
+        {
+            log.LogError(failed, "Looking through recording {Hash} failed in a way that nobody expected", hash);
+            recording.AnalysisFailure = $"Wexel itself failed: {failed.Message} Look through it again; if it fails again, whoever looks after the server finds more in its log.";
         }
 
+        await db.SaveChangesAsync(cancel);
         await news.RecordingAsync(hash);
         return true;
+    }
+
+    private async Task LookThroughAsync(Recording recording, CancellationToken cancel)
+    {
+        var (hash, facts) = (recording.Hash, Json.Read<RecordingFacts>(recording.Facts));
+        recording.Viewable = IsViewable(hash, facts, store);
+        await db.SaveChangesAsync(cancel);
+        if (recording.Analysis is null)
+        {
+            var pictures = store.Folder(PicturesKey(hash));
+            facts = await SpokenTrackFinder.WithAsync(await EvenFramesFinder.WithAsync(facts, store.Recording(hash), cancel), store.Recording(hash), cancel);
+            recording.Facts = Json.Write(facts);
+            var analysis = Seen(recording, facts) is { } seen
+                ? await RecordingAnalyser.ListenAgainAsync(facts, store.Recording(hash), seen, cancel)
+                : await RecordingAnalyser.AnalyseAsync(facts, store.Recording(hash), pictures, SoFarAsync, null, cancel);
+            if (analysis.Damaged)
+                facts = facts with { Picture = facts.Picture! with { Damaged = true } };
+            if (analysis.PictureMoments.Count > 0 && !HasStrips(store, hash))
+                await PictureStrips.MakeAsync(analysis.PictureMoments, pictures, StripsFolder(store, hash), cancel);
+            (recording.Analysis, recording.Facts, recording.AnalysisSoFar) = (Json.Write(analysis), Json.Write(facts), null);
+            await db.SaveChangesAsync(cancel);
+            await news.RecordingAsync(hash);
+        }
+
+        if (!recording.Viewable)
+        {
+            using var orphan = new OrphanMark(store, ViewKey(hash, facts));
+            await ViewingCopy.MakeAsync(facts, store.Recording(hash), store.Derived(ViewKey(hash, facts), ViewName), null, orphan.Note, cancel);
+            recording.Viewable = true;
+        }
 
         async Task SoFarAsync(RecordingAnalysis soFar)
         {
@@ -87,6 +124,24 @@ internal sealed class AnalysisJob(WexelDb db, FileStore store, LiveNews news)
             await db.SaveChangesAsync(cancel);
             await news.RecordingAsync(hash);
         }
+    }
+
+    /// <summary>Forgets how often it was begun and why it failed; the caller saves, and asks for the job.</summary>
+    internal static void BeginAnew(Recording recording) => (recording.AnalysisFailure, recording.LookThroughs, recording.LookAgainAt) = (null, 0, null);
+
+    /// <summary>Forgets all that was found of a recording, so that it is looked through from the start; the caller saves, and asks for the job.</summary>
+    /// <param name="recording">The recording.</param>
+    /// <param name="facts">What a probe finds of it now.</param>
+    /// <param name="store">Where its pictures lie.</param>
+    internal static void Forget(Recording recording, RecordingFacts facts, FileStore store)
+    {
+        BeginAnew(recording);
+        // Which sound tracks are used may have been chosen by somebody.
+        facts = facts with { UsedSounds = Json.Read<RecordingFacts>(recording.Facts).UsedSounds };
+        (recording.Facts, recording.Analysis, recording.AnalysisSoFar) = (Json.Write(facts), null, null);
+        foreach (var key in new[] { PicturesKey(recording.Hash), StripsKey(recording.Hash), ViewKey(recording.Hash, facts) })
+            store.Remove(key, null);
+        recording.Viewable = IsViewable(recording.Hash, facts, store);
     }
 
     /// <summary>Has a recording listened to again, of which other sound tracks are used now; the caller saves, and asks for the job.</summary>
@@ -97,24 +152,35 @@ internal sealed class AnalysisJob(WexelDb db, FileStore store, LiveNews news)
     {
         recording.AnalysisSoFar = Json.Write(Json.Read<RecordingAnalysis>(recording.Analysis!) with { LookedUntil = facts.Length });
         (recording.Facts, recording.Analysis) = (Json.Write(facts), null);
-        recording.Viewable = BrowserPlayback.CanPlay(facts) || store.Has(ViewKey(recording.Hash, facts), ViewName);
+        recording.Viewable = IsViewable(recording.Hash, facts, store);
     }
 
     /// <summary>What was seen of all of the recording, where only its sound is to be listened to.</summary>
     private static RecordingAnalysis? Seen(Recording recording, RecordingFacts facts) =>
         recording.AnalysisSoFar is { } soFar && Json.Read<RecordingAnalysis>(soFar) is { LookedUntil: { } until } seen && until >= facts.Length ? seen : null;
 
-    /// <summary>Has everything looked through that a server which went down has left.</summary>
-    internal static async Task TakeUpAsync(WexelDb db, IBackgroundJobClient jobs, CancellationToken cancel)
+    /// <summary>Has everything looked through that nobody looks through: a server went down, or what kept it from being done may have passed.</summary>
+    internal static async Task TakeUpAsync(WexelDb db, IBackgroundJobClient jobs, TimeProvider clock, CancellationToken cancel)
     {
+        var now = clock.GetUtcNow();
+        await db.Recordings.Where(r => r.AnalysisFailure != null && r.LookAgainAt <= now).ExecuteUpdateAsync(set => set.SetProperty(r => r.AnalysisFailure, (string?)null), cancel);
         foreach (var hash in await db.Recordings.Where(r => (r.Analysis == null || !r.Viewable) && r.AnalysisFailure == null).Select(r => r.Hash).ToListAsync(cancel))
-            jobs.Enqueue<AnalysisJob>(job => job.RunAsync(hash, CancellationToken.None));
+        {
+            if (await WorkHold.IsFreeAsync(db, WorkOn(hash), cancel))
+                jobs.Enqueue<AnalysisJob>(job => job.RunAsync(hash, CancellationToken.None));
+        }
     }
+
+    private static string WorkOn(string hash) => $"analysis {hash}";
+
+    private static bool IsViewable(string hash, RecordingFacts facts, FileStore store) => BrowserPlayback.CanPlay(facts) || Wholeness.Of(store.Derived(ViewKey(hash, facts), ViewName));
 
     internal static string PicturesKey(string hash) => DerivedKey.Of(RecordingAnalyser.Maker, hash);
 
     /// <summary>Where the pictures lie many to a file; the folder is there once the recording was looked through.</summary>
-    internal static string StripsFolder(FileStore store, string hash) => store.Folder(DerivedKey.Of(PictureStrips.Maker, RecordingAnalyser.Maker, hash));
+    internal static string StripsFolder(FileStore store, string hash) => store.Folder(StripsKey(hash));
+
+    private static string StripsKey(string hash) => DerivedKey.Of(PictureStrips.Maker, RecordingAnalyser.Maker, hash);
 
     /// <summary>Whether the pictures of a recording lie many to a file.</summary>
     internal static bool HasStrips(FileStore store, string hash) => Directory.Exists(StripsFolder(store, hash));

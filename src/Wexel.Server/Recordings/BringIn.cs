@@ -17,129 +17,131 @@ namespace Wexel.Server.Recordings;
 /// <summary>What came of bringing in a file.</summary>
 internal sealed record BroughtIn(string Hash, RecordingFacts Facts, bool KnownBefore, Guid LessonId, string? ProposedTitle);
 
-/// <summary>Brings in recordings: to disk as they arrive, hashed on the way, probed, and made a lesson.</summary>
-internal sealed class BringIn(WexelDb db, FileStore store, DiskRoom room, LessonSaver saver, IOptions<WexelOptions> options, IBackgroundJobClient jobs, TimeProvider clock)
+/// <summary>
+/// Brings in recordings that have come: probed, kept under their hash, and made a lesson, or a recording of a lesson that there is. It may die at
+/// any line and be run again: everything is written down first and moved after, and it goes on from wherever the bytes are.
+/// </summary>
+internal sealed class BringIn(WexelDb db, FileStore store, LessonSaver saver, IOptions<WexelOptions> options, IBackgroundJobClient jobs, TimeProvider clock)
 {
-    private const int BlockBytes = 128 * 1024;
+    /// <summary>The name of the work on what has come.</summary>
+    internal static string WorkOn(Guid upload) => $"upload {upload}";
 
-    internal async Task<(BroughtIn? Done, Problem? Problem)> TakeAsync(Stream body, long? announcedBytes, string fileName, string by, CancellationToken cancel)
-    {
-        fileName = CleanName(fileName);
-        if (TooLarge(announcedBytes ?? 0, fileName, options.Value) is { } tooLarge)
-            return (null, tooLarge);
-        if (room.Lacks(announcedBytes ?? 0, $"“{fileName}”") is { } full)
-            return (null, full);
-        var arriving = store.Arriving();
-        try
-        {
-            var hash = await WriteAsync(body, arriving, announcedBytes, cancel);
-            return await TakeFileAsync(arriving, hash, fileName, null, by, cancel);
-        }
-        finally
-        {
-            File.Delete(arriving);
-        }
-    }
-
-    /// <summary>Takes a file that is here already: probed, kept under its hash and made a lesson; what cannot be used stays where it is.</summary>
-    /// <param name="path">The file, on the store's disk.</param>
-    /// <param name="hash">Its SHA-256.</param>
-    /// <param name="fileName">Its name where it came from.</param>
-    /// <param name="title">The lesson's title; without one it is proposed from the name.</param>
-    /// <param name="by">Who brings it in.</param>
+    /// <summary>Brings in what has come, or finds what came of it before.</summary>
+    /// <param name="id">The upload; all of it has come.</param>
     /// <param name="cancel">Stops it.</param>
-    internal async Task<(BroughtIn? Done, Problem? Problem)> TakeFileAsync(string path, string hash, string fileName, string? title, string by, CancellationToken cancel)
+    internal async Task<(BroughtIn? Done, Problem? Problem)> TakeAsync(Guid id, CancellationToken cancel)
     {
-        var known = await db.Recordings.FindAsync([hash], cancel);
-        if (known is not null && await LessonOfAsync(hash, cancel) is { } lessonId)
-            return (new BroughtIn(hash, Json.Read<RecordingFacts>(known.Facts), true, lessonId, null), null);
-        var (facts, problem) = await KeepAsync(path, hash, fileName, cancel);
-        if (facts is null)
-            return (null, problem);
-        title = string.IsNullOrWhiteSpace(title) ? TitleProposal.From(fileName) : title;
-        var lesson = await AddAsync(hash, facts, title, by, cancel);
-        jobs.Enqueue<AnalysisJob>(job => job.RunAsync(hash, CancellationToken.None));
-        return (new BroughtIn(hash, facts, false, lesson, title), null);
+        await using var hold = await WorkHold.WaitAsync(db, WorkOn(id), cancel);
+        if (await db.Uploads.FirstOrDefaultAsync(u => u.Id == id, cancel) is not { } upload)
+            return (null, new Problem("upload-stopped", "Bringing it in was stopped.", "file"));
+        await db.Entry(upload).ReloadAsync(cancel);
+        if (!upload.Settled)
+        {
+            var problem = await WhereAsync(upload, cancel) is { } path
+                ? await TakeAsync(upload, path, upload.RecordingHash!, cancel)
+                : new Problem("upload-gone", $"“{upload.FileName}” is no longer on the server’s disk. Bring it in again.", "file");
+            if (problem is not null)
+            {
+                upload.Problem = Json.Write(problem);
+                await db.SaveChangesAsync(cancel);
+            }
+        }
+
+        File.Delete(store.Uploading(id));
+        if (upload.Problem is { } refused)
+            return (null, Json.Read<Problem>(refused));
+        var recording = await db.Recordings.FirstAsync(r => r.Hash == upload.RecordingHash, cancel);
+        var title = upload.KnownBefore ? null : await db.Lessons.Where(l => l.Id == upload.LessonId).Select(l => l.Title).FirstOrDefaultAsync(cancel);
+        return (new BroughtIn(recording.Hash, Json.Read<RecordingFacts>(recording.Facts), upload.KnownBefore, upload.LessonId!.Value, title), null);
     }
 
-    /// <summary>Takes a file that is to become a recording of a lesson that there is: kept and looked through, but no lesson of its own.</summary>
-    internal async Task<(bool KnownBefore, Problem? Problem)> TakeForLessonAsync(string path, string hash, string fileName, CancellationToken cancel)
+    /// <summary>Where the bytes are: where they came, or already where recordings lie; null where neither is so. Their hash is written down before they move.</summary>
+    private async Task<string?> WhereAsync(Upload upload, CancellationToken cancel)
     {
-        if (await db.Recordings.AnyAsync(r => r.Hash == hash, cancel))
-            return (true, null);
-        var (facts, problem) = await KeepAsync(path, hash, fileName, cancel);
-        if (facts is null)
-            return (false, problem);
+        var coming = store.Uploading(upload.Id);
+        if (new FileInfo(coming) is not { Exists: true } file)
+            return upload.RecordingHash is { } hash && store.Recording(hash) is var kept && File.Exists(kept) ? kept : null;
+        if (file.Length != upload.Bytes)
+            throw new InvalidOperationException($"Of {upload.Bytes} bytes {file.Length} have come.");
+        upload.RecordingHash ??= await HashAsync(coming, cancel);
         await db.SaveChangesAsync(cancel);
-        jobs.Enqueue<AnalysisJob>(job => job.RunAsync(hash, CancellationToken.None));
-        return (false, null);
+        return coming;
     }
 
-    /// <summary>Probes a file and keeps it under its hash; the caller saves.</summary>
-    private async Task<(RecordingFacts? Facts, Problem? Problem)> KeepAsync(string path, string hash, string fileName, CancellationToken cancel)
+    /// <summary>The same bytes make one lesson, however often and at once they come. The upload learns of the lesson in the same step in which there is one.</summary>
+    /// <returns>Why they cannot be used; null where they can.</returns>
+    private async Task<Problem?> TakeAsync(Upload upload, string path, string hash, CancellationToken cancel)
     {
-        var probed = await Prober.ProbeAsync(path, fileName, cancel);
+        await using var one = await WorkHold.WaitAsync(db, $"bringing in {hash}", cancel);
+        var known = await db.Recordings.FindAsync([hash], cancel);
+        var lesson = upload.ForLesson ?? (known is null ? null : await LessonOfAsync(hash, cancel));
+        if (known is not null && lesson is { } there)
+        {
+            upload.Became(there, knownBefore: true);
+            await AgainAsync(known, path, cancel);
+            return null;
+        }
+
+        var probed = await Prober.ProbeAsync(path, upload.FileName, cancel);
         if (probed.Facts is not { } facts)
-            return (null, probed.Problem);
+            return probed.Problem;
         store.Keep(path, hash);
-        if (await db.Recordings.FindAsync([hash], cancel) is null)
-            db.Recordings.Add(new Recording { Hash = hash, FileName = fileName, Facts = Json.Write(facts), BroughtInAt = clock.GetUtcNow() });
-        return (facts, null);
+        if (known is null)
+            db.Recordings.Add(new Recording { Hash = hash, FileName = upload.FileName, Facts = Json.Write(facts), BroughtInAt = clock.GetUtcNow() });
+        if (lesson is { } its)
+        {
+            upload.Became(its, knownBefore: false);
+            await db.SaveChangesAsync(cancel);
+        }
+        else
+        {
+            await AddAsync(upload, hash, facts, cancel);
+        }
+
+        jobs.Enqueue<AnalysisJob>(job => job.RunAsync(hash, CancellationToken.None));
+        return null;
     }
 
-    /// <summary>Why a file of a size cannot be brought in; null when it can.</summary>
-    internal static Problem? TooLarge(long bytes, string fileName, WexelOptions options) => bytes > options.LargestRecording
-        ? new Problem("recording-over-limit", $"“{fileName}” is larger than {options.LargestRecording / 1_000_000_000} GB, the most that one recording may have here.", "file")
-        : null;
-
-    /// <summary>The SHA-256 of a file.</summary>
-    internal static async Task<string> HashAsync(string path, CancellationToken cancel)
+    /// <summary>Bytes that are here came again: where the file is lost it is here again, and what failed with it is tried again.</summary>
+    private async Task AgainAsync(Recording known, string path, CancellationToken cancel)
     {
-        await using var file = new FileStream(path, new FileStreamOptions { Options = FileOptions.Asynchronous | FileOptions.SequentialScan, BufferSize = 0 });
-        return Convert.ToHexStringLower(await SHA256.HashDataAsync(file, cancel));
+        store.Keep(path, known.Hash);
+        var failed = known.AnalysisFailure is not null;
+        if (failed)
+            AnalysisJob.BeginAnew(known);
+        await db.SaveChangesAsync(cancel);
+        if (failed)
+            jobs.Enqueue<AnalysisJob>(job => job.RunAsync(known.Hash, CancellationToken.None));
     }
 
     private Task<Guid?> LessonOfAsync(string hash, CancellationToken cancel) =>
         db.Lessons.Where(l => l.RecordingHash == hash).OrderBy(l => l.Id).Select(l => (Guid?)l.Id).FirstOrDefaultAsync(cancel);
 
-    private async Task<Guid> AddAsync(string hash, RecordingFacts facts, string? title, string by, CancellationToken cancel)
+    private async Task AddAsync(Upload upload, string hash, RecordingFacts facts, CancellationToken cancel)
     {
+        await using var adding = await db.Database.BeginTransactionAsync(cancel);
+        // A title may be typed in this moment: it comes before, or finds the lesson.
+        await db.Database.ExecuteSqlAsync($"select 1 from \"Uploads\" where \"Id\" = {upload.Id} for update", cancel);
+        await db.Entry(upload).ReloadAsync(cancel);
+        // Two that come at once stand one behind the other.
+        await db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock(hashtextextended('new lesson', 0))", cancel);
+        var title = string.IsNullOrWhiteSpace(upload.Title) ? TitleProposal.From(upload.FileName) : upload.Title;
         var course = await db.Courses.OrderBy(c => c.Id).FirstOrDefaultAsync(cancel);
         if (course is null)
             db.Courses.Add(course = new Course { Title = "Lessons" });
         var position = await db.Lessons.Where(l => l.CourseId == course.Id).MaxAsync(l => (int?)l.Position, cancel) ?? 0;
         var lesson = new Lesson { CourseId = course.Id, Position = position + 1, Title = title ?? "", RecordingHash = hash, Length = facts.Length };
         db.Lessons.Add(lesson);
-        saver.AddFirst(lesson, new LessonDocument(title ?? "", "", options.Value.Language, hash, [], [], null), "brought in", by);
+        saver.AddFirst(lesson, new LessonDocument(title ?? "", "", options.Value.Language, hash, [], [], null), "brought in", upload.ByName);
+        upload.Became(lesson.Id, knownBefore: false);
         await db.SaveChangesAsync(cancel);
-        return lesson.Id;
+        await adding.CommitAsync(cancel);
     }
 
-    private static async Task<string> WriteAsync(Stream body, string path, long? announcedBytes, CancellationToken cancel)
+    /// <summary>The SHA-256 of a file.</summary>
+    internal static async Task<string> HashAsync(string path, CancellationToken cancel)
     {
-        using var sha = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
-        await using var file = new FileStream(path, new FileStreamOptions { Mode = FileMode.CreateNew, Access = FileAccess.Write, Options = FileOptions.Asynchronous, BufferSize = 0 });
-        var block = new byte[BlockBytes];
-        long written = 0;
-        int read;
-        while ((read = await body.ReadAsync(block, cancel)) > 0)
-        {
-            sha.AppendData(block, 0, read);
-            await file.WriteAsync(block.AsMemory(0, read), cancel);
-            written += read;
-        }
-
-        if (announcedBytes is { } expected && written != expected)
-            throw new IOException($"The upload broke off after {written} of {expected} bytes.");
-        file.Flush(flushToDisk: true);
-        return Convert.ToHexStringLower(sha.GetHashAndReset());
-    }
-
-    /// <summary>The name is only ever shown: without its folder and control characters, and not endless.</summary>
-    internal static string CleanName(string fileName)
-    {
-        var name = fileName.Replace('\\', '/');
-        name = new string([.. name[(name.LastIndexOf('/') + 1)..].Where(c => !char.IsControl(c))]).Trim();
-        return name.Length == 0 ? "recording" : name.Length <= 200 ? name : name[^200..];
+        await using var file = new FileStream(path, new FileStreamOptions { Options = FileOptions.Asynchronous | FileOptions.SequentialScan, BufferSize = 0 });
+        return Convert.ToHexStringLower(await SHA256.HashDataAsync(file, cancel));
     }
 }

@@ -9,6 +9,7 @@ using Wexel.Core.Timing;
 using Wexel.Data;
 using Wexel.Data.Storage;
 using Wexel.Media.Analysing;
+using Wexel.Media.Probing;
 using Wexel.Server.Live;
 using Wexel.Server.Setup;
 
@@ -32,20 +33,12 @@ internal static class RecordingEndpoints
     internal static void MapRecordings(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api/recordings");
-        group.MapPut("", BringInAsync).WithName("BringIn").Accepts<Stream>("application/octet-stream");
         group.MapGet("{hash}", GetAsync).WithName("Recording");
         group.MapPost("{hash}/look-through", LookThroughAsync).WithName("LookThrough");
         group.MapPut("{hash}/sounds", UseSoundsAsync).WithName("UseSounds");
         group.MapGet("{hash}/pictures/{milliseconds:long}.jpg", Picture).WithName("RecordingPicture").ExcludeFromDescription();
         group.MapGet("{hash}/strips/{number:long}.jpg", Strip).WithName("RecordingStrip").ExcludeFromDescription();
         group.MapGet("{hash}/view", View).WithName("RecordingView").ExcludeFromDescription();
-    }
-
-    private static async Task<Results<Ok<BroughtIn>, ProblemHttpResult>> BringInAsync(string fileName, HttpRequest request, BringIn bringIn, ClaimsPrincipal user, CancellationToken cancel)
-    {
-        request.TakeAnySize();
-        var (done, problem) = await bringIn.TakeAsync(request.Body, request.ContentLength, fileName, user.Identity!.Name!, cancel);
-        return done is not null ? TypedResults.Ok(done) : Problems.Of(problem!);
     }
 
     private static async Task<Results<Ok<RecordingView>, ProblemHttpResult>> GetAsync(string hash, WexelDb db, CancellationToken cancel)
@@ -61,12 +54,23 @@ internal static class RecordingEndpoints
             recording.AnalysisFailure, recording.Viewable, !BrowserPlayback.CanPlay(facts)));
     }
 
-    /// <summary>Has it looked through again where that failed before.</summary>
-    private static async Task<Results<NoContent, ProblemHttpResult>> LookThroughAsync(string hash, WexelDb db, IBackgroundJobClient jobs, LiveNews news, CancellationToken cancel)
+    /// <summary>Has it looked through again, from the start; where that failed on the way, from there.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> LookThroughAsync(string hash, WexelDb db, FileStore store, IBackgroundJobClient jobs, LiveNews news, CancellationToken cancel)
     {
         if (await db.Recordings.FindAsync([hash], cancel) is not { } recording)
             return Problems.NotThere("recording");
-        recording.AnalysisFailure = null;
+        if (recording is { AnalysisFailure: null, Analysis: not null, Viewable: true })
+        {
+            var (facts, problem) = await Prober.ProbeAsync(store.Recording(hash), recording.FileName, cancel);
+            if (facts is null)
+                return Problems.Of(problem!);
+            AnalysisJob.Forget(recording, facts, store);
+        }
+        else
+        {
+            AnalysisJob.BeginAnew(recording);
+        }
+
         await db.SaveChangesAsync(cancel);
         jobs.Enqueue<AnalysisJob>(job => job.RunAsync(hash, CancellationToken.None));
         await news.RecordingAsync(hash);

@@ -18,6 +18,7 @@ using Wexel.Server.Live;
 using Wexel.Server.Profiles;
 using Wexel.Server.Rendering;
 using Wexel.Server.Setup;
+using Wexel.Server.Telemetry;
 
 namespace Wexel.Server.Releases;
 
@@ -31,7 +32,7 @@ internal sealed record ReadyLesson(LessonDocument Document, PlannedRender Planne
 }
 
 /// <summary>Releases lessons: whatever was made before stays, only what changed is made again, and addresses stay.</summary>
-internal sealed class Releaser(WexelDb db, FileStore store, LessonSaver saver, RenderPlans plans, ProfileShelf shelf, Finisher finisher, CheckOverrides checks, Packer packer, EpisodeMaker episodes, LiveNews news, TimeProvider clock)
+internal sealed class Releaser(WexelDb db, FileStore store, LessonSaver saver, RenderPlans plans, ProfileShelf shelf, Finisher finisher, CheckOverrides checks, Packer packer, EpisodeMaker episodes, LiveNews news, Figures figures, TimeProvider clock)
 {
     internal async Task<(Release? Release, Problem? Problem)> ReleaseAsync(Guid lessonId, Guid outletId, string profileId, Visibility visibility, CancellationToken cancel)
     {
@@ -62,6 +63,7 @@ internal sealed class Releaser(WexelDb db, FileStore store, LessonSaver saver, R
         else if (outlet.Kind != OutletKind.Channel)
             await packer.PackAsync(release, outlet.Kind, Identifier(release), player.Title, [Packed(player, ready, finished)], cancel);
         await db.SaveChangesAsync(cancel);
+        figures.Released(outlet.Kind.ToString());
         await news.LessonAsync(lessonId);
         return (release, null);
     }

@@ -26,12 +26,17 @@ internal sealed class Finisher(FileStore store, IOptions<WexelOptions> options)
         var key = planned.FileKey(title);
         var file = store.Derived(key, Finishing.FileName(plan.File.Container));
         var chapters = Chapters.Of(sections, plan.Length);
-        if (!File.Exists(file))
-            await Finishing.FinishAsync(plan, planned.Tracks(store), file, title, chapters, cancel);
-        if (planned.PosterKey is { } posterKey && !store.Has(posterKey, PlannedRender.PosterName))
-            await Finishing.PosterAsync(planned.Picture(store, 0), store.Derived(posterKey, PlannedRender.PosterName), plan.Length / 10, cancel);
         // What a file is found to be does not change.
         var check = store.Derived(key, FileChecker.Checker.Replace('/', '-') + ".json");
+        if (!Wholeness.Of(file))
+        {
+            if (File.Exists(check))
+                File.Delete(check);
+            await Finishing.FinishAsync(plan, planned.Tracks(store), file, title, chapters, cancel);
+        }
+
+        if (planned.PosterKey is { } posterKey && store.Derived(posterKey, PlannedRender.PosterName) is var poster && !Wholeness.Of(poster))
+            await Finishing.PosterAsync(planned.Picture(store, 0), poster, plan.Length / 10, cancel);
         if (!File.Exists(check))
         {
             var found = await CheckAsync(planned, file, chapters.Count, cancel);

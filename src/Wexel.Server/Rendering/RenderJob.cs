@@ -6,11 +6,12 @@ using Wexel.Data.Model;
 using Wexel.Media.Tools;
 using Wexel.Server.Live;
 using Wexel.Server.Setup;
+using Wexel.Server.Telemetry;
 
 namespace Wexel.Server.Rendering;
 
 /// <summary>Renders what waits. It may die at any line and be run again; whoever comes second finds nothing to do.</summary>
-internal sealed class RenderJob(IDbContextFactory<WexelDb> databases, RenderQueue queue, RenditionMaker maker, BatchMail mail, LiveNews news, IOptions<WexelOptions> options, TimeProvider clock, ILogger<RenderJob> log)
+internal sealed class RenderJob(IDbContextFactory<WexelDb> databases, RenderQueue queue, RenditionMaker maker, BatchMail mail, LiveNews news, Figures figures, IOptions<WexelOptions> options, TimeProvider clock, ILogger<RenderJob> log)
 {
     private const int MostAttempts = 2;
 
@@ -25,9 +26,12 @@ internal sealed class RenderJob(IDbContextFactory<WexelDb> databases, RenderQueu
         var renditions = await db.Renditions.Include(r => r.Lesson).Where(r => taken.Contains(r.Id)).OrderBy(r => r.Place).ToListAsync(shutdown);
         await using var watch = new RenderWatch(databases, news, clock, renditions, options.Value.EncoderHangsAfter, options.Value.LostAfter, shutdown);
         var outcome = new Outcome(RenditionState.Done);
+        using var trace = Figures.Work.StartActivity("render");
+        var began = clock.GetTimestamp();
         try
         {
             await maker.MakeAsync(db, renditions, watch, watch.Stop);
+            figures.Rendered(watch.Length, clock.GetElapsedTime(began));
         }
         catch (OperationCanceledException) when (watch.Hangs)
         {
@@ -49,6 +53,7 @@ internal sealed class RenderJob(IDbContextFactory<WexelDb> databases, RenderQueu
         catch (Exception failed) when (!DatabaseOutage.Is(failed))
         {
             // Taken up again and again it would look like a server that dies over it.
+            figures.Fault("render");
             log.LogError(failed, "Rendering lesson {Lesson} failed in a way that nobody expected", renditions[0].LessonId);
             outcome = new Outcome(RenditionState.Failed, $"Wexel itself failed: {failed.Message}", "Try again; if it fails again, whoever looks after the server finds more in its log.");
         }

@@ -11,6 +11,7 @@ using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Data.Storage;
 using Wexel.Media.Rendering;
+using Wexel.Media.Tools;
 using Wexel.Server.Kit;
 using Wexel.Server.Lessons;
 
@@ -140,7 +141,7 @@ internal sealed class PlannedRender(RenderPlan plan, Reel reel, TimeMap map, Les
         [.. hashes.Select(store.Recording)], plan.Pictures.Select(p => p.Mark?.Key).OfType<string>().FirstOrDefault() is { } mark ? store.Derived(mark, HouseKeeper.MarkFile) : null, Path.Combine(playerFolder, "fonts"));
 
     /// <summary>Whether everything is encoded already.</summary>
-    internal bool IsEncoded(FileStore store) => PictureKeys.All(key => store.Has(key, PictureName)) && (SoundKey is not { } sound || store.Has(sound, SoundName));
+    internal bool IsEncoded(FileStore store) => PictureKeys.All(key => Wholeness.Of(store.Derived(key, PictureName))) && (SoundKey is not { } sound || Wholeness.Of(store.Derived(sound, SoundName)));
 
     /// <summary>What is encoded already comes to, in bytes; null where something is missing.</summary>
     internal long? EncodedBytes(FileStore store) => IsEncoded(store) ? PictureKeys.Select((_, i) => Picture(store, i)).Append(Sound(store)).OfType<string>().Sum(path => new FileInfo(path).Length) : null;

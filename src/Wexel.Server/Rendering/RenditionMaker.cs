@@ -42,11 +42,11 @@ internal sealed class RenditionMaker(RenderPlans plans, Finisher finisher, FileS
         var (pictures, sounds) = (new Dictionary<string, PictureOutput>(), new Dictionary<string, SoundOutput>());
         foreach (var plan in planned)
         {
-            if (plan.SoundKey is { } soundKey && !store.Has(soundKey, plan.SoundName) && !sounds.ContainsKey(soundKey))
+            if (plan.SoundKey is { } soundKey && !Wholeness.Of(store.Derived(soundKey, plan.SoundName)) && !sounds.ContainsKey(soundKey))
                 sounds[soundKey] = new SoundOutput(plan.Plan.Sound!, plan.Plan.Sound!.Copy is null ? stop => LessonSound.MakeAsync(plan.Plan.Sound, plan.Reel, plan.Map, recordings, plan.Composed(store), stop) : null, plan.Sound(store)!);
             for (var i = 0; i < plan.PictureKeys.Count; i++)
             {
-                if (!store.Has(plan.PictureKeys[i], PlannedRender.PictureName))
+                if (!Wholeness.Of(plan.Picture(store, i)))
                     pictures[plan.PictureKeys[i]] = new PictureOutput(plan.Plan.Pictures[i], plan.Picture(store, i), plan.Plan.File.Bytes is { } bytes ? new FileLimit(bytes, plan.Sound(store)) : null);
             }
         }

@@ -21,6 +21,15 @@ internal sealed class AsOnTheWire : IOpenApiSchemaTransformer
         {
             schema.Items = new OpenApiSchema { Type = JsonSchemaType.Integer, Format = "int64", Description = "milliseconds" };
         }
+        else if (type == typeof(string))
+        {
+            // What reads texts is our own (EdgeJson), of which the framework knows nothing.
+            schema.Type = JsonSchemaType.String | (context.JsonPropertyInfo?.IsGetNullable == true ? JsonSchemaType.Null : default);
+        }
+        else if (typeof(IEnumerable<string>).IsAssignableFrom(type))
+        {
+            schema.Items = new OpenApiSchema { Type = JsonSchemaType.String };
+        }
         else if (schema.Properties is { Count: > 0 } properties)
         {
             schema.Required = new HashSet<string>(properties.Keys);

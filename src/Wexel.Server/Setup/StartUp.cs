@@ -1,28 +1,49 @@
-using Hangfire;
 using Microsoft.EntityFrameworkCore;
+using Npgsql;
 using Wexel.Data;
 using Wexel.Data.Storage;
 using Wexel.Server.Demo;
-using Wexel.Server.Recordings;
-using Wexel.Server.Uploads;
 
 namespace Wexel.Server.Setup;
 
-/// <summary>Before the first request: brings the database to this version, takes up what a server that died has left, and loads the demo into an empty one.</summary>
-internal sealed class StartUp(IServiceScopeFactory scopes, FileStore store, TimeProvider clock) : IHostedLifecycleService
+/// <summary>Before the first request: brings the database to this version, and loads the demo into an empty one.</summary>
+internal sealed class StartUp(IServiceScopeFactory scopes, FileStore store, TimeProvider clock, ILogger<StartUp> log) : IHostedLifecycleService
 {
-    /// <summary>Another server may be at work on the same store; whoever writes a file writes more often than this.</summary>
-    private static readonly TimeSpan SurelyAbandoned = TimeSpan.FromHours(1);
+    private static readonly TimeSpan AskAgainAfter = TimeSpan.FromSeconds(1);
 
     public async Task StartingAsync(CancellationToken cancellationToken)
     {
+        if (!store.CanWrite())
+            throw new CannotStartException($"Nothing can be written in {store.Root}, the folder for recordings and everything made (Wexel__Data). Let the user that Wexel runs as write there, or name another.");
+        if (!await BringUpAsync(cancellationToken))
+            return;
         await using var scope = scopes.CreateAsyncScope();
-        var db = scope.ServiceProvider.GetRequiredService<WexelDb>();
-        await db.Database.MigrateAsync(cancellationToken);
-        store.RemoveAbandoned(clock.GetUtcNow() - SurelyAbandoned);
-        await AnalysisJob.TakeUpAsync(db, scope.ServiceProvider.GetRequiredService<IBackgroundJobClient>(), cancellationToken);
-        await UploadKeeper.TidyAsync(db, store, scope.ServiceProvider.GetRequiredService<IBackgroundJobClient>(), clock, cancellationToken);
         await scope.ServiceProvider.GetRequiredService<DemoSeed>().RunAsync(cancellationToken);
+    }
+
+    /// <summary>Both may be started at once after a power cut: a database that is not there yet is waited for, and one that goes away meanwhile.</summary>
+    /// <returns>Whether the demo is to be loaded.</returns>
+    private async Task<bool> BringUpAsync(CancellationToken cancel)
+    {
+        while (true)
+        {
+            await using var scope = scopes.CreateAsyncScope();
+            try
+            {
+                await scope.ServiceProvider.GetRequiredService<WexelDb>().Database.MigrateAsync(cancel);
+                return await scope.ServiceProvider.GetRequiredService<DemoSeed>().IsWantedAsync(cancel);
+            }
+            catch (Exception failed) when (DatabaseOutage.MayPass(failed))
+            {
+                log.LogWarning("The database does not answer, and the start waits for it: {Why}", failed.GetBaseException().Message);
+            }
+            catch (NpgsqlException refused)
+            {
+                throw new CannotStartException($"The database (ConnectionStrings__Wexel) cannot be used: {refused.Message}");
+            }
+
+            await Task.Delay(AskAgainAfter, clock, cancel);
+        }
     }
 
     public Task StartAsync(CancellationToken cancellationToken) => Task.CompletedTask;

@@ -35,7 +35,55 @@ internal sealed class WexelOptions
     [Range(1, 65535)]
     public int SmtpPort { get; set; } = 2525;
 
+    /// <summary>Whether mails go over TLS.</summary>
+    public SmtpTls SmtpTls { get; set; } = SmtpTls.WhenOffered;
+
+    /// <summary>The SHA-256 fingerprint of the one certificate that the mail server may show, in hexadecimal; where it is not set, any that this machine trusts.</summary>
+    public string? SmtpCertificate { get; set; }
+
+    /// <summary>By which name Wexel signs in at the mail server; it does not where it is not set.</summary>
+    public string? SmtpUser { get; set; }
+
+    public string? SmtpPassword { get; set; }
+
     public string MailFrom { get; set; } = "wexel@brackwater.example";
+
+    /// <summary>How often a password is hashed, which makes guessing slow: PBKDF2 with HMAC-SHA-512 (OWASP, Password Storage Cheat Sheet; the figure from memory).</summary>
+    [Range(1, 10_000_000)]
+    public int PasswordIterations { get; set; } = 210_000;
+
+    /// <summary>How many tries to sign in an address has at once.</summary>
+    [Range(1, 1_000_000)]
+    public int SignInsAnAddress { get; set; } = 100;
+
+    /// <summary>How many tries an account has at once, from all browsers in which it was not signed in before, and from each in which it was.</summary>
+    [Range(1, 1_000_000)]
+    public int SignInsAnAccount { get; set; } = 10;
+
+    /// <summary>How long it takes until one more try may be made.</summary>
+    public TimeSpan SignInsBackAfter { get; set; } = TimeSpan.FromSeconds(20);
+
+    /// <summary>How many reports of what was watched a lesson takes from one address at once, and as many again over a minute; a house of 200 learners behind one address sends 1,200 a minute.</summary>
+    [Range(1, 1_000_000)]
+    public int ProgressReports { get; set; } = 1500;
+
+    /// <summary>How many learners whom nobody knows may begin a lesson from one address at once, and as many again over an hour.</summary>
+    [Range(1, 1_000_000)]
+    public int NewLearners { get; set; } = 250;
+
+    /// <summary>How many uploads a person may begin at once, and as many again over a minute.</summary>
+    [Range(1, 1_000_000)]
+    public int UploadsBegun { get; set; } = 120;
+
+    /// <summary>How many uploads of a person may be under way.</summary>
+    [Range(1, 1_000_000)]
+    public int UploadsUnderWay { get; set; } = 500;
+
+    /// <summary>The file to which the security log goes besides, a new one each day; it goes only to the log where it is not set.</summary>
+    public string? SecurityLog { get; set; }
+
+    /// <summary>The addresses of proxies in front of the server, or their networks (such as 10.0.0.0/8), whose word is taken for who asks and how; none by itself.</summary>
+    public IReadOnlyList<string> Proxies { get; set; } = [];
 
     /// <summary>The largest recording, in bytes.</summary>
     public long LargestRecording { get; set; } = 20L * 1024 * 1024 * 1024;
@@ -52,11 +100,20 @@ internal sealed class WexelOptions
     /// <summary>How long a worker may be silent before its work counts as lost and is done again.</summary>
     public TimeSpan LostAfter { get; set; } = TimeSpan.FromSeconds(8);
 
+    /// <summary>How often is looked for work that a server has left which went down.</summary>
+    public TimeSpan LeftWorkEvery { get; set; } = TimeSpan.FromSeconds(20);
+
+    /// <summary>How often what work that was killed has left on the disk is removed.</summary>
+    public TimeSpan TemporaryFilesEvery { get; set; } = TimeSpan.FromMinutes(1);
+
     /// <summary>How long an encoder may report nothing before it counts as hanging and is ended.</summary>
     public TimeSpan EncoderHangsAfter { get; set; } = TimeSpan.FromMinutes(2);
 
     /// <summary>Bytes that must stay free on the disk.</summary>
     public long KeepFree { get; set; } = 512L * 1024 * 1024;
+
+    /// <summary>The path under which a proxy of <see cref="Proxies"/> sends made files itself when it is told to; Wexel sends them where it is not set, and to whoever comes without the proxy.</summary>
+    public string? SendFilesBy { get; set; }
 
     /// <summary>How old a made file must be before it may be freed: what is younger may belong to something that is being made.</summary>
     public TimeSpan FreeAfter { get; set; } = TimeSpan.FromMinutes(10);
@@ -64,4 +121,20 @@ internal sealed class WexelOptions
     public string PlayerFolder => Path.Combine(Path.GetFullPath(Assets), "player");
 
     public string DeskFolder => Path.Combine(Path.GetFullPath(Assets), "desk");
+}
+
+/// <summary>Whether mails go over TLS.</summary>
+internal enum SmtpTls
+{
+    /// <summary>Where the server offers it.</summary>
+    WhenOffered,
+
+    /// <summary>Always, begun with STARTTLS; a server that does not offer it gets no mail.</summary>
+    Always,
+
+    /// <summary>Always, from the first byte (port 465, RFC 8314).</summary>
+    FromTheStart,
+
+    /// <summary>Never.</summary>
+    Never,
 }

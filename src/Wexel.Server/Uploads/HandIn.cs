@@ -2,7 +2,6 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Wexel.Core;
 using Wexel.Data;
-using Wexel.Data.Storage;
 using Wexel.Server.Live;
 using Wexel.Server.Recordings;
 using Wexel.Server.Setup;
@@ -13,11 +12,14 @@ namespace Wexel.Server.Uploads;
 /// Brings in what is put into the hand-in folder, once it no longer grows. What was taken goes to the folder "taken" in it, what cannot
 /// be used to "refused", with a text beside it that says why.
 /// </summary>
-internal sealed class HandIn(IServiceScopeFactory scopes, FileStore store, DiskRoom room, LiveNews news, IOptions<WexelOptions> options, TimeProvider clock, ILogger<HandIn> log) : BackgroundService
+internal sealed class HandIn(IServiceScopeFactory scopes, DiskRoom room, LiveNews news, IOptions<WexelOptions> options, TimeProvider clock, ILogger<HandIn> log) : BackgroundService
 {
     internal const string Taken = "taken";
     internal const string Refused = "refused";
     private const string By = "Hand-in folder";
+
+    /// <summary>What is being said of what could not be gone through, so that it is said once and not every time.</summary>
+    private readonly Dictionary<string, string> _complained = [];
 
     /// <summary>What a file looked like, and since when it looks like that.</summary>
     private sealed record Seen(long Bytes, DateTime Written, DateTimeOffset Since);
@@ -51,11 +53,19 @@ internal sealed class HandIn(IServiceScopeFactory scopes, FileStore store, DiskR
         try
         {
             await work();
+            _complained.Remove(what);
         }
         catch (Exception failed) when (failed is IOException or UnauthorizedAccessException || DatabaseOutage.Is(failed))
         {
-            log.LogWarning(failed, "Hand-in folder: {What} could not be gone through; it is tried again", what);
+            Complain(what, $"it could not be gone through and is tried again: {failed.Message}");
         }
+    }
+
+    private void Complain(string what, string why)
+    {
+        if (_complained.GetValueOrDefault(what) != why)
+            log.LogWarning("Hand-in folder, {What}: {Why}", what, why);
+        _complained[what] = why;
     }
 
     /// <summary>The files that have not changed for long enough; names that start with a dot or end like a download that still runs are left alone.</summary>
@@ -64,11 +74,17 @@ internal sealed class HandIn(IServiceScopeFactory scopes, FileStore store, DiskR
         var now = clock.GetUtcNow();
         var files = new DirectoryInfo(folder).EnumerateFiles().Where(f => !f.Name.StartsWith('.') && f.Extension is not (".part" or ".partial" or ".tmp" or ".crdownload" or ".filepart")).ToList();
         foreach (var gone in seen.Keys.Except(files.Select(f => f.Name)).ToList())
+        {
             seen.Remove(gone);
+            _complained.Remove(Path.Combine(folder, gone));
+        }
+
         var settled = new List<FileInfo>();
         foreach (var file in files)
         {
-            if (!seen.TryGetValue(file.Name, out var before) || before.Bytes != file.Length || before.Written != file.LastWriteTimeUtc)
+            if (file.LinkTarget is not null)
+                settled.Add(file);
+            else if (!seen.TryGetValue(file.Name, out var before) || before.Bytes != file.Length || before.Written != file.LastWriteTimeUtc)
                 seen[file.Name] = new Seen(file.Length, file.LastWriteTimeUtc, now);
             else if (now - before.Since >= options.Value.HandInSettles)
                 settled.Add(file);
@@ -82,42 +98,27 @@ internal sealed class HandIn(IServiceScopeFactory scopes, FileStore store, DiskR
         await using var scope = scopes.CreateAsyncScope();
         // Several servers may look into one folder.
         await using var hold = await WorkHold.TryAsync(scope.ServiceProvider.GetRequiredService<WexelDb>(), $"hand-in {file.FullName}", cancel);
-        if (hold is null || !file.Exists)
+        if (hold is null)
             return;
-        var problem = BringIn.TooLarge(file.Length, file.Name, options.Value);
+        await using var from = RegularFile.Open(file.FullName);
+        var problem = from is null
+            ? new Problem("recording-no-file", $"“{file.Name}” is no file with something in it but a link, a pipe or empty. Copy the recording itself here.", "file")
+            : Receiver.TooLarge(from.Length, file.Name, options.Value);
         if (problem is null)
         {
-            if (room.Lacks(file.Length, $"“{file.Name}”") is { } full)
-            {
-                log.LogWarning("{Sentence}", full.Sentence);
-                return;
-            }
+            if (room.Lacks(from!.Length, $"“{file.Name}”") is { } full)
+                throw new IOException(full.Sentence);
 
-            problem = await BringInAsync(scope.ServiceProvider.GetRequiredService<BringIn>(), file, cancel);
+            problem = (await scope.ServiceProvider.GetRequiredService<Receiver>().TakeAsync(from, from.Length, file.Name, Guid.Empty, By, cancel)).Problem;
         }
 
         var where = Path.Combine(folder, problem is null ? Taken : Refused, FreeName(Path.Combine(folder, problem is null ? Taken : Refused), file.Name));
+        // A link moves as itself.
         File.Move(file.FullName, where);
         if (problem is not null)
             await File.WriteAllTextAsync(where + ".txt", problem.Sentence + Environment.NewLine, cancel);
         log.LogInformation("Hand-in folder: {File} {Outcome}", file.Name, problem is null ? "taken" : "refused");
         await news.UploadAsync(Guid.Empty);
-    }
-
-    private async Task<Problem?> BringInAsync(BringIn bringIn, FileInfo file, CancellationToken cancel)
-    {
-        var arriving = store.Arriving();
-        try
-        {
-            await using (var from = new FileStream(file.FullName, new FileStreamOptions { Options = FileOptions.Asynchronous | FileOptions.SequentialScan }))
-            await using (var to = new FileStream(arriving, new FileStreamOptions { Mode = FileMode.CreateNew, Access = FileAccess.Write, Options = FileOptions.Asynchronous }))
-                await from.CopyToAsync(to, cancel);
-            return (await bringIn.TakeFileAsync(arriving, await BringIn.HashAsync(arriving, cancel), BringIn.CleanName(file.Name), null, By, cancel)).Problem;
-        }
-        finally
-        {
-            File.Delete(arriving);
-        }
     }
 
     /// <summary>The name, with a number where another file has it.</summary>

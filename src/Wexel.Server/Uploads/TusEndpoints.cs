@@ -1,15 +1,16 @@
 using System.Globalization;
 using System.Security.Claims;
 using System.Security.Cryptography;
-using Hangfire;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Wexel.Core;
+using Wexel.Core.Contents;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Data.Storage;
 using Wexel.Server.Recordings;
+using Wexel.Server.Serving;
 using Wexel.Server.Setup;
 using Wexel.Server.SignIn;
 
@@ -24,7 +25,7 @@ internal static class TusEndpoints
     {
         var group = routes.MapGroup(At).ExcludeFromDescription().AddEndpointFilter(SpeaksTusAsync);
         group.MapMethods("", [HttpMethods.Options], OfferAsync);
-        group.MapPost("", CreateAsync);
+        group.MapPost("", CreateAsync).RequireRateLimiting(Limits.Uploads);
         group.MapMethods("{id:guid}", [HttpMethods.Head], StandAsync);
         group.MapPatch("{id:guid}", AddAsync);
         group.MapDelete("{id:guid}", EndAsync);
@@ -50,28 +51,29 @@ internal static class TusEndpoints
         return Task.FromResult(Results.NoContent());
     }
 
-    private static async Task<IResult> CreateAsync(HttpRequest request, HttpResponse response, WexelDb db, FileStore store, PieceWriter pieces, DiskRoom room, IOptions<WexelOptions> options, IBackgroundJobClient jobs, ClaimsPrincipal user, TimeProvider clock, CancellationToken cancel)
+    private static async Task<IResult> CreateAsync(HttpRequest request, HttpResponse response, WexelDb db, UploadKeeper uploads, FileStore store, PieceWriter pieces, DiskRoom room, IOptions<WexelOptions> options, ClaimsPrincipal user, CancellationToken cancel)
     {
         if (TusHeaders.Bytes(request, "Upload-Length") is not { } bytes)
             return Refused(StatusCodes.Status400BadRequest, "tus-length", "The header Upload-Length must say how many bytes will come.");
         if (TusHeaders.Metadata(request) is not { } metadata)
             return Refused(StatusCodes.Status400BadRequest, "tus-metadata", "The header Upload-Metadata must hold keys with values in Base64.");
-        var name = BringIn.CleanName(metadata.GetValueOrDefault("filename", ""));
-        if (BringIn.TooLarge(bytes, name, options.Value) is { } tooLarge)
+        var name = Receiver.CleanName(metadata.GetValueOrDefault("filename", ""));
+        if (Receiver.TooLarge(bytes, name, options.Value) is { } tooLarge)
             return Refused(StatusCodes.Status413PayloadTooLarge, tooLarge.Code, tooLarge.Sentence);
-        if (room.Lacks(bytes, $"“{name}”") is { } full)
+        if (await room.LacksBesideUploadsAsync(bytes, $"“{name}”", cancel) is { } full)
             return Refused(StatusCodes.Status507InsufficientStorage, full.Code, full.Sentence);
-        await UploadKeeper.TidyAsync(db, store, jobs, clock, cancel);
+        if (await uploads.UnderWayAsync(user.Id(), cancel) >= options.Value.UploadsUnderWay)
+            return Refused(StatusCodes.Status429TooManyRequests, "uploads-too-many", $"{options.Value.UploadsUnderWay} of your uploads have not come to their end. Send those, or stop some.");
         var upload = new Upload
         {
             FileName = name,
-            Title = metadata.GetValueOrDefault("title"),
+            Title = metadata.GetValueOrDefault("title") is { } title ? SectionRules.OneLine(title) : null,
             Bytes = bytes,
-            Changed = metadata.GetValueOrDefault("changed"),
+            Changed = metadata.GetValueOrDefault("changed") is { } changed ? SectionRules.OneLine(changed) : null,
             ForLesson = Guid.TryParse(metadata.GetValueOrDefault("lesson"), out var lesson) ? lesson : null,
             By = user.Id(),
             ByName = user.Identity!.Name!,
-            ExpiresAt = clock.GetUtcNow() + UploadKeeper.KeptFor,
+            ExpiresAt = uploads.Expires,
         };
         await File.WriteAllBytesAsync(store.Uploading(upload.Id), [], cancel);
         db.Uploads.Add(upload);
@@ -79,47 +81,45 @@ internal static class TusEndpoints
         response.Headers.Location = $"{At}/{upload.Id}";
         response.Headers["Upload-Expires"] = upload.ExpiresAt.ToString("R", CultureInfo.InvariantCulture);
         if (request.ContentType != TusHeaders.PieceType)
-            return bytes == 0 ? await KeptAsync(upload, store, db, jobs, response, StatusCodes.Status201Created, clock) : Results.StatusCode(StatusCodes.Status201Created);
-        var result = await PieceAsync(upload, 0, request, store, pieces, room, cancel);
-        return result is not null ? result : await KeptAsync(upload, store, db, jobs, response, StatusCodes.Status201Created, clock);
+            return bytes == 0 ? await KeptAsync(upload, uploads, response, StatusCodes.Status201Created) : Results.StatusCode(StatusCodes.Status201Created);
+        var result = await PieceAsync(upload, 0, request, uploads, store, pieces, room, cancel);
+        return result is not null ? result : await KeptAsync(upload, uploads, response, StatusCodes.Status201Created);
     }
 
-    private static async Task<IResult> StandAsync(Guid id, HttpResponse response, WexelDb db, FileStore store, ClaimsPrincipal user, TimeProvider clock, CancellationToken cancel)
+    private static async Task<IResult> StandAsync(Guid id, HttpResponse response, UploadKeeper uploads, ClaimsPrincipal user, CancellationToken cancel)
     {
-        if (await UploadKeeper.FindAsync(db, id, user.Id(), clock, cancel) is not { } upload)
+        if (await uploads.FindAsync(id, user.Id(), cancel) is not { } upload)
             return Results.NotFound();
-        response.Headers["Upload-Offset"] = UploadKeeper.Arrived(upload, store).ToString(CultureInfo.InvariantCulture);
+        response.Headers["Upload-Offset"] = (await uploads.ArrivedAsync(upload, cancel)).ToString(CultureInfo.InvariantCulture);
         response.Headers["Upload-Length"] = upload.Bytes.ToString(CultureInfo.InvariantCulture);
         response.Headers["Upload-Expires"] = upload.ExpiresAt.ToString("R", CultureInfo.InvariantCulture);
         return Results.Ok();
     }
 
-    private static async Task<IResult> AddAsync(Guid id, HttpRequest request, HttpResponse response, WexelDb db, FileStore store, PieceWriter pieces, DiskRoom room, IBackgroundJobClient jobs, ClaimsPrincipal user, TimeProvider clock, CancellationToken cancel)
+    private static async Task<IResult> AddAsync(Guid id, HttpRequest request, HttpResponse response, UploadKeeper uploads, FileStore store, PieceWriter pieces, DiskRoom room, ClaimsPrincipal user, CancellationToken cancel)
     {
-        if (await UploadKeeper.FindAsync(db, id, user.Id(), clock, cancel) is not { } upload)
-            return Refused(StatusCodes.Status404NotFound, "not-there", "There is no such upload; it may have been stopped, or waited too long.");
+        if (await uploads.FindAsync(id, user.Id(), cancel) is not { } upload)
+            return Ended();
         if (request.ContentType != TusHeaders.PieceType)
             return Refused(StatusCodes.Status415UnsupportedMediaType, "tus-type", $"A piece must be sent as {TusHeaders.PieceType}.");
         if (TusHeaders.Bytes(request, "Upload-Offset") is not { } offset)
             return Refused(StatusCodes.Status400BadRequest, "tus-offset", "The header Upload-Offset must say where the piece starts.");
-        if (upload.LessonId is not null || upload.Problem is not null)
+        if (UploadKeeper.AllCame(upload))
             return offset == upload.Bytes ? Stands(response, upload.Bytes) : Refused(StatusCodes.Status409Conflict, "tus-offset", "All of it has come already.");
-        var result = await PieceAsync(upload, offset, request, store, pieces, room, cancel);
-        return result is not null ? result : await KeptAsync(upload, store, db, jobs, response, StatusCodes.Status204NoContent, clock);
+        var result = await PieceAsync(upload, offset, request, uploads, store, pieces, room, cancel);
+        return result is not null ? result : await KeptAsync(upload, uploads, response, StatusCodes.Status204NoContent);
     }
 
-    private static async Task<IResult> EndAsync(Guid id, WexelDb db, FileStore store, ClaimsPrincipal user, TimeProvider clock, CancellationToken cancel)
+    private static async Task<IResult> EndAsync(Guid id, UploadKeeper uploads, ClaimsPrincipal user, CancellationToken cancel)
     {
-        if (await UploadKeeper.FindAsync(db, id, user.Id(), clock, cancel) is not { } upload)
+        if (await uploads.FindAsync(id, user.Id(), cancel) is not { } upload)
             return Results.NotFound();
-        db.Uploads.Remove(upload);
-        await db.SaveChangesAsync(cancel);
-        File.Delete(store.Uploading(id));
+        await uploads.RemoveAsync(upload, cancel);
         return Results.NoContent();
     }
 
     /// <summary>Takes the request's body as a piece; null where it was kept.</summary>
-    private static async Task<IResult?> PieceAsync(Upload upload, long offset, HttpRequest request, FileStore store, PieceWriter pieces, DiskRoom room, CancellationToken cancel)
+    private static async Task<IResult?> PieceAsync(Upload upload, long offset, HttpRequest request, UploadKeeper uploads, FileStore store, PieceWriter pieces, DiskRoom room, CancellationToken cancel)
     {
         request.TakeAnySize();
         // Others may have filled the disk since this began; what has come stays until there is room again.
@@ -136,23 +136,20 @@ internal static class TusEndpoints
         return await pieces.AddAsync(store.Uploading(upload.Id), offset, upload.Bytes, request.Body, request.ContentLength, expected, cancel) switch
         {
             PieceResult.Kept => null,
-            PieceResult.OtherOffset => Refused(StatusCodes.Status409Conflict, "tus-offset", $"The piece must start at {UploadKeeper.Arrived(upload, store)}, where what has come ends."),
+            PieceResult.OtherOffset => Refused(StatusCodes.Status409Conflict, "tus-offset", $"The piece must start at {await uploads.ArrivedAsync(upload, cancel)}, where what has come ends."),
             PieceResult.TooLong => Refused(StatusCodes.Status413PayloadTooLarge, "tus-too-long", $"The piece goes over the {upload.Bytes} bytes that were announced."),
+            PieceResult.NoRoom => Problems.Of(DiskRoom.NoMore($"“{upload.FileName}”"), StatusCodes.Status507InsufficientStorage),
             PieceResult.OtherChecksum => Refused(460, "tus-checksum", "The piece’s checksum is another than was said; send it again."),
             _ => Refused(StatusCodes.Status423Locked, "tus-busy", "Another piece of this file is coming; try again in a moment."),
         };
     }
 
-    private static async Task<IResult> KeptAsync(Upload upload, FileStore store, WexelDb db, IBackgroundJobClient jobs, HttpResponse response, int status, TimeProvider clock)
+    private static async Task<IResult> KeptAsync(Upload upload, UploadKeeper uploads, HttpResponse response, int status)
     {
-        var arrived = UploadKeeper.Arrived(upload, store);
-        // Nothing stops this: the bytes are here.
-        upload.ExpiresAt = clock.GetUtcNow() + UploadKeeper.KeptFor;
-        await db.SaveChangesAsync(CancellationToken.None);
-        response.Headers["Upload-Expires"] = upload.ExpiresAt.ToString("R", CultureInfo.InvariantCulture);
-        if (arrived == upload.Bytes)
-            jobs.Enqueue<UploadJob>(job => job.RunAsync(upload.Id, CancellationToken.None));
-        return Stands(response, arrived, status);
+        if (await uploads.KeptAsync(upload) is not { } kept)
+            return Ended();
+        response.Headers["Upload-Expires"] = kept.Expires.ToString("R", CultureInfo.InvariantCulture);
+        return Stands(response, kept.Arrived, status);
     }
 
     private static IResult Stands(HttpResponse response, long offset, int status = StatusCodes.Status204NoContent)
@@ -160,6 +157,8 @@ internal static class TusEndpoints
         response.Headers["Upload-Offset"] = offset.ToString(CultureInfo.InvariantCulture);
         return Results.StatusCode(status);
     }
+
+    private static ProblemHttpResult Ended() => Refused(StatusCodes.Status404NotFound, "not-there", "There is no such upload; it may have been stopped, or waited too long.");
 
     private static ProblemHttpResult Refused(int status, string code, string sentence) => Problems.Of(new Problem(code, sentence), status);
 }

@@ -5,7 +5,7 @@ using Wexel.Core;
 using Wexel.Core.Contents;
 using Wexel.Data;
 using Wexel.Data.Model;
-using Wexel.Data.Storage;
+using Wexel.Server.Recordings;
 using Wexel.Server.Setup;
 using Wexel.Server.SignIn;
 
@@ -25,20 +25,32 @@ internal static class UploadEndpoints
 {
     internal static void MapUploads(this IEndpointRouteBuilder routes)
     {
+        routes.MapPut("/api/recordings", BringInAsync).WithName("BringIn").Accepts<Stream>("application/octet-stream");
         routes.MapGet(TusEndpoints.At, ListAsync).WithName("Uploads");
         routes.MapGet(TusEndpoints.At + "/{id:guid}", GetAsync).WithName("Upload");
         routes.MapPut(TusEndpoints.At + "/{id:guid}/title", NameAsync).WithName("NameUpload");
     }
 
-    private static async Task<Ok<List<UploadView>>> ListAsync(WexelDb db, FileStore store, ClaimsPrincipal user, TimeProvider clock, CancellationToken cancel)
+    /// <summary>Brings in a recording that comes in one request.</summary>
+    private static async Task<Results<Ok<BroughtIn>, ProblemHttpResult>> BringInAsync(string fileName, HttpRequest request, Receiver receiver, ClaimsPrincipal user, CancellationToken cancel)
+    {
+        request.TakeAnySize();
+        var (done, problem) = await receiver.TakeAsync(request.Body, request.ContentLength, fileName, user.Id(), user.Identity!.Name!, cancel);
+        return done is not null ? TypedResults.Ok(done) : Problems.Of(problem!);
+    }
+
+    private static async Task<Ok<List<UploadView>>> ListAsync(WexelDb db, UploadKeeper uploads, ClaimsPrincipal user, TimeProvider clock, CancellationToken cancel)
     {
         var (now, by) = (clock.GetUtcNow(), user.Id());
         var mine = await db.Uploads.AsNoTracking().Where(u => u.By == by && u.ExpiresAt > now && u.LessonId == null && u.Problem == null).OrderBy(u => u.Id).ToListAsync(cancel);
-        return TypedResults.Ok(mine.Select(u => View(u, store)).ToList());
+        var views = new List<UploadView>();
+        foreach (var upload in mine)
+            views.Add(await ViewAsync(upload, uploads, cancel));
+        return TypedResults.Ok(views);
     }
 
-    private static async Task<Results<Ok<UploadView>, ProblemHttpResult>> GetAsync(Guid id, WexelDb db, FileStore store, ClaimsPrincipal user, TimeProvider clock, CancellationToken cancel) =>
-        await UploadKeeper.FindAsync(db, id, user.Id(), clock, cancel) is { } upload ? TypedResults.Ok(View(upload, store)) : Problems.NotThere("upload");
+    private static async Task<Results<Ok<UploadView>, ProblemHttpResult>> GetAsync(Guid id, UploadKeeper uploads, ClaimsPrincipal user, CancellationToken cancel) =>
+        await uploads.FindAsync(id, user.Id(), cancel) is { } upload ? TypedResults.Ok(await ViewAsync(upload, uploads, cancel)) : Problems.NotThere("upload");
 
     private static async Task<Results<NoContent, ProblemHttpResult>> NameAsync(Guid id, UploadTitle wanted, WexelDb db, ClaimsPrincipal user, CancellationToken cancel)
     {
@@ -48,6 +60,6 @@ internal static class UploadEndpoints
         return named == 1 ? TypedResults.NoContent() : Problems.NotThere("upload");
     }
 
-    private static UploadView View(Upload u, FileStore store) =>
-        new(u.Id, u.FileName, u.Title, u.Bytes, u.Changed, UploadKeeper.Arrived(u, store), u.ExpiresAt, u.LessonId, u.ForLesson, u.RecordingHash, u.KnownBefore, u.Problem is null ? null : Json.Read<Problem>(u.Problem));
+    private static async Task<UploadView> ViewAsync(Upload u, UploadKeeper uploads, CancellationToken cancel) =>
+        new(u.Id, u.FileName, u.Title, u.Bytes, u.Changed, await uploads.ArrivedAsync(u, cancel), u.ExpiresAt, u.LessonId, u.ForLesson, u.LessonId is null ? null : u.RecordingHash, u.KnownBefore, u.Problem is null ? null : Json.Read<Problem>(u.Problem));
 }

@@ -1,0 +1,37 @@
+using Microsoft.EntityFrameworkCore;
+using Wexel.Core.Encoding;
+using Wexel.Core.Outlets;
+using Wexel.Core.Packages;
+using Wexel.Data;
+using Wexel.Server.Remembering;
+using Wexel.Server.Setup;
+
+namespace Wexel.Server.Channel;
+
+/// <summary>What must be known of a release when somebody asks for a part of its file: who may have it, and where it lies.</summary>
+/// <param name="LessonId">The lesson.</param>
+/// <param name="Visibility">Who may see it.</param>
+/// <param name="Container">What the file is.</param>
+/// <param name="FileKey">The file's key.</param>
+/// <param name="PosterKey">The poster's; null for none.</param>
+/// <param name="Length">The lesson's length.</param>
+internal sealed record KnownRelease(Guid LessonId, Visibility Visibility, Container Container, string FileKey, string? PosterKey, TimeSpan Length);
+
+/// <summary>Finds releases in the channel, remembered for some seconds: a player asks for its file's parts many times a minute.</summary>
+internal sealed class KnownReleases(IDbContextFactory<WexelDb> databases, Changes changes, TimeProvider clock)
+{
+    private readonly Remembered<KnownRelease> _known = new(changes, clock, "Releases", "Outlets");
+
+    /// <summary>The release that a token stands for; null where there is none, or none that is in the channel.</summary>
+    internal ValueTask<KnownRelease?> FindAsync(string token, CancellationToken cancel) => token.All(char.IsAsciiLetterOrDigit) ? new(FindKnownAsync(token, cancel)) : new((KnownRelease?)null);
+
+    private Task<KnownRelease?> FindKnownAsync(string token, CancellationToken cancel) => _known.FindAsync(token, stop => ReadAsync(token, stop), cancel);
+
+    private async Task<KnownRelease?> ReadAsync(string token, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        return await db.Releases.AsNoTracking().FirstOrDefaultAsync(r => r.Token == token && r.Outlet!.Kind == OutletKind.Channel, cancel) is { } release
+            ? new KnownRelease(release.LessonId, release.Visibility, release.Container, release.FileKey, release.PosterKey, Json.Read<PlayerLesson>(release.Player).Length)
+            : null;
+    }
+}
