@@ -5,5 +5,5 @@ import { defineConfig } from 'vite'
 export default defineConfig({
   root: import.meta.dirname,
   plugins: [react(), tailwindcss()],
-  build: { outDir: '../../artifacts/desk', emptyOutDir: true, assetsInlineLimit: 0, chunkSizeWarningLimit: 1200 },
+  build: { outDir: '../../artifacts/desk', manifest: true, emptyOutDir: true, assetsInlineLimit: 0, chunkSizeWarningLimit: 1200 },
 })

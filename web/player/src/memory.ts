@@ -49,11 +49,20 @@ export function inBrowser(key: string): Memory {
 export function onServer(address: string, key: string): Memory {
   const local = inBrowser(key)
   const learner = learnerKey()
+  // When the page was opened, as the server knows it: no more is believed to have been watched than time has passed.
+  let opened: string | undefined
+  const told = (state: { opened?: string }) => {
+    opened ??= state.opened
+  }
   return {
     async load() {
       try {
         const answer = await fetch(`${address}?learner=${encodeURIComponent(learner)}`)
-        if (answer.ok) return await answer.json()
+        if (answer.ok) {
+          const state = await answer.json()
+          told(state)
+          return state
+        }
       } catch {
         // The server is not reached: what this browser knows will do until it is.
       }
@@ -62,11 +71,15 @@ export function onServer(address: string, key: string): Memory {
     save({ watched, position }, leaving, played = true) {
       if (!played) return
       local.save({ watched, position }, leaving, played)
-      const body = JSON.stringify({ learner, watched, position })
+      const body = JSON.stringify({ learner, watched, position, opened })
       const blob = new Blob([body], { type: 'application/json' })
       if (leaving && navigator.sendBeacon(address, blob)) return
       // All ranges are sent each time, so a report that is lost is made up for by the next.
-      fetch(address, { method: 'POST', body: blob, keepalive: body.length < 60_000 }).catch(() => undefined)
+      fetch(address, { method: 'POST', body: blob, keepalive: body.length < 60_000 })
+        .then(async (answer) => {
+          if (answer.ok && opened === undefined) told(await answer.json())
+        })
+        .catch(() => undefined)
     },
     kept: () => null,
   }

@@ -1,22 +1,26 @@
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import { Route, Routes } from 'react-router'
-import { Board } from '../board/Board'
 import { BringIn } from '../bringin/BringIn'
-import { ComparePage } from '../check/ComparePage'
-import { FeedPage } from '../feeds/FeedPage'
-import { NewFeed } from '../feeds/NewFeed'
-import { Kit } from '../kit/Kit'
-import { LessonPage } from '../lessons/LessonPage'
-import { Lessons } from '../lessons/Lessons'
-import { MadePage } from '../made/MadePage'
-import { SpacePage } from '../made/SpacePage'
-import { ProfilePage } from '../profiles/ProfilePage'
-import { Queue } from '../queue/Queue'
-import { Results } from '../results/Results'
-import { TryPage } from '../trying/TryPage'
-import { Keys, useKey } from './keys'
+import { useKey } from './keys'
 import { useLiveNews } from './live'
 import { Spine } from './Spine'
+
+// Each view is loaded when it is opened.
+const Account = lazy(() => import('../account/Account').then((view) => ({ default: view.Account })))
+const Board = lazy(() => import('../board/Board').then((view) => ({ default: view.Board })))
+const ComparePage = lazy(() => import('../check/ComparePage').then((view) => ({ default: view.ComparePage })))
+const FeedPage = lazy(() => import('../feeds/FeedPage').then((view) => ({ default: view.FeedPage })))
+const NewFeed = lazy(() => import('../feeds/NewFeed').then((view) => ({ default: view.NewFeed })))
+const Kit = lazy(() => import('../kit/Kit').then((view) => ({ default: view.Kit })))
+const KeyList = lazy(() => import('./KeyList').then((view) => ({ default: view.KeyList })))
+const LessonPage = lazy(() => import('../lessons/LessonPage').then((view) => ({ default: view.LessonPage })))
+const Lessons = lazy(() => import('../lessons/Lessons').then((view) => ({ default: view.Lessons })))
+const MadePage = lazy(() => import('../made/MadePage').then((view) => ({ default: view.MadePage })))
+const SpacePage = lazy(() => import('../made/SpacePage').then((view) => ({ default: view.SpacePage })))
+const ProfilePage = lazy(() => import('../profiles/ProfilePage').then((view) => ({ default: view.ProfilePage })))
+const Queue = lazy(() => import('../queue/Queue').then((view) => ({ default: view.Queue })))
+const Results = lazy(() => import('../results/Results').then((view) => ({ default: view.Results })))
+const TryPage = lazy(() => import('../trying/TryPage').then((view) => ({ default: view.TryPage })))
 
 export function App() {
   useLiveNews()
@@ -29,25 +33,32 @@ export function App() {
       <div className="flex min-h-screen">
         <Spine />
         <main className="min-w-0 flex-1">
-          <Routes>
-            <Route path="/" element={<Lessons />} />
-            <Route path="/lessons/:id/:stage?" element={<LessonPage />} />
-            <Route path="/lessons/:id/try" element={<TryPage />} />
-            <Route path="/lessons/:id/made" element={<MadePage />} />
-            <Route path="/board" element={<Board />} />
-            <Route path="/queue" element={<Queue />} />
-            <Route path="/renditions/:id/compare" element={<ComparePage />} />
-            <Route path="/results" element={<Results />} />
-            <Route path="/kit" element={<Kit />} />
-            <Route path="/kit/profiles/:id" element={<ProfilePage />} />
-            <Route path="/kit/space" element={<SpacePage />} />
-            <Route path="/kit/feeds/new" element={<NewFeed />} />
-            <Route path="/kit/feeds/:id" element={<FeedPage />} />
-            <Route path="*" element={<p className="p-8">There is no such page. The lessons are under Lessons at the left.</p>} />
-          </Routes>
+          <Suspense fallback={<p className="p-8 text-quiet">Fetching…</p>}>
+            <Routes>
+              <Route path="/" element={<Lessons />} />
+              <Route path="/lessons/:id/:stage?" element={<LessonPage />} />
+              <Route path="/lessons/:id/try" element={<TryPage />} />
+              <Route path="/lessons/:id/made" element={<MadePage />} />
+              <Route path="/account" element={<Account />} />
+              <Route path="/board" element={<Board />} />
+              <Route path="/queue" element={<Queue />} />
+              <Route path="/renditions/:id/compare" element={<ComparePage />} />
+              <Route path="/results" element={<Results />} />
+              <Route path="/kit" element={<Kit />} />
+              <Route path="/kit/profiles/:id" element={<ProfilePage />} />
+              <Route path="/kit/space" element={<SpacePage />} />
+              <Route path="/kit/feeds/new" element={<NewFeed />} />
+              <Route path="/kit/feeds/:id" element={<FeedPage />} />
+              <Route path="*" element={<p className="p-8">There is no such page. The lessons are under Lessons at the left.</p>} />
+            </Routes>
+          </Suspense>
         </main>
       </div>
-      <Keys open={keysShown} onClose={() => showKeys(false)} />
+      {keysShown && (
+        <Suspense>
+          <KeyList onClose={() => showKeys(false)} />
+        </Suspense>
+      )}
     </BringIn>
   )
 }

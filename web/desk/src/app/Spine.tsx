@@ -48,7 +48,9 @@ export function Spine() {
         </NavLink>
       ))}
       <div className="mt-auto px-1 pb-3 text-center text-[13px] text-quiet">
-        <p className="mb-1 break-words">{me.data?.name}</p>
+        <NavLink to="/account" className="mb-1 block break-words text-copper underline underline-offset-2">
+          {me.data?.name}
+        </NavLink>
         <button type="button" onClick={signOut} className="text-copper underline underline-offset-2">
           Sign out
         </button>

@@ -3,6 +3,7 @@ import { type FormEvent, type ReactNode, useEffect, useState } from 'react'
 import { Button } from '../ui/Button'
 import { Field } from '../ui/Field'
 import { api, Refused, taken } from './api'
+import { ownPath } from './ownPath'
 
 export function useMe() {
   return useQuery({
@@ -58,19 +59,22 @@ function NotForLearners() {
 function SignIn() {
   const client = useQueryClient()
   const [problem, setProblem] = useState('')
+  const [codeAsked, askForCode] = useState(false)
   const signIn = async (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault()
     const form = new FormData(event.currentTarget)
+    const said = (name: string) => String(form.get(name) ?? '')
     try {
-      const me = await taken(api.POST('/api/sign-in', { body: { email: String(form.get('email')), password: String(form.get('password')) } }))
-      const to = new URLSearchParams(location.search).get('to')
-      // Only an address on this server: a path, and not one that names another host.
-      if (to && /^\/(?![/\\])/.test(to)) location.assign(to)
+      const me = await taken(api.POST('/api/sign-in', { body: { email: said('email'), password: said('password'), code: codeAsked ? said('code') : null } }))
+      const to = ownPath(new URLSearchParams(location.search).get('to'), location.origin)
+      if (to) location.assign(to)
       else if (!me.trainer) location.assign('/channel')
       else if (location.pathname === '/sign-in') location.assign('/')
       else client.setQueryData(['me'], me)
     } catch (refused) {
-      setProblem((refused as Error).message)
+      const asks = refused instanceof Refused && refused.code === 'sign-in-code'
+      askForCode(asks || codeAsked)
+      setProblem(asks && !codeAsked ? '' : (refused as Error).message)
     }
   }
   return (
@@ -80,6 +84,7 @@ function SignIn() {
       <form onSubmit={signIn} className="mt-4 flex flex-col gap-4">
         <Field label="Mail address" name="email" type="email" autoComplete="username" required />
         <Field label="Password" name="password" type="password" autoComplete="current-password" required />
+        {codeAsked && <Field label="Code from your authenticator app, or a recovery code" name="code" inputMode="text" autoComplete="one-time-code" autoFocus required />}
         {problem && (
           <p role="alert" className="text-brick">
             {problem}

@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
-import { DetailedError, Upload as TusUpload } from 'tus-js-client'
+import type { Upload as TusUpload } from 'tus-js-client'
 import { api, refusal, type Schemas, taken } from '../app/api'
 import { outcome } from './outcome'
 
@@ -35,12 +35,15 @@ const at = '/api/uploads'
 const pieceBytes = 16 * 1024 * 1024
 const tryAgainMs = 5000
 const otherChecksum = 460
+const sender = () => import('tus-js-client')
 
 /** Everything that is being brought in: pieces that are checked on arrival, and go on where they stopped after anything. */
 export function useUploads() {
   const client = useQueryClient()
   const navigate = useNavigate()
   const [uploads, setUploads] = useState<Upload[]>([])
+  // What sends is loaded behind the first page.
+  useEffect(() => void sender().catch(() => undefined), [])
   const sending = useRef(new Map<string, TusUpload>())
   const takers = useRef(new Map<string, Taker>())
   const list = useRef(uploads)
@@ -124,7 +127,9 @@ export function useUploads() {
         },
       ])
       let first: { sent: number; at: number } | undefined
-      const upload = new TusUpload(file, {
+      const tus = await sender().catch(() => undefined)
+      if (!tus) return set(key, { state: 'failed', problem: 'A part of Wexel could not be fetched that sends files. Reload the page and choose the file again.' })
+      const upload = new tus.Upload(file, {
         endpoint: at,
         uploadUrl: begun ? `${at}/${begun.id}` : undefined,
         chunkSize: pieceBytes,
@@ -139,7 +144,7 @@ export function useUploads() {
           request.setHeader('Upload-Checksum', `sha256 ${base64(await crypto.subtle.digest('SHA-256', piece))}`)
         },
         onShouldRetry: (error) => {
-          const status = error instanceof DetailedError ? (error.originalResponse?.getStatus() ?? 0) : 0
+          const status = error instanceof tus.DetailedError ? (error.originalResponse?.getStatus() ?? 0) : 0
           return status < 400 || status >= 500 || status === 409 || status === 423 || status === otherChecksum
         },
         onUploadUrlAvailable: () => set(key, { id: upload.url?.split('/').at(-1) }),
@@ -153,7 +158,7 @@ export function useUploads() {
           look(key, upload.url?.split('/').at(-1) ?? '')
         },
         onError: (error) => {
-          const response = error instanceof DetailedError ? error.originalResponse : null
+          const response = error instanceof tus.DetailedError ? error.originalResponse : null
           const status = response?.getStatus() ?? 0
           if (status >= 400 && status < 500 && status !== 409 && status !== 423) {
             sending.current.delete(key)

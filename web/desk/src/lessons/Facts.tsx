@@ -134,7 +134,7 @@ function Found({ part: r }: { part: Part }) {
           ))}
         </ul>
       )}
-      {r.analysisFailure && <LookAgain hash={r.hash} failure={r.analysisFailure} />}
+      {(r.analysisFailure || r.analysis?.lookedUntil === null) && <LookAgain hash={r.hash} failure={r.analysisFailure} />}
       {!r.analysis && !r.analysisFailure && (
         <p role="status" className="mt-3">
           Looking through it: pictures and sound appear in the sheet when that is done.

@@ -1,16 +1,18 @@
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import { ChooseRecording } from '../bringin/BringIn'
-import { RenderSelection } from '../queue/RenderSelection'
 import { Page, Waiting } from '../ui/Page'
 import { clock, count } from '../ui/words'
 import { CourseLessons } from './CourseLessons'
 import { UnderWay } from './UnderWay'
 import { useLessons } from './useLessons'
 
+// What renders a selection is loaded with the first that is selected.
+const RenderSelection = lazy(() => import('../queue/RenderSelection').then((part) => ({ default: part.RenderSelection })))
+
 export function Lessons() {
   const lessons = useLessons()
   const [selected, select] = useState<string[]>([])
-  const there = lessons.data?.flatMap((c) => c.lessons.map((l) => l.id)) ?? []
+  const chosen = (lessons.data?.flatMap((c) => c.lessons.map((l) => l.id)) ?? []).filter((id) => selected.includes(id))
   return (
     <Page title="Lessons" about="Drop a recording anywhere on this page to bring it in." action={<ChooseRecording />}>
       <Waiting query={lessons}>
@@ -27,7 +29,11 @@ export function Lessons() {
             <CourseLessons course={course} selected={selected} select={(id, on) => select((now) => (on ? [...now, id] : now.filter((other) => other !== id)))} />
           </section>
         ))}
-        <RenderSelection lessons={there.filter((id) => selected.includes(id))} clear={() => select([])} />
+        {chosen.length > 0 && (
+          <Suspense>
+            <RenderSelection lessons={chosen} clear={() => select([])} />
+          </Suspense>
+        )}
       </Waiting>
     </Page>
   )

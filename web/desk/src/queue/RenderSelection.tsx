@@ -29,7 +29,6 @@ export function RenderSelection({ lessons, clear }: { lessons: string[]; clear: 
       clear()
     },
   })
-  if (lessons.length === 0) return null
   const files = lessons.length * chosen.length
   return (
     <section aria-label="What is selected" className="sticky bottom-0 flex items-center gap-4 border-t border-ink bg-paper py-3">
