@@ -3,7 +3,7 @@ import { execFileSync } from 'node:child_process'
 import { createReadStream, openSync, readFileSync, rmSync, statSync, writeSync } from 'node:fs'
 import { request } from 'node:http'
 import { join } from 'node:path'
-import { signIn } from './client.mjs'
+import { sql as askDatabase, signIn } from './client.mjs'
 
 const [port, work] = process.argv.slice(2)
 const base = `http://127.0.0.1:${port}`
@@ -65,10 +65,7 @@ const arriving = () =>
 console.log(`1 GB brought in: the server's memory grew, MB|${await growth(arriving)}|100`)
 
 // A package with 1 GB of video: the released file is given the same padding, and its package is made again.
-const sql = (text) =>
-  execFileSync('psql', ['-h', '127.0.0.1', '-p', String(Number(port) + 3), '-U', 'wexel', '-d', 'wexel', '-tAc', text])
-    .toString()
-    .trim()
+const sql = (text) => askDatabase(port, text)
 const [fileKey, packageKey, outlet] = sql(
   `select r."FileKey", r."PackageKey", o."Id" from "Releases" r join "Outlets" o on o."Id" = r."OutletId" where o."Kind" = 'LearningSystem' and r."LessonId" = '${id}'`,
 ).split('|')

@@ -57,10 +57,6 @@ await drag(await row(0), await row(1))
 await page.waitForTimeout(800)
 await take('tidy')
 await page.keyboard.press('Escape')
-await page.getByLabel('Look').selectOption('whole')
-await page.waitForTimeout(800)
-await take('whole-lesson')
-await page.getByLabel('Look').selectOption('pictures')
 // What is hard to read, and a move-in that was proposed for it.
 const hard = page.getByRole('region', { name: 'Hard to read' })
 await hard.getByLabel('delivered in').selectOption('small-480p')
@@ -101,7 +97,7 @@ await page.goBack()
 await page.goBack()
 await page.getByLabel('Link', { exact: true }).waitFor()
 const link = await page.getByLabel('Link', { exact: true }).inputValue()
-for (const place of ['board', 'queue', 'results', 'kit']) {
+for (const place of ['board', 'queue', 'results', 'account', 'kit']) {
   await page.goto(`/${place}`)
   await take(place)
 }
