@@ -1,3 +1,5 @@
+using System.Diagnostics;
+using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using Microsoft.AspNetCore.Hosting;
@@ -121,6 +123,20 @@ public sealed class ReleasedServerFixture : ServerFixture
 internal static class Reading
 {
     internal static async Task<JsonElement> JsonAsync(this HttpClient client, string address) => await client.GetFromJsonAsync<JsonElement>(address);
+
+    /// <summary>Waits until what was changed behind the server's back is heard of: sooner than by the five seconds for which it is remembered.</summary>
+    internal static async Task UntilStatusAsync(this HttpClient client, string address, HttpStatusCode status)
+    {
+        HttpStatusCode last = 0;
+        for (var began = Stopwatch.GetTimestamp(); last != status && Stopwatch.GetElapsedTime(began) < TimeSpan.FromSeconds(4);)
+        {
+            last = (await client.GetAsync(address)).StatusCode;
+            if (last != status)
+                await Task.Delay(50);
+        }
+
+        last.ShouldBe(status);
+    }
 
     /// <summary>Asks again until something is so; three minutes at most, since a busy machine is slow.</summary>
     internal static async Task<JsonElement> UntilAsync(this HttpClient client, string address, Func<JsonElement, bool> so)

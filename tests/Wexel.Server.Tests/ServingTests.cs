@@ -141,28 +141,14 @@ public sealed class ServingTests(ReleasedServerFixture fixture) : IClassFixture<
         try
         {
             (await learner.GetAsync(watch + "/video.mp4", TestContext.Current.CancellationToken)).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
-            await UntilAsync(elsewhere, watch, HttpStatusCode.Unauthorized);
+            await elsewhere.UntilStatusAsync(watch + "/video.mp4", HttpStatusCode.Unauthorized);
             await ServerFixture.ExecuteAsync($"update \"Releases\" set \"Visibility\" = 'WithLink' where \"Id\" = '{id}'", new Npgsql.NpgsqlConnectionStringBuilder(fixture.Connection).Database!);
-            await UntilAsync(learner, watch, HttpStatusCode.OK);
+            await learner.UntilStatusAsync(watch + "/video.mp4", HttpStatusCode.OK);
         }
         finally
         {
             await ServerFixture.ExecuteAsync($"update \"Releases\" set \"Visibility\" = '{before}' where \"Id\" = '{id}'", new Npgsql.NpgsqlConnectionStringBuilder(fixture.Connection).Database!);
         }
-    }
-
-    /// <summary>Far sooner than by the time for which it is remembered, which is five seconds; the news takes a moment.</summary>
-    private static async Task UntilAsync(HttpClient client, string watch, HttpStatusCode status)
-    {
-        HttpStatusCode last = 0;
-        for (var i = 0; i < 20 && last != status; i++)
-        {
-            last = (await client.GetAsync(watch + "/video.mp4")).StatusCode;
-            if (last != status)
-                await Task.Delay(50);
-        }
-
-        last.ShouldBe(status);
     }
 
     [Fact]

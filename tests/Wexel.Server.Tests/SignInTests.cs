@@ -77,7 +77,7 @@ public sealed class SignInTests(ServerFixture fixture) : IClassFixture<ServerFix
 
         using (var scope = fixture.Server.Services.CreateScope())
             await scope.ServiceProvider.GetRequiredService<WexelDb>().Users.Where(u => u.Email == Nell).ExecuteUpdateAsync(set => set.SetProperty(u => u.DisabledAt, DateTimeOffset.UtcNow));
-        (await here.GetAsync("/api/me")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+        await here.UntilStatusAsync("/api/me", HttpStatusCode.Unauthorized);
         (await TryAsync(fixture.Anonymous(), Nell, "rope-lantern-gull")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
     }
 
