@@ -33,30 +33,48 @@ namespace Wexel.Server.Demo;
 /// <param name="Released">Rendered and released at each of the demo's outlets.</param>
 internal sealed record DemoLesson(string Course, string File, string Title, string Length, string Description, string? Contents, string? Captions, bool Released = false);
 
-/// <summary>Loads the demo world into an empty database: people, outlets, and the recordings through the same door as everybody's.</summary>
+/// <summary>
+/// Loads the demo world into an empty database: people, outlets, and the recordings through the same door as everybody's. It may be killed at any line: what it left is
+/// loaded at the next start, and nothing twice.
+/// </summary>
 internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManager<IdentityRole<Guid>> roles, Receiver receiver, LessonSaver saver, FeedKeeper feeds, HouseKeeper house, FileStore store, IOptions<WexelOptions> options, IBackgroundJobClient jobs)
 {
     internal const string TrainerAddress = "mara.tarn@brackwater.example";
     internal const string LearnerAddress = "joss.reed@brackwater.example";
     internal const string Password = "Ferry-2026";
 
-    /// <summary>Whether there is a demo, and nobody has begun without it.</summary>
-    internal async Task<bool> IsWantedAsync(CancellationToken cancel) => options.Value.Demo is not null && !await db.Users.AnyAsync(cancel);
+    /// <summary>Stands in the store while the demo is being loaded.</summary>
+    private string Unfinished => Path.Combine(store.Root, "demo-unfinished");
+
+    /// <summary>Whether there is a demo, and nobody has begun without it, or its loading was broken off.</summary>
+    internal async Task<bool> IsWantedAsync(CancellationToken cancel) => options.Value.Demo is not null && (File.Exists(Unfinished) || !await db.Users.AnyAsync(cancel));
 
     internal async Task RunAsync(CancellationToken cancel)
     {
         var folder = options.Value.Demo!;
-        await roles.CreateAsync(new IdentityRole<Guid>(Roles.Trainer));
+        await File.WriteAllTextAsync(Unfinished, folder, cancel);
+        if (!await roles.RoleExistsAsync(Roles.Trainer))
+            await roles.CreateAsync(new IdentityRole<Guid>(Roles.Trainer));
         await AddPersonAsync("Mara Tarn", TrainerAddress, Roles.Trainer);
         await AddPersonAsync("Joss Reed", LearnerAddress, null);
         await AddPersonAsync("Ana Quill", "ana.quill@brackwater.example", null);
         await AddPersonAsync("Tam Brook", "tam.brook@brackwater.example", null);
         await AddPersonAsync("Nell Howe", "nell.howe@brackwater.example", null);
-        db.Outlets.AddRange(new Outlet { Kind = OutletKind.Channel, Name = "Staff channel" }, new Outlet { Kind = OutletKind.WebServer, Name = "intranet.example" }, new Outlet { Kind = OutletKind.LearningSystem, Name = "Harbour School", Address = options.Value.PracticeLearningSystem?.AbsoluteUri });
+        foreach (var outlet in new[] { new Outlet { Kind = OutletKind.Channel, Name = "Staff channel" }, new Outlet { Kind = OutletKind.WebServer, Name = "intranet.example" }, new Outlet { Kind = OutletKind.LearningSystem, Name = "Harbour School", Address = options.Value.PracticeLearningSystem?.AbsoluteUri } })
+        {
+            if (!await db.Outlets.AnyAsync(o => o.Kind == outlet.Kind, cancel))
+                db.Outlets.Add(outlet);
+        }
+
         var lessons = Json.Read<List<DemoLesson>>(await File.ReadAllTextAsync(Path.Combine(folder, "lessons.json"), cancel));
         // Courses are in the order of their numbers, which say when they were made, in milliseconds.
-        var courses = lessons.Select(l => l.Course).Distinct().Select((title, i) => new Course { Id = Guid.CreateVersion7(DateTimeOffset.UtcNow.AddMilliseconds(i)), Title = title }).ToList();
-        db.Courses.AddRange(courses);
+        var courses = await db.Courses.ToListAsync(cancel);
+        foreach (var (i, title) in lessons.Select(l => l.Course).Distinct().Index().Where(c => courses.All(known => known.Title != c.Item)))
+        {
+            courses.Add(new Course { Id = Guid.CreateVersion7(DateTimeOffset.UtcNow.AddMilliseconds(i)), Title = title });
+            db.Courses.Add(courses[^1]);
+        }
+
         await db.SaveChangesAsync(cancel);
         var mark = Path.Combine(folder, "mark.png");
         if (File.Exists(mark))
@@ -66,11 +84,15 @@ internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManag
                 throw new InvalidOperationException(problem.Sentence);
         }
 
-        await feeds.AddAsync(
-            new FeedSettings(
-                "Ticket desk on the way", "The lessons of the ticket desk, for the crew bus and the crossing.", "Brackwater Ferries, staff training", TrainerAddress,
-                "Education", "How To", "en-GB", false, null, FeedMedia.Video, FeedOrder.Serial, true),
-            cancel);
+        if (!await db.Outlets.AnyAsync(o => o.Kind == OutletKind.PodcastFeed, cancel))
+        {
+            await feeds.AddAsync(
+                new FeedSettings(
+                    "Ticket desk on the way", "The lessons of the ticket desk, for the crew bus and the crossing.", "Brackwater Ferries, staff training", TrainerAddress,
+                    "Education", "How To", "en-GB", false, null, FeedMedia.Video, FeedOrder.Serial, true),
+                cancel);
+        }
+
         var outlets = await db.Outlets.Select(o => o.Id).ToArrayAsync(cancel);
         // What learners may see comes first, the shortest of it before the others, so that there is soon something to look at.
         foreach (var demo in lessons.OrderByDescending(l => l.Released).ThenBy(l => TimeCode.Parse(l.Length)))
@@ -81,15 +103,21 @@ internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManag
             if (demo.Released)
                 jobs.Enqueue<DemoRelease>(job => job.RunAsync(lesson, outlets, CancellationToken.None));
         }
+
+        File.Delete(Unfinished);
     }
 
     private async Task AddPersonAsync(string name, string address, string? role)
     {
-        var person = new Person { DisplayName = name, UserName = address, Email = address, EmailConfirmed = true };
-        var made = await people.CreateAsync(person, Password);
-        if (!made.Succeeded)
-            throw new InvalidOperationException(string.Join(' ', made.Errors.Select(e => e.Description)));
-        if (role is not null)
+        if (await people.FindByEmailAsync(address) is not { } person)
+        {
+            person = new Person { DisplayName = name, UserName = address, Email = address, EmailConfirmed = true };
+            var made = await people.CreateAsync(person, Password);
+            if (!made.Succeeded)
+                throw new InvalidOperationException(string.Join(' ', made.Errors.Select(e => e.Description)));
+        }
+
+        if (role is not null && !await people.IsInRoleAsync(person, role))
             await people.AddToRoleAsync(person, role);
     }
 
@@ -102,6 +130,7 @@ internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManag
         var sections = demo.Contents is null ? [] : ContentsText.Read(await File.ReadAllTextAsync(Path.Combine(folder, demo.Contents), cancel)).Lines
             .Select((line, i) => new Section($"s{i + 1}", line.At, line.Title, line.Nested)).ToList();
         var captions = demo.Captions is null ? null : await CaptionsAsync(Path.Combine(folder, demo.Captions), cancel);
+        // One that was saved before stays as it is.
         await saver.SaveAsync(done.LessonId, 1, new LessonDocument(demo.Title, demo.Description, options.Value.Language, done.Hash, [], sections, captions), null, "Mara Tarn", cancel);
         return done.LessonId;
     }
