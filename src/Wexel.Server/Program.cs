@@ -36,12 +36,13 @@ using Wexel.Server.Uploads;
 
 var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = args, ContentRootPath = AppContext.BaseDirectory });
 builder.WebHost.ConfigureKestrel(kestrel => (kestrel.Limits.MaxRequestBodySize, kestrel.AddServerHeader) = (4 * 1024 * 1024, false));
+// Its own logger: where two servers run in one process, neither writes the other’s.
 builder.Services.AddSerilog(log =>
 {
     log.ReadFrom.Configuration(builder.Configuration).WriteTo.Console(formatProvider: System.Globalization.CultureInfo.InvariantCulture);
     if (builder.Configuration[$"Wexel:{nameof(WexelOptions.SecurityLog)}"] is { Length: > 0 } file)
         log.WriteTo.Logger(security => security.Filter.ByIncludingOnly(Serilog.Filters.Matching.FromSource(SecurityLog.Category)).WriteTo.File(file, formatProvider: System.Globalization.CultureInfo.InvariantCulture, rollingInterval: RollingInterval.Day, retainedFileCountLimit: 400, shared: true));
-});
+}, preserveStaticLogger: true);
 builder.Services.AddOptions<WexelOptions>().BindConfiguration("Wexel").ValidateDataAnnotations().ValidateOnStart();
 var connection = builder.Configuration.GetConnectionString("Wexel") ?? "Host=127.0.0.1;Database=wexel;Username=wexel";
 
