@@ -15,6 +15,10 @@ public sealed class Clips : IDisposable
 
     public void Dispose() => Directory.Delete(Folder, recursive: true);
 
+    /// <summary>Filters that draw on each frame its own number, as twelve upright bars from the left, white for one and black for nought.</summary>
+    public static string OwnNumbers(int barWidth, int height, int first = 0) =>
+        string.Join(',', Enumerable.Range(0, 12).Select(bit => $"drawbox=x={bit * barWidth}:y=0:w={barWidth}:h={height}:c=white:t=fill:enable='mod(floor((n+{first})/{1 << bit}),2)'"));
+
     /// <summary>Runs plain ffmpeg; the last argument is the file's name in the folder, which is given back.</summary>
     public async Task<string> MakeAsync(params string[] arguments)
     {

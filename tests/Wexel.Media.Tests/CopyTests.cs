@@ -30,9 +30,9 @@ public sealed class CopyTests(Clips clips) : IClassFixture<Clips>
 
     /// <summary>Frames that show their own numbers as bars, as a recorder writes them: frames that refer to later ones, a key frame every 50.</summary>
     private Task<string> NumberedAsync(string name, int frames = 300, string sound = "1000", params string[] more) => clips.MakeAsync(
-        ["-f", "lavfi", "-i", $"color=black:s=384x{Bars}:r=30,format=gray,geq=lum='235*mod(floor(N/pow(2,floor(X/{Bit}))),2)',pad={Width}:{Height},trim=end_frame={frames}",
+        ["-f", "lavfi", "-i", $"color=black:s=384x{Bars}:r=30,{Clips.OwnNumbers(Bit, Bars)},pad={Width}:{Height},trim=end_frame={frames}",
         "-f", "lavfi", "-i", $"aevalsrc=0.3*sin(2*PI*440*t):s=48000:d={(int.Parse(sound, CultureInfo.InvariantCulture) / 100.0).ToString(CultureInfo.InvariantCulture)}",
-        "-c:v", "libx264", "-crf", "26", "-g", "50", "-sc_threshold", "0", "-bf", "3", "-pix_fmt", "yuv420p", "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709", "-color_range", "tv", "-c:a", "aac", .. more, name]);
+        "-c:v", "libx264", "-preset", "veryfast", "-crf", "26", "-g", "50", "-sc_threshold", "0", "-bf", "3", "-pix_fmt", "yuv420p", "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709", "-color_range", "tv", "-c:a", "aac", .. more, name]);
 
     private async Task<List<int>> NumbersAsync(string path)
     {

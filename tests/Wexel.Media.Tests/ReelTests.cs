@@ -16,7 +16,7 @@ public sealed class ReelTests(Clips clips) : IClassFixture<Clips>
 
     /// <summary>Frames that show their own numbers as bars, from a first one on, and a tone.</summary>
     private Task<string> NumberedAsync(string name, int rate, int frames, int first, int tone) => clips.MakeAsync(
-        "-f", "lavfi", "-i", $"color=black:s={Width}x{Height}:r={rate},format=gray,geq=lum='255*mod(floor((N+{first})/pow(2,floor(X/{Bit}))),2)',trim=end_frame={frames}",
+        "-f", "lavfi", "-i", $"color=black:s={Width}x{Height}:r={rate},{Clips.OwnNumbers(Bit, Height, first)},trim=end_frame={frames}",
         "-f", "lavfi", "-i", $"aevalsrc=0.3*sin(2*PI*{tone}*t):s=48000:d={(frames / (double)rate).ToString("0.####", System.Globalization.CultureInfo.InvariantCulture)}",
         "-c:v", "libx264", "-preset", "ultrafast", "-qp", "0", "-c:a", "pcm_s16le", "-pix_fmt", "yuv420p", name);
 

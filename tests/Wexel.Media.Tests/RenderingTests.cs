@@ -239,7 +239,7 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
 
     /// <summary>A clip whose every frame says its own number, as twelve black or white stripes.</summary>
     private Task<string> NumberedAsync() => clips.MakeAsync(
-        "-f", "lavfi", "-i", "color=black:s=384x64:r=30:d=10,format=gray,geq=lum='255*mod(floor(N/pow(2,floor(X/32))),2)'", "-f", "lavfi", "-i", "sine=f=440:r=48000:d=10",
+        "-f", "lavfi", "-i", $"color=black:s=384x64:r=30:d=10,{Clips.OwnNumbers(32, 64)}", "-f", "lavfi", "-i", "sine=f=440:r=48000:d=10",
         "-c:v", "libx264", "-preset", "ultrafast", "-qp", "0", "-g", "50", "-pix_fmt", "yuv420p", "numbered.mkv");
 
     /// <summary>The numbers that the frames of a file say, in order.</summary>
