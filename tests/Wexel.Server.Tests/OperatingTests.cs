@@ -159,13 +159,13 @@ public sealed class OperatingTests
         refused.ExitCode.ShouldNotBe(0);
         refused.StandardError.Trim().ShouldStartWith("Nothing can be written in ");
         // And the server by itself, where it is given such a folder.
-        var server = await CliWrap.Cli.Wrap("dotnet").WithArguments([Path.Combine(ServerFixture.Home, "src", "Wexel.Server", "bin", "Release", "net10.0", "Wexel.Server.dll")])
+        var server = await CliWrap.Cli.Wrap("dotnet").WithArguments([ServerProcess.Program])
             .WithEnvironmentVariables(set => set.Set("Wexel__Data", Path.Combine(_folder, "state", "files")).Set("ConnectionStrings__Wexel", $"{ServerFixture.Postgres};Database=none").Set("ASPNETCORE_URLS", "http://127.0.0.1:0"))
             .WithValidation(CommandResultValidation.None).ExecuteBufferedAsync();
         server.ExitCode.ShouldBe(1);
         server.StandardError.Trim().ShouldStartWith("The folder for recordings and everything made (Wexel__Data)");
         // And where the database is none of its.
-        server = await CliWrap.Cli.Wrap("dotnet").WithArguments([Path.Combine(ServerFixture.Home, "src", "Wexel.Server", "bin", "Release", "net10.0", "Wexel.Server.dll")])
+        server = await CliWrap.Cli.Wrap("dotnet").WithArguments([ServerProcess.Program])
             .WithEnvironmentVariables(set => set.Set("Wexel__Data", Path.Combine(_folder, "files")).Set("ConnectionStrings__Wexel", $"{ServerFixture.Postgres};Database=none;Username=nobody").Set("ASPNETCORE_URLS", "http://127.0.0.1:0"))
             .WithValidation(CommandResultValidation.None).ExecuteBufferedAsync();
         server.ExitCode.ShouldBe(1, server.StandardError);

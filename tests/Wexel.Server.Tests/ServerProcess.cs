@@ -24,6 +24,9 @@ internal sealed class ServerProcess : IAsyncDisposable
 
     private ServerProcess(string folder, string postgres, string database, bool owns, IReadOnlyDictionary<string, string> settings) => (_folder, _postgres, _database, _owns, _settings) = (folder, postgres, database, owns, settings);
 
+    /// <summary>What is started, as <c>./wexel up</c> starts it.</summary>
+    internal static string Program => Path.Combine(ServerFixture.Home, "artifacts", "server", "Wexel.Server.dll");
+
     internal string Data => Path.Combine(_folder, "data");
 
     /// <summary>Whether it has ended.</summary>
@@ -112,7 +115,7 @@ internal sealed class ServerProcess : IAsyncDisposable
     {
         var home = ServerFixture.Home;
         var start = new ProcessStartInfo("dotnet") { RedirectStandardOutput = true };
-        start.ArgumentList.Add(Path.Combine(home, "src", "Wexel.Server", "bin", "Release", "net10.0", "Wexel.Server.dll"));
+        start.ArgumentList.Add(Program);
         start.Environment["ASPNETCORE_URLS"] = $"http://127.0.0.1:{_port}";
         start.Environment["ConnectionStrings__Wexel"] = $"{_postgres};Database={_database}";
         start.Environment["Wexel__Data"] = Data;

@@ -28,6 +28,6 @@ StandIns__DirectorySeconds=2 StandIns__SmtpPort=$smtp_port StandIns__Data="$data
 ConnectionStrings__Wexel="$WEXEL_TEST_POSTGRES;Database=$database" Wexel__Data="$data/files" Wexel__Assets="$home/artifacts" Wexel__Demo="$demo" Wexel__KeepFree=0 \
   Wexel__PublicAddress="http://127.0.0.1:$server_port/" Wexel__SmtpPort=$smtp_port \
   Wexel__PracticeLearningSystem="http://127.0.0.1:$outside_port/learning/packages/" ASPNETCORE_URLS="http://127.0.0.1:$server_port" \
-  dotnet "$home/src/Wexel.Server/bin/Release/net10.0/Wexel.Server.dll" > "$data/server.log" 2>&1 & server=$!
+  dotnet "$home/artifacts/server/Wexel.Server.dll" > "$data/server.log" 2>&1 & server=$!
 trap 'kill $server $outside 2>/dev/null; wait 2>/dev/null; rm -rf "$data"; exit 0' INT TERM EXIT
 wait $server
