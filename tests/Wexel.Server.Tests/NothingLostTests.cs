@@ -49,6 +49,17 @@ public sealed class NothingLostTests
         Directory.EnumerateFiles(Path.Combine(process.Data, "recordings")).ShouldHaveSingleItem();
     }
 
+    /// <summary>A recording was sent in pieces, all of it is acknowledged, and the database is held in that moment.</summary>
+    private static async Task<(HttpClient Trainer, byte[] Bytes, string At)> SentAndHeldAsync(ServerProcess process)
+    {
+        var trainer = await process.StartAsync();
+        var bytes = await ClipAsync(2);
+        await process.ExecuteAsync(Hold);
+        var at = await SendAsync(trainer, bytes);
+        await UntilHeldAsync(process);
+        return (trainer, bytes, at);
+    }
+
     private static async Task ReleaseAsync(ServerProcess process)
     {
         // Whoever is held holds the table too.
@@ -69,11 +80,7 @@ public sealed class NothingLostTests
     public async Task An_upload_that_came_whole_is_there_when_the_server_is_killed_in_the_moment_of_moving_it()
     {
         await using var process = await ServerProcess.CreateAsync();
-        var trainer = await process.StartAsync();
-        var bytes = await ClipAsync(2);
-        await process.ExecuteAsync(Hold);
-        var at = await SendAsync(trainer, bytes);
-        await UntilHeldAsync(process);
+        var (trainer, bytes, at) = await SentAndHeldAsync(process);
         await process.KillAsync();
         await ReleaseAsync(process);
 
@@ -86,11 +93,7 @@ public sealed class NothingLostTests
     public async Task It_is_there_when_the_database_goes_away_in_that_moment()
     {
         await using var process = await ServerProcess.CreateAsync();
-        var trainer = await process.StartAsync();
-        var bytes = await ClipAsync(2);
-        await process.ExecuteAsync(Hold);
-        var at = await SendAsync(trainer, bytes);
-        await UntilHeldAsync(process);
+        var (trainer, bytes, at) = await SentAndHeldAsync(process);
         await process.TakeDatabaseAwayAsync(TimeSpan.FromSeconds(3));
         await ReleaseAsync(process);
 
