@@ -1,6 +1,6 @@
 using System.Text.Json;
-using Wexel.Core;
 using Wexel.Core.Captions;
+using Wexel.Core.Documents;
 
 namespace Wexel.Cli;
 

@@ -1,7 +1,7 @@
 using System.Text.Json;
-using Wexel.Core;
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
+using Wexel.Core.Documents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Feeds;
 using Wexel.Core.Inspection;

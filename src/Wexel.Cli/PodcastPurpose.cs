@@ -2,8 +2,8 @@ using Wexel.Core;
 using Wexel.Core.Contents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Feeds;
+using Wexel.Core.Kit;
 using Wexel.Core.Outlets;
-using Wexel.Core.Packages;
 using Wexel.Media.Measuring;
 using Wexel.Media.Rendering;
 
@@ -75,7 +75,7 @@ internal sealed class PodcastPurpose(string? baseUrl, string playerFolder) : Pur
         return new MakePlan(FeedFolder.Plan(sources, artwork, episodes), FeedCheck.Of(FeedDocument.Write(sources), facts));
     }
 
-    private static async Task<(string Path, ArtworkFacts Facts)> ArtworkAsync(FeedSettings settings, string? own, string fontsFolder, string work, CancellationToken cancel)
+    private static async Task<(string Path, ImageFacts Facts)> ArtworkAsync(FeedSettings settings, string? own, string fontsFolder, string work, CancellationToken cancel)
     {
         if (own is not null)
         {

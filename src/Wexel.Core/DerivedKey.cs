@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using System.Text.Json;
+using Wexel.Core.Documents;
 
 namespace Wexel.Core;
 

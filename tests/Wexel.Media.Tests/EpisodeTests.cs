@@ -4,6 +4,7 @@ using CliWrap.Buffered;
 using Wexel.Core.Contents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Feeds;
+using Wexel.Core.Kit;
 using Wexel.Core.Timing;
 using Wexel.Media.Measuring;
 using Wexel.Media.Rendering;
@@ -101,12 +102,12 @@ public sealed class EpisodeTests(Clips clips) : IClassFixture<Clips>
         EqualityComparer<(int R, int G, int B)>.Create((a, b) => Math.Abs(a.R - b.R) <= most && Math.Abs(a.G - b.G) <= most && Math.Abs(a.B - b.B) <= most, _ => 0);
 
     [Theory]
-    [InlineData("rgb24", "png", ArtworkColour.Rgb, false)]
-    [InlineData("rgba", "png", ArtworkColour.Rgb, true)]
-    [InlineData("gray", "png", ArtworkColour.Grey, false)]
-    [InlineData("pal8", "gif", ArtworkColour.Rgb, false)]
-    [InlineData("yuvj420p", "jpg", ArtworkColour.Rgb, false)]
-    public async Task Pictures_are_told_apart_by_what_is_in_them(string format, string ending, ArtworkColour colour, bool transparent)
+    [InlineData("rgb24", "png", ImageColour.Rgb, false)]
+    [InlineData("rgba", "png", ImageColour.Rgb, true)]
+    [InlineData("gray", "png", ImageColour.Grey, false)]
+    [InlineData("pal8", "gif", ImageColour.Rgb, false)]
+    [InlineData("yuvj420p", "jpg", ImageColour.Rgb, false)]
+    public async Task Pictures_are_told_apart_by_what_is_in_them(string format, string ending, ImageColour colour, bool transparent)
     {
         var path = await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=100x100:d=1:r=1", "-frames:v", "1", "-pix_fmt", format, $"picture-{format}.{ending}");
         var facts = await ArtworkMeasurer.MeasureAsync(path, Cancel);
@@ -118,7 +119,7 @@ public sealed class EpisodeTests(Clips clips) : IClassFixture<Clips>
     {
         var path = clips.Path("inks.jpg");
         await File.WriteAllBytesAsync(path, Inks(), Cancel);
-        (await ArtworkMeasurer.MeasureAsync(path, Cancel))!.Colour.ShouldBe(ArtworkColour.Cmyk);
+        (await ArtworkMeasurer.MeasureAsync(path, Cancel))!.Colour.ShouldBe(ImageColour.Cmyk);
     }
 
     [Fact]

@@ -1,6 +1,5 @@
 using System.Buffers.Binary;
 using System.Globalization;
-using Wexel.Core.Encoding;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 using Wexel.Media.Analysing;

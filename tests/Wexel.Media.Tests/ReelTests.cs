@@ -1,6 +1,5 @@
 using System.Runtime.InteropServices;
 using CliWrap;
-using Wexel.Core.Contents;
 using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
 using Wexel.Core.Kit;

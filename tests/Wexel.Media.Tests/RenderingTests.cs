@@ -3,6 +3,7 @@ using CliWrap;
 using CliWrap.Buffered;
 using Wexel.Core.Contents;
 using Wexel.Core.Encoding;
+using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 using Wexel.Media.Rendering;

@@ -1,5 +1,5 @@
 using Wexel.Core.Encoding;
-using Wexel.Core.Recordings;
+using Wexel.Core.Placing;
 using Wexel.Core.Timing;
 using Wexel.Media.Measuring;
 using Wexel.Media.Probing;

@@ -1,7 +1,7 @@
 using CliWrap;
 using Wexel.Core.Editing;
-using Wexel.Core.Encoding;
 using Wexel.Core.Legibility;
+using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Media.Analysing;
 using Wexel.Media.Probing;

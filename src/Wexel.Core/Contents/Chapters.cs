@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Text;
-using Wexel.Core.Captions;
 using Wexel.Core.Timing;
 
 namespace Wexel.Core.Contents;
@@ -23,18 +22,5 @@ public static class Chapters
         return [.. starts
             .Select((s, i) => new Chapter(new TimeRange(s.At, i + 1 < starts.Count ? starts[i + 1].At : length), s.Title))
             .Where(c => c.Span.Length >= TimeSpan.FromMilliseconds(1))];
-    }
-
-    /// <summary>A WebVTT file of chapters (W3C WebVTT, "WebVTT file using chapter title text").</summary>
-    public static string WebVtt(IReadOnlyList<Chapter> chapters)
-    {
-        var text = new StringBuilder("WEBVTT\n");
-        foreach (var (chapter, index) in chapters.Select((c, i) => (c, i)))
-        {
-            text.Append(CultureInfo.InvariantCulture, $"\n{index + 1}\n{TimeCode.Full(chapter.Span.Start)} --> {TimeCode.Full(chapter.Span.End)}\n");
-            text.Append(WebVttText.Escape(chapter.Title)).Append('\n');
-        }
-
-        return text.ToString();
     }
 }

@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 
 namespace Wexel.Core.Editing;
@@ -69,6 +70,18 @@ public sealed record Canvas(PictureSize? Size, FitMode Fit, PicturePart Part)
     {
         static int Side(int side) => Math.Clamp(side, ShortestSide, CanvasFit.LongestSide) & ~1;
         return new Canvas(Size is { } size ? new PictureSize(Side(size.Width), Side(size.Height)) : null, Enum.IsDefined(Fit) ? Fit : FitMode.Whole, Part.Within());
+    }
+
+    /// <summary>The canvas that a recording of a reel comes onto: in their own size, it is that of the largest of several.</summary>
+    /// <param name="reel">The recordings.</param>
+    /// <param name="chosen">The lesson's canvas; null where nobody chose.</param>
+    /// <param name="own">How the recording is brought onto it; null for as the canvas says.</param>
+    public static Canvas Under(Reel reel, Canvas? chosen, RecordingFrame? own)
+    {
+        var canvas = chosen ?? AsRecorded;
+        if (canvas.Size is null && reel.Parts.Count > 1)
+            canvas = canvas with { Size = reel.Largest };
+        return own is null ? canvas : canvas with { Fit = own.Fit, Part = own.Part };
     }
 
     /// <summary>What is proposed for a recording: its own size where the web takes it well, else the largest standard size of its shape that is not larger.</summary>

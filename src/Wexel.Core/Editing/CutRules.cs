@@ -1,3 +1,4 @@
+using Wexel.Core.Placing;
 using Wexel.Core.Timing;
 
 namespace Wexel.Core.Editing;

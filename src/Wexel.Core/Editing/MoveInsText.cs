@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
-using Wexel.Core.Timing;
 
 namespace Wexel.Core.Editing;
 

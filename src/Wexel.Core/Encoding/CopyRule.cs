@@ -1,5 +1,6 @@
 using System.Globalization;
 using Wexel.Core.Editing;
+using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 
 namespace Wexel.Core.Encoding;

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Wexel.Core.Editing;
+using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 
 namespace Wexel.Core.Encoding;
@@ -34,7 +35,7 @@ public sealed class ProfileForLesson(Reel reel, TimeMap map, LessonLook look, Fu
         return [.. findings.OrderByDescending(f => f.IsFault)];
     }
 
-    private PictureSize CanvasSize => SizeSettings.AsCanvas.Place(reel.Largest, reel.CanvasOf(look.Canvas, null)).Canvas;
+    private PictureSize CanvasSize => SizeSettings.AsCanvas.Place(reel.Largest, Canvas.Under(reel, look.Canvas, null)).Canvas;
 
     private void Size(Profile profile, PictureSettings picture, List<ProfileFinding> findings)
     {
@@ -47,7 +48,7 @@ public sealed class ProfileForLesson(Reel reel, TimeMap map, LessonLook look, Fu
             else if (Math.Abs((double)width / height / ((double)canvas.Width / canvas.Height) - 1) > 0.01 && look.Canvas?.Fit != FitMode.Fill)
                 findings.Add(ProfileRules.Advice("size-other-shape", "picture.size", $"{width} × {height} has another shape than this lesson’s canvas of {canvas}; there would be black borders.", $"Take at most {height} lines", With(SizeSettings.AtMost(height))));
         }
-        else if (picture.Size is { Rule: SizeRule.AtMostHeight, Height: { } most } && SizeSettings.AtMost(most).Place(reel.Largest, reel.CanvasOf(look.Canvas, null)) is { WholeFactor: false } placed)
+        else if (picture.Size is { Rule: SizeRule.AtMostHeight, Height: { } most } && SizeSettings.AtMost(most).Place(reel.Largest, Canvas.Under(reel, look.Canvas, null)) is { WholeFactor: false } placed)
         {
             findings.Add(ProfileRules.Advice("size-odd-factor", "picture.size", $"The picture is shown at {placed.ScalePercent.ToString("0.#", CultureInfo.InvariantCulture)} % of its pixels, not a whole factor, so small text gets softer.", "Take the canvas’s size", With(SizeSettings.AsCanvas)));
         }

@@ -4,6 +4,7 @@ using System.Text.Json.Nodes;
 using System.Text.Json.Schema;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
+using Wexel.Core.Documents;
 
 namespace Wexel.Core.Encoding;
 

@@ -1,6 +1,6 @@
 using System.Text.Json.Serialization;
 using Wexel.Core.Editing;
-using Wexel.Core.Kit;
+using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 

@@ -2,6 +2,7 @@ using Wexel.Core.Captions;
 using Wexel.Core.Contents;
 using Wexel.Core.Editing;
 using Wexel.Core.Kit;
+using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 
@@ -73,7 +74,7 @@ public static class RenderPlanner
 
     private static PicturePlan Picture(Reel reel, TimeMap map, Profile profile, PictureSettings settings, LessonLook look, SoundPlan? sound)
     {
-        var parts = Enumerable.Range(0, reel.Parts.Count).Select(i => Part(reel, i, map, settings, reel.CanvasOf(look.Canvas, look.Frames?[i]), look.MoveIns ?? [])).OfType<PartPlan>().ToList();
+        var parts = Enumerable.Range(0, reel.Parts.Count).Select(i => Part(reel, i, map, settings, Canvas.Under(reel, look.Canvas, look.Frames?[i]), look.MoveIns ?? [])).OfType<PartPlan>().ToList();
         var size = parts[0].Placement.Canvas;
         var mark = look.Mark is not { } put || !settings.HouseMark ? null : new MarkPlan(put.Key, put.Placement.On(size, put.Size), put.Placement.Within().OpacityPercent / 100);
         var burnt = profile.Captions == CaptionPlace.BurntIn && look.Cues is { Count: > 0 } cues ? cues : [];

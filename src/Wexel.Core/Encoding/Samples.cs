@@ -1,4 +1,4 @@
-using Wexel.Core.Editing;
+using Wexel.Core.Placing;
 using Wexel.Core.Timing;
 
 namespace Wexel.Core.Encoding;

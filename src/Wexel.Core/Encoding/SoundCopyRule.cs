@@ -1,6 +1,5 @@
 using System.Globalization;
-using Wexel.Core.Editing;
-using Wexel.Core.Recordings;
+using Wexel.Core.Placing;
 using Wexel.Core.Timing;
 
 namespace Wexel.Core.Encoding;

@@ -1,28 +1,7 @@
 using System.Globalization;
+using Wexel.Core.Kit;
 
 namespace Wexel.Core.Feeds;
-
-/// <summary>How a picture's colours are kept.</summary>
-public enum ArtworkColour
-{
-    /// <summary>Red, green and blue.</summary>
-    Rgb,
-
-    /// <summary>Shades of grey alone.</summary>
-    Grey,
-
-    /// <summary>Printing inks.</summary>
-    Cmyk,
-}
-
-/// <summary>What was measured of a picture that is to be a feed's artwork.</summary>
-/// <param name="Format">The codec's name: <c>mjpeg</c> for JPEG, <c>png</c>, or another.</param>
-/// <param name="Width">Pixels across.</param>
-/// <param name="Height">Pixels down.</param>
-/// <param name="Colour">How its colours are kept.</param>
-/// <param name="Transparent">Whether it has an alpha channel.</param>
-/// <param name="Bytes">Its size, in bytes.</param>
-public sealed record ArtworkFacts(string Format, int Width, int Height, ArtworkColour Colour, bool Transparent, long Bytes);
 
 /// <summary>Artwork as podcast directories want it: square, 1400 to 3000 pixels, JPEG or PNG, RGB (iTunes podcast namespace, <c>itunes:image</c>).</summary>
 public static class ArtworkRules
@@ -37,7 +16,7 @@ public static class ArtworkRules
     public const long MostBytes = 10 * 1024 * 1024;
 
     /// <summary>Each thing that is wrong with a picture, in a sentence that says what to do; empty when it can be used.</summary>
-    public static IReadOnlyList<Problem> Wrong(ArtworkFacts facts)
+    public static IReadOnlyList<Problem> Wrong(ImageFacts facts)
     {
         var wrong = new List<Problem>();
         void Say(string code, string sentence) => wrong.Add(new Problem(code, sentence, "artwork"));
@@ -49,9 +28,9 @@ public static class ArtworkRules
             Say("artwork-too-small", $"The picture is {Size(facts)}; directories take {Smallest} to {Largest} pixels a side. Make it anew at that size, since enlarging makes it soft.");
         if (Math.Max(facts.Width, facts.Height) > Largest)
             Say("artwork-too-large", $"The picture is {Size(facts)}; directories take {Smallest} to {Largest} pixels a side. Make it smaller.");
-        if (facts.Colour == ArtworkColour.Cmyk)
+        if (facts.Colour == ImageColour.Cmyk)
             Say("artwork-cmyk", "The picture is in printing colours (CMYK); save it as RGB.");
-        if (facts.Colour == ArtworkColour.Grey)
+        if (facts.Colour == ImageColour.Grey)
             Say("artwork-grey", "The picture is kept in shades of grey; save it as RGB, even if it shows no colour.");
         if (facts.Transparent)
             Say("artwork-transparent", "The picture is transparent in places, where apps show black; put it on a colour.");
@@ -60,7 +39,7 @@ public static class ArtworkRules
         return wrong;
     }
 
-    private static string Size(ArtworkFacts facts) => string.Create(CultureInfo.InvariantCulture, $"{facts.Width} × {facts.Height} pixels");
+    private static string Size(ImageFacts facts) => string.Create(CultureInfo.InvariantCulture, $"{facts.Width} × {facts.Height} pixels");
 }
 
 /// <summary>Artwork that Wexel makes: the title and the house's name on a colour.</summary>

@@ -2,6 +2,7 @@ using System.Net;
 using System.Text;
 using System.Text.Json.Nodes;
 using Wexel.Core.Contents;
+using Wexel.Core.Documents;
 using Wexel.Core.Timing;
 
 namespace Wexel.Core.Feeds;

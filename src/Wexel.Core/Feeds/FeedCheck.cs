@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Xml;
 using System.Xml.Linq;
+using Wexel.Core.Kit;
 
 namespace Wexel.Core.Feeds;
 
@@ -44,7 +45,7 @@ public static class FeedCheck
     /// <summary>All findings, the heavy ones first.</summary>
     /// <param name="feed">The feed as it is served.</param>
     /// <param name="artwork">What was measured of its artwork, or null where that is not known.</param>
-    public static IReadOnlyList<FeedFinding> Of(ReadOnlyMemory<byte> feed, ArtworkFacts? artwork)
+    public static IReadOnlyList<FeedFinding> Of(ReadOnlyMemory<byte> feed, ImageFacts? artwork)
     {
         XDocument document;
         try

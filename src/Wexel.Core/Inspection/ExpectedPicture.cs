@@ -1,5 +1,5 @@
-using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
+using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 

@@ -1,5 +1,3 @@
-using Wexel.Core.Feeds;
-
 namespace Wexel.Core.Kit;
 
 /// <summary>The house's mark: a picture that stands on what the house makes.</summary>
@@ -12,10 +10,10 @@ public static class HouseMark
     public const int Largest = 4000;
 
     /// <summary>The largest file that is taken, in bytes.</summary>
-    public const long MostBytes = ArtworkRules.MostBytes;
+    public const long MostBytes = 10 * 1024 * 1024;
 
     /// <summary>Each thing that is wrong with a picture, in a sentence that says what to do; empty when it can be the mark.</summary>
-    public static IReadOnlyList<Problem> Wrong(ArtworkFacts facts)
+    public static IReadOnlyList<Problem> Wrong(ImageFacts facts)
     {
         var wrong = new List<Problem>();
         if (facts.Format is not ("mjpeg" or "png"))
@@ -24,7 +22,7 @@ public static class HouseMark
             wrong.Add(new Problem("mark-too-small", $"The picture is {facts.Width} × {facts.Height} pixels; take one whose longer side has at least {Smallest}, since enlarging makes it soft.", "mark"));
         if (Math.Max(facts.Width, facts.Height) > Largest)
             wrong.Add(new Problem("mark-too-large", $"The picture is {facts.Width} × {facts.Height} pixels; {Largest} is the most for its longer side. Save it smaller.", "mark"));
-        if (facts.Colour == ArtworkColour.Cmyk)
+        if (facts.Colour == ImageColour.Cmyk)
             wrong.Add(new Problem("mark-cmyk", "The picture is in printing colours (CMYK); save it as RGB.", "mark"));
         return wrong;
     }

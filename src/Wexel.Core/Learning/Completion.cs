@@ -1,3 +1,4 @@
+using Wexel.Core.Packages;
 using Wexel.Core.Timing;
 
 namespace Wexel.Core.Learning;
@@ -13,7 +14,7 @@ public sealed record Attendance(IReadOnlyList<TimeRange> Watched, TimeSpan Seen,
 public static class Completion
 {
     /// <summary>The share of a lesson that must have been watched, in per cent.</summary>
-    public const int RequiredPercent = 90;
+    public const int RequiredPercent = PlayerLesson.UsualCompletePercent;
 
     /// <summary>
     /// Judges watched ranges: their union, cut to the lesson, in whole milliseconds. A lesson is complete when the union comes to at

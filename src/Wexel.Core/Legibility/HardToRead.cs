@@ -1,4 +1,5 @@
 using Wexel.Core.Editing;
+using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 

@@ -5,6 +5,7 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using System.Xml;
 using Wexel.Core.Contents;
+using Wexel.Core.Documents;
 using Wexel.Core.Recordings;
 
 namespace Wexel.Core.Outlets;

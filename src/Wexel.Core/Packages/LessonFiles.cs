@@ -46,7 +46,7 @@ public static class LessonFiles
         if (lesson.Captions is { } captions)
             files.Add(new(folder + "captions.vtt", "The captions as a WebVTT file, for other players. The page has them inside.", new PackageContent.Text(WebVttText.Write(captions.Cues))));
         if (lesson.Sections.Count > 0)
-            files.Add(new(folder + "contents.vtt", "The contents as a WebVTT file of chapters, for other players. The page has them inside.", new PackageContent.Text(Chapters.WebVtt(Chapters.Of(lesson.Sections, lesson.Length)))));
+            files.Add(new(folder + "contents.vtt", "The contents as a WebVTT file of chapters, for other players. The page has them inside.", new PackageContent.Text(ChaptersText.Write(Chapters.Of(lesson.Sections, lesson.Length)))));
         return files;
     }
 

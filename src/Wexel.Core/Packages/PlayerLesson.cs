@@ -1,6 +1,5 @@
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
-using Wexel.Core.Learning;
 
 namespace Wexel.Core.Packages;
 
@@ -32,10 +31,14 @@ public sealed record PlayerLesson(
     string? Poster,
     IReadOnlyList<Section> Sections,
     PlayerCaptions? Captions,
-    int CompletePercent = Completion.RequiredPercent,
+    int CompletePercent = PlayerLesson.UsualCompletePercent,
     string? ReportTo = null,
     bool Embedded = false,
-    string? Runtime = null);
+    string? Runtime = null)
+{
+    /// <summary>The share of a lesson that must have been watched, in per cent.</summary>
+    public const int UsualCompletePercent = 90;
+}
 
 /// <summary>Captions for the player, whole, since a page opened from disk cannot load a file beside it.</summary>
 /// <param name="Language">As a BCP 47 tag.</param>

@@ -1,5 +1,6 @@
 using System.Net;
 using System.Text.Json;
+using Wexel.Core.Documents;
 
 namespace Wexel.Core.Packages;
 

@@ -1,3 +1,4 @@
+using Wexel.Core.Kit;
 using Wexel.Core.Outlets;
 
 namespace Wexel.Data.Model;
@@ -43,7 +44,7 @@ public sealed class PodcastFeed
     /// <summary>The key of the artwork that is served.</summary>
     public required string ArtworkKey { get; set; }
 
-    /// <summary>The <see cref="Core.Feeds.ArtworkFacts"/> as JSON.</summary>
+    /// <summary>The <see cref="Core.Feeds.ImageFacts"/> as JSON.</summary>
     public required string Artwork { get; set; }
 
     /// <summary>Whether the artwork is the trainer's own picture.</summary>

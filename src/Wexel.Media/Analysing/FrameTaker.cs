@@ -1,4 +1,5 @@
 using System.Globalization;
+using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Media.Tools;
 

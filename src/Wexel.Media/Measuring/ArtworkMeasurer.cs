@@ -1,6 +1,6 @@
 using System.Buffers.Binary;
 using System.Text.Json;
-using Wexel.Core.Feeds;
+using Wexel.Core.Kit;
 using Wexel.Media.Tools;
 
 namespace Wexel.Media.Measuring;
@@ -9,7 +9,7 @@ namespace Wexel.Media.Measuring;
 public static class ArtworkMeasurer
 {
     /// <summary>What the picture is, or null when the file is no picture.</summary>
-    public static async Task<ArtworkFacts?> MeasureAsync(string path, CancellationToken cancel)
+    public static async Task<ImageFacts?> MeasureAsync(string path, CancellationToken cancel)
     {
         string printed;
         try
@@ -30,11 +30,11 @@ public static class ArtworkMeasurer
             return null;
         var (codec, format) = (streams[0].GetProperty("codec_name").GetString()!, streams[0].TryGetProperty("pix_fmt", out var f) ? f.GetString()! : "");
         var components = codec == "mjpeg" ? JpegComponents(path) : 0;
-        var colour = components == 4 ? ArtworkColour.Cmyk
-            : components == 1 || format.StartsWith("gray", StringComparison.Ordinal) || format is "ya8" or "ya16be" or "monob" ? ArtworkColour.Grey
-            : ArtworkColour.Rgb;
+        var colour = components == 4 ? ImageColour.Cmyk
+            : components == 1 || format.StartsWith("gray", StringComparison.Ordinal) || format is "ya8" or "ya16be" or "monob" ? ImageColour.Grey
+            : ImageColour.Rgb;
         var transparent = codec == "png" && (format.Contains('a', StringComparison.Ordinal) && !format.StartsWith("gray", StringComparison.Ordinal) && format != "pal8");
-        return new ArtworkFacts(codec, width.GetInt32(), streams[0].GetProperty("height").GetInt32(), colour, transparent, new FileInfo(path).Length);
+        return new ImageFacts(codec, width.GetInt32(), streams[0].GetProperty("height").GetInt32(), colour, transparent, new FileInfo(path).Length);
     }
 
     /// <summary>How many components a JPEG has: Nf in its frame header (ITU-T T.81, B.2.2). Decoders hide it behind a conversion.</summary>

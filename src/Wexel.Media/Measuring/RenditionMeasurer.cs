@@ -5,6 +5,7 @@ using Wexel.Core.Inspection;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 using Wexel.Media.Analysing;
+using Wexel.Media.Containers;
 using Wexel.Media.Probing;
 using Wexel.Media.Rendering;
 using Wexel.Media.Tools;

@@ -3,8 +3,8 @@ using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
 using Wexel.Core.Inspection;
 using Wexel.Core.Legibility;
+using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
-using Wexel.Core.Timing;
 using Wexel.Media.Rendering;
 using Wexel.Media.Tools;
 

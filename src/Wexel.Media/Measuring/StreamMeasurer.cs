@@ -1,5 +1,6 @@
 using Wexel.Core.Inspection;
 using Wexel.Core.Streaming;
+using Wexel.Media.Containers;
 using Wexel.Media.Rendering;
 using Wexel.Media.Tools;
 

@@ -1,8 +1,9 @@
 using System.Globalization;
 using System.Text.Json;
+using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
-using Wexel.Media.Measuring;
+using Wexel.Media.Containers;
 using Wexel.Media.Tools;
 
 namespace Wexel.Media.Probing;

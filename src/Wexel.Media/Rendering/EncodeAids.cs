@@ -1,5 +1,4 @@
 using System.Globalization;
-using Wexel.Core.Encoding;
 using Wexel.Media.Tools;
 
 namespace Wexel.Media.Rendering;

@@ -1,6 +1,7 @@
 using System.Globalization;
 using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
+using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 using Wexel.Media.Tools;

@@ -1,7 +1,7 @@
 using System.Globalization;
 using Wexel.Core.Encoding;
 using Wexel.Core.Streaming;
-using Wexel.Media.Measuring;
+using Wexel.Media.Containers;
 using Wexel.Media.Tools;
 
 namespace Wexel.Media.Rendering;

@@ -1,7 +1,7 @@
 using System.Globalization;
 using System.Text.Json;
-using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
+using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Media.Analysing;
 using Wexel.Media.Tools;

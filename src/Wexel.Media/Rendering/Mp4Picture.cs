@@ -2,7 +2,7 @@ using System.Buffers.Binary;
 using System.Text;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
-using Wexel.Media.Measuring;
+using Wexel.Media.Containers;
 
 namespace Wexel.Media.Rendering;
 

@@ -1,8 +1,7 @@
-using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
-using Wexel.Core.Recordings;
+using Wexel.Core.Placing;
 using Wexel.Core.Timing;
-using Wexel.Media.Measuring;
+using Wexel.Media.Containers;
 using Wexel.Media.Probing;
 using Wexel.Media.Tools;
 

@@ -1,8 +1,7 @@
 using System.Diagnostics;
 using System.Globalization;
-using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
-using Wexel.Core.Recordings;
+using Wexel.Core.Placing;
 using Wexel.Media.Tools;
 
 namespace Wexel.Media.Rendering;

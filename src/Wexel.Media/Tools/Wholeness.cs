@@ -1,5 +1,5 @@
 using System.Buffers.Binary;
-using Wexel.Media.Measuring;
+using Wexel.Media.Containers;
 
 namespace Wexel.Media.Tools;
 

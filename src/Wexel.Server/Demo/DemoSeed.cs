@@ -7,16 +7,13 @@ using Wexel.Core.Contents;
 using Wexel.Core.Feeds;
 using Wexel.Core.Lessons;
 using Wexel.Core.Outlets;
-using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Data.Storage;
-using Wexel.Media.Tools;
 using Wexel.Server.Feeds;
 using Wexel.Server.Kit;
 using Wexel.Server.Lessons;
-using Wexel.Server.Recordings;
 using Wexel.Server.Setup;
 using Wexel.Server.Uploads;
 

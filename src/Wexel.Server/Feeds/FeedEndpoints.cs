@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
 using Wexel.Core.Captions;
 using Wexel.Core.Feeds;
+using Wexel.Core.Kit;
 using Wexel.Core.Packages;
 using Wexel.Data;
 using Wexel.Data.Model;
@@ -95,6 +96,6 @@ internal static class FeedEndpoints
         return new FeedView(
             feed.OutletId, sources.Settings, new Uri(reader.Folder(feed), FeedFiles.Feed).AbsoluteUri, new Uri(reader.Folder(feed), $"{sources.Artwork}?v={feed.ArtworkKey[..8]}").PathAndQuery, feed.ArtworkIsOwn,
             [.. sources.Entries.OrderBy(e => e.Season).ThenBy(e => e.Number).Select(e => new FeedEpisode(lessons.GetValueOrDefault(e.Episode.Name), e.Episode.Title, e.PublishedAt, e.Season, e.Number, e.Episode.Length, e.Episode.Bytes))],
-            FeedCheck.Of(FeedDocument.Write(sources), Json.Read<ArtworkFacts>(feed.Artwork)));
+            FeedCheck.Of(FeedDocument.Write(sources), Json.Read<ImageFacts>(feed.Artwork)));
     }
 }

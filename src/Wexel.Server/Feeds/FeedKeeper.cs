@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Wexel.Core;
 using Wexel.Core.Feeds;
+using Wexel.Core.Kit;
 using Wexel.Core.Outlets;
 using Wexel.Data;
 using Wexel.Data.Model;
@@ -90,7 +91,7 @@ internal sealed class FeedKeeper(WexelDb db, FileStore store, PictureTaker pictu
         (feed.ArtworkKey, feed.Artwork) = (key, Json.Write(facts));
     }
 
-    private async Task<(string Key, ArtworkFacts Facts)> MadeArtworkAsync(FeedSettings settings, CancellationToken cancel)
+    private async Task<(string Key, ImageFacts Facts)> MadeArtworkAsync(FeedSettings settings, CancellationToken cancel)
     {
         var mark = (await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel))?.MarkKey;
         var plan = new ArtworkPlan(settings.Title, options.Value.House, settings.Colour);

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Wexel.Core.Feeds;
+using Wexel.Core.Kit;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Server.Setup;
@@ -29,7 +30,7 @@ internal sealed class FeedReader(WexelDb db, IOptions<WexelOptions> options)
 
     private static Uri Folder(PodcastFeed feed, WexelOptions options) => new(options.PublicAddress, $"feeds/{feed.Token}/");
 
-    internal static string ArtworkName(PodcastFeed feed) => Json.Read<ArtworkFacts>(feed.Artwork).Format == "png" ? "artwork.png" : "artwork.jpg";
+    internal static string ArtworkName(PodcastFeed feed) => Json.Read<ImageFacts>(feed.Artwork).Format == "png" ? "artwork.png" : "artwork.jpg";
 
     internal static string ArtworkType(PodcastFeed feed) => ArtworkName(feed).EndsWith(".png", StringComparison.Ordinal) ? "image/png" : "image/jpeg";
 }

@@ -1,6 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.Extensions.Options;
-using Wexel.Core;
 using Wexel.Core.Kit;
 using Wexel.Core.Outlets;
 using Wexel.Core.Recordings;

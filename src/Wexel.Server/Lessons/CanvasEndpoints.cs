@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Wexel.Core.Editing;
+using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Server.Profiles;
 using Wexel.Server.Setup;
@@ -39,7 +40,7 @@ internal static class CanvasEndpoints
             return Problems.NotThere("recording");
         var reel = found.Reel;
         var recorded = reel.Parts[request.Recording].Picture.ShownSize;
-        var wanted = reel.CanvasOf(request.Canvas, found.Frames(request.Frames ?? [])[request.Recording]).Within();
+        var wanted = Canvas.Under(reel, request.Canvas, found.Frames(request.Frames ?? [])[request.Recording]).Within();
         var placed = CanvasPlacement.Of(recorded, wanted, null);
         var delivered = (await shelf.AllAsync(cancel)).Where(profile => profile.Picture is not null).Select(profile =>
         {

@@ -5,7 +5,7 @@ using Wexel.Core;
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
 using Wexel.Core.Lessons;
-using Wexel.Core.Recordings;
+using Wexel.Core.Placing;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Data.Storage;

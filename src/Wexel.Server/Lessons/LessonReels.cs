@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core.Editing;
 using Wexel.Core.Lessons;
+using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Data.Model;

@@ -4,6 +4,7 @@ using Microsoft.EntityFrameworkCore;
 using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
 using Wexel.Core.Legibility;
+using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 using Wexel.Data;
@@ -48,7 +49,7 @@ internal static class MoveInEndpoints
         var (reel, frames) = (found.Reel, found.Frames(request.Frames ?? []));
         var map = reel.Map(request.Cuts);
         var moveIns = MoveInRules.Tidy(request.MoveIns.Take(MoveInRules.Most), reel.Length);
-        return TypedResults.Ok(new ViewPathView(map.Grid, map.Kept, [.. reel.Parts.Select((part, i) => ViewPath.Of(moveIns, map, CanvasPlacement.Of(part.Picture.ShownSize, reel.CanvasOf(request.Canvas, frames[i]), null), reel.SpanOf(i)))]));
+        return TypedResults.Ok(new ViewPathView(map.Grid, map.Kept, [.. reel.Parts.Select((part, i) => ViewPath.Of(moveIns, map, CanvasPlacement.Of(part.Picture.ShownSize, Canvas.Under(reel, request.Canvas, frames[i]), null), reel.SpanOf(i)))]));
     }
 
     private static async Task<Results<Ok<DetailView>, ProblemHttpResult>> DetailAsync(Guid id, string profile, WexelDb db, LessonSaver saver, LessonReels reels, ProfileShelf shelf, FileStore store, IBackgroundJobClient jobs, CancellationToken cancel)
@@ -63,7 +64,7 @@ internal static class MoveInEndpoints
         var found = await reels.OfAsync(document, cancel);
         var (reel, map) = (found.Reel, found.Reel.Map(document.Cuts));
         var frames = found.Frames(document.Frames);
-        CanvasPlacement Placed(int index, PictureSettings delivered) => delivered.Size.Place(reel.Parts[index].Picture.ShownSize, reel.CanvasOf(document.Canvas, frames[index]));
+        CanvasPlacement Placed(int index, PictureSettings delivered) => delivered.Size.Place(reel.Parts[index].Picture.ShownSize, Canvas.Under(reel, document.Canvas, frames[index]));
         var (stretches, waiting) = (new List<HardStretch>(), false);
         for (var i = 0; i < reel.Parts.Count; i++)
         {

@@ -2,7 +2,7 @@ using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core.Lessons;
-using Wexel.Core.Recordings;
+using Wexel.Core.Placing;
 using Wexel.Core.Timing;
 using Wexel.Data;
 using Wexel.Data.Model;

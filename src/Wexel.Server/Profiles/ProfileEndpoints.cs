@@ -4,8 +4,6 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
 using Wexel.Core.Encoding;
-using Wexel.Core.Feeds;
-using Wexel.Core.Outlets;
 using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Server.Estimates;

@@ -1,7 +1,7 @@
 using System.Collections.Concurrent;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Wexel.Core;
-using Wexel.Core.Encoding;
+using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Data.Storage;

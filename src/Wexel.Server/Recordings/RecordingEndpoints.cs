@@ -4,6 +4,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Wexel.Core;
 using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
+using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 using Wexel.Data;

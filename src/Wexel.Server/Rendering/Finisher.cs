@@ -1,5 +1,4 @@
 using Microsoft.Extensions.Options;
-using Wexel.Core;
 using Wexel.Core.Contents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Inspection;

@@ -13,7 +13,6 @@ using Wexel.Data.Storage;
 using Wexel.Media.Rendering;
 using Wexel.Server.Estimates;
 using Wexel.Server.Lessons;
-using Wexel.Server.Live;
 using Wexel.Server.Profiles;
 using Wexel.Server.Setup;
 using Wexel.Server.SignIn;

@@ -6,6 +6,7 @@ using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
 using Wexel.Core.Kit;
 using Wexel.Core.Lessons;
+using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Data.Model;

@@ -1,6 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Serialization.Metadata;
-using Wexel.Core;
+using Wexel.Core.Documents;
 
 namespace Wexel.Server.Serving;
 

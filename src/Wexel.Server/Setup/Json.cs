@@ -1,5 +1,5 @@
 using System.Text.Json;
-using Wexel.Core;
+using Wexel.Core.Documents;
 
 namespace Wexel.Server.Setup;
 

@@ -1,13 +1,13 @@
 using System.Security.Cryptography;
 using Wexel.Core;
-using Wexel.Core.Feeds;
+using Wexel.Core.Kit;
 using Wexel.Data.Storage;
 using Wexel.Media.Measuring;
 
 namespace Wexel.Server.Setup;
 
 /// <summary>A picture that was taken in.</summary>
-internal sealed record TakenPicture(string Key, ArtworkFacts Facts);
+internal sealed record TakenPicture(string Key, ImageFacts Facts);
 
 /// <summary>Takes pictures that trainers send: measured, judged, and kept under the hash of what is in them.</summary>
 internal sealed class PictureTaker(FileStore store)
@@ -19,7 +19,7 @@ internal sealed class PictureTaker(FileStore store)
     /// <param name="wrong">The rules it must keep.</param>
     /// <param name="name">Its name in the store.</param>
     /// <param name="cancel">Stops it.</param>
-    internal async Task<(TakenPicture? Picture, Problem? Problem)> TakeAsync(Stream body, long mostBytes, string field, Func<ArtworkFacts, IReadOnlyList<Problem>> wrong, string name, CancellationToken cancel)
+    internal async Task<(TakenPicture? Picture, Problem? Problem)> TakeAsync(Stream body, long mostBytes, string field, Func<ImageFacts, IReadOnlyList<Problem>> wrong, string name, CancellationToken cancel)
     {
         var arriving = store.Arriving();
         try

@@ -4,6 +4,7 @@ using Microsoft.Extensions.Options;
 using Wexel.Core;
 using Wexel.Core.Encoding;
 using Wexel.Core.Inspection;
+using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 using Wexel.Data.Storage;

@@ -3,7 +3,6 @@ using Microsoft.Extensions.Options;
 using Wexel.Core;
 using Wexel.Data;
 using Wexel.Server.Live;
-using Wexel.Server.Recordings;
 using Wexel.Server.Setup;
 
 namespace Wexel.Server.Uploads;

@@ -9,7 +9,6 @@ using Wexel.Core.Contents;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Data.Storage;
-using Wexel.Server.Recordings;
 using Wexel.Server.Serving;
 using Wexel.Server.Setup;
 using Wexel.Server.SignIn;

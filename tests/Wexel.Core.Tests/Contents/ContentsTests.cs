@@ -1,5 +1,6 @@
 using CsCheck;
 using Wexel.Core.Contents;
+using Wexel.Core.Packages;
 
 namespace Wexel.Core.Tests.Contents;
 
@@ -62,6 +63,6 @@ public class ContentsTests
 
     [Fact]
     public void Chapter_files_follow_the_standard_and_escape_markup() =>
-        Chapters.WebVtt(Chapters.Of([new("a", Ms.Of(0), "A <b> & --> C")], Ms.Of(90_000)))
+        ChaptersText.Write(Chapters.Of([new("a", Ms.Of(0), "A <b> & --> C")], Ms.Of(90_000)))
             .ShouldBe("WEBVTT\n\n1\n00:00:00.000 --> 00:01:30.000\nA &lt;b&gt; &amp; --&gt; C\n");
 }

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using CsCheck;
 using Wexel.Core.Editing;
+using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 

@@ -1,5 +1,6 @@
 using CsCheck;
 using Wexel.Core.Editing;
+using Wexel.Core.Placing;
 using Wexel.Core.Timing;
 
 namespace Wexel.Core.Tests.Editing;

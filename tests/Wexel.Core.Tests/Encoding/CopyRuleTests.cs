@@ -4,6 +4,8 @@ using Wexel.Core.Contents;
 using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
 using Wexel.Core.Kit;
+using Wexel.Core.Lessons;
+using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 

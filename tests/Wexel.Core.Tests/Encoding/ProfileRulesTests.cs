@@ -3,8 +3,8 @@ using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
 using Wexel.Core.Feeds;
 using Wexel.Core.Outlets;
+using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
-using Wexel.Core.Timing;
 
 namespace Wexel.Core.Tests.Encoding;
 

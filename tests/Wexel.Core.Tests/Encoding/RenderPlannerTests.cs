@@ -2,6 +2,7 @@ using CsCheck;
 using Wexel.Core.Contents;
 using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
+using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 

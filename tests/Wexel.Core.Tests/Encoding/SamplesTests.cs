@@ -1,6 +1,6 @@
 using CsCheck;
-using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
+using Wexel.Core.Placing;
 using Wexel.Core.Timing;
 
 namespace Wexel.Core.Tests.Encoding;

@@ -1,5 +1,6 @@
 using Wexel.Core.Contents;
 using Wexel.Core.Encoding;
+using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 

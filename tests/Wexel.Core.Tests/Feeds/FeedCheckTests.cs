@@ -1,13 +1,14 @@
 using Wexel.Core.Feeds;
+using Wexel.Core.Kit;
 
 namespace Wexel.Core.Tests.Feeds;
 
 public sealed class FeedCheckTests
 {
-    private static readonly ArtworkFacts GoodArtwork = new("mjpeg", 3000, 3000, ArtworkColour.Rgb, false, 400_000);
+    private static readonly ImageFacts GoodArtwork = new("mjpeg", 3000, 3000, ImageColour.Rgb, false, 400_000);
     private static readonly string Good = System.Text.Encoding.UTF8.GetString(FeedDocument.Write(FeedDocumentTests.Sources(null, new FeedEntry(FeedDocumentTests.Lesson(), DateTimeOffset.UnixEpoch, 1, 1))));
 
-    private static IReadOnlyList<FeedFinding> Check(string feed, ArtworkFacts? artwork = null) => FeedCheck.Of(System.Text.Encoding.UTF8.GetBytes(feed), artwork ?? GoodArtwork);
+    private static IReadOnlyList<FeedFinding> Check(string feed, ImageFacts? artwork = null) => FeedCheck.Of(System.Text.Encoding.UTF8.GetBytes(feed), artwork ?? GoodArtwork);
 
     [Fact]
     public void What_Wexel_writes_is_found_right() => Check(Good).ShouldBeEmpty();
@@ -61,27 +62,27 @@ public sealed class FeedCheckTests
     }
 
     [Theory]
-    [InlineData("mjpeg", 1400, 1400, ArtworkColour.Rgb, false, 400_000, "")]
-    [InlineData("png", 3000, 3000, ArtworkColour.Rgb, false, 400_000, "")]
-    [InlineData("mjpeg", 1399, 1399, ArtworkColour.Rgb, false, 400_000, "artwork-too-small")]
-    [InlineData("mjpeg", 3001, 3001, ArtworkColour.Rgb, false, 400_000, "artwork-too-large")]
-    [InlineData("mjpeg", 3000, 1400, ArtworkColour.Rgb, false, 400_000, "artwork-not-square")]
-    [InlineData("gif", 1400, 1400, ArtworkColour.Rgb, false, 400_000, "artwork-format")]
-    [InlineData("mjpeg", 1400, 1400, ArtworkColour.Cmyk, false, 400_000, "artwork-cmyk")]
-    [InlineData("png", 1400, 1400, ArtworkColour.Grey, false, 400_000, "artwork-grey")]
-    [InlineData("png", 1400, 1400, ArtworkColour.Rgb, true, 400_000, "artwork-transparent")]
-    [InlineData("png", 1400, 1400, ArtworkColour.Rgb, false, 40_000_000, "artwork-too-heavy")]
-    public void Artwork_is_square_in_RGB_and_of_1400_to_3000_pixels(string format, int width, int height, ArtworkColour colour, bool transparent, long bytes, string code) =>
-        string.Join(' ', ArtworkRules.Wrong(new ArtworkFacts(format, width, height, colour, transparent, bytes)).Select(p => p.Code)).ShouldBe(code);
+    [InlineData("mjpeg", 1400, 1400, ImageColour.Rgb, false, 400_000, "")]
+    [InlineData("png", 3000, 3000, ImageColour.Rgb, false, 400_000, "")]
+    [InlineData("mjpeg", 1399, 1399, ImageColour.Rgb, false, 400_000, "artwork-too-small")]
+    [InlineData("mjpeg", 3001, 3001, ImageColour.Rgb, false, 400_000, "artwork-too-large")]
+    [InlineData("mjpeg", 3000, 1400, ImageColour.Rgb, false, 400_000, "artwork-not-square")]
+    [InlineData("gif", 1400, 1400, ImageColour.Rgb, false, 400_000, "artwork-format")]
+    [InlineData("mjpeg", 1400, 1400, ImageColour.Cmyk, false, 400_000, "artwork-cmyk")]
+    [InlineData("png", 1400, 1400, ImageColour.Grey, false, 400_000, "artwork-grey")]
+    [InlineData("png", 1400, 1400, ImageColour.Rgb, true, 400_000, "artwork-transparent")]
+    [InlineData("png", 1400, 1400, ImageColour.Rgb, false, 40_000_000, "artwork-too-heavy")]
+    public void Artwork_is_square_in_RGB_and_of_1400_to_3000_pixels(string format, int width, int height, ImageColour colour, bool transparent, long bytes, string code) =>
+        string.Join(' ', ArtworkRules.Wrong(new ImageFacts(format, width, height, colour, transparent, bytes)).Select(p => p.Code)).ShouldBe(code);
 
     [Theory]
-    [InlineData("png", 400, 100, ArtworkColour.Rgb, "")]
-    [InlineData("mjpeg", 100, 400, ArtworkColour.Grey, "")]
-    [InlineData("png", 399, 399, ArtworkColour.Rgb, "mark-too-small")]
-    [InlineData("gif", 400, 400, ArtworkColour.Rgb, "mark-format")]
-    [InlineData("mjpeg", 400, 400, ArtworkColour.Cmyk, "mark-cmyk")]
-    public void A_mark_is_large_enough_to_stand_on_artwork(string format, int width, int height, ArtworkColour colour, string code) =>
-        string.Join(' ', Wexel.Core.Kit.HouseMark.Wrong(new ArtworkFacts(format, width, height, colour, true, 1000)).Select(p => p.Code)).ShouldBe(code);
+    [InlineData("png", 400, 100, ImageColour.Rgb, "")]
+    [InlineData("mjpeg", 100, 400, ImageColour.Grey, "")]
+    [InlineData("png", 399, 399, ImageColour.Rgb, "mark-too-small")]
+    [InlineData("gif", 400, 400, ImageColour.Rgb, "mark-format")]
+    [InlineData("mjpeg", 400, 400, ImageColour.Cmyk, "mark-cmyk")]
+    public void A_mark_is_large_enough_to_stand_on_artwork(string format, int width, int height, ImageColour colour, string code) =>
+        string.Join(' ', Wexel.Core.Kit.HouseMark.Wrong(new ImageFacts(format, width, height, colour, true, 1000)).Select(p => p.Code)).ShouldBe(code);
 
     [Fact]
     public void Letters_on_any_ground_have_the_contrast_that_WCAG_asks_of_large_text()

@@ -1,8 +1,7 @@
 using CsCheck;
-using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
 using Wexel.Core.Inspection;
-using Wexel.Core.Recordings;
+using Wexel.Core.Placing;
 using Wexel.Core.Timing;
 
 namespace Wexel.Core.Tests.Inspection;

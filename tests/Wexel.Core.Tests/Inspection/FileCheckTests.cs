@@ -1,5 +1,6 @@
 using Wexel.Core.Encoding;
 using Wexel.Core.Inspection;
+using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 

@@ -1,5 +1,6 @@
 using Wexel.Core.Editing;
 using Wexel.Core.Legibility;
+using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Wexel.Core.Documents;
 using Wexel.Core.Lessons;
 
 namespace Wexel.Core.Tests.Lessons;

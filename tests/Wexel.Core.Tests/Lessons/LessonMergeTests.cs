@@ -1,5 +1,4 @@
 using CsCheck;
-using Wexel.Core.Contents;
 using Wexel.Core.Editing;
 using Wexel.Core.Lessons;
 using Wexel.Core.Timing;

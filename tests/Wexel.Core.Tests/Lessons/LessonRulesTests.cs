@@ -1,5 +1,5 @@
 using System.Text.Json;
-using Wexel.Core.Contents;
+using Wexel.Core.Documents;
 using Wexel.Core.Lessons;
 using Wexel.Core.Timing;
 

@@ -1,6 +1,6 @@
-using Wexel.Core.Contents;
 using Wexel.Core.Editing;
 using Wexel.Core.Lessons;
+using Wexel.Core.Placing;
 using Wexel.Core.Timing;
 
 namespace Wexel.Core.Tests.Lessons;

@@ -1,9 +1,10 @@
 using System.Globalization;
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
+using Wexel.Core.Placing;
 using Wexel.Core.Timing;
 
-namespace Wexel.Core.Editing;
+namespace Wexel.Core.Lessons;
 
 /// <summary>Says what of the things that were placed on a recording no learner will see.</summary>
 public static class LeftOut

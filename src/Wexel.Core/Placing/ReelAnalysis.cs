@@ -1,6 +1,7 @@
+using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 
-namespace Wexel.Core.Recordings;
+namespace Wexel.Core.Placing;
 
 /// <summary>What looking through the recordings of a reel found, along the reel's time.</summary>
 public static class ReelAnalysis

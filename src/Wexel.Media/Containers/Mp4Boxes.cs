@@ -1,7 +1,7 @@
 using System.Buffers.Binary;
 using System.Text;
 
-namespace Wexel.Media.Measuring;
+namespace Wexel.Media.Containers;
 
 /// <summary>A box of an MP4 file (ISO/IEC 14496-12, section 4.2).</summary>
 /// <param name="Type">Its four characters.</param>

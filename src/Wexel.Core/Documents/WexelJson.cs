@@ -1,8 +1,7 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
-using Wexel.Core.Timing;
 
-namespace Wexel.Core;
+namespace Wexel.Core.Documents;
 
 /// <summary>The one way in which Wexel writes JSON: camel case, names for enumerations, times in whole milliseconds.</summary>
 public static class WexelJson

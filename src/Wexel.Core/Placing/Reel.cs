@@ -1,7 +1,7 @@
-using Wexel.Core.Editing;
+using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 
-namespace Wexel.Core.Recordings;
+namespace Wexel.Core.Placing;
 
 /// <summary>A recording as it lies in a lesson's reel.</summary>
 /// <param name="Facts">What a probe found; it has a picture.</param>
@@ -68,17 +68,6 @@ public sealed class Reel
         }
 
         return new Reel(grid, parts);
-    }
-
-    /// <summary>The canvas that its recordings come onto: in their own size, it is that of the largest of several.</summary>
-    /// <param name="chosen">The lesson's canvas; null where nobody chose.</param>
-    /// <param name="own">How the recording is brought onto it; null for as the canvas says.</param>
-    public Canvas CanvasOf(Canvas? chosen, RecordingFrame? own)
-    {
-        var canvas = chosen ?? Canvas.AsRecorded;
-        if (canvas.Size is null && Parts.Count > 1)
-            canvas = canvas with { Size = Largest };
-        return own is null ? canvas : canvas with { Fit = own.Fit, Part = own.Part };
     }
 
     /// <summary>The times of a lesson that is made of it.</summary>

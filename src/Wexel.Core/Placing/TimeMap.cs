@@ -1,6 +1,6 @@
 using Wexel.Core.Timing;
 
-namespace Wexel.Core.Editing;
+namespace Wexel.Core.Placing;
 
 /// <summary>A stretch of a recording that a lesson keeps, in whole frames of the lesson's grid.</summary>
 /// <param name="First">The number, from 0, of its first frame in the recording.</param>

@@ -1,6 +1,6 @@
 using System.Buffers.Binary;
 
-namespace Wexel.Media.Measuring;
+namespace Wexel.Media.Containers;
 
 /// <summary>A fragment of an MP4 file (ISO/IEC 14496-12, section 8.8): a moof with its mdat.</summary>
 /// <param name="Start">Where it starts in the file.</param>

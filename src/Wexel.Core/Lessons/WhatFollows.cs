@@ -1,7 +1,9 @@
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
+using Wexel.Core.Editing;
+using Wexel.Core.Placing;
 
-namespace Wexel.Core.Editing;
+namespace Wexel.Core.Lessons;
 
 /// <summary>Brings what was placed on a recording into lesson time.</summary>
 public static class WhatFollows

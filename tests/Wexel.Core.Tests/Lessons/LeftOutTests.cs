@@ -1,9 +1,10 @@
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
-using Wexel.Core.Editing;
+using Wexel.Core.Lessons;
+using Wexel.Core.Placing;
 using Wexel.Core.Timing;
 
-namespace Wexel.Core.Tests.Editing;
+namespace Wexel.Core.Tests.Lessons;
 
 public class LeftOutTests
 {

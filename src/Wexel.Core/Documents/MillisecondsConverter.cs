@@ -1,7 +1,7 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
 
-namespace Wexel.Core.Timing;
+namespace Wexel.Core.Documents;
 
 /// <summary>Writes times as whole milliseconds, as they stand on the wire and in stored documents.</summary>
 public sealed class MillisecondsConverter : JsonConverter<TimeSpan>

@@ -1,4 +1,4 @@
-namespace Wexel.Media.Measuring;
+namespace Wexel.Media.Containers;
 
 /// <summary>Walks the elements of a WebM file (RFC 8794, EBML; RFC 9559, Matroska).</summary>
 internal static class WebMElements

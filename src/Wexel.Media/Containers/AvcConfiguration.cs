@@ -1,6 +1,6 @@
 using System.Buffers.Binary;
 
-namespace Wexel.Media.Measuring;
+namespace Wexel.Media.Containers;
 
 /// <summary>The AVCDecoderConfigurationRecord of an MP4 file (ISO/IEC 14496-15, section 5.3.3.1).</summary>
 /// <param name="Profile">profile_idc.</param>

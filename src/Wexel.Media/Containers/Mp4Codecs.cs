@@ -1,6 +1,6 @@
 using Wexel.Core.Encoding;
 
-namespace Wexel.Media.Measuring;
+namespace Wexel.Media.Containers;
 
 /// <summary>Reads what an MP4 file says of its codecs, as the codecs parameter of RFC 6381.</summary>
 internal static class Mp4Codecs

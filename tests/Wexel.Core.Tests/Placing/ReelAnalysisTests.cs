@@ -1,7 +1,7 @@
+using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
-using Wexel.Core.Timing;
 
-namespace Wexel.Core.Tests.Recordings;
+namespace Wexel.Core.Tests.Placing;
 
 public class ReelAnalysisTests
 {

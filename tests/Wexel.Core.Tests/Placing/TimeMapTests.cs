@@ -2,9 +2,11 @@ using CsCheck;
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
 using Wexel.Core.Editing;
+using Wexel.Core.Lessons;
+using Wexel.Core.Placing;
 using Wexel.Core.Timing;
 
-namespace Wexel.Core.Tests.Editing;
+namespace Wexel.Core.Tests.Placing;
 
 public class TimeMapTests
 {

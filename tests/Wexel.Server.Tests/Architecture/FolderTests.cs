@@ -1,0 +1,71 @@
+namespace Wexel.Server.Tests.Architecture;
+
+/// <summary>Which folders may use which. A folder uses only such as stand above it, so that there are no circles.</summary>
+public class FolderTests
+{
+    /// <summary>A line a folder, the lowest first: its name, and what it uses. A constant is copied where it is used and leaves no arrow.</summary>
+    private static readonly Dictionary<string, string> Tables = new()
+    {
+        ["Wexel.Core"] =
+            """
+            Documents
+            Timing
+            Recordings: Timing
+            Placing: Recordings Timing
+            Kit: Recordings
+            Captions: Recordings Timing
+            Contents: Timing
+            Editing: Placing Recordings Timing
+            Lessons: Captions Contents Editing Placing Recordings Timing
+            Streaming: Recordings Timing
+            Encoding: Captions Contents Documents Editing Kit Placing Recordings Timing
+            Inspection: Encoding Placing Recordings Timing
+            Legibility: Editing Placing Recordings Timing
+            Packages: Captions Contents Documents Timing
+            Feeds: Captions Contents Documents Kit Packages Timing
+            Outlets: Contents Documents Encoding Feeds Inspection Recordings Timing
+            Library: Encoding Outlets
+            Learning: Timing
+            """,
+        ["Wexel.Media"] =
+            """
+            Containers
+            Tools: Containers
+            Packaging: Tools
+            Probing: Containers Tools
+            Analysing: Tools
+            Rendering: Analysing Containers Probing Tools
+            Measuring: Analysing Containers Probing Rendering Tools
+            """,
+    };
+
+    public static TheoryData<string> Projects => [.. Tables.Keys];
+
+    [Theory]
+    [MemberData(nameof(Projects))]
+    public void Folders_use_what_the_table_says_and_nothing_else(string project)
+    {
+        var table = Read(project);
+        var found = Arrows.Within(project);
+        var folders = Directory.EnumerateDirectories(Path.Combine(ServerFixture.Home, "src", project)).Select(f => Path.GetFileName(f)!).Where(f => f is not ("bin" or "obj" or "Migrations" or "Properties"));
+        folders.Order().ShouldBe(table.Select(line => line.Folder).Order(), "Every folder has a line.");
+        table.Select(line => Line(line.Folder, found[line.Folder])).ShouldBe(table.Select(line => Line(line.Folder, line.Uses)));
+    }
+
+    [Theory]
+    [MemberData(nameof(Projects))]
+    public void No_folder_uses_one_that_stands_below_it(string project)
+    {
+        var above = new HashSet<string>();
+        foreach (var (folder, uses) in Read(project))
+        {
+            uses.ShouldBeSubsetOf(above, $"{project}/{folder}");
+            above.Add(folder);
+        }
+    }
+
+    private static string Line(string folder, IEnumerable<string> uses) => $"{folder}: {string.Join(' ', uses.Order())}";
+
+    private static List<(string Folder, string[] Uses)> Read(string project) =>
+        [.. Tables[project].Split('\n').Select(line => line.Split([' ', ':'], StringSplitOptions.RemoveEmptyEntries)).Select(words => (words[0], words[1..]))];
+}
