@@ -2,11 +2,14 @@ using Wexel.Core.Captions;
 using Wexel.Core.Encoding;
 using Wexel.Core.Outlets;
 using Wexel.Core.Packages;
+using Wexel.Making;
+using Wexel.Making.Storage;
+using Wexel.Media.Rendering;
 
 namespace Wexel.Cli;
 
 /// <summary>The files by themselves, one of each lesson and profile, in a folder.</summary>
-internal sealed class FilesPurpose(string playerFolder) : Purpose(playerFolder)
+internal sealed class FilesPurpose(MakingPlace place) : Purpose(place)
 {
     internal override OutletKind Kind => OutletKind.WebServer;
 
@@ -15,20 +18,20 @@ internal sealed class FilesPurpose(string playerFolder) : Purpose(playerFolder)
     /// <summary>No outlet is asked: whoever wants files knows where they go.</summary>
     internal override string? Refusal(MakeSources sources, Profile profile) => null;
 
-    internal override Task<MakePlan> PlanAsync(string title, MakeSources sources, IReadOnlyList<MadeLesson> made, string work, CancellationToken cancel) =>
+    internal override Task<MakePlan> PlanAsync(string title, MakeSources sources, IReadOnlyList<MadeLesson> made, CancellationToken cancel) =>
         Task.FromResult(new MakePlan([.. made.SelectMany(Files), .. made.DistinctBy(m => Name(m)).SelectMany(Captions)]));
 
-    private static string Name(MadeLesson made) => FileNames.Of(made.Sources.Lesson.Title);
+    private static string Name(MadeLesson made) => FileNames.Of(made.Title);
 
-    private static IEnumerable<PackageFile> Files(MadeLesson made)
+    private IEnumerable<PackageFile> Files(MadeLesson made)
     {
-        var (name, purpose) = ($"{Name(made)}-{made.Profile.Id}", $"{made.Profile.Title}: {made.Profile.Description}");
-        return made.Sources.Pieces is { } pieces
-            ? LessonFiles.OfPieces(made.Sources.VideoPath, pieces).Select(f => f with { Path = $"{name}/{f.Path[LessonFiles.PiecesFolder.Length..]}" })
-            : [new PackageFile(name + Path.GetExtension(made.Sources.VideoPath), purpose, new PackageContent.Copy(made.Sources.VideoPath, AlreadyCompressed: true))];
+        var (name, purpose, video) = ($"{Name(made)}-{made.Profile.Id}", $"{made.Profile.Title}: {made.Profile.Description}", Place.Store.Keyed(made.Finished.FileKey, MadeNames.Finished(made.Profile.Container)));
+        return Finishing.Pieces(made.Profile.Container, video.Path) is { } pieces
+            ? LessonFiles.OfPieces(video, pieces).Select(f => f with { Path = $"{name}/{f.Path[LessonFiles.PiecesFolder.Length..]}" })
+            : [new PackageFile(name + Path.GetExtension(video.Path), purpose, new PackageContent.Copy(video, AlreadyCompressed: true))];
     }
 
-    private static IEnumerable<PackageFile> Captions(MadeLesson made) => made.Sources.Lesson.Captions is { } captions
-        ? [new PackageFile(Name(made) + ".vtt", "The captions as a WebVTT file, for players beside whose file they lie.", new PackageContent.Text(WebVttText.Write(captions.Cues)))]
+    private static IEnumerable<PackageFile> Captions(MadeLesson made) => made.Planned.Cues is { Count: > 0 } cues
+        ? [new PackageFile(Name(made) + ".vtt", "The captions as a WebVTT file, for players beside whose file they lie.", new PackageContent.Text(WebVttText.Write(cues)))]
         : [];
 }

@@ -1,19 +1,22 @@
+using System.Security.Cryptography;
 using Wexel.Core;
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
 using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
 using Wexel.Core.Inspection;
+using Wexel.Core.Keys;
 using Wexel.Core.Lessons;
 using Wexel.Core.Packages;
 using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
+using Wexel.Making;
+using Wexel.Making.Lessons;
+using Wexel.Making.Releasing;
+using Wexel.Making.Rendering;
 using Wexel.Media.Analysing;
-using Wexel.Media.Measuring;
 using Wexel.Media.Probing;
-using Wexel.Media.Rendering;
-using Wexel.Media.Tools;
 
 namespace Wexel.Cli;
 
@@ -21,107 +24,105 @@ namespace Wexel.Cli;
 internal sealed record LessonRequest(IReadOnlyList<string> Recordings, string? Title, string? Contents, string? Captions, string? Cuts, string? MoveIns = null, string? Sound = null, string Language = LanguageTag.Usual);
 
 /// <summary>What was made of one with one profile.</summary>
-internal sealed record MadeLesson(Profile Profile, LessonSources Sources, FinishInputs Tracks, IReadOnlyList<CheckedFact> Check, IReadOnlyList<string> LeftOut, bool Copied, string Codecs, bool HasSound, DateTimeOffset RecordedAt);
-
-/// <summary>Makes the video, the poster and the player's data of one lesson, with each profile; all in one pass over the recordings.</summary>
-internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, string playerFolder, Stopwatches times, Surroundings where)
+internal sealed record MadeLesson(Profile Profile, PlannedRendition Planned, FinishedRendition Finished, IReadOnlyList<string> LeftOut, DateTimeOffset RecordedAt)
 {
-    /// <summary>How much of a lesson's picture changes where nobody has looked it through (see <see cref="RenderEstimator"/>).</summary>
-    private const double UnknownChange = 0.3;
+    internal string Title => Planned.Lesson.Document.Title;
 
+    /// <summary>What names it for good: the same recordings under the same title are the same lesson.</summary>
+    internal string Id => MadeKey.Of(Makers.LessonId, k => k.Add("title", Title).Each("recordings", Planned.Hashes))[..32];
+
+    /// <summary>What it is in a package.</summary>
+    internal LessonSources Packed(Packer packer) => packer.Sources(LearnerPage.Of(Id, Planned), Planned);
+}
+
+/// <summary>Makes one lesson with each profile: reads what belongs to it, and has it made.</summary>
+internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingPlace place, Stopwatches times, Surroundings where)
+{
     /// <exception cref="UnusableInputException">The recording, the contents or the captions cannot be used.</exception>
-    internal async Task<IReadOnlyList<MadeLesson>> MakeAsync(LessonRequest request, string work, CancellationToken cancel)
+    internal async Task<IReadOnlyList<MadeLesson>> MakeAsync(LessonRequest request, CancellationToken cancel)
     {
-        var made = await MakeAsync(request, damaged: false, work, cancel);
-        if (!made.Any(m => m.Copied && m.Check.Any(f => f is { Code: "decodes", Verdict: Verdict.Wrong })))
+        var made = await MakeAsync(request, damaged: false, cancel);
+        if (!made.Any(m => m.Planned.Plan.Picture?.Copy is not null && m.Finished.Check.Any(f => f is { Code: "decodes", Verdict: Verdict.Wrong })))
             return made;
         // Nobody has looked it through: that it is damaged shows in the copy.
         where.Error.WriteLine("The picture is damaged in places; it is encoded anew, and what was there is guessed.");
-        return await MakeAsync(request, damaged: true, work + "-again", cancel);
+        return await MakeAsync(request, damaged: true, cancel);
     }
 
-    private async Task<IReadOnlyList<MadeLesson>> MakeAsync(LessonRequest request, bool damaged, string work, CancellationToken cancel)
+    private async Task<IReadOnlyList<MadeLesson>> MakeAsync(LessonRequest request, bool damaged, CancellationToken cancel)
     {
-        var title = request.Title!;
-        var recordings = new List<(RecordingFacts Facts, SoundSides? Sides)>();
+        var found = await FoundAsync(request, damaged, cancel);
+        var (lesson, leftOut) = Read(request, found);
+        var planned = new List<(Profile Profile, PlannedRendition Planned)>();
+        foreach (var profile in profiles)
+        {
+            var (wanted, problem) = lesson.Wanted(profile);
+            planned.Add((profile, wanted ?? throw new UnusableInputException(problem!.Sentence)));
+        }
+
+        var maker = new RenditionMaker(place);
+        await times.TakeAsync("encode", () => maker.EncodeAsync([.. planned.Select(p => p.Planned)], new PercentOnError(planned[0].Planned.Plan.Length, where), null, cancel));
+        var made = new List<MadeLesson>();
+        foreach (var (profile, one) in planned)
+        {
+            await times.TakeAsync("finish", () => maker.FinishAsync(one, cancel));
+            made.Add(new MadeLesson(profile, one, await times.TakeAsync("check", () => maker.CheckAsync(one, cancel)), leftOut, File.GetLastWriteTimeUtc(request.Recordings[0])));
+        }
+
+        return made;
+    }
+
+    /// <summary>What is found of the recordings, as far as a render needs it.</summary>
+    private async Task<LessonReel> FoundAsync(LessonRequest request, bool damaged, CancellationToken cancel)
+    {
+        var (hashes, recordings) = (new List<string>(), new List<(RecordingFacts Facts, SoundSides? Sides)>());
         foreach (var recording in request.Recordings)
         {
+            var hashed = times.TakeAsync("hash", () => HashAsync(recording, cancel));
             var probed = await times.TakeAsync("probe", () => Prober.ProbeAsync(recording, Path.GetFileName(recording), cancel));
             var facts = probed.Facts ?? throw new UnusableInputException(probed.Problem!.Sentence);
             var pictured = damaged ? Task.FromResult(facts with { Picture = facts.Picture! with { Damaged = true } }) : times.TakeAsync("probe", () => EvenFramesFinder.WithAsync(facts, recording, cancel));
             var heard = times.TakeAsync("listen", () => HeardAsync(facts, request.Sound, recording, cancel));
-            await Task.WhenAll(pictured, heard);
+            await Task.WhenAll(pictured, heard, hashed);
             (facts, var sides) = ((await heard).Facts with { Picture = (await pictured).Picture }, (await heard).Sides);
             if (SoundTracks.InWords(facts) is { } tracks)
                 where.Error.WriteLine($"{Path.GetFileName(recording)}: {tracks}");
             if (facts.Subtitles is { Count: > 0 } inside && request.Captions is null)
                 where.Error.WriteLine($"{Path.GetFileName(recording)}: there are captions inside ({string.Join(", ", inside.Select(s => s.Language ?? "language not stated"))}); take them out with “ffmpeg -i RECORDING -map 0:s:{inside[0].Place} captions.vtt”, look them through, and give them with --captions.");
+            place.Store.Lend(recording, await hashed);
+            hashes.Add(await hashed);
             recordings.Add((facts, sides));
         }
 
-        var reel = Reel.Of(recordings);
-        var given = Contents(request.Contents);
-        var sections = SectionRules.Tidy(given, reel.Length);
-        var cues = Captions(request.Captions);
-        var cuts = Lines(request.Cuts, text => CutsText.Read(text, reel.Length));
-        var moveIns = MoveInRules.Tidy(Lines(request.MoveIns, text => MoveInsText.Read(text, reel.Length)), reel.Length);
+        return new LessonReel(hashes, Reel.Of(recordings), [.. hashes.Select(_ => (RecordingAnalysis?)null)], IsReady: true);
+    }
 
-        where.Error.WriteLine($"{title}: {reel.Largest}, {TimeCode.Brief(reel.Length)}");
-        var map = reel.Map(cuts);
-        if ((CutRules.Refusal(cuts, map) ?? MoveInRules.Refusal(moveIns)) is { } refused)
+    /// <summary>The lesson as a document, with its captions, and what of it no learner will see.</summary>
+    private (LessonToMake Lesson, IReadOnlyList<string> LeftOut) Read(LessonRequest request, LessonReel found)
+    {
+        var reel = found.Reel;
+        var given = Contents(request.Contents);
+        var cues = Captions(request.Captions);
+        var document = LessonRules.Tidy(
+            new LessonDocument(
+                request.Title!, "", request.Language, found.Hashes[0], Lines(request.Cuts, text => CutsText.Read(text, reel.Length)), given,
+                cues.Count == 0 ? null : new CaptionTrack("", request.Language, Path.GetFileName(request.Captions!), cues.Count),
+                MoveIns: Lines(request.MoveIns, text => MoveInsText.Read(text, reel.Length)), Following: [.. found.Hashes.Skip(1)]),
+            reel.Length, reel.Grid);
+        where.Error.WriteLine($"{document.Title}: {reel.Largest}, {TimeCode.Brief(reel.Length)}");
+        var map = reel.Map(document.Cuts);
+        if ((CutRules.Refusal(document.Cuts, map) ?? MoveInRules.Refusal(document.MoveIns)) is { } refused)
             throw new UnusableInputException(refused.Sentence);
         var leftOut = LeftOut.Of(given, cues, reel.Length, map);
         foreach (var sentence in leftOut)
             where.Error.WriteLine(sentence);
-        (sections, cues) = (WhatFollows.Sections(sections, map), WhatFollows.Cues(cues, map));
-        var look = new LessonLook(sections, MoveIns: moveIns, Cues: cues);
-        var wanted = new List<Wanted>();
-        foreach (var profile in profiles)
-        {
-            if (new ProfileForLesson(reel, map, look, p => RenderEstimator.PictureBytes(p.Picture!, p.Length, reel, UnknownChange)).Of(profile).FirstOrDefault(f => f.IsFault) is { } fault)
-                throw new UnusableInputException(fault.Sentence);
-            var plan = RenderPlanner.Plan(reel, map, profile, look);
-            wanted.Add(new Wanted(profile, plan, Tracks(plan, work, cues, request.Language)));
-        }
+        return (new LessonToMake(document, found, null, cues), leftOut);
+    }
 
-        Directory.CreateDirectory(work);
-        var sounds = Sounds(wanted, reel, map, request, work);
-        var inputs = new EncodeInputs(request.Recordings, FontsFolder: Path.Combine(playerFolder, "fonts"));
-        for (var rest = wanted[..]; rest.Count > 0;)
-        {
-            var together = rest[..Machine.Share.Together(rest.Select(w => w.Profile.MostPictures()))];
-            rest = rest[together.Count..];
-            var encodes = new EncodeWork(
-                inputs,
-                [.. together.SelectMany(w => w.Plan.Pictures.Zip(w.Tracks.Pictures, (picture, path) => new PictureOutput(picture, path, w.Plan.File.Bytes is { } bytes ? new FileLimit(bytes, w.Tracks.Sound) : null))).DistinctBy(p => p.Path).Where(p => !File.Exists(p.Path))],
-                [.. together.Select(w => w.Tracks.Sound).OfType<string>().Distinct().Where(path => !File.Exists(path)).Select(path => sounds[path])]);
-            await times.TakeAsync("encode", () => Encoder.EncodeAsync(encodes, new PercentOnError(wanted[0].Plan.Length, where), null, cancel));
-        }
-
-        var made = new List<MadeLesson>();
-        foreach (var (profile, plan, tracks) in wanted)
-        {
-            var folder = Path.Combine(work, profile.Id);
-            var file = Path.Combine(folder, Finishing.FileName(plan.File.Container));
-            var poster = plan.Picture is null ? null : Path.Combine(folder, "poster.jpg");
-            await times.TakeAsync("finish", async () =>
-            {
-                Directory.CreateDirectory(folder);
-                await Task.WhenAll(
-                    Finishing.FinishAsync(plan, tracks, file, title, Chapters.Of(sections, plan.Length), cancel),
-                    poster is null ? Task.CompletedTask : Finishing.PosterAsync(tracks.Picture!, poster, plan.Length / 10, cancel));
-            });
-            var composed = plan.Sound is { } sound ? Composed(sound, work) : null;
-            if (composed is not null)
-                await times.TakeAsync("check", () => SoundComposer.ComposeAsync(plan.Sound!, reel, map, request.Recordings, composed, cancel));
-            var found = await times.TakeAsync("check", () => FileChecker.CheckAsync(file, new MadeFrom(plan, inputs, composed, plan.Picture is null ? [] : ExpectedPicture.Frames([], map), null), sections.Count, cancel));
-            var lesson = new PlayerLesson(
-                DerivedKey.Of("web-lesson", title, found.Bytes)[..16], title, "", request.Language, plan.Length, plan.Picture?.Size.Width ?? 0, plan.Picture?.Size.Height ?? 0,
-                "", null, sections, cues.Count == 0 || plan.Picture?.Captions is not null ? null : new PlayerCaptions(request.Language, cues));
-            made.Add(new MadeLesson(profile, new LessonSources(lesson, file, poster, Finishing.Pieces(plan.File.Container, file)), tracks, found.Check, leftOut, plan.Picture?.Copy is not null, found.Codecs, plan.Sound is not null, File.GetLastWriteTimeUtc(request.Recordings[0])));
-        }
-
-        return made;
+    private static async Task<string> HashAsync(string path, CancellationToken cancel)
+    {
+        await using var file = InputFile.Read(path, File.OpenRead);
+        return Convert.ToHexStringLower(await SHA256.HashDataAsync(file, cancel));
     }
 
     /// <summary>Which of a recording's sounds are taken, and which sides of them are heard.</summary>
@@ -132,29 +133,6 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, string player
             : await SpokenTrackFinder.WithAsync(facts, recording, cancel);
         return (facts, await RecordingAnalyser.SidesAsync(facts, recording, cancel));
     }
-
-    private sealed record Wanted(Profile Profile, RenderPlan Plan, FinishInputs Tracks);
-
-    /// <summary>What profiles have in common is encoded once: its path goes by what it is.</summary>
-    private static FinishInputs Tracks(RenderPlan plan, string work, IReadOnlyList<Cue> cues, string language) => new(
-        [.. plan.Pictures.Select(picture => Path.Combine(work, $"picture-{DerivedKey.Of("", picture, plan.File.Bytes)}.mp4"))],
-        plan.Sound is null ? null : Path.Combine(work, $"{DerivedKey.Of("", plan.Sound)}-{SoundOutput.FileName(plan.Sound)}"),
-        plan.File.CaptionsInside ? new CaptionsInside(WebVttText.Write(cues), language) : null);
-
-    /// <summary>The sounds to encode or to copy by their paths; what comes together alike is put together once.</summary>
-    private static Dictionary<string, SoundOutput> Sounds(IReadOnlyList<Wanted> wanted, Reel reel, TimeMap map, LessonRequest request, string work)
-    {
-        var sounds = new Dictionary<string, SoundOutput>();
-        foreach (var (_, plan, tracks) in wanted)
-        {
-            if (plan.Sound is { } sound && tracks.Sound is { } path)
-                sounds.TryAdd(path, new SoundOutput(sound, sound.Copy is null ? cancel => LessonSound.MakeAsync(sound, reel, map, request.Recordings, Composed(sound, work), cancel) : null, path));
-        }
-
-        return sounds;
-    }
-
-    private static string Composed(SoundPlan sound, string work) => Path.Combine(work, $"{DerivedKey.Of("", sound.Mixes, sound.Channels, sound.Tracks)}.flac");
 
     private static IReadOnlyList<Section> Contents(string? path)
     {

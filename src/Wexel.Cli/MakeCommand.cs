@@ -7,6 +7,8 @@ using Wexel.Core.Feeds;
 using Wexel.Core.Inspection;
 using Wexel.Core.Outlets;
 using Wexel.Core.Recordings;
+using Wexel.Making;
+using Wexel.Making.Storage;
 using Wexel.Media.Packaging;
 using Wexel.Media.Tools;
 
@@ -85,7 +87,8 @@ internal static class MakeCommand
     {
         if (PlayerFiles.FolderAbove(AppContext.BaseDirectory) is not { } player)
             throw new MisusedException("The player is not built; run ./wexel make from the project, which builds it.");
-        if (Purpose.Of(request.Purpose, request.BaseUrl, player) is not { } purpose)
+        var place = new MakingPlace(new FileStore(work, HalfMade.Beside), player);
+        if (Purpose.Of(request.Purpose, request.BaseUrl, place) is not { } purpose)
             throw new MisusedException($"“{request.Purpose}” cannot be made; --for takes {Purpose.Names}.");
         string? Whole(string? path) => path is null ? null : where.Whole(path);
         var sources = request.Recordings is [var course] && course.EndsWith(".json", StringComparison.OrdinalIgnoreCase)
@@ -119,12 +122,12 @@ internal static class MakeCommand
         RefuseWhereNothingCanBeWritten(outPath);
 
         var times = new Stopwatches();
-        var maker = new LessonMaker(profiles, player, times, where);
+        var maker = new LessonMaker(profiles, place, times, where);
         var made = new List<MadeLesson>();
         foreach (var (lesson, name) in sources.Lessons.Zip(titles))
-            made.AddRange(await maker.MakeAsync(lesson with { Title = name }, Path.Combine(work, $"{made.Count + 1}"), cancel));
+            made.AddRange(await maker.MakeAsync(lesson with { Title = name }, cancel));
         var title = sources.IsCourse ? sources.Title! : titles[0];
-        var plan = await times.TakeAsync("plan", () => purpose.PlanAsync(title, sources, made, work, cancel));
+        var plan = await times.TakeAsync("plan", () => purpose.PlanAsync(title, sources, made, cancel));
         var zip = outPath.EndsWith(".zip", StringComparison.OrdinalIgnoreCase);
         var written = await times.TakeAsync("package", () => zip ? PackageWriter.WriteZipAsync(plan.Files, outPath, cancel) : PackageWriter.WriteFolderAsync(plan.Files, outPath, cancel));
         return Report(request, where, sources, made, plan, outPath, written, times);
@@ -148,8 +151,8 @@ internal static class MakeCommand
 
     private static int Report(MakeRequest request, Surroundings where, MakeSources sources, List<MadeLesson> made, MakePlan plan, string outPath, IReadOnlyList<WrittenFile> written, Stopwatches times)
     {
-        string Of(MadeLesson m) => (sources.IsCourse ? $"{m.Sources.Lesson.Title}: " : "") + (request.Profiles.Count > 1 ? $"{m.Profile.Title}: " : "");
-        CheckedFact[] check = [.. made.SelectMany(m => m.Check.Select(f => f with { Fact = Of(m) + f.Fact }))];
+        string Of(MadeLesson m) => (sources.IsCourse ? $"{m.Title}: " : "") + (request.Profiles.Count > 1 ? $"{m.Profile.Title}: " : "");
+        CheckedFact[] check = [.. made.SelectMany(m => m.Finished.Check.Select(f => f with { Fact = Of(m) + f.Fact }))];
         foreach (var fact in check)
             where.Error.WriteLine($"{(fact.Verdict == Verdict.Right ? "right" : "WRONG")}  {fact.Fact}: {fact.Measured}{(fact.Measured == fact.Expected ? "" : $"  (should be {fact.Expected})")}");
         foreach (var finding in plan.FeedCheck ?? [])
@@ -159,7 +162,7 @@ internal static class MakeCommand
         foreach (var needless in request.Allowed.Except(found))
             where.Error.WriteLine($"--allow {needless}: nothing of that code is wrong.");
         string[] leftOut = [.. made.SelectMany(m => m.LeftOut).Distinct()];
-        var report = new MakeReport(outPath, plan.Files[0].Path, [.. written.Select(f => new MadeFile(f.Path, f.Bytes, f.Purpose))], check, plan.FeedCheck, wrong, leftOut, [.. made.Select(m => m.Codecs).Distinct()], times.Taken);
+        var report = new MakeReport(outPath, plan.Files[0].Path, [.. written.Select(f => new MadeFile(f.Path, f.Bytes, f.Purpose))], check, plan.FeedCheck, wrong, leftOut, [.. made.Select(m => m.Finished.Codecs).Distinct()], times.Taken);
         where.Out.WriteLine(request.Json ? JsonSerializer.Serialize(report, Indented) : outPath);
         if (wrong.Length == 0)
             return Made;

@@ -1,11 +1,12 @@
 using Wexel.Core;
-using Wexel.Core.Contents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Feeds;
+using Wexel.Core.Keys;
 using Wexel.Core.Kit;
 using Wexel.Core.Outlets;
+using Wexel.Making;
+using Wexel.Making.Releasing;
 using Wexel.Media.Measuring;
-using Wexel.Media.Rendering;
 
 namespace Wexel.Cli;
 
@@ -36,7 +37,7 @@ internal sealed record CourseFeed(
 }
 
 /// <summary>A folder with a podcast feed.</summary>
-internal sealed class PodcastPurpose(string? baseUrl, string playerFolder) : Purpose(playerFolder)
+internal sealed class PodcastPurpose(string? baseUrl, MakingPlace place) : Purpose(place)
 {
     private readonly Uri? _folder = Uri.TryCreate(baseUrl?.TrimEnd('/') + "/", UriKind.Absolute, out var address) && address.Scheme is "http" or "https" ? address : null;
 
@@ -49,43 +50,41 @@ internal sealed class PodcastPurpose(string? baseUrl, string playerFolder) : Pur
     };
 
     /// <exception cref="UnusableInputException">The artwork or a lesson cannot be used in the feed.</exception>
-    internal override async Task<MakePlan> PlanAsync(string title, MakeSources course, IReadOnlyList<MadeLesson> lessons, string work, CancellationToken cancel)
+    internal override async Task<MakePlan> PlanAsync(string title, MakeSources course, IReadOnlyList<MadeLesson> lessons, CancellationToken cancel)
     {
-        var (settings, folder) = (course.Feed.Settings(title), _folder!);
-        var (artwork, facts) = await ArtworkAsync(settings, course.Feed.Artwork, Path.Combine(PlayerFolder, "fonts"), work, cancel);
+        var (settings, folder, maker) = (course.Feed.Settings(title), _folder!, new EpisodeMaker(Place));
+        var (artwork, facts) = await ArtworkAsync(settings, course.Feed.Artwork, maker, cancel);
         var episodes = new List<EpisodeSources>();
         var published = DateTimeOffset.MinValue;
         foreach (var made in lessons)
         {
-            var lesson = made.Sources.Lesson;
-            if (settings.Media == FeedMedia.Sound && !made.HasSound)
-                throw new UnusableInputException($"“{lesson.Title}” has no sound, so a feed of sound alone cannot carry it.");
+            var (planned, document) = (made.Planned, made.Planned.Lesson.Document);
+            if (settings.Media == FeedMedia.Sound && planned.Plan.Sound is null)
+                throw new UnusableInputException($"“{made.Title}” has no sound, so a feed of sound alone cannot carry it.");
             var number = episodes.Count + 1;
             // Apps order by these times: where the files' own contradict the order of the lessons, the order holds.
             published = made.RecordedAt > published ? made.RecordedAt : published.AddMinutes(1);
-            var media = Path.Combine(work, $"episode-{number}{FeedFiles.Ending(settings.Media)}");
-            await Finishing.EpisodeAsync(made.Tracks with { Captions = null }, media, lesson.Title, Chapters.Of(lesson.Sections, lesson.Length), settings.Media, artwork, cancel);
-            var name = $"{number:00}-{FileNames.Of(lesson.Title)}";
+            var media = await maker.MakeAsync(planned, settings.Media, artwork, cancel);
+            var (name, page) = ($"{number:00}-{FileNames.Of(made.Title)}", LearnerPage.Of(made.Id, planned));
             var episode = new Episode(
-                DerivedKey.Of("episode-id/1", folder, name)[..32], name, lesson.Title, lesson.Description, lesson.Language, lesson.Length, new FileInfo(media).Length, lesson.Sections, lesson.Captions?.Language);
-            episodes.Add(new EpisodeSources(new FeedEntry(episode, published, 1, number), media, lesson.Captions?.Cues ?? []));
+                FeedKeys.EpisodeId(folder.AbsoluteUri, name), name, made.Title, document.Description, document.Language, planned.Plan.Length, new FileInfo(media.Path).Length, planned.Sections, page.Captions?.Language);
+            episodes.Add(new EpisodeSources(new FeedEntry(episode, published, 1, number), media, page.Captions?.Cues ?? []));
         }
 
         var sources = new FeedSources(settings, settings.Author, folder, folder, facts.Format == "png" ? "artwork.png" : "artwork.jpg", published, [.. episodes.Select(e => e.Entry)]);
         return new MakePlan(FeedFolder.Plan(sources, artwork, episodes), FeedCheck.Of(FeedDocument.Write(sources), facts));
     }
 
-    private static async Task<(string Path, ImageFacts Facts)> ArtworkAsync(FeedSettings settings, string? own, string fontsFolder, string work, CancellationToken cancel)
+    private static async Task<(KeyedFile Artwork, ImageFacts Facts)> ArtworkAsync(FeedSettings settings, string? own, EpisodeMaker maker, CancellationToken cancel)
     {
         if (own is not null)
         {
             var measured = File.Exists(own) ? await ArtworkMeasurer.MeasureAsync(own, cancel) : null;
             var wrong = measured is null ? [new Problem("artwork-no-picture", $"“{own}” is no picture that can be read.")] : ArtworkRules.Wrong(measured);
-            return wrong.Count == 0 ? (own, measured!) : throw new UnusableInputException(string.Join(' ', wrong.Select(w => w.Sentence)));
+            return wrong.Count == 0 ? (new KeyedFile(own, own), measured!) : throw new UnusableInputException(string.Join(' ', wrong.Select(w => w.Sentence)));
         }
 
-        var made = Path.Combine(work, "artwork.jpg");
-        await ArtworkMaker.MakeAsync(new ArtworkPlan(settings.Title, settings.Author, settings.Colour), fontsFolder, null, made, cancel);
-        return (made, (await ArtworkMeasurer.MeasureAsync(made, cancel))!);
+        var made = await maker.ArtworkAsync(new ArtworkPlan(settings.Title, settings.Author, settings.Colour), null, cancel);
+        return (made, (await ArtworkMeasurer.MeasureAsync(made.Path, cancel))!);
     }
 }

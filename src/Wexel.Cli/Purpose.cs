@@ -1,8 +1,10 @@
 using Wexel.Core.Encoding;
 using Wexel.Core.Feeds;
+using Wexel.Core.Keys;
 using Wexel.Core.Outlets;
 using Wexel.Core.Packages;
-using Wexel.Media.Packaging;
+using Wexel.Making;
+using Wexel.Making.Releasing;
 
 namespace Wexel.Cli;
 
@@ -13,11 +15,15 @@ internal sealed record MakeSources(string? Title, bool IsCourse, IReadOnlyList<L
 internal sealed record MakePlan(IReadOnlyList<PackageFile> Files, IReadOnlyList<FeedFinding>? FeedCheck = null);
 
 /// <summary>What <c>--for</c> asks for.</summary>
-internal abstract class Purpose(string playerFolder)
+internal abstract class Purpose(MakingPlace place)
 {
     internal const string Names = "web, scorm12, podcast or files";
 
-    protected string PlayerFolder => playerFolder;
+    /// <summary>Where it is made.</summary>
+    protected MakingPlace Place => place;
+
+    /// <summary>Packs.</summary>
+    protected Packer Packer { get; } = new(place);
 
     /// <summary>The kind of outlet that it is made for.</summary>
     internal abstract OutletKind Kind { get; }
@@ -29,39 +35,42 @@ internal abstract class Purpose(string playerFolder)
     internal virtual string Ending => "";
 
     /// <summary>The purpose of a name, or null where there is none.</summary>
-    internal static Purpose? Of(string name, string? baseUrl, string playerFolder) => name switch
+    internal static Purpose? Of(string name, string? baseUrl, MakingPlace place) => name switch
     {
-        "web" => new WebPurpose(playerFolder),
-        "scorm12" => new LearningSystemPurpose(playerFolder),
-        "podcast" => new PodcastPurpose(baseUrl, playerFolder),
-        "files" => new FilesPurpose(playerFolder),
+        "web" => new WebPurpose(place),
+        "scorm12" => new LearningSystemPurpose(place),
+        "podcast" => new PodcastPurpose(baseUrl, place),
+        "files" => new FilesPurpose(place),
         _ => null,
     };
 
     /// <summary>Why it cannot be made, in one sentence, before anything is; null when it can.</summary>
     internal virtual string? Refusal(MakeSources sources, Profile profile) => OutletTakes.Refusal(Kind, null, profile)?.Sentence;
 
-    internal abstract Task<MakePlan> PlanAsync(string title, MakeSources sources, IReadOnlyList<MadeLesson> made, string work, CancellationToken cancel);
+    internal abstract Task<MakePlan> PlanAsync(string title, MakeSources sources, IReadOnlyList<MadeLesson> made, CancellationToken cancel);
 }
 
 /// <summary>A folder for any web server.</summary>
-internal sealed class WebPurpose(string playerFolder) : Purpose(playerFolder)
+internal sealed class WebPurpose(MakingPlace place) : Purpose(place)
 {
     internal override OutletKind Kind => OutletKind.WebServer;
 
     internal override string? Refusal(MakeSources sources, Profile profile) => sources.IsCourse ? "A course is made --for scorm12, --for podcast or --for files." : base.Refusal(sources, profile);
 
-    internal override Task<MakePlan> PlanAsync(string title, MakeSources sources, IReadOnlyList<MadeLesson> made, string work, CancellationToken cancel) =>
-        Task.FromResult(new MakePlan(WebFolder.Plan(made[0].Sources, PlayerFiles.In(PlayerFolder))));
+    internal override Task<MakePlan> PlanAsync(string title, MakeSources sources, IReadOnlyList<MadeLesson> made, CancellationToken cancel) =>
+        Task.FromResult(new MakePlan(Packer.Plan(Kind, "", title, [made[0].Packed(Packer)])));
 }
 
 /// <summary>A package for a learning system.</summary>
-internal sealed class LearningSystemPurpose(string playerFolder) : Purpose(playerFolder)
+internal sealed class LearningSystemPurpose(MakingPlace place) : Purpose(place)
 {
     internal override OutletKind Kind => OutletKind.LearningSystem;
 
     internal override string Ending => ".zip";
 
-    internal override Task<MakePlan> PlanAsync(string title, MakeSources sources, IReadOnlyList<MadeLesson> made, string work, CancellationToken cancel) =>
-        Task.FromResult(new MakePlan(Scorm12Package.Plan(new Scorm12Sources(FileNames.Of(title), title, [.. made.Select(m => m.Sources)], PlayerFiles.In(PlayerFolder)))));
+    internal override Task<MakePlan> PlanAsync(string title, MakeSources sources, IReadOnlyList<MadeLesson> made, CancellationToken cancel) =>
+        Task.FromResult(new MakePlan(Packer.Plan(Kind, Identifier(sources, made), title, [.. made.Select(m => m.Packed(Packer))])));
+
+    private static string Identifier(MakeSources sources, IReadOnlyList<MadeLesson> made) =>
+        sources.IsCourse ? $"course-{MadeKey.Of(Makers.LessonId, k => k.Add("title", sources.Title).Each("lessons", [.. made.Select(m => m.Id)]))[..32]}" : $"lesson-{made[0].Id}";
 }

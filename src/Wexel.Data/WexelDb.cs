@@ -64,6 +64,7 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
             rendition.Property(r => r.State).HasConversion<string>();
             rendition.Property(r => r.Check).HasColumnType("jsonb");
             rendition.Property(r => r.Profile).HasColumnType("jsonb");
+            rendition.Property(r => r.MadeBy).HasColumnType("jsonb");
             rendition.HasOne(r => r.Batch).WithMany(b => b.Renditions).HasForeignKey(r => r.BatchId);
             rendition.HasIndex(r => r.State);
         });

@@ -8,7 +8,10 @@ using Microsoft.Extensions.Options;
 using Serilog;
 using Wexel.Core.Documents;
 using Wexel.Data;
-using Wexel.Data.Storage;
+using Wexel.Making;
+using Wexel.Making.Releasing;
+using Wexel.Making.Rendering;
+using Wexel.Making.Storage;
 using Wexel.Media.Tools;
 using Wexel.Server.Channel;
 using Wexel.Server.Demo;
@@ -79,9 +82,9 @@ builder.Services.AddSingleton(services =>
         throw new CannotStartException($"The folder for recordings and everything made (Wexel__Data), {folder}, cannot be made or written: {failed.Message} Let the user that Wexel runs as write there, or name another.");
     }
 });
-builder.Services.AddSingleton<DiskRoom>().AddSingleton<PictureTaker>().AddSingleton<LiveNews>().AddSingleton<PieceWriter>().AddSingleton<Finisher>().AddSingleton<SamplingTurn>().AddSingleton<RenditionEstimates>().AddSingleton<OpenedPages>().AddSingleton<MadeFileSender>().AddSingleton<KnownReleases>().AddSingleton<ReleasedFiles>().AddSingleton<NewLearners>().AddScoped<Mailer>();
+builder.Services.AddSingleton<DiskRoom>().AddSingleton<PictureTaker>().AddSingleton<LiveNews>().AddSingleton<PieceWriter>().AddSingleton(services => new MakingPlace(services.GetRequiredService<FileStore>(), services.GetRequiredService<IOptions<WexelOptions>>().Value.PlayerFolder)).AddSingleton<RenditionMaker>().AddSingleton<Packer>().AddSingleton<EpisodeMaker>().AddSingleton<SamplingTurn>().AddSingleton<RenditionEstimates>().AddSingleton<OpenedPages>().AddSingleton<MadeFileSender>().AddSingleton<KnownReleases>().AddSingleton<ReleasedFiles>().AddSingleton<NewLearners>().AddScoped<Mailer>();
 builder.Services.AddHttpClient<PackageSender>(http => http.Timeout = TimeSpan.FromMinutes(30));
-builder.Services.AddScoped<BringIn>().AddScoped<UploadKeeper>().AddScoped<Receiver>().AddScoped<LessonReels>().AddScoped<LessonSaver>().AddScoped<RenderPlans>().AddScoped<EstimateReader>().AddScoped<RenderQueue>().AddScoped<RenditionMaker>().AddScoped<BatchMail>().AddScoped<CheckOverrides>().AddScoped<ProfileShelf>().AddScoped<ProfileKeeper>().AddScoped<Packer>().AddScoped<EpisodeMaker>().AddScoped<FeedReader>().AddScoped<FeedKeeper>().AddScoped<HouseKeeper>().AddScoped<Releaser>().AddScoped<CourseReleaser>().AddScoped<ChannelReader>().AddScoped<ProgressKeeper>().AddScoped<MadeFileReader>().AddScoped<Space>().AddScoped<DemoSeed>();
+builder.Services.AddScoped<BringIn>().AddScoped<UploadKeeper>().AddScoped<Receiver>().AddScoped<LessonReels>().AddScoped<LessonSaver>().AddScoped<RenderPlans>().AddScoped<EstimateReader>().AddScoped<RenderQueue>().AddScoped<RenditionWork>().AddScoped<BatchMail>().AddScoped<CheckOverrides>().AddScoped<ProfileShelf>().AddScoped<ProfileKeeper>().AddScoped<EpisodeReleaser>().AddScoped<FeedReader>().AddScoped<FeedKeeper>().AddScoped<HouseKeeper>().AddScoped<Releaser>().AddScoped<CourseReleaser>().AddScoped<ChannelReader>().AddScoped<ProgressKeeper>().AddScoped<MadeFileReader>().AddScoped<Space>().AddScoped<DemoSeed>();
 
 // The build describes the API by starting this program without a database; then nothing works in the background.
 if (System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name != "GetDocument.Insider")

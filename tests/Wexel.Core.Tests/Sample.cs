@@ -1,3 +1,5 @@
+using Wexel.Core.Encoding;
+using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 
@@ -14,6 +16,17 @@ internal static class Sample
         [new SoundFacts("aac", 2, "stereo", 48000)]);
 
     internal static RecordingAnalysis Analysis() => new(null, [TimeSpan.Zero], 0.1, [], [], null, SoundSides.Same, 10, [], null, new Loudness(-20, 5, -3));
+
+    /// <summary>The key of a picture of a recording.</summary>
+    internal static string Key(PicturePlan picture) => Keys(new RenderPlan(TimeSpan.FromSeconds(65), [picture], null, Fast)).Pictures[0];
+
+    /// <summary>The key of a sound of a recording.</summary>
+    internal static string Key(SoundPlan sound) => Keys(new RenderPlan(TimeSpan.FromSeconds(65), [], sound, Fast)).Sound!;
+
+    /// <summary>The keys of what is made of a recording by a plan.</summary>
+    internal static RenditionKeys Keys(RenderPlan plan) => RenditionKeys.Of(plan, Reel.Of(Facts()).Map([]), ["hash"]);
+
+    private static FilePlan Fast => new(Container.Mp4, false, false, true, null);
 
     internal static RecordingFacts Sized(int width, int height)
     {

@@ -6,9 +6,9 @@ using System.Security.Cryptography;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Npgsql;
-using Wexel.Data.Storage;
+using Wexel.Core.Recordings;
+using Wexel.Making.Storage;
 using Wexel.Media.Tools;
-using Wexel.Server.Recordings;
 
 namespace Wexel.Server.Tests;
 
@@ -120,7 +120,7 @@ public sealed class FaultTests(ServerFixture fixture) : IClassFixture<ServerFixt
         var trainer = await fixture.SignedInAsync();
         var (bytes, hash) = await ClipAsync("2.3");
         // Where its pictures would go lies a file.
-        var blocked = new FileStore(fixture.Data, HalfMade.Beside).Folder(AnalysisJob.PicturesKey(hash));
+        var blocked = new FileStore(fixture.Data, HalfMade.Beside).Folder(RecordingKeys.Pictures(hash));
         if (Directory.Exists(blocked))
             Directory.Delete(blocked);
         Directory.CreateDirectory(Path.GetDirectoryName(blocked)!);
@@ -191,7 +191,7 @@ public sealed class FaultTests(ServerFixture fixture) : IClassFixture<ServerFixt
         await BroughtInAsync(trainer, bytes, hash);
         await trainer.UntilAsync($"/api/recordings/{hash}", LookedThrough);
         // A picture of the sheet went bad on the disk.
-        var pictures = new FileStore(fixture.Data, HalfMade.Beside).Folder(AnalysisJob.PicturesKey(hash));
+        var pictures = new FileStore(fixture.Data, HalfMade.Beside).Folder(RecordingKeys.Pictures(hash));
         var spoilt = Directory.EnumerateFiles(pictures).Order().First();
         await File.WriteAllTextAsync(spoilt, "", TestContext.Current.CancellationToken);
         (await trainer.PostAsync($"/api/recordings/{hash}/look-through", null)).EnsureSuccessStatusCode();

@@ -6,6 +6,7 @@ using System.Text;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
+using Wexel.Core.Documents;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Server.Setup;
@@ -264,7 +265,7 @@ public sealed class JourneyTests(ServerFixture fixture) : IClassFixture<ServerFi
         await using var db = await fixture.Server.Services.GetRequiredService<IDbContextFactory<WexelDb>>().CreateDbContextAsync();
         var lesson = await db.Lessons.FirstAsync(l => l.Id == id);
         var batch = new RenderBatch { RequestedBy = (await db.Users.FirstAsync(u => u.Email == ServerFixture.Trainer)).Id, RequestedAt = DateTimeOffset.UtcNow };
-        var rendition = new Rendition { LessonId = id, Revision = lesson.Revision, ProfileId = "web-720p", Profile = Json.Write(Core.Encoding.Profiles.Web720), BatchId = batch.Id, Batch = batch, EncodeKey = "", State = RenditionState.Working, SignOfLifeAt = DateTimeOffset.UtcNow.AddMinutes(-1), Attempts = attempts, RequestedAt = DateTimeOffset.UtcNow };
+        var rendition = new Rendition { LessonId = id, Revision = lesson.Revision, ProfileId = "web-720p", Profile = WexelJson.Write(Core.Encoding.Profiles.Web720), BatchId = batch.Id, Batch = batch, EncodeKey = "", State = RenditionState.Working, SignOfLifeAt = DateTimeOffset.UtcNow.AddMinutes(-1), Attempts = attempts, RequestedAt = DateTimeOffset.UtcNow };
         db.Renditions.Add(rendition);
         await db.SaveChangesAsync();
         return rendition.Id;

@@ -2,7 +2,7 @@ using System.Diagnostics;
 using System.Net.Http.Headers;
 using System.Net.Http.Json;
 using System.Text.Json;
-using Wexel.Data.Storage;
+using Wexel.Making.Storage;
 using Wexel.Media.Tools;
 using Wexel.Server.Setup;
 

@@ -10,7 +10,7 @@ using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Http;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Options;
-using Wexel.Data.Storage;
+using Wexel.Making.Storage;
 using Wexel.Server.Setup;
 using Wexel.Server.Uploads;
 

@@ -17,4 +17,11 @@ public static class WexelJson
         options.NumberHandling = JsonNumberHandling.Strict;
         return options;
     }
+
+    /// <summary>A value as JSON.</summary>
+    public static string Write<T>(T value) => JsonSerializer.Serialize(value, Options);
+
+    /// <summary>A value from JSON.</summary>
+    /// <exception cref="JsonException">It is none, or says nothing.</exception>
+    public static T Read<T>(string json) => JsonSerializer.Deserialize<T>(json, Options) ?? throw new JsonException("There is nothing but null.");
 }

@@ -1,28 +1,29 @@
 using Wexel.Core.Captions;
+using Wexel.Core.Keys;
 using Wexel.Core.Packages;
 
 namespace Wexel.Core.Feeds;
 
 /// <summary>An episode's files for a folder.</summary>
 /// <param name="Entry">The episode.</param>
-/// <param name="MediaPath">Where its file lies.</param>
+/// <param name="Media">Its file.</param>
 /// <param name="Captions">Its captions, in lesson time; empty where there are none.</param>
-public sealed record EpisodeSources(FeedEntry Entry, string MediaPath, IReadOnlyList<Cue> Captions);
+public sealed record EpisodeSources(FeedEntry Entry, KeyedFile Media, IReadOnlyList<Cue> Captions);
 
 /// <summary>A whole feed as a folder for a plain web server.</summary>
 public static class FeedFolder
 {
     /// <summary>All files of the folder, the feed first.</summary>
     /// <param name="feed">The feed, whose folder is the address under which the files will lie.</param>
-    /// <param name="artworkPath">Where the artwork lies.</param>
+    /// <param name="artwork">The artwork.</param>
     /// <param name="episodes">The files of its episodes.</param>
-    public static IReadOnlyList<PackageFile> Plan(FeedSources feed, string artworkPath, IReadOnlyList<EpisodeSources> episodes)
+    public static IReadOnlyList<PackageFile> Plan(FeedSources feed, KeyedFile artwork, IReadOnlyList<EpisodeSources> episodes)
     {
         var address = new Uri(feed.Folder, FeedFiles.Feed).AbsoluteUri;
         var files = new List<PackageFile>
         {
             new(FeedFiles.Feed, $"The feed. Its address, {address}, is what people subscribe to and what a directory is given.", new PackageContent.Text(System.Text.Encoding.UTF8.GetString(FeedDocument.Write(feed))), IsThePageToLink: true),
-            new(feed.Artwork, "The artwork.", new PackageContent.Copy(artworkPath, AlreadyCompressed: true)),
+            new(feed.Artwork, "The artwork.", new PackageContent.Copy(artwork, AlreadyCompressed: true)),
         };
         foreach (var (entry, media, captions) in episodes)
         {

@@ -1,3 +1,5 @@
+using Wexel.Core.Keys;
+
 namespace Wexel.Core.Kit;
 
 /// <summary>How a picture's colours are kept.</summary>
@@ -20,4 +22,9 @@ public enum ImageColour
 /// <param name="Colour">How its colours are kept.</param>
 /// <param name="Transparent">Whether it has an alpha channel.</param>
 /// <param name="Bytes">Its size, in bytes.</param>
-public sealed record ImageFacts(string Format, int Width, int Height, ImageColour Colour, bool Transparent, long Bytes);
+public sealed record ImageFacts(string Format, int Width, int Height, ImageColour Colour, bool Transparent, long Bytes)
+{
+    /// <summary>The key of a picture that somebody gave.</summary>
+    /// <param name="hash">The SHA-256 of its bytes.</param>
+    public static string Key(string hash) => MadeKey.Of(Makers.Image, k => k.Add("bytes", hash));
+}

@@ -1,14 +1,15 @@
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
+using Wexel.Core.Keys;
 
 namespace Wexel.Core.Packages;
 
 /// <summary>What the files of one lesson are made from.</summary>
 /// <param name="Lesson">The lesson; the addresses of video and poster are set by the package.</param>
-/// <param name="VideoPath">The rendition.</param>
-/// <param name="PosterPath">The poster, or null.</param>
+/// <param name="Video">The rendition.</param>
+/// <param name="Poster">The poster, or null.</param>
 /// <param name="Pieces">Where the rendition is a playlist: all files of its folder, relative to it, the playlist among them; otherwise null.</param>
-public sealed record LessonSources(PlayerLesson Lesson, string VideoPath, string? PosterPath, IReadOnlyList<string>? Pieces = null);
+public sealed record LessonSources(PlayerLesson Lesson, KeyedFile Video, KeyedFile? Poster, IReadOnlyList<string>? Pieces = null);
 
 /// <summary>The files of one lesson and of the player, as they stand in every package.</summary>
 public static class LessonFiles
@@ -17,7 +18,7 @@ public static class LessonFiles
     public const string Page = "index.html";
 
     /// <summary>The video's name: its ending says what it is.</summary>
-    private static string Video(LessonSources sources) => sources.Pieces is null ? "lesson" + Path.GetExtension(sources.VideoPath) : PiecesFolder + Path.GetFileName(sources.VideoPath);
+    private static string Video(LessonSources sources) => sources.Pieces is null ? "lesson" + Path.GetExtension(sources.Video.Path) : PiecesFolder + Path.GetFileName(sources.Video.Path);
 
     /// <summary>The folder of a lesson that is loaded piece by piece, with a slash at its end.</summary>
     public const string PiecesFolder = "stream/";
@@ -35,13 +36,13 @@ public static class LessonFiles
     /// <param name="pageIsLinked">Whether the page is the one to link.</param>
     public static IReadOnlyList<PackageFile> Of(LessonSources sources, string folder, string player, string pagePurpose, bool pageIsLinked)
     {
-        var lesson = sources.Lesson with { Video = Video(sources), Poster = sources.PosterPath is null ? null : Poster, ReportTo = null, Embedded = false };
+        var lesson = sources.Lesson with { Video = Video(sources), Poster = sources.Poster is null ? null : Poster, ReportTo = null, Embedded = false };
         var files = new List<PackageFile>
         {
             new(folder + Page, pagePurpose, new PackageContent.Text(PlayerPage.Html(lesson, player)), pageIsLinked),
         };
         files.AddRange(Videos(sources).Select(f => f with { Path = folder + f.Path }));
-        if (sources.PosterPath is { } poster)
+        if (sources.Poster is { } poster)
             files.Add(new(folder + Poster, "The picture that stands there before the lesson plays.", new PackageContent.Copy(poster, AlreadyCompressed: true)));
         if (lesson.Captions is { } captions)
             files.Add(new(folder + "captions.vtt", "The captions as a WebVTT file, for other players. The page has them inside.", new PackageContent.Text(WebVttText.Write(captions.Cues))));
@@ -51,20 +52,20 @@ public static class LessonFiles
     }
 
     private static IEnumerable<PackageFile> Videos(LessonSources sources) => sources.Pieces is not { } pieces
-        ? [new(Video(sources), "The lesson's video. The page plays it; it also plays by itself.", new PackageContent.Copy(sources.VideoPath, AlreadyCompressed: true))]
-        : OfPieces(sources.VideoPath, pieces);
+        ? [new(Video(sources), "The lesson's video. The page plays it; it also plays by itself.", new PackageContent.Copy(sources.Video, AlreadyCompressed: true))]
+        : OfPieces(sources.Video, pieces);
 
     /// <summary>A lesson that is loaded piece by piece.</summary>
-    /// <param name="playlist">Where the playlist lies that is linked.</param>
+    /// <param name="playlist">The playlist that is linked, with the key of its folder.</param>
     /// <param name="pieces">All files of its folder, relative to it.</param>
-    public static IEnumerable<PackageFile> OfPieces(string playlist, IReadOnlyList<string> pieces) =>
+    public static IEnumerable<PackageFile> OfPieces(KeyedFile playlist, IReadOnlyList<string> pieces) =>
         pieces.Select(piece => new PackageFile(
-            PiecesFolder + piece, piece == Path.GetFileName(playlist) ? "The lesson's video as a playlist (HLS). The page plays it; players that know HLS do too." : "A piece of the video. The playlist names it.",
-            new PackageContent.Copy(Path.Combine(Path.GetDirectoryName(playlist)!, piece), AlreadyCompressed: piece.EndsWith(".m4s", StringComparison.Ordinal))));
+            PiecesFolder + piece, piece == Path.GetFileName(playlist.Path) ? "The lesson's video as a playlist (HLS). The page plays it; players that know HLS do too." : "A piece of the video. The playlist names it.",
+            new PackageContent.Copy(new KeyedFile(Path.Combine(Path.GetDirectoryName(playlist.Path)!, piece), playlist.Key + "/" + piece), AlreadyCompressed: piece.EndsWith(".m4s", StringComparison.Ordinal))));
 
     /// <summary>The player's files, once a package.</summary>
-    /// <param name="playerFiles">Paths relative to the player's folder, and where they lie.</param>
+    /// <param name="playerFiles">Paths relative to the player's folder, and the files.</param>
     /// <param name="inPieces">Whether a lesson is loaded piece by piece; what does that is large, and not needed otherwise.</param>
-    public static IEnumerable<PackageFile> OfPlayer(IReadOnlyList<(string Path, string Source)> playerFiles, bool inPieces = false) =>
+    public static IEnumerable<PackageFile> OfPlayer(IReadOnlyList<(string Path, KeyedFile Source)> playerFiles, bool inPieces = false) =>
         playerFiles.Where(f => inPieces || f.Path != PlayerPage.PiecesScript).Select(f => new PackageFile(PlayerFolder + f.Path, "Part of the player. The page needs it.", new PackageContent.Copy(f.Source, AlreadyCompressed: f.Path.EndsWith(".woff2", StringComparison.Ordinal))));
 }

@@ -1,3 +1,5 @@
+using Wexel.Core.Keys;
+
 namespace Wexel.Core.Packages;
 
 /// <summary>A file in a package: where it lies, what it is for, and what it is made of.</summary>
@@ -15,7 +17,7 @@ public abstract record PackageContent
     public sealed record Text(string Value) : PackageContent;
 
     /// <summary>A copy of a file that was made before.</summary>
-    /// <param name="SourcePath">Where that file lies.</param>
+    /// <param name="Source">That file.</param>
     /// <param name="AlreadyCompressed">Whether packing it tighter would gain nothing.</param>
-    public sealed record Copy(string SourcePath, bool AlreadyCompressed) : PackageContent;
+    public sealed record Copy(KeyedFile Source, bool AlreadyCompressed) : PackageContent;
 }

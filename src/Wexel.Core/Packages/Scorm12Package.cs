@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Reflection;
+using Wexel.Core.Keys;
 
 namespace Wexel.Core.Packages;
 
@@ -8,7 +9,7 @@ namespace Wexel.Core.Packages;
 /// <param name="Title">The course's title, or the lesson's where it stands alone.</param>
 /// <param name="Lessons">The lessons in the trainer's order; at least one.</param>
 /// <param name="PlayerFiles">The player's files, as paths relative to its folder and where they lie.</param>
-public sealed record Scorm12Sources(string Identifier, string Title, IReadOnlyList<LessonSources> Lessons, IReadOnlyList<(string Path, string Source)> PlayerFiles);
+public sealed record Scorm12Sources(string Identifier, string Title, IReadOnlyList<LessonSources> Lessons, IReadOnlyList<(string Path, KeyedFile Source)> PlayerFiles);
 
 /// <summary>
 /// A package for learning systems after SCORM 1.2: a content aggregation whose items are the lessons (Content Aggregation Model,

@@ -1,4 +1,5 @@
 using System.Text;
+using Wexel.Core.Keys;
 
 namespace Wexel.Core.Packages;
 
@@ -8,7 +9,7 @@ public static class WebFolder
     /// <summary>All files of the folder, the page to link first.</summary>
     /// <param name="sources">The lesson.</param>
     /// <param name="playerFiles">The player's files, as paths relative to its folder and where they lie.</param>
-    public static IReadOnlyList<PackageFile> Plan(LessonSources sources, IReadOnlyList<(string Path, string Source)> playerFiles)
+    public static IReadOnlyList<PackageFile> Plan(LessonSources sources, IReadOnlyList<(string Path, KeyedFile Source)> playerFiles)
     {
         List<PackageFile> files =
         [

@@ -779,11 +779,11 @@ namespace Wexel.Data.Migrations
                     b.Property<Guid>("LessonId")
                         .HasColumnType("uuid");
 
+                    b.Property<string>("MadeBy")
+                        .HasColumnType("jsonb");
+
                     b.Property<double>("Place")
                         .HasColumnType("double precision");
-
-                    b.Property<string>("PosterKey")
-                        .HasColumnType("text");
 
                     b.Property<string>("Profile")
                         .IsRequired()

@@ -64,8 +64,8 @@ public sealed class Rendition
     /// <summary>The key over everything that is encoded for it; files with other titles and chapters are made of the same.</summary>
     public required string EncodeKey { get; set; }
 
-    /// <summary>The key under which its poster lies; null for sound alone.</summary>
-    public string? PosterKey { get; set; }
+    /// <summary>The <see cref="Core.Encoding.MadeBy"/> as JSON; null until it is made.</summary>
+    public string? MadeBy { get; set; }
 
     /// <summary>The key of the finished file.</summary>
     public string? FileKey { get; set; }

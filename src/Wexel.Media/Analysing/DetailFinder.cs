@@ -9,9 +9,6 @@ namespace Wexel.Media.Analysing;
 /// <summary>Looks at the pictures of a recording in full size: what there is to read on them, and how much of it is left when they are delivered smaller.</summary>
 public static class DetailFinder
 {
-    /// <summary>The maker's name and version for the result's key.</summary>
-    public const string Maker = "detail/1";
-
     private const int SamplesPerSecond = 2;
 
     /// <summary>Goes over the recording once. Pictures on which nothing changed are one.</summary>

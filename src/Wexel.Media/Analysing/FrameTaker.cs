@@ -8,9 +8,6 @@ namespace Wexel.Media.Analysing;
 /// <summary>Takes single frames of a recording as small pictures, some in a row at once, since finding the place costs most.</summary>
 public static class FrameTaker
 {
-    /// <summary>The maker's name and version for a bundle's key.</summary>
-    public const string Maker = "frames/1";
-
     /// <summary>How many frames are taken at once.</summary>
     public const int InARow = 30;
 

@@ -6,9 +6,6 @@ namespace Wexel.Media.Analysing;
 /// <summary>Puts the pictures of a run sheet many to a file, one below the other: a page that scrolls asks seldom, and what comes next is there.</summary>
 public static class PictureStrips
 {
-    /// <summary>The maker's name and version for the folder's key.</summary>
-    public const string Maker = "strips/1";
-
     /// <summary>How many pictures stand in a file; the last file is filled up with black.</summary>
     public const int Pictures = 20;
 

@@ -8,9 +8,6 @@ namespace Wexel.Media.Analysing;
 /// <summary>Looks through a recording once: pictures for the run sheet, where the screen stands still, black borders, peaks, levels and loudness.</summary>
 public static class RecordingAnalyser
 {
-    /// <summary>The maker's name and version for the result's key.</summary>
-    public const string Maker = "analysis/2";
-
     /// <summary>The width of the pictures that are kept, in pixels.</summary>
     public const int PictureWidth = 320;
 

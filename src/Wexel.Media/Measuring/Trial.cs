@@ -24,9 +24,6 @@ public sealed record TrialMeasured(PictureSize Size, FrameRate Grid, SampleWindo
 /// <summary>Tries a picture's settings on a few seconds of a lesson: encoded as all of it would be, and held against its source frame by frame.</summary>
 public static partial class Trial
 {
-    /// <summary>The maker's name and version, for the key of what is made.</summary>
-    public const string Maker = "trial/2";
-
     /// <summary>Encodes, or copies where the plan does, and measures.</summary>
     /// <param name="plan">The picture's plan.</param>
     /// <param name="even">The recording's frames where the picture is copied; otherwise of no account.</param>

@@ -15,7 +15,14 @@ public sealed record WrittenFile(string Path, long Bytes, string Purpose, bool I
 /// <summary>Writes planned packages to disk.</summary>
 public static class PackageWriter
 {
+    /// <summary>The earliest time that a ZIP can tell.</summary>
+    private static readonly DateTimeOffset Earliest = new(1980, 1, 1, 0, 0, 0, TimeSpan.Zero);
+
     private static readonly UTF8Encoding Utf8 = new(encoderShouldEmitUTF8Identifier: false);
+
+    /// <summary>What a package holds, before it is written or after.</summary>
+    public static IReadOnlyList<WrittenFile> List(IReadOnlyList<PackageFile> files) =>
+        [.. files.Select(f => Written(f, f.Content is PackageContent.Copy copy ? new FileInfo(copy.Source.Path).Length : Utf8.GetByteCount(((PackageContent.Text)f.Content).Value)))];
 
     /// <summary>Writes a folder: under a temporary name beside it first, so that it is whole or not there.</summary>
     /// <exception cref="IOException">The folder is there already, or cannot be written.</exception>
@@ -65,7 +72,10 @@ public static class PackageWriter
         foreach (var file in files)
         {
             var packed = file.Content is PackageContent.Copy { AlreadyCompressed: true } ? CompressionLevel.NoCompression : CompressionLevel.Optimal;
-            await using var entry = await zip.CreateEntry(file.Path, packed).OpenAsync(cancel);
+            var entered = zip.CreateEntry(file.Path, packed);
+            // The same files are the same package, whenever it is made.
+            entered.LastWriteTime = Earliest;
+            await using var entry = await entered.OpenAsync(cancel);
             written.Add(Written(file, await CopyAsync(file.Content, entry, cancel)));
         }
 
@@ -76,7 +86,7 @@ public static class PackageWriter
     {
         if (content is PackageContent.Copy copy)
         {
-            await using var source = File.OpenRead(copy.SourcePath);
+            await using var source = File.OpenRead(copy.Source.Path);
             await source.CopyToAsync(target, cancel);
             return source.Length;
         }

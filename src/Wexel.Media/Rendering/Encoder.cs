@@ -7,12 +7,6 @@ namespace Wexel.Media.Rendering;
 /// <summary>Encodes pictures and sounds: the recordings are decoded once for all of them.</summary>
 public static class Encoder
 {
-    /// <summary>The maker's name and version for the key of an encoded picture.</summary>
-    public const string PictureMaker = "picture/3";
-
-    /// <summary>The maker's name and version for the key of an encoded sound.</summary>
-    public const string SoundMaker = "encoded-sound/2";
-
     private const int MostCorrections = 4;
     private const double Grows = 1.05;
 

@@ -27,12 +27,6 @@ public sealed record CaptionsInside(string WebVtt, string Language);
 /// <summary>Finishes renditions: what was encoded is copied into the file that learners get, with title and chapters. Nothing is encoded.</summary>
 public static class Finishing
 {
-    /// <summary>The maker's name and version for the finished file's key.</summary>
-    public const string Maker = "finish/2";
-
-    /// <summary>The maker's name and version for an episode's key.</summary>
-    public const string EpisodeMaker = "episode/2";
-
     /// <summary>How a finished file is called; of a folder of pieces, the playlist that is linked, in a folder of its own.</summary>
     public static string FileName(Container container) => ContainerFacts.Of(container) is { IsFolder: true } ? LessonFiles.PiecesFolder + HlsFolder.Master : "lesson" + ContainerFacts.Of(container).Ending;
 

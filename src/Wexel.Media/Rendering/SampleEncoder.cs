@@ -9,9 +9,6 @@ namespace Wexel.Media.Rendering;
 /// <summary>Encodes some seconds of a lesson as all of it would be encoded.</summary>
 public static class SampleEncoder
 {
-    /// <summary>The maker's name and version, for the key of what was measured.</summary>
-    public const string Maker = "samples/4";
-
     /// <summary>Encodes samples one after the other and measures them; all pictures of a sample in one pass, as they will be.</summary>
     /// <param name="plans">The pictures' plans; one or more of the same lesson.</param>
     /// <param name="inputs">What they are made from.</param>

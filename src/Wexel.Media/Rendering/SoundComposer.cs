@@ -12,9 +12,6 @@ namespace Wexel.Media.Rendering;
 /// <summary>Puts the sound of a lesson together as one lossless file, from which every rendition's sound is encoded.</summary>
 public static class SoundComposer
 {
-    /// <summary>The maker's name and version for the sound's key.</summary>
-    public const string Maker = "sound/3";
-
     /// <summary>Samples a second of the lossless file, whatever is made of it.</summary>
     public const int Rate = LoudnessMeter.Rate;
 

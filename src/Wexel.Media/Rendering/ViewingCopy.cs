@@ -6,9 +6,6 @@ namespace Wexel.Media.Rendering;
 /// <summary>Makes a copy for the trainer's own page where the browser cannot play the recording.</summary>
 public static class ViewingCopy
 {
-    /// <summary>The maker's name and version for the copy's key.</summary>
-    public const string Maker = "viewing-copy/1";
-
     /// <summary>At most 720 lines, made quickly, with a key frame each second so that seeking is quick. Never delivered.</summary>
     /// <exception cref="ToolFailedException">The recording could not be read to its end.</exception>
     public static Task MakeAsync(RecordingFacts facts, string inputPath, string outputPath, IProgress<TimeSpan>? progress, Action<int>? started, CancellationToken cancel)

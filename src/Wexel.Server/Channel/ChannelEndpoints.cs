@@ -5,6 +5,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Wexel.Core;
+using Wexel.Core.Documents;
 using Wexel.Core.Outlets;
 using Wexel.Core.Packages;
 using Wexel.Data;
@@ -59,7 +60,7 @@ internal static class ChannelEndpoints
             return NoPage("Please sign in", "This lesson is for signed-in people.", (signIn, embedded ? "Open and sign in" : "Sign in"), StatusCodes.Status401Unauthorized);
         }
 
-        var player = Json.Read<PlayerLesson>(release.Player) with { Embedded = embedded };
+        var player = WexelJson.Read<PlayerLesson>(release.Player) with { Embedded = embedded };
         var place = embedded ? null : await reader.PlaceAsync(release, http.User.Identity?.IsAuthenticated == true, cancel);
         return Page(PlayerPage.Html(player, "/player/", place, reader.Preview(release)?.HeadTags(new Uri(options.Value.PublicAddress, "oembed")) ?? ""));
     }
@@ -120,7 +121,7 @@ internal static class ChannelEndpoints
     private static ProblemHttpResult Unusable() => Problems.Of(new Problem("progress-unusable", "A report holds at most 2,000 ranges, each a start and an end in milliseconds."), StatusCodes.Status400BadRequest);
 
     private static ProgressState State(LearnerRecord record, string opened) =>
-        new(Json.Read<IReadOnlyList<IReadOnlyList<long>>>(record.Watched), (long)record.Position.TotalMilliseconds, record.SeenShare, record.CompletedAt is not null, opened);
+        new(WexelJson.Read<IReadOnlyList<IReadOnlyList<long>>>(record.Watched), (long)record.Position.TotalMilliseconds, record.SeenShare, record.CompletedAt is not null, opened);
 
     private static bool MaySee(Visibility visibility, ClaimsPrincipal user) => visibility == Visibility.WithLink || user.Identity?.IsAuthenticated == true;
 

@@ -2,6 +2,7 @@ using System.Threading.RateLimiting;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
+using Wexel.Core.Documents;
 using Wexel.Core.Learning;
 using Wexel.Core.Timing;
 using Wexel.Data;
@@ -46,8 +47,8 @@ internal sealed class ProgressKeeper(WexelDb db, NewLearners newcomers, OpenedPa
         }
 
         var passed = now > since ? now - since : TimeSpan.Zero;
-        var attendance = Completion.Judge(WatchPace.After(Ranges(Json.Read<IReadOnlyList<IReadOnlyList<long>>>(record.Watched)), Ranges(report.Watched), passed), length);
-        record.Watched = Json.Write(attendance.Watched.Select(r => new[] { (long)r.Start.TotalMilliseconds, (long)r.End.TotalMilliseconds }));
+        var attendance = Completion.Judge(WatchPace.After(Ranges(WexelJson.Read<IReadOnlyList<IReadOnlyList<long>>>(record.Watched)), Ranges(report.Watched), passed), length);
+        record.Watched = WexelJson.Write(attendance.Watched.Select(r => new[] { (long)r.Start.TotalMilliseconds, (long)r.End.TotalMilliseconds }));
         record.Position = TimeSpan.FromMilliseconds(Math.Clamp(report.Position, 0, (long)length.TotalMilliseconds));
         record.Name = learner.Name;
         record.SeenShare = attendance.SeenShare;

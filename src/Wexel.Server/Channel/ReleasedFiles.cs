@@ -2,9 +2,8 @@ using Microsoft.AspNetCore.Authentication;
 using Wexel.Core.Encoding;
 using Wexel.Core.Outlets;
 using Wexel.Core.Packages;
-using Wexel.Data.Storage;
+using Wexel.Making.Storage;
 using Wexel.Media.Rendering;
-using Wexel.Server.Rendering;
 using Wexel.Server.Serving;
 
 namespace Wexel.Server.Channel;
@@ -49,7 +48,7 @@ internal sealed class ReleasedFiles(KnownReleases releases, MadeFileSender files
         if (await AllowedAsync(http) is not { } release)
             return;
         if (release.PosterKey is { } key)
-            await files.SendAsync(http, key, PlannedRender.PosterName, "image/jpeg");
+            await files.SendAsync(http, key, MadeNames.Poster, "image/jpeg");
         else
             http.Response.StatusCode = StatusCodes.Status404NotFound;
     }

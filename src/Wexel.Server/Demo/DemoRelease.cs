@@ -1,6 +1,7 @@
 using Hangfire;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
+using Wexel.Core.Documents;
 using Wexel.Core.Outlets;
 using Wexel.Core.Recordings;
 using Wexel.Data;
@@ -56,8 +57,8 @@ internal sealed class DemoRelease(WexelDb db, RenderQueue queue, Releaser releas
         var file = Path.Combine(options.Value.Demo!, "play-throughs.json");
         if (!File.Exists(file))
             return;
-        var length = Json.Read<RecordingFacts>(lesson.Recording!.Facts).Length;
-        foreach (var played in Json.Read<List<PlayThrough>>(await File.ReadAllTextAsync(file, cancel)).Where(p => p.Lesson == lesson.Title))
+        var length = WexelJson.Read<RecordingFacts>(lesson.Recording!.Facts).Length;
+        foreach (var played in WexelJson.Read<List<PlayThrough>>(await File.ReadAllTextAsync(file, cancel)).Where(p => p.Lesson == lesson.Title))
         {
             var person = await db.Users.FirstAsync(u => u.Email == played.Learner, cancel);
             // They had the page open for as long as the lesson is.

@@ -4,13 +4,14 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
+using Wexel.Core.Documents;
 using Wexel.Core.Feeds;
 using Wexel.Core.Lessons;
 using Wexel.Core.Outlets;
 using Wexel.Core.Timing;
 using Wexel.Data;
 using Wexel.Data.Model;
-using Wexel.Data.Storage;
+using Wexel.Making.Storage;
 using Wexel.Server.Feeds;
 using Wexel.Server.Kit;
 using Wexel.Server.Lessons;
@@ -63,7 +64,7 @@ internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManag
                 db.Outlets.Add(outlet);
         }
 
-        var lessons = Json.Read<List<DemoLesson>>(await File.ReadAllTextAsync(Path.Combine(folder, "lessons.json"), cancel));
+        var lessons = WexelJson.Read<List<DemoLesson>>(await File.ReadAllTextAsync(Path.Combine(folder, "lessons.json"), cancel));
         // Courses are in the order of their numbers, which say when they were made, in milliseconds.
         var courses = await db.Courses.ToListAsync(cancel);
         foreach (var (i, title) in lessons.Select(l => l.Course).Distinct().Index().Where(c => courses.All(known => known.Title != c.Item)))

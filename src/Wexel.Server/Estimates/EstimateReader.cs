@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Wexel.Core.Encoding;
 using Wexel.Core.Outlets;
 using Wexel.Data;
+using Wexel.Making.Lessons;
 using Wexel.Server.Kit;
 using Wexel.Server.Releases;
 using Wexel.Server.Rendering;
@@ -22,9 +23,9 @@ internal sealed class EstimateReader(WexelDb db, RenditionEstimates estimates, R
     private HostingPlan? _plan;
     private List<OutletLimits>? _limits;
 
-    internal async Task<EstimateView> OfAsync(PlannedRender planned, CancellationToken cancel) => await OfAsync(planned, await estimates.OfAsync(planned, cancel), cancel);
+    internal async Task<EstimateView> OfAsync(PlannedRendition planned, CancellationToken cancel) => await OfAsync(planned, await estimates.OfAsync(planned, cancel), cancel);
 
-    internal async Task<EstimateView> OfAsync(PlannedRender planned, RenderEstimate estimate, CancellationToken cancel)
+    internal async Task<EstimateView> OfAsync(PlannedRendition planned, RenderEstimate estimate, CancellationToken cancel)
     {
         if (!_slowness.TryGetValue(estimate.Sampled, out var slowness))
             _slowness[estimate.Sampled] = slowness = await plans.SlownessAsync(estimate.Sampled, cancel);

@@ -2,14 +2,14 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
 using Wexel.Core.Captions;
+using Wexel.Core.Documents;
 using Wexel.Core.Feeds;
 using Wexel.Core.Kit;
 using Wexel.Core.Packages;
 using Wexel.Data;
 using Wexel.Data.Model;
-using Wexel.Data.Storage;
-using Wexel.Media.Packaging;
-using Wexel.Server.Releases;
+using Wexel.Making.Releasing;
+using Wexel.Making.Storage;
 using Wexel.Server.Setup;
 
 namespace Wexel.Server.Feeds;
@@ -21,7 +21,6 @@ internal sealed record FeedEpisode(Guid LessonId, string Title, DateTimeOffset P
 /// <summary>The trainer's side of podcast feeds.</summary>
 internal static class FeedEndpoints
 {
-    private const string FolderMaker = "feed-folder/1";
 
     internal static void MapFeeds(this IEndpointRouteBuilder routes)
     {
@@ -60,7 +59,7 @@ internal static class FeedEndpoints
         return WithFeedAsync(id, reader, db, feed => keeper.TakeArtworkAsync(feed, request.Body, cancel), cancel);
     }
 
-    private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> FolderAsync(Guid id, string? address, FeedReader reader, FileStore store, WexelDb db, CancellationToken cancel)
+    private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> FolderAsync(Guid id, string? address, FeedReader reader, FileStore store, Packer packer, WexelDb db, CancellationToken cancel)
     {
         if (!Uri.TryCreate(address?.TrimEnd('/') + "/", UriKind.Absolute, out var folder) || folder.Scheme is not ("http" or "https"))
             return Problems.Of(new Problem("feed-address-unusable", "Write the address where the folder will lie, such as https://intranet.example/listening/.", "address"));
@@ -69,16 +68,14 @@ internal static class FeedEndpoints
         var sources = await reader.SourcesAsync(feed, folder, cancel);
         var releases = await db.Releases.AsNoTracking().Where(r => r.OutletId == id && r.Episode != null).ToDictionaryAsync(r => r.Token, cancel);
         // What was released after the entries were read is left to the next folder.
-        EpisodeSources[] episodes = [.. sources.Entries.Where(e => releases.ContainsKey(e.Episode.Name)).Select(e => new EpisodeSources(
-            e, store.Derived(releases[e.Episode.Name].FileKey, EpisodeMaker.FileName + FeedFiles.Ending(sources.Settings.Media)), Captions(releases[e.Episode.Name])))];
-        var key = DerivedKey.Of(FolderMaker, sources, feed.ArtworkKey, releases.Values.OrderBy(r => r.Token, StringComparer.Ordinal).Select(r => new { r.FileKey, r.Player }));
-        var zip = store.Derived(key, Packer.PackageName);
-        if (!File.Exists(zip))
-            await PackageWriter.WriteZipAsync(FeedFolder.Plan(sources, store.Derived(feed.ArtworkKey, FeedKeeper.ArtworkFile), episodes), zip, cancel);
+        EpisodeSources[] episodes = [.. sources.Entries.Where(e => releases.ContainsKey(e.Episode.Name)).Select(e => (Entry: e, Release: releases[e.Episode.Name])).Select(e =>
+            new EpisodeSources(e.Entry, store.Keyed(e.Release.FileKey, MadeNames.Episode(sources.Settings.Media)), Captions(e.Release)))];
+        var made = await packer.PackAsync(FeedFolder.Plan(sources, store.Keyed(feed.ArtworkKey, MadeNames.Artwork), episodes), cancel);
+        var zip = store.Derived(made.Key, MadeNames.Package);
         return TypedResults.PhysicalFile(zip, "application/zip", sources.Settings.Title + ".zip", enableRangeProcessing: true);
     }
 
-    internal static IReadOnlyList<Cue> Captions(Release release) => Json.Read<PlayerLesson>(release.Player).Captions?.Cues ?? [];
+    internal static IReadOnlyList<Cue> Captions(Release release) => WexelJson.Read<PlayerLesson>(release.Player).Captions?.Cues ?? [];
 
     private static async Task<Results<Ok<FeedView>, ProblemHttpResult>> WithFeedAsync(Guid id, FeedReader reader, WexelDb db, Func<PodcastFeed, Task<Problem?>> change, CancellationToken cancel)
     {
@@ -96,6 +93,6 @@ internal static class FeedEndpoints
         return new FeedView(
             feed.OutletId, sources.Settings, new Uri(reader.Folder(feed), FeedFiles.Feed).AbsoluteUri, new Uri(reader.Folder(feed), $"{sources.Artwork}?v={feed.ArtworkKey[..8]}").PathAndQuery, feed.ArtworkIsOwn,
             [.. sources.Entries.OrderBy(e => e.Season).ThenBy(e => e.Number).Select(e => new FeedEpisode(lessons.GetValueOrDefault(e.Episode.Name), e.Episode.Title, e.PublishedAt, e.Season, e.Number, e.Episode.Length, e.Episode.Bytes))],
-            FeedCheck.Of(FeedDocument.Write(sources), Json.Read<ImageFacts>(feed.Artwork)));
+            FeedCheck.Of(FeedDocument.Write(sources), WexelJson.Read<ImageFacts>(feed.Artwork)));
     }
 }

@@ -4,13 +4,12 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Net.Http.Headers;
 using Wexel.Core.Captions;
+using Wexel.Core.Documents;
 using Wexel.Core.Feeds;
 using Wexel.Data;
 using Wexel.Data.Model;
-using Wexel.Data.Storage;
-using Wexel.Server.Releases;
+using Wexel.Making.Storage;
 using Wexel.Server.Serving;
-using Wexel.Server.Setup;
 
 namespace Wexel.Server.Feeds;
 
@@ -52,17 +51,17 @@ internal static class FeedFileEndpoints
     private static async Task<IResult> ArtworkAsync(string token, string ending, WexelDb db, FileStore store, CancellationToken cancel) =>
         await FindAsync(token, db, cancel) is not { } feed || !FeedReader.ArtworkName(feed).EndsWith(ending, StringComparison.Ordinal)
             ? TypedResults.NotFound()
-            : TypedResults.PhysicalFile(store.Derived(feed.ArtworkKey, FeedKeeper.ArtworkFile), FeedReader.ArtworkType(feed), entityTag: new EntityTagHeaderValue($"\"{feed.ArtworkKey}\""), enableRangeProcessing: true);
+            : TypedResults.PhysicalFile(store.Derived(feed.ArtworkKey, MadeNames.Artwork), FeedReader.ArtworkType(feed), entityTag: new EntityTagHeaderValue($"\"{feed.ArtworkKey}\""), enableRangeProcessing: true);
 
     private static async Task<IResult> OfEpisodeAsync(string token, string name, WexelDb db, Func<FeedSettings, Release, Episode, IResult> answer, CancellationToken cancel)
     {
         var feed = await FindAsync(token, db, cancel);
         var release = feed is null ? null : await db.Releases.AsNoTracking().FirstOrDefaultAsync(r => r.OutletId == feed.OutletId && r.Token == name && r.Episode != null, cancel);
-        return release is null ? TypedResults.NotFound() : answer(Json.Read<FeedSettings>(feed!.Settings), release, Json.Read<Episode>(release.Episode!));
+        return release is null ? TypedResults.NotFound() : answer(WexelJson.Read<FeedSettings>(feed!.Settings), release, WexelJson.Read<Episode>(release.Episode!));
     }
 
     private static PhysicalFileHttpResult Media(FileStore store, Release release, FeedMedia media) => TypedResults.PhysicalFile(
-        store.Derived(release.FileKey, EpisodeMaker.FileName + FeedFiles.Ending(media)), FeedFiles.MediaType(media), entityTag: new EntityTagHeaderValue($"\"{release.FileKey}\""), enableRangeProcessing: true);
+        store.Derived(release.FileKey, MadeNames.Episode(media)), FeedFiles.MediaType(media), entityTag: new EntityTagHeaderValue($"\"{release.FileKey}\""), enableRangeProcessing: true);
 
     private static FileContentHttpResult Text(string text, string type)
     {

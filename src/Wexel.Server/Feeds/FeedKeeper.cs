@@ -1,25 +1,22 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Wexel.Core;
+using Wexel.Core.Documents;
 using Wexel.Core.Feeds;
 using Wexel.Core.Kit;
 using Wexel.Core.Outlets;
 using Wexel.Data;
 using Wexel.Data.Model;
-using Wexel.Data.Storage;
+using Wexel.Making.Releasing;
+using Wexel.Making.Storage;
 using Wexel.Media.Measuring;
-using Wexel.Media.Rendering;
-using Wexel.Server.Kit;
 using Wexel.Server.Setup;
 
 namespace Wexel.Server.Feeds;
 
 /// <summary>Makes feeds and changes what is said of them.</summary>
-internal sealed class FeedKeeper(WexelDb db, FileStore store, PictureTaker pictures, IOptions<WexelOptions> options, TimeProvider clock)
+internal sealed class FeedKeeper(WexelDb db, EpisodeMaker episodes, PictureTaker pictures, IOptions<WexelOptions> options, TimeProvider clock)
 {
-    /// <summary>The artwork's name in the store, whatever its kind.</summary>
-    internal const string ArtworkFile = "artwork";
-
     /// <summary>Adds a feed as an outlet, with artwork that is made for it.</summary>
     internal async Task<(PodcastFeed? Feed, Problem? Problem)> AddAsync(FeedSettings settings, CancellationToken cancel)
     {
@@ -27,7 +24,7 @@ internal sealed class FeedKeeper(WexelDb db, FileStore store, PictureTaker pictu
             return (null, problem);
         var outlet = new Outlet { Kind = OutletKind.PodcastFeed, Name = settings.Title };
         var (key, facts) = await MadeArtworkAsync(settings, cancel);
-        var feed = new PodcastFeed { OutletId = outlet.Id, Outlet = outlet, Token = Tokens.New(), Settings = Json.Write(settings), ArtworkKey = key, Artwork = Json.Write(facts), ChangedAt = clock.GetUtcNow() };
+        var feed = new PodcastFeed { OutletId = outlet.Id, Outlet = outlet, Token = Tokens.New(), Settings = WexelJson.Write(settings), ArtworkKey = key, Artwork = WexelJson.Write(facts), ChangedAt = clock.GetUtcNow() };
         db.PodcastFeeds.Add(feed);
         await db.SaveChangesAsync(cancel);
         return (feed, null);
@@ -38,9 +35,9 @@ internal sealed class FeedKeeper(WexelDb db, FileStore store, PictureTaker pictu
     {
         if (settings.Unusable() is { } problem)
             return problem;
-        if (settings.Media != Json.Read<FeedSettings>(feed.Settings).Media && await db.Releases.AnyAsync(r => r.OutletId == feed.OutletId, cancel))
+        if (settings.Media != WexelJson.Read<FeedSettings>(feed.Settings).Media && await db.Releases.AnyAsync(r => r.OutletId == feed.OutletId, cancel))
             return new Problem("feed-has-episodes", "The feed has episodes of the other kind, and apps keep what they have. Take them down first, or make a second feed.", "media");
-        (feed.Settings, feed.Outlet!.Name, feed.ChangedAt) = (Json.Write(settings), settings.Title, clock.GetUtcNow());
+        (feed.Settings, feed.Outlet!.Name, feed.ChangedAt) = (WexelJson.Write(settings), settings.Title, clock.GetUtcNow());
         if (!feed.ArtworkIsOwn)
             await UseMadeArtworkAsync(feed, cancel);
         await db.SaveChangesAsync(cancel);
@@ -65,10 +62,10 @@ internal sealed class FeedKeeper(WexelDb db, FileStore store, PictureTaker pictu
     /// <summary>Takes a picture as the artwork, or says all that is wrong with it.</summary>
     internal async Task<Problem?> TakeArtworkAsync(PodcastFeed feed, Stream body, CancellationToken cancel)
     {
-        var (picture, problem) = await pictures.TakeAsync(body, ArtworkRules.MostBytes, "artwork", ArtworkRules.Wrong, ArtworkFile, cancel);
+        var (picture, problem) = await pictures.TakeAsync(body, ArtworkRules.MostBytes, "artwork", ArtworkRules.Wrong, MadeNames.Artwork, cancel);
         if (picture is null)
             return problem;
-        (feed.ArtworkKey, feed.Artwork, feed.ArtworkIsOwn, feed.ChangedAt) = (picture.Key, Json.Write(picture.Facts), true, clock.GetUtcNow());
+        (feed.ArtworkKey, feed.Artwork, feed.ArtworkIsOwn, feed.ChangedAt) = (picture.Key, WexelJson.Write(picture.Facts), true, clock.GetUtcNow());
         await db.SaveChangesAsync(cancel);
         return null;
     }
@@ -87,18 +84,15 @@ internal sealed class FeedKeeper(WexelDb db, FileStore store, PictureTaker pictu
 
     private async Task UseMadeArtworkAsync(PodcastFeed feed, CancellationToken cancel)
     {
-        var (key, facts) = await MadeArtworkAsync(Json.Read<FeedSettings>(feed.Settings), cancel);
-        (feed.ArtworkKey, feed.Artwork) = (key, Json.Write(facts));
+        var (key, facts) = await MadeArtworkAsync(WexelJson.Read<FeedSettings>(feed.Settings), cancel);
+        (feed.ArtworkKey, feed.Artwork) = (key, WexelJson.Write(facts));
     }
 
     private async Task<(string Key, ImageFacts Facts)> MadeArtworkAsync(FeedSettings settings, CancellationToken cancel)
     {
         var mark = (await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel))?.MarkKey;
         var plan = new ArtworkPlan(settings.Title, options.Value.House, settings.Colour);
-        var key = DerivedKey.Of(ArtworkMaker.Maker, plan, mark);
-        var path = store.Derived(key, ArtworkFile);
-        if (!File.Exists(path))
-            await ArtworkMaker.MakeAsync(plan, Path.Combine(options.Value.PlayerFolder, "fonts"), mark is null ? null : store.Derived(mark, HouseKeeper.MarkFile), path, cancel);
-        return (key, (await ArtworkMeasurer.MeasureAsync(path, cancel))!);
+        var made = await episodes.ArtworkAsync(plan, mark, cancel);
+        return (made.Key, (await ArtworkMeasurer.MeasureAsync(made.Path, cancel))!);
     }
 }

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
+using Wexel.Core.Documents;
 using Wexel.Core.Feeds;
 using Wexel.Core.Kit;
 using Wexel.Data;
@@ -23,14 +24,14 @@ internal sealed class FeedReader(WexelDb db, IOptions<WexelOptions> options)
             .Select(r => new { r.Episode, r.FirstReleasedAt, r.ReleasedAt, r.Lesson!.CourseId, r.Lesson.Position }).ToListAsync(cancel);
         var courses = rows.Select(r => r.CourseId).Distinct().Order().ToList();
         return new FeedSources(
-            Json.Read<FeedSettings>(feed.Settings), options.Value.House, options.Value.PublicAddress, folder, ArtworkName(feed),
+            WexelJson.Read<FeedSettings>(feed.Settings), options.Value.House, options.Value.PublicAddress, folder, ArtworkName(feed),
             rows.Select(r => r.ReleasedAt).Append(feed.ChangedAt).Max(),
-            [.. rows.Select(r => new FeedEntry(Json.Read<Episode>(r.Episode!), r.FirstReleasedAt, courses.IndexOf(r.CourseId) + 1, r.Position))]);
+            [.. rows.Select(r => new FeedEntry(WexelJson.Read<Episode>(r.Episode!), r.FirstReleasedAt, courses.IndexOf(r.CourseId) + 1, r.Position))]);
     }
 
     private static Uri Folder(PodcastFeed feed, WexelOptions options) => new(options.PublicAddress, $"feeds/{feed.Token}/");
 
-    internal static string ArtworkName(PodcastFeed feed) => Json.Read<ImageFacts>(feed.Artwork).Format == "png" ? "artwork.png" : "artwork.jpg";
+    internal static string ArtworkName(PodcastFeed feed) => WexelJson.Read<ImageFacts>(feed.Artwork).Format == "png" ? "artwork.png" : "artwork.jpg";
 
     internal static string ArtworkType(PodcastFeed feed) => ArtworkName(feed).EndsWith(".png", StringComparison.Ordinal) ? "image/png" : "image/jpeg";
 }

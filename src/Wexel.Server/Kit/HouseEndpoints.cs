@@ -1,10 +1,11 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.Extensions.Options;
+using Wexel.Core.Documents;
 using Wexel.Core.Kit;
 using Wexel.Core.Outlets;
 using Wexel.Core.Recordings;
 using Wexel.Data.Model;
-using Wexel.Data.Storage;
+using Wexel.Making.Storage;
 using Wexel.Server.Feeds;
 using Wexel.Server.Setup;
 
@@ -72,9 +73,9 @@ internal static class HouseEndpoints
 
     private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> MarkAsync(string key, HouseKeeper keeper, FileStore store, CancellationToken cancel) =>
         await keeper.FindAsync(cancel) is { MarkKey: { } mark, MarkType: { } type } && mark == key
-            ? TypedResults.PhysicalFile(store.Derived(mark, HouseKeeper.MarkFile), type)
+            ? TypedResults.PhysicalFile(store.Derived(mark, MadeNames.Mark), type)
             : Problems.NotThere("mark");
 
     private static HouseView View(House house, IOptions<WexelOptions> options) => new(options.Value.House, house.Colour, house.MarkKey is { } mark ? $"/api/house/mark/{mark}" : null,
-        house is { MarkWidth: { } width, MarkHeight: { } height } ? new PictureSize(width, height) : null, house.MarkPlacement is { } placement ? Json.Read<MarkPlacement>(placement) : null, MarkPlacement.Usual, HouseKeeper.Plan(house));
+        house is { MarkWidth: { } width, MarkHeight: { } height } ? new PictureSize(width, height) : null, house.MarkPlacement is { } placement ? WexelJson.Read<MarkPlacement>(placement) : null, MarkPlacement.Usual, HouseKeeper.Plan(house));
 }

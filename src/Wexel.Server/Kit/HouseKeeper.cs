@@ -1,12 +1,13 @@
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
+using Wexel.Core.Documents;
 using Wexel.Core.Feeds;
 using Wexel.Core.Kit;
 using Wexel.Core.Outlets;
 using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Data.Model;
-using Wexel.Data.Storage;
+using Wexel.Making.Storage;
 using Wexel.Media.Measuring;
 using Wexel.Media.Rendering;
 using Wexel.Media.Tools;
@@ -17,9 +18,6 @@ namespace Wexel.Server.Kit;
 /// <summary>Keeps the house's colour and mark.</summary>
 internal sealed class HouseKeeper(WexelDb db, FileStore store, PictureTaker pictures)
 {
-    /// <summary>The mark's name in the store.</summary>
-    internal const string MarkFile = "mark";
-
     /// <summary>The house as it stands; where nothing was said yet, as it starts.</summary>
     internal async Task<House> FindAsync(CancellationToken cancel)
     {
@@ -90,7 +88,7 @@ internal sealed class HouseKeeper(WexelDb db, FileStore store, PictureTaker pict
 
     private async Task<Problem?> KeepAsync(Stream body, CancellationToken cancel)
     {
-        var (picture, problem) = await pictures.TakeAsync(body, HouseMark.MostBytes, "mark", HouseMark.Wrong, MarkFile, cancel);
+        var (picture, problem) = await pictures.TakeAsync(body, HouseMark.MostBytes, "mark", HouseMark.Wrong, MadeNames.Mark, cancel);
         if (picture is null)
             return problem;
         var house = await FindAsync(cancel);
@@ -106,16 +104,16 @@ internal sealed class HouseKeeper(WexelDb db, FileStore store, PictureTaker pict
         var house = await FindAsync(cancel);
         if (placement is not null && house.MarkKey is null)
             return new Problem("mark-none", "There is no mark yet. Choose one first.", "mark");
-        if (placement is not null && house.MarkWidth is null && await ArtworkMeasurer.MeasureAsync(store.Derived(house.MarkKey!, MarkFile), cancel) is { } facts)
+        if (placement is not null && house.MarkWidth is null && await ArtworkMeasurer.MeasureAsync(store.Derived(house.MarkKey!, MadeNames.Mark), cancel) is { } facts)
             (house.MarkWidth, house.MarkHeight) = (facts.Width, facts.Height);
-        house.MarkPlacement = placement is null ? null : Json.Write(placement.Within());
+        house.MarkPlacement = placement is null ? null : WexelJson.Write(placement.Within());
         await db.SaveChangesAsync(cancel);
         return null;
     }
 
     /// <summary>The mark as it is put on lessons; null where it is not.</summary>
     internal static MarkOnPicture? OnPictures(House? house) => house is { MarkKey: { } key, MarkWidth: { } width, MarkHeight: { } height, MarkPlacement: { } placement }
-        ? new MarkOnPicture(key, new PictureSize(width, height), Json.Read<MarkPlacement>(placement))
+        ? new MarkOnPicture(key, new PictureSize(width, height), WexelJson.Read<MarkPlacement>(placement))
         : null;
 
     internal async Task DropMarkAsync(CancellationToken cancel)

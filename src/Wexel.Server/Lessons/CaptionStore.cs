@@ -2,7 +2,7 @@ using System.Security.Cryptography;
 using System.Text;
 using Wexel.Core.Captions;
 using Wexel.Core.Lessons;
-using Wexel.Data.Storage;
+using Wexel.Making.Storage;
 using Wexel.Media.Tools;
 
 namespace Wexel.Server.Lessons;

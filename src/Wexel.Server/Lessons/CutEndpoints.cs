@@ -6,7 +6,7 @@ using Wexel.Core.Lessons;
 using Wexel.Core.Placing;
 using Wexel.Core.Timing;
 using Wexel.Data;
-using Wexel.Data.Storage;
+using Wexel.Making.Storage;
 using Wexel.Server.Setup;
 
 namespace Wexel.Server.Lessons;

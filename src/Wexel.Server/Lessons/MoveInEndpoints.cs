@@ -8,7 +8,7 @@ using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 using Wexel.Data;
-using Wexel.Data.Storage;
+using Wexel.Making.Storage;
 using Wexel.Server.Profiles;
 using Wexel.Server.Recordings;
 using Wexel.Server.Setup;

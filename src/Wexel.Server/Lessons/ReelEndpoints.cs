@@ -8,7 +8,7 @@ using Wexel.Core.Lessons;
 using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
-using Wexel.Data.Storage;
+using Wexel.Making.Storage;
 using Wexel.Media.Analysing;
 using Wexel.Server.Recordings;
 using Wexel.Server.Setup;
@@ -73,7 +73,7 @@ internal static class ReelEndpoints
             parts, reel.Grid, reel.Length, reel.Largest, analysis,
             [.. along.SelectMany(a => CutSuggestions.Quiet(a.Own!, a.Own!.LookedUntil ?? a.Span.Length, ShortestFold).Select(q => new TimeRange(q.Start + a.Span.Start, q.End + a.Span.Start)))],
             [.. along.SelectMany(a => (a.Own!.Levels?.Edges() ?? []).Select(e => e + a.Span.Start))],
-            found.Failure, found.Recordings.All(r => r.Viewable)));
+            found.ToMake.Failure, found.Recordings.All(r => r.Viewable)));
     }
 
     /// <summary>What a lesson would be with other recordings, or the same in another order: what was placed goes with them.</summary>

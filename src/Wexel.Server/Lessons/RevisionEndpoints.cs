@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using Wexel.Core.Documents;
 using Wexel.Core.Lessons;
 using Wexel.Data;
 using Wexel.Server.Setup;
@@ -59,7 +60,7 @@ internal static class RevisionEndpoints
         var last = await db.LessonRevisions.AsNoTracking().Where(r => r.LessonId == id).OrderByDescending(r => r.Number).FirstOrDefaultAsync(cancel);
         if (last is null || await saver.AtAsync(id, mine.BasedOn, cancel) is not { } before)
             return Problems.NotThere("revision");
-        var theirs = Json.Read<LessonDocument>(last.Document);
+        var theirs = WexelJson.Read<LessonDocument>(last.Document);
         var merge = LessonMerge.Of(before, theirs, mine.Document);
         return TypedResults.Ok(new Difference(
             last.Number, await NameAsync(db, last.SavedBy, cancel), last.SavedAt, LessonRules.Describe(before, theirs), LessonRules.Describe(before, mine.Document), merge.Clashes, theirs, merge.Document));

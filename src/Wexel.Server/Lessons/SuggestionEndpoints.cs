@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using Wexel.Core.Documents;
 using Wexel.Core.Editing;
 using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
@@ -36,9 +37,9 @@ internal static class SuggestionEndpoints
         var lesson = await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel);
         if (lesson is null)
             return Problems.NotThere("lesson");
-        var suggesting = lesson.Suggesting is null ? new Suggesting(SuggestionSettings.Default, []) : Json.Read<Suggesting>(lesson.Suggesting);
+        var suggesting = lesson.Suggesting is null ? new Suggesting(SuggestionSettings.Default, []) : WexelJson.Read<Suggesting>(lesson.Suggesting);
         var found = await reels.OfAsync((await saver.CurrentAsync(lesson, cancel))!, cancel);
-        if (!found.LookedThrough)
+        if (!found.ToMake.IsReady)
             return TypedResults.Ok(new SuggestionsView(suggesting, [], null, null, true, true));
         // Each recording has its own noise, and its own silence at both ends.
         var suggestions = found.Analyses.SelectMany((analysis, i) =>
@@ -54,7 +55,7 @@ internal static class SuggestionEndpoints
 
     private static async Task<Results<Ok<SuggestionsView>, ProblemHttpResult>> SaveAsync(Guid id, Suggesting wanted, WexelDb db, LessonSaver saver, LessonReels reels, CancellationToken cancel)
     {
-        var suggesting = Json.Write(new Suggesting(wanted.Settings.Within(), [.. wanted.Left.Distinct().TakeLast(MostLeft)]));
+        var suggesting = WexelJson.Write(new Suggesting(wanted.Settings.Within(), [.. wanted.Left.Distinct().TakeLast(MostLeft)]));
         await db.Lessons.Where(l => l.Id == id).ExecuteUpdateAsync(set => set.SetProperty(l => l.Suggesting, suggesting), cancel);
         return await GetAsync(id, db, saver, reels, cancel);
     }

@@ -8,7 +8,7 @@ using Wexel.Core.Outlets;
 using Wexel.Core.Packages;
 using Wexel.Data;
 using Wexel.Data.Model;
-using Wexel.Data.Storage;
+using Wexel.Making.Storage;
 using Wexel.Server.Releases;
 using Wexel.Server.Rendering;
 using Wexel.Server.Setup;
@@ -148,7 +148,7 @@ internal static class LibraryEndpoints
         var parts = file.Files(store);
         // The sums are written in the order of the pieces, so both are gone through alike.
         await FileSums.OfAsync(store.Folder(file.Key), parts, cancel);
-        return [.. parts.Select(p => new PackageFile(parts.Count == 1 ? name : Path.Join(name, p[LessonFiles.PiecesFolder.Length..]), file.Facts.Purpose, new PackageContent.Copy(store.Derived(file.Key, p), AlreadyCompressed: true)))];
+        return [.. parts.Select(p => new PackageFile(parts.Count == 1 ? name : Path.Join(name, p[LessonFiles.PiecesFolder.Length..]), file.Facts.Purpose, new PackageContent.Copy(store.Keyed(file.Key, p), AlreadyCompressed: true)))];
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> KeepAsync(Guid id, string key, KeepRequest request, WexelDb db, CancellationToken cancel)

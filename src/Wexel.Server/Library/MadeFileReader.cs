@@ -1,19 +1,18 @@
 using Microsoft.EntityFrameworkCore;
+using Wexel.Core.Documents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Feeds;
-using Wexel.Core.Lessons;
 using Wexel.Core.Library;
 using Wexel.Core.Outlets;
 using Wexel.Core.Packages;
 using Wexel.Data;
 using Wexel.Data.Model;
-using Wexel.Data.Storage;
+using Wexel.Making.Lessons;
+using Wexel.Making.Storage;
 using Wexel.Media.Rendering;
 using Wexel.Server.Lessons;
 using Wexel.Server.Profiles;
-using Wexel.Server.Releases;
 using Wexel.Server.Rendering;
-using Wexel.Server.Setup;
 
 namespace Wexel.Server.Library;
 
@@ -47,8 +46,8 @@ internal sealed class MadeFileReader(WexelDb db, LessonSaver saver, RenderPlans 
         var files = new List<LessonFile>();
         foreach (var same in renditions.GroupBy(r => r.FileKey!))
         {
-            var (last, profile) = (same.First(), Json.Read<Profile>(same.First().Profile));
-            files.Add(Rendition(same.Key, profile, last.EndedAt ?? last.RequestedAt, last.Revision, same.Any(r => r.Kept), last.Id, Age(now, document, profile, same.Key, last.EncodeKey)));
+            var (last, profile) = (same.First(), WexelJson.Read<Profile>(same.First().Profile));
+            files.Add(Rendition(same.Key, profile, last.EndedAt ?? last.RequestedAt, last.Revision, same.Any(r => r.Kept), last.Id, Age(now, profile, same.Key, last.EncodeKey)));
         }
 
         foreach (var release in releases)
@@ -57,9 +56,9 @@ internal sealed class MadeFileReader(WexelDb db, LessonSaver saver, RenderPlans 
             if (release.Outlet!.Kind == OutletKind.PodcastFeed)
                 files.Add(Episode(release));
             else if (files.TrueForAll(f => f.Key != release.FileKey) && await shelf.FindAsync(release.ProfileId, cancel) is { } profile)
-                files.Add(Rendition(release.FileKey, profile with { Container = release.Container }, release.ReleasedAt, release.Revision, kept: false, null, Age(now, document, profile, release.FileKey, "")));
+                files.Add(Rendition(release.FileKey, profile with { Container = release.Container }, release.ReleasedAt, release.Revision, kept: false, null, Age(now, profile, release.FileKey, "")));
             if (release.PackageKey is { } package)
-                files.Add(new LessonFile(package, Packer.PackageName, release.Outlet.Name, "application/zip", release.ReleasedAt, release.Revision, new MadeFile(MadeKind.Package, null, false, Uses([release]), BehindBy(release, lesson), false), [release], null));
+                files.Add(new LessonFile(package, MadeNames.Package, release.Outlet.Name, "application/zip", release.ReleasedAt, release.Revision, new MadeFile(MadeKind.Package, null, false, Uses([release]), BehindBy(release, lesson), false), [release], null));
         }
 
         return [.. files.Where(f => store.Has(f.Key, f.Name)).OrderByDescending(f => f.MadeAt)];
@@ -74,18 +73,18 @@ internal sealed class MadeFileReader(WexelDb db, LessonSaver saver, RenderPlans 
 
         LessonFile Episode(Release release)
         {
-            var media = release.Outlet!.Feed is { } feed ? Json.Read<FeedSettings>(feed.Settings).Media : FeedMedia.Sound;
+            var media = release.Outlet!.Feed is { } feed ? WexelJson.Read<FeedSettings>(feed.Settings).Media : FeedMedia.Sound;
             var facts = new MadeFile(MadeKind.Episode, null, false, Uses([release]), BehindBy(release, lesson), false);
-            return new LessonFile(release.FileKey, EpisodeMaker.FileName + FeedFiles.Ending(media), release.Outlet.Name, FeedFiles.MediaType(media), release.ReleasedAt, release.Revision, facts, [release], null);
+            return new LessonFile(release.FileKey, MadeNames.Episode(media), release.Outlet.Name, FeedFiles.MediaType(media), release.ReleasedAt, release.Revision, facts, [release], null);
         }
     }
 
     private static FileAge BehindBy(Release release, Lesson lesson) => release.Revision == lesson.Revision ? FileAge.UpToDate : FileAge.Finishing;
 
-    private static FileAge Age(RenderableLesson now, LessonDocument document, Profile profile, string fileKey, string encodeKey) =>
+    private static FileAge Age(LessonToMake now, Profile profile, string fileKey, string encodeKey) =>
         now.With(profile) is not { } planned ? FileAge.UpToDate
-        : planned.FileKey(document.Title) == fileKey ? FileAge.UpToDate
-        : planned.EncodeKey == encodeKey ? FileAge.Finishing
+        : planned.FileKey == fileKey ? FileAge.UpToDate
+        : planned.Keys.Encodes == encodeKey ? FileAge.Finishing
         : FileAge.Encoding;
 
     private static List<FileUse> Uses(IReadOnlyList<Release> releases) => [.. releases.Select(r => new FileUse(r.Outlet!.Kind, r.Outlet.Name))];

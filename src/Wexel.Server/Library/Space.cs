@@ -1,19 +1,16 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
+using Wexel.Core.Documents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Lessons;
-using Wexel.Core.Packages;
 using Wexel.Data;
 using Wexel.Data.Model;
-using Wexel.Data.Storage;
-using Wexel.Media.Analysing;
-using Wexel.Server.Estimates;
+using Wexel.Making.Lessons;
+using Wexel.Making.Storage;
 using Wexel.Server.Lessons;
 using Wexel.Server.Profiles;
-using Wexel.Server.Releases;
 using Wexel.Server.Rendering;
 using Wexel.Server.Setup;
-using Wexel.Server.Trying;
 
 namespace Wexel.Server.Library;
 
@@ -74,7 +71,7 @@ internal sealed class Space(WexelDb db, LessonSaver saver, RenderPlans plans, Pr
         if (code == Finished)
         {
             var gone = (await db.Renditions.Where(r => r.State == RenditionState.Done && r.FileKey != null && !r.Kept).ToListAsync(cancel))
-                .Where(r => !store.Has(r.FileKey!, Media.Rendering.Finishing.FileName(Json.Read<Profile>(r.Profile).Container)));
+                .Where(r => !store.Has(r.FileKey!, MadeNames.Finished(WexelJson.Read<Profile>(r.Profile).Container)));
             db.Renditions.RemoveRange(gone);
             await db.SaveChangesAsync(cancel);
         }
@@ -101,14 +98,12 @@ internal sealed class Space(WexelDb db, LessonSaver saver, RenderPlans plans, Pr
             store.Remove(track.Key, track.Name);
     }
 
-    private static string KindOf(string name) => name switch
+    private static string KindOf(string name) => MadeNames.KindOf(name) switch
     {
-        Packer.PackageName => Packages,
-        PlannedRender.PictureName => Encoded,
-        "frame.png" or TryEndpoints.Encoded or TryEndpoints.Measured or RenditionEstimates.SamplesName => Looks,
-        _ when FrameTaker.IsName(name) => Looks,
-        _ when name.StartsWith("sound.", StringComparison.Ordinal) => Encoded,
-        _ when name.StartsWith("lesson.", StringComparison.Ordinal) || name.StartsWith("episode.", StringComparison.Ordinal) || name.StartsWith(LessonFiles.PiecesFolder, StringComparison.Ordinal) => Finished,
+        StoredKind.Package => Packages,
+        StoredKind.Encoded => Encoded,
+        StoredKind.Look => Looks,
+        StoredKind.Finished => Finished,
         _ => Other,
     };
 
@@ -146,14 +141,14 @@ internal sealed class Space(WexelDb db, LessonSaver saver, RenderPlans plans, Pr
         foreach (var lesson in await db.Lessons.AsNoTracking().Include(l => l.Releases).ToListAsync(cancel))
         {
             var now = await plans.OfAsync((await saver.CurrentAsync(lesson, cancel))!, cancel);
-            var profiles = (await db.Renditions.AsNoTracking().Where(r => r.LessonId == lesson.Id).Select(r => r.Profile).Distinct().ToListAsync(cancel)).ConvertAll(Json.Read<Profile>);
+            var profiles = (await db.Renditions.AsNoTracking().Where(r => r.LessonId == lesson.Id).Select(r => r.Profile).Distinct().ToListAsync(cancel)).ConvertAll(WexelJson.Read<Profile>);
             foreach (var id in lesson.Releases.Select(r => r.ProfileId).Distinct())
             {
                 if (await shelf.FindAsync(id, cancel) is { } profile)
                     profiles.Add(profile);
             }
 
-            needed.UnionWith(profiles.Select(now.With).OfType<PlannedRender>().SelectMany(p => p.TrackKeys));
+            needed.UnionWith(profiles.Select(now.With).OfType<PlannedRendition>().SelectMany(p => p.Keys.Tracks));
         }
 
         foreach (var open in await db.Renditions.AsNoTracking().Where(r => r.State == RenditionState.Waiting || r.State == RenditionState.Working || r.State == RenditionState.Held).ToListAsync(cancel))
@@ -161,9 +156,12 @@ internal sealed class Space(WexelDb db, LessonSaver saver, RenderPlans plans, Pr
         return needed;
     }
 
+    /// <summary>What a rendition is put together from: by the plan that it was made by, or where it is still to be made, by that of its revision.</summary>
     private async Task<IEnumerable<string>> TracksAsync(Rendition rendition, CancellationToken cancel)
     {
+        if (rendition.MadeBy is { } madeBy)
+            return WexelJson.Read<MadeBy>(madeBy).Keys.Tracks;
         var saved = await db.LessonRevisions.AsNoTracking().FirstOrDefaultAsync(r => r.LessonId == rendition.LessonId && r.Number == rendition.Revision, cancel);
-        return saved is null ? [] : (await plans.OfAsync(Json.Read<LessonDocument>(saved.Document), cancel)).With(Json.Read<Profile>(rendition.Profile))?.TrackKeys ?? [];
+        return saved is null ? [] : (await plans.OfAsync(WexelJson.Read<LessonDocument>(saved.Document), cancel)).With(WexelJson.Read<Profile>(rendition.Profile))?.Keys.Tracks ?? [];
     }
 }

@@ -1,9 +1,9 @@
 using Wexel.Core;
+using Wexel.Core.Documents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Feeds;
 using Wexel.Core.Outlets;
 using Wexel.Data.Model;
-using Wexel.Server.Setup;
 
 namespace Wexel.Server.Profiles;
 
@@ -17,5 +17,5 @@ internal static class OutletProfiles
     /// <summary>Why the outlet would refuse what a profile makes, or null.</summary>
     internal static Problem? Refusal(Outlet outlet, Profile profile) => OutletTakes.Refusal(outlet.Kind, Media(outlet), profile);
 
-    private static FeedMedia? Media(Outlet outlet) => outlet.Feed is { } feed ? Json.Read<FeedSettings>(feed.Settings).Media : null;
+    private static FeedMedia? Media(Outlet outlet) => outlet.Feed is { } feed ? WexelJson.Read<FeedSettings>(feed.Settings).Media : null;
 }

@@ -1,10 +1,10 @@
 using Hangfire;
 using Microsoft.EntityFrameworkCore;
-using Wexel.Core;
+using Wexel.Core.Documents;
 using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Data.Model;
-using Wexel.Data.Storage;
+using Wexel.Making.Storage;
 using Wexel.Media.Analysing;
 using Wexel.Media.Probing;
 using Wexel.Media.Rendering;
@@ -17,9 +17,6 @@ namespace Wexel.Server.Recordings;
 /// <summary>Looks through a recording after it was brought in, and makes a viewing copy where the browser needs one.</summary>
 internal sealed class AnalysisJob(WexelDb db, FileStore store, LiveNews news, TimeProvider clock, ILogger<AnalysisJob> log)
 {
-    /// <summary>The viewing copy's name under its key.</summary>
-    internal const string ViewName = "view.mp4";
-
     /// <summary>How often it may end before it is through: what brings down whoever does it must not be begun for ever.</summary>
     internal const int MostLookThroughs = 4;
 
@@ -91,14 +88,14 @@ internal sealed class AnalysisJob(WexelDb db, FileStore store, LiveNews news, Ti
 
     private async Task LookThroughAsync(Recording recording, CancellationToken cancel)
     {
-        var (hash, facts) = (recording.Hash, Json.Read<RecordingFacts>(recording.Facts));
+        var (hash, facts) = (recording.Hash, WexelJson.Read<RecordingFacts>(recording.Facts));
         recording.Viewable = IsViewable(hash, facts, store);
         await db.SaveChangesAsync(cancel);
         if (recording.Analysis is null)
         {
-            var pictures = store.Folder(PicturesKey(hash));
+            var pictures = store.Folder(RecordingKeys.Pictures(hash));
             facts = await SpokenTrackFinder.WithAsync(await EvenFramesFinder.WithAsync(facts, store.Recording(hash), cancel), store.Recording(hash), cancel);
-            recording.Facts = Json.Write(facts);
+            recording.Facts = WexelJson.Write(facts);
             var analysis = Seen(recording, facts) is { } seen
                 ? await RecordingAnalyser.ListenAgainAsync(facts, store.Recording(hash), seen, cancel)
                 : await RecordingAnalyser.AnalyseAsync(facts, store.Recording(hash), pictures, SoFarAsync, null, cancel);
@@ -106,7 +103,7 @@ internal sealed class AnalysisJob(WexelDb db, FileStore store, LiveNews news, Ti
                 facts = facts with { Picture = facts.Picture! with { Damaged = true } };
             if (analysis.PictureMoments.Count > 0 && !HasStrips(store, hash))
                 await PictureStrips.MakeAsync(analysis.PictureMoments, pictures, StripsFolder(store, hash), cancel);
-            (recording.Analysis, recording.Facts, recording.AnalysisSoFar) = (Json.Write(analysis), Json.Write(facts), null);
+            (recording.Analysis, recording.Facts, recording.AnalysisSoFar) = (WexelJson.Write(analysis), WexelJson.Write(facts), null);
             await db.SaveChangesAsync(cancel);
             await news.RecordingAsync(hash);
         }
@@ -114,13 +111,13 @@ internal sealed class AnalysisJob(WexelDb db, FileStore store, LiveNews news, Ti
         if (!recording.Viewable)
         {
             using var orphan = new OrphanMark(store, ViewKey(hash, facts));
-            await ViewingCopy.MakeAsync(facts, store.Recording(hash), store.Derived(ViewKey(hash, facts), ViewName), null, orphan.Note, cancel);
+            await ViewingCopy.MakeAsync(facts, store.Recording(hash), store.Derived(ViewKey(hash, facts), MadeNames.View), null, orphan.Note, cancel);
             recording.Viewable = true;
         }
 
         async Task SoFarAsync(RecordingAnalysis soFar)
         {
-            recording.AnalysisSoFar = Json.Write(soFar);
+            recording.AnalysisSoFar = WexelJson.Write(soFar);
             await db.SaveChangesAsync(cancel);
             await news.RecordingAsync(hash);
         }
@@ -137,9 +134,9 @@ internal sealed class AnalysisJob(WexelDb db, FileStore store, LiveNews news, Ti
     {
         BeginAnew(recording);
         // Which sound tracks are used may have been chosen by somebody.
-        facts = facts with { UsedSounds = Json.Read<RecordingFacts>(recording.Facts).UsedSounds };
-        (recording.Facts, recording.Analysis, recording.AnalysisSoFar) = (Json.Write(facts), null, null);
-        foreach (var key in new[] { PicturesKey(recording.Hash), StripsKey(recording.Hash), ViewKey(recording.Hash, facts) })
+        facts = facts with { UsedSounds = WexelJson.Read<RecordingFacts>(recording.Facts).UsedSounds };
+        (recording.Facts, recording.Analysis, recording.AnalysisSoFar) = (WexelJson.Write(facts), null, null);
+        foreach (var key in new[] { RecordingKeys.Pictures(recording.Hash), RecordingKeys.Strips(recording.Hash), ViewKey(recording.Hash, facts) })
             store.Remove(key, null);
         recording.Viewable = IsViewable(recording.Hash, facts, store);
     }
@@ -150,14 +147,14 @@ internal sealed class AnalysisJob(WexelDb db, FileStore store, LiveNews news, Ti
     /// <param name="store">Where viewing copies lie.</param>
     internal static void ListenAgain(Recording recording, RecordingFacts facts, FileStore store)
     {
-        recording.AnalysisSoFar = Json.Write(Json.Read<RecordingAnalysis>(recording.Analysis!) with { LookedUntil = facts.Length });
-        (recording.Facts, recording.Analysis) = (Json.Write(facts), null);
+        recording.AnalysisSoFar = WexelJson.Write(WexelJson.Read<RecordingAnalysis>(recording.Analysis!) with { LookedUntil = facts.Length });
+        (recording.Facts, recording.Analysis) = (WexelJson.Write(facts), null);
         recording.Viewable = IsViewable(recording.Hash, facts, store);
     }
 
     /// <summary>What was seen of all of the recording, where only its sound is to be listened to.</summary>
     private static RecordingAnalysis? Seen(Recording recording, RecordingFacts facts) =>
-        recording.AnalysisSoFar is { } soFar && Json.Read<RecordingAnalysis>(soFar) is { LookedUntil: { } until } seen && until >= facts.Length ? seen : null;
+        recording.AnalysisSoFar is { } soFar && WexelJson.Read<RecordingAnalysis>(soFar) is { LookedUntil: { } until } seen && until >= facts.Length ? seen : null;
 
     /// <summary>Has everything looked through that nobody looks through: a server went down, or what kept it from being done may have passed.</summary>
     internal static async Task TakeUpAsync(WexelDb db, IBackgroundJobClient jobs, TimeProvider clock, CancellationToken cancel)
@@ -173,18 +170,14 @@ internal sealed class AnalysisJob(WexelDb db, FileStore store, LiveNews news, Ti
 
     private static string WorkOn(string hash) => $"analysis {hash}";
 
-    private static bool IsViewable(string hash, RecordingFacts facts, FileStore store) => BrowserPlayback.CanPlay(facts) || Wholeness.Of(store.Derived(ViewKey(hash, facts), ViewName));
-
-    internal static string PicturesKey(string hash) => DerivedKey.Of(RecordingAnalyser.Maker, hash);
+    private static bool IsViewable(string hash, RecordingFacts facts, FileStore store) => BrowserPlayback.CanPlay(facts) || Wholeness.Of(store.Derived(ViewKey(hash, facts), MadeNames.View));
 
     /// <summary>Where the pictures lie many to a file; the folder is there once the recording was looked through.</summary>
-    internal static string StripsFolder(FileStore store, string hash) => store.Folder(StripsKey(hash));
-
-    private static string StripsKey(string hash) => DerivedKey.Of(PictureStrips.Maker, RecordingAnalyser.Maker, hash);
+    internal static string StripsFolder(FileStore store, string hash) => store.Folder(RecordingKeys.Strips(hash));
 
     /// <summary>Whether the pictures of a recording lie many to a file.</summary>
     internal static bool HasStrips(FileStore store, string hash) => Directory.Exists(StripsFolder(store, hash));
 
     /// <summary>The viewing copy's key: it has the sound tracks that are used.</summary>
-    internal static string ViewKey(string hash, RecordingFacts facts) => facts.Used is [] or [0] ? DerivedKey.Of(ViewingCopy.Maker, hash) : DerivedKey.Of(ViewingCopy.Maker, hash, facts.Used);
+    internal static string ViewKey(string hash, RecordingFacts facts) => RecordingKeys.ViewingCopy(hash, facts.Used);
 }

@@ -3,11 +3,12 @@ using Hangfire;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Wexel.Core;
+using Wexel.Core.Documents;
 using Wexel.Core.Lessons;
 using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Data.Model;
-using Wexel.Data.Storage;
+using Wexel.Making.Storage;
 using Wexel.Media.Probing;
 using Wexel.Server.Lessons;
 using Wexel.Server.Setup;
@@ -42,17 +43,17 @@ internal sealed class BringIn(WexelDb db, FileStore store, LessonSaver saver, IO
                 : new Problem("upload-gone", $"“{upload.FileName}” is no longer on the server’s disk. Bring it in again.", "file");
             if (problem is not null)
             {
-                upload.Problem = Json.Write(problem);
+                upload.Problem = WexelJson.Write(problem);
                 await db.SaveChangesAsync(cancel);
             }
         }
 
         File.Delete(store.Uploading(id));
         if (upload.Problem is { } refused)
-            return (null, Json.Read<Problem>(refused));
+            return (null, WexelJson.Read<Problem>(refused));
         var recording = await db.Recordings.FirstAsync(r => r.Hash == upload.RecordingHash, cancel);
         var title = upload.KnownBefore ? null : await db.Lessons.Where(l => l.Id == upload.LessonId).Select(l => l.Title).FirstOrDefaultAsync(cancel);
-        return (new BroughtIn(recording.Hash, Json.Read<RecordingFacts>(recording.Facts), upload.KnownBefore, upload.LessonId!.Value, title), null);
+        return (new BroughtIn(recording.Hash, WexelJson.Read<RecordingFacts>(recording.Facts), upload.KnownBefore, upload.LessonId!.Value, title), null);
     }
 
     /// <summary>Where the bytes are: where they came, or already where recordings lie; null where neither is so. Their hash is written down before they move.</summary>
@@ -87,7 +88,7 @@ internal sealed class BringIn(WexelDb db, FileStore store, LessonSaver saver, IO
             return probed.Problem;
         store.Keep(path, hash);
         if (known is null)
-            db.Recordings.Add(new Recording { Hash = hash, FileName = upload.FileName, Facts = Json.Write(facts), BroughtInAt = clock.GetUtcNow() });
+            db.Recordings.Add(new Recording { Hash = hash, FileName = upload.FileName, Facts = WexelJson.Write(facts), BroughtInAt = clock.GetUtcNow() });
         if (lesson is { } its)
         {
             upload.Became(its, knownBefore: false);

@@ -1,22 +1,19 @@
 using System.Collections.Concurrent;
 using Hangfire;
-using Wexel.Core;
+using Wexel.Core.Documents;
 using Wexel.Core.Legibility;
 using Wexel.Core.Recordings;
 using Wexel.Data;
-using Wexel.Data.Storage;
+using Wexel.Making.Storage;
 using Wexel.Media.Analysing;
 using Wexel.Media.Tools;
 using Wexel.Server.Live;
-using Wexel.Server.Setup;
 
 namespace Wexel.Server.Recordings;
 
 /// <summary>Looks at what there is to read in a recording, for the sizes in which a lesson is delivered. Kept by the recording's hash and those sizes.</summary>
 internal sealed class DetailJob(WexelDb db, FileStore store, LiveNews news)
 {
-    private const string Name = "detail.json";
-
     /// <summary>What this server has asked for and not got yet, so that an open page asks once.</summary>
     private static readonly ConcurrentDictionary<string, bool> Asked = new();
 
@@ -29,10 +26,10 @@ internal sealed class DetailJob(WexelDb db, FileStore store, LiveNews news)
         try
         {
             await using var hold = await WorkHold.TryAsync(db, $"detail {key}", cancel);
-            if (hold is null || store.Has(key, Name) || await db.Recordings.FindAsync([hash], cancel) is not { Analysis: { } analysis } recording)
+            if (hold is null || store.Has(key, MadeNames.Detail) || await db.Recordings.FindAsync([hash], cancel) is not { Analysis: { } analysis } recording)
                 return;
-            var seen = await DetailFinder.FindAsync(Json.Read<RecordingFacts>(recording.Facts), store.Recording(hash), Json.Read<RecordingAnalysis>(analysis), delivered, cancel);
-            await WholeFile.MakeAsync(store.Derived(key, Name), temporary => File.WriteAllTextAsync(temporary, Json.Write(seen), cancel));
+            var seen = await DetailFinder.FindAsync(WexelJson.Read<RecordingFacts>(recording.Facts), store.Recording(hash), WexelJson.Read<RecordingAnalysis>(analysis), delivered, cancel);
+            await WholeFile.MakeAsync(store.Derived(key, MadeNames.Detail), temporary => File.WriteAllTextAsync(temporary, WexelJson.Write(seen), cancel));
         }
         finally
         {
@@ -47,13 +44,13 @@ internal sealed class DetailJob(WexelDb db, FileStore store, LiveNews news)
     internal static async Task<IReadOnlyList<SeenPicture>?> FindAsync(string hash, IReadOnlyList<PictureSize> delivered, FileStore store, IBackgroundJobClient jobs, CancellationToken cancel)
     {
         var key = Key(hash, delivered);
-        if (store.Has(key, Name))
-            return Json.Read<List<SeenPicture>>(await File.ReadAllTextAsync(store.Derived(key, Name), cancel));
+        if (store.Has(key, MadeNames.Detail))
+            return WexelJson.Read<List<SeenPicture>>(await File.ReadAllTextAsync(store.Derived(key, MadeNames.Detail), cancel));
         var sizes = string.Join(' ', delivered.Select(s => $"{s.Width}x{s.Height}"));
         if (Asked.TryAdd(key, true))
             jobs.Enqueue<DetailJob>(job => job.RunAsync(hash, sizes, CancellationToken.None));
         return null;
     }
 
-    private static string Key(string hash, IReadOnlyList<PictureSize> delivered) => DerivedKey.Of(DetailFinder.Maker, hash, delivered);
+    private static string Key(string hash, IReadOnlyList<PictureSize> delivered) => RecordingKeys.Detail(hash, delivered);
 }

@@ -1,10 +1,10 @@
 using System.Collections.Concurrent;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Wexel.Core;
+using Wexel.Core.Documents;
 using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Data;
-using Wexel.Data.Storage;
+using Wexel.Making.Storage;
 using Wexel.Media.Analysing;
 using Wexel.Media.Tools;
 using Wexel.Server.Setup;
@@ -27,11 +27,11 @@ internal static class FrameEndpoint
     {
         if (await db.Recordings.FindAsync([hash], cancel) is not { } recording)
             return Problems.NotThere("recording");
-        var facts = Json.Read<RecordingFacts>(recording.Facts);
+        var facts = WexelJson.Read<RecordingFacts>(recording.Facts);
         if (facts.Picture is null || number < 0 || number >= Reel.Of(facts).Frames)
             return Problems.NotThere("frame");
         var bundle = number / FrameTaker.InARow;
-        var folder = store.Folder(DerivedKey.Of(FrameTaker.Maker, hash, bundle));
+        var folder = store.Folder(RecordingKeys.Frames(hash, bundle));
         try
         {
             if (!Directory.Exists(folder))

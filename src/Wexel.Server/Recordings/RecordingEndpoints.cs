@@ -2,13 +2,14 @@ using System.Security.Claims;
 using Hangfire;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Wexel.Core;
+using Wexel.Core.Documents;
 using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
 using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 using Wexel.Data;
-using Wexel.Data.Storage;
+using Wexel.Making.Storage;
 using Wexel.Media.Analysing;
 using Wexel.Media.Probing;
 using Wexel.Server.Live;
@@ -46,8 +47,8 @@ internal static class RecordingEndpoints
     {
         if (await db.Recordings.FindAsync([hash], cancel) is not { } recording)
             return Problems.NotThere("recording");
-        var facts = Json.Read<RecordingFacts>(recording.Facts);
-        var analysis = (recording.Analysis ?? recording.AnalysisSoFar) is { } found ? Json.Read<RecordingAnalysis>(found) : null;
+        var facts = WexelJson.Read<RecordingFacts>(recording.Facts);
+        var analysis = (recording.Analysis ?? recording.AnalysisSoFar) is { } found ? WexelJson.Read<RecordingAnalysis>(found) : null;
         return TypedResults.Ok(new RecordingView(
             hash, recording.FileName, facts, [.. RecordingCheck.Notes(facts), .. analysis is { LookedUntil: null } ? RecordingCheck.Notes(analysis) : []],
             facts.Picture is null ? null : Reel.Of(facts).Grid,
@@ -83,7 +84,7 @@ internal static class RecordingEndpoints
     {
         if (await db.Recordings.FindAsync([hash], cancel) is not { } recording)
             return Problems.NotThere("recording");
-        var facts = Json.Read<RecordingFacts>(recording.Facts);
+        var facts = WexelJson.Read<RecordingFacts>(recording.Facts);
         List<int> tracks = [.. request.Tracks.Distinct().Order()];
         if (tracks.Count == 0 || tracks[0] < 0 || tracks[^1] >= facts.Sounds.Count)
             return Problems.Of(new Problem("sounds-not-there", $"Choose one or more of the recording’s {facts.Sounds.Count} sound tracks.", "tracks"));
@@ -103,7 +104,7 @@ internal static class RecordingEndpoints
         // The hash goes into a path only after the database knows it.
         if (await db.Recordings.FindAsync([hash], cancel) is null)
             return Problems.NotThere("recording");
-        var path = store.Derived(AnalysisJob.PicturesKey(hash), RecordingAnalyser.PictureName(TimeSpan.FromMilliseconds(milliseconds)));
+        var path = store.Derived(RecordingKeys.Pictures(hash), RecordingAnalyser.PictureName(TimeSpan.FromMilliseconds(milliseconds)));
         if (!File.Exists(path))
             return Problems.NotThere("picture");
         response.Headers.CacheControl = "private, max-age=31536000, immutable";
@@ -126,10 +127,10 @@ internal static class RecordingEndpoints
     {
         if (await db.Recordings.FindAsync([hash], cancel) is not { } recording)
             return Problems.NotThere("recording");
-        var facts = Json.Read<RecordingFacts>(recording.Facts);
+        var facts = WexelJson.Read<RecordingFacts>(recording.Facts);
         if (BrowserPlayback.CanPlay(facts))
             return TypedResults.PhysicalFile(store.Recording(hash), facts.Container == "webm" ? "video/webm" : "video/mp4", enableRangeProcessing: true);
-        var copy = store.Derived(AnalysisJob.ViewKey(hash, facts), AnalysisJob.ViewName);
+        var copy = store.Derived(AnalysisJob.ViewKey(hash, facts), MadeNames.View);
         return File.Exists(copy) ? TypedResults.PhysicalFile(copy, "video/mp4", enableRangeProcessing: true) : Problems.NotThere("viewing copy");
     }
 }

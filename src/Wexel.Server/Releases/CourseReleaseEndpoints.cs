@@ -1,9 +1,10 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using Wexel.Core.Documents;
 using Wexel.Core.Outlets;
 using Wexel.Data;
 using Wexel.Data.Model;
-using Wexel.Data.Storage;
+using Wexel.Making.Storage;
 using Wexel.Server.Setup;
 
 namespace Wexel.Server.Releases;
@@ -62,13 +63,13 @@ internal static class CourseReleaseEndpoints
     {
         var release = await db.CourseReleases.AsNoTracking().Include(r => r.Course).FirstOrDefaultAsync(r => r.Id == id, cancel);
         return release?.PackageKey is { } key
-            ? TypedResults.PhysicalFile(store.Derived(key, Packer.PackageName), "application/zip", release.Course!.Title + ".zip", enableRangeProcessing: true)
+            ? TypedResults.PhysicalFile(store.Derived(key, MadeNames.Package), "application/zip", release.Course!.Title + ".zip", enableRangeProcessing: true)
             : Problems.NotThere("package");
     }
 
     private static CourseOutletView View(Outlet outlet, Course course, CourseRelease? release) => new(
         outlet.Id, outlet.Name, outlet.Address is not null,
         release is null ? null : new CourseReleaseView(
-            release.Id, release.ReleasedAt, !Json.Read<IReadOnlyList<LessonAt>>(release.MadeFrom).SequenceEqual(CourseReleaser.MadeFrom(course)), release.ProfileId,
+            release.Id, release.ReleasedAt, !WexelJson.Read<IReadOnlyList<LessonAt>>(release.MadeFrom).SequenceEqual(CourseReleaser.MadeFrom(course)), release.ProfileId,
             ReleaseEndpoints.Package(release, $"/api/course-releases/{release.Id}/package.zip")!));
 }

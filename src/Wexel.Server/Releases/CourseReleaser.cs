@@ -1,10 +1,12 @@
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
+using Wexel.Core.Documents;
 using Wexel.Core.Outlets;
+using Wexel.Core.Packages;
 using Wexel.Data;
 using Wexel.Data.Model;
+using Wexel.Making.Releasing;
 using Wexel.Server.Profiles;
-using Wexel.Server.Setup;
 
 namespace Wexel.Server.Releases;
 
@@ -14,7 +16,7 @@ internal sealed record LessonAt(Guid Lesson, int Revision);
 /// <summary>Makes one package of a whole course, its lessons in the trainer's order.</summary>
 internal sealed class CourseReleaser(WexelDb db, ProfileShelf shelf, Releaser releaser, Packer packer, TimeProvider clock)
 {
-    internal static string Identifier(CourseRelease release) => $"course-{release.Id:N}";
+    internal static string Identifier(CourseRelease release) => $"course-{release.CourseId:N}";
 
     /// <summary>What a package made now would be made from.</summary>
     internal static IReadOnlyList<LessonAt> MadeFrom(Course course) => [.. course.Lessons.OrderBy(l => l.Position).Select(l => new LessonAt(l.Id, l.Revision))];
@@ -27,7 +29,7 @@ internal sealed class CourseReleaser(WexelDb db, ProfileShelf shelf, Releaser re
             return (null, refusal);
         if (course.Lessons.Count == 0)
             return (null, new Problem("course-empty", $"“{course.Title}” has no lessons yet. Bring in a recording first."));
-        var ready = new List<(Guid Id, ReadyLesson Lesson)>();
+        var ready = new List<LessonSources>();
         var missing = new List<string>();
         foreach (var lesson in course.Lessons.OrderBy(l => l.Position))
         {
@@ -35,7 +37,7 @@ internal sealed class CourseReleaser(WexelDb db, ProfileShelf shelf, Releaser re
             if (found is not null)
                 problem = await releaser.BlockedAsync(found, cancel);
             if (found is not null && problem is null)
-                ready.Add((lesson.Id, found));
+                ready.Add(releaser.Packed(lesson.Id, found));
             else
                 missing.Add($"{lesson.Position} {(lesson.Title.Length > 0 ? $"“{lesson.Title}”" : "(needs a title)")}{(problem!.Code == "render-first" ? "" : $": {problem.Sentence}")}");
         }
@@ -43,14 +45,11 @@ internal sealed class CourseReleaser(WexelDb db, ProfileShelf shelf, Releaser re
         if (missing.Count > 0)
             return (null, new Problem("course-not-rendered", $"These lessons are not rendered with “{profile.Title}” as they stand now: {string.Join(", ", missing)}. Render them, then make the package."));
 
-        var packed = new List<PackedLesson>();
-        foreach (var (id, lesson) in ready)
-            packed.Add(await releaser.PackedAsync(id, lesson, cancel));
         var release = await db.CourseReleases.FirstOrDefaultAsync(r => r.CourseId == course.Id && r.OutletId == outlet.Id, cancel);
         if (release is null)
             db.CourseReleases.Add(release = new CourseRelease { CourseId = course.Id, OutletId = outlet.Id, ProfileId = profile.Id, MadeFrom = "[]" });
-        (release.ProfileId, release.MadeFrom, release.ReleasedAt) = (profile.Id, Json.Write(MadeFrom(course)), clock.GetUtcNow());
-        await packer.PackAsync(release, outlet.Kind, Identifier(release), course.Title, packed, cancel);
+        (release.ProfileId, release.MadeFrom, release.ReleasedAt) = (profile.Id, WexelJson.Write(MadeFrom(course)), clock.GetUtcNow());
+        Releaser.Note(release, await packer.PackAsync(packer.Plan(outlet.Kind, Identifier(release), course.Title, ready), cancel));
         await db.SaveChangesAsync(cancel);
         return (release, null);
     }

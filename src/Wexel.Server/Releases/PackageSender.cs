@@ -3,7 +3,7 @@ using System.Text.Json;
 using Wexel.Core;
 using Wexel.Data;
 using Wexel.Data.Model;
-using Wexel.Data.Storage;
+using Wexel.Making.Storage;
 
 namespace Wexel.Server.Releases;
 
@@ -16,13 +16,13 @@ internal sealed class PackageSender(HttpClient http, WexelDb db, FileStore store
     {
         if (outlet.Address is null)
             return new Problem("outlet-without-address", $"“{outlet.Name}” has no address for packages. Download the package and import it there.");
-        if (release.PackageKey is not { } key || !store.Has(key, Packer.PackageName))
+        if (release.PackageKey is not { } key || !store.Has(key, MadeNames.Package))
             return new Problem("package-missing", "There is no package yet. Make it, then send it.");
         var to = new Uri(new Uri(outlet.Address), identifier);
         try
         {
             // Read from the disk as it is sent: a package of a gigabyte is never in memory.
-            await using var zip = File.OpenRead(store.Derived(key, Packer.PackageName));
+            await using var zip = File.OpenRead(store.Derived(key, MadeNames.Package));
             using var content = new StreamContent(zip) { Headers = { ContentType = new MediaTypeHeaderValue("application/zip") } };
             using var answer = await http.PutAsync(to, content, cancel);
             if (!answer.IsSuccessStatusCode)

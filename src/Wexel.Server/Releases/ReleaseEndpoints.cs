@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
+using Wexel.Core.Documents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Feeds;
 using Wexel.Core.Outlets;
@@ -8,7 +9,7 @@ using Wexel.Core.Packages;
 using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Data.Model;
-using Wexel.Data.Storage;
+using Wexel.Making.Storage;
 using Wexel.Media.Packaging;
 using Wexel.Server.Feeds;
 using Wexel.Server.Profiles;
@@ -121,7 +122,7 @@ internal static class ReleaseEndpoints
     {
         var release = await db.Releases.AsNoTracking().Include(r => r.Lesson).FirstOrDefaultAsync(r => r.Id == id, cancel);
         return release?.PackageKey is { } key
-            ? TypedResults.PhysicalFile(store.Derived(key, Packer.PackageName), "application/zip", release.Lesson!.Title + ".zip", enableRangeProcessing: true)
+            ? TypedResults.PhysicalFile(store.Derived(key, MadeNames.Package), "application/zip", release.Lesson!.Title + ".zip", enableRangeProcessing: true)
             : Problems.NotThere("package");
     }
 
@@ -148,7 +149,7 @@ internal static class ReleaseEndpoints
     private static ReleaseView View(Outlet outlet, Release release, Lesson lesson, WexelOptions options)
     {
         var channel = outlet.Kind == OutletKind.Channel;
-        var player = Json.Read<PlayerLesson>(release.Player);
+        var player = WexelJson.Read<PlayerLesson>(release.Player);
         return new ReleaseView(
             release.Id, release.Revision, release.ReleasedAt, IsBehind(release, lesson, outlet.Feed), release.Visibility, release.ProfileId,
             channel ? new Uri(options.PublicAddress, $"watch/{release.Token}").AbsoluteUri : null,
@@ -159,10 +160,10 @@ internal static class ReleaseEndpoints
     }
 
     private static bool IsBehind(Release release, Lesson lesson, PodcastFeed? feed) =>
-        release.Revision != lesson.Revision || (feed is not null && release.Episode is { } episode && Json.Read<Episode>(episode).IsBehind(feed.ArtworkKey));
+        release.Revision != lesson.Revision || (feed is not null && release.Episode is { } episode && WexelJson.Read<Episode>(episode).IsBehind(feed.ArtworkKey));
 
     internal static PackageView? Package(PackagedRelease release, string link) => release.PackageFiles is null ? null : new PackageView(
-        link, release.PackageBytes, Json.Read<IReadOnlyList<WrittenFile>>(release.PackageFiles),
+        link, release.PackageBytes, WexelJson.Read<IReadOnlyList<WrittenFile>>(release.PackageFiles),
         release.SentAt is { } at ? new SentView(at, release.SentTo, release.SentKey != release.PackageKey) : null);
 
     /// <summary>An outlet and the profiles that it takes, read once for all lessons.</summary>

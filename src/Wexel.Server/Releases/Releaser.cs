@@ -1,7 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
-using Wexel.Core.Captions;
-using Wexel.Core.Contents;
+using Wexel.Core.Documents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Inspection;
 using Wexel.Core.Lessons;
@@ -10,7 +9,10 @@ using Wexel.Core.Packages;
 using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Data.Model;
-using Wexel.Data.Storage;
+using Wexel.Making.Lessons;
+using Wexel.Making.Releasing;
+using Wexel.Making.Rendering;
+using Wexel.Making.Storage;
 using Wexel.Media.Rendering;
 using Wexel.Server.Lessons;
 using Wexel.Server.Live;
@@ -21,17 +23,8 @@ using Wexel.Server.Telemetry;
 
 namespace Wexel.Server.Releases;
 
-/// <summary>A lesson as it stands, whose picture is encoded.</summary>
-internal sealed record ReadyLesson(LessonDocument Document, PlannedRender Planned, IReadOnlyList<Cue> Cues)
-{
-    internal RenderPlan Plan => Planned.Plan;
-
-    /// <summary>The contents in lesson time.</summary>
-    internal IReadOnlyList<Section> Sections => Planned.Sections;
-}
-
 /// <summary>Releases lessons: whatever was made before stays, only what changed is made again, and addresses stay.</summary>
-internal sealed class Releaser(WexelDb db, FileStore store, LessonSaver saver, RenderPlans plans, ProfileShelf shelf, Finisher finisher, CheckOverrides checks, Packer packer, EpisodeMaker episodes, LiveNews news, Figures figures, TimeProvider clock)
+internal sealed class Releaser(WexelDb db, FileStore store, LessonSaver saver, RenderPlans plans, ProfileShelf shelf, RenditionMaker maker, CheckOverrides checks, Packer packer, EpisodeReleaser episodes, LiveNews news, Figures figures, TimeProvider clock)
 {
     internal async Task<(Release? Release, Problem? Problem)> ReleaseAsync(Guid lessonId, Guid outletId, string profileId, Visibility visibility, CancellationToken cancel)
     {
@@ -47,20 +40,20 @@ internal sealed class Releaser(WexelDb db, FileStore store, LessonSaver saver, R
         if (outlet.Kind == OutletKind.PodcastFeed && await episodes.UnfitAsync(outletId, ready, cancel) is { } unfit)
             return (null, unfit);
 
-        var finished = await finisher.FinishAsync(ready.Planned, ready.Document.Title, cancel);
+        var finished = await FinishedAsync(ready, cancel);
         IReadOnlyList<CheckedFact> facts = [.. finished.Check, .. OutletLimitsOf.Outlet(outlet).Check(finished.Bytes, ready.Plan.Length)];
-        if (await checks.BlockedAsync(ready.Planned.EncodeKey, ready.Document.Title, facts, cancel) is { } blocked)
+        if (await checks.BlockedAsync(ready.Keys.Encodes, ready.Lesson.Document.Title, facts, cancel) is { } blocked)
             return (null, blocked);
         var release = await db.Releases.FirstOrDefaultAsync(r => r.LessonId == lessonId && r.OutletId == outletId, cancel);
         if (release is null)
             db.Releases.Add(release = new Release { LessonId = lessonId, OutletId = outletId, Token = Tokens.New(), ProfileId = "", FileKey = "", Player = "{}", FirstReleasedAt = clock.GetUtcNow() });
-        var player = Player(release.Token, ready);
+        var player = OnPages(release.Token, ready);
         (release.Revision, release.ProfileId, release.FileKey, release.Container, release.PosterKey, release.Visibility, release.Player, release.ReleasedAt) =
-            (lesson.Revision, profile.Id, finished.FileKey, profile.Container, ready.Planned.PosterKey, visibility, Json.Write(player), clock.GetUtcNow());
+            (lesson.Revision, profile.Id, finished.FileKey, profile.Container, ready.Keys.Poster, visibility, WexelJson.Write(player), clock.GetUtcNow());
         if (outlet.Kind == OutletKind.PodcastFeed)
-            await episodes.MakeAsync(release, ready, player, cancel);
+            await episodes.MakeAsync(release, ready, player.Captions?.Language, cancel);
         else if (outlet.Kind != OutletKind.Channel)
-            await packer.PackAsync(release, outlet.Kind, Identifier(release), player.Title, [Packed(player, ready, finished)], cancel);
+            Note(release, await packer.PackAsync(packer.Plan(outlet.Kind, Identifier(release), player.Title, [Packed(lessonId, ready)]), cancel));
         await db.SaveChangesAsync(cancel);
         figures.Released(outlet.Kind.ToString());
         await news.LessonAsync(lessonId);
@@ -79,46 +72,43 @@ internal sealed class Releaser(WexelDb db, FileStore store, LessonSaver saver, R
     }
 
     /// <summary>The name of a release's package, the same whenever it is made again.</summary>
-    internal static string Identifier(Release release) => $"lesson-{release.Token}";
+    internal static string Identifier(Release release) => $"lesson-{release.LessonId:N}";
+
+    /// <summary>Notes in a release the package that was made for it.</summary>
+    internal static void Note(PackagedRelease release, MadePackage made) => (release.PackageKey, release.PackageBytes, release.PackageFiles) = (made.Key, made.Bytes, WexelJson.Write(made.Files));
 
     /// <summary>A lesson as it stands, rendered with a profile; or what is missing.</summary>
-    internal async Task<(ReadyLesson? Ready, Problem? Problem)> ReadyAsync(Lesson lesson, Profile profile, CancellationToken cancel)
+    internal async Task<(PlannedRendition? Ready, Problem? Problem)> ReadyAsync(Lesson lesson, Profile profile, CancellationToken cancel)
     {
         var document = (await saver.CurrentAsync(lesson, cancel))!;
         if (LessonRules.NotReady(document) is { } notReady)
             return (null, notReady);
-        var lessonNow = await plans.OfAsync(document, cancel);
-        return lessonNow.With(profile) is { } planned && planned.IsEncoded(store)
-            ? (new ReadyLesson(document, planned, lessonNow.Cues), null)
+        return (await plans.OfAsync(document, cancel)).With(profile) is { } planned && planned.IsEncoded(store)
+            ? (planned, null)
             : (null, new Problem("render-first", $"The lesson is not rendered with “{profile.Title}” as it stands now; a key frame must stand where each section starts. Render it, then release.", "profileId"));
     }
 
-    /// <summary>What a ready lesson is in a package.</summary>
-    internal async Task<PackedLesson> PackedAsync(Guid lessonId, ReadyLesson ready, CancellationToken cancel)
-    {
-        var finished = await finisher.FinishAsync(ready.Planned, ready.Document.Title, cancel);
-        return Packed(Player(lessonId.ToString("N"), ready), ready, finished);
-    }
+    /// <summary>What a finished lesson is in a package.</summary>
+    internal LessonSources Packed(Guid lessonId, PlannedRendition ready) => packer.Sources(LearnerPage.Of(lessonId.ToString("N"), ready), ready);
 
     /// <summary>What of a ready lesson's file keeps it from being released, or null.</summary>
-    internal async Task<Problem?> BlockedAsync(ReadyLesson ready, CancellationToken cancel) =>
-        await checks.BlockedAsync(ready.Planned.EncodeKey, ready.Document.Title, (await finisher.FinishAsync(ready.Planned, ready.Document.Title, cancel)).Check, cancel);
+    internal async Task<Problem?> BlockedAsync(PlannedRendition ready, CancellationToken cancel) =>
+        await checks.BlockedAsync(ready.Keys.Encodes, ready.Lesson.Document.Title, (await FinishedAsync(ready, cancel)).Check, cancel);
 
-    private static PackedLesson Packed(PlayerLesson player, ReadyLesson ready, FinishedFile finished) => new(player, ready.Planned.PosterKey, finished.FileKey, ready.Plan.File.Container);
+    private async Task<FinishedRendition> FinishedAsync(PlannedRendition ready, CancellationToken cancel)
+    {
+        await maker.FinishAsync(ready, cancel);
+        return await maker.CheckAsync(ready, cancel);
+    }
 
     /// <summary>Where a release's video lies on Wexel's own pages.</summary>
     internal static string VideoPath(string token, Container container) => $"/watch/{token}/{(ContainerFacts.Of(container) is { IsFolder: false, Ending: var ending } ? "video" + ending : Finishing.FileName(container))}";
 
-    private static PlayerLesson Player(string token, ReadyLesson ready)
+    /// <summary>What learners get on Wexel's own pages.</summary>
+    private static PlayerLesson OnPages(string token, PlannedRendition ready) => LearnerPage.Of(token, ready) with
     {
-        var document = ready.Document;
-        // Captions that are part of the picture are not shown a second time over it.
-        var cues = document.Captions is null || ready.Plan.Picture?.Captions is not null ? null : ready.Cues;
-        // A feed of sound alone has no picture; its page shows none.
-        var size = ready.Plan.Picture?.Size ?? new PictureSize(1280, 720);
-        return new PlayerLesson(
-            token, document.Title, document.Description, document.Language, ready.Plan.Length, size.Width, size.Height,
-            VideoPath(token, ready.Plan.File.Container), $"/watch/{token}/poster.jpg", ready.Sections,
-            cues is null ? null : new PlayerCaptions(document.Captions!.Language, WhatFollows.Cues(cues, ready.Planned.Map)), ReportTo: $"/watch/{token}/progress");
-    }
+        Video = VideoPath(token, ready.Plan.File.Container),
+        Poster = $"/watch/{token}/poster.jpg",
+        ReportTo = $"/watch/{token}/progress",
+    };
 }

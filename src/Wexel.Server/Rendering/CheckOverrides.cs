@@ -1,10 +1,10 @@
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
+using Wexel.Core.Documents;
 using Wexel.Core.Inspection;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Server.Releases;
-using Wexel.Server.Setup;
 
 namespace Wexel.Server.Rendering;
 
@@ -29,7 +29,7 @@ internal sealed class CheckOverrides(WexelDb db, TimeProvider clock)
     /// <summary>What was found about a finished rendition, with what outlets' limits say of it.</summary>
     internal static IReadOnlyList<CheckedFact> Facts(Rendition rendition, IReadOnlyList<Outlet> outlets) => rendition.Check is not { } check ? [] :
     [
-        .. Json.Read<IReadOnlyList<CheckedFact>>(check),
+        .. WexelJson.Read<IReadOnlyList<CheckedFact>>(check),
         .. rendition.Length > TimeSpan.Zero ? outlets.SelectMany(o => OutletLimitsOf.Outlet(o).Check(rendition.Bytes, rendition.Length)) : [],
     ];
 

@@ -3,16 +3,17 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Wexel.Core;
+using Wexel.Core.Documents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Inspection;
-using Wexel.Core.Lessons;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 using Wexel.Data;
 using Wexel.Data.Model;
-using Wexel.Data.Storage;
+using Wexel.Making;
+using Wexel.Making.Lessons;
+using Wexel.Making.Storage;
 using Wexel.Media.Measuring;
-using Wexel.Media.Rendering;
 using Wexel.Media.Tools;
 using Wexel.Server.Setup;
 
@@ -42,26 +43,29 @@ internal static class FileCheckEndpoints
         : await checks.LetPassAsync(rendition, request.Code, request.Reason, user.Identity!.Name!, cancel) is { } problem ? Problems.Of(problem)
         : TypedResults.NoContent();
 
-    private static async Task<Results<Ok<CompareView>, ProblemHttpResult>> CompareAsync(Guid id, WexelDb db, RenderPlans plans, CancellationToken cancel)
+    private static async Task<Results<Ok<CompareView>, ProblemHttpResult>> CompareAsync(Guid id, WexelDb db, CancellationToken cancel)
     {
-        if (await PlannedAsync(id, db, plans, cancel) is not ({ } rendition, { Plan.Picture: { } picture }))
+        if (await MadeAsync(id, db, cancel) is not ({ } rendition, { Plan.Picture: { } picture }))
             return Problems.NotThere("picture");
         var grid = picture.Timing.Grid;
-        var worst = Json.Read<IReadOnlyList<CheckedFact>>(rendition.Check!).Where(f => f.At is not null).Select(f => new WorstFrame(Math.Min(picture.Timing.LastFrame, grid.FrameAt(f.At!.Value)), f.Fact, f.Measured));
-        return TypedResults.Ok(new CompareView(rendition.Lesson!.Title, rendition.LessonId, Json.Read<Profile>(rendition.Profile).Title, picture.Size, grid, picture.Timing.LastFrame + 1, [.. worst]));
+        var worst = WexelJson.Read<IReadOnlyList<CheckedFact>>(rendition.Check!).Where(f => f.At is not null)
+            .Select(f => new WorstFrame(Math.Min(picture.Timing.LastFrame, grid.FrameAt(f.At!.Value)), f.Fact, f.Measured));
+        return TypedResults.Ok(new CompareView(
+            rendition.Lesson!.Title, rendition.LessonId, WexelJson.Read<Profile>(rendition.Profile).Title, picture.Size, grid, picture.Timing.LastFrame + 1, [.. worst]));
     }
 
-    private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> PictureAsync(Guid id, long frame, string side, WexelDb db, RenderPlans plans, FileStore store, IOptions<WexelOptions> options, CancellationToken cancel)
+    private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> PictureAsync(Guid id, long frame, string side, WexelDb db, MakingPlace place, CancellationToken cancel)
     {
-        if (!Enum.TryParse<Side>(side, ignoreCase: true, out var which) || await PlannedAsync(id, db, plans, cancel) is not ({ } rendition, { Plan.Picture: { } picture } planned) || frame < 0 || frame > picture.Timing.LastFrame)
+        if (!Enum.TryParse<Side>(side, ignoreCase: true, out var which)
+            || await MadeAsync(id, db, cancel) is not ({ FileKey: { } fileKey }, { Plan.Picture: { } picture } by) || frame < 0 || frame > picture.Timing.LastFrame)
             return Problems.NotThere("picture");
         // A folder of pieces has the encode's own frames in it, and no one file to seek in.
-        var file = ContainerFacts.Of(planned.Plan.File.Container).IsFolder ? planned.Picture(store, 0) : store.Derived(rendition.FileKey!, Finishing.FileName(planned.Plan.File.Container));
-        var png = store.Derived(DerivedKey.Of("compared/2", which == Side.Source ? planned.PosterKey : rendition.FileKey, frame, which), "frame.png");
+        var file = ContainerFacts.Of(by.Plan.File.Container).IsFolder ? place.Store.Derived(by.Keys.Pictures[0], MadeNames.Picture) : place.Store.Derived(fileKey, MadeNames.Finished(by.Plan.File.Container));
+        var png = place.Store.Derived(RenditionKeys.Compared(which.ToString(), which == Side.Source ? by.Keys.Pictures[0] : fileKey, frame), MadeNames.Frame);
         try
         {
             if (!File.Exists(png))
-                await SourcePicture.TakeAsync(picture, planned.Inputs(store, options.Value.PlayerFolder), file, frame, which, png, cancel);
+                await SourcePicture.TakeAsync(picture, PlannedRendition.Inputs(by.Plan, by.Recordings, place), file, frame, which, png, cancel);
         }
         catch (ToolFailedException failed)
         {
@@ -71,13 +75,8 @@ internal static class FileCheckEndpoints
         return TypedResults.PhysicalFile(png, "image/png");
     }
 
-    /// <summary>A finished rendition with the plan by which it was made: of the revision that it was made from, with the house's mark as it is.</summary>
-    private static async Task<(Rendition?, PlannedRender?)> PlannedAsync(Guid id, WexelDb db, RenderPlans plans, CancellationToken cancel)
-    {
-        var rendition = await db.Renditions.AsNoTracking().Include(r => r.Lesson).FirstOrDefaultAsync(r => r.Id == id && r.State == RenditionState.Done, cancel);
-        if (rendition is null)
-            return (null, null);
-        var saved = await db.LessonRevisions.AsNoTracking().FirstAsync(r => r.LessonId == rendition.LessonId && r.Number == rendition.Revision, cancel);
-        return (rendition, (await plans.OfAsync(Json.Read<LessonDocument>(saved.Document), cancel)).With(Json.Read<Profile>(rendition.Profile)));
-    }
+    /// <summary>A finished rendition with what it was made by.</summary>
+    private static async Task<(Rendition?, MadeBy?)> MadeAsync(Guid id, WexelDb db, CancellationToken cancel) =>
+        await db.Renditions.AsNoTracking().Include(r => r.Lesson).FirstOrDefaultAsync(r => r.Id == id && r.State == RenditionState.Done, cancel) is { MadeBy: { } madeBy } rendition
+            ? (rendition, WexelJson.Read<MadeBy>(madeBy)) : (null, null);
 }

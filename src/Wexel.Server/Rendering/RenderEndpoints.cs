@@ -2,6 +2,7 @@ using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
+using Wexel.Core.Documents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Inspection;
 using Wexel.Core.Lessons;
@@ -9,7 +10,8 @@ using Wexel.Core.Packages;
 using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Data.Model;
-using Wexel.Data.Storage;
+using Wexel.Making.Lessons;
+using Wexel.Making.Storage;
 using Wexel.Media.Rendering;
 using Wexel.Server.Estimates;
 using Wexel.Server.Lessons;
@@ -77,7 +79,7 @@ internal static class RenderEndpoints
         return TypedResults.Ok(new DeliverView(notReady, offers, [.. renditions.Select(r => View(r, clock.GetUtcNow(), outlets, overrides))]));
     }
 
-    private static ProfileOffer Offer(Profile profile, PlannedRender planned, EstimateView estimate, long? encoded, IReadOnlyList<ProfileFinding> findings)
+    private static ProfileOffer Offer(Profile profile, PlannedRendition planned, EstimateView estimate, long? encoded, IReadOnlyList<ProfileFinding> findings)
     {
         var (picture, placement) = (planned.Plan.Picture, planned.Plan.Picture?.Parts[0].Placement);
         return new ProfileOffer(
@@ -118,7 +120,7 @@ internal static class RenderEndpoints
     {
         var rendition = await db.Renditions.AsNoTracking().Include(r => r.Lesson).FirstOrDefaultAsync(r => r.Id == id && r.State == RenditionState.Done, cancel);
         return rendition?.FileKey is { } key
-            ? Download(store, key, Json.Read<Profile>(rendition.Profile).Container, rendition.Lesson!.Title)
+            ? Download(store, key, WexelJson.Read<Profile>(rendition.Profile).Container, rendition.Lesson!.Title)
             : Problems.NotThere("file");
     }
 
@@ -126,17 +128,17 @@ internal static class RenderEndpoints
     private static IResult Download(FileStore store, string key, Container container, string title)
     {
         var facts = ContainerFacts.Of(container);
-        var path = store.Derived(key, Finishing.FileName(container));
-        if (Finishing.Pieces(container, path) is { } pieces)
-            return new ZipDownload([.. LessonFiles.OfPieces(path, pieces)], title + ".zip");
-        return TypedResults.PhysicalFile(store.Derived(key, Finishing.FileName(container)), facts.MediaType, title + facts.Ending, enableRangeProcessing: true);
+        var file = store.Keyed(key, MadeNames.Finished(container));
+        if (Finishing.Pieces(container, file.Path) is { } pieces)
+            return new ZipDownload([.. LessonFiles.OfPieces(file, pieces)], title + ".zip");
+        return TypedResults.PhysicalFile(file.Path, facts.MediaType, title + facts.Ending, enableRangeProcessing: true);
     }
 
     private static RenditionView View(Rendition r, DateTimeOffset now, IReadOnlyList<Outlet>? outlets = null, IReadOnlyList<CheckOverride>? overrides = null)
     {
         double? left = r is { State: RenditionState.Working, Progress: > 0.02, StartedAt: { } started } ? (now - started).TotalSeconds * (1 - r.Progress) / r.Progress : null;
         return new RenditionView(
-            r.Id, r.LessonId, r.Lesson!.Title, r.ProfileId, Json.Read<Profile>(r.Profile).Title, r.Revision, r.State, r.Progress, left, r.RequestedAt, r.EndedAt, r.Length, r.Bytes, r.Codecs,
+            r.Id, r.LessonId, r.Lesson!.Title, r.ProfileId, WexelJson.Read<Profile>(r.Profile).Title, r.Revision, r.State, r.Progress, left, r.RequestedAt, r.EndedAt, r.Length, r.Bytes, r.Codecs,
             CheckOverrides.Facts(r, outlets ?? []), [.. (overrides ?? []).Where(o => o.EncodeKey == r.EncodeKey).Select(o => new LetPassView(o.Code, o.Reason, o.By, o.At))], r.Said, r.Advice, r.EstimatedTime);
     }
 }

@@ -11,7 +11,7 @@ using Wexel.Server.Telemetry;
 namespace Wexel.Server.Rendering;
 
 /// <summary>Renders what waits. It may die at any line and be run again; whoever comes second finds nothing to do.</summary>
-internal sealed class RenderJob(IDbContextFactory<WexelDb> databases, RenderQueue queue, RenditionMaker maker, BatchMail mail, LiveNews news, Figures figures, IOptions<WexelOptions> options, TimeProvider clock, ILogger<RenderJob> log)
+internal sealed class RenderJob(IDbContextFactory<WexelDb> databases, RenderQueue queue, RenditionWork work, BatchMail mail, LiveNews news, Figures figures, IOptions<WexelOptions> options, TimeProvider clock, ILogger<RenderJob> log)
 {
     private const int MostAttempts = 2;
 
@@ -30,7 +30,7 @@ internal sealed class RenderJob(IDbContextFactory<WexelDb> databases, RenderQueu
         var began = clock.GetTimestamp();
         try
         {
-            await maker.MakeAsync(db, renditions, watch, watch.Stop);
+            await work.DoAsync(db, renditions, watch, watch.Stop);
             figures.Rendered(watch.Length, clock.GetElapsedTime(began));
         }
         catch (OperationCanceledException) when (watch.Hangs)

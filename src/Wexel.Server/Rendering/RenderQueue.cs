@@ -1,6 +1,7 @@
 using Hangfire;
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
+using Wexel.Core.Documents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Lessons;
 using Wexel.Data;
@@ -50,7 +51,7 @@ internal sealed class RenderQueue(WexelDb db, LessonSaver saver, RenderPlans pla
                     continue;
                 }
 
-                var same = await db.Renditions.Include(r => r.Lesson).FirstOrDefaultAsync(r => r.LessonId == lesson.Id && r.ProfileId == profile.Id && r.EncodeKey == planned.EncodeKey && (r.State == RenditionState.Waiting || r.State == RenditionState.Working), cancel);
+                var same = await db.Renditions.Include(r => r.Lesson).FirstOrDefaultAsync(r => r.LessonId == lesson.Id && r.ProfileId == profile.Id && r.EncodeKey == planned.Keys.Encodes && (r.State == RenditionState.Waiting || r.State == RenditionState.Working), cancel);
                 if (same is null)
                 {
                     db.Renditions.Add(same = new Rendition
@@ -59,12 +60,12 @@ internal sealed class RenderQueue(WexelDb db, LessonSaver saver, RenderPlans pla
                         Lesson = lesson,
                         Revision = lesson.Revision,
                         ProfileId = profile.Id,
-                        Profile = Json.Write(profile),
+                        Profile = WexelJson.Write(profile),
                         BatchId = batch.Id,
                         Batch = batch,
                         RequestedAt = now,
                         Place = ++place,
-                        EncodeKey = planned.EncodeKey,
+                        EncodeKey = planned.Keys.Encodes,
                         Length = planned.Plan.Length,
                         EstimatedBytes = estimate.Bytes,
                         EstimatedTime = estimate.Time,
@@ -96,7 +97,7 @@ internal sealed class RenderQueue(WexelDb db, LessonSaver saver, RenderPlans pla
                 continue;
             var taken = new List<Guid> { next.Id };
             List<Rendition> others = next.Alone ? [] : await db.Renditions.AsNoTracking().Where(r => r.State == RenditionState.Waiting && r.LessonId == next.LessonId && r.Revision == next.Revision && !r.Alone).OrderBy(r => r.Place).ToListAsync(cancel);
-            foreach (var other in others.Take(share.Together(others.Prepend(next).Select(r => Json.Read<Profile>(r.Profile).MostPictures())) - 1))
+            foreach (var other in others.Take(share.Together(others.Prepend(next).Select(r => WexelJson.Read<Profile>(r.Profile).MostPictures())) - 1))
             {
                 if (await TakeAsync(other.Id, now, cancel))
                     taken.Add(other.Id);

@@ -1,6 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Wexel.Data;
-using Wexel.Data.Storage;
+using Wexel.Making.Storage;
 
 namespace Wexel.Server.Serving;
 

@@ -1,7 +1,7 @@
 using Microsoft.AspNetCore.HttpOverrides;
 using Microsoft.Extensions.Options;
 using Microsoft.Net.Http.Headers;
-using Wexel.Data.Storage;
+using Wexel.Making.Storage;
 using Wexel.Server.Setup;
 
 namespace Wexel.Server.Serving;

@@ -2,7 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Wexel.Core;
 using Wexel.Data;
-using Wexel.Data.Storage;
+using Wexel.Making.Storage;
 
 namespace Wexel.Server.Setup;
 

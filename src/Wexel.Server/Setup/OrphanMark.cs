@@ -1,6 +1,6 @@
 using System.Diagnostics;
 using System.Globalization;
-using Wexel.Data.Storage;
+using Wexel.Making.Storage;
 
 namespace Wexel.Server.Setup;
 

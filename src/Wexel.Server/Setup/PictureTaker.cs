@@ -1,7 +1,7 @@
 using System.Security.Cryptography;
 using Wexel.Core;
 using Wexel.Core.Kit;
-using Wexel.Data.Storage;
+using Wexel.Making.Storage;
 using Wexel.Media.Measuring;
 
 namespace Wexel.Server.Setup;
@@ -32,7 +32,7 @@ internal sealed class PictureTaker(FileStore store)
                 return (null, new Problem(problems[0].Code, string.Join(' ', problems.Select(p => p.Sentence)), field));
             string key;
             await using (var picture = File.OpenRead(arriving))
-                key = DerivedKey.Of("picture/1", Convert.ToHexStringLower(await SHA256.HashDataAsync(picture, cancel)));
+                key = ImageFacts.Key(Convert.ToHexStringLower(await SHA256.HashDataAsync(picture, cancel)));
             var kept = store.Derived(key, name);
             Directory.CreateDirectory(Path.GetDirectoryName(kept)!);
             File.Move(arriving, kept, overwrite: true);

@@ -2,12 +2,14 @@ using System.Text.RegularExpressions;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.Extensions.Options;
 using Wexel.Core;
+using Wexel.Core.Documents;
 using Wexel.Core.Encoding;
-using Wexel.Core.Inspection;
 using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
-using Wexel.Data.Storage;
+using Wexel.Making;
+using Wexel.Making.Lessons;
+using Wexel.Making.Storage;
 using Wexel.Media.Measuring;
 using Wexel.Media.Tools;
 using Wexel.Server.Estimates;
@@ -33,8 +35,6 @@ internal sealed record TrialsView(string LessonTitle, TimeSpan From, FrameRate G
 internal static partial class TryEndpoints
 {
     private const int Most = 4;
-    internal const string Encoded = "trial.mp4";
-    internal const string Measured = "trial.json";
 
     internal static void MapTrying(this IEndpointRouteBuilder routes)
     {
@@ -42,7 +42,7 @@ internal static partial class TryEndpoints
         routes.MapGet("/api/trials/{key}/{frame:long}.png", FrameAsync).WithName("TrialFrame").ExcludeFromDescription();
     }
 
-    private static async Task<Results<Ok<TrialsView>, ProblemHttpResult>> TryAsync(Guid id, TrialRequest request, RenderPlans plans, ProfileShelf shelf, FileStore store, SamplingTurn turn, IOptions<WexelOptions> options, CancellationToken cancel)
+    private static async Task<Results<Ok<TrialsView>, ProblemHttpResult>> TryAsync(Guid id, TrialRequest request, RenderPlans plans, ProfileShelf shelf, FileStore store, SamplingTurn turn, MakingPlace place, CancellationToken cancel)
     {
         if (request.Profiles.Count is 0 or > Most)
             return Problems.Of(new Problem("trial-nothing", $"Choose one to {Most} profiles to try.", "profiles"));
@@ -60,10 +60,10 @@ internal static partial class TryEndpoints
                 return Problems.Of(refused! with { Field = "profiles" });
             var picture = planned.Plan.Picture!;
             (window, grid) = (Window(planned, request.At), planned.Map.Grid);
-            var key = DerivedKey.Of(Trial.Maker, planned.Hashes, picture, planned.Map.Kept, window);
+            var key = RenditionKeys.Trial(picture, window, planned.Map, planned.Hashes);
             try
             {
-                var measured = await turn.TakeAsync(() => MakeAsync(store, key, () => Trial.MakeAsync(picture, planned.Reel.Parts[0].Picture.Even, planned.Inputs(store, options.Value.PlayerFolder), window, store.Derived(key, Encoded), cancel), cancel), cancel);
+                var measured = await turn.TakeAsync(() => MakeAsync(store, key, () => Trial.MakeAsync(picture, planned.Reel.Parts[0].Picture.Even, planned.Inputs(place), window, store.Derived(key, MadeNames.Trial), cancel), cancel), cancel);
                 var seconds = grid.TimeOf(window.Count).TotalSeconds;
                 trials.Add(new TrialView(
                     profile.Id, profile.Title, CodingWords.Of(planned.Plan), key, measured.Size, measured.Bytes, (long)(measured.Bytes * 60 / seconds), measured.Took, measured.MeanSsim, measured.WorstSsim, measured.WorstFrame));
@@ -78,10 +78,10 @@ internal static partial class TryEndpoints
     }
 
     /// <summary>Some seconds around a moment, or those in which the picture moves most.</summary>
-    private static SampleWindow Window(PlannedRender planned, TimeSpan? at)
+    private static SampleWindow Window(PlannedRendition planned, TimeSpan? at)
     {
         var map = planned.Map;
-        if (at is null && Samples.Of(map, ExpectedPicture.Still(planned.Analysis.Still, map)) is { Count: > 1 } samples)
+        if (at is null && Samples.Of(map, planned.Still ?? []) is { Count: > 1 } samples)
             return samples.MaxBy(s => s.Moving);
         var count = Math.Min(map.Frames, map.Grid.FrameAt(Samples.Length));
         return new SampleWindow(Math.Clamp(map.Grid.FrameAt(at ?? map.Length / 2) - (count / 2), 0, map.Frames - count), count, 1);
@@ -89,24 +89,24 @@ internal static partial class TryEndpoints
 
     private static async Task<TrialMeasured> MakeAsync(FileStore store, string key, Func<Task<TrialMeasured>> make, CancellationToken cancel)
     {
-        var path = store.Derived(key, Measured);
+        var path = store.Derived(key, MadeNames.TrialMeasured);
         if (File.Exists(path))
-            return Json.Read<TrialMeasured>(await File.ReadAllTextAsync(path, cancel));
+            return WexelJson.Read<TrialMeasured>(await File.ReadAllTextAsync(path, cancel));
         var measured = await make();
-        await WholeFile.MakeAsync(path, temporary => File.WriteAllTextAsync(temporary, Json.Write(measured), cancel));
+        await WholeFile.MakeAsync(path, temporary => File.WriteAllTextAsync(temporary, WexelJson.Write(measured), cancel));
         return measured;
     }
 
     private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> FrameAsync(string key, long frame, FileStore store, CancellationToken cancel)
     {
-        if (!Hash().IsMatch(key) || !store.Has(key, Measured))
+        if (!Hash().IsMatch(key) || !store.Has(key, MadeNames.TrialMeasured))
             return Problems.NotThere("trial");
-        var measured = Json.Read<TrialMeasured>(await File.ReadAllTextAsync(store.Derived(key, Measured), cancel));
+        var measured = WexelJson.Read<TrialMeasured>(await File.ReadAllTextAsync(store.Derived(key, MadeNames.TrialMeasured), cancel));
         if (frame < 0 || frame >= measured.Window.Count)
             return Problems.NotThere("frame");
-        var png = store.Derived(DerivedKey.Of("trial-frame/1", key, frame), "frame.png");
+        var png = store.Derived(RenditionKeys.TrialFrame(key, frame), MadeNames.Frame);
         if (!File.Exists(png))
-            await Trial.FrameAsync(measured, store.Derived(key, Encoded), frame, png, cancel);
+            await Trial.FrameAsync(measured, store.Derived(key, MadeNames.Trial), frame, png, cancel);
         return TypedResults.PhysicalFile(png, "image/png");
     }
 

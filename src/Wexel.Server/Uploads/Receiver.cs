@@ -3,7 +3,7 @@ using Microsoft.Extensions.Options;
 using Wexel.Core;
 using Wexel.Data;
 using Wexel.Data.Model;
-using Wexel.Data.Storage;
+using Wexel.Making.Storage;
 using Wexel.Server.Recordings;
 using Wexel.Server.Setup;
 

@@ -8,7 +8,7 @@ using Wexel.Core;
 using Wexel.Core.Contents;
 using Wexel.Data;
 using Wexel.Data.Model;
-using Wexel.Data.Storage;
+using Wexel.Making.Storage;
 using Wexel.Server.Serving;
 using Wexel.Server.Setup;
 using Wexel.Server.SignIn;

@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
 using Wexel.Core.Contents;
+using Wexel.Core.Documents;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Server.Recordings;
@@ -61,5 +62,5 @@ internal static class UploadEndpoints
     }
 
     private static async Task<UploadView> ViewAsync(Upload u, UploadKeeper uploads, CancellationToken cancel) =>
-        new(u.Id, u.FileName, u.Title, u.Bytes, u.Changed, await uploads.ArrivedAsync(u, cancel), u.ExpiresAt, u.LessonId, u.ForLesson, u.LessonId is null ? null : u.RecordingHash, u.KnownBefore, u.Problem is null ? null : Json.Read<Problem>(u.Problem));
+        new(u.Id, u.FileName, u.Title, u.Bytes, u.Changed, await uploads.ArrivedAsync(u, cancel), u.ExpiresAt, u.LessonId, u.ForLesson, u.LessonId is null ? null : u.RecordingHash, u.KnownBefore, u.Problem is null ? null : WexelJson.Read<Problem>(u.Problem));
 }

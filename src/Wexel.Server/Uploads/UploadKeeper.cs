@@ -2,7 +2,7 @@ using Hangfire;
 using Microsoft.EntityFrameworkCore;
 using Wexel.Data;
 using Wexel.Data.Model;
-using Wexel.Data.Storage;
+using Wexel.Making.Storage;
 using Wexel.Server.Recordings;
 
 namespace Wexel.Server.Uploads;

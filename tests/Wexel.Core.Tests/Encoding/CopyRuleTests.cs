@@ -146,8 +146,7 @@ public sealed class CopyRuleTests
     [Fact]
     public void What_is_copied_has_a_key_of_its_own_and_why_not_has_none()
     {
-        string Key(PicturePlan plan) => DerivedKey.Of("t", plan);
-        Key(Plan(Facts())).ShouldNotBe(Key(Plan(Sample.Facts())));
-        Key(Plan(Sample.Facts())).ShouldBe(Key(Plan(Facts(), profile: With(p => p with { Copy = false }))));
+        Sample.Key(Plan(Facts())).ShouldNotBe(Sample.Key(Plan(Sample.Facts())));
+        Sample.Key(Plan(Sample.Facts())).ShouldBe(Sample.Key(Plan(Facts(), profile: With(p => p with { Copy = false }))));
     }
 }

@@ -94,10 +94,10 @@ public class ProfilePlanTests
         var burnt = Profiles.Web with { Captions = CaptionPlace.BurntIn };
         var picture = Plan(burnt, new LessonLook(Cues: Cues)).Picture!;
         picture.Timing.Changing.ShouldBe([30, 90, 120, 150]);
-        DerivedKey.Of("k", picture).ShouldNotBe(DerivedKey.Of("k", Plan(burnt, new LessonLook(Cues: [Cues[0]])).Picture));
+        Sample.Key(picture).ShouldNotBe(Sample.Key(Plan(burnt, new LessonLook(Cues: [Cues[0]])).Picture!));
         // Beside or inside, captions have no part in what is encoded.
         foreach (var place in new[] { CaptionPlace.None, CaptionPlace.Beside, CaptionPlace.Inside })
-            DerivedKey.Of("k", Plan(Profiles.Web with { Captions = place }, new LessonLook(Cues: Cues)).Picture).ShouldBe(DerivedKey.Of("k", Plan(Profiles.Web).Picture));
+            Sample.Key(Plan(Profiles.Web with { Captions = place }, new LessonLook(Cues: Cues)).Picture!).ShouldBe(Sample.Key(Plan(Profiles.Web).Picture!));
         Plan(Profiles.Web with { Captions = CaptionPlace.Inside }, new LessonLook(Cues: Cues)).File.CaptionsInside.ShouldBeTrue();
         Plan(Profiles.Web with { Captions = CaptionPlace.Inside }).File.CaptionsInside.ShouldBeFalse();
     }

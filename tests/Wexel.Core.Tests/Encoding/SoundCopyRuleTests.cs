@@ -80,8 +80,7 @@ public sealed class SoundCopyRuleTests
     [Fact]
     public void What_is_copied_has_a_key_of_its_own_and_why_not_has_none()
     {
-        string Key(SoundPlan plan) => DerivedKey.Of("t", plan);
-        Key(Plan(Recorded, AsLoudAsRecorded)).ShouldNotBe(Key(Plan(Recorded with { Start = null }, AsLoudAsRecorded)));
-        Key(Plan(Recorded with { Start = null }, AsLoudAsRecorded)).ShouldBe(Key(Plan(Recorded with { SampleRate = 44_100 }, AsLoudAsRecorded)));
+        Sample.Key(Plan(Recorded, AsLoudAsRecorded)).ShouldNotBe(Sample.Key(Plan(Recorded with { Start = null }, AsLoudAsRecorded)));
+        Sample.Key(Plan(Recorded with { Start = null }, AsLoudAsRecorded)).ShouldBe(Sample.Key(Plan(Recorded with { SampleRate = 44_100 }, AsLoudAsRecorded)));
     }
 }

@@ -3,6 +3,7 @@ using System.Text.Json;
 using System.Xml.Linq;
 using Wexel.Core.Contents;
 using Wexel.Core.Feeds;
+using Wexel.Core.Keys;
 
 namespace Wexel.Core.Tests.Feeds;
 
@@ -109,7 +110,7 @@ public sealed class FeedDocumentTests
     public void A_folder_holds_all_that_the_feed_names()
     {
         var sources = Sources(null, Entry("a1", 1, 1, 1));
-        var files = FeedFolder.Plan(sources, "/x/artwork", [new EpisodeSources(sources.Entries[0], "/x/episode.m4v", [])]);
+        var files = FeedFolder.Plan(sources, new KeyedFile("/x/artwork", "a"), [new EpisodeSources(sources.Entries[0], new KeyedFile("/x/episode.m4v", "e"), [])]);
         var named = Channel(sources).DescendantsAndSelf().Attributes().Select(a => a.Value).Where(v => v.StartsWith(sources.Folder.AbsoluteUri, StringComparison.Ordinal)).Select(v => v[sources.Folder.AbsoluteUri.Length..]).Distinct();
         files.Select(f => f.Path).ShouldBe(named, ignoreOrder: true);
     }

@@ -1,4 +1,5 @@
 using Wexel.Core.Captions;
+using Wexel.Core.Keys;
 using Wexel.Core.Outlets;
 using Wexel.Core.Packages;
 using Wexel.Core.Recordings;
@@ -36,7 +37,7 @@ public class PackageTests
     [Fact]
     public void A_folder_names_one_page_to_link_and_explains_every_file()
     {
-        var files = WebFolder.Plan(new LessonSources(Lesson(), "/v.mp4", "/p.jpg"), [("wexel-player.js", "/a.js"), ("wexel-player.css", "/a.css")]);
+        var files = WebFolder.Plan(new LessonSources(Lesson(), new KeyedFile("/v.mp4", "v"), new KeyedFile("/p.jpg", "p")), [("wexel-player.js", new KeyedFile("/a.js", "a")), ("wexel-player.css", new KeyedFile("/a.css", "c"))]);
         files.Where(f => f.IsThePageToLink).ShouldHaveSingleItem().Path.ShouldBe("index.html");
         files.Select(f => f.Path).ShouldBe(["index.html", "lesson.mp4", "poster.jpg", "captions.vtt", "contents.vtt", "player/wexel-player.js", "player/wexel-player.css", "read me.txt"]);
         files.ShouldAllBe(f => f.Purpose.EndsWith('.'));
@@ -46,7 +47,7 @@ public class PackageTests
 
     [Fact]
     public void A_lesson_without_captions_contents_and_poster_has_a_smaller_folder() =>
-        WebFolder.Plan(new LessonSources(Lesson() with { Captions = null, Sections = [] }, "/v.mp4", null), []).Select(f => f.Path)
+        WebFolder.Plan(new LessonSources(Lesson() with { Captions = null, Sections = [] }, new KeyedFile("/v.mp4", "v"), null), []).Select(f => f.Path)
             .ShouldBe(["index.html", "lesson.mp4", "read me.txt"]);
 
     [Fact]

@@ -8,21 +8,22 @@ public class FolderTests
     {
         ["Wexel.Core"] =
             """
-            Documents
             Timing
-            Recordings: Timing
+            Documents
+            Keys: Timing
+            Recordings: Keys Timing
             Placing: Recordings Timing
-            Kit: Recordings
+            Kit: Keys Recordings
             Captions: Recordings Timing
             Contents: Timing
             Editing: Placing Recordings Timing
             Lessons: Captions Contents Editing Placing Recordings Timing
             Streaming: Recordings Timing
-            Encoding: Captions Contents Documents Editing Kit Placing Recordings Timing
+            Encoding: Captions Contents Documents Editing Keys Kit Placing Recordings Timing
             Inspection: Encoding Placing Recordings Timing
             Legibility: Editing Placing Recordings Timing
-            Packages: Captions Contents Documents Timing
-            Feeds: Captions Contents Documents Kit Packages Timing
+            Packages: Captions Contents Documents Keys Timing
+            Feeds: Captions Contents Documents Keys Kit Packages Timing
             Outlets: Contents Documents Encoding Feeds Inspection Recordings Timing
             Library: Encoding Outlets
             Learning: Timing
@@ -36,6 +37,13 @@ public class FolderTests
             Analysing: Tools
             Rendering: Analysing Containers Probing Tools
             Measuring: Analysing Containers Probing Rendering Tools
+            """,
+        ["Wexel.Making"] =
+            """
+            Storage
+            Lessons: Storage
+            Rendering: Lessons Storage
+            Releasing: Lessons Storage
             """,
     };
 

@@ -1,0 +1,26 @@
+using Wexel.Core.Editing;
+using Wexel.Core.Placing;
+using Wexel.Core.Recordings;
+
+namespace Wexel.Making.Lessons;
+
+/// <summary>The recordings that a lesson is made of, with what was found of them.</summary>
+/// <param name="Hashes">In their order.</param>
+/// <param name="Reel">They one after the other.</param>
+/// <param name="Analyses">What looking each through has found, also so far; null where nobody looked.</param>
+/// <param name="IsReady">Whether all is known that a render needs.</param>
+/// <param name="Failure">Why one of them could not be looked through; null where none failed.</param>
+public sealed record LessonReel(IReadOnlyList<string> Hashes, Reel Reel, IReadOnlyList<RecordingAnalysis?> Analyses, bool IsReady, string? Failure = null)
+{
+    /// <summary>How much of a lesson's picture changes where nobody has looked it through (see <see cref="Core.Encoding.RenderEstimator"/>).</summary>
+    private const double UnknownChange = 0.3;
+
+    /// <summary>What was found, along the reel's time; null where nobody looked.</summary>
+    public RecordingAnalysis? Analysis => ReelAnalysis.Of(Reel, Analyses);
+
+    /// <summary>How much of the picture changes, 0 to 1.</summary>
+    public double ChangedShare => Analysis?.ChangedShare ?? UnknownChange;
+
+    /// <summary>For each recording how a lesson brings it onto its canvas; null for as the canvas says.</summary>
+    public IReadOnlyList<RecordingFrame?> Frames(IReadOnlyList<RecordingFrame> frames) => [.. Hashes.Select(hash => frames.FirstOrDefault(f => f.Recording == hash))];
+}

@@ -1,0 +1,96 @@
+using Wexel.Core.Captions;
+using Wexel.Core.Contents;
+using Wexel.Core.Encoding;
+using Wexel.Core.Inspection;
+using Wexel.Core.Placing;
+using Wexel.Core.Timing;
+using Wexel.Making.Storage;
+using Wexel.Media.Rendering;
+using Wexel.Media.Tools;
+
+namespace Wexel.Making.Lessons;
+
+/// <summary>A lesson planned with a profile: what is made of it, and under which keys.</summary>
+/// <param name="plan">The plan.</param>
+/// <param name="lesson">What it is made from.</param>
+/// <param name="map">The lesson's times.</param>
+/// <param name="sections">The contents, in lesson time.</param>
+/// <param name="cues">The captions, in lesson time.</param>
+public sealed class PlannedRendition(RenderPlan plan, LessonToMake lesson, TimeMap map, IReadOnlyList<Section> sections, IReadOnlyList<Cue> cues)
+{
+    /// <summary>The plan.</summary>
+    public RenderPlan Plan => plan;
+
+    /// <summary>What it is made from.</summary>
+    public LessonToMake Lesson => lesson;
+
+    /// <summary>The lesson's times.</summary>
+    public TimeMap Map => map;
+
+    /// <summary>The recordings, one after the other.</summary>
+    public Reel Reel => lesson.Found.Reel;
+
+    /// <summary>The recordings' hashes, in their order.</summary>
+    public IReadOnlyList<string> Hashes => lesson.Found.Hashes;
+
+    /// <summary>The contents in lesson time.</summary>
+    public IReadOnlyList<Section> Sections => sections;
+
+    /// <summary>The captions in lesson time.</summary>
+    public IReadOnlyList<Cue> Cues => cues;
+
+    /// <summary>The chapters of the finished file.</summary>
+    public IReadOnlyList<Chapter> Chapters => Core.Contents.Chapters.Of(sections, plan.Length);
+
+    /// <summary>The keys of what is encoded.</summary>
+    public RenditionKeys Keys { get; } = RenditionKeys.Of(plan, map, lesson.Found.Hashes);
+
+    /// <summary>The captions that stand inside the file; null for none.</summary>
+    public CaptionsInside? CaptionsInside => plan.File.CaptionsInside ? new CaptionsInside(WebVttText.Write(cues), lesson.Document.Captions!.Language) : null;
+
+    /// <summary>The key of the finished file.</summary>
+    public string FileKey => Keys.File(
+        plan.File, lesson.Document.Title, [.. sections.Select(s => (s.At, s.Title))], CaptionsInside is { } inside ? [(inside.Language, inside.WebVtt)] : []);
+
+    /// <summary>Where nothing changes in the lesson; null where nobody looked.</summary>
+    public IReadOnlyList<TimeRange>? Still => lesson.Found.Analysis is { } found ? ExpectedPicture.Still(found.Still, map) : null;
+
+    /// <summary>The key under which samples of it lie.</summary>
+    public string SamplesKey => RenditionKeys.Samples(plan, map, Hashes);
+
+    /// <summary>Where an encoded picture lies or will lie.</summary>
+    public string Picture(FileStore store, int index) => store.Derived(Keys.Pictures[index], MadeNames.Picture);
+
+    /// <summary>Where the encoded sound lies or will lie; null without sound.</summary>
+    public string? Sound(FileStore store) => Keys.Sound is { } key ? store.Derived(key, MadeNames.Sound(plan.Sound!)) : null;
+
+    /// <summary>Where the sound lies before it is encoded; there is sound.</summary>
+    public string Composed(FileStore store) => store.Derived(Keys.Composed!, MadeNames.Composed);
+
+    /// <summary>Where the poster lies or will lie; null for sound alone.</summary>
+    public string? Poster(FileStore store) => Keys.Poster is { } key ? store.Derived(key, MadeNames.Poster) : null;
+
+    /// <summary>Where the finished file lies or will lie.</summary>
+    public string File(FileStore store) => store.Derived(FileKey, MadeNames.Finished(plan.File.Container));
+
+    /// <summary>What its picture is encoded from.</summary>
+    public EncodeInputs Inputs(MakingPlace place) => Inputs(plan, Hashes, place);
+
+    /// <summary>What a plan's picture is encoded from.</summary>
+    /// <param name="plan">The plan.</param>
+    /// <param name="hashes">The hashes of its recordings, in their order.</param>
+    /// <param name="place">Where they lie.</param>
+    public static EncodeInputs Inputs(RenderPlan plan, IReadOnlyList<string> hashes, MakingPlace place) => new(
+        [.. hashes.Select(place.Store.Recording)], plan.Pictures.Select(p => p.Mark?.Key).OfType<string>().FirstOrDefault() is { } mark ? place.Store.Derived(mark, MadeNames.Mark) : null, place.Fonts);
+
+    /// <summary>Whether everything is encoded already.</summary>
+    public bool IsEncoded(FileStore store) => Tracks(store).All(Wholeness.Of);
+
+    /// <summary>What is encoded already comes to, in bytes; null where something is missing.</summary>
+    public long? EncodedBytes(FileStore store) => IsEncoded(store) ? Tracks(store).Sum(path => new FileInfo(path).Length) : null;
+
+    /// <summary>What the finished file is put together from.</summary>
+    public FinishInputs FinishInputs(FileStore store) => new([.. Keys.Pictures.Select((_, i) => Picture(store, i))], Sound(store), CaptionsInside);
+
+    private IEnumerable<string> Tracks(FileStore store) => Keys.Pictures.Select((_, i) => Picture(store, i)).Append(Sound(store)).OfType<string>();
+}

@@ -1,0 +1,46 @@
+using Wexel.Core.Feeds;
+using Wexel.Core.Keys;
+using Wexel.Making.Lessons;
+using Wexel.Making.Storage;
+using Wexel.Media.Rendering;
+using Wexel.Media.Tools;
+
+namespace Wexel.Making.Releasing;
+
+/// <summary>Makes what stands in a podcast feed: episodes, copied from renditions as apps take them, and artwork. Nothing is encoded.</summary>
+/// <param name="place">Where.</param>
+public sealed class EpisodeMaker(MakingPlace place)
+{
+    /// <summary>Makes an episode's file, where it is not there yet.</summary>
+    /// <param name="planned">The rendition that it is copied from; all of it is encoded.</param>
+    /// <param name="media">What it is to be.</param>
+    /// <param name="artwork">The feed's artwork.</param>
+    /// <param name="cancel">Stops it.</param>
+    /// <exception cref="ToolFailedException">The muxer ended with an error.</exception>
+    public async Task<KeyedFile> MakeAsync(PlannedRendition planned, FeedMedia media, KeyedFile artwork, CancellationToken cancel)
+    {
+        var title = planned.Lesson.Document.Title;
+        var key = FeedKeys.Episode(planned.Keys.Encodes, title, planned.Chapters, media, ArtworkInside(media, artwork.Key));
+        var path = place.Store.Derived(key, MadeNames.Episode(media));
+        if (!Wholeness.Of(path))
+            await Finishing.EpisodeAsync(planned.FinishInputs(place.Store) with { Captions = null }, path, title, planned.Chapters, media, artwork.Path, cancel);
+        return new KeyedFile(path, key);
+    }
+
+    /// <summary>The key of the artwork inside an episode's file; null where it carries none.</summary>
+    public static string? ArtworkInside(FeedMedia media, string artwork) => media == FeedMedia.Sound ? artwork : null;
+
+    /// <summary>Makes artwork from a title, where it is not there yet.</summary>
+    /// <param name="plan">What stands on it.</param>
+    /// <param name="mark">The key of the house's mark; null for none.</param>
+    /// <param name="cancel">Stops it.</param>
+    /// <exception cref="ToolFailedException">It could not be drawn.</exception>
+    public async Task<KeyedFile> ArtworkAsync(ArtworkPlan plan, string? mark, CancellationToken cancel)
+    {
+        var key = FeedKeys.Artwork(plan, mark);
+        var path = place.Store.Derived(key, MadeNames.Artwork);
+        if (!File.Exists(path))
+            await ArtworkMaker.MakeAsync(plan, place.Fonts, mark is null ? null : place.Store.Derived(mark, MadeNames.Mark), path, cancel);
+        return new KeyedFile(path, key);
+    }
+}

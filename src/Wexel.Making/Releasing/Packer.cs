@@ -1,0 +1,51 @@
+using Wexel.Core.Outlets;
+using Wexel.Core.Packages;
+using Wexel.Making.Lessons;
+using Wexel.Making.Storage;
+using Wexel.Media.Packaging;
+using Wexel.Media.Rendering;
+using Wexel.Media.Tools;
+
+namespace Wexel.Making.Releasing;
+
+/// <summary>A package that was made.</summary>
+/// <param name="Key">The key under which it lies.</param>
+/// <param name="Bytes">Its size, in bytes.</param>
+/// <param name="Files">What is in it.</param>
+public sealed record MadePackage(string Key, long Bytes, IReadOnlyList<WrittenFile> Files);
+
+/// <summary>Makes packages; one with the same in it is not made again.</summary>
+/// <param name="place">Where.</param>
+public sealed class Packer(MakingPlace place)
+{
+    /// <summary>What a lesson gives to a package.</summary>
+    /// <param name="player">What the learner's page is told.</param>
+    /// <param name="planned">Its rendition, which is finished.</param>
+    public LessonSources Sources(PlayerLesson player, PlannedRendition planned)
+    {
+        var (store, container) = (place.Store, planned.Plan.File.Container);
+        var video = store.Keyed(planned.FileKey, MadeNames.Finished(container));
+        return new LessonSources(player, video, planned.Keys.Poster is { } poster ? store.Keyed(poster, MadeNames.Poster) : null, Finishing.Pieces(container, video.Path));
+    }
+
+    /// <summary>The files of the package that a kind of outlet takes.</summary>
+    /// <param name="kind">The kind.</param>
+    /// <param name="identifier">A name that stays the same whenever the package is made again.</param>
+    /// <param name="title">The course's title, or the lesson's where it stands alone.</param>
+    /// <param name="lessons">The lessons, in their order.</param>
+    public IReadOnlyList<PackageFile> Plan(OutletKind kind, string identifier, string title, IReadOnlyList<LessonSources> lessons)
+    {
+        var player = PlayerFiles.In(place.PlayerFolder);
+        return kind == OutletKind.LearningSystem ? Scorm12Package.Plan(new Scorm12Sources(identifier, title, lessons, player)) : WebFolder.Plan(lessons.Single(), player);
+    }
+
+    /// <summary>Packs files into a ZIP.</summary>
+    public async Task<MadePackage> PackAsync(IReadOnlyList<PackageFile> files, CancellationToken cancel)
+    {
+        var key = PackageKeys.Of(files);
+        var zip = place.Store.Derived(key, MadeNames.Package);
+        if (!Wholeness.Of(zip))
+            await PackageWriter.WriteZipAsync(files, zip, cancel);
+        return new MadePackage(key, new FileInfo(zip).Length, PackageWriter.List(files));
+    }
+}
