@@ -1,7 +1,13 @@
+using Wexel.Core.Documents;
+
 namespace Wexel.Core.Encoding;
 
 /// <summary>By what a rendition was made; what is asked of its file later is asked of this, whatever has become of lesson, profile and house since.</summary>
 /// <param name="Plan">The plan.</param>
 /// <param name="Recordings">The hashes of the recordings, in their order.</param>
 /// <param name="Keys">What was encoded for it.</param>
-public sealed record MadeBy(RenderPlan Plan, IReadOnlyList<string> Recordings, RenditionKeys Keys);
+public sealed record MadeBy(RenderPlan Plan, IReadOnlyList<string> Recordings, RenditionKeys Keys)
+{
+    /// <summary>How it is kept.</summary>
+    public static DocumentFormat<MadeBy> Format { get; } = new("rendition’s plan");
+}

@@ -1,3 +1,4 @@
+using Wexel.Core.Documents;
 using Wexel.Core.Editing;
 using Wexel.Core.Recordings;
 
@@ -24,6 +25,9 @@ public sealed record Profile(
     [property: Setting("Chapters", "on", "it costs nothing; players that know them list the sections")] bool Chapters = true,
     [property: Setting("Index at the front", "on for the web", "off, a page has to load the whole file before it plays")] bool IndexAtFront = true)
 {
+    /// <summary>How it is kept.</summary>
+    public static DocumentFormat<Profile> Format { get; } = new("profile");
+
     /// <summary>How many pictures are encoded for it at most.</summary>
     public int MostPictures() => Picture is null ? 0 : 1 + (Container == Container.Hls ? Picture.FurtherHeights?.Count ?? 0 : 0);
 

@@ -21,7 +21,7 @@ public static class ProfileText
         RespectRequiredConstructorParameters = true,
         WriteIndented = true,
         Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
-        TypeInfoResolver = new DefaultJsonTypeInfoResolver(),
+        TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { AddVersion } },
     });
 
     /// <summary>Prints a profile.</summary>
@@ -42,12 +42,30 @@ public static class ProfileText
         }
     }
 
+    /// <summary>The version stands in the document and not in the profile; only today's is read strictly, since there was no other.</summary>
+    private static void AddVersion(JsonTypeInfo type)
+    {
+        if (type.Type != typeof(Profile))
+            return;
+        var version = type.CreateJsonPropertyInfo(typeof(int?), DocumentFormat.VersionName);
+        version.Get = _ => Profile.Format.Version;
+        version.Set = (_, value) =>
+        {
+            if (value is int written && written != Profile.Format.Version)
+                throw new JsonException($"It is of version {written}, and this Wexel reads version {Profile.Format.Version}.");
+        };
+        type.Properties.Insert(0, version);
+    }
+
     /// <summary>The JSON Schema (2020-12) of a profile document; each setting with its unit, what is usual and what it costs.</summary>
     public static JsonNode Schema()
     {
         var schema = Options.GetJsonSchemaAsNode(typeof(Profile), new JsonSchemaExporterOptions { TreatNullObliviousAsNonNullable = true, TransformSchemaNode = Describe }).AsObject();
         schema.Insert(0, "$schema", "https://json-schema.org/draft/2020-12/schema");
         schema.Insert(1, "title", "Wexel profile");
+        var version = schema["properties"]![DocumentFormat.VersionName]!.AsObject();
+        (version["title"], version["description"], version["x-unit"], version["x-usual"], version["x-cost"]) =
+            ("Version", $"The version of this schema. Usual: {Profile.Format.Version}. Costs nothing.", "", $"{Profile.Format.Version}", "costs nothing");
         return schema;
     }
 

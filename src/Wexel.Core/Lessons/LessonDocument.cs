@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using Wexel.Core.Contents;
+using Wexel.Core.Documents;
 using Wexel.Core.Editing;
 using Wexel.Core.Timing;
 
@@ -32,6 +33,9 @@ public sealed record LessonDocument(
     IReadOnlyList<string>? Following = null,
     IReadOnlyList<RecordingFrame>? Frames = null)
 {
+    /// <summary>How it is kept.</summary>
+    public static DocumentFormat<LessonDocument> Format { get; } = new("lesson");
+
     /// <summary>What is left out of the recording; a document that was saved before there were cuts has none.</summary>
     public IReadOnlyList<TimeRange> Cuts { get; init; } = Cuts ?? [];
 

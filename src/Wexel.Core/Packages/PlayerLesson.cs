@@ -1,5 +1,6 @@
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
+using Wexel.Core.Documents;
 
 namespace Wexel.Core.Packages;
 
@@ -36,6 +37,9 @@ public sealed record PlayerLesson(
     bool Embedded = false,
     string? Runtime = null)
 {
+    /// <summary>How it is kept.</summary>
+    public static DocumentFormat<PlayerLesson> Format { get; } = new("lesson’s page");
+
     /// <summary>The share of a lesson that must have been watched, in per cent.</summary>
     public const int UsualCompletePercent = 90;
 }

@@ -60,7 +60,7 @@ internal static class ChannelEndpoints
             return NoPage("Please sign in", "This lesson is for signed-in people.", (signIn, embedded ? "Open and sign in" : "Sign in"), StatusCodes.Status401Unauthorized);
         }
 
-        var player = WexelJson.Read<PlayerLesson>(release.Player) with { Embedded = embedded };
+        var player = PlayerLesson.Format.Read(release.Player) with { Embedded = embedded };
         var place = embedded ? null : await reader.PlaceAsync(release, http.User.Identity?.IsAuthenticated == true, cancel);
         return Page(PlayerPage.Html(player, "/player/", place, reader.Preview(release)?.HeadTags(new Uri(options.Value.PublicAddress, "oembed")) ?? ""));
     }

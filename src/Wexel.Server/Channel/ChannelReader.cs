@@ -1,6 +1,5 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
-using Wexel.Core.Documents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Outlets;
 using Wexel.Core.Packages;
@@ -37,7 +36,7 @@ internal sealed class ChannelReader(WexelDb db, IOptions<WexelOptions> options)
     {
         if (release.Visibility != Visibility.WithLink)
             return null;
-        var player = WexelJson.Read<PlayerLesson>(release.Player);
+        var player = PlayerLesson.Format.Read(release.Player);
         Uri At(string path) => new(options.Value.PublicAddress, path + release.Token);
         return new WatchPagePreview(
             player.Title, player.Description, player.Language, options.Value.House, options.Value.PublicAddress, At("watch/"), At("embed/"),

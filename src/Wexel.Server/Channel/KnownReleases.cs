@@ -1,5 +1,4 @@
 using Microsoft.EntityFrameworkCore;
-using Wexel.Core.Documents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Outlets;
 using Wexel.Core.Packages;
@@ -31,7 +30,7 @@ internal sealed class KnownReleases(IDbContextFactory<WexelDb> databases, Change
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
         return await db.Releases.AsNoTracking().FirstOrDefaultAsync(r => r.Token == token && r.Outlet!.Kind == OutletKind.Channel, cancel) is { } release
-            ? new KnownRelease(release.LessonId, release.Visibility, release.Container, release.FileKey, release.PosterKey, WexelJson.Read<PlayerLesson>(release.Player).Length)
+            ? new KnownRelease(release.LessonId, release.Visibility, release.Container, release.FileKey, release.PosterKey, PlayerLesson.Format.Read(release.Player).Length)
             : null;
     }
 }

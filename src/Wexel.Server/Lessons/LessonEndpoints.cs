@@ -4,7 +4,6 @@ using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
-using Wexel.Core.Documents;
 using Wexel.Core.Lessons;
 using Wexel.Core.Placing;
 using Wexel.Data;
@@ -90,7 +89,7 @@ internal static class LessonEndpoints
             return Problems.NotThere("lesson");
         var revision = await db.LessonRevisions.AsNoTracking().FirstAsync(r => r.LessonId == id && r.Number == lesson.Revision, cancel);
         var count = await db.Lessons.CountAsync(l => l.CourseId == lesson.CourseId, cancel);
-        return TypedResults.Ok(new LessonView(id, lesson.Course!.Title, lesson.Position, count, lesson.Revision, revision.SavedAt, lesson.Length, await RevisionEndpoints.HistoryAsync(db, id, cancel), WexelJson.Read<LessonDocument>(revision.Document)));
+        return TypedResults.Ok(new LessonView(id, lesson.Course!.Title, lesson.Position, count, lesson.Revision, revision.SavedAt, lesson.Length, await RevisionEndpoints.HistoryAsync(db, id, cancel), LessonDocument.Format.Read(revision.Document)));
     }
 
     private static async Task<Results<Ok<Saved>, ProblemHttpResult>> SaveAsync(Guid id, SaveRequest request, WexelDb db, LessonSaver saver, ClaimsPrincipal user, CancellationToken cancel)

@@ -2,7 +2,6 @@ using Microsoft.EntityFrameworkCore;
 using Npgsql;
 using Wexel.Core;
 using Wexel.Core.Captions;
-using Wexel.Core.Documents;
 using Wexel.Core.Editing;
 using Wexel.Core.Lessons;
 using Wexel.Core.Placing;
@@ -21,13 +20,13 @@ internal sealed class LessonSaver(WexelDb db, LessonReels reels, LiveNews news, 
     internal async Task<LessonDocument?> CurrentAsync(Lesson lesson, CancellationToken cancel) => await AtAsync(lesson.Id, lesson.Revision, cancel);
 
     internal async Task<LessonDocument?> AtAsync(Guid lessonId, int revision, CancellationToken cancel) =>
-        await db.LessonRevisions.FindAsync([lessonId, revision], cancel) is { } saved ? WexelJson.Read<LessonDocument>(saved.Document) : null;
+        await db.LessonRevisions.FindAsync([lessonId, revision], cancel) is { } saved ? LessonDocument.Format.Read(saved.Document) : null;
 
     /// <summary>Adds the first revision of a new lesson; the caller saves.</summary>
     internal void AddFirst(Lesson lesson, LessonDocument document, string changes, string by)
     {
         lesson.Revision = 1;
-        lesson.Revisions.Add(new LessonRevision { Number = 1, Document = WexelJson.Write(document), Changes = changes, SavedBy = by, SavedAt = clock.GetUtcNow() });
+        lesson.Revisions.Add(new LessonRevision { Number = 1, Document = LessonDocument.Format.Write(document), Changes = changes, SavedBy = by, SavedAt = clock.GetUtcNow() });
     }
 
     /// <param name="lessonId">The lesson.</param>
@@ -58,7 +57,7 @@ internal sealed class LessonSaver(WexelDb db, LessonReels reels, LiveNews news, 
             return (new Saved(lesson.Revision, clock.GetUtcNow(), lesson.Length, "", tidy), null);
         lesson.Revision++;
         (lesson.Title, lesson.Length, lesson.RecordingHash) = (tidy.Title, map.Length, tidy.RecordingHash);
-        db.LessonRevisions.Add(new LessonRevision { LessonId = lessonId, Number = lesson.Revision, Document = WexelJson.Write(tidy), Changes = changes, RestoredFrom = restoredFrom, SavedBy = by, SavedAt = clock.GetUtcNow() });
+        db.LessonRevisions.Add(new LessonRevision { LessonId = lessonId, Number = lesson.Revision, Document = LessonDocument.Format.Write(tidy), Changes = changes, RestoredFrom = restoredFrom, SavedBy = by, SavedAt = clock.GetUtcNow() });
         try
         {
             await db.SaveChangesAsync(cancel);

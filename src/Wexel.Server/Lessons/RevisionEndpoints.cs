@@ -1,6 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
-using Wexel.Core.Documents;
 using Wexel.Core.Lessons;
 using Wexel.Data;
 using Wexel.Server.Setup;
@@ -60,7 +59,7 @@ internal static class RevisionEndpoints
         var last = await db.LessonRevisions.AsNoTracking().Where(r => r.LessonId == id).OrderByDescending(r => r.Number).FirstOrDefaultAsync(cancel);
         if (last is null || await saver.AtAsync(id, mine.BasedOn, cancel) is not { } before)
             return Problems.NotThere("revision");
-        var theirs = WexelJson.Read<LessonDocument>(last.Document);
+        var theirs = LessonDocument.Format.Read(last.Document);
         var merge = LessonMerge.Of(before, theirs, mine.Document);
         return TypedResults.Ok(new Difference(
             last.Number, await NameAsync(db, last.SavedBy, cancel), last.SavedAt, LessonRules.Describe(before, theirs), LessonRules.Describe(before, mine.Document), merge.Clashes, theirs, merge.Document));

@@ -46,7 +46,7 @@ internal sealed class MadeFileReader(WexelDb db, LessonSaver saver, RenderPlans 
         var files = new List<LessonFile>();
         foreach (var same in renditions.GroupBy(r => r.FileKey!))
         {
-            var (last, profile) = (same.First(), WexelJson.Read<Profile>(same.First().Profile));
+            var (last, profile) = (same.First(), Profile.Format.Read(same.First().Profile));
             files.Add(Rendition(same.Key, profile, last.EndedAt ?? last.RequestedAt, last.Revision, same.Any(r => r.Kept), last.Id, Age(now, profile, same.Key, last.EncodeKey)));
         }
 

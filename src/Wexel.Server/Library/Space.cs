@@ -1,6 +1,5 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
-using Wexel.Core.Documents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Lessons;
 using Wexel.Data;
@@ -71,7 +70,7 @@ internal sealed class Space(WexelDb db, LessonSaver saver, RenderPlans plans, Pr
         if (code == Finished)
         {
             var gone = (await db.Renditions.Where(r => r.State == RenditionState.Done && r.FileKey != null && !r.Kept).ToListAsync(cancel))
-                .Where(r => !store.Has(r.FileKey!, MadeNames.Finished(WexelJson.Read<Profile>(r.Profile).Container)));
+                .Where(r => !store.Has(r.FileKey!, MadeNames.Finished(Profile.Format.Read(r.Profile).Container)));
             db.Renditions.RemoveRange(gone);
             await db.SaveChangesAsync(cancel);
         }
@@ -141,7 +140,7 @@ internal sealed class Space(WexelDb db, LessonSaver saver, RenderPlans plans, Pr
         foreach (var lesson in await db.Lessons.AsNoTracking().Include(l => l.Releases).ToListAsync(cancel))
         {
             var now = await plans.OfAsync((await saver.CurrentAsync(lesson, cancel))!, cancel);
-            var profiles = (await db.Renditions.AsNoTracking().Where(r => r.LessonId == lesson.Id).Select(r => r.Profile).Distinct().ToListAsync(cancel)).ConvertAll(WexelJson.Read<Profile>);
+            var profiles = (await db.Renditions.AsNoTracking().Where(r => r.LessonId == lesson.Id).Select(r => r.Profile).Distinct().ToListAsync(cancel)).ConvertAll(Profile.Format.Read);
             foreach (var id in lesson.Releases.Select(r => r.ProfileId).Distinct())
             {
                 if (await shelf.FindAsync(id, cancel) is { } profile)
@@ -160,8 +159,8 @@ internal sealed class Space(WexelDb db, LessonSaver saver, RenderPlans plans, Pr
     private async Task<IEnumerable<string>> TracksAsync(Rendition rendition, CancellationToken cancel)
     {
         if (rendition.MadeBy is { } madeBy)
-            return WexelJson.Read<MadeBy>(madeBy).Keys.Tracks;
+            return MadeBy.Format.Read(madeBy).Keys.Tracks;
         var saved = await db.LessonRevisions.AsNoTracking().FirstOrDefaultAsync(r => r.LessonId == rendition.LessonId && r.Number == rendition.Revision, cancel);
-        return saved is null ? [] : (await plans.OfAsync(WexelJson.Read<LessonDocument>(saved.Document), cancel)).With(WexelJson.Read<Profile>(rendition.Profile))?.Keys.Tracks ?? [];
+        return saved is null ? [] : (await plans.OfAsync(LessonDocument.Format.Read(saved.Document), cancel)).With(Profile.Format.Read(rendition.Profile))?.Keys.Tracks ?? [];
     }
 }

@@ -1,6 +1,5 @@
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
-using Wexel.Core.Documents;
 using Wexel.Core.Encoding;
 using Wexel.Data;
 using Wexel.Data.Model;
@@ -22,7 +21,7 @@ internal sealed class ProfileKeeper(WexelDb db, ProfileShelf shelf, TimeProvider
         if (all.Count >= Most)
             return (null, new Problem("profiles-too-many", $"There are {all.Count} profiles; remove one that nobody uses first."));
         var free = Named(profile, all);
-        db.Profiles.Add(new OwnProfile { Id = free.Id, Document = WexelJson.Write(free), ChangedBy = person, ChangedAt = clock.GetUtcNow() });
+        db.Profiles.Add(new OwnProfile { Id = free.Id, Document = Profile.Format.Write(free), ChangedBy = person, ChangedAt = clock.GetUtcNow() });
         await db.SaveChangesAsync(cancel);
         return (free, null);
     }
@@ -38,7 +37,7 @@ internal sealed class ProfileKeeper(WexelDb db, ProfileShelf shelf, TimeProvider
             return fault;
         if ((await shelf.AllAsync(cancel)).FirstOrDefault(p => p.Id != id && string.Equals(p.Title, profile.Title, StringComparison.OrdinalIgnoreCase)) is { } other)
             return new Problem("profile-name-taken", $"There is a profile “{other.Title}” already; give this one another name.", "title");
-        (own.Document, own.ChangedBy, own.ChangedAt) = (WexelJson.Write(profile with { Id = id }), person, clock.GetUtcNow());
+        (own.Document, own.ChangedBy, own.ChangedAt) = (Profile.Format.Write(profile with { Id = id }), person, clock.GetUtcNow());
         await db.SaveChangesAsync(cancel);
         return null;
     }

@@ -1,5 +1,4 @@
 using Microsoft.EntityFrameworkCore;
-using Wexel.Core.Documents;
 using Wexel.Core.Encoding;
 using Wexel.Data;
 using Wexel.Data.Model;
@@ -15,5 +14,5 @@ internal sealed class ProfileShelf(WexelDb db)
     internal async Task<Profile?> FindAsync(string id, CancellationToken cancel) =>
         Core.Encoding.Profiles.Find(id) ?? (await db.Profiles.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id, cancel) is { } own ? Read(own) : null);
 
-    private static Profile Read(OwnProfile own) => WexelJson.Read<Profile>(own.Document);
+    private static Profile Read(OwnProfile own) => Profile.Format.Read(own.Document);
 }

@@ -149,7 +149,7 @@ internal static class ReleaseEndpoints
     private static ReleaseView View(Outlet outlet, Release release, Lesson lesson, WexelOptions options)
     {
         var channel = outlet.Kind == OutletKind.Channel;
-        var player = WexelJson.Read<PlayerLesson>(release.Player);
+        var player = PlayerLesson.Format.Read(release.Player);
         return new ReleaseView(
             release.Id, release.Revision, release.ReleasedAt, IsBehind(release, lesson, outlet.Feed), release.Visibility, release.ProfileId,
             channel ? new Uri(options.PublicAddress, $"watch/{release.Token}").AbsoluteUri : null,

@@ -49,7 +49,7 @@ internal sealed class Releaser(WexelDb db, FileStore store, LessonSaver saver, R
             db.Releases.Add(release = new Release { LessonId = lessonId, OutletId = outletId, Token = Tokens.New(), ProfileId = "", FileKey = "", Player = "{}", FirstReleasedAt = clock.GetUtcNow() });
         var player = OnPages(release.Token, ready);
         (release.Revision, release.ProfileId, release.FileKey, release.Container, release.PosterKey, release.Visibility, release.Player, release.ReleasedAt) =
-            (lesson.Revision, profile.Id, finished.FileKey, profile.Container, ready.Keys.Poster, visibility, WexelJson.Write(player), clock.GetUtcNow());
+            (lesson.Revision, profile.Id, finished.FileKey, profile.Container, ready.Keys.Poster, visibility, PlayerLesson.Format.Write(player), clock.GetUtcNow());
         if (outlet.Kind == OutletKind.PodcastFeed)
             await episodes.MakeAsync(release, ready, player.Captions?.Language, cancel);
         else if (outlet.Kind != OutletKind.Channel)

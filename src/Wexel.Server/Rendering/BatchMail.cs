@@ -3,7 +3,6 @@ using System.Text;
 using Hangfire;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
-using Wexel.Core.Documents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Timing;
 using Wexel.Data;
@@ -49,7 +48,7 @@ internal sealed class BatchMail(WexelDb db, IBackgroundJobClient jobs, IOptions<
         foreach (var r in ended)
         {
             var page = new Uri(options.Value.PublicAddress, $"lessons/{r.LessonId}/deliver");
-            var profile = WexelJson.Read<Profile>(r.Profile).Title;
+            var profile = Profile.Format.Read(r.Profile).Title;
             text.Append(r.State == RenditionState.Done
                 ? $"“{r.Lesson!.Title}” is rendered ({profile}), {TimeCode.Brief(r.Lesson.Length)} long, {(r.Bytes / 1e6).ToString("0.0", CultureInfo.InvariantCulture)} MB, in {TimeCode.Brief(r.EndedAt!.Value - r.StartedAt!.Value)}.\nCheck it and release it: {page}\n\n"
                 : $"“{r.Lesson!.Title}” could not be rendered ({profile}).\n{r.Advice}\nThe encoder said:\n{r.Said}\n{page}\n\n");

@@ -51,7 +51,7 @@ internal static class FileCheckEndpoints
         var worst = WexelJson.Read<IReadOnlyList<CheckedFact>>(rendition.Check!).Where(f => f.At is not null)
             .Select(f => new WorstFrame(Math.Min(picture.Timing.LastFrame, grid.FrameAt(f.At!.Value)), f.Fact, f.Measured));
         return TypedResults.Ok(new CompareView(
-            rendition.Lesson!.Title, rendition.LessonId, WexelJson.Read<Profile>(rendition.Profile).Title, picture.Size, grid, picture.Timing.LastFrame + 1, [.. worst]));
+            rendition.Lesson!.Title, rendition.LessonId, Profile.Format.Read(rendition.Profile).Title, picture.Size, grid, picture.Timing.LastFrame + 1, [.. worst]));
     }
 
     private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> PictureAsync(Guid id, long frame, string side, WexelDb db, MakingPlace place, CancellationToken cancel)
@@ -78,5 +78,5 @@ internal static class FileCheckEndpoints
     /// <summary>A finished rendition with what it was made by.</summary>
     private static async Task<(Rendition?, MadeBy?)> MadeAsync(Guid id, WexelDb db, CancellationToken cancel) =>
         await db.Renditions.AsNoTracking().Include(r => r.Lesson).FirstOrDefaultAsync(r => r.Id == id && r.State == RenditionState.Done, cancel) is { MadeBy: { } madeBy } rendition
-            ? (rendition, WexelJson.Read<MadeBy>(madeBy)) : (null, null);
+            ? (rendition, MadeBy.Format.Read(madeBy)) : (null, null);
 }

@@ -2,7 +2,6 @@ using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
-using Wexel.Core.Documents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Inspection;
 using Wexel.Core.Lessons;
@@ -120,7 +119,7 @@ internal static class RenderEndpoints
     {
         var rendition = await db.Renditions.AsNoTracking().Include(r => r.Lesson).FirstOrDefaultAsync(r => r.Id == id && r.State == RenditionState.Done, cancel);
         return rendition?.FileKey is { } key
-            ? Download(store, key, WexelJson.Read<Profile>(rendition.Profile).Container, rendition.Lesson!.Title)
+            ? Download(store, key, Profile.Format.Read(rendition.Profile).Container, rendition.Lesson!.Title)
             : Problems.NotThere("file");
     }
 
@@ -138,7 +137,7 @@ internal static class RenderEndpoints
     {
         double? left = r is { State: RenditionState.Working, Progress: > 0.02, StartedAt: { } started } ? (now - started).TotalSeconds * (1 - r.Progress) / r.Progress : null;
         return new RenditionView(
-            r.Id, r.LessonId, r.Lesson!.Title, r.ProfileId, WexelJson.Read<Profile>(r.Profile).Title, r.Revision, r.State, r.Progress, left, r.RequestedAt, r.EndedAt, r.Length, r.Bytes, r.Codecs,
+            r.Id, r.LessonId, r.Lesson!.Title, r.ProfileId, Profile.Format.Read(r.Profile).Title, r.Revision, r.State, r.Progress, left, r.RequestedAt, r.EndedAt, r.Length, r.Bytes, r.Codecs,
             CheckOverrides.Facts(r, outlets ?? []), [.. (overrides ?? []).Where(o => o.EncodeKey == r.EncodeKey).Select(o => new LetPassView(o.Code, o.Reason, o.By, o.At))], r.Said, r.Advice, r.EstimatedTime);
     }
 }

@@ -1,7 +1,6 @@
 using Hangfire;
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
-using Wexel.Core.Documents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Lessons;
 using Wexel.Data;
@@ -60,7 +59,7 @@ internal sealed class RenderQueue(WexelDb db, LessonSaver saver, RenderPlans pla
                         Lesson = lesson,
                         Revision = lesson.Revision,
                         ProfileId = profile.Id,
-                        Profile = WexelJson.Write(profile),
+                        Profile = Profile.Format.Write(profile),
                         BatchId = batch.Id,
                         Batch = batch,
                         RequestedAt = now,
@@ -97,7 +96,7 @@ internal sealed class RenderQueue(WexelDb db, LessonSaver saver, RenderPlans pla
                 continue;
             var taken = new List<Guid> { next.Id };
             List<Rendition> others = next.Alone ? [] : await db.Renditions.AsNoTracking().Where(r => r.State == RenditionState.Waiting && r.LessonId == next.LessonId && r.Revision == next.Revision && !r.Alone).OrderBy(r => r.Place).ToListAsync(cancel);
-            foreach (var other in others.Take(share.Together(others.Prepend(next).Select(r => WexelJson.Read<Profile>(r.Profile).MostPictures())) - 1))
+            foreach (var other in others.Take(share.Together(others.Prepend(next).Select(r => Profile.Format.Read(r.Profile).MostPictures())) - 1))
             {
                 if (await TakeAsync(other.Id, now, cancel))
                     taken.Add(other.Id);

@@ -21,8 +21,8 @@ internal sealed class RenditionWork(RenderPlans plans, RenditionMaker maker, Fil
     {
         var first = renditions[0];
         var saved = await db.LessonRevisions.FirstAsync(r => r.LessonId == first.LessonId && r.Number == first.Revision, cancel);
-        var lesson = await plans.OfAsync(WexelJson.Read<LessonDocument>(saved.Document), cancel);
-        var planned = renditions.Select(r => lesson.With(WexelJson.Read<Profile>(r.Profile))!).ToList();
+        var lesson = await plans.OfAsync(LessonDocument.Format.Read(saved.Document), cancel);
+        var planned = renditions.Select(r => lesson.With(Profile.Format.Read(r.Profile))!).ToList();
         watch.Length = planned[0].Plan.Length;
         using (var orphan = new OrphanMark(store, first.Id.ToString("N")))
         {
@@ -36,7 +36,7 @@ internal sealed class RenditionWork(RenderPlans plans, RenditionMaker maker, Fil
             await maker.FinishAsync(plan, cancel);
             var found = await maker.CheckAsync(plan, cancel);
             // The house may have changed its mark since this was asked for.
-            (rendition.EncodeKey, rendition.MadeBy) = (plan.Keys.Encodes, WexelJson.Write(new MadeBy(plan.Plan, plan.Hashes, plan.Keys)));
+            (rendition.EncodeKey, rendition.MadeBy) = (plan.Keys.Encodes, MadeBy.Format.Write(new MadeBy(plan.Plan, plan.Hashes, plan.Keys)));
             (rendition.FileKey, rendition.Bytes, rendition.Length, rendition.Check, rendition.Codecs) = (found.FileKey, found.Bytes, plan.Plan.Length, WexelJson.Write(found.Check), found.Codecs);
         }
     }
