@@ -1,6 +1,7 @@
 using Wexel.Core.Captions;
 using Wexel.Core.Encoding;
 using Wexel.Core.Outlets;
+using Wexel.Core.Outlets.WebServers;
 using Wexel.Core.Packages;
 using Wexel.Making;
 using Wexel.Making.Storage;
@@ -11,7 +12,7 @@ namespace Wexel.Cli;
 /// <summary>The files by themselves, one of each lesson and profile, in a folder.</summary>
 internal sealed class FilesPurpose(MakingPlace place) : Purpose(place)
 {
-    internal override OutletKind Kind => OutletKind.WebServer;
+    internal override OutletKind Kind { get; } = new WebServerKind();
 
     internal override bool TakesSeveralProfiles => true;
 

@@ -5,7 +5,6 @@ using Wexel.Core.Documents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Feeds;
 using Wexel.Core.Inspection;
-using Wexel.Core.Outlets;
 using Wexel.Core.Recordings;
 using Wexel.Making;
 using Wexel.Making.Storage;
@@ -107,7 +106,7 @@ internal static class MakeCommand
         }
 
         if (profiles.Count == 0)
-            profiles.Add(OutletTakes.Usual(purpose.Kind, sources.Feed.Media));
+            profiles.Add(purpose.Usual(sources));
         if (profiles.Count > 1 && !purpose.TakesSeveralProfiles)
             throw new MisusedException($"--for {request.Purpose} takes one profile; several are made --for files.");
         if (profiles.GroupBy(p => p.Id).FirstOrDefault(same => same.Count() > 1) is { } twice)
@@ -115,7 +114,7 @@ internal static class MakeCommand
         if (profiles.Select(p => purpose.Refusal(sources, p)).FirstOrDefault(r => r is not null) is { } refusal)
             throw new MisusedException(refusal);
         var titles = sources.Lessons.Select((lesson, i) => TitleOf(lesson, sources.IsCourse ? i + 1 : null, where)).ToList();
-        foreach (var sentence in titles.Append(sources.IsCourse ? sources.Title! : "").Select(t => OutletTakes.TitleThere(purpose.Kind, t)).OfType<string>())
+        foreach (var sentence in titles.Append(sources.IsCourse ? sources.Title! : "").Select(t => purpose.Kind.TitleThere(t)).OfType<string>())
             where.Error.WriteLine(sentence);
         var outPath = where.Whole(request.Out ?? FileNames.Of(sources.IsCourse ? sources.Title! : titles[0]) + purpose.Ending);
         RefuseWhatIsThere(outPath);

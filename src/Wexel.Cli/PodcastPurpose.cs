@@ -4,6 +4,7 @@ using Wexel.Core.Feeds;
 using Wexel.Core.Keys;
 using Wexel.Core.Kit;
 using Wexel.Core.Outlets;
+using Wexel.Core.Outlets.PodcastFeeds;
 using Wexel.Making;
 using Wexel.Making.Releasing;
 using Wexel.Media.Measuring;
@@ -41,12 +42,14 @@ internal sealed class PodcastPurpose(string? baseUrl, MakingPlace place) : Purpo
 {
     private readonly Uri? _folder = Uri.TryCreate(baseUrl?.TrimEnd('/') + "/", UriKind.Absolute, out var address) && address.Scheme is "http" or "https" ? address : null;
 
-    internal override OutletKind Kind => OutletKind.PodcastFeed;
+    internal override OutletKind Kind { get; } = new PodcastFeedKind();
+
+    protected override OutletTerms Terms(MakeSources sources) => Kind.Terms(new PodcastFeedKind().Format.Write(sources.Feed.Settings(sources.Title ?? "?")));
 
     internal override string? Refusal(MakeSources sources, Profile profile) => this switch
     {
         { _folder: null } => "A feed names its files by whole addresses: give the one where the folder will lie with --base-url, such as https://intranet.example/listening/.",
-        _ => OutletTakes.Refusal(OutletKind.PodcastFeed, sources.Feed.Settings(sources.Title ?? "?").Media, profile)?.Sentence,
+        _ => base.Refusal(sources, profile),
     };
 
     /// <exception cref="UnusableInputException">The artwork or a lesson cannot be used in the feed.</exception>

@@ -2,6 +2,8 @@ using Wexel.Core.Encoding;
 using Wexel.Core.Feeds;
 using Wexel.Core.Keys;
 using Wexel.Core.Outlets;
+using Wexel.Core.Outlets.LearningSystems;
+using Wexel.Core.Outlets.WebServers;
 using Wexel.Core.Packages;
 using Wexel.Making;
 using Wexel.Making.Releasing;
@@ -28,6 +30,12 @@ internal abstract class Purpose(MakingPlace place)
     /// <summary>The kind of outlet that it is made for.</summary>
     internal abstract OutletKind Kind { get; }
 
+    /// <summary>What holds at such an outlet.</summary>
+    protected virtual OutletTerms Terms(MakeSources sources) => Kind.Terms(null);
+
+    /// <summary>The profile that is taken where none is named.</summary>
+    internal Profile Usual(MakeSources sources) => Terms(sources).Usual;
+
     /// <summary>Whether it is made with several profiles at once.</summary>
     internal virtual bool TakesSeveralProfiles => false;
 
@@ -45,7 +53,7 @@ internal abstract class Purpose(MakingPlace place)
     };
 
     /// <summary>Why it cannot be made, in one sentence, before anything is; null when it can.</summary>
-    internal virtual string? Refusal(MakeSources sources, Profile profile) => OutletTakes.Refusal(Kind, null, profile)?.Sentence;
+    internal virtual string? Refusal(MakeSources sources, Profile profile) => Terms(sources).Refusal(profile)?.Sentence;
 
     internal abstract Task<MakePlan> PlanAsync(string title, MakeSources sources, IReadOnlyList<MadeLesson> made, CancellationToken cancel);
 }
@@ -53,23 +61,23 @@ internal abstract class Purpose(MakingPlace place)
 /// <summary>A folder for any web server.</summary>
 internal sealed class WebPurpose(MakingPlace place) : Purpose(place)
 {
-    internal override OutletKind Kind => OutletKind.WebServer;
+    internal override OutletKind Kind { get; } = new WebServerKind();
 
     internal override string? Refusal(MakeSources sources, Profile profile) => sources.IsCourse ? "A course is made --for scorm12, --for podcast or --for files." : base.Refusal(sources, profile);
 
     internal override Task<MakePlan> PlanAsync(string title, MakeSources sources, IReadOnlyList<MadeLesson> made, CancellationToken cancel) =>
-        Task.FromResult(new MakePlan(Packer.Plan(Kind, "", title, [made[0].Packed(Packer)])));
+        Task.FromResult(new MakePlan(Terms(sources).Package(Packer.Sources("", title, [made[0].Packed(Packer)]))!));
 }
 
 /// <summary>A package for a learning system.</summary>
 internal sealed class LearningSystemPurpose(MakingPlace place) : Purpose(place)
 {
-    internal override OutletKind Kind => OutletKind.LearningSystem;
+    internal override OutletKind Kind { get; } = new LearningSystemKind();
 
     internal override string Ending => ".zip";
 
     internal override Task<MakePlan> PlanAsync(string title, MakeSources sources, IReadOnlyList<MadeLesson> made, CancellationToken cancel) =>
-        Task.FromResult(new MakePlan(Packer.Plan(Kind, Identifier(sources, made), title, [.. made.Select(m => m.Packed(Packer))])));
+        Task.FromResult(new MakePlan(Terms(sources).Package(Packer.Sources(Identifier(sources, made), title, [.. made.Select(m => m.Packed(Packer))]))!));
 
     private static string Identifier(MakeSources sources, IReadOnlyList<MadeLesson> made) =>
         sources.IsCourse ? $"course-{MadeKey.Of(Makers.LessonId, k => k.Add("title", sources.Title).Each("lessons", [.. made.Select(m => m.Id)]))[..32]}" : $"lesson-{made[0].Id}";

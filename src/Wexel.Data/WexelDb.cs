@@ -70,13 +70,14 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
         });
         builder.Entity<CheckOverride>().HasIndex(o => new { o.EncodeKey, o.Code }).IsUnique();
         builder.Entity<OwnProfile>().Property(p => p.Document).HasColumnType("jsonb");
-        builder.Entity<Outlet>().Property(o => o.Kind).HasConversion<string>();
+        builder.Entity<Outlet>().Property(o => o.Settings).HasColumnType("jsonb");
         builder.Entity<Release>(release =>
         {
             release.Property(r => r.Visibility).HasConversion<string>();
             release.Property(r => r.Container).HasConversion<string>();
             release.Property(r => r.Player).HasColumnType("jsonb");
             release.Property(r => r.Episode).HasColumnType("jsonb");
+            release.Property(r => r.There).HasColumnType("jsonb");
             release.Property(r => r.PackageFiles).HasColumnType("jsonb");
             release.HasIndex(r => r.Token).IsUnique();
             release.HasIndex(r => new { r.LessonId, r.OutletId }).IsUnique();
@@ -86,14 +87,13 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
         {
             feed.HasKey(f => f.OutletId);
             feed.HasOne(f => f.Outlet).WithOne(o => o.Feed).HasForeignKey<PodcastFeed>(f => f.OutletId);
-            feed.Property(f => f.Settings).HasColumnType("jsonb");
             feed.Property(f => f.Artwork).HasColumnType("jsonb");
             feed.HasIndex(f => f.Token).IsUnique();
         });
         builder.Entity<CourseRelease>(release =>
         {
             release.Property(r => r.PackageFiles).HasColumnType("jsonb");
-            release.Property(r => r.MadeFrom).HasColumnType("jsonb");
+            release.Property(r => r.There).HasColumnType("jsonb");
             release.HasIndex(r => new { r.CourseId, r.OutletId }).IsUnique();
         });
         builder.Entity<LearnerRecord>(record =>

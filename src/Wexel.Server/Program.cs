@@ -7,7 +7,12 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Serilog;
 using Wexel.Core.Documents;
+using Wexel.Core.Outlets;
 using Wexel.Data;
+using Wexel.Delivering;
+using Wexel.Delivering.Downloads;
+using Wexel.Delivering.Folders;
+using Wexel.Delivering.Http;
 using Wexel.Making;
 using Wexel.Making.Releasing;
 using Wexel.Making.Rendering;
@@ -22,6 +27,7 @@ using Wexel.Server.Lessons;
 using Wexel.Server.Library;
 using Wexel.Server.Live;
 using Wexel.Server.Mailing;
+using Wexel.Server.Outlets;
 using Wexel.Server.Profiles;
 using Wexel.Server.Recordings;
 using Wexel.Server.Releases;
@@ -83,8 +89,13 @@ builder.Services.AddSingleton(services =>
     }
 });
 builder.Services.AddSingleton<DiskRoom>().AddSingleton<PictureTaker>().AddSingleton<LiveNews>().AddSingleton<PieceWriter>().AddSingleton(services => new MakingPlace(services.GetRequiredService<FileStore>(), services.GetRequiredService<IOptions<WexelOptions>>().Value.PlayerFolder)).AddSingleton<RenditionMaker>().AddSingleton<Packer>().AddSingleton<EpisodeMaker>().AddSingleton<SamplingTurn>().AddSingleton<RenditionEstimates>().AddSingleton<OpenedPages>().AddSingleton<MadeFileSender>().AddSingleton<KnownReleases>().AddSingleton<ReleasedFiles>().AddSingleton<NewLearners>().AddScoped<Mailer>();
-builder.Services.AddHttpClient<PackageSender>(http => http.Timeout = TimeSpan.FromMinutes(30));
-builder.Services.AddScoped<BringIn>().AddScoped<UploadKeeper>().AddScoped<Receiver>().AddScoped<LessonReels>().AddScoped<LessonSaver>().AddScoped<RenderPlans>().AddScoped<EstimateReader>().AddScoped<RenderQueue>().AddScoped<RenditionWork>().AddScoped<BatchMail>().AddScoped<CheckOverrides>().AddScoped<ProfileShelf>().AddScoped<ProfileKeeper>().AddScoped<EpisodeReleaser>().AddScoped<FeedReader>().AddScoped<FeedKeeper>().AddScoped<HouseKeeper>().AddScoped<Releaser>().AddScoped<CourseReleaser>().AddScoped<ChannelReader>().AddScoped<ProgressKeeper>().AddScoped<MadeFileReader>().AddScoped<Space>().AddScoped<DemoSeed>();
+foreach (var kind in OutletKinds.In(typeof(OutletKind).Assembly))
+    builder.Services.AddSingleton(kind);
+builder.Services.AddSingleton<OutletKinds>().AddSingleton<PlayerHash>();
+builder.Services.AddHttpClient<PutDelivery>(http => http.Timeout = TimeSpan.FromMinutes(30));
+builder.Services.AddTransient<IDelivery, DownloadDelivery>().AddTransient<IDelivery, FolderDelivery>().AddTransient<IDelivery>(services => services.GetRequiredService<PutDelivery>()).AddTransient<Deliveries>();
+builder.Services.AddScoped<OutletShelf>().AddScoped<OutletKeeper>().AddScoped<FeedCare>().AddScoped<IOutletCare>(services => services.GetRequiredService<FeedCare>()).AddScoped<StandingReader>().AddScoped<PackageDeliverer>();
+builder.Services.AddScoped<BringIn>().AddScoped<UploadKeeper>().AddScoped<Receiver>().AddScoped<LessonReels>().AddScoped<LessonSaver>().AddScoped<RenderPlans>().AddScoped<EstimateReader>().AddScoped<RenderQueue>().AddScoped<RenditionWork>().AddScoped<BatchMail>().AddScoped<CheckOverrides>().AddScoped<ProfileShelf>().AddScoped<ProfileKeeper>().AddScoped<FeedReader>().AddScoped<FeedKeeper>().AddScoped<HouseKeeper>().AddScoped<Releaser>().AddScoped<CourseReleaser>().AddScoped<ChannelReader>().AddScoped<ProgressKeeper>().AddScoped<MadeFileReader>().AddScoped<Space>().AddScoped<DemoSeed>();
 
 // The build describes the API by starting this program without a database; then nothing works in the background.
 if (System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name != "GetDocument.Insider")
@@ -142,6 +153,7 @@ app.MapTrying();
 app.MapQueue();
 app.MapFileChecks();
 app.MapLibrary();
+app.MapOutlets();
 app.MapReleases();
 app.MapCourseReleases();
 app.MapChannel();

@@ -35,7 +35,7 @@ internal sealed class SeededServer
     internal async Task CopyAsync(string database, string data, Uri learningSystem)
     {
         await ServerFixture.CopyDatabaseAsync(_database, database);
-        await ServerFixture.ExecuteAsync($"update \"Outlets\" set \"Address\" = '{learningSystem}' where \"Address\" is not null", database);
+        await ServerFixture.ExecuteAsync($"update \"Outlets\" set \"DeliverTo\" = '{learningSystem}' where \"DeliverTo\" is not null", database);
         foreach (var file in Directory.EnumerateFiles(Data, "*", SearchOption.AllDirectories))
         {
             var to = Path.Combine(data, Path.GetRelativePath(Data, file));

@@ -47,7 +47,11 @@ public class ServerFixture : IAsyncLifetime
         Outside = seeded.Outside ?? await StandInsFixture.StartAsync();
         await seeded.CopyAsync(_database, Data, new Uri(Outside.Client.BaseAddress!, "learning/packages/"));
         Recording = seeded.Recording;
-        _server = Start(Connection, Data, seeded.Demo, Outside).WithWebHostBuilder(host => host.UseSetting("Wexel:HandIn", HandIn));
+        _server = Start(Connection, Data, seeded.Demo, Outside).WithWebHostBuilder(host =>
+        {
+            host.UseSetting("Wexel:HandIn", HandIn);
+            Set(host);
+        });
         _ = _server.Server;
     }
 
@@ -77,6 +81,11 @@ public class ServerFixture : IAsyncLifetime
             await Outside.DisposeAsync();
         await ExecuteAsync($"drop database {_database} with (force)");
         Directory.Delete(_folder, recursive: true);
+    }
+
+    /// <summary>Sets the server up otherwise than others.</summary>
+    protected virtual void Set(IWebHostBuilder host)
+    {
     }
 
     /// <summary>Whether the demo's lesson is rendered and released everywhere, which takes a while.</summary>
@@ -151,6 +160,16 @@ internal static class Reading
         }
 
         throw new TimeoutException($"{address} did not come to it: {last}");
+    }
+
+    /// <summary>The demo's lesson, rendered with a profile.</summary>
+    internal static async Task<string> RenderedAsync(this HttpClient trainer, string profile)
+    {
+        var lesson = (await trainer.UntilAsync("/api/lessons", c => c.GetArrayLength() > 0 && c[0].GetProperty("lessons").GetArrayLength() > 0))[0].GetProperty("lessons")[0].GetProperty("id").GetString()!;
+        await trainer.UntilAsync($"/api/lessons/{lesson}/deliver", d => d.GetProperty("profiles").GetArrayLength() > 0);
+        (await trainer.PostAsJsonAsync("/api/renditions", new { lessons = new[] { lesson }, profiles = new[] { profile } })).EnsureSuccessStatusCode();
+        await trainer.UntilAsync($"/api/lessons/{lesson}/deliver", d => d.GetProperty("renditions").EnumerateArray().Any(r => r.GetProperty("profileId").GetString() == profile && r.GetProperty("state").GetString() == "done"));
+        return lesson;
     }
 
     internal static async Task<JsonElement> ProblemAsync(this HttpResponseMessage response)

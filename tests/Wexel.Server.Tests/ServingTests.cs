@@ -136,7 +136,7 @@ public sealed class ServingTests(ReleasedServerFixture fixture) : IClassFixture<
         var id = release.GetProperty("id").GetGuid();
         var row = await db.Releases.FirstAsync(r => r.Id == id, TestContext.Current.CancellationToken);
         var before = row.Visibility;
-        row.Visibility = Core.Outlets.Visibility.SignedIn;
+        row.Visibility = Core.People.Visibility.SignedIn;
         await db.SaveChangesAsync(TestContext.Current.CancellationToken);
         try
         {

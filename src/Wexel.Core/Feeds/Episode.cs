@@ -30,10 +30,6 @@ public sealed record Episode(
     string? TranscriptLanguage,
     string? ArtworkKey = null)
 {
-    /// <summary>Whether the file carries other artwork than the feed has now; only making it again mends that.</summary>
-    /// <param name="feedArtworkKey">The key of the feed's artwork.</param>
-    public bool IsBehind(string feedArtworkKey) => ArtworkKey is not null && ArtworkKey != feedArtworkKey;
-
     /// <summary>The summary with a paragraph a line, and the contents as a list of times and titles. All texts are escaped.</summary>
     public string SummaryHtml()
     {

@@ -63,6 +63,15 @@ public static class Makers
     /// <summary>A picture that somebody gave.</summary>
     public const string Image = "picture/1";
 
+    /// <summary>What a lesson says.</summary>
+    public const string Lesson = "lesson/1";
+
+    /// <summary>What a profile says.</summary>
+    public const string Profile = "profile/1";
+
+    /// <summary>What stands at an outlet.</summary>
+    public const string Release = "release/1";
+
     /// <summary>The name of a lesson that was made without a server.</summary>
     public const string LessonId = "lesson-id/1";
 }

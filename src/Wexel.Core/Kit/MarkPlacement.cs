@@ -1,3 +1,4 @@
+using Wexel.Core.Keys;
 using Wexel.Core.Recordings;
 
 namespace Wexel.Core.Kit;
@@ -80,4 +81,10 @@ public sealed record MarkPlacement(double OpacityPercent, double WidthPercent, M
 /// <param name="Key">The key of its file, a PNG or JPEG.</param>
 /// <param name="Size">Its own size.</param>
 /// <param name="Placement">Where it stands.</param>
-public sealed record MarkOnPicture(string Key, PictureSize Size, MarkPlacement Placement);
+public sealed record MarkOnPicture(string Key, PictureSize Size, MarkPlacement Placement)
+{
+    /// <summary>The key of the mark as it stands on pictures.</summary>
+    public string WholeKey => MadeKey.Of(Makers.Image, k => k
+        .Add("mark", Key).Add("width", Size.Width).Add("height", Size.Height).Add("opacity", Placement.OpacityPercent).Add("wide", Placement.WidthPercent)
+        .Add("at", (MarkPosition?)Placement.Position).Add("distance", Placement.DistancePercent).Add("x", Placement.OffsetX).Add("y", Placement.OffsetY));
+}

@@ -35,12 +35,7 @@ public enum FileAge
 public sealed record FileUse(OutletKind Kind, string Outlet)
 {
     /// <summary>What is lost with the file, in one sentence: its release is taken down.</summary>
-    public string Loss => Kind switch
-    {
-        OutletKind.Channel => $"The release to “{Outlet}” is taken down: whoever follows its link finds nothing there.",
-        OutletKind.PodcastFeed => $"The episode leaves the feed “{Outlet}”; apps that have it keep it.",
-        _ => $"The release to “{Outlet}” ends here: its package can no longer be downloaded or sent. What was handed in there stays until it is taken away there.",
-    };
+    public string Loss => Kind.Loss(Outlet);
 }
 
 /// <summary>A file that was made of a lesson, with what decides what it is for.</summary>
@@ -58,8 +53,7 @@ public sealed record MadeFile(MadeKind Kind, Container? Container, bool IsMaster
     {
         { Kind: MadeKind.Package, Uses: [var use, ..] } => $"The package for “{use.Outlet}”: what it holds belongs together, and it is handed in as it is.",
         { Kind: MadeKind.Episode, Uses: [var use, ..] } => $"The episode in “{use.Outlet}”. Apps find it by the feed; hand on the feed’s address.",
-        _ when Uses.FirstOrDefault(u => u.Kind == OutletKind.Channel) is { } channel => $"What learners watch on “{channel.Outlet}”. Link its page and not the file: the page stays when the file is made again.",
-        { Uses: [var use, ..] } => $"The video inside the package for “{use.Outlet}”; by itself it is linked nowhere.",
+        _ when Uses.MinBy(u => u.Kind.Rank) is { } use => use.Kind.RenditionPurpose(use.Outlet),
         { CopiedTo: [var feed, ..] } => $"The episode in “{feed}” is a copy of it, and stays when this goes.",
         { IsMaster: true } => "A master copy: for keeping, and to make others of it in years to come. Too large to be linked.",
         { Container: { } container } when ContainerFacts.Of(container).IsFolder => "Several sizes in pieces, for players that choose by the line. No outlet has it.",
@@ -74,21 +68,12 @@ public sealed record MadeFile(MadeKind Kind, Container? Container, bool IsMaster
 /// <summary>The files that were made of one lesson.</summary>
 public static class MadeFiles
 {
-    /// <summary>In which order outlets give the address that is handed on: a page that anybody opens stands before what must be unpacked or subscribed to.</summary>
-    private static readonly OutletKind[] HandedOn = [OutletKind.Channel, OutletKind.WebServer, OutletKind.LearningSystem, OutletKind.PodcastFeed];
-
     /// <summary>The index of the one whose place is to be linked; null where nothing is released.</summary>
     /// <param name="files">The lesson's files.</param>
     public static int? ToLink(IReadOnlyList<MadeFile> files)
     {
-        foreach (var kind in HandedOn)
-        {
-            // At an outlet that is handed a package the package is what matters, not the video inside it.
-            var serving = files.Index().Where(f => f.Item.Uses.Any(u => u.Kind == kind)).OrderByDescending(f => f.Item.Kind == MadeKind.Package).ToList();
-            if (serving.Count > 0)
-                return serving[0].Index;
-        }
-
-        return null;
+        var served = files.Index().Where(f => f.Item.Uses.Count > 0).ToList();
+        // At an outlet that is handed a package the package is what matters, not the video inside it.
+        return served.Count == 0 ? null : served.OrderBy(f => f.Item.Uses.Min(u => u.Kind.Rank)).ThenByDescending(f => f.Item.Kind == MadeKind.Package).First().Index;
     }
 }

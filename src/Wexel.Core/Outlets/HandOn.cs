@@ -1,34 +1,9 @@
 using System.Globalization;
 using System.Net;
+using Wexel.Core.People;
 using Wexel.Core.Recordings;
 
 namespace Wexel.Core.Outlets;
-
-/// <summary>The kinds of outlet that Wexel releases to.</summary>
-public enum OutletKind
-{
-    /// <summary>Wexel's own learner pages.</summary>
-    Channel,
-
-    /// <summary>A folder for any web server, as a ZIP.</summary>
-    WebServer,
-
-    /// <summary>A learning system that takes SCORM 1.2 packages.</summary>
-    LearningSystem,
-
-    /// <summary>A podcast feed, which Wexel serves.</summary>
-    PodcastFeed,
-}
-
-/// <summary>Who may see a release on a channel.</summary>
-public enum Visibility
-{
-    /// <summary>People who are signed in.</summary>
-    SignedIn,
-
-    /// <summary>Whoever has the link, which cannot be guessed.</summary>
-    WithLink,
-}
 
 /// <summary>What a trainer hands on after a release.</summary>
 public static class HandOn

@@ -233,7 +233,7 @@ namespace Wexel.Data.Migrations
 
                     b.Property<string>("MadeFrom")
                         .IsRequired()
-                        .HasColumnType("jsonb");
+                        .HasColumnType("text");
 
                     b.Property<Guid>("OutletId")
                         .HasColumnType("uuid");
@@ -245,6 +245,9 @@ namespace Wexel.Data.Migrations
                         .HasColumnType("jsonb");
 
                     b.Property<string>("PackageKey")
+                        .HasColumnType("text");
+
+                    b.Property<string>("PackedFrom")
                         .HasColumnType("text");
 
                     b.Property<string>("ProfileId")
@@ -262,6 +265,9 @@ namespace Wexel.Data.Migrations
 
                     b.Property<string>("SentTo")
                         .HasColumnType("text");
+
+                    b.Property<string>("There")
+                        .HasColumnType("jsonb");
 
                     b.HasKey("Id");
 
@@ -354,6 +360,10 @@ namespace Wexel.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("uuid");
 
+                    b.Property<string>("ContentKey")
+                        .IsRequired()
+                        .HasColumnType("text");
+
                     b.Property<Guid>("CourseId")
                         .HasColumnType("uuid");
 
@@ -377,6 +387,9 @@ namespace Wexel.Data.Migrations
                     b.Property<string>("Title")
                         .IsRequired()
                         .HasColumnType("text");
+
+                    b.Property<bool>("WantsMark")
+                        .HasColumnType("boolean");
 
                     b.HasKey("Id");
 
@@ -424,7 +437,11 @@ namespace Wexel.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("uuid");
 
-                    b.Property<string>("Address")
+                    b.Property<string>("DeliverBy")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<string>("DeliverTo")
                         .HasColumnType("text");
 
                     b.Property<string>("Kind")
@@ -446,6 +463,9 @@ namespace Wexel.Data.Migrations
 
                     b.Property<string>("ProfileId")
                         .HasColumnType("text");
+
+                    b.Property<string>("Settings")
+                        .HasColumnType("jsonb");
 
                     b.HasKey("Id");
 
@@ -570,10 +590,6 @@ namespace Wexel.Data.Migrations
                     b.Property<DateTimeOffset>("ChangedAt")
                         .HasColumnType("timestamp with time zone");
 
-                    b.Property<string>("Settings")
-                        .IsRequired()
-                        .HasColumnType("jsonb");
-
                     b.Property<string>("Token")
                         .IsRequired()
                         .HasColumnType("text");
@@ -648,6 +664,10 @@ namespace Wexel.Data.Migrations
                     b.Property<Guid>("LessonId")
                         .HasColumnType("uuid");
 
+                    b.Property<string>("MadeFrom")
+                        .IsRequired()
+                        .HasColumnType("text");
+
                     b.Property<Guid>("OutletId")
                         .HasColumnType("uuid");
 
@@ -658,6 +678,9 @@ namespace Wexel.Data.Migrations
                         .HasColumnType("jsonb");
 
                     b.Property<string>("PackageKey")
+                        .HasColumnType("text");
+
+                    b.Property<string>("PackedFrom")
                         .HasColumnType("text");
 
                     b.Property<string>("Player")
@@ -685,6 +708,9 @@ namespace Wexel.Data.Migrations
 
                     b.Property<string>("SentTo")
                         .HasColumnType("text");
+
+                    b.Property<string>("There")
+                        .HasColumnType("jsonb");
 
                     b.Property<string>("Token")
                         .IsRequired()

@@ -230,7 +230,7 @@ namespace Wexel.Data.Migrations
 
                     b.Property<string>("MadeFrom")
                         .IsRequired()
-                        .HasColumnType("jsonb");
+                        .HasColumnType("text");
 
                     b.Property<Guid>("OutletId")
                         .HasColumnType("uuid");
@@ -242,6 +242,9 @@ namespace Wexel.Data.Migrations
                         .HasColumnType("jsonb");
 
                     b.Property<string>("PackageKey")
+                        .HasColumnType("text");
+
+                    b.Property<string>("PackedFrom")
                         .HasColumnType("text");
 
                     b.Property<string>("ProfileId")
@@ -259,6 +262,9 @@ namespace Wexel.Data.Migrations
 
                     b.Property<string>("SentTo")
                         .HasColumnType("text");
+
+                    b.Property<string>("There")
+                        .HasColumnType("jsonb");
 
                     b.HasKey("Id");
 
@@ -351,6 +357,10 @@ namespace Wexel.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("uuid");
 
+                    b.Property<string>("ContentKey")
+                        .IsRequired()
+                        .HasColumnType("text");
+
                     b.Property<Guid>("CourseId")
                         .HasColumnType("uuid");
 
@@ -374,6 +384,9 @@ namespace Wexel.Data.Migrations
                     b.Property<string>("Title")
                         .IsRequired()
                         .HasColumnType("text");
+
+                    b.Property<bool>("WantsMark")
+                        .HasColumnType("boolean");
 
                     b.HasKey("Id");
 
@@ -421,7 +434,11 @@ namespace Wexel.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("uuid");
 
-                    b.Property<string>("Address")
+                    b.Property<string>("DeliverBy")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<string>("DeliverTo")
                         .HasColumnType("text");
 
                     b.Property<string>("Kind")
@@ -443,6 +460,9 @@ namespace Wexel.Data.Migrations
 
                     b.Property<string>("ProfileId")
                         .HasColumnType("text");
+
+                    b.Property<string>("Settings")
+                        .HasColumnType("jsonb");
 
                     b.HasKey("Id");
 
@@ -567,10 +587,6 @@ namespace Wexel.Data.Migrations
                     b.Property<DateTimeOffset>("ChangedAt")
                         .HasColumnType("timestamp with time zone");
 
-                    b.Property<string>("Settings")
-                        .IsRequired()
-                        .HasColumnType("jsonb");
-
                     b.Property<string>("Token")
                         .IsRequired()
                         .HasColumnType("text");
@@ -645,6 +661,10 @@ namespace Wexel.Data.Migrations
                     b.Property<Guid>("LessonId")
                         .HasColumnType("uuid");
 
+                    b.Property<string>("MadeFrom")
+                        .IsRequired()
+                        .HasColumnType("text");
+
                     b.Property<Guid>("OutletId")
                         .HasColumnType("uuid");
 
@@ -655,6 +675,9 @@ namespace Wexel.Data.Migrations
                         .HasColumnType("jsonb");
 
                     b.Property<string>("PackageKey")
+                        .HasColumnType("text");
+
+                    b.Property<string>("PackedFrom")
                         .HasColumnType("text");
 
                     b.Property<string>("Player")
@@ -682,6 +705,9 @@ namespace Wexel.Data.Migrations
 
                     b.Property<string>("SentTo")
                         .HasColumnType("text");
+
+                    b.Property<string>("There")
+                        .HasColumnType("jsonb");
 
                     b.Property<string>("Token")
                         .IsRequired()

@@ -25,6 +25,12 @@ public sealed class Lesson
     /// <summary>How long the current revision is, without what is cut; for lists.</summary>
     public TimeSpan Length { get; set; }
 
+    /// <summary>The key of what the current revision says, see <see cref="Core.Lessons.LessonKeys"/>.</summary>
+    public string ContentKey { get; set; } = "";
+
+    /// <summary>Whether the current revision wants the house's mark.</summary>
+    public bool WantsMark { get; set; }
+
     /// <summary>How cuts are suggested and which suggestions were left, as JSON; null where nobody chose.</summary>
     public string? Suggesting { get; set; }
 

@@ -7,11 +7,20 @@ namespace Wexel.Data.Model;
 public sealed class Outlet
 {
     public Guid Id { get; init; } = Guid.CreateVersion7();
-    public OutletKind Kind { get; init; }
+
+    /// <summary>The code of its <see cref="OutletKind"/>.</summary>
+    public required string Kind { get; init; }
+
     public required string Name { get; set; }
 
-    /// <summary>Where packages are put over HTTP, with a slash at its end; null where they are only downloaded.</summary>
-    public string? Address { get; set; }
+    /// <summary>The settings of its kind as JSON, which say their version; null for those that a new one starts with.</summary>
+    public string? Settings { get; set; }
+
+    /// <summary>By which delivery things are put there, by its code.</summary>
+    public string DeliverBy { get; set; } = "download";
+
+    /// <summary>Where they are put; null where nothing is put anywhere.</summary>
+    public string? DeliverTo { get; set; }
 
     /// <summary>The profile that is taken for it where nobody chooses another; null for what is usual for its kind.</summary>
     public string? ProfileId { get; set; }
@@ -38,9 +47,6 @@ public sealed class PodcastFeed
     /// <summary>What stands in its address; it cannot be guessed, and a new one may be given.</summary>
     public required string Token { get; set; }
 
-    /// <summary>The <see cref="Core.Feeds.FeedSettings"/> as JSON.</summary>
-    public required string Settings { get; set; }
-
     /// <summary>The key of the artwork that is served.</summary>
     public required string ArtworkKey { get; set; }
 
@@ -65,7 +71,16 @@ public abstract class PackagedRelease
 
     public long PackageBytes { get; set; }
 
-    /// <summary>The key of the package that the outlet was sent last.</summary>
+    /// <summary>The key of all that stands at the outlet, see <see cref="ReleaseKeys"/>; where another is wanted now, it is behind.</summary>
+    public required string MadeFrom { get; set; }
+
+    /// <summary>The key of all of which the package was made; null where there is none.</summary>
+    public string? PackedFrom { get; set; }
+
+    /// <summary>What was put at the outlet: the key of what is in each file by its path, as JSON; null for nothing.</summary>
+    public string? There { get; set; }
+
+    /// <summary>The key of the package that the outlet was sent last, whole.</summary>
     public string? SentKey { get; set; }
 
     public DateTimeOffset? SentAt { get; set; }
@@ -84,9 +99,6 @@ public sealed class CourseRelease : PackagedRelease
     public Outlet? Outlet { get; init; }
     public required string ProfileId { get; set; }
 
-    /// <summary>The lessons and their revisions that it was made from, in order, as JSON.</summary>
-    public required string MadeFrom { get; set; }
-
     public DateTimeOffset ReleasedAt { get; set; }
 }
 
@@ -102,7 +114,7 @@ public sealed class Release : PackagedRelease
     /// <summary>What stands in its address; it cannot be guessed and never changes.</summary>
     public required string Token { get; init; }
 
-    public Visibility Visibility { get; set; }
+    public Core.People.Visibility Visibility { get; set; }
     public int Revision { get; set; }
     public required string ProfileId { get; set; }
 

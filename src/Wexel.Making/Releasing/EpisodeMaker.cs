@@ -19,16 +19,38 @@ public sealed class EpisodeMaker(MakingPlace place)
     /// <exception cref="ToolFailedException">The muxer ended with an error.</exception>
     public async Task<KeyedFile> MakeAsync(PlannedRendition planned, FeedMedia media, KeyedFile artwork, CancellationToken cancel)
     {
-        var title = planned.Lesson.Document.Title;
-        var key = FeedKeys.Episode(planned.Keys.Encodes, title, planned.Chapters, media, ArtworkInside(media, artwork.Key));
+        var (title, key) = (planned.Lesson.Document.Title, KeyOf(planned, media, artwork.Key));
         var path = place.Store.Derived(key, MadeNames.Episode(media));
         if (!Wholeness.Of(path))
             await Finishing.EpisodeAsync(planned.FinishInputs(place.Store) with { Captions = null }, path, title, planned.Chapters, media, artwork.Path, cancel);
         return new KeyedFile(path, key);
     }
 
+    /// <summary>The key of an episode's file.</summary>
+    /// <param name="planned">The rendition that it is copied from.</param>
+    /// <param name="media">What it is to be.</param>
+    /// <param name="artwork">The key of the feed's artwork.</param>
+    public static string KeyOf(PlannedRendition planned, FeedMedia media, string artwork) =>
+        FeedKeys.Episode(planned.Keys.Encodes, planned.Lesson.Document.Title, planned.Chapters, media, ArtworkInside(media, artwork));
+
+    /// <summary>What a feed says of an episode whose file is made.</summary>
+    /// <param name="planned">The rendition that it was copied from.</param>
+    /// <param name="media">What it is.</param>
+    /// <param name="artwork">The feed's artwork.</param>
+    /// <param name="feed">What names the feed for good.</param>
+    /// <param name="lesson">What names the lesson for good.</param>
+    /// <param name="name">The stem of its files' names.</param>
+    /// <param name="transcript">The language of its transcript; null where there is none.</param>
+    public Episode Describe(PlannedRendition planned, FeedMedia media, KeyedFile artwork, Guid feed, Guid lesson, string name, string? transcript)
+    {
+        var document = planned.Lesson.Document;
+        var bytes = new FileInfo(place.Store.Derived(KeyOf(planned, media, artwork.Key), MadeNames.Episode(media))).Length;
+        return new Episode(
+            FeedKeys.EpisodeId(feed.ToString(), lesson.ToString()), name, document.Title, document.Description, document.Language, planned.Plan.Length, bytes, planned.Sections, transcript, ArtworkInside(media, artwork.Key));
+    }
+
     /// <summary>The key of the artwork inside an episode's file; null where it carries none.</summary>
-    public static string? ArtworkInside(FeedMedia media, string artwork) => media == FeedMedia.Sound ? artwork : null;
+    private static string? ArtworkInside(FeedMedia media, string artwork) => media == FeedMedia.Sound ? artwork : null;
 
     /// <summary>Makes artwork from a title, where it is not there yet.</summary>
     /// <param name="plan">What stands on it.</param>

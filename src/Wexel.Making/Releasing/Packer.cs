@@ -28,16 +28,11 @@ public sealed class Packer(MakingPlace place)
         return new LessonSources(player, video, planned.Keys.Poster is { } poster ? store.Keyed(poster, MadeNames.Poster) : null, Finishing.Pieces(container, video.Path));
     }
 
-    /// <summary>The files of the package that a kind of outlet takes.</summary>
-    /// <param name="kind">The kind.</param>
+    /// <summary>What a package is made from.</summary>
     /// <param name="identifier">A name that stays the same whenever the package is made again.</param>
     /// <param name="title">The course's title, or the lesson's where it stands alone.</param>
     /// <param name="lessons">The lessons, in their order.</param>
-    public IReadOnlyList<PackageFile> Plan(OutletKind kind, string identifier, string title, IReadOnlyList<LessonSources> lessons)
-    {
-        var player = PlayerFiles.In(place.PlayerFolder);
-        return kind == OutletKind.LearningSystem ? Scorm12Package.Plan(new Scorm12Sources(identifier, title, lessons, player)) : WebFolder.Plan(lessons.Single(), player);
-    }
+    public PackageSources Sources(string identifier, string title, IReadOnlyList<LessonSources> lessons) => new(identifier, title, lessons, PlayerFiles.In(place.PlayerFolder));
 
     /// <summary>Packs files into a ZIP.</summary>
     public async Task<MadePackage> PackAsync(IReadOnlyList<PackageFile> files, CancellationToken cancel)

@@ -65,8 +65,8 @@ public sealed class RenditionMaker(MakingPlace place)
         var file = planned.File(place.Store);
         if (!Wholeness.Of(file))
         {
-            if (File.Exists(CheckPath(planned)))
-                File.Delete(CheckPath(planned));
+            if (File.Exists(CheckPath(planned.FileKey)))
+                File.Delete(CheckPath(planned.FileKey));
             await Finishing.FinishAsync(planned.Plan, planned.FinishInputs(place.Store), file, planned.Lesson.Document.Title, planned.Chapters, cancel);
         }
 
@@ -80,7 +80,7 @@ public sealed class RenditionMaker(MakingPlace place)
     /// <exception cref="ToolFailedException">The file cannot be read at all.</exception>
     public async Task<FinishedRendition> CheckAsync(PlannedRendition planned, CancellationToken cancel)
     {
-        var check = CheckPath(planned);
+        var check = CheckPath(planned.FileKey);
         if (!File.Exists(check))
         {
             var (plan, map, store, inputs) = (planned.Plan, planned.Map, place.Store, planned.Inputs(place));
@@ -95,5 +95,9 @@ public sealed class RenditionMaker(MakingPlace place)
         return WexelJson.Read<FinishedRendition>(await File.ReadAllTextAsync(check, cancel));
     }
 
-    private string CheckPath(PlannedRendition planned) => place.Store.Derived(planned.FileKey, FileChecker.Checker.Replace('/', '-') + ".json");
+    /// <summary>Whether a finished file was checked.</summary>
+    /// <param name="fileKey">The key under which it lies.</param>
+    public bool IsChecked(string fileKey) => File.Exists(CheckPath(fileKey));
+
+    private string CheckPath(string fileKey) => place.Store.Derived(fileKey, FileChecker.Checker.Replace('/', '-') + ".json");
 }

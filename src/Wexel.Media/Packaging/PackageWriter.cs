@@ -10,7 +10,8 @@ namespace Wexel.Media.Packaging;
 /// <param name="Bytes">Its size before any packing.</param>
 /// <param name="Purpose">What it is for.</param>
 /// <param name="IsThePageToLink">Whether this is the one to link.</param>
-public sealed record WrittenFile(string Path, long Bytes, string Purpose, bool IsThePageToLink);
+/// <param name="Key">The key of what is in it.</param>
+public sealed record WrittenFile(string Path, long Bytes, string Purpose, bool IsThePageToLink, string Key);
 
 /// <summary>Writes planned packages to disk.</summary>
 public static class PackageWriter
@@ -96,5 +97,5 @@ public static class PackageWriter
         return bytes.Length;
     }
 
-    private static WrittenFile Written(PackageFile file, long bytes) => new(file.Path, bytes, file.Purpose, file.IsThePageToLink);
+    private static WrittenFile Written(PackageFile file, long bytes) => new(file.Path, bytes, file.Purpose, file.IsThePageToLink, PackageKeys.OfFile(file));
 }

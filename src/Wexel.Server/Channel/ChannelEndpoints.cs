@@ -6,8 +6,8 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Wexel.Core;
 using Wexel.Core.Documents;
-using Wexel.Core.Outlets;
 using Wexel.Core.Packages;
+using Wexel.Core.People;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Server.Serving;
@@ -83,7 +83,7 @@ internal static class ChannelEndpoints
     private static async Task<IResult> ListAsync(HttpContext http, ChannelReader reader, IOptions<WexelOptions> options, CancellationToken cancel)
     {
         http.Response.Headers.ContentSecurityPolicy = SafeHeaders.Watch;
-        if (http.User.Identity?.IsAuthenticated != true)
+        if (!Seeing.MayList(Who(http.User)))
             return NoPage("Please sign in", "The list of lessons is for signed-in people.", ("/sign-in?to=%2Fchannel", "Sign in"), StatusCodes.Status401Unauthorized);
         var items = new StringBuilder();
         foreach (var release in await reader.AllAsync(cancel))
@@ -123,7 +123,9 @@ internal static class ChannelEndpoints
     private static ProgressState State(LearnerRecord record, string opened) =>
         new(WexelJson.Read<IReadOnlyList<IReadOnlyList<long>>>(record.Watched), (long)record.Position.TotalMilliseconds, record.SeenShare, record.CompletedAt is not null, opened);
 
-    private static bool MaySee(Visibility visibility, ClaimsPrincipal user) => visibility == Visibility.WithLink || user.Identity?.IsAuthenticated == true;
+    private static bool MaySee(Visibility visibility, ClaimsPrincipal user) => Seeing.May(visibility, Who(user));
+
+    private static Viewer Who(ClaimsPrincipal user) => new(SignedIn: user.Identity?.IsAuthenticated == true);
 
     private static string KeyOf(string learner, ClaimsPrincipal user) => user.Identity?.IsAuthenticated == true ? user.Id().ToString("N") : "link-" + learner;
 

@@ -2,7 +2,9 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Wexel.Core.Encoding;
 using Wexel.Core.Outlets;
+using Wexel.Core.Outlets.Channels;
 using Wexel.Core.Packages;
+using Wexel.Core.People;
 using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Data.Model;
@@ -14,7 +16,7 @@ namespace Wexel.Server.Channel;
 /// <summary>Finds what learners may look at.</summary>
 internal sealed class ChannelReader(WexelDb db, IOptions<WexelOptions> options)
 {
-    private IQueryable<Release> Channel => db.Releases.AsNoTracking().Include(r => r.Lesson).ThenInclude(l => l!.Course).Include(r => r.Outlet).Where(r => r.Outlet!.Kind == OutletKind.Channel);
+    private IQueryable<Release> Channel => db.Releases.AsNoTracking().Include(r => r.Lesson).ThenInclude(l => l!.Course).Include(r => r.Outlet).Where(r => r.Outlet!.Kind == ChannelKind.Channel);
 
     internal Task<Release?> FindAsync(string token, CancellationToken cancel) => Channel.FirstOrDefaultAsync(r => r.Token == token, cancel);
 
@@ -34,7 +36,7 @@ internal sealed class ChannelReader(WexelDb db, IOptions<WexelOptions> options)
     /// <summary>What other sites may know of a release: only of one that whoever has the link may see.</summary>
     internal WatchPagePreview? Preview(Release release)
     {
-        if (release.Visibility != Visibility.WithLink)
+        if (!Seeing.ToldToAll(release.Visibility))
             return null;
         var player = PlayerLesson.Format.Read(release.Player);
         Uri At(string path) => new(options.Value.PublicAddress, path + release.Token);

@@ -1,7 +1,8 @@
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core.Encoding;
-using Wexel.Core.Outlets;
+using Wexel.Core.Outlets.Channels;
 using Wexel.Core.Packages;
+using Wexel.Core.People;
 using Wexel.Data;
 using Wexel.Server.Remembering;
 
@@ -29,7 +30,7 @@ internal sealed class KnownReleases(IDbContextFactory<WexelDb> databases, Change
     private async Task<KnownRelease?> ReadAsync(string token, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return await db.Releases.AsNoTracking().FirstOrDefaultAsync(r => r.Token == token && r.Outlet!.Kind == OutletKind.Channel, cancel) is { } release
+        return await db.Releases.AsNoTracking().FirstOrDefaultAsync(r => r.Token == token && r.Outlet!.Kind == ChannelKind.Channel, cancel) is { } release
             ? new KnownRelease(release.LessonId, release.Visibility, release.Container, release.FileKey, release.PosterKey, PlayerLesson.Format.Read(release.Player).Length)
             : null;
     }

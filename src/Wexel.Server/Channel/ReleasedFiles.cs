@@ -1,7 +1,7 @@
 using Microsoft.AspNetCore.Authentication;
 using Wexel.Core.Encoding;
-using Wexel.Core.Outlets;
 using Wexel.Core.Packages;
+using Wexel.Core.People;
 using Wexel.Making.Storage;
 using Wexel.Media.Rendering;
 using Wexel.Server.Serving;
@@ -59,7 +59,7 @@ internal sealed class ReleasedFiles(KnownReleases releases, MadeFileSender files
         SafeHeaders.ForOthers(http.Response);
         if (await releases.FindAsync((string)http.Request.RouteValues["token"]!, http.RequestAborted) is not { } release)
             http.Response.StatusCode = StatusCodes.Status404NotFound;
-        else if (release.Visibility != Visibility.WithLink && !(await http.AuthenticateAsync()).Succeeded)
+        else if (!Seeing.ToldToAll(release.Visibility) && !Seeing.May(release.Visibility, new Viewer((await http.AuthenticateAsync()).Succeeded)))
             http.Response.StatusCode = StatusCodes.Status401Unauthorized;
         else
             return release;

@@ -2,11 +2,12 @@ using Hangfire;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Wexel.Core.Documents;
-using Wexel.Core.Outlets;
+using Wexel.Core.People;
 using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Server.Channel;
+using Wexel.Server.Outlets;
 using Wexel.Server.Releases;
 using Wexel.Server.Rendering;
 using Wexel.Server.Setup;
@@ -14,7 +15,7 @@ using Wexel.Server.Setup;
 namespace Wexel.Server.Demo;
 
 /// <summary>Renders and releases a demo lesson, as a trainer would; tried again until its recording is looked through.</summary>
-internal sealed class DemoRelease(WexelDb db, RenderQueue queue, Releaser releaser, PackageSender sender, ProgressKeeper keeper, OpenedPages opened, TimeProvider clock, IBackgroundJobClient jobs, IOptions<WexelOptions> options, ILogger<DemoRelease> log)
+internal sealed class DemoRelease(WexelDb db, RenderQueue queue, Releaser releaser, OutletShelf places, ProgressKeeper keeper, OpenedPages opened, TimeProvider clock, IBackgroundJobClient jobs, IOptions<WexelOptions> options, ILogger<DemoRelease> log)
 {
     private static readonly TimeSpan Wait = TimeSpan.FromSeconds(2);
 
@@ -44,9 +45,9 @@ internal sealed class DemoRelease(WexelDb db, RenderQueue queue, Releaser releas
 
     private async Task ReleaseAsync(Lesson lesson, Outlet outlet, CancellationToken cancel)
     {
-        var (release, problem) = await releaser.ReleaseAsync(lesson.Id, outlet.Id, OutletTakes.Usual(outlet.Kind, null).Id, Visibility.WithLink, cancel);
-        if (release is not null && outlet.Address is not null)
-            problem = await sender.SendAsync(release, outlet, Releaser.Identifier(release), cancel);
+        var usual = places.Place(outlet).Terms.Usual.Id;
+        if ((await releaser.ReleaseAsync(lesson.Id, outlet.Id, usual, Visibility.WithLink, cancel)).Is(out var release, out var problem) && outlet.DeliverTo is not null)
+            problem = await releaser.DeliverAsync(release, cancel);
         if (problem is not null)
             log.LogWarning("The demo lesson at {Outlet}: {Problem}", outlet.Name, problem.Sentence);
     }

@@ -7,14 +7,16 @@ using Wexel.Core.Contents;
 using Wexel.Core.Documents;
 using Wexel.Core.Feeds;
 using Wexel.Core.Lessons;
-using Wexel.Core.Outlets;
+using Wexel.Core.Outlets.PodcastFeeds;
 using Wexel.Core.Timing;
 using Wexel.Data;
 using Wexel.Data.Model;
+using Wexel.Delivering.Http;
 using Wexel.Making.Storage;
 using Wexel.Server.Feeds;
 using Wexel.Server.Kit;
 using Wexel.Server.Lessons;
+using Wexel.Server.Outlets;
 using Wexel.Server.Setup;
 using Wexel.Server.Uploads;
 
@@ -35,7 +37,7 @@ internal sealed record DemoLesson(string Course, string File, string Title, stri
 /// Loads the demo world into an empty database: people, outlets, and the recordings through the same door as everybody's. It may be killed at any line: what it left is
 /// loaded at the next start, and nothing twice.
 /// </summary>
-internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManager<IdentityRole<Guid>> roles, Receiver receiver, LessonSaver saver, FeedKeeper feeds, HouseKeeper house, FileStore store, IOptions<WexelOptions> options, IBackgroundJobClient jobs)
+internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManager<IdentityRole<Guid>> roles, Receiver receiver, LessonSaver saver, FeedKeeper feeds, OutletKeeper outletKeeper, HouseKeeper house, FileStore store, IOptions<WexelOptions> options, IBackgroundJobClient jobs)
 {
     internal const string TrainerAddress = "mara.tarn@brackwater.example";
     internal const string LearnerAddress = "joss.reed@brackwater.example";
@@ -58,12 +60,10 @@ internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManag
         await AddPersonAsync("Ana Quill", "ana.quill@brackwater.example", null);
         await AddPersonAsync("Tam Brook", "tam.brook@brackwater.example", null);
         await AddPersonAsync("Nell Howe", "nell.howe@brackwater.example", null);
-        foreach (var outlet in new[] { new Outlet { Kind = OutletKind.Channel, Name = "Staff channel" }, new Outlet { Kind = OutletKind.WebServer, Name = "intranet.example" }, new Outlet { Kind = OutletKind.LearningSystem, Name = "Harbour School", Address = options.Value.PracticeLearningSystem?.AbsoluteUri } })
-        {
-            if (!await db.Outlets.AnyAsync(o => o.Kind == outlet.Kind, cancel))
-                db.Outlets.Add(outlet);
-        }
-
+        await AddOutletAsync("channel", new OutletRequest("Staff channel"), cancel);
+        await AddOutletAsync("webServer", new OutletRequest("intranet.example"), cancel);
+        var practice = options.Value.PracticeLearningSystem?.AbsoluteUri;
+        await AddOutletAsync("learningSystem", new OutletRequest("Harbour School", null, practice is null ? null : PutDelivery.Put, practice), cancel);
         var lessons = WexelJson.Read<List<DemoLesson>>(await File.ReadAllTextAsync(Path.Combine(folder, "lessons.json"), cancel));
         // Courses are in the order of their numbers, which say when they were made, in milliseconds.
         var courses = await db.Courses.ToListAsync(cancel);
@@ -82,7 +82,7 @@ internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManag
                 throw new InvalidOperationException(problem.Sentence);
         }
 
-        if (!await db.Outlets.AnyAsync(o => o.Kind == OutletKind.PodcastFeed, cancel))
+        if (!await db.Outlets.AnyAsync(o => o.Kind == PodcastFeedKind.Feed, cancel))
         {
             await feeds.AddAsync(
                 new FeedSettings(
@@ -103,6 +103,12 @@ internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManag
         }
 
         File.Delete(Unfinished);
+    }
+
+    private async Task AddOutletAsync(string kind, OutletRequest request, CancellationToken cancel)
+    {
+        if (!await db.Outlets.AnyAsync(o => o.Kind == kind, cancel) && !(await outletKeeper.AddAsync(kind, request, cancel)).Is(out _, out var problem))
+            throw new InvalidOperationException(problem.Sentence);
     }
 
     private async Task AddPersonAsync(string name, string address, string? role)

@@ -4,7 +4,7 @@ using Wexel.Core.Outlets;
 using Wexel.Data;
 using Wexel.Making.Lessons;
 using Wexel.Server.Kit;
-using Wexel.Server.Releases;
+using Wexel.Server.Outlets;
 using Wexel.Server.Rendering;
 
 namespace Wexel.Server.Estimates;
@@ -17,7 +17,7 @@ namespace Wexel.Server.Estimates;
 internal sealed record EstimateView(long Bytes, long LeastBytes, long MostBytes, TimeSpan Time, TimeSpan LeastTime, TimeSpan MostTime, bool Sampled, TimeSpan Upload, long PlaysAMonth, IReadOnlyList<LimitShare> Limits);
 
 /// <summary>Says what renditions will come to, corrected by what this machine did before.</summary>
-internal sealed class EstimateReader(WexelDb db, RenditionEstimates estimates, RenderPlans plans)
+internal sealed class EstimateReader(WexelDb db, OutletShelf outlets, RenditionEstimates estimates, RenderPlans plans)
 {
     private readonly Dictionary<bool, double> _slowness = [];
     private HostingPlan? _plan;
@@ -30,7 +30,7 @@ internal sealed class EstimateReader(WexelDb db, RenditionEstimates estimates, R
         if (!_slowness.TryGetValue(estimate.Sampled, out var slowness))
             _slowness[estimate.Sampled] = slowness = await plans.SlownessAsync(estimate.Sampled, cancel);
         _plan ??= HouseKeeper.Plan(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel));
-        _limits ??= [.. (await db.Outlets.AsNoTracking().OrderBy(o => o.Kind).ThenBy(o => o.Name).ToListAsync(cancel)).Select(OutletLimitsOf.Outlet)];
+        _limits ??= [.. (await outlets.AllAsync(cancel)).Select(o => o.Limits)];
         var (size, seconds) = (estimate.Size, estimate.Seconds.Times(slowness));
         return new EstimateView(
             (long)size.Value, (long)size.Least, (long)size.Most, TimeSpan.FromSeconds(seconds.Value), TimeSpan.FromSeconds(seconds.Least), TimeSpan.FromSeconds(seconds.Most), estimate.Sampled,

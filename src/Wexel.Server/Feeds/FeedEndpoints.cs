@@ -21,7 +21,6 @@ internal sealed record FeedEpisode(Guid LessonId, string Title, DateTimeOffset P
 /// <summary>The trainer's side of podcast feeds.</summary>
 internal static class FeedEndpoints
 {
-
     internal static void MapFeeds(this IEndpointRouteBuilder routes)
     {
         routes.MapGet("/api/feed-categories", () => TypedResults.Ok(FeedCategories.All)).WithName("FeedCategories");
@@ -37,8 +36,7 @@ internal static class FeedEndpoints
 
     private static async Task<Results<Ok<FeedView>, ProblemHttpResult>> AddAsync(FeedSettings settings, FeedKeeper keeper, FeedReader reader, WexelDb db, CancellationToken cancel)
     {
-        var (feed, problem) = await keeper.AddAsync(settings, cancel);
-        return feed is null ? Problems.Of(problem!) : TypedResults.Ok(await ViewAsync(feed, reader, db, cancel));
+        return (await keeper.AddAsync(settings, cancel)).Is(out var feed, out var problem) ? TypedResults.Ok(await ViewAsync(feed, reader, db, cancel)) : Problems.Of(problem);
     }
 
     private static Task<Results<Ok<FeedView>, ProblemHttpResult>> GetAsync(Guid id, FeedReader reader, WexelDb db, CancellationToken cancel) =>

@@ -57,7 +57,7 @@ internal static class FeedFileEndpoints
     {
         var feed = await FindAsync(token, db, cancel);
         var release = feed is null ? null : await db.Releases.AsNoTracking().FirstOrDefaultAsync(r => r.OutletId == feed.OutletId && r.Token == name && r.Episode != null, cancel);
-        return release is null ? TypedResults.NotFound() : answer(WexelJson.Read<FeedSettings>(feed!.Settings), release, WexelJson.Read<Episode>(release.Episode!));
+        return release is null ? TypedResults.NotFound() : answer(FeedReader.Settings(feed!.Outlet!), release, WexelJson.Read<Episode>(release.Episode!));
     }
 
     private static PhysicalFileHttpResult Media(FileStore store, Release release, FeedMedia media) => TypedResults.PhysicalFile(
@@ -71,5 +71,5 @@ internal static class FeedFileEndpoints
 
     private static EntityTagHeaderValue Tag(byte[] bytes) => new($"\"{Convert.ToHexStringLower(SHA256.HashData(bytes))[..32]}\"");
 
-    private static Task<PodcastFeed?> FindAsync(string token, WexelDb db, CancellationToken cancel) => db.PodcastFeeds.AsNoTracking().FirstOrDefaultAsync(f => f.Token == token, cancel);
+    private static Task<PodcastFeed?> FindAsync(string token, WexelDb db, CancellationToken cancel) => db.PodcastFeeds.AsNoTracking().Include(f => f.Outlet).FirstOrDefaultAsync(f => f.Token == token, cancel);
 }

@@ -3,6 +3,7 @@ using Microsoft.Extensions.Options;
 using Wexel.Core.Documents;
 using Wexel.Core.Feeds;
 using Wexel.Core.Kit;
+using Wexel.Core.Outlets.PodcastFeeds;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Server.Setup;
@@ -24,10 +25,15 @@ internal sealed class FeedReader(WexelDb db, IOptions<WexelOptions> options)
             .Select(r => new { r.Episode, r.FirstReleasedAt, r.ReleasedAt, r.Lesson!.CourseId, r.Lesson.Position }).ToListAsync(cancel);
         var courses = rows.Select(r => r.CourseId).Distinct().Order().ToList();
         return new FeedSources(
-            WexelJson.Read<FeedSettings>(feed.Settings), options.Value.House, options.Value.PublicAddress, folder, ArtworkName(feed),
+            Settings(feed.Outlet!), options.Value.House, options.Value.PublicAddress, folder, ArtworkName(feed),
             rows.Select(r => r.ReleasedAt).Append(feed.ChangedAt).Max(),
             [.. rows.Select(r => new FeedEntry(WexelJson.Read<Episode>(r.Episode!), r.FirstReleasedAt, courses.IndexOf(r.CourseId) + 1, r.Position))]);
     }
+
+    /// <summary>What is said of a feed.</summary>
+    internal static FeedSettings Settings(Outlet outlet) => Kind.Read(outlet.Settings);
+
+    private static readonly PodcastFeedKind Kind = new();
 
     private static Uri Folder(PodcastFeed feed, WexelOptions options) => new(options.PublicAddress, $"feeds/{feed.Token}/");
 

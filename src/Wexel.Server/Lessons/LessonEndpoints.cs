@@ -11,6 +11,7 @@ using Wexel.Data.Model;
 using Wexel.Making.Storage;
 using Wexel.Media.Analysing;
 using Wexel.Media.Tools;
+using Wexel.Server.Releases;
 using Wexel.Server.Setup;
 using Wexel.Server.Uploads;
 
@@ -19,8 +20,6 @@ namespace Wexel.Server.Lessons;
 internal sealed record CourseView(Guid Id, string Title, IReadOnlyList<LessonRow> Lessons);
 
 internal sealed record LessonRow(Guid Id, int Position, string Title, string FileName, TimeSpan Length, int Revision, string Stage, IReadOnlyList<ReleaseMark> Releases, int Learners, int Completed);
-
-internal sealed record ReleaseMark(string Outlet, bool Behind);
 
 internal sealed record LessonView(Guid Id, string Course, int Position, int LessonsInCourse, int Revision, DateTimeOffset SavedAt, TimeSpan Length, RevisionHistory History, LessonDocument Document);
 
@@ -56,18 +55,19 @@ internal static class LessonEndpoints
         routes.MapGet("/api/captions/{hash}", CuesAsync).WithName("Cues");
     }
 
-    private static async Task<Ok<List<CourseView>>> ListAsync(WexelDb db, CancellationToken cancel)
+    private static async Task<Ok<List<CourseView>>> ListAsync(WexelDb db, StandingReader reader, CancellationToken cancel)
     {
         var courses = await db.Courses.AsNoTracking().OrderBy(c => c.Id)
             .Include(c => c.Lessons).ThenInclude(l => l.Recording)
-            .Include(c => c.Lessons).ThenInclude(l => l.Releases).ThenInclude(r => r.Outlet)
+            .Include(c => c.Lessons).ThenInclude(l => l.Releases)
             .Include(c => c.Lessons).ThenInclude(l => l.Renditions)
             .AsSplitQuery().ToListAsync(cancel);
         var learners = await db.LearnerRecords.GroupBy(r => r.LessonId)
             .Select(g => new { g.Key, All = g.Count(), Done = g.Count(r => r.CompletedAt != null) }).ToDictionaryAsync(g => g.Key, cancel);
+        var standing = await reader.ReadAsync(cancel);
         return TypedResults.Ok(courses.Select(c => new CourseView(c.Id, c.Title, [.. c.Lessons.OrderBy(l => l.Position).Select(l => new LessonRow(
             l.Id, l.Position, l.Title, l.Recording!.FileName, l.Length, l.Revision, Stage(l),
-            [.. l.Releases.OrderBy(r => r.Outlet!.Name).Select(r => new ReleaseMark(r.Outlet!.Name, r.Revision != l.Revision))],
+            [.. standing.MarksOf(l)],
             learners.GetValueOrDefault(l.Id)?.All ?? 0, learners.GetValueOrDefault(l.Id)?.Done ?? 0))])).ToList());
     }
 

@@ -26,6 +26,7 @@ internal sealed class LessonSaver(WexelDb db, LessonReels reels, LiveNews news, 
     internal void AddFirst(Lesson lesson, LessonDocument document, string changes, string by)
     {
         lesson.Revision = 1;
+        (lesson.ContentKey, lesson.WantsMark) = (LessonKeys.Of(document), document.HouseMark);
         lesson.Revisions.Add(new LessonRevision { Number = 1, Document = LessonDocument.Format.Write(document), Changes = changes, SavedBy = by, SavedAt = clock.GetUtcNow() });
     }
 
@@ -56,7 +57,7 @@ internal sealed class LessonSaver(WexelDb db, LessonReels reels, LiveNews news, 
         if (changes.Length == 0)
             return (new Saved(lesson.Revision, clock.GetUtcNow(), lesson.Length, "", tidy), null);
         lesson.Revision++;
-        (lesson.Title, lesson.Length, lesson.RecordingHash) = (tidy.Title, map.Length, tidy.RecordingHash);
+        (lesson.Title, lesson.Length, lesson.RecordingHash, lesson.ContentKey, lesson.WantsMark) = (tidy.Title, map.Length, tidy.RecordingHash, LessonKeys.Of(tidy), tidy.HouseMark);
         db.LessonRevisions.Add(new LessonRevision { LessonId = lessonId, Number = lesson.Revision, Document = LessonDocument.Format.Write(tidy), Changes = changes, RestoredFrom = restoredFrom, SavedBy = by, SavedAt = clock.GetUtcNow() });
         try
         {

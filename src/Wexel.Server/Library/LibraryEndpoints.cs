@@ -75,7 +75,7 @@ internal static class LibraryEndpoints
         }
     }
 
-    private static async Task<Results<Ok<MadeView>, ProblemHttpResult>> ListAsync(Guid id, WexelDb db, MadeFileReader reader, FileStore store, CancellationToken cancel)
+    private static async Task<Results<Ok<MadeView>, ProblemHttpResult>> ListAsync(Guid id, WexelDb db, MadeFileReader reader, OutletKinds kinds, FileStore store, CancellationToken cancel)
     {
         if (await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel) is not { } lesson)
             return Problems.NotThere("lesson");
@@ -87,7 +87,7 @@ internal static class LibraryEndpoints
         {
             var parts = file.Files(store);
             var folder = store.Folder(file.Key);
-            var channel = file.Releases.FirstOrDefault(r => r.Outlet!.Kind == OutletKind.Channel);
+            var channel = file.Releases.FirstOrDefault(r => kinds[r.Outlet!.Kind].HasPages);
             views.Add(new MadeFileView(
                 file.Key, names[i], file.Facts.Kind, file.Title, file.Facts.Purpose, i == toLink, channel is null ? null : $"/watch/{channel.Token}",
                 parts.Sum(p => new FileInfo(Path.Combine(folder, p)).Length), parts.Count, FileSums.One(await FileSums.OfAsync(folder, parts, cancel)), file.MadeAt, file.Revision,
@@ -165,7 +165,8 @@ internal static class LibraryEndpoints
             return Problems.Of(new Problem("file-kept", "This file is kept. Say first that it need not be, then delete it."), StatusCodes.Status409Conflict);
         if (file.Releases.Count > 0 && takeDown != true)
             return Problems.Of(new Problem("file-in-use", $"{string.Join(" and ", file.Facts.Uses.Select(u => $"“{u.Outlet}”"))} would lose it. Take it down there first, or delete it together with the release."), StatusCodes.Status409Conflict);
-        await releaser.TakeDownAsync(file.Releases, cancel);
+        if (await releaser.TakeDownAsync(file.Releases, cancel) is { } problem)
+            return Problems.Of(problem);
         await space.RemoveAsync(file, cancel);
         return TypedResults.NoContent();
     }

@@ -1,9 +1,7 @@
 using Microsoft.EntityFrameworkCore;
-using Wexel.Core.Documents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Feeds;
 using Wexel.Core.Library;
-using Wexel.Core.Outlets;
 using Wexel.Core.Packages;
 using Wexel.Data;
 using Wexel.Data.Model;
@@ -11,7 +9,9 @@ using Wexel.Making.Lessons;
 using Wexel.Making.Storage;
 using Wexel.Media.Rendering;
 using Wexel.Server.Lessons;
+using Wexel.Server.Outlets;
 using Wexel.Server.Profiles;
+using Wexel.Server.Releases;
 using Wexel.Server.Rendering;
 
 namespace Wexel.Server.Library;
@@ -34,7 +34,7 @@ internal sealed record LessonFile(string Key, string Name, string Title, string 
 }
 
 /// <summary>Finds all files that were made of a lesson.</summary>
-internal sealed class MadeFileReader(WexelDb db, LessonSaver saver, RenderPlans plans, ProfileShelf shelf, FileStore store)
+internal sealed class MadeFileReader(WexelDb db, LessonSaver saver, RenderPlans plans, ProfileShelf shelf, OutletShelf outlets, StandingReader standings, FileStore store)
 {
     /// <summary>The files of a lesson that are there, the newest first.</summary>
     internal async Task<IReadOnlyList<LessonFile>> OfAsync(Lesson lesson, CancellationToken cancel)
@@ -42,6 +42,8 @@ internal sealed class MadeFileReader(WexelDb db, LessonSaver saver, RenderPlans 
         var document = (await saver.CurrentAsync(lesson, cancel))!;
         var now = await plans.OfAsync(document, cancel);
         var releases = await db.Releases.Include(r => r.Outlet).ThenInclude(o => o!.Feed).Where(r => r.LessonId == lesson.Id).ToListAsync(cancel);
+        var places = releases.ToDictionary(r => r.Id, r => outlets.Place(r.Outlet!));
+        var standing = await standings.ReadAsync(cancel);
         var renditions = await db.Renditions.AsNoTracking().Where(r => r.LessonId == lesson.Id && r.State == RenditionState.Done && r.FileKey != null).OrderByDescending(r => r.EndedAt).ToListAsync(cancel);
         var files = new List<LessonFile>();
         foreach (var same in renditions.GroupBy(r => r.FileKey!))
@@ -53,39 +55,38 @@ internal sealed class MadeFileReader(WexelDb db, LessonSaver saver, RenderPlans 
         foreach (var release in releases)
         {
             // Releasing puts a new title into the file by itself; such a file belongs to no rendition.
-            if (release.Outlet!.Kind == OutletKind.PodcastFeed)
-                files.Add(Episode(release));
+            if (places[release.Id].Terms.Copy is { } media)
+                files.Add(Episode(release, media));
             else if (files.TrueForAll(f => f.Key != release.FileKey) && await shelf.FindAsync(release.ProfileId, cancel) is { } profile)
                 files.Add(Rendition(release.FileKey, profile with { Container = release.Container }, release.ReleasedAt, release.Revision, kept: false, null, Age(now, profile, release.FileKey, "")));
             if (release.PackageKey is { } package)
-                files.Add(new LessonFile(package, MadeNames.Package, release.Outlet.Name, "application/zip", release.ReleasedAt, release.Revision, new MadeFile(MadeKind.Package, null, false, Uses([release]), BehindBy(release, lesson), false), [release], null));
+                files.Add(new LessonFile(package, MadeNames.Package, release.Outlet!.Name, "application/zip", release.ReleasedAt, release.Revision, new MadeFile(MadeKind.Package, null, false, Uses([release]), Behind(release), false), [release], null));
         }
 
         return [.. files.Where(f => store.Has(f.Key, f.Name)).OrderByDescending(f => f.MadeAt)];
 
         LessonFile Rendition(string key, Profile profile, DateTimeOffset madeAt, int revision, bool kept, Guid? rendition, FileAge age)
         {
-            List<Release> serving = [.. releases.Where(r => r.FileKey == key && r.Outlet!.Kind != OutletKind.PodcastFeed)];
-            List<string> copiedTo = [.. releases.Where(r => r.Outlet!.Kind == OutletKind.PodcastFeed && r.ProfileId == profile.Id && r.Revision == revision).Select(r => r.Outlet!.Name)];
+            List<Release> serving = [.. releases.Where(r => r.FileKey == key && places[r.Id].Terms.Copy is null)];
+            List<string> copiedTo = [.. releases.Where(r => places[r.Id].Terms.Copy is not null && r.ProfileId == profile.Id && r.Revision == revision).Select(r => r.Outlet!.Name)];
             var facts = new MadeFile(MadeKind.Rendition, profile.Container, profile.Id == Core.Encoding.Profiles.Master.Id, Uses(serving), age, kept, copiedTo);
             return new LessonFile(key, Finishing.FileName(profile.Container), profile.Title, ContainerFacts.Of(profile.Container).MediaType, madeAt, revision, facts, serving, rendition);
         }
 
-        LessonFile Episode(Release release)
+        LessonFile Episode(Release release, FeedMedia media)
         {
-            var media = release.Outlet!.Feed is { } feed ? WexelJson.Read<FeedSettings>(feed.Settings).Media : FeedMedia.Sound;
-            var facts = new MadeFile(MadeKind.Episode, null, false, Uses([release]), BehindBy(release, lesson), false);
-            return new LessonFile(release.FileKey, MadeNames.Episode(media), release.Outlet.Name, FeedFiles.MediaType(media), release.ReleasedAt, release.Revision, facts, [release], null);
+            var facts = new MadeFile(MadeKind.Episode, null, false, Uses([release]), Behind(release), false);
+            return new LessonFile(release.FileKey, MadeNames.Episode(media), release.Outlet!.Name, FeedFiles.MediaType(media), release.ReleasedAt, release.Revision, facts, [release], null);
         }
-    }
 
-    private static FileAge BehindBy(Release release, Lesson lesson) => release.Revision == lesson.Revision ? FileAge.UpToDate : FileAge.Finishing;
+        FileAge Behind(Release release) => standing.IsBehind(places[release.Id], release, lesson) ? FileAge.Finishing : FileAge.UpToDate;
+
+        List<FileUse> Uses(IReadOnlyList<Release> of) => [.. of.Select(r => new FileUse(places[r.Id].Kind, r.Outlet!.Name))];
+    }
 
     private static FileAge Age(LessonToMake now, Profile profile, string fileKey, string encodeKey) =>
         now.With(profile) is not { } planned ? FileAge.UpToDate
         : planned.FileKey == fileKey ? FileAge.UpToDate
         : planned.Keys.Encodes == encodeKey ? FileAge.Finishing
         : FileAge.Encoding;
-
-    private static List<FileUse> Uses(IReadOnlyList<Release> releases) => [.. releases.Select(r => new FileUse(r.Outlet!.Kind, r.Outlet.Name))];
 }

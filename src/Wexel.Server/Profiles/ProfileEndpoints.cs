@@ -7,6 +7,7 @@ using Wexel.Core.Encoding;
 using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Server.Estimates;
+using Wexel.Server.Outlets;
 using Wexel.Server.Rendering;
 using Wexel.Server.Setup;
 using Wexel.Server.SignIn;
@@ -31,8 +32,6 @@ internal sealed record OutletRefusal(string Outlet, string Sentence);
 
 internal sealed record ProfileOutcome(string LessonTitle, PictureSize? Size, string Coding, EstimateView Estimate);
 
-internal sealed record OutletProfileRequest(string? ProfileId);
-
 internal static class ProfileEndpoints
 {
     private const int LargestDocument = 100_000;
@@ -48,15 +47,14 @@ internal static class ProfileEndpoints
         group.MapPut("{id}", SaveAsync).WithName("SaveProfile");
         group.MapDelete("{id}", RemoveAsync).WithName("RemoveProfile");
         group.MapPost("check", CheckAsync).WithName("CheckProfile");
-        routes.MapPut("/api/outlets/{id:guid}/profile", ChooseAsync).WithName("ChooseOutletProfile");
     }
 
-    private static async Task<Ok<List<ProfileView>>> ListAsync(ProfileShelf shelf, WexelDb db, CancellationToken cancel)
+    private static async Task<Ok<List<ProfileView>>> ListAsync(ProfileShelf shelf, OutletShelf places, WexelDb db, CancellationToken cancel)
     {
-        var outlets = await db.Outlets.AsNoTracking().Include(o => o.Feed).OrderBy(o => o.Kind).ThenBy(o => o.Name).ToListAsync(cancel);
+        var outlets = await places.AllAsync(cancel);
         var releases = await db.Releases.GroupBy(r => r.ProfileId).Select(g => new { g.Key, Count = g.Count() }).ToDictionaryAsync(g => g.Key, g => g.Count, cancel);
         return TypedResults.Ok((await shelf.AllAsync(cancel)).Select(p => new ProfileView(
-            p, Core.Encoding.Profiles.Find(p.Id) is not null, [.. outlets.Where(o => OutletProfiles.Usual(o) == p.Id).Select(o => o.Name)], releases.GetValueOrDefault(p.Id))).ToList());
+            p, Core.Encoding.Profiles.Find(p.Id) is not null, [.. outlets.Where(o => o.UsualProfile == p.Id).Select(o => o.Row.Name)], releases.GetValueOrDefault(p.Id))).ToList());
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> DocumentAsync(string id, ProfileShelf shelf, CancellationToken cancel) =>
@@ -92,12 +90,12 @@ internal static class ProfileEndpoints
         _ => StatusCodes.Status422UnprocessableEntity,
     });
 
-    private static async Task<Results<Ok<ProfileCheckView>, ProblemHttpResult>> CheckAsync(ProfileCheckRequest request, WexelDb db, RenderPlans plans, EstimateReader estimates, CancellationToken cancel)
+    private static async Task<Results<Ok<ProfileCheckView>, ProblemHttpResult>> CheckAsync(ProfileCheckRequest request, OutletShelf places, RenderPlans plans, EstimateReader estimates, CancellationToken cancel)
     {
         var profile = request.Profile;
         var findings = ProfileRules.Of(profile);
-        var outlets = await db.Outlets.AsNoTracking().Include(o => o.Feed).OrderBy(o => o.Kind).ThenBy(o => o.Name).ToListAsync(cancel);
-        List<OutletRefusal> refusals = [.. outlets.Select(o => (o.Name, Refusal: OutletProfiles.Refusal(o, profile))).Where(o => o.Refusal is not null).Select(o => new OutletRefusal(o.Name, o.Refusal!.Sentence))];
+        var outlets = await places.AllAsync(cancel);
+        List<OutletRefusal> refusals = [.. outlets.Select(o => (o.Row.Name, Refusal: o.Refusal(profile))).Where(o => o.Refusal is not null).Select(o => new OutletRefusal(o.Name, o.Refusal!.Sentence))];
         if (request.LessonId is not { } id || findings.Any(f => f.IsFault))
             return TypedResults.Ok(new ProfileCheckView(findings, refusals, null));
         if (await plans.OfAsync(id, cancel) is not { } renderable)
@@ -106,22 +104,5 @@ internal static class ProfileEndpoints
         return TypedResults.Ok(new ProfileCheckView(
             [.. findings.Concat(renderable.Check(profile)).OrderByDescending(f => f.IsFault)], refusals,
             planned is null ? null : new ProfileOutcome(renderable.Document.Title, planned.Plan.Picture?.Size, CodingWords.Of(planned.Plan), await estimates.OfAsync(planned, cancel))));
-    }
-
-    private static async Task<Results<NoContent, ProblemHttpResult>> ChooseAsync(Guid id, OutletProfileRequest request, WexelDb db, ProfileShelf shelf, CancellationToken cancel)
-    {
-        if (await db.Outlets.Include(o => o.Feed).FirstOrDefaultAsync(o => o.Id == id, cancel) is not { } outlet)
-            return Problems.NotThere("outlet");
-        if (request.ProfileId is { } chosen)
-        {
-            if (await shelf.FindAsync(chosen, cancel) is not { } profile)
-                return Problems.NotThere("profile");
-            if (OutletProfiles.Refusal(outlet, profile) is { } refusal)
-                return Problems.Of(refusal);
-        }
-
-        outlet.ProfileId = request.ProfileId;
-        await db.SaveChangesAsync(cancel);
-        return TypedResults.NoContent();
     }
 }

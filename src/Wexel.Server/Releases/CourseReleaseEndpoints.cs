@@ -1,10 +1,9 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
-using Wexel.Core.Documents;
-using Wexel.Core.Outlets;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Making.Storage;
+using Wexel.Server.Outlets;
 using Wexel.Server.Setup;
 
 namespace Wexel.Server.Releases;
@@ -28,35 +27,37 @@ internal static class CourseReleaseEndpoints
         routes.MapGet("/api/course-releases/{id:guid}/package.zip", PackageAsync).WithName("CoursePackage").ExcludeFromDescription();
     }
 
-    private static async Task<Ok<List<CourseBoardRow>>> ListAsync(WexelDb db, CancellationToken cancel)
+    private static async Task<Ok<List<CourseBoardRow>>> ListAsync(WexelDb db, StandingReader reader, CancellationToken cancel)
     {
-        var outlets = await db.Outlets.AsNoTracking().Where(o => o.Kind == OutletKind.LearningSystem).OrderBy(o => o.Name).ToListAsync(cancel);
+        var standing = await reader.ReadAsync(cancel);
         var courses = await db.Courses.AsNoTracking().Include(c => c.Lessons).OrderBy(c => c.Id).ToListAsync(cancel);
         var releases = await db.CourseReleases.AsNoTracking().ToListAsync(cancel);
         return TypedResults.Ok(courses.Where(c => c.Lessons.Count > 0).Select(c => new CourseBoardRow(
-            c.Id, c.Title, c.Lessons.Count, [.. outlets.Select(o => View(o, c, releases.FirstOrDefault(r => r.CourseId == c.Id && r.OutletId == o.Id)))])).ToList());
+            c.Id, c.Title, c.Lessons.Count,
+            [.. standing.Outlets.Where(o => o.Kind.TakesCourses).Select(o => View(o, c, releases.FirstOrDefault(r => r.CourseId == c.Id && r.OutletId == o.Row.Id), standing))])).ToList());
     }
 
-    private static async Task<Results<Ok<CourseOutletView>, ProblemHttpResult>> ReleaseAsync(Guid id, CourseReleaseRequest request, WexelDb db, CourseReleaser releaser, CancellationToken cancel)
+    private static async Task<Results<Ok<CourseOutletView>, ProblemHttpResult>> ReleaseAsync(
+        Guid id, CourseReleaseRequest request, WexelDb db, OutletShelf outlets, CourseReleaser releaser, StandingReader reader, CancellationToken cancel)
     {
         var course = await db.Courses.Include(c => c.Lessons).FirstOrDefaultAsync(c => c.Id == id, cancel);
         if (course is null)
             return Problems.NotThere("course");
-        var outlet = await db.Outlets.FirstOrDefaultAsync(o => o.Id == request.OutletId && o.Kind == OutletKind.LearningSystem, cancel);
-        if (outlet is null)
+        if (await outlets.FindAsync(request.OutletId, cancel) is not { Kind.TakesCourses: true } outlet)
             return Problems.NotThere("learning system");
-        var (release, problem) = await releaser.ReleaseAsync(course, outlet, request.ProfileId, cancel);
-        return problem is not null ? Problems.Of(problem) : TypedResults.Ok(View(outlet, course, release));
+        return (await releaser.ReleaseAsync(course, outlet, request.ProfileId, cancel)).Is(out var release, out var problem)
+            ? TypedResults.Ok(View(outlet, course, release, await reader.ReadAsync(cancel))) : Problems.Of(problem);
     }
 
-    private static async Task<Results<Ok<CourseOutletView>, ProblemHttpResult>> SendAsync(Guid id, WexelDb db, PackageSender sender, CancellationToken cancel)
+    private static async Task<Results<Ok<CourseOutletView>, ProblemHttpResult>> SendAsync(Guid id, WexelDb db, OutletShelf outlets, PackageDeliverer deliverer, StandingReader reader, CancellationToken cancel)
     {
         var release = await db.CourseReleases.Include(r => r.Outlet).Include(r => r.Course).ThenInclude(c => c!.Lessons).FirstOrDefaultAsync(r => r.Id == id, cancel);
         if (release is null)
             return Problems.NotThere("release");
-        return await sender.SendAsync(release, release.Outlet!, CourseReleaser.Identifier(release), cancel) is { } problem
+        var outlet = outlets.Place(release.Outlet!);
+        return await deliverer.DeliverAsync(release, outlet, CourseReleaser.Identifier(release), cancel) is { } problem
             ? Problems.Of(problem)
-            : TypedResults.Ok(View(release.Outlet!, release.Course!, release));
+            : TypedResults.Ok(View(outlet, release.Course!, release, await reader.ReadAsync(cancel)));
     }
 
     private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> PackageAsync(Guid id, WexelDb db, FileStore store, CancellationToken cancel)
@@ -67,9 +68,9 @@ internal static class CourseReleaseEndpoints
             : Problems.NotThere("package");
     }
 
-    private static CourseOutletView View(Outlet outlet, Course course, CourseRelease? release) => new(
-        outlet.Id, outlet.Name, outlet.Address is not null,
+    private static CourseOutletView View(OutletPlace outlet, Course course, CourseRelease? release, Standing standing) => new(
+        outlet.Row.Id, outlet.Row.Name, outlet.Row.DeliverTo is not null,
         release is null ? null : new CourseReleaseView(
-            release.Id, release.ReleasedAt, !WexelJson.Read<IReadOnlyList<LessonAt>>(release.MadeFrom).SequenceEqual(CourseReleaser.MadeFrom(course)), release.ProfileId,
+            release.Id, release.ReleasedAt, release.MadeFrom != standing.Wanted(outlet, course, release.ProfileId), release.ProfileId,
             ReleaseEndpoints.Package(release, $"/api/course-releases/{release.Id}/package.zip")!));
 }

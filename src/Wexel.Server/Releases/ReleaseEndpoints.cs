@@ -2,17 +2,16 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Wexel.Core.Documents;
-using Wexel.Core.Encoding;
-using Wexel.Core.Feeds;
 using Wexel.Core.Outlets;
 using Wexel.Core.Packages;
+using Wexel.Core.People;
 using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Making.Storage;
 using Wexel.Media.Packaging;
 using Wexel.Server.Feeds;
-using Wexel.Server.Profiles;
+using Wexel.Server.Outlets;
 using Wexel.Server.Setup;
 
 namespace Wexel.Server.Releases;
@@ -25,19 +24,16 @@ internal sealed record PackageView(string Link, long Bytes, IReadOnlyList<Writte
 
 internal sealed record SentView(DateTimeOffset At, string? To, bool Behind);
 
+/// <param name="KindName">What it is, for people.</param>
+/// <param name="Action">What stands on the button that releases to it.</param>
+/// <param name="HasPages">Whether learners come to Wexel's own pages, where who may see it is asked.</param>
+/// <param name="PackageWord">What the package that is made for it is called; null where none is.</param>
+/// <param name="TakesPackages">Whether what is made can be put there from here.</param>
+/// <param name="ByHand">What has to be done there by hand, each in a sentence.</param>
 /// <param name="TitleThere">What becomes of the title there, in a sentence; null where it stays as it is.</param>
-internal sealed record OutletView(Guid Id, OutletKind Kind, string Name, bool TakesPackages, string UsualProfile, IReadOnlyList<ProfileRefusal> Refuses, ReleaseView? Release, string? TitleThere);
-
-/// <summary>A profile that an outlet does not take, and why.</summary>
-internal sealed record ProfileRefusal(string ProfileId, string Sentence);
-
-/// <param name="ProfileId">The profile that was chosen for it; null for what is usual for its kind.</param>
-/// <param name="UsualProfile">The profile that is taken for it.</param>
-/// <param name="Refuses">The profiles that it does not take.</param>
-internal sealed record OutletEntry(Guid Id, OutletKind Kind, string Name, string? ProfileId, string UsualProfile, IReadOnlyList<ProfileRefusal> Refuses, OutletLimits Limits);
-
-/// <summary>An outlet's limits as somebody set them; null for none.</summary>
-internal sealed record LimitsRequest(long? MostBytes, TimeSpan? MostLength, long? MostBitsPerSecond);
+internal sealed record OutletView(
+    Guid Id, string Kind, string KindName, string Action, bool HasPages, string? PackageWord, string Name, bool TakesPackages, string UsualProfile, IReadOnlyList<ProfileRefusal> Refuses, ReleaseView? Release,
+    IReadOnlyList<string> ByHand, string? TitleThere);
 
 internal sealed record BoardRow(Guid LessonId, string Course, int Position, string Title, IReadOnlyList<OutletView> Outlets);
 
@@ -50,72 +46,46 @@ internal static class ReleaseEndpoints
         routes.MapDelete("/api/releases/{id:guid}", TakeDownAsync).WithName("TakeDown");
         routes.MapPost("/api/releases/{id:guid}/send", SendAsync).WithName("SendRelease");
         routes.MapGet("/api/releases/{id:guid}/package.zip", PackageAsync).WithName("ReleasePackage").ExcludeFromDescription();
-        routes.MapGet("/api/outlets", OutletListAsync).WithName("Outlets");
-        routes.MapPut("/api/outlets/{id:guid}/limits", LimitAsync).WithName("LimitOutlet");
         routes.MapGet("/api/board", BoardAsync).WithName("Board");
     }
 
-    private static async Task<Ok<List<OutletEntry>>> OutletListAsync(WexelDb db, ProfileShelf shelf, CancellationToken cancel)
+    private static async Task<Results<Ok<List<OutletView>>, ProblemHttpResult>> ListAsync(Guid id, WexelDb db, StandingReader reader, CancellationToken cancel)
     {
-        var profiles = await shelf.AllAsync(cancel);
-        return TypedResults.Ok((await OutletsAsync(db, cancel)).Select(o => (Outlet: o, Place: new Place(o, profiles))).Select(o => new OutletEntry(o.Outlet.Id, o.Outlet.Kind, o.Outlet.Name, o.Outlet.ProfileId, o.Place.Usual, o.Place.Refuses, OutletLimitsOf.Outlet(o.Outlet))).ToList());
-    }
-
-    private static async Task<Results<NoContent, ProblemHttpResult>> LimitAsync(Guid id, LimitsRequest request, WexelDb db, CancellationToken cancel)
-    {
-        if (await db.Outlets.FirstOrDefaultAsync(o => o.Id == id, cancel) is not { } outlet)
-            return Problems.NotThere("outlet");
-        if (new OutletLimits(outlet.Name, request.MostBytes, request.MostLength, request.MostBitsPerSecond).Unusable() is { } unusable)
-            return Problems.Of(unusable);
-        (outlet.MostBytes, outlet.MostLength, outlet.MostBitsPerSecond) = (request.MostBytes, request.MostLength, request.MostBitsPerSecond);
-        await db.SaveChangesAsync(cancel);
-        return TypedResults.NoContent();
-    }
-
-    private static async Task<Results<Ok<List<OutletView>>, ProblemHttpResult>> ListAsync(Guid id, WexelDb db, ProfileShelf shelf, IOptions<WexelOptions> options, CancellationToken cancel)
-    {
-        var lesson = await db.Lessons.AsNoTracking().Include(l => l.Releases).FirstOrDefaultAsync(l => l.Id == id, cancel);
-        if (lesson is null)
+        if (await db.Lessons.AsNoTracking().Include(l => l.Releases).FirstOrDefaultAsync(l => l.Id == id, cancel) is not { } lesson)
             return Problems.NotThere("lesson");
-        var outlets = await OutletsAsync(db, cancel);
-        var profiles = await shelf.AllAsync(cancel);
-        return TypedResults.Ok(outlets.Select(o => View(new Place(o, profiles), lesson, options.Value)).ToList());
+        var standing = await reader.ReadAsync(cancel);
+        return TypedResults.Ok(standing.Outlets.Select(o => View(o, lesson, standing)).ToList());
     }
 
-    private static async Task<Results<Ok<OutletView>, ProblemHttpResult>> ReleaseAsync(Guid id, ReleaseRequest request, WexelDb db, ProfileShelf shelf, Releaser releaser, IOptions<WexelOptions> options, CancellationToken cancel)
+    private static async Task<Results<Ok<OutletView>, ProblemHttpResult>> ReleaseAsync(Guid id, ReleaseRequest request, WexelDb db, Releaser releaser, StandingReader reader, CancellationToken cancel)
     {
         if (!await db.Lessons.AnyAsync(l => l.Id == id, cancel))
             return Problems.NotThere("lesson");
         if (!await db.Outlets.AnyAsync(o => o.Id == request.OutletId, cancel))
             return Problems.NotThere("outlet");
-        var (release, problem) = await releaser.ReleaseAsync(id, request.OutletId, request.ProfileId, request.Visibility, cancel);
-        if (problem is not null)
-            return Problems.Of(problem);
-        return TypedResults.Ok(await ViewAsync(release!, db, shelf, options.Value, cancel));
+        return (await releaser.ReleaseAsync(id, request.OutletId, request.ProfileId, request.Visibility, cancel)).Is(out var release, out var problem)
+            ? TypedResults.Ok(await ViewAsync(release, db, reader, cancel)) : Problems.Of(problem);
     }
 
-    private static async Task<Results<Ok<OutletView>, ProblemHttpResult>> SendAsync(Guid id, WexelDb db, ProfileShelf shelf, PackageSender sender, IOptions<WexelOptions> options, CancellationToken cancel)
+    private static async Task<Results<Ok<OutletView>, ProblemHttpResult>> SendAsync(Guid id, WexelDb db, Releaser releaser, StandingReader reader, CancellationToken cancel)
     {
-        var release = await db.Releases.Include(r => r.Outlet).FirstOrDefaultAsync(r => r.Id == id, cancel);
-        if (release is null)
+        if (await db.Releases.Include(r => r.Outlet).FirstOrDefaultAsync(r => r.Id == id, cancel) is not { } release)
             return Problems.NotThere("release");
-        return await sender.SendAsync(release, release.Outlet!, Releaser.Identifier(release), cancel) is { } problem
-            ? Problems.Of(problem)
-            : TypedResults.Ok(await ViewAsync(release, db, shelf, options.Value, cancel));
+        return await releaser.DeliverAsync(release, cancel) is { } problem ? Problems.Of(problem) : TypedResults.Ok(await ViewAsync(release, db, reader, cancel));
     }
 
-    private static async Task<OutletView> ViewAsync(Release release, WexelDb db, ProfileShelf shelf, WexelOptions options, CancellationToken cancel)
+    private static async Task<OutletView> ViewAsync(Release release, WexelDb db, StandingReader reader, CancellationToken cancel)
     {
         var lesson = await db.Lessons.AsNoTracking().Include(l => l.Releases).FirstAsync(l => l.Id == release.LessonId, cancel);
-        return View(new Place(await db.Outlets.AsNoTracking().Include(o => o.Feed).FirstAsync(o => o.Id == release.OutletId, cancel), await shelf.AllAsync(cancel)), lesson, options);
+        var standing = await reader.ReadAsync(cancel);
+        return View(standing.Outlets.First(o => o.Row.Id == release.OutletId), lesson, standing);
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> TakeDownAsync(Guid id, WexelDb db, Releaser releaser, CancellationToken cancel)
     {
-        if (await db.Releases.FirstOrDefaultAsync(r => r.Id == id, cancel) is not { } release)
+        if (await db.Releases.Include(r => r.Outlet).FirstOrDefaultAsync(r => r.Id == id, cancel) is not { } release)
             return Problems.NotThere("release");
-        await releaser.TakeDownAsync([release], cancel);
-        return TypedResults.NoContent();
+        return await releaser.TakeDownAsync([release], cancel) is { } problem ? Problems.Of(problem) : TypedResults.NoContent();
     }
 
     private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> PackageAsync(Guid id, WexelDb db, FileStore store, CancellationToken cancel)
@@ -126,54 +96,35 @@ internal static class ReleaseEndpoints
             : Problems.NotThere("package");
     }
 
-    private static async Task<Ok<List<BoardRow>>> BoardAsync(WexelDb db, ProfileShelf shelf, IOptions<WexelOptions> options, CancellationToken cancel)
+    private static async Task<Ok<List<BoardRow>>> BoardAsync(WexelDb db, StandingReader reader, CancellationToken cancel)
     {
-        var profiles = await shelf.AllAsync(cancel);
-        var places = (await OutletsAsync(db, cancel)).ConvertAll(o => new Place(o, profiles));
+        var standing = await reader.ReadAsync(cancel);
         var lessons = await db.Lessons.AsNoTracking().Include(l => l.Course).Include(l => l.Releases).OrderBy(l => l.CourseId).ThenBy(l => l.Position).ToListAsync(cancel);
-        return TypedResults.Ok(lessons.Select(l => new BoardRow(l.Id, l.Course!.Title, l.Position, l.Title, [.. places.Select(p => View(p, l, options.Value))])).ToList());
+        return TypedResults.Ok(lessons.Select(l => new BoardRow(l.Id, l.Course!.Title, l.Position, l.Title, [.. standing.Outlets.Select(o => View(o, l, standing))])).ToList());
     }
 
-    private static Task<List<Outlet>> OutletsAsync(WexelDb db, CancellationToken cancel) =>
-        db.Outlets.AsNoTracking().Include(o => o.Feed).OrderBy(o => o.Kind).ThenBy(o => o.Name).ToListAsync(cancel);
-
-    private static OutletView View(Place place, Lesson lesson, WexelOptions options)
+    private static OutletView View(OutletPlace outlet, Lesson lesson, Standing standing)
     {
-        var outlet = place.Outlet;
+        var release = lesson.Releases.FirstOrDefault(r => r.OutletId == outlet.Row.Id) is { } stands ? View(outlet, stands, lesson, standing) : null;
         return new OutletView(
-            outlet.Id, outlet.Kind, outlet.Name, outlet.Address is not null, place.Usual, place.Refuses,
-            lesson.Releases.FirstOrDefault(r => r.OutletId == outlet.Id) is { } release ? View(outlet, release, lesson, options) : null,
-            OutletTakes.TitleThere(outlet.Kind, lesson.Title));
+            outlet.Row.Id, outlet.Row.Kind, outlet.Kind.Name, outlet.Kind.Action, outlet.Kind.HasPages, outlet.Kind.PackageWord, outlet.Row.Name, outlet.Row.DeliverTo is not null, outlet.UsualProfile, standing.Refused(outlet),
+            release, release is null ? [] : outlet.Kind.ByHand(release.Package?.Files.FirstOrDefault(f => f.IsThePageToLink)?.Path), outlet.Kind.TitleThere(lesson.Title));
     }
 
-    private static ReleaseView View(Outlet outlet, Release release, Lesson lesson, WexelOptions options)
+    private static ReleaseView View(OutletPlace outlet, Release release, Lesson lesson, Standing standing)
     {
-        var channel = outlet.Kind == OutletKind.Channel;
+        var (pages, options) = (outlet.Kind.HasPages, standing.Options);
         var player = PlayerLesson.Format.Read(release.Player);
         return new ReleaseView(
-            release.Id, release.Revision, release.ReleasedAt, IsBehind(release, lesson, outlet.Feed), release.Visibility, release.ProfileId,
-            channel ? new Uri(options.PublicAddress, $"watch/{release.Token}").AbsoluteUri : null,
-            channel ? HandOn.EmbedCode(new Uri(options.PublicAddress, $"embed/{release.Token}"), player.Title, new PictureSize(player.Width, player.Height)) : null,
-            channel ? HandOn.EmbedWarning(release.Visibility) : null,
+            release.Id, release.Revision, release.ReleasedAt, standing.IsBehind(outlet, release, lesson), release.Visibility, release.ProfileId,
+            pages ? new Uri(options.PublicAddress, $"watch/{release.Token}").AbsoluteUri : null,
+            pages ? HandOn.EmbedCode(new Uri(options.PublicAddress, $"embed/{release.Token}"), player.Title, new PictureSize(player.Width, player.Height)) : null,
+            pages ? HandOn.EmbedWarning(release.Visibility) : null,
             Package(release, $"/api/releases/{release.Id}/package.zip"),
-            outlet.Feed is null ? null : FeedReader.Address(outlet.Feed, options).AbsoluteUri);
+            outlet.Row.Feed is null ? null : FeedReader.Address(outlet.Row.Feed, options).AbsoluteUri);
     }
-
-    private static bool IsBehind(Release release, Lesson lesson, PodcastFeed? feed) =>
-        release.Revision != lesson.Revision || (feed is not null && release.Episode is { } episode && WexelJson.Read<Episode>(episode).IsBehind(feed.ArtworkKey));
 
     internal static PackageView? Package(PackagedRelease release, string link) => release.PackageFiles is null ? null : new PackageView(
         link, release.PackageBytes, WexelJson.Read<IReadOnlyList<WrittenFile>>(release.PackageFiles),
         release.SentAt is { } at ? new SentView(at, release.SentTo, release.SentKey != release.PackageKey) : null);
-
-    /// <summary>An outlet and the profiles that it takes, read once for all lessons.</summary>
-    private sealed class Place(Outlet outlet, IReadOnlyList<Profile> profiles)
-    {
-        internal Outlet Outlet => outlet;
-
-        internal string Usual { get; } = OutletProfiles.Usual(outlet);
-
-        internal IReadOnlyList<ProfileRefusal> Refuses { get; } =
-            [.. profiles.Select(p => (p.Id, Refusal: OutletProfiles.Refusal(outlet, p))).Where(p => p.Refusal is not null).Select(p => new ProfileRefusal(p.Id, p.Refusal!.Sentence))];
-    }
 }

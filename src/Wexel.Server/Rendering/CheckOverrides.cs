@@ -4,12 +4,12 @@ using Wexel.Core.Documents;
 using Wexel.Core.Inspection;
 using Wexel.Data;
 using Wexel.Data.Model;
-using Wexel.Server.Releases;
+using Wexel.Server.Outlets;
 
 namespace Wexel.Server.Rendering;
 
 /// <summary>Facts of file checks that somebody lets pass.</summary>
-internal sealed class CheckOverrides(WexelDb db, TimeProvider clock)
+internal sealed class CheckOverrides(WexelDb db, OutletShelf places, TimeProvider clock)
 {
     /// <summary>The fewest characters of a reason.</summary>
     private const int ShortestReason = 3;
@@ -27,10 +27,10 @@ internal sealed class CheckOverrides(WexelDb db, TimeProvider clock)
     }
 
     /// <summary>What was found about a finished rendition, with what outlets' limits say of it.</summary>
-    internal static IReadOnlyList<CheckedFact> Facts(Rendition rendition, IReadOnlyList<Outlet> outlets) => rendition.Check is not { } check ? [] :
+    internal static IReadOnlyList<CheckedFact> Facts(Rendition rendition, IReadOnlyList<OutletPlace> outlets) => rendition.Check is not { } check ? [] :
     [
         .. WexelJson.Read<IReadOnlyList<CheckedFact>>(check),
-        .. rendition.Length > TimeSpan.Zero ? outlets.SelectMany(o => OutletLimitsOf.Outlet(o).Check(rendition.Bytes, rendition.Length)) : [],
+        .. rendition.Length > TimeSpan.Zero ? outlets.SelectMany(o => o.Limits.Check(rendition.Bytes, rendition.Length)) : [],
     ];
 
     /// <summary>Lets a wrong fact of a rendition pass.</summary>
@@ -38,7 +38,7 @@ internal sealed class CheckOverrides(WexelDb db, TimeProvider clock)
     {
         if (reason.Trim().Length < ShortestReason)
             return new Problem("reason-missing", "Say why it may pass; the reason is kept with the file.", "reason");
-        var outlets = await db.Outlets.AsNoTracking().OrderBy(o => o.Kind).ThenBy(o => o.Name).ToListAsync(cancel);
+        var outlets = await places.AllAsync(cancel);
         var check = Facts(rendition, outlets);
         if (!check.Any(f => f.Code == code && f.Verdict == Verdict.Wrong))
             return new Problem("check-not-wrong", "This fact is not wrong; there is nothing to let pass.");

@@ -14,6 +14,7 @@ using Wexel.Making.Storage;
 using Wexel.Media.Rendering;
 using Wexel.Server.Estimates;
 using Wexel.Server.Lessons;
+using Wexel.Server.Outlets;
 using Wexel.Server.Profiles;
 using Wexel.Server.Setup;
 using Wexel.Server.SignIn;
@@ -51,7 +52,7 @@ internal static class RenderEndpoints
         routes.MapGet("/api/renditions/{id:guid}/file", FileAsync).WithName("RenditionFile").ExcludeFromDescription();
     }
 
-    private static async Task<Results<Ok<DeliverView>, ProblemHttpResult>> DeliverAsync(Guid id, WexelDb db, RenderPlans plans, LessonSaver saver, ProfileShelf shelf, FileStore store, EstimateReader estimates, TimeProvider clock, CancellationToken cancel)
+    private static async Task<Results<Ok<DeliverView>, ProblemHttpResult>> DeliverAsync(Guid id, WexelDb db, OutletShelf places, RenderPlans plans, LessonSaver saver, ProfileShelf shelf, FileStore store, EstimateReader estimates, TimeProvider clock, CancellationToken cancel)
     {
         var lesson = await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel);
         if (lesson is null)
@@ -72,7 +73,7 @@ internal static class RenderEndpoints
             : LessonRules.NotReady(document)
             ?? (offers.Count > 0 ? null : new Problem("recording-not-looked-through", "The recording is still being looked through; this page goes on by itself."));
         var renditions = await db.Renditions.AsNoTracking().Include(r => r.Lesson).Where(r => r.LessonId == id).OrderByDescending(r => r.RequestedAt).ThenBy(r => r.Place).Take(30).ToListAsync(cancel);
-        var outlets = await db.Outlets.AsNoTracking().OrderBy(o => o.Kind).ThenBy(o => o.Name).ToListAsync(cancel);
+        var outlets = await places.AllAsync(cancel);
         var encodes = renditions.Select(r => r.EncodeKey).ToList();
         var overrides = await db.CheckOverrides.AsNoTracking().Where(o => encodes.Contains(o.EncodeKey)).ToListAsync(cancel);
         return TypedResults.Ok(new DeliverView(notReady, offers, [.. renditions.Select(r => View(r, clock.GetUtcNow(), outlets, overrides))]));
@@ -133,7 +134,7 @@ internal static class RenderEndpoints
         return TypedResults.PhysicalFile(file.Path, facts.MediaType, title + facts.Ending, enableRangeProcessing: true);
     }
 
-    private static RenditionView View(Rendition r, DateTimeOffset now, IReadOnlyList<Outlet>? outlets = null, IReadOnlyList<CheckOverride>? overrides = null)
+    private static RenditionView View(Rendition r, DateTimeOffset now, IReadOnlyList<OutletPlace>? outlets = null, IReadOnlyList<CheckOverride>? overrides = null)
     {
         double? left = r is { State: RenditionState.Working, Progress: > 0.02, StartedAt: { } started } ? (now - started).TotalSeconds * (1 - r.Progress) / r.Progress : null;
         return new RenditionView(

@@ -1,8 +1,6 @@
 using System.Text.Json.Nodes;
 using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
-using Wexel.Core.Feeds;
-using Wexel.Core.Outlets;
 using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 
@@ -147,32 +145,6 @@ public class ProfileRulesTests
     {
         ForLesson(Profiles.PodcastSound, sound: false).Single().IsFault.ShouldBeTrue();
         ForLesson(Web, sound: false).Single().IsFault.ShouldBeFalse();
-    }
-
-    [Theory]
-    [InlineData("web", OutletKind.Channel, null, null)]
-    [InlineData("web", OutletKind.LearningSystem, null, null)]
-    [InlineData("open-formats", OutletKind.WebServer, null, null)]
-    [InlineData("open-formats", OutletKind.LearningSystem, null, "outlet-wants-h264")]
-    [InlineData("podcast-sound", OutletKind.Channel, null, "outlet-wants-picture")]
-    [InlineData("master", OutletKind.WebServer, null, "outlet-wants-web-file")]
-    [InlineData("web", OutletKind.PodcastFeed, FeedMedia.Video, "episode-rate-varies")]
-    [InlineData("podcast-720p", OutletKind.PodcastFeed, FeedMedia.Video, null)]
-    [InlineData("open-formats", OutletKind.PodcastFeed, FeedMedia.Sound, "episode-wants-aac")]
-    [InlineData("podcast-sound", OutletKind.PodcastFeed, FeedMedia.Video, "episode-wants-picture")]
-    [InlineData("podcast-sound", OutletKind.PodcastFeed, FeedMedia.Sound, null)]
-    [InlineData("web", OutletKind.PodcastFeed, FeedMedia.Sound, null)]
-    public void An_outlet_says_what_it_would_refuse(string profile, OutletKind kind, FeedMedia? feed, string? code) =>
-        (OutletTakes.Refusal(kind, feed, Profiles.Find(profile)!)?.Code).ShouldBe(code);
-
-    [Fact]
-    public void Every_outlet_takes_its_usual_profile()
-    {
-        foreach (var kind in Enum.GetValues<OutletKind>())
-        {
-            foreach (var feed in new FeedMedia?[] { FeedMedia.Video, FeedMedia.Sound })
-                OutletTakes.Refusal(kind, feed, OutletTakes.Usual(kind, feed)).ShouldBeNull();
-        }
     }
 
     [Fact]

@@ -2,6 +2,7 @@ using Wexel.Core.Captions;
 using Wexel.Core.Keys;
 using Wexel.Core.Outlets;
 using Wexel.Core.Packages;
+using Wexel.Core.People;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 

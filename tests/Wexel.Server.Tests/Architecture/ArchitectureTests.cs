@@ -22,6 +22,9 @@ public class ArchitectureTests
     public void Making_knows_no_server_and_no_database() => ShouldNotDepend(typeof(Making.MakingPlace).Assembly, "Wexel.Data", "Wexel.Server", "Wexel.Cli", "Wexel.StandIns", "Microsoft.EntityFrameworkCore", "Microsoft.AspNetCore", "System.Net.Http");
 
     [Fact]
+    public void Delivering_knows_only_core() => ShouldNotDepend(typeof(Delivering.IDelivery).Assembly, "Wexel.Media", "Wexel.Making", "Wexel.Data", "Wexel.Server", "Wexel.Cli", "Wexel.StandIns", "Microsoft.EntityFrameworkCore", "Microsoft.AspNetCore");
+
+    [Fact]
     public void Data_knows_only_core() => ShouldNotDepend(typeof(Data.WexelDb).Assembly, "Wexel.Making", "Wexel.Media", "Wexel.Server", "Wexel.Cli", "Wexel.StandIns", "CliWrap");
 
     [Fact]

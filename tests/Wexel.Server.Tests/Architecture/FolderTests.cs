@@ -17,14 +17,15 @@ public class FolderTests
             Captions: Recordings Timing
             Contents: Timing
             Editing: Placing Recordings Timing
-            Lessons: Captions Contents Editing Placing Recordings Timing
+            Lessons: Captions Contents Documents Editing Keys Placing Recordings Timing
+            People
             Streaming: Recordings Timing
             Encoding: Captions Contents Documents Editing Keys Kit Placing Recordings Timing
             Inspection: Encoding Placing Recordings Timing
             Legibility: Editing Placing Recordings Timing
             Packages: Captions Contents Documents Keys Timing
             Feeds: Captions Contents Documents Keys Kit Packages Timing
-            Outlets: Contents Documents Encoding Feeds Inspection Recordings Timing
+            Outlets: Contents Documents Encoding Feeds Inspection Keys Packages People Recordings Timing
             Library: Encoding Outlets
             Learning: Timing
             """,
@@ -37,6 +38,12 @@ public class FolderTests
             Analysing: Tools
             Rendering: Analysing Containers Probing Tools
             Measuring: Analysing Containers Probing Rendering Tools
+            """,
+        ["Wexel.Delivering"] =
+            """
+            Downloads
+            Folders
+            Http
             """,
         ["Wexel.Making"] =
             """

@@ -10,6 +10,8 @@ const Account = lazy(() => import('../account/Account').then((view) => ({ defaul
 const Board = lazy(() => import('../board/Board').then((view) => ({ default: view.Board })))
 const ComparePage = lazy(() => import('../check/ComparePage').then((view) => ({ default: view.ComparePage })))
 const FeedPage = lazy(() => import('../feeds/FeedPage').then((view) => ({ default: view.FeedPage })))
+const NewOutlet = lazy(() => import('../outlets/NewOutlet').then((view) => ({ default: view.NewOutlet })))
+const OutletPage = lazy(() => import('../outlets/OutletPage').then((view) => ({ default: view.OutletPage })))
 const NewFeed = lazy(() => import('../feeds/NewFeed').then((view) => ({ default: view.NewFeed })))
 const Kit = lazy(() => import('../kit/Kit').then((view) => ({ default: view.Kit })))
 const KeyList = lazy(() => import('./KeyList').then((view) => ({ default: view.KeyList })))
@@ -47,6 +49,8 @@ export function App() {
               <Route path="/kit" element={<Kit />} />
               <Route path="/kit/profiles/:id" element={<ProfilePage />} />
               <Route path="/kit/space" element={<SpacePage />} />
+              <Route path="/kit/outlets/new" element={<NewOutlet />} />
+              <Route path="/kit/outlets/:id" element={<OutletPage />} />
               <Route path="/kit/feeds/new" element={<NewFeed />} />
               <Route path="/kit/feeds/:id" element={<FeedPage />} />
               <Route path="*" element={<p className="p-8">There is no such page. The lessons are under Lessons at the left.</p>} />

@@ -1,12 +1,10 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
-import { api, type Schemas, taken } from '../app/api'
+import { api, taken } from '../app/api'
 import { Mark } from '../ui/Mark'
 import { Page, Waiting } from '../ui/Page'
 import { day } from '../ui/words'
 import { WholeCourses } from './WholeCourses'
-
-export const kinds: Record<Schemas['OutletKind'], string> = { channel: 'channel', webServer: 'web server', learningSystem: 'learning system', podcastFeed: 'podcast feed' }
 
 /** Lessons down, outlets across. */
 export function Board() {
@@ -32,7 +30,7 @@ export function Board() {
               {rows[0]?.outlets.map((o) => (
                 <th key={o.id}>
                   {o.name}
-                  <span className="block font-normal text-quiet">{kinds[o.kind]}</span>
+                  <span className="block font-normal text-quiet">{o.kindName}</span>
                 </th>
               ))}
             </tr>

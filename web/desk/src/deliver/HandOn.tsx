@@ -1,5 +1,6 @@
 import { Link } from 'react-router'
 import { api, type Schemas, taken } from '../app/api'
+import { settingsOf } from '../outlets/kinds'
 import { Copyable } from '../ui/Copyable'
 import { PackageRow } from './PackageRow'
 
@@ -11,7 +12,6 @@ interface Props {
 
 /** What the trainer hands on after a release. */
 export function HandOn({ outlet, release, onSent }: Props) {
-  const page = release.package?.files.find((f) => f.isThePageToLink)?.path
   return (
     <div className="mt-2 flex flex-col gap-2">
       {release.link && <Copyable label="Link" text={release.link} open />}
@@ -21,7 +21,7 @@ export function HandOn({ outlet, release, onSent }: Props) {
           <Copyable label="Feed" text={release.feed} />
           <p>
             People subscribe to this address in a podcast app.{' '}
-            <Link className="text-copper underline underline-offset-2" to={`/kit/feeds/${outlet.id}`}>
+            <Link className="text-copper underline underline-offset-2" to={settingsOf(outlet).to}>
               Feed check, artwork and settings
             </Link>
           </p>
@@ -31,18 +31,15 @@ export function HandOn({ outlet, release, onSent }: Props) {
       {release.package && (
         <PackageRow
           made={release.package}
-          what={outlet.kind === 'learningSystem' ? 'package' : 'folder'}
+          what={outlet.packageWord ?? 'package'}
           sendTo={outlet.takesPackages ? outlet.name : undefined}
           send={() => taken(api.POST('/api/releases/{id}/send', { params: { path: { id: release.id } } }))}
           onSent={onSent}
         />
       )}
-      {outlet.kind === 'webServer' && (
-        <p>
-          Unpack it on the web server and link <b className="font-mono text-[13px]">{page}</b>.
-        </p>
-      )}
-      {outlet.kind === 'learningSystem' && <p>In a learning system it is added as a SCORM 1.2 package. The system then records who completed it.</p>}
+      {outlet.byHand.map((sentence) => (
+        <p key={sentence}>{sentence}</p>
+      ))}
     </div>
   )
 }

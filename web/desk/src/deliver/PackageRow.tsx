@@ -7,7 +7,7 @@ import { day, size } from '../ui/words'
 
 interface Props {
   made: Schemas['PackageView']
-  what: 'package' | 'folder'
+  what: string
   /** The outlet's name, where it can be sent to over HTTP. */
   sendTo?: string
   send: () => Promise<unknown>

@@ -2,19 +2,11 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { toast } from 'sonner'
 import { api, type Schemas, taken } from '../app/api'
-import { kinds } from '../board/Board'
 import { Button } from '../ui/Button'
 import { Mark } from '../ui/Mark'
 import { Waiting } from '../ui/Page'
 import { day } from '../ui/words'
 import { HandOn } from './HandOn'
-
-const first: Record<Schemas['OutletKind'], string> = {
-  channel: 'Release to the channel',
-  webServer: 'Make the folder',
-  learningSystem: 'Make the package',
-  podcastFeed: 'Release as an episode',
-}
 
 interface Props {
   lessonId: string
@@ -47,7 +39,6 @@ function OutletRow({ outlet, lessonId, chosen, offers, unsaved }: Props & { outl
   const whyNot = chosen.length > 0 && chosen.every(refused) ? refused(chosen[0] as string) : undefined
   const offer = offers.find((o) => o.id === profileId)
   const ready = Boolean(offer?.nothingToEncode) && !unsaved
-  const channel = outlet.kind === 'channel'
   const now = outlet.release
   const [visibility, setVisibility] = useState<Schemas['Visibility']>(now?.visibility ?? 'signedIn')
   const refresh = () => {
@@ -63,12 +54,12 @@ function OutletRow({ outlet, lessonId, chosen, offers, unsaved }: Props & { outl
     onError: (problem) => toast.error(problem.message),
     onSettled: refresh,
   })
-  const again = now && (now.behind || now.profileId !== profileId || (channel && now.visibility !== visibility))
+  const again = now && (now.behind || now.profileId !== profileId || (outlet.hasPages && now.visibility !== visibility))
   return (
     <div className="border-b border-hairline py-3" data-testid={`outlet-${outlet.kind}`}>
       <p className="flex justify-between gap-2">
         <span>
-          <b>{outlet.name}</b> <span className="text-quiet">{kinds[outlet.kind]}</span>
+          <b>{outlet.name}</b> <span className="text-quiet">{outlet.kindName}</span>
         </span>
         <span className="shrink-0">
           {now ? (
@@ -82,7 +73,7 @@ function OutletRow({ outlet, lessonId, chosen, offers, unsaved }: Props & { outl
       </p>
       {outlet.titleThere && <p className="text-[13px] text-quiet">{outlet.titleThere}</p>}
       {whyNot && !now && <p className="text-[13px] text-quiet">{whyNot}</p>}
-      {channel && (
+      {outlet.hasPages && (
         <fieldset className="mt-1 flex gap-4">
           <legend className="sr-only">Who may see it on {outlet.name}</legend>
           {(
@@ -102,7 +93,7 @@ function OutletRow({ outlet, lessonId, chosen, offers, unsaved }: Props & { outl
         {(!now || again) &&
           (ready ? (
             <Button onClick={() => release.mutate()} disabled={release.isPending}>
-              {now ? 'Bring up to date' : first[outlet.kind]}
+              {now ? 'Bring up to date' : outlet.action}
             </Button>
           ) : (
             <span className="text-amber">{offer ? `Render “${offer.title}” first; then it can be released.` : 'It can be released once it is rendered.'}</span>

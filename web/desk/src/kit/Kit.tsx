@@ -1,7 +1,6 @@
-import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
-import { api, taken } from '../app/api'
-import { kinds } from '../board/Board'
+import { settingsOf } from '../outlets/kinds'
+import { useOutlets } from '../outlets/useOutlets'
 import { ProfileList } from '../profiles/ProfileList'
 import { Page, Waiting } from '../ui/Page'
 import { House } from './House'
@@ -10,7 +9,7 @@ import { OutletProfile } from './OutletProfile'
 
 /** What lessons are made with and where they go. */
 export function Kit() {
-  const outlets = useQuery({ queryKey: ['outlets'], queryFn: () => taken(api.GET('/api/outlets')) })
+  const outlets = useOutlets()
   return (
     <Page title="Kit" about="Profiles, outlets and the house’s mark, for every lesson.">
       <div className="grid gap-x-12 gap-y-10 xl:grid-cols-[minmax(0,1fr)_minmax(0,480px)]">
@@ -21,20 +20,18 @@ export function Kit() {
             <ul className="border-t border-hairline">
               {outlets.data?.map((o) => (
                 <li key={o.id} className="border-b border-hairline py-2">
-                  <b>{o.name}</b> <span className="text-quiet">{kinds[o.kind]}</span>
-                  {o.kind === 'podcastFeed' && (
-                    <Link className="ml-4 text-copper underline underline-offset-2" to={`/kit/feeds/${o.id}`}>
-                      Settings, artwork and feed check
-                    </Link>
-                  )}
+                  <b>{o.name}</b> <span className="text-quiet">{o.kindName}</span>
+                  <Link className="ml-4 text-copper underline underline-offset-2" to={settingsOf(o).to} aria-label={`${settingsOf(o).words}: ${o.name}`}>
+                    {settingsOf(o).words}
+                  </Link>
                   <OutletProfile outlet={o} />
                   <OutletLimits outlet={o} key={JSON.stringify(o.limits)} />
                 </li>
               ))}
             </ul>
             <p className="mt-3">
-              <Link className="text-copper underline underline-offset-2" to="/kit/feeds/new">
-                Add a podcast feed
+              <Link className="text-copper underline underline-offset-2" to="/kit/outlets/new">
+                Add an outlet
               </Link>
             </p>
           </Waiting>

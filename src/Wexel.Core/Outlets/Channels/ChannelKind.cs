@@ -1,0 +1,67 @@
+using Wexel.Core.Documents;
+using Wexel.Core.Encoding;
+
+namespace Wexel.Core.Outlets.Channels;
+
+/// <summary>What is said of a channel.</summary>
+/// <param name="About">What it is about, in a sentence or two; may be empty.</param>
+public sealed record ChannelSettings(string About = "");
+
+/// <summary>Wexel's own learner pages.</summary>
+public sealed class ChannelKind : OutletKind<ChannelSettings>
+{
+    /// <summary>Its code.</summary>
+    public const string Channel = "channel";
+
+    /// <inheritdoc/>
+    public override string Code => Channel;
+
+    /// <inheritdoc/>
+    public override string Name => "channel";
+
+    /// <inheritdoc/>
+    public override string About => "Pages on this server: lessons have a link and an embed code, and Wexel sees who finished.";
+
+    /// <inheritdoc/>
+    public override int Rank => 10;
+
+    /// <inheritdoc/>
+    public override string Action => "Release to the channel";
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<OutletField> Fields => [new("about", "What it is about", OutletInput.Text)];
+
+    /// <inheritdoc/>
+    public override bool HasPages => true;
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<Carried> Carries => [new("Contents"), new("Captions"), new("Description"), new("Completion")];
+
+    /// <inheritdoc/>
+    public override DocumentFormat<ChannelSettings> Format { get; } = new("channel’s settings");
+
+    /// <inheritdoc/>
+    protected override ChannelSettings Usual { get; } = new();
+
+    /// <inheritdoc/>
+    public override string Loss(string outlet) => $"The release to “{outlet}” is taken down: whoever follows its link finds nothing there.";
+
+    /// <inheritdoc/>
+    public override string RenditionPurpose(string outlet) => $"What learners watch on “{outlet}”. Link its page and not the file: the page stays when the file is made again.";
+
+    /// <inheritdoc/>
+    protected override Problem? Unusable(ChannelSettings settings) =>
+        settings.About.Length > 4000 ? new Problem("channel-about-too-long", "What it is about has more than 4,000 characters; shorten it.", "about") : null;
+
+    /// <inheritdoc/>
+    protected override OutletTerms Terms(ChannelSettings settings) => ChannelTerms.All;
+
+    private sealed class ChannelTerms : OutletTerms
+    {
+        internal static readonly ChannelTerms All = new();
+
+        public override Profile Usual => Profiles.Web;
+
+        public override Problem? Refusal(Profile profile) => Refusals.OnPage(profile);
+    }
+}

@@ -1,0 +1,81 @@
+using System.Net;
+using System.Net.Http.Headers;
+using System.Text.Json;
+using Wexel.Core;
+
+namespace Wexel.Delivering.Http;
+
+/// <summary>Files put and deleted over HTTP (RFC 9110, sections 9.3.4 and 9.3.5): one address a file, so that putting again replaces it.</summary>
+/// <param name="http">The client.</param>
+public sealed class PutDelivery(HttpClient http) : IDelivery
+{
+    /// <summary>Its code.</summary>
+    public const string Put = "put";
+
+    /// <inheritdoc/>
+    public string Code => Put;
+
+    /// <inheritdoc/>
+    public string Name => "Put it over HTTP";
+
+    /// <inheritdoc/>
+    public string? AskedFor => "Address under which files are put";
+
+    /// <inheritdoc/>
+    public Problem? Unusable(string? to) => Uri.TryCreate(to, UriKind.Absolute, out var address) && address.Scheme is "http" or "https"
+        ? null
+        : new Problem("delivery-address-unusable", "Write the whole address under which files are put, such as https://school.example/packages/.", "deliverTo");
+
+    /// <inheritdoc/>
+    public async Task<Result<Delivered>> DeliverAsync(Parcel parcel, string to, IProgress<DeliveryStep> done, CancellationToken cancel)
+    {
+        var folder = new Uri(to.TrimEnd('/') + "/");
+        string? page = null;
+        try
+        {
+            foreach (var file in parcel.Put)
+            {
+                await using var source = file.Open();
+                using var content = new StreamContent(source) { Headers = { ContentType = new MediaTypeHeaderValue(file.MediaType ?? MediaTypes.Of(file.File.Path)) } };
+                using var answer = await http.PutAsync(At(folder, file.File.Path), content, cancel);
+                if (!answer.IsSuccessStatusCode)
+                    return new Problem("package-refused", $"“{parcel.Outlet}” did not take {(parcel.Put.Count == 1 ? "the package" : $"“{file.File.Path}”")}: {await ReasonAsync(answer, cancel)}");
+                page ??= answer.Headers.Location?.ToString();
+                done.Report(new DeliveryStep(file.File.Path, file.File.Key));
+            }
+
+            foreach (var gone in parcel.Remove)
+            {
+                using var answer = await http.DeleteAsync(At(folder, gone), cancel);
+                if (!answer.IsSuccessStatusCode && answer.StatusCode is not (HttpStatusCode.NotFound or HttpStatusCode.Gone))
+                    return new Problem("delivery-not-removed", $"“{parcel.Outlet}” did not remove “{gone}”: {await ReasonAsync(answer, cancel)}");
+                done.Report(new DeliveryStep(gone, null));
+            }
+
+            return new Delivered(page);
+        }
+        catch (HttpRequestException failed)
+        {
+            return new Problem("outlet-not-reached", $"“{parcel.Outlet}” cannot be reached at {folder.GetLeftPart(UriPartial.Authority)}: {failed.Message} Look whether it runs, then send again.");
+        }
+    }
+
+    private static Uri At(Uri folder, string path) => new(folder, string.Join('/', path.Split('/').Select(Uri.EscapeDataString)));
+
+    private static async Task<string> ReasonAsync(HttpResponseMessage answer, CancellationToken cancel)
+    {
+        var text = await answer.Content.ReadAsStringAsync(cancel);
+        try
+        {
+            // RFC 9457: the sentence for people stands in "detail".
+            if (JsonSerializer.Deserialize<JsonElement>(text) is { ValueKind: JsonValueKind.Object } problem && problem.TryGetProperty("detail", out var detail))
+                return detail.ToString();
+        }
+        catch (JsonException)
+        {
+            // Not a problem document: the status has to do.
+        }
+
+        return $"it answered {(int)answer.StatusCode} {answer.ReasonPhrase}.";
+    }
+}

@@ -1,0 +1,14 @@
+using Wexel.Core.Keys;
+using Wexel.Media.Packaging;
+
+namespace Wexel.Making;
+
+/// <summary>The hash of the learner's player as it was built, by the bytes of its files.</summary>
+/// <param name="place">Where it lies.</param>
+public sealed class PlayerHash(MakingPlace place)
+{
+    private readonly Lazy<string> _value = new(() => MadeKey.Of(Makers.Package, k => k.Each("player", PlayerFiles.In(place.PlayerFolder), (f, file) => f.Add("path", file.Path).Add("bytes", file.Source.Key))));
+
+    /// <summary>The hash; the player does not change while a server runs.</summary>
+    public string Value => _value.Value;
+}

@@ -1,0 +1,17 @@
+using Wexel.Core;
+using Wexel.Data.Model;
+
+namespace Wexel.Server.Outlets;
+
+/// <summary>What else has to be kept for outlets of a kind, such as a feed's artwork; a kind that needs nothing has none.</summary>
+internal interface IOutletCare
+{
+    /// <summary>The code of the kind.</summary>
+    string Kind { get; }
+
+    /// <summary>Why an outlet cannot be saved so, or null. Nothing is changed yet.</summary>
+    Task<Problem?> RefusalAsync(Outlet outlet, string settings, CancellationToken cancel);
+
+    /// <summary>An outlet was added, or has other settings; what is written into the database is saved with it.</summary>
+    Task SavingAsync(Outlet outlet, CancellationToken cancel);
+}

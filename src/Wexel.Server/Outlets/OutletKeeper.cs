@@ -1,0 +1,83 @@
+using System.Text.Json.Nodes;
+using Microsoft.EntityFrameworkCore;
+using Wexel.Core;
+using Wexel.Core.Outlets;
+using Wexel.Data;
+using Wexel.Data.Model;
+using Wexel.Delivering;
+
+namespace Wexel.Server.Outlets;
+
+/// <summary>An outlet as somebody wants it.</summary>
+/// <param name="Name">Its name.</param>
+/// <param name="Settings">The settings of its kind; what is not said is as it was, or as a new one has it.</param>
+/// <param name="DeliverBy">By which delivery things are put there; null for as it was.</param>
+/// <param name="DeliverTo">Where they are put.</param>
+internal sealed record OutletRequest(string Name, JsonObject? Settings = null, string? DeliverBy = null, string? DeliverTo = null);
+
+/// <summary>Adds, changes and removes outlets of every kind.</summary>
+internal sealed class OutletKeeper(WexelDb db, OutletKinds kinds, Deliveries deliveries, IEnumerable<IOutletCare> cares)
+{
+    private const int LongestName = 255;
+
+    internal async Task<Result<Outlet>> AddAsync(string kind, OutletRequest request, CancellationToken cancel)
+    {
+        if (kinds.Find(kind) is not { } known)
+            return new Problem("outlet-kind-unknown", $"There is no kind of outlet “{Problem.Shown(kind)}”; choose one of: {string.Join(", ", kinds.All.Select(k => k.Name))}.", "kind");
+        var outlet = new Outlet { Kind = known.Code, Name = "" };
+        if (await ChangeAsync(outlet, known, request, cancel) is { } problem)
+            return problem;
+        db.Outlets.Add(outlet);
+        await db.SaveChangesAsync(cancel);
+        return outlet;
+    }
+
+    internal async Task<Problem?> SaveAsync(Outlet outlet, OutletRequest request, CancellationToken cancel)
+    {
+        if (await ChangeAsync(outlet, kinds[outlet.Kind], request, cancel) is { } problem)
+            return problem;
+        await db.SaveChangesAsync(cancel);
+        return null;
+    }
+
+    /// <summary>Removes an outlet where nothing stands any more.</summary>
+    internal async Task<Problem?> RemoveAsync(Outlet outlet, CancellationToken cancel)
+    {
+        var count = await db.Releases.CountAsync(r => r.OutletId == outlet.Id, cancel) + await db.CourseReleases.CountAsync(r => r.OutletId == outlet.Id, cancel);
+        if (count > 0)
+            return new Problem("outlet-has-releases", $"{(count == 1 ? "A release stands" : $"{count} releases stand")} at “{outlet.Name}”. Take {(count == 1 ? "it" : "them")} down first, so that nobody follows a link to nothing.");
+        db.Outlets.Remove(outlet);
+        await db.SaveChangesAsync(cancel);
+        return null;
+    }
+
+    private async Task<Problem?> ChangeAsync(Outlet outlet, OutletKind kind, OutletRequest request, CancellationToken cancel)
+    {
+        var name = request.Name.Trim();
+        if (name.Length is 0 or > LongestName)
+            return new Problem("outlet-without-name", $"Give the outlet a name of at most {LongestName} characters; lessons are released to it by that.", "name");
+        if (await db.Outlets.AnyAsync(o => o.Id != outlet.Id && o.Name == name, cancel))
+            return new Problem("outlet-name-taken", $"There is an outlet “{name}” already. Give this one another name, so that people can tell them apart.", "name");
+        var entered = kind.Show(outlet.Settings);
+        foreach (var (field, value) in request.Settings ?? [])
+            entered[field] = value?.DeepClone();
+        if (!kind.Accept(entered).Is(out var settings, out var unusable))
+            return unusable;
+        if (DeliveryProblem(kind, request) is { } problem)
+            return problem;
+        var care = cares.FirstOrDefault(c => c.Kind == kind.Code);
+        if (care is not null && await care.RefusalAsync(outlet, settings, cancel) is { } refused)
+            return refused;
+        (outlet.Name, outlet.Settings) = (name, settings);
+        if (request.DeliverBy is { } by)
+            (outlet.DeliverBy, outlet.DeliverTo) = (by, string.IsNullOrWhiteSpace(request.DeliverTo) ? null : request.DeliverTo.Trim());
+        if (care is not null)
+            await care.SavingAsync(outlet, cancel);
+        return null;
+    }
+
+    private Problem? DeliveryProblem(OutletKind kind, OutletRequest request) =>
+        request.DeliverBy is not { } by || (by == "download" && kind.Deliveries.Count == 0) ? null
+        : !kind.Deliveries.Contains(by) || deliveries.Find(by) is not { } delivery ? new Problem("delivery-unknown", $"A {kind.Name} cannot be reached so; choose another way.", "deliverBy")
+        : delivery.Unusable(request.DeliverTo?.Trim());
+}

@@ -1,0 +1,41 @@
+using Microsoft.EntityFrameworkCore;
+using Wexel.Core;
+using Wexel.Core.Encoding;
+using Wexel.Core.Outlets;
+using Wexel.Data;
+using Wexel.Data.Model;
+
+namespace Wexel.Server.Outlets;
+
+/// <summary>An outlet with what its kind says of it.</summary>
+internal sealed class OutletPlace(Outlet row, OutletKind kind)
+{
+    internal Outlet Row => row;
+
+    internal OutletKind Kind => kind;
+
+    internal OutletTerms Terms { get; } = kind.Terms(row.Settings);
+
+    internal OutletLimits Limits => new(row.Name, row.MostBytes, row.MostLength, row.MostBitsPerSecond);
+
+    /// <summary>The profile that is taken where nobody chooses another.</summary>
+    internal string UsualProfile => row.ProfileId ?? Terms.Usual.Id;
+
+    /// <summary>Why it would refuse what a profile makes, or null.</summary>
+    internal Problem? Refusal(Profile profile) => Terms.Refusal(profile);
+}
+
+/// <summary>Finds outlets.</summary>
+internal sealed class OutletShelf(WexelDb db, OutletKinds kinds)
+{
+    /// <summary>All outlets of kinds that are known, by the place of their kind and by name.</summary>
+    internal async Task<IReadOnlyList<OutletPlace>> AllAsync(CancellationToken cancel) =>
+        [.. (await db.Outlets.AsNoTracking().Include(o => o.Feed).ToListAsync(cancel)).Where(o => kinds.Find(o.Kind) is not null).Select(Place).OrderBy(p => p.Kind.Rank).ThenBy(p => p.Row.Name, StringComparer.CurrentCulture)];
+
+    /// <summary>An outlet, which may be changed; null where there is none.</summary>
+    internal async Task<OutletPlace?> FindAsync(Guid id, CancellationToken cancel) =>
+        await db.Outlets.Include(o => o.Feed).FirstOrDefaultAsync(o => o.Id == id, cancel) is { } row && kinds.Find(row.Kind) is not null ? Place(row) : null;
+
+    /// <summary>An outlet that was read.</summary>
+    internal OutletPlace Place(Outlet row) => new(row, kinds[row.Kind]);
+}

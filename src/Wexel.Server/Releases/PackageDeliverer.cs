@@ -1,0 +1,89 @@
+using System.IO.Compression;
+using Wexel.Core;
+using Wexel.Core.Documents;
+using Wexel.Core.Outlets;
+using Wexel.Data;
+using Wexel.Data.Model;
+using Wexel.Delivering;
+using Wexel.Making.Storage;
+using Wexel.Media.Packaging;
+using Wexel.Server.Outlets;
+
+namespace Wexel.Server.Releases;
+
+/// <summary>Puts packages where their outlets are, and takes them away again. What was put is written down file by file.</summary>
+internal sealed class PackageDeliverer(WexelDb db, FileStore store, Deliveries deliveries, TimeProvider clock)
+{
+    /// <summary>What a package is over HTTP.</summary>
+    private const string Zip = "application/zip";
+
+    /// <summary>Puts a release's package there and notes where the place put it.</summary>
+    /// <returns>What stood in the way, or null.</returns>
+    internal async Task<Problem?> DeliverAsync(PackagedRelease release, OutletPlace outlet, string identifier, CancellationToken cancel)
+    {
+        if (outlet.Row.DeliverTo is null)
+            return new Problem("outlet-without-address", $"“{outlet.Row.Name}” has no address for packages. Download the package and import it there.");
+        if (release.PackageKey is not { } key || !store.Has(key, MadeNames.Package))
+            return new Problem("package-missing", "There is no package yet. Make it, then send it.");
+        using var zip = ZipFile.OpenRead(store.Derived(key, MadeNames.Package));
+        var files = outlet.Kind.DeliversFiles ? Unpacked(release, zip, identifier) : [Whole(key, outlet.Row.DeliverBy == "folder" ? identifier + ".zip" : identifier)];
+        var (problem, page) = await PutAsync(release, outlet, files, cancel);
+        if (problem is null)
+            (release.SentKey, release.SentAt, release.SentTo) = (key, clock.GetUtcNow(), page ?? outlet.Terms.PageAt(identifier, Linked(release))?.AbsoluteUri ?? release.SentTo);
+        await db.SaveChangesAsync(CancellationToken.None);
+        return problem;
+    }
+
+    /// <summary>A package as one file: who puts it again under its name replaces it.</summary>
+    private ParcelFile Whole(string key, string path) => new(new DeliveredFile(path, key), () => File.OpenRead(store.Derived(key, MadeNames.Package)), Zip);
+
+    /// <summary>What is in a package, each file by itself in a folder of the package's name.</summary>
+    private static List<ParcelFile> Unpacked(PackagedRelease release, ZipArchive zip, string identifier) =>
+        [.. Files(release).Select(f => new ParcelFile(new DeliveredFile($"{identifier}/{f.Path}", f.Key), () => zip.GetEntry(f.Path)!.Open()))];
+
+    private static string? Linked(PackagedRelease release) => Files(release).FirstOrDefault(f => f.IsThePageToLink)?.Path;
+
+    private static IReadOnlyList<WrittenFile> Files(PackagedRelease release) => WexelJson.Read<IReadOnlyList<WrittenFile>>(release.PackageFiles!);
+
+    /// <summary>Takes away what was put there, where the kind of outlet lets it.</summary>
+    internal async Task<Problem?> TakeBackAsync(PackagedRelease release, OutletPlace outlet, CancellationToken cancel)
+    {
+        if (!outlet.Kind.TakesBack || outlet.Row.DeliverTo is null || There(release).Count == 0)
+            return null;
+        var (problem, _) = await PutAsync(release, outlet, [], cancel);
+        return problem;
+    }
+
+    private async Task<(Problem? Problem, string? Page)> PutAsync(PackagedRelease release, OutletPlace outlet, IReadOnlyList<ParcelFile> files, CancellationToken cancel)
+    {
+        if (deliveries.Find(outlet.Row.DeliverBy) is not { } delivery)
+            return (new Problem("delivery-unknown", $"“{outlet.Row.Name}” is reached in a way that this Wexel does not know. Choose another in the Kit."), null);
+        var there = new Noted(There(release));
+        var plan = DeliveryPlan.Of([.. files.Select(f => f.File)], there.Now);
+        var parcel = new Parcel(outlet.Row.Name, [.. files.Where(f => plan.Put.Contains(f.File))], plan.Remove);
+        try
+        {
+            return (await delivery.DeliverAsync(parcel, outlet.Row.DeliverTo!, there, cancel)).Is(out var delivered, out var problem) ? (null, delivered.Page) : (problem, null);
+        }
+        finally
+        {
+            release.There = WexelJson.Write(there.Now);
+        }
+    }
+
+    private static Dictionary<string, string> There(PackagedRelease release) => release.There is { } there ? WexelJson.Read<Dictionary<string, string>>(there) : [];
+
+    /// <summary>What stands at an outlet, told file by file.</summary>
+    private sealed class Noted(Dictionary<string, string> there) : IProgress<DeliveryStep>
+    {
+        internal Dictionary<string, string> Now => there;
+
+        public void Report(DeliveryStep value)
+        {
+            if (value.Key is { } key)
+                there[value.Path] = key;
+            else
+                there.Remove(value.Path);
+        }
+    }
+}

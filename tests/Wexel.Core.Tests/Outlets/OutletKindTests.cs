@@ -1,0 +1,95 @@
+using System.Text.Json.Nodes;
+using Wexel.Core.Encoding;
+using Wexel.Core.Outlets;
+using Wexel.Core.Outlets.LearningSystems;
+using Wexel.Core.Outlets.WebServers;
+
+namespace Wexel.Core.Tests.Outlets;
+
+public class OutletKindTests
+{
+    private static OutletTerms Terms(string kind, string? media = null)
+    {
+        var found = OutletKinds.Shipped[kind];
+        if (media is null)
+            return found.Terms(null);
+        found.Accept(new JsonObject { ["title"] = "On the way", ["media"] = media }).Is(out var settings, out _).ShouldBeTrue();
+        return found.Terms(settings);
+    }
+
+    [Theory]
+    [InlineData("web", "channel", null, null)]
+    [InlineData("web", "learningSystem", null, null)]
+    [InlineData("open-formats", "webServer", null, null)]
+    [InlineData("open-formats", "learningSystem", null, "outlet-wants-h264")]
+    [InlineData("podcast-sound", "channel", null, "outlet-wants-picture")]
+    [InlineData("master", "webServer", null, "outlet-wants-web-file")]
+    [InlineData("adaptive", "learningSystem", null, "outlet-wants-one-file")]
+    [InlineData("web", "podcastFeed", "video", "episode-rate-varies")]
+    [InlineData("podcast-720p", "podcastFeed", "video", null)]
+    [InlineData("open-formats", "podcastFeed", "sound", "episode-wants-aac")]
+    [InlineData("podcast-sound", "podcastFeed", "video", "episode-wants-picture")]
+    [InlineData("podcast-sound", "podcastFeed", "sound", null)]
+    [InlineData("web", "podcastFeed", "sound", null)]
+    public void An_outlet_says_what_it_would_refuse(string profile, string kind, string? media, string? code) =>
+        (Terms(kind, media).Refusal(Profiles.Find(profile)!)?.Code).ShouldBe(code);
+
+    [Theory]
+    [InlineData("channel", null)]
+    [InlineData("webServer", null)]
+    [InlineData("learningSystem", null)]
+    [InlineData("podcastFeed", "video")]
+    [InlineData("podcastFeed", "sound")]
+    public void Every_outlet_takes_its_usual_profile(string kind, string? media) => Terms(kind, media).Refusal(Terms(kind, media).Usual).ShouldBeNull();
+
+    [Fact]
+    public void The_kinds_that_ship_are_found_in_the_order_of_lists() =>
+        OutletKinds.Shipped.All.Select(k => k.Code).ShouldBe(["channel", "webServer", "learningSystem", "podcastFeed"]);
+
+    [Fact]
+    public void Two_kinds_cannot_have_one_code() => Should.Throw<ArgumentException>(() => new OutletKinds([new WebServerKind(), new WebServerKind()]));
+
+    [Fact]
+    public void Every_field_that_is_asked_for_is_one_of_the_settings_and_what_can_be_chosen_is_taken()
+    {
+        foreach (var kind in OutletKinds.Shipped.All)
+        {
+            foreach (var field in kind.Fields)
+            {
+                kind.Start().ContainsKey(field.Name).ShouldBeTrue($"{kind.Code}: {field.Name}");
+                foreach (var choice in field.Choices ?? [])
+                {
+                    kind.Accept(new JsonObject { ["title"] = "T", [field.Name] = choice.Value }).Is(out var kept, out var problem).ShouldBeTrue(problem?.Sentence);
+                    kind.Show(kept)[field.Name]!.GetValue<string>().ShouldBe(choice.Value);
+                }
+            }
+        }
+    }
+
+    [Theory]
+    [InlineData("webServer", "page", "intranet", "outlet-page-unusable")]
+    [InlineData("learningSystem", "standard", "none", "outlet-standard-unknown")]
+    [InlineData("podcastFeed", "media", "smell", "outlet-settings-unreadable")]
+    public void What_cannot_be_used_is_said_with_its_field(string kind, string field, string value, string code)
+    {
+        OutletKinds.Shipped[kind].Accept(new JsonObject { ["title"] = "T", [field] = value }).Is(out _, out var problem).ShouldBeFalse();
+        (problem!.Code, problem.Field).ShouldBe((code, field));
+    }
+
+    [Fact]
+    public void Settings_that_are_kept_say_their_version()
+    {
+        new WebServerKind().Accept(new JsonObject { ["page"] = "https://intranet.example/lessons/" }).Is(out var kept, out _).ShouldBeTrue();
+        kept.ShouldBe("""{"version":1,"page":"https://intranet.example/lessons/"}""");
+    }
+
+    [Fact]
+    public void A_title_that_is_too_long_for_learning_systems_is_said_in_whole_words()
+    {
+        // imscp_rootv1p1p2.xsd, titleType: 200 characters.
+        var title = string.Join(' ', Enumerable.Repeat("crossing", 30));
+        new LearningSystemKind().TitleThere(title).ShouldBe($"Learning systems take titles of at most 200 characters; in their lists it reads “{string.Join(' ', Enumerable.Repeat("crossing", 22))}…”.");
+        new LearningSystemKind().TitleThere(title[..200]).ShouldBeNull();
+        OutletKinds.Shipped["channel"].TitleThere(title).ShouldBeNull();
+    }
+}

@@ -1,0 +1,83 @@
+using Wexel.Core.Encoding;
+using Wexel.Core.Kit;
+using Wexel.Core.Lessons;
+using Wexel.Core.Outlets;
+using Wexel.Core.Recordings;
+
+namespace Wexel.Core.Tests.Outlets;
+
+/// <summary>What makes a release behind, and what does not: a change touches what is made of it and nothing else.</summary>
+public class ReleaseKeysTests
+{
+    private static readonly LessonDocument Lesson = new("Fares", "How fares are sold.", "en-GB", "aa", [], [new("s1", Ms.Of(0), "Start")], new CaptionTrack("c1", "en-GB", "a.vtt", 3), HouseMark: true);
+
+    private static readonly MarkOnPicture Mark = new("m1", new PictureSize(400, 100), MarkPlacement.Usual);
+
+    /// <summary>A line a change, a column an outlet: behind, or not.</summary>
+    [Theory]
+    //          change                     channel web    lms    video  sound
+    [InlineData("nothing",                 false, false, false, false, false)]
+    [InlineData("title",                   true,  true,  true,  true,  true)]
+    [InlineData("caption",                 true,  true,  true,  true,  true)]
+    [InlineData("section",                 true,  true,  true,  true,  true)]
+    [InlineData("title, and back",         false, false, false, false, false)]
+    [InlineData("mark",                    true,  true,  true,  true,  false)]
+    [InlineData("mark elsewhere",          true,  true,  true,  true,  false)]
+    [InlineData("mark, not on the lesson", false, false, false, false, false)]
+    [InlineData("player",                  false, true,  true,  false, false)]
+    [InlineData("artwork",                 false, false, false, false, true)]
+    [InlineData("profile",                 true,  true,  true,  true,  true)]
+    [InlineData("profile’s name",          false, false, false, false, false)]
+    [InlineData("profile without mark",    true,  true,  true,  true,  false)]
+    [InlineData("profile is no more",      true,  true,  true,  true,  true)]
+    public void A_change_makes_behind_what_it_touches(string change, bool channel, bool web, bool lms, bool video, bool sound)
+    {
+        var before = change == "mark, not on the lesson" ? Lesson with { HouseMark = false } : Lesson;
+        (LessonDocument Lesson, HouseKeys House, string Artwork, Func<Profile, Profile?> Profile) now = (before, new HouseKeys(Mark.WholeKey, "p1"), "a1", p => p);
+        var then = now;
+        now = change switch
+        {
+            "title" => now with { Lesson = before with { Title = "Prices" } },
+            "caption" => now with { Lesson = before with { Captions = before.Captions! with { Hash = "c2" } } },
+            "section" => now with { Lesson = before with { Sections = [new("s1", Ms.Of(0), "Begin")] } },
+            "title, and back" => now with { Lesson = (before with { Title = "Prices" }) with { Title = before.Title } },
+            "mark" => now with { House = now.House with { Mark = (Mark with { Key = "m2" }).WholeKey } },
+            "mark elsewhere" => now with { House = now.House with { Mark = (Mark with { Placement = MarkPlacement.Usual with { Position = MarkPosition.TopLeft } }).WholeKey } },
+            "mark, not on the lesson" => now with { House = now.House with { Mark = (Mark with { Key = "m2" }).WholeKey } },
+            "player" => now with { House = now.House with { Player = "p2" } },
+            "artwork" => now with { Artwork = "a2" },
+            "profile" => now with { Profile = p => p with { Sound = p.Sound! with { SampleRate = 44_100 } } },
+            "profile’s name" => now with { Profile = p => p with { Title = "Other", Description = "Other." } },
+            "profile without mark" => now with { Profile = p => p with { Picture = p.Picture is null ? null : p.Picture with { HouseMark = false } } },
+            "profile is no more" => now with { Profile = _ => null },
+            _ => now,
+        };
+        string[] outlets = ["channel", "webServer", "learningSystem", "podcastFeed", "sound"];
+        outlets.Select(o => Key(o, now) != Key(o, then)).ShouldBe([channel, web, lms, video, sound]);
+
+        string Key(string outlet, (LessonDocument Lesson, HouseKeys House, string Artwork, Func<Profile, Profile?> Profile) at)
+        {
+            var terms = outlet == "sound" ? OutletKinds.Shipped["podcastFeed"].Terms("""{"title":"T","media":"sound","description":"","author":"","ownerMail":"","category":"Education","language":"en","explicit":false,"order":"serial","unlisted":true}""") : OutletKinds.Shipped[outlet].Terms(null);
+            return ReleaseKeys.Wanted(terms, new LessonAtHand(LessonKeys.Of(at.Lesson), at.Lesson.HouseMark), at.Profile(terms.Usual), at.House, at.Artwork);
+        }
+    }
+
+    [Fact]
+    public void Keys_stay_what_they_are()
+    {
+        LessonKeys.Of(Lesson)[..12].ShouldBe("1b797f58aeac");
+        ProfileKeys.Of(Profiles.Web)[..12].ShouldBe("3205a07c837f");
+        ReleaseKeys.Wanted(OutletKinds.Shipped["webServer"].Terms(null), new LessonAtHand("l", true), Profiles.Web, new HouseKeys("m", "p"), null)[..12].ShouldBe("0f12aa93df6d");
+        ReleaseKeys.WantedOfCourse("T", ["a", "b"])[..12].ShouldBe("03c480ad01fe");
+    }
+
+    [Fact]
+    public void Every_field_of_a_lesson_and_of_a_profile_makes_a_difference()
+    {
+        var lesson = LessonDocument.Format.Read(Fixture("lesson-1"));
+        EveryField.MakesADifference(lesson, LessonKeys.Of, 30, but: ["$.captions.fileName", "$.captions.cueCount"]);
+        EveryField.MakesADifference(Profile.Format.Read(Fixture("profile-1")), ProfileKeys.Of, 18, but: ["$.id", "$.title", "$.description"]);
+    }
+
+    private static string Fixture(string name) => File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "Documents", "Fixtures", name + ".json"));
+}
