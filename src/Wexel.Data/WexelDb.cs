@@ -75,6 +75,7 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
         {
             release.Property(r => r.Visibility).HasConversion<string>();
             release.Property(r => r.Container).HasConversion<string>();
+            release.Property(r => r.Profile).HasColumnType("jsonb");
             release.Property(r => r.Player).HasColumnType("jsonb");
             release.Property(r => r.Episode).HasColumnType("jsonb");
             release.Property(r => r.There).HasColumnType("jsonb");
@@ -92,6 +93,7 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
         });
         builder.Entity<CourseRelease>(release =>
         {
+            release.Property(r => r.Profile).HasColumnType("jsonb");
             release.Property(r => r.PackageFiles).HasColumnType("jsonb");
             release.Property(r => r.There).HasColumnType("jsonb");
             release.HasIndex(r => new { r.CourseId, r.OutletId }).IsUnique();

@@ -22,12 +22,12 @@ public static class ReleaseKeys
     /// <summary>The key that is wanted of a lesson at an outlet.</summary>
     /// <param name="terms">What holds there.</param>
     /// <param name="lesson">The lesson.</param>
-    /// <param name="profile">The profile that it is made with; null for one that is no more, whose releases stay as they are.</param>
+    /// <param name="profile">The profile that it is made with.</param>
     /// <param name="house">What the house gives.</param>
     /// <param name="artwork">The key of the outlet's artwork; null where it has none.</param>
-    public static string Wanted(OutletTerms terms, LessonAtHand lesson, Profile? profile, HouseKeys house, string? artwork) => MadeKey.Of(Makers.Release, k => k
-        .Add("terms", terms.Key).Add("lesson", lesson.Key).Add("profile", profile is null ? null : ProfileKeys.Of(profile))
-        .Add("mark", lesson.WantsMark && profile?.Picture is { HouseMark: true } ? house.Mark : null)
+    public static string Wanted(OutletTerms terms, LessonAtHand lesson, Profile profile, HouseKeys house, string? artwork) => MadeKey.Of(Makers.Release, k => k
+        .Add("terms", terms.Key).Add("lesson", lesson.Key).Add("profile", ProfileKeys.Of(profile))
+        .Add("mark", lesson.WantsMark && profile.Picture is { HouseMark: true } ? house.Mark : null)
         .Add("player", terms.TakesPlayer ? house.Player : null)
         .Add("artwork", terms.Copy == Feeds.FeedMedia.Sound ? artwork : null)
         .Each("makers", [Makers.Picture, Makers.Sound, Makers.Finish, .. terms.Copy is null ? [] : new[] { Makers.Episode }, .. terms.TakesPlayer ? new[] { Makers.Package } : []]));

@@ -250,6 +250,10 @@ namespace Wexel.Data.Migrations
                     b.Property<string>("PackedFrom")
                         .HasColumnType("text");
 
+                    b.Property<string>("Profile")
+                        .IsRequired()
+                        .HasColumnType("jsonb");
+
                     b.Property<string>("ProfileId")
                         .IsRequired()
                         .HasColumnType("text");
@@ -689,6 +693,10 @@ namespace Wexel.Data.Migrations
 
                     b.Property<string>("PosterKey")
                         .HasColumnType("text");
+
+                    b.Property<string>("Profile")
+                        .IsRequired()
+                        .HasColumnType("jsonb");
 
                     b.Property<string>("ProfileId")
                         .IsRequired()

@@ -74,6 +74,9 @@ public abstract class PackagedRelease
     /// <summary>The key of all that stands at the outlet, see <see cref="ReleaseKeys"/>; where another is wanted now, it is behind.</summary>
     public required string MadeFrom { get; set; }
 
+    /// <summary>The <see cref="Core.Encoding.Profile"/> that it was made with as JSON, as it was then: it may be gone since.</summary>
+    public required string Profile { get; set; }
+
     /// <summary>The key of all of which the package was made; null where there is none.</summary>
     public string? PackedFrom { get; set; }
 

@@ -71,6 +71,6 @@ internal static class CourseReleaseEndpoints
     private static CourseOutletView View(OutletPlace outlet, Course course, CourseRelease? release, Standing standing) => new(
         outlet.Row.Id, outlet.Row.Name, outlet.Row.DeliverTo is not null,
         release is null ? null : new CourseReleaseView(
-            release.Id, release.ReleasedAt, release.MadeFrom != standing.Wanted(outlet, course, release.ProfileId), release.ProfileId,
+            release.Id, release.ReleasedAt, standing.IsBehind(outlet, release, course), release.ProfileId,
             ReleaseEndpoints.Package(release, $"/api/course-releases/{release.Id}/package.zip")!));
 }

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
+using Wexel.Core.Encoding;
 using Wexel.Core.Packages;
 using Wexel.Data;
 using Wexel.Data.Model;
@@ -39,9 +40,9 @@ internal sealed class CourseReleaser(WexelDb db, ProfileShelf shelf, Releaser re
 
         var release = await db.CourseReleases.FirstOrDefaultAsync(r => r.CourseId == course.Id && r.OutletId == outlet.Row.Id, cancel);
         if (release is null)
-            db.CourseReleases.Add(release = new CourseRelease { CourseId = course.Id, OutletId = outlet.Row.Id, ProfileId = profile.Id, MadeFrom = "" });
-        var key = (await standings.ReadAsync(cancel)).Wanted(outlet, course, profile.Id);
-        (release.ProfileId, release.MadeFrom, release.ReleasedAt) = (profile.Id, key, clock.GetUtcNow());
+            db.CourseReleases.Add(release = new CourseRelease { CourseId = course.Id, OutletId = outlet.Row.Id, ProfileId = profile.Id, Profile = "{}", MadeFrom = "" });
+        var key = (await standings.ReadAsync(cancel)).Wanted(outlet, course, profile);
+        (release.ProfileId, release.Profile, release.MadeFrom, release.ReleasedAt) = (profile.Id, Profile.Format.Write(profile), key, clock.GetUtcNow());
         Releaser.Note(release, await packer.PackAsync(outlet.Terms.Package(packer.Sources(Identifier(release), course.Title, ready))!, cancel), key);
         await db.SaveChangesAsync(cancel);
         return release;

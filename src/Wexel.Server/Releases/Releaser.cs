@@ -46,8 +46,8 @@ internal sealed class Releaser(
             return refusal;
 
         var release = await db.Releases.FirstOrDefaultAsync(r => r.LessonId == lessonId && r.OutletId == outletId, cancel)
-            ?? new Release { LessonId = lessonId, OutletId = outletId, Token = Tokens.New(), ProfileId = "", FileKey = "", Player = "{}", MadeFrom = "", FirstReleasedAt = clock.GetUtcNow() };
-        var wanted = Wanted(outlet, lesson, planned, (await standings.ReadAsync(cancel)).Wanted(outlet, lesson, profileId));
+            ?? new Release { LessonId = lessonId, OutletId = outletId, Token = Tokens.New(), ProfileId = "", Profile = "{}", FileKey = "", Player = "{}", MadeFrom = "", FirstReleasedAt = clock.GetUtcNow() };
+        var wanted = Wanted(outlet, lesson, planned, (await standings.ReadAsync(cancel)).Wanted(outlet, lesson, profile));
         foreach (var step in ReleasePlan.Of(wanted, Actual(wanted, release)))
         {
             if (await DoAsync(step) is { } stopped)
@@ -186,8 +186,8 @@ internal sealed class Releaser(
     private async Task PublishAsync(OutletPlace outlet, Lesson lesson, Release release, Profile profile, PlannedRendition planned, ReleaseWanted wanted, CancellationToken cancel)
     {
         var player = LearnerPage.Of(release.Token, planned) with { Video = VideoPath(release.Token, planned.Plan.File.Container), Poster = $"/watch/{release.Token}/poster.jpg", ReportTo = $"/watch/{release.Token}/progress" };
-        (release.Revision, release.ProfileId, release.FileKey, release.Container, release.PosterKey, release.Player, release.ReleasedAt, release.MadeFrom) =
-            (lesson.Revision, profile.Id, wanted.Copy ?? wanted.File, profile.Container, planned.Keys.Poster, PlayerLesson.Format.Write(player), clock.GetUtcNow(), wanted.Key);
+        (release.Profile, release.Revision, release.ProfileId, release.FileKey, release.Container, release.PosterKey, release.Player, release.ReleasedAt, release.MadeFrom) =
+            (Profile.Format.Write(profile), lesson.Revision, profile.Id, wanted.Copy ?? wanted.File, profile.Container, planned.Keys.Poster, PlayerLesson.Format.Write(player), clock.GetUtcNow(), wanted.Key);
         if (outlet.Terms.Copy is { } media)
             release.Episode = WexelJson.Write(episodes.Describe(planned, media, Artwork(outlet), release.OutletId, release.LessonId, release.Token, player.Captions?.Language));
         if (db.Entry(release).State == EntityState.Detached)

@@ -26,12 +26,18 @@ internal sealed class Standing(IReadOnlyList<OutletPlace> outlets, IReadOnlyList
     internal IReadOnlyList<ProfileRefusal> Refused(OutletPlace outlet) =>
         _refused.TryGetValue(outlet.Row.Id, out var known) ? known : _refused[outlet.Row.Id] = OutletEndpoints.Refused(outlet, profiles);
 
-    /// <summary>The key that is wanted of a lesson at an outlet, with the profile that it is released with.</summary>
-    internal string Wanted(OutletPlace outlet, Lesson lesson, string profileId) =>
-        ReleaseKeys.Wanted(outlet.Terms, new LessonAtHand(lesson.ContentKey, lesson.WantsMark), _profiles.GetValueOrDefault(profileId), house, outlet.Row.Feed?.ArtworkKey);
+    /// <summary>The key that is wanted of a lesson at an outlet, with a profile.</summary>
+    internal string Wanted(OutletPlace outlet, Lesson lesson, Profile profile) =>
+        ReleaseKeys.Wanted(outlet.Terms, new LessonAtHand(lesson.ContentKey, lesson.WantsMark), profile, house, outlet.Row.Feed?.ArtworkKey);
 
     /// <summary>Whether another key is wanted of a lesson at an outlet than the one that stands there.</summary>
-    internal bool IsBehind(OutletPlace outlet, Release release, Lesson lesson) => release.MadeFrom != Wanted(outlet, lesson, release.ProfileId);
+    internal bool IsBehind(OutletPlace outlet, Release release, Lesson lesson) => release.MadeFrom != Wanted(outlet, lesson, ProfileOf(release, release.ProfileId));
+
+    /// <summary>Whether another key is wanted of a course than the one of its package.</summary>
+    internal bool IsBehind(OutletPlace outlet, CourseRelease release, Course course) => release.MadeFrom != Wanted(outlet, course, ProfileOf(release, release.ProfileId));
+
+    /// <summary>The profile as it is now; one that is gone as it was.</summary>
+    private Profile ProfileOf(PackagedRelease release, string id) => _profiles.GetValueOrDefault(id) ?? Profile.Format.Read(release.Profile);
 
     /// <summary>Where a lesson stands, and whether what stands there is behind.</summary>
     internal IEnumerable<ReleaseMark> MarksOf(Lesson lesson) => outlets.OrderBy(o => o.Row.Name, StringComparer.CurrentCulture)
@@ -39,8 +45,8 @@ internal sealed class Standing(IReadOnlyList<OutletPlace> outlets, IReadOnlyList
         .Select(o => new ReleaseMark(o.Outlet.Row.Name, IsBehind(o.Outlet, o.Release!, lesson)));
 
     /// <summary>The key that is wanted of a whole course at an outlet.</summary>
-    internal string Wanted(OutletPlace outlet, Course course, string profileId) =>
-        ReleaseKeys.WantedOfCourse(course.Title, [.. course.Lessons.OrderBy(l => l.Position).Select(l => Wanted(outlet, l, profileId))]);
+    internal string Wanted(OutletPlace outlet, Course course, Profile profile) =>
+        ReleaseKeys.WantedOfCourse(course.Title, [.. course.Lessons.OrderBy(l => l.Position).Select(l => Wanted(outlet, l, profile))]);
 }
 
 /// <summary>A release in a list of lessons.</summary>
