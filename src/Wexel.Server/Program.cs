@@ -92,8 +92,8 @@ builder.Services.AddSingleton<DiskRoom>().AddSingleton<PictureTaker>().AddSingle
 foreach (var kind in OutletKinds.In(typeof(OutletKind).Assembly))
     builder.Services.AddSingleton(kind);
 builder.Services.AddSingleton<OutletKinds>().AddSingleton<PlayerHash>();
-builder.Services.AddHttpClient<PutDelivery>(http => http.Timeout = TimeSpan.FromMinutes(30));
-builder.Services.AddTransient<IDelivery, DownloadDelivery>().AddTransient<IDelivery, FolderDelivery>().AddTransient<IDelivery>(services => services.GetRequiredService<PutDelivery>()).AddTransient<Deliveries>();
+builder.Services.AddHttpClient<PutDelivery>(http => http.Timeout = TimeSpan.FromMinutes(30)).ConfigurePrimaryHttpMessageHandler(services => OutsideOnly.Handler(services.GetRequiredService<IOptions<WexelOptions>>().Value.MayReach));
+builder.Services.AddTransient<IDelivery, DownloadDelivery>().AddTransient<IDelivery>(services => new FolderDelivery(services.GetRequiredService<IOptions<WexelOptions>>().Value.OutletFolders)).AddTransient<IDelivery>(services => services.GetRequiredService<PutDelivery>()).AddTransient<Deliveries>();
 builder.Services.AddScoped<OutletShelf>().AddScoped<OutletKeeper>().AddScoped<FeedCare>().AddScoped<IOutletCare>(services => services.GetRequiredService<FeedCare>()).AddScoped<StandingReader>().AddScoped<PackageDeliverer>();
 builder.Services.AddScoped<BringIn>().AddScoped<UploadKeeper>().AddScoped<Receiver>().AddScoped<LessonReels>().AddScoped<LessonSaver>().AddScoped<RenderPlans>().AddScoped<EstimateReader>().AddScoped<RenderQueue>().AddScoped<RenditionWork>().AddScoped<BatchMail>().AddScoped<CheckOverrides>().AddScoped<ProfileShelf>().AddScoped<ProfileKeeper>().AddScoped<FeedReader>().AddScoped<FeedKeeper>().AddScoped<HouseKeeper>().AddScoped<Releaser>().AddScoped<CourseReleaser>().AddScoped<ChannelReader>().AddScoped<ProgressKeeper>().AddScoped<MadeFileReader>().AddScoped<Space>().AddScoped<DemoSeed>();
 

@@ -3,7 +3,8 @@ using Wexel.Core;
 namespace Wexel.Delivering.Folders;
 
 /// <summary>A folder that this server sees, such as one of a web server, or a share.</summary>
-public sealed class FolderDelivery : IDelivery
+/// <param name="under">Only in these folders and below them may anything be put.</param>
+public sealed class FolderDelivery(IReadOnlyList<string> under) : IDelivery
 {
     /// <inheritdoc/>
     public string Code => "folder";
@@ -19,6 +20,8 @@ public sealed class FolderDelivery : IDelivery
     {
         null or "" => new Problem("delivery-without-folder", "Write the folder’s whole path, such as /srv/www/lessons.", "deliverTo"),
         _ when !Path.IsPathFullyQualified(to) => new Problem("delivery-folder-unusable", $"“{to}” is no whole path; write one such as /srv/www/lessons.", "deliverTo"),
+        _ when under.Count == 0 => new Problem("delivery-no-folders", "Whoever looks after the server has named no folder for outlets (Wexel__OutletFolders). Ask them, or choose another way.", "deliverTo"),
+        _ when !under.Any(root => IsWithin(root, to)) => new Problem("delivery-folder-elsewhere", $"Outlets may have folders in {string.Join(" and ", under)}, and “{to}” is none of them.", "deliverTo"),
         _ when !Directory.Exists(to) => new Problem("delivery-folder-missing", $"There is no folder “{to}” on this server. Make it, or choose another.", "deliverTo"),
         _ => null,
     };
@@ -26,6 +29,8 @@ public sealed class FolderDelivery : IDelivery
     /// <inheritdoc/>
     public async Task<Result<Delivered>> DeliverAsync(Parcel parcel, string to, IProgress<DeliveryStep> done, CancellationToken cancel)
     {
+        if (Unusable(to) is { } unusable)
+            return unusable;
         var root = Path.GetFullPath(to);
         try
         {
@@ -71,6 +76,8 @@ public sealed class FolderDelivery : IDelivery
             return new Problem("delivery-failed", $"“{parcel.Outlet}” could not be written in “{to}”: {failed.Message} Look whether this server may write there, then try again; what is there already is not put again.");
         }
     }
+
+    private static bool IsWithin(string root, string path) => (Path.GetFullPath(path) + "/").StartsWith(Path.GetFullPath(root).TrimEnd('/') + "/", StringComparison.Ordinal);
 
     private static string Within(string root, string path)
     {

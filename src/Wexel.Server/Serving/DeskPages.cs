@@ -10,7 +10,7 @@ internal static class DeskPages
     /// <summary>The views' addresses, as <c>web/desk/src/app/App.tsx</c> has them; a test holds the two together.</summary>
     internal static readonly IReadOnlyList<string> Views =
     [
-        "/", "/sign-in", "/account", "/lessons/{id}/{stage?}", "/board", "/queue", "/renditions/{id}/compare", "/results", "/kit", "/kit/profiles/{id}", "/kit/space", "/kit/feeds/new", "/kit/feeds/{id}",
+        "/", "/sign-in", "/account", "/lessons/{id}/{stage?}", "/board", "/queue", "/renditions/{id}/compare", "/results", "/kit", "/kit/profiles/{id}", "/kit/space", "/kit/outlets/new", "/kit/outlets/{id}", "/kit/feeds/new", "/kit/feeds/{id}",
     ];
 
     internal static void MapDesk(this IEndpointRouteBuilder routes, string folder)

@@ -88,6 +88,15 @@ internal sealed class WexelOptions
     /// <summary>The largest recording, in bytes.</summary>
     public long LargestRecording { get; set; } = 20L * 1024 * 1024 * 1024;
 
+    /// <summary>The folders in which outlets may have theirs, to be put into; none by itself.</summary>
+    public IReadOnlyList<string> OutletFolders { get; set; } = [];
+
+    /// <summary>Hosts with their ports, such as 127.0.0.1:8080, that outlets may be reached at though they are this machine; none by itself but the demo's learning system.</summary>
+    public IReadOnlyList<string> OutletHosts { get; set; } = [];
+
+    /// <summary>Whether an outlet may be reached at a host though that is inside.</summary>
+    internal bool MayReach(string host, int port) => OutletHosts.Contains($"{host}:{port}") || (PracticeLearningSystem is { } practice && practice.Host == host && practice.Port == port);
+
     /// <summary>The folder from which recordings are brought in by themselves; without it there is none.</summary>
     public string? HandIn { get; set; }
 

@@ -11,7 +11,11 @@ namespace Wexel.Server.Tests.Outlets;
 /// <summary>A server that knows one more kind of outlet.</summary>
 public sealed class InfoScreenServer : ServerFixture
 {
-    protected override void Set(IWebHostBuilder host) => host.ConfigureTestServices(services => services.AddSingleton<OutletKind, InfoScreenKind>());
+    protected override void Set(IWebHostBuilder host)
+    {
+        host.ConfigureTestServices(services => services.AddSingleton<OutletKind, InfoScreenKind>());
+        host.UseSetting("Wexel:OutletFolders:0", Path.GetTempPath());
+    }
 }
 
 /// <summary>Outlets of every kind are added, changed, released to and removed by the same means, whatever kinds there are.</summary>
@@ -57,7 +61,7 @@ public sealed class OutletTests(InfoScreenServer fixture) : IClassFixture<InfoSc
         async Task<bool> BehindAsync() => (await trainer.JsonAsync("/api/board"))[0].GetProperty("outlets").EnumerateArray().Single(o => o.GetProperty("name").GetString() == "Hall screen").GetProperty("release").GetProperty("behind").GetBoolean();
         (await BehindAsync()).ShouldBeFalse();
         (await trainer.JsonAsync("/api/lessons"))[0].GetProperty("lessons")[0].GetProperty("releases").EnumerateArray().ShouldContain(r => r.GetProperty("outlet").GetString() == "Hall screen" && !r.GetProperty("behind").GetBoolean());
-        (await trainer.JsonAsync($"/api/lessons/{lesson}/files")).GetProperty("files").EnumerateArray().ShouldContain(f => f.GetProperty("purpose").GetString() == "What “Hall screen” plays.");
+        (await trainer.JsonAsync($"/api/lessons/{lesson}/files")).GetProperty("files").EnumerateArray().ShouldContain(f => f.GetProperty("goesWith").EnumerateArray().Any(g => g.GetString() == "The screen “Hall screen” plays it no more."));
 
         // Its settings make it behind; brought up to date, only what changed is put.
         (await trainer.PutAsJsonAsync($"/api/outlets/{id}", Outlet("Hall screen", new { hall = "South hall" }, "folder", folder))).EnsureSuccessStatusCode();
@@ -110,7 +114,9 @@ public sealed class OutletTests(InfoScreenServer fixture) : IClassFixture<InfoSc
     [InlineData("newspaper", "Paper", "{}", null, null, "outlet-kind-unknown", "kind")]
     [InlineData("webServer", "W", """{ "page": "intranet" }""", null, null, "outlet-page-unusable", "page")]
     [InlineData("webServer", "W", "{}", "folder", "lessons", "delivery-folder-unusable", "deliverTo")]
-    [InlineData("webServer", "W", "{}", "folder", "/srv/there-is-no-such-folder", "delivery-folder-missing", "deliverTo")]
+    [InlineData("webServer", "W", "{}", "folder", "/tmp/there-is-no-such-folder", "delivery-folder-missing", "deliverTo")]
+    [InlineData("webServer", "W", "{}", "folder", "/etc", "delivery-folder-elsewhere", "deliverTo")]
+    [InlineData("webServer", "W", "{}", "folder", "/tmp/../etc", "delivery-folder-elsewhere", "deliverTo")]
     [InlineData("webServer", "W", "{}", "put", "ftp://x", "delivery-address-unusable", "deliverTo")]
     [InlineData("channel", "C", "{}", "put", "https://x.example/", "delivery-unknown", "deliverBy")]
     [InlineData("podcastFeed", "P", """{ "title": "" }""", null, null, "feed-without-title", "title")]
@@ -124,4 +130,31 @@ public sealed class OutletTests(InfoScreenServer fixture) : IClassFixture<InfoSc
         (problem.GetProperty("code").GetString(), problem.GetProperty("field").GetString()).ShouldBe((code, field));
         (await trainer.JsonAsync("/api/outlets")).GetArrayLength().ShouldBe(before);
     }
+
+    /// <summary>Whoever enters an address must not reach what this machine keeps for itself (OWASP, Server Side Request Forgery Prevention Cheat Sheet).</summary>
+    [Fact]
+    public async Task What_is_put_over_HTTP_goes_to_other_machines_only()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var lesson = await trainer.RenderedAsync("web");
+        var outlet = await AddAsync(trainer, "learningSystem", Outlet("Inside", null, "put", "http://localhost:5432/"));
+        var released = await (await trainer.PostAsJsonAsync($"/api/lessons/{lesson}/releases", new { outletId = outlet.GetProperty("id").GetString(), profileId = "web", visibility = "signedIn" })).Content.ReadFromJsonAsync<JsonElement>();
+        var refused = await trainer.PostAsync($"/api/releases/{released.GetProperty("release").GetProperty("id").GetString()}/send", null);
+        var problem = await refused.ProblemAsync();
+        problem.GetProperty("code").GetString().ShouldBe("outlet-not-reached");
+        problem.GetProperty("detail").GetString()!.ShouldContain("localhost is this machine itself");
+    }
+
+    [Theory]
+    [InlineData("127.0.0.1", true)]
+    [InlineData("127.8.0.1", true)]
+    [InlineData("::1", true)]
+    [InlineData("::ffff:127.0.0.1", true)]
+    [InlineData("0.0.0.0", true)]
+    [InlineData("169.254.169.254", true)]
+    [InlineData("fe80::1", true)]
+    [InlineData("10.1.2.3", false)]
+    [InlineData("192.0.2.1", false)]
+    [InlineData("2001:db8::1", false)]
+    public void Which_addresses_are_inside(string address, bool inside) => Delivering.Http.OutsideOnly.IsInside(IPAddress.Parse(address)).ShouldBe(inside);
 }

@@ -6,7 +6,7 @@ const own: Record<string, { page: (id: string) => string; add: string; words: st
 /** Where an outlet is changed, and what the link to it says. */
 export function settingsOf(outlet: { id: string; kind: string }): { to: string; words: string } {
   const kind = own[outlet.kind]
-  return kind ? { to: kind.page(outlet.id), words: kind.words } : { to: `/kit/outlets/${outlet.id}`, words: 'Name, settings and delivery' }
+  return kind ? { to: kind.page(outlet.id), words: kind.words } : { to: `/kit/outlets/${outlet.id}`, words: 'Name and settings' }
 }
 
 /** The page on which an outlet of a kind is added; undefined where the form that fits every kind does. */
