@@ -6,6 +6,7 @@ using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
 using Wexel.Core.Inspection;
 using Wexel.Core.Keys;
+using Wexel.Core.Kit;
 using Wexel.Core.Lessons;
 using Wexel.Core.Packages;
 using Wexel.Core.Placing;
@@ -15,21 +16,23 @@ using Wexel.Making;
 using Wexel.Making.Lessons;
 using Wexel.Making.Releasing;
 using Wexel.Making.Rendering;
+using Wexel.Making.Storage;
 using Wexel.Media.Analysing;
+using Wexel.Media.Measuring;
 using Wexel.Media.Probing;
 
 namespace Wexel.Cli;
 
-/// <summary>One lesson that is to be made: its recordings in their order with what belongs to it, as paths. A title that is not given is made from the first recording's name.</summary>
-internal sealed record LessonRequest(IReadOnlyList<string> Recordings, string? Title, string? Contents, string? Captions, string? Cuts, string? MoveIns = null, string? Sound = null, string Language = LanguageTag.Usual);
+/// <summary>One lesson that is to be made: its recordings in their order with what belongs to it, as paths. A title that is not given is made from the first recording's name. What a lesson file says of it stands in that.</summary>
+internal sealed record LessonRequest(IReadOnlyList<string> Recordings, string? Title, string? Contents, string? Captions, string? Cuts, string? MoveIns = null, string? Sound = null, string Language = LanguageTag.Usual, string? Canvas = null, string? Mark = null, LessonFile? File = null);
 
 /// <summary>What was made of one with one profile.</summary>
-internal sealed record MadeLesson(Profile Profile, PlannedRendition Planned, FinishedRendition Finished, IReadOnlyList<string> LeftOut, DateTimeOffset RecordedAt)
+internal sealed record MadeLesson(Profile Profile, PlannedRendition Planned, FinishedRendition Finished, IReadOnlyList<string> LeftOut, DateTimeOffset RecordedAt, LessonFile? File)
 {
     internal string Title => Planned.Lesson.Document.Title;
 
     /// <summary>What names it for good: the same recordings under the same title are the same lesson.</summary>
-    internal string Id => MadeKey.Of(Makers.LessonId, k => k.Add("title", Title).Each("recordings", Planned.Hashes))[..32];
+    internal string Id => File?.Id ?? MadeKey.Of(Makers.LessonId, k => k.Add("title", Title).Each("recordings", Planned.Hashes))[..32];
 
     /// <summary>What it is in a package.</summary>
     internal LessonSources Packed(Packer packer) => packer.Sources(LearnerPage.Of(Id, Planned), Planned);
@@ -52,7 +55,7 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingPlace p
     private async Task<IReadOnlyList<MadeLesson>> MakeAsync(LessonRequest request, bool damaged, CancellationToken cancel)
     {
         var found = await FoundAsync(request, damaged, cancel);
-        var (lesson, leftOut) = Read(request, found);
+        var (lesson, leftOut) = Read(request, found, await MarkAsync(request, cancel));
         var planned = new List<(Profile Profile, PlannedRendition Planned)>();
         foreach (var profile in profiles)
         {
@@ -66,7 +69,7 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingPlace p
         foreach (var (profile, one) in planned)
         {
             await times.TakeAsync("finish", () => maker.FinishAsync(one, cancel));
-            made.Add(new MadeLesson(profile, one, await times.TakeAsync("check", () => maker.CheckAsync(one, cancel)), leftOut, File.GetLastWriteTimeUtc(request.Recordings[0])));
+            made.Add(new MadeLesson(profile, one, await times.TakeAsync("check", () => maker.CheckAsync(one, cancel)), leftOut, System.IO.File.GetLastWriteTimeUtc(request.Recordings[0]), request.File));
         }
 
         return made;
@@ -76,19 +79,21 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingPlace p
     private async Task<LessonReel> FoundAsync(LessonRequest request, bool damaged, CancellationToken cancel)
     {
         var (hashes, recordings) = (new List<string>(), new List<(RecordingFacts Facts, SoundSides? Sides)>());
-        foreach (var recording in request.Recordings)
+        foreach (var (index, recording) in request.Recordings.Index())
         {
             var hashed = times.TakeAsync("hash", () => HashAsync(recording, cancel));
             var probed = await times.TakeAsync("probe", () => Prober.ProbeAsync(recording, Path.GetFileName(recording), cancel));
             var facts = probed.Facts ?? throw new UnusableInputException(probed.Problem!.Sentence);
             var pictured = damaged ? Task.FromResult(facts with { Picture = facts.Picture! with { Damaged = true } }) : times.TakeAsync("probe", () => EvenFramesFinder.WithAsync(facts, recording, cancel));
-            var heard = times.TakeAsync("listen", () => HeardAsync(facts, request.Sound, recording, cancel));
+            var heard = times.TakeAsync("listen", () => HeardAsync(facts, request.Sound, request.File?.Recordings[index].Sounds, recording, cancel));
             await Task.WhenAll(pictured, heard, hashed);
             (facts, var sides) = ((await heard).Facts with { Picture = (await pictured).Picture }, (await heard).Sides);
             if (SoundTracks.InWords(facts) is { } tracks)
                 where.Error.WriteLine($"{Path.GetFileName(recording)}: {tracks}");
             if (facts.Subtitles is { Count: > 0 } inside && request.Captions is null)
                 where.Error.WriteLine($"{Path.GetFileName(recording)}: there are captions inside ({string.Join(", ", inside.Select(s => s.Language ?? "language not stated"))}); take them out with “ffmpeg -i RECORDING -map 0:s:{inside[0].Place} captions.vtt”, look them through, and give them with --captions.");
+            if (request.File?.Recordings[index].Hash is { } said && said != await hashed)
+                throw new UnusableInputException($"“{Path.GetFileName(recording)}” is not the recording that the lesson was made of: its bytes are others.");
             place.Store.Lend(recording, await hashed);
             hashes.Add(await hashed);
             recordings.Add((facts, sides));
@@ -98,17 +103,15 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingPlace p
     }
 
     /// <summary>The lesson as a document, with its captions, and what of it no learner will see.</summary>
-    private (LessonToMake Lesson, IReadOnlyList<string> LeftOut) Read(LessonRequest request, LessonReel found)
+    private (LessonToMake Lesson, IReadOnlyList<string> LeftOut) Read(LessonRequest request, LessonReel found, MarkOnPicture? mark)
     {
         var reel = found.Reel;
-        var given = Contents(request.Contents);
         var cues = Captions(request.Captions);
-        var document = LessonRules.Tidy(
-            new LessonDocument(
-                request.Title!, "", request.Language, found.Hashes[0], Lines(request.Cuts, text => CutsText.Read(text, reel.Length)), given,
-                cues.Count == 0 ? null : new CaptionTrack("", request.Language, Path.GetFileName(request.Captions!), cues.Count),
-                MoveIns: Lines(request.MoveIns, text => MoveInsText.Read(text, reel.Length)), Following: [.. found.Hashes.Skip(1)]),
-            reel.Length, reel.Grid);
+        var track = cues.Count == 0 ? null : new CaptionTrack("", request.Language, Path.GetFileName(request.Captions!), cues.Count);
+        var whole = request.File?.Document(found.Hashes, track) ?? new LessonDocument(
+            request.Title!, "", request.Language, found.Hashes[0], Lines(request.Cuts, text => CutsText.Read(text, reel.Length)), Contents(request.Contents), track,
+            Canvas: CanvasText.Read(request.Canvas), MoveIns: Lines(request.MoveIns, text => MoveInsText.Read(text, reel.Length)), Following: [.. found.Hashes.Skip(1)]);
+        var (given, document) = (whole.Sections, LessonRules.Tidy(whole, reel.Length, reel.Grid));
         where.Error.WriteLine($"{document.Title}: {reel.Largest}, {TimeCode.Brief(reel.Length)}");
         var map = reel.Map(document.Cuts);
         if ((CutRules.Refusal(document.Cuts, map) ?? MoveInRules.Refusal(document.MoveIns)) is { } refused)
@@ -116,18 +119,35 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingPlace p
         var leftOut = LeftOut.Of(given, cues, reel.Length, map);
         foreach (var sentence in leftOut)
             where.Error.WriteLine(sentence);
-        return (new LessonToMake(document, found, null, cues), leftOut);
+        return (new LessonToMake(document, found, document.HouseMark ? mark : null, cues), leftOut);
+    }
+
+    /// <summary>The house's mark where one was given; it stands where it usually does, or where the lesson file says.</summary>
+    private async Task<MarkOnPicture?> MarkAsync(LessonRequest request, CancellationToken cancel)
+    {
+        if (request.Mark is not { } path)
+            return null;
+        var facts = System.IO.File.Exists(path) ? await ArtworkMeasurer.MeasureAsync(path, cancel) : null;
+        if (facts is null || HouseMark.Wrong(facts) is [_, ..])
+            throw new UnusableInputException(facts is null ? $"“{path}” is no picture that can be read." : string.Join(' ', HouseMark.Wrong(facts).Select(w => w.Sentence)));
+        var key = ImageFacts.Key(await HashAsync(path, cancel));
+        var kept = place.Store.Derived(key, MadeNames.Mark);
+        Directory.CreateDirectory(Path.GetDirectoryName(kept)!);
+        System.IO.File.Copy(path, kept, overwrite: true);
+        return new MarkOnPicture(key, new PictureSize(facts.Width, facts.Height), request.File?.Mark?.Placement ?? MarkPlacement.Usual);
     }
 
     private static async Task<string> HashAsync(string path, CancellationToken cancel)
     {
-        await using var file = InputFile.Read(path, File.OpenRead);
+        await using var file = InputFile.Read(path, System.IO.File.OpenRead);
         return Convert.ToHexStringLower(await SHA256.HashDataAsync(file, cancel));
     }
 
     /// <summary>Which of a recording's sounds are taken, and which sides of them are heard.</summary>
-    private static async Task<(RecordingFacts Facts, SoundSides? Sides)> HeardAsync(RecordingFacts facts, string? chosen, string recording, CancellationToken cancel)
+    private static async Task<(RecordingFacts Facts, SoundSides? Sides)> HeardAsync(RecordingFacts facts, string? chosen, IReadOnlyList<int>? tracks, string recording, CancellationToken cancel)
     {
+        if (tracks is not null && tracks.All(t => t >= 0 && t < facts.Sounds.Count))
+            return (facts with { UsedSounds = tracks }, await RecordingAnalyser.SidesAsync(facts with { UsedSounds = tracks }, recording, cancel));
         facts = chosen is not null && facts.Sounds.Count > 0
             ? facts with { UsedSounds = SoundTracks.Read(chosen, facts.Sounds.Count) ?? throw new UnusableInputException($"“{Path.GetFileName(recording)}” has {facts.Sounds.Count} sound tracks; “{chosen}” names others. Write --sound 1, --sound 1+2 or --sound all.") }
             : await SpokenTrackFinder.WithAsync(facts, recording, cancel);
@@ -157,7 +177,7 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingPlace p
     {
         if (path is null)
             return [];
-        var reading = CaptionFile.Read(InputFile.Read(path, File.ReadAllBytes));
+        var reading = CaptionFile.Read(InputFile.Read(path, System.IO.File.ReadAllBytes));
         foreach (var problem in reading.Problems)
             where.Error.WriteLine(problem.Sentence);
         return reading.Cues.Count > 0 ? reading.Cues : throw new UnusableInputException(reading.Problems[0].Sentence);

@@ -14,7 +14,7 @@ using Wexel.Media.Tools;
 namespace Wexel.Cli;
 
 /// <summary>What was asked for on the command line.</summary>
-internal sealed record MakeRequest(IReadOnlyList<string> Recordings, string? Title, string? Contents, string? Captions, string? Cuts, string? MoveIns, string? Sound, string? Language, IReadOnlyList<string> Profiles, string Purpose, string? BaseUrl, string? Out, IReadOnlyList<string> Allowed, bool Json);
+internal sealed record MakeRequest(IReadOnlyList<string> Recordings, string? Title, string? Contents, string? Captions, string? Cuts, string? MoveIns, string? Sound, string? Language, string? Canvas, string? Mark, IReadOnlyList<string> Profiles, string Purpose, string? BaseUrl, string? Out, IReadOnlyList<string> Allowed, bool Json);
 
 /// <summary>The report that <c>--json</c> prints.</summary>
 /// <param name="Path">What was made.</param>
@@ -90,9 +90,10 @@ internal static class MakeCommand
         if (Purpose.Of(request.Purpose, request.BaseUrl, place) is not { } purpose)
             throw new MisusedException($"“{request.Purpose}” cannot be made; --for takes {Purpose.Names}.");
         string? Whole(string? path) => path is null ? null : where.Whole(path);
-        var sources = request.Recordings is [var course] && course.EndsWith(".json", StringComparison.OrdinalIgnoreCase)
+        var sources = request.Recordings is [var file] && LessonFileSources.Is(file) ? await OfFileAsync(request, where.Whole(file), work, cancel)
+            : request.Recordings is [var course] && course.EndsWith(".json", StringComparison.OrdinalIgnoreCase)
             ? CourseFile.Read(where.Whole(course))
-            : new MakeSources(request.Title, false, [new LessonRequest([.. request.Recordings.Select(where.Whole)], request.Title, Whole(request.Contents), Whole(request.Captions), Whole(request.Cuts), Whole(request.MoveIns), request.Sound, request.Language ?? LanguageTag.Usual)], new CourseFeed());
+            : new MakeSources(request.Title, false, [new LessonRequest([.. request.Recordings.Select(where.Whole)], request.Title, Whole(request.Contents), Whole(request.Captions), Whole(request.Cuts), Whole(request.MoveIns), request.Sound, request.Language ?? LanguageTag.Usual, request.Canvas, Whole(request.Mark))], new CourseFeed());
         sources = sources with
         {
             Lessons = [.. sources.Lessons.Select(l => l with { Language = LanguageTag.Parse(l.Language) ?? throw new UnusableInputException($"“{l.Language}” is no language; write it such as en-GB.") })],
@@ -130,6 +131,16 @@ internal static class MakeCommand
         var zip = outPath.EndsWith(".zip", StringComparison.OrdinalIgnoreCase);
         var written = await times.TakeAsync("package", () => zip ? PackageWriter.WriteZipAsync(plan.Files, outPath, cancel) : PackageWriter.WriteFolderAsync(plan.Files, outPath, cancel));
         return Report(request, where, sources, made, plan, outPath, written, times);
+    }
+
+    /// <summary>A lesson file says all of a lesson; only its language and its title may be said anew, as for a draft.</summary>
+    private static async Task<MakeSources> OfFileAsync(MakeRequest request, string path, string work, CancellationToken cancel)
+    {
+        if (new[] { request.Contents, request.Captions, request.Cuts, request.MoveIns, request.Sound, request.Canvas }.Any(o => o is not null))
+            throw new MisusedException("A lesson file says its contents, captions, cuts, move-ins, sound and canvas itself; change them in it.");
+        var read = await LessonFileSources.ReadAsync(path, work, cancel);
+        var file = read.File! with { Title = request.Title ?? read.File!.Title, Language = request.Language ?? read.File!.Language };
+        return new MakeSources(null, false, [read with { Title = file.Title, Language = file.Language, Mark = request.Mark is { } mark ? mark : read.Mark, File = file }], new CourseFeed());
     }
 
     /// <summary>The lesson's title: given, or from the name of its first recording.</summary>

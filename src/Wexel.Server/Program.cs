@@ -135,6 +135,7 @@ app.MapSignIn();
 app.MapAccount();
 app.MapLessons();
 app.MapRevisions();
+app.MapLessonFiles();
 app.MapCourses();
 app.MapCanvas();
 app.MapReels();

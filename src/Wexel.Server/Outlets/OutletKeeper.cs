@@ -56,8 +56,6 @@ internal sealed class OutletKeeper(WexelDb db, OutletKinds kinds, Deliveries del
         var name = request.Name.Trim();
         if (name.Length is 0 or > LongestName)
             return new Problem("outlet-without-name", $"Give the outlet a name of at most {LongestName} characters; lessons are released to it by that.", "name");
-        if (await db.Outlets.AnyAsync(o => o.Id != outlet.Id && o.Name == name, cancel))
-            return new Problem("outlet-name-taken", $"There is an outlet “{name}” already. Give this one another name, so that people can tell them apart.", "name");
         var entered = kind.Show(outlet.Settings);
         foreach (var (field, value) in request.Settings ?? [])
             entered[field] = value?.DeepClone();

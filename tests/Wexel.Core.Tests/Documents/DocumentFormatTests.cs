@@ -16,6 +16,7 @@ public class DocumentFormatTests
     private static readonly Dictionary<string, (int Version, Func<string, string> Again)> Kinds = new()
     {
         ["lesson"] = Kind(LessonDocument.Format),
+        ["lessonfile"] = Kind(LessonFile.Format),
         ["page"] = Kind(PlayerLesson.Format),
         ["profile"] = Kind(Profile.Format),
         ["plan"] = Kind(MadeBy.Format),

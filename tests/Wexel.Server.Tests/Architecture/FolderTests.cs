@@ -17,7 +17,7 @@ public class FolderTests
             Captions: Recordings Timing
             Contents: Timing
             Editing: Placing Recordings Timing
-            Lessons: Captions Contents Documents Editing Keys Placing Recordings Timing
+            Lessons: Captions Contents Documents Editing Keys Kit Placing Recordings Timing
             People
             Streaming: Recordings Timing
             Encoding: Captions Contents Documents Editing Keys Kit Placing Recordings Timing

@@ -110,7 +110,6 @@ public sealed class OutletTests(InfoScreenServer fixture) : IClassFixture<InfoSc
 
     [Theory]
     [InlineData("channel", "", "{}", null, null, "outlet-without-name", "name")]
-    [InlineData("channel", "Staff channel", "{}", null, null, "outlet-name-taken", "name")]
     [InlineData("newspaper", "Paper", "{}", null, null, "outlet-kind-unknown", "kind")]
     [InlineData("webServer", "W", """{ "page": "intranet" }""", null, null, "outlet-page-unusable", "page")]
     [InlineData("webServer", "W", "{}", "folder", "lessons", "delivery-folder-unusable", "deliverTo")]

@@ -1,0 +1,33 @@
+using Wexel.Core.Lessons;
+using Wexel.Making.Lessons;
+
+namespace Wexel.Cli;
+
+/// <summary>A lesson file on the command line, or a ZIP of one with what it names.</summary>
+internal static class LessonFileSources
+{
+    /// <summary>Whether a name is that of a lesson file or of a ZIP.</summary>
+    internal static bool Is(string name) => name.EndsWith(LessonFile.Ending, StringComparison.OrdinalIgnoreCase) || IsZip(name);
+
+    /// <exception cref="UnusableInputException">The file cannot be read, or names what is not there.</exception>
+    internal static async Task<LessonRequest> ReadAsync(string path, string work, CancellationToken cancel)
+    {
+        if (!File.Exists(path))
+            throw new UnusableInputException($"There is no file “{path}”.");
+        var lesson = path;
+        if (IsZip(path) && !(await LessonArchive.UnpackAsync(path, Directory.CreateDirectory(Path.Combine(work, "lesson")).FullName, cancel)).Is(out lesson, out var unreadable))
+            throw new UnusableInputException(unreadable.Sentence);
+        if (!LessonFile.Read(InputFile.Text(lesson)).Is(out var file, out var problem))
+            throw new UnusableInputException($"“{path}”: {problem.Sentence}");
+        var folder = Path.GetDirectoryName(Path.GetFullPath(lesson))!;
+        return new LessonRequest(
+            [.. file.Recordings.Select(r => Beside(r.File))], file.Title, null, file.Captions is [var captions, ..] ? Beside(captions.File) : null, null, Language: file.Language, Mark: file.Mark is { } mark ? Beside(mark.File) : null, File: file);
+
+        // What came in a ZIP names what is in it, and nothing else of this machine.
+        string Beside(string name) => Path.GetFullPath(name, folder) is var whole && (!IsZip(path) || whole.StartsWith(folder + "/", StringComparison.Ordinal))
+            ? whole
+            : throw new UnusableInputException($"“{path}” names “{name}”, which does not lie in it.");
+    }
+
+    private static bool IsZip(string name) => name.EndsWith(".zip", StringComparison.OrdinalIgnoreCase);
+}

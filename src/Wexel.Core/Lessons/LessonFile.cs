@@ -1,0 +1,137 @@
+using System.Text.Encodings.Web;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using System.Text.Json.Schema;
+using System.Text.Json.Serialization.Metadata;
+using Wexel.Core.Contents;
+using Wexel.Core.Documents;
+using Wexel.Core.Editing;
+using Wexel.Core.Kit;
+using Wexel.Core.Timing;
+
+namespace Wexel.Core.Lessons;
+
+/// <summary>
+/// A lesson as one open file, <c>*.wexel.json</c>: everything that its document says, with recordings, captions and the house's mark as files
+/// beside it, by paths relative to it. A ZIP with all of them is the same lesson, wherever it is opened.
+/// </summary>
+/// <param name="Title">The title.</param>
+/// <param name="Language">The language spoken, as a BCP 47 tag.</param>
+/// <param name="Recordings">The recordings in their order; one or more. Times count along them, one after the other, in whole milliseconds.</param>
+/// <param name="Description">A sentence or more for learners.</param>
+/// <param name="Cuts">What is left out.</param>
+/// <param name="Sections">The contents.</param>
+/// <param name="Captions">The captions, as files.</param>
+/// <param name="MoveIns">Where a part of the picture is seen large.</param>
+/// <param name="Canvas">What its picture is made on; null for all of the recording in its own size.</param>
+/// <param name="HouseMark">Whether the house's mark stands on its picture, where the house puts it on lessons.</param>
+/// <param name="Mark">The house's mark as it stands on this lesson; null for none.</param>
+/// <param name="Id">What names the lesson for good, 32 hexadecimal digits; null for one that has no name yet.</param>
+public sealed record LessonFile(
+    string Title,
+    string Language,
+    IReadOnlyList<LessonFile.Recording> Recordings,
+    string Description = "",
+    IReadOnlyList<TimeRange>? Cuts = null,
+    IReadOnlyList<Section>? Sections = null,
+    IReadOnlyList<LessonFile.CaptionFile>? Captions = null,
+    IReadOnlyList<MoveIn>? MoveIns = null,
+    Canvas? Canvas = null,
+    bool HouseMark = true,
+    LessonFile.MarkFile? Mark = null,
+    string? Id = null)
+{
+    /// <summary>What the name of such a file ends in.</summary>
+    public const string Ending = ".wexel.json";
+
+    /// <summary>The file's name in a ZIP.</summary>
+    public const string NameInZip = "lesson" + Ending;
+
+    /// <summary>A recording.</summary>
+    /// <param name="File">Where it lies, relative to this file.</param>
+    /// <param name="Hash">Its SHA-256 in lower-case hexadecimal; null where nobody reckoned it.</param>
+    /// <param name="Sounds">Which of its sound tracks are used, from 0; null for the one in which somebody speaks.</param>
+    /// <param name="Fit">How it is brought onto the canvas, where that is otherwise than the rest.</param>
+    /// <param name="Part">The part of it that is seen then.</param>
+    public sealed record Recording(string File, string? Hash = null, IReadOnlyList<int>? Sounds = null, FitMode? Fit = null, PicturePart? Part = null);
+
+    /// <summary>Captions as a WebVTT or SubRip file.</summary>
+    /// <param name="File">Where it lies, relative to this file.</param>
+    /// <param name="Language">As a BCP 47 tag.</param>
+    /// <param name="Name">The name of the file that was added once; null for that of the file itself.</param>
+    public sealed record CaptionFile(string File, string Language, string? Name = null);
+
+    /// <summary>The house's mark.</summary>
+    /// <param name="File">Where its picture lies, relative to this file.</param>
+    /// <param name="Placement">Where it stands.</param>
+    public sealed record MarkFile(string File, MarkPlacement Placement);
+
+    /// <summary>How it is kept.</summary>
+    public static DocumentFormat<LessonFile> Format { get; } = new("lesson file");
+
+    private static readonly JsonSerializerOptions Strict = WexelJson.Configure(new JsonSerializerOptions(JsonSerializerDefaults.Web)
+    {
+        RespectRequiredConstructorParameters = true,
+        RespectNullableAnnotations = true,
+        WriteIndented = true,
+        Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+        TypeInfoResolver = new DefaultJsonTypeInfoResolver(),
+    });
+
+    /// <summary>A lesson as a file's text.</summary>
+    public string Text() => Format.Node(this).ToJsonString(Strict) + "\n";
+
+    /// <summary>Reads a file's text.</summary>
+    public static Result<LessonFile> Read(string text)
+    {
+        try
+        {
+            var file = Format.Read(text);
+            return file switch
+            {
+                { Title: null } or { Language: null } or { Recordings: null or { Count: 0 } } => Unreadable("It lacks a title, a language or its recordings."),
+                _ when file.Recordings.Any(r => r is not { File.Length: > 0 }) || file.Captions?.Any(c => c is not { File.Length: > 0, Language.Length: > 0 }) == true => Unreadable("A recording or captions name no file."),
+                _ when file.Id is { } id && !Guid.TryParseExact(id, "N", out _) => Unreadable("Its id is not 32 hexadecimal digits."),
+                _ => file,
+            };
+        }
+        catch (JsonException failed)
+        {
+            return Unreadable(failed.Path is null && failed.LineNumber is null ? failed.Message : $"It cannot be read at “{failed.Path?.TrimStart('$', '.')}”, line {failed.LineNumber + 1}.");
+        }
+    }
+
+    /// <summary>The JSON Schema (2020-12) of such a file.</summary>
+    public static JsonNode Schema()
+    {
+        var schema = Strict.GetJsonSchemaAsNode(typeof(LessonFile), new JsonSchemaExporterOptions { TreatNullObliviousAsNonNullable = true }).AsObject();
+        schema.Insert(0, "$schema", "https://json-schema.org/draft/2020-12/schema");
+        schema.Insert(1, "title", "Wexel lesson");
+        schema["properties"]!.AsObject().Insert(0, DocumentFormat.VersionName, new JsonObject { ["type"] = "integer", ["minimum"] = 1, ["maximum"] = Format.Version });
+        return schema;
+    }
+
+    /// <summary>A lesson as a file.</summary>
+    /// <param name="lesson">The lesson.</param>
+    /// <param name="id">What names it for good.</param>
+    /// <param name="recordings">Its recordings in their order: where each will lie, and which sound tracks of it are used where somebody chose.</param>
+    /// <param name="captions">Where its captions will lie; null for none.</param>
+    /// <param name="mark">The house's mark where it stands on the lesson.</param>
+    public static LessonFile Of(LessonDocument lesson, string id, IReadOnlyList<(string File, IReadOnlyList<int>? Sounds)> recordings, string? captions, MarkFile? mark) => new(
+        lesson.Title, lesson.Language,
+        [.. lesson.Recordings.Zip(recordings, (hash, r) => lesson.Frames.FirstOrDefault(f => f.Recording == hash) is var own ? new Recording(r.File, hash, r.Sounds, own?.Fit, own?.Part) : null!)],
+        lesson.Description, lesson.Cuts, lesson.Sections,
+        lesson.Captions is { } track && captions is not null ? [new CaptionFile(captions, track.Language, track.FileName)] : [],
+        lesson.MoveIns, lesson.Canvas, lesson.HouseMark, mark, id);
+
+    /// <summary>The lesson that a file holds.</summary>
+    /// <param name="hashes">The hashes of its recordings, in their order.</param>
+    /// <param name="captions">Its captions as they were read; null for none.</param>
+    public LessonDocument Document(IReadOnlyList<string> hashes, CaptionTrack? captions) => new(
+        Title, Description ?? "", Language, hashes[0], Cuts ?? [],
+        [.. (Sections ?? []).Select((s, i) => s with { Id = string.IsNullOrEmpty(s.Id) ? $"s{i + 1}" : s.Id })],
+        captions, HouseMark, Canvas, [.. (MoveIns ?? []).Select((m, i) => m with { Id = string.IsNullOrEmpty(m.Id) ? $"m{i + 1}" : m.Id })], [.. hashes.Skip(1)],
+        [.. Recordings.Zip(hashes, (r, hash) => r.Fit is { } fit ? new RecordingFrame(hash, fit, r.Part ?? PicturePart.All) : null).OfType<RecordingFrame>().DistinctBy(f => f.Recording)]);
+
+    private static Problem Unreadable(string why) => new("lesson-file-unreadable", $"The file is no lesson as the schema describes it. {why}", "file");
+}

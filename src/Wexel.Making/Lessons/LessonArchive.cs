@@ -1,0 +1,72 @@
+using System.IO.Compression;
+using Wexel.Core;
+using Wexel.Core.Captions;
+using Wexel.Core.Keys;
+using Wexel.Core.Lessons;
+using Wexel.Core.Packages;
+using Wexel.Making.Storage;
+
+namespace Wexel.Making.Lessons;
+
+/// <summary>Lessons as files: a lesson file with its recordings beside it, or a ZIP of them.</summary>
+public static class LessonArchive
+{
+    private const string Captions = "captions.vtt";
+    private const string Mark = "mark";
+
+    /// <summary>The files of a lesson: the lesson file first, then what it names.</summary>
+    /// <param name="lesson">The lesson.</param>
+    /// <param name="id">What names it for good.</param>
+    /// <param name="recordings">For each of its recordings the name that it came under, and which sound tracks are used where somebody chose.</param>
+    /// <param name="store">Where recordings and mark lie.</param>
+    public static IReadOnlyList<PackageFile> Plan(LessonToMake lesson, Guid id, IReadOnlyList<(string FileName, IReadOnlyList<int>? Sounds)> recordings, FileStore store)
+    {
+        var document = lesson.Document;
+        var names = Names(document.Recordings, recordings);
+        var mark = lesson.Mark is { } placed ? new LessonFile.MarkFile(Mark, placed.Placement) : null;
+        var file = LessonFile.Of(document, id.ToString("N"), [.. recordings.Select((r, i) => (names[i], r.Sounds))], document.Captions is null ? null : Captions, mark);
+        return
+        [
+            new(LessonFile.NameInZip, "The lesson; what it names lies beside it.", new PackageContent.Text(file.Text())),
+            .. document.Captions is null ? [] : new[] { new PackageFile(Captions, "Its captions, in the time of the recordings.", new PackageContent.Text(WebVttText.Write(lesson.Cues))) },
+            .. lesson.Mark is { } m ? [new PackageFile(Mark, "The house’s mark.", new PackageContent.Copy(new KeyedFile(store.Derived(m.Key, MadeNames.Mark), m.Key), AlreadyCompressed: true))] : Array.Empty<PackageFile>(),
+            .. document.Recordings.Zip(names).DistinctBy(r => r.Second).Select(r => new PackageFile(r.Second, "A recording, as it was brought in.", new PackageContent.Copy(new KeyedFile(store.Recording(r.First), r.First), AlreadyCompressed: true))),
+        ];
+    }
+
+    /// <summary>Unpacks a ZIP beside which nothing lies; what would lie outside the folder refuses it.</summary>
+    /// <param name="zip">The ZIP.</param>
+    /// <param name="folder">An empty folder.</param>
+    /// <param name="cancel">Stops it.</param>
+    /// <returns>Where its lesson file lies.</returns>
+    public static async Task<Result<string>> UnpackAsync(string zip, string folder, CancellationToken cancel)
+    {
+        try
+        {
+            await using var archive = await ZipFile.OpenReadAsync(zip, cancel);
+            if (archive.Entries.FirstOrDefault(e => e.FullName.EndsWith(LessonFile.Ending, StringComparison.OrdinalIgnoreCase)) is not { } lesson)
+                return new Problem("lesson-zip-without-lesson", $"“{Path.GetFileName(zip)}” holds no lesson file, whose name ends in {LessonFile.Ending}.", "file");
+            await archive.ExtractToDirectoryAsync(folder, cancel);
+            return Path.Combine(folder, lesson.FullName);
+        }
+        catch (Exception failed) when (failed is InvalidDataException or IOException)
+        {
+            return new Problem("lesson-zip-unreadable", $"“{Path.GetFileName(zip)}” cannot be unpacked: {failed.Message}", "file");
+        }
+    }
+
+    /// <summary>Names that tell recordings apart; one that is there twice has one.</summary>
+    private static List<string> Names(IReadOnlyList<string> hashes, IReadOnlyList<(string FileName, IReadOnlyList<int>? Sounds)> recordings)
+    {
+        var taken = new Dictionary<string, string>(StringComparer.OrdinalIgnoreCase);
+        return [.. hashes.Zip(recordings, (hash, r) =>
+        {
+            var plain = string.Concat(Path.GetFileName(r.FileName).Select(c => char.IsControl(c) || "/\\:*?\"<>|".Contains(c, StringComparison.Ordinal) ? '-' : c));
+            var name = plain;
+            for (var n = 2; taken.TryGetValue(name, out var other) && other != hash; n++)
+                name = $"{Path.GetFileNameWithoutExtension(plain)} {n}{Path.GetExtension(plain)}";
+            taken[name] = hash;
+            return "recordings/" + name;
+        })];
+    }
+}

@@ -1,0 +1,131 @@
+using System.IO.Compression;
+using System.Net.Http.Headers;
+using System.Net.Http.Json;
+using System.Security.Cryptography;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Wexel.Cli;
+using Wexel.Core.Lessons;
+
+namespace Wexel.Server.Tests;
+
+/// <summary>Lessons as files, and that it makes no difference who makes them: the server and the command line have one pipeline.</summary>
+public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<ServerFixture>, IDisposable
+{
+    private readonly string _folder = Directory.CreateTempSubdirectory("wexel-lesson-file-").FullName;
+
+    public void Dispose() => Directory.Delete(_folder, recursive: true);
+
+    private async Task<(int Code, string Error)> MakeAsync(params string[] arguments)
+    {
+        var (said, wrong) = (new StringWriter(), new StringWriter());
+        return (await CommandLine.RunAsync(["make", .. arguments], new Surroundings(_folder, said, wrong, AtTerminal: false), TestContext.Current.CancellationToken), wrong.ToString());
+    }
+
+    private async Task<string> SavedAsync(HttpClient client, string address, string name)
+    {
+        await File.WriteAllBytesAsync(Path.Combine(_folder, name), await client.GetByteArrayAsync(address));
+        return Path.Combine(_folder, name);
+    }
+
+    private static string Sum(string path) => Convert.ToHexStringLower(SHA256.HashData(File.ReadAllBytes(path)));
+
+    private static ByteArrayContent Bytes(byte[] bytes) => new(bytes) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } };
+
+    /// <summary>A lesson with something of each kind: a cut, sections, captions, a move-in, a canvas, and the house's mark.</summary>
+    private static async Task<string> MarkedUpAsync(HttpClient trainer)
+    {
+        var lesson = (await trainer.UntilAsync("/api/lessons", c => c.GetArrayLength() > 0 && c[0].GetProperty("lessons").GetArrayLength() > 0))[0].GetProperty("lessons")[0].GetProperty("id").GetString()!;
+        (await trainer.PutAsync("/api/house/mark", Bytes(await File.ReadAllBytesAsync(Path.Combine(ServerFixture.Home, "demo", "mark.png"))))).EnsureSuccessStatusCode();
+        (await trainer.PutAsJsonAsync("/api/house/mark/placement", new { placement = new { opacityPercent = 60, widthPercent = 15, position = "topRight", distancePercent = 4, offsetX = 0, offsetY = 0 } })).EnsureSuccessStatusCode();
+        var captions = await (await trainer.PutAsync("/api/captions?fileName=till.vtt&language=en-GB", Bytes("WEBVTT\n\n00:01.000 --> 00:02.500\n<b>Count</b> the float.\n\n00:06.000 --> 00:07.000\nClose the till.\n"u8.ToArray()))).Content.ReadFromJsonAsync<JsonElement>();
+        var view = await trainer.JsonAsync($"/api/lessons/{lesson}");
+        var document = JsonNode.Parse(view.GetProperty("document").GetRawText())!.AsObject();
+        document["description"] = "How a day ends.";
+        document["cuts"] = JsonNode.Parse("""[{ "start": 3000, "end": 4500 }]""");
+        document["sections"] = JsonNode.Parse("""[{ "id": "s1", "at": 0, "title": "Count", "nested": false }, { "id": "s2", "at": 6000, "title": "Close & lock", "nested": false }]""");
+        document["captions"] = JsonNode.Parse(captions.GetProperty("track").GetRawText());
+        document["canvas"] = JsonNode.Parse("""{ "size": { "width": 640, "height": 360 }, "fit": "whole", "part": { "x": 0, "y": 0, "width": 1, "height": 1 } }""");
+        document["moveIns"] = JsonNode.Parse("""[{ "id": "m1", "span": { "start": 7000, "end": 9500 }, "part": { "x": 0.1, "y": 0.1, "width": 0.5, "height": 0.5 }, "ease": 400 }]""");
+        (await trainer.PutAsJsonAsync($"/api/lessons/{lesson}/document", new { basedOn = view.GetProperty("revision").GetInt32(), document })).EnsureSuccessStatusCode();
+        return lesson;
+    }
+
+    [Fact]
+    public async Task The_same_lesson_through_both_is_the_same_bytes()
+    {
+        var trainer = await fixture.SignedInAsync();
+        await MarkedUpAsync(trainer);
+        var lesson = await trainer.RenderedAsync("web");
+        var zip = await SavedAsync(trainer, $"/api/lessons/{lesson}/lesson.zip", "till.wexel.zip");
+        foreach (var (kind, purpose) in new[] { ("webServer", "web"), ("learningSystem", "scorm12") })
+        {
+            var outlet = (await trainer.JsonAsync("/api/outlets")).EnumerateArray().First(o => o.GetProperty("kind").GetString() == kind).GetProperty("id").GetString();
+            var released = await (await trainer.PostAsJsonAsync($"/api/lessons/{lesson}/releases", new { outletId = outlet, profileId = "web", visibility = "signedIn" })).Content.ReadFromJsonAsync<JsonElement>();
+            var server = await SavedAsync(trainer, released.GetProperty("release").GetProperty("package").GetProperty("link").GetString()!, $"server-{purpose}.zip");
+            var (code, error) = await MakeAsync(zip, "--for", purpose, "--out", $"command-{purpose}.zip");
+            code.ShouldBe(0, error);
+
+            // First what is in them, file by file: the rendition, the learner's page, the manifest. Then the package whole.
+            using (ZipArchive one = ZipFile.OpenRead(server), other = ZipFile.OpenRead(Path.Combine(_folder, $"command-{purpose}.zip")))
+                other.Entries.Select(e => (e.FullName, e.Length, e.Crc32)).ShouldBe(one.Entries.Select(e => (e.FullName, e.Length, e.Crc32)));
+            Sum(Path.Combine(_folder, $"command-{purpose}.zip")).ShouldBe(Sum(server));
+        }
+    }
+
+    [Fact]
+    public async Task A_lesson_file_names_what_lies_beside_it_and_holds_all_of_the_lesson()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var lesson = await MarkedUpAsync(trainer);
+        var zip = await SavedAsync(trainer, $"/api/lessons/{lesson}/lesson.zip", "till.wexel.zip");
+        using var archive = ZipFile.OpenRead(zip);
+        archive.Entries.Select(e => e.FullName).ShouldBe(["lesson.wexel.json", "captions.vtt", "mark", "recordings/Untitled 7.mov"]);
+        using var reader = new StreamReader(archive.Entries[0].Open());
+        var text = await reader.ReadToEndAsync(TestContext.Current.CancellationToken);
+        (await trainer.GetStringAsync($"/api/lessons/{lesson}/lesson.wexel.json")).ShouldBe(text);
+        LessonFile.Read(text).Is(out var file, out _).ShouldBeTrue();
+        var before = (await trainer.JsonAsync($"/api/lessons/{lesson}")).GetProperty("document");
+        var track = JsonSerializer.Deserialize<CaptionTrack>(before.GetProperty("captions").GetRawText(), Core.Documents.WexelJson.Options);
+        JsonNode.DeepEquals(JsonSerializer.SerializeToNode(file!.Document([.. file.Recordings.Select(r => r.Hash!)], track), Core.Documents.WexelJson.Options), JsonNode.Parse(before.GetRawText())).ShouldBeTrue();
+    }
+
+    [Theory]
+    [InlineData("lesson.zip", "holds no lesson file")]
+    [InlineData("outside.zip", "which does not lie in it")]
+    [InlineData("other.wexel.json", "is not the recording that the lesson was made of")]
+    [InlineData("missing.wexel.json", "There is no file")]
+    public async Task What_cannot_be_made_says_why(string name, string said)
+    {
+        await File.WriteAllTextAsync(Path.Combine(_folder, "x.mp4"), "not the recording", TestContext.Current.CancellationToken);
+        string Lesson(string recording, string hash) => $$"""{ "title": "T", "language": "en-GB", "recordings": [{ "file": "{{recording}}", "hash": "{{hash}}" }] }""";
+        File.Copy(fixture.Recording, Path.Combine(_folder, "till.mp4"));
+        await File.WriteAllTextAsync(Path.Combine(_folder, "other.wexel.json"), Lesson("till.mp4", "aa"), TestContext.Current.CancellationToken);
+        await File.WriteAllTextAsync(Path.Combine(_folder, "missing.wexel.json"), Lesson("gone.mp4", "aa"), TestContext.Current.CancellationToken);
+        foreach (var (zip, entry) in new[] { ("lesson.zip", "x.txt"), ("outside.zip", "l.wexel.json") })
+        {
+            using var archive = ZipFile.Open(Path.Combine(_folder, zip), ZipArchiveMode.Create);
+            await using var writer = new StreamWriter(archive.CreateEntry(entry).Open());
+            await writer.WriteAsync(Lesson("../../etc/passwd", "aa"));
+        }
+
+        var (code, error) = await MakeAsync(name);
+        code.ShouldBe(2);
+        error.ShouldContain(said);
+    }
+
+    [Fact]
+    public async Task A_lesson_without_a_file_has_a_canvas_and_a_mark_by_options()
+    {
+        File.Copy(Path.Combine(ServerFixture.Home, "demo", "mark.png"), Path.Combine(_folder, "mark.png"));
+        File.Copy(fixture.Recording, Path.Combine(_folder, "till.mp4"));
+        var (code, error) = await MakeAsync("till.mp4", "--title", "Till", "--language", "de", "--canvas", "320x240 fill", "--mark", "mark.png", "--out", "till");
+        code.ShouldBe(0, error);
+        var page = await File.ReadAllTextAsync(Path.Combine(_folder, "till", "index.html"), TestContext.Current.CancellationToken);
+        page.ShouldContain("<html lang=\"de\">");
+        page.ShouldContain("\"width\":320,\"height\":240");
+        (await MakeAsync("till.mp4", "--title", "Till", "--canvas", "321x240", "--out", "b")).Error.ShouldContain("The nearest is 320x240");
+        (await MakeAsync("till.mp4", "--title", "Till", "--canvas", "wide", "--out", "b")).Error.ShouldContain("write it such as 1280x720");
+        (await MakeAsync("till.mp4", "--title", "Till", "--mark", "none.png", "--out", "b")).Error.ShouldContain("is no picture");
+    }
+}
