@@ -23,6 +23,9 @@ public readonly struct Result<T>
         return Problem is null;
     }
 
+    /// <summary>Both, of which one is null.</summary>
+    public void Deconstruct(out T? value, out Problem? problem) => (value, problem) = (Value, Problem);
+
     /// <summary>What was asked for.</summary>
     [SuppressMessage("Usage", "CA2225", Justification = "It is written by returning a value or a problem.")]
     public static implicit operator Result<T>(T value) => new(value, null);

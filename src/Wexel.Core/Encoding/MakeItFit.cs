@@ -26,12 +26,12 @@ public static class MakeItFit
     /// <param name="estimate">Says what the lesson comes to with some settings.</param>
     /// <param name="copied">Whether the picture would be copied with these settings.</param>
     /// <returns>The settings, or what speaks against it.</returns>
-    public static async Task<(Fitted? Fitted, Problem? Problem)> FindAsync(Profile profile, long bytes, int height, Func<Profile, Task<RenderEstimate>> estimate, bool copied = false)
+    public static async Task<Result<Fitted>> FindAsync(Profile profile, long bytes, int height, Func<Profile, Task<RenderEstimate>> estimate, bool copied = false)
     {
         if (ContainerFacts.Of(profile.Container).IsFolder)
-            return (null, new Problem("fit-many-files", $"“{profile.Title}” makes many files; a limit is for one. Choose a profile that makes MP4.", "profileId"));
+            return new Problem("fit-many-files", $"“{profile.Title}” makes many files; a limit is for one. Choose a profile that makes MP4.", "profileId");
         if (profile.Picture is not { } picture)
-            return (null, new Problem("fit-without-picture", $"“{profile.Title}” makes sound alone, which takes what its bit rate says. Choose a lower one in the Kit.", "profileId"));
+            return new Problem("fit-without-picture", $"“{profile.Title}” makes sound alone, which takes what its bit rate says. Choose a lower one in the Kit.", "profileId");
         var scale = QualityScale.Of(picture.Codec);
         var quality = picture.Rate.Quality ?? scale.Usual;
         var wanted = picture with { Rate = picture.Rate.Rule == RateRule.Quality ? picture.Rate : RateSettings.Of(quality) };
@@ -43,12 +43,12 @@ public static class MakeItFit
             var first = await estimate(asWanted);
             least = Math.Min(least, first.Bytes);
             if (first.Size.Most <= bytes)
-                return (new Fitted(asWanted, first, givenUp), null);
+                return new Fitted(asWanted, first, givenUp);
             // What is copied is as large as it is.
             if (copied && settings.Copy)
                 continue;
             if (first.Bytes <= bytes)
-                return (Held(asWanted, first, bytes, givenUp), null);
+                return Held(asWanted, first, bytes, givenUp);
             // Frames that repeat are given up before quality is.
             if (quality >= scale.Poorest || settings.Timing.Rule != TimingRule.AsDrawn)
                 continue;
@@ -60,10 +60,10 @@ public static class MakeItFit
             var between = With(settings with { Rate = RateSettings.Of(better) });
             var found = better == scale.Poorest ? poorest : await estimate(between);
             IReadOnlyList<string> all = [.. givenUp, $"The quality goes from {quality} to {better}: {(better <= scale.Usual + ((scale.Poorest - scale.Usual) / 2) ? "text gets a little softer" : "text gets softer")}."];
-            return (found.Size.Most <= bytes ? new Fitted(between, found, all) : Held(between, found, bytes, all), null);
+            return found.Size.Most <= bytes ? new Fitted(between, found, all) : Held(between, found, bytes, all);
         }
 
-        return (null, new Problem("fit-impossible", $"{Megabytes(bytes)} is too little for this lesson: with everything given up it comes to about {Megabytes(least)}. Split it in two, or cut more.", "bytes"));
+        return new Problem("fit-impossible", $"{Megabytes(bytes)} is too little for this lesson: with everything given up it comes to about {Megabytes(least)}. Split it in two, or cut more.", "bytes");
     }
 
     /// <summary>The best quality at which a picture keeps under a size, between two that are known: sizes go by powers of it.</summary>

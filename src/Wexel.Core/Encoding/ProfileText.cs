@@ -28,17 +28,19 @@ public static class ProfileText
     public static string Write(Profile profile) => JsonSerializer.Serialize(profile, Options);
 
     /// <summary>Reads a profile strictly: what is not in the schema is a problem that names its place, and so is the first fault.</summary>
-    public static (Profile? Profile, Problem? Problem) Read(string text)
+    public static Result<Profile> Read(string text)
     {
         try
         {
             var profile = JsonSerializer.Deserialize<Profile>(text, Options);
-            return profile is null ? (null, new Problem("profile-unreadable", "The file holds no profile.")) : ProfileRules.Refusal(profile) is { } fault ? (null, fault) : (profile, null);
+            if (profile is null)
+                return new Problem("profile-unreadable", "The file holds no profile.");
+            return ProfileRules.Refusal(profile) is { } fault ? fault : profile;
         }
         catch (JsonException failed)
         {
             var place = failed.Path is { Length: > 2 } path ? $" at “{path[2..]}”" : "";
-            return (null, new Problem("profile-unreadable", $"The file is not a profile as the schema describes it: line {failed.LineNumber + 1}{place} cannot be read.{(Missing(failed) is { } missing ? $" It lacks {missing}." : "")}", failed.Path?.TrimStart('$', '.')));
+            return new Problem("profile-unreadable", $"The file is not a profile as the schema describes it: line {failed.LineNumber + 1}{place} cannot be read.{(Missing(failed) is { } missing ? $" It lacks {missing}." : "")}", failed.Path?.TrimStart('$', '.'));
         }
     }
 

@@ -13,11 +13,11 @@ public sealed record LessonSplit(LessonDocument First, LessonDocument Second)
     /// <param name="at">Where, in recording time.</param>
     /// <param name="map">The lesson's times.</param>
     /// <returns>The two, or why it cannot be split there.</returns>
-    public static (LessonSplit? Split, Problem? Problem) At(LessonDocument document, TimeSpan at, TimeMap map)
+    public static Result<LessonSplit> At(LessonDocument document, TimeSpan at, TimeMap map)
     {
         var place = map.ToLesson(at);
         if (at <= TimeSpan.Zero || place <= TimeSpan.Zero || place >= map.Length)
-            return (null, new Problem("split-one-side", $"Nothing is kept {(place >= map.Length ? "after" : "before")} {TimeCode.Brief(at)}; go to a place with something on both sides.", "at"));
+            return new Problem("split-one-side", $"Nothing is kept {(place >= map.Length ? "after" : "before")} {TimeCode.Brief(at)}; go to a place with something on both sides.", "at");
         var first = document with
         {
             Cuts = TimeRange.Union([.. document.Cuts, new TimeRange(at, map.RecordingLength)]),
@@ -33,6 +33,6 @@ public sealed record LessonSplit(LessonDocument First, LessonDocument Second)
             Sections = [.. running is null ? [] : new[] { running with { At = at, Nested = false } }, .. document.Sections.Where(s => s.At >= at)],
             MoveIns = [.. document.MoveIns.Where(m => m.Span.End > at)],
         };
-        return (new LessonSplit(first, second), null);
+        return new LessonSplit(first, second);
     }
 }

@@ -27,11 +27,11 @@ public sealed record LessonToMake(LessonDocument Document, LessonReel Found, Mar
     }
 
     /// <summary>The plan with a profile, or why nothing can be made with it.</summary>
-    public (PlannedRendition? Planned, Problem? Problem) Wanted(Profile profile)
+    public Result<PlannedRendition> Wanted(Profile profile)
     {
         if (Check(profile).FirstOrDefault(f => f.IsFault) is { } fault)
-            return (null, new Problem(fault.Code, fault.Sentence, "profileId"));
-        return With(profile) is { } planned ? (planned, null) : (null, new Problem("recording-not-looked-through", "The recording is still being looked through. Try again in a moment."));
+            return new Problem(fault.Code, fault.Sentence, "profileId");
+        return With(profile) is { } planned ? planned : new Problem("recording-not-looked-through", "The recording is still being looked through. Try again in a moment.");
     }
 
     /// <summary>What does not hold for a profile with this lesson; nothing while a recording is still being looked through.</summary>

@@ -36,26 +36,26 @@ internal sealed class LessonSaver(WexelDb db, LessonReels reels, LiveNews news, 
     /// <param name="restoredFrom">The number of the earlier revision that is brought back; null where something new was changed.</param>
     /// <param name="by">Who saves.</param>
     /// <param name="cancel">Stops it.</param>
-    internal async Task<(Saved? Saved, Problem? Problem)> SaveAsync(Guid lessonId, int basedOn, LessonDocument document, int? restoredFrom, string by, CancellationToken cancel)
+    internal async Task<Result<Saved>> SaveAsync(Guid lessonId, int basedOn, LessonDocument document, int? restoredFrom, string by, CancellationToken cancel)
     {
         var lesson = await db.Lessons.FirstAsync(l => l.Id == lessonId, cancel);
         if (lesson.Revision != basedOn)
-            return (null, Conflict());
+            return Conflict();
         var before = (await CurrentAsync(lesson, cancel))!;
         if (await reels.FindAsync(document.Recordings, cancel) is not { } found)
-            return (null, new Problem("lesson-no-recording", "The lesson names a recording that is not here. Bring it in, then add it again.", "recordings"));
+            return new Problem("lesson-no-recording", "The lesson names a recording that is not here. Bring it in, then add it again.", "recordings");
         if (LanguageTag.Parse(document.Language) is not { } language)
-            return (null, new Problem("lesson-no-language", $"“{document.Language}” is no language; write it such as en-GB.", "language"));
+            return new Problem("lesson-no-language", $"“{document.Language}” is no language; write it such as en-GB.", "language");
         document = document with { Language = language };
         if (document.Sections.Select(s => s.Id).Distinct().Count() != document.Sections.Count)
-            return (null, new Problem("lesson-same-section-twice", "Two sections have the same name inside; load the page again.", "sections"));
+            return new Problem("lesson-same-section-twice", "Two sections have the same name inside; load the page again.", "sections");
         var map = found.Reel.Map(document.Cuts);
         if ((CutRules.Refusal(document.Cuts, map) ?? MoveInRules.Refusal(document.MoveIns)) is { } refused)
-            return (null, refused);
+            return refused;
         var tidy = LessonRules.Tidy(document, found.Reel.Length, map.Grid);
         var changes = LessonRules.Describe(before, tidy);
         if (changes.Length == 0)
-            return (new Saved(lesson.Revision, clock.GetUtcNow(), lesson.Length, "", tidy), null);
+            return new Saved(lesson.Revision, clock.GetUtcNow(), lesson.Length, "", tidy);
         lesson.Revision++;
         (lesson.Title, lesson.Length, lesson.RecordingHash, lesson.ContentKey, lesson.WantsMark) = (tidy.Title, map.Length, tidy.RecordingHash, LessonKeys.Of(tidy), tidy.HouseMark);
         db.LessonRevisions.Add(new LessonRevision { LessonId = lessonId, Number = lesson.Revision, Document = LessonDocument.Format.Write(tidy), Changes = changes, RestoredFrom = restoredFrom, SavedBy = by, SavedAt = clock.GetUtcNow() });
@@ -66,11 +66,11 @@ internal sealed class LessonSaver(WexelDb db, LessonReels reels, LiveNews news, 
         catch (DbUpdateException failed) when (failed.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
         {
             // The next number was given to somebody else's revision; any other fault is none of theirs.
-            return (null, Conflict());
+            return Conflict();
         }
 
         await news.LessonAsync(lessonId);
-        return (new Saved(lesson.Revision, clock.GetUtcNow(), lesson.Length, changes, tidy), null);
+        return new Saved(lesson.Revision, clock.GetUtcNow(), lesson.Length, changes, tidy);
     }
 
     private static Problem Conflict() =>

@@ -13,17 +13,17 @@ internal sealed class ProfileKeeper(WexelDb db, ProfileShelf shelf, TimeProvider
     private const int Most = 200;
 
     /// <summary>Takes a new profile; where its name is taken already, it gets a number.</summary>
-    internal async Task<(Profile? Profile, Problem? Problem)> AddAsync(Profile profile, string person, CancellationToken cancel)
+    internal async Task<Result<Profile>> AddAsync(Profile profile, string person, CancellationToken cancel)
     {
         if (ProfileRules.Refusal(profile) is { } fault)
-            return (null, fault);
+            return fault;
         var all = await shelf.AllAsync(cancel);
         if (all.Count >= Most)
-            return (null, new Problem("profiles-too-many", $"There are {all.Count} profiles; remove one that nobody uses first."));
+            return new Problem("profiles-too-many", $"There are {all.Count} profiles; remove one that nobody uses first.");
         var free = Named(profile, all);
         db.Profiles.Add(new OwnProfile { Id = free.Id, Document = Profile.Format.Write(free), ChangedBy = person, ChangedAt = clock.GetUtcNow() });
         await db.SaveChangesAsync(cancel);
-        return (free, null);
+        return free;
     }
 
     /// <summary>Saves a profile of the house's own.</summary>

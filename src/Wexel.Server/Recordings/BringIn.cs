@@ -30,11 +30,11 @@ internal sealed class BringIn(WexelDb db, FileStore store, LessonSaver saver, IO
     /// <summary>Brings in what has come, or finds what came of it before.</summary>
     /// <param name="id">The upload; all of it has come.</param>
     /// <param name="cancel">Stops it.</param>
-    internal async Task<(BroughtIn? Done, Problem? Problem)> TakeAsync(Guid id, CancellationToken cancel)
+    internal async Task<Result<BroughtIn>> TakeAsync(Guid id, CancellationToken cancel)
     {
         await using var hold = await WorkHold.WaitAsync(db, WorkOn(id), cancel);
         if (await db.Uploads.FirstOrDefaultAsync(u => u.Id == id, cancel) is not { } upload)
-            return (null, new Problem("upload-stopped", "Bringing it in was stopped.", "file"));
+            return new Problem("upload-stopped", "Bringing it in was stopped.", "file");
         await db.Entry(upload).ReloadAsync(cancel);
         if (!upload.Settled)
         {
@@ -50,10 +50,10 @@ internal sealed class BringIn(WexelDb db, FileStore store, LessonSaver saver, IO
 
         File.Delete(store.Uploading(id));
         if (upload.Problem is { } refused)
-            return (null, WexelJson.Read<Problem>(refused));
+            return WexelJson.Read<Problem>(refused);
         var recording = await db.Recordings.FirstAsync(r => r.Hash == upload.RecordingHash, cancel);
         var title = upload.KnownBefore ? null : await db.Lessons.Where(l => l.Id == upload.LessonId).Select(l => l.Title).FirstOrDefaultAsync(cancel);
-        return (new BroughtIn(recording.Hash, WexelJson.Read<RecordingFacts>(recording.Facts), upload.KnownBefore, upload.LessonId!.Value, title), null);
+        return new BroughtIn(recording.Hash, WexelJson.Read<RecordingFacts>(recording.Facts), upload.KnownBefore, upload.LessonId!.Value, title);
     }
 
     /// <summary>Where the bytes are: where they came, or already where recordings lie; null where neither is so. Their hash is written down before they move.</summary>

@@ -34,7 +34,7 @@ internal sealed class RenderQueue(WexelDb db, LessonSaver saver, RenderPlans pla
             var renderable = await plans.OfAsync(document, cancel);
             foreach (var profile in profiles)
             {
-                var (planned, problem) = LessonRules.NotReady(document) is { } notReady ? (null, notReady) : renderable.Wanted(profile);
+                var (planned, problem) = LessonRules.NotReady(document) is { } notReady ? notReady : renderable.Wanted(profile);
                 if (planned is null)
                 {
                     refused.Add(new RefusedRender(lesson.Id, document.Title, profile.Title, problem!));

@@ -19,24 +19,24 @@ internal sealed class PictureTaker(FileStore store)
     /// <param name="wrong">The rules it must keep.</param>
     /// <param name="name">Its name in the store.</param>
     /// <param name="cancel">Stops it.</param>
-    internal async Task<(TakenPicture? Picture, Problem? Problem)> TakeAsync(Stream body, long mostBytes, string field, Func<ImageFacts, IReadOnlyList<Problem>> wrong, string name, CancellationToken cancel)
+    internal async Task<Result<TakenPicture>> TakeAsync(Stream body, long mostBytes, string field, Func<ImageFacts, IReadOnlyList<Problem>> wrong, string name, CancellationToken cancel)
     {
         var arriving = store.Arriving();
         try
         {
             if (!await ReceiveAsync(body, arriving, mostBytes, cancel))
-                return (null, TooHeavy(mostBytes, field));
+                return TooHeavy(mostBytes, field);
             if (await ArtworkMeasurer.MeasureAsync(arriving, cancel) is not { } facts)
-                return (null, new Problem($"{field}-no-picture", "The file is no picture that can be read. Choose a JPEG or PNG.", field));
+                return new Problem($"{field}-no-picture", "The file is no picture that can be read. Choose a JPEG or PNG.", field);
             if (wrong(facts) is { Count: > 0 } problems)
-                return (null, new Problem(problems[0].Code, string.Join(' ', problems.Select(p => p.Sentence)), field));
+                return new Problem(problems[0].Code, string.Join(' ', problems.Select(p => p.Sentence)), field);
             string key;
             await using (var picture = File.OpenRead(arriving))
                 key = ImageFacts.Key(Convert.ToHexStringLower(await SHA256.HashDataAsync(picture, cancel)));
             var kept = store.Derived(key, name);
             Directory.CreateDirectory(Path.GetDirectoryName(kept)!);
             File.Move(arriving, kept, overwrite: true);
-            return (new TakenPicture(key, facts), null);
+            return new TakenPicture(key, facts);
         }
         finally
         {

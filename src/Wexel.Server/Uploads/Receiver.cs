@@ -21,21 +21,21 @@ internal sealed class Receiver(WexelDb db, FileStore store, DiskRoom room, Uploa
     /// <param name="by">Who brings it in; empty where nobody in particular does.</param>
     /// <param name="byName">The name of whoever it is, for people.</param>
     /// <param name="cancel">Stops it.</param>
-    internal async Task<(BroughtIn? Done, Problem? Problem)> TakeAsync(Stream body, long? announcedBytes, string fileName, Guid by, string byName, CancellationToken cancel)
+    internal async Task<Result<BroughtIn>> TakeAsync(Stream body, long? announcedBytes, string fileName, Guid by, string byName, CancellationToken cancel)
     {
         fileName = CleanName(fileName);
         if (TooLarge(announcedBytes ?? 0, fileName, options.Value) is { } tooLarge)
-            return (null, tooLarge);
+            return tooLarge;
         if (await room.LacksBesideUploadsAsync(announcedBytes ?? 0, $"“{fileName}”", cancel) is { } full)
-            return (null, full);
+            return full;
         var arriving = store.Arriving();
         try
         {
             var (hash, bytes) = await WriteAsync(body, arriving, announcedBytes, cancel);
             if (TooLarge(bytes, fileName, options.Value) is { } tooLong)
-                return (null, tooLong);
+                return tooLong;
             if (hash is null)
-                return (null, DiskRoom.NoMore($"“{fileName}”"));
+                return DiskRoom.NoMore($"“{fileName}”");
             var upload = new Upload { FileName = fileName, Bytes = bytes, RecordingHash = hash, By = by, ByName = byName, ExpiresAt = uploads.Expires };
             db.Uploads.Add(upload);
             File.Move(arriving, store.Uploading(upload.Id));

@@ -18,7 +18,7 @@ public class MakeItFitTests
     private static RenderEstimate Estimate(Profile profile, double range) =>
         new(new Estimated(Bytes(profile), Bytes(profile) * (1 - range), Bytes(profile) * (1 + range)), new Estimated(1, 1, 1), true);
 
-    private static async Task<(Fitted? Fitted, Problem? Problem)> FitAsync(Profile profile, double megabytes, double range = 0) =>
+    private static async Task<Result<Fitted>> FitAsync(Profile profile, double megabytes, double range = 0) =>
         await MakeItFit.FindAsync(profile, (long)(megabytes * 1e6), 1080, p => Task.FromResult(Estimate(p, range)));
 
     private static readonly Profile EveryFrame = Profiles.Web with { Picture = Profiles.Web.Picture! with { Timing = TimingSettings.AsRecorded } };
@@ -34,15 +34,15 @@ public class MakeItFitTests
     [Fact]
     public async Task First_repeats_are_given_up_then_quality_then_height()
     {
-        (await FitAsync(EveryFrame, 17)).Fitted!.ShouldSatisfyAllConditions(
+        (await FitAsync(EveryFrame, 17)).Value!.ShouldSatisfyAllConditions(
             f => f.Profile.Picture!.Timing.Rule.ShouldBe(TimingRule.AsDrawn),
             f => f.Profile.Picture!.Rate.Quality.ShouldBe(20),
             f => f.GivenUp.Count.ShouldBe(1));
-        (await FitAsync(Profiles.Web, 9)).Fitted!.ShouldSatisfyAllConditions(
+        (await FitAsync(Profiles.Web, 9)).Value!.ShouldSatisfyAllConditions(
             f => f.Profile.Picture!.Rate.Quality!.Value.ShouldBeInRange(26, 28),
             f => f.Profile.Picture!.Size.Rule.ShouldBe(SizeRule.AsCanvas),
             f => f.GivenUp.Single().ShouldStartWith("The quality goes from 20 to"));
-        (await FitAsync(Profiles.Web, 3)).Fitted!.ShouldSatisfyAllConditions(
+        (await FitAsync(Profiles.Web, 3)).Value!.ShouldSatisfyAllConditions(
             f => f.Profile.Picture!.Size.Height.ShouldBe(480),
             f => f.GivenUp[0].ShouldBe("The picture is made 480 lines high instead of 1080: small text gets softer."));
     }

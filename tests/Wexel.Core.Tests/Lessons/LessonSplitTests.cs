@@ -19,7 +19,7 @@ public sealed class LessonSplitTests
     [Fact]
     public void Each_has_cut_what_is_the_others_and_together_they_are_the_lesson()
     {
-        var split = LessonSplit.At(Lesson, TimeSpan.FromSeconds(20), Map(Lesson)).Split!;
+        var split = LessonSplit.At(Lesson, TimeSpan.FromSeconds(20), Map(Lesson)).Value!;
         split.First.Cuts.ShouldBe([Range(0, 2), Range(20, 60)]);
         split.Second.Cuts.ShouldBe([Range(0, 20), Range(50, 60)]);
         (Map(split.First).Length + Map(split.Second).Length).ShouldBe(Map(Lesson).Length);
@@ -29,12 +29,12 @@ public sealed class LessonSplitTests
     [Fact]
     public void What_was_placed_goes_where_it_is_seen()
     {
-        var split = LessonSplit.At(Lesson, TimeSpan.FromSeconds(20), Map(Lesson)).Split!;
+        var split = LessonSplit.At(Lesson, TimeSpan.FromSeconds(20), Map(Lesson)).Value!;
         split.First.Sections.Select(s => s.Id).ShouldBe(["a", "b", "c"]);
         split.Second.Sections.ShouldBe([new("c", Ms.Of(20_000), "Under it"), new("d", Ms.Of(40_000), "Third")]);
         split.First.MoveIns.Select(m => m.Id).ShouldBe(["m"]);
         split.Second.MoveIns.Select(m => m.Id).ShouldBe(["m", "n"]);
-        LessonSplit.At(Lesson, TimeSpan.FromSeconds(40), Map(Lesson)).Split!.Second.Sections.Select(s => s.Id).ShouldBe(["d"]);
+        LessonSplit.At(Lesson, TimeSpan.FromSeconds(40), Map(Lesson)).Value!.Second.Sections.Select(s => s.Id).ShouldBe(["d"]);
     }
 
     [Theory]
