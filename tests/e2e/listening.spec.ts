@@ -45,6 +45,7 @@ test('a feed is made, checked, released to, subscribed to, played and submitted'
   await hasNoAccessibilityFaults(page)
   await page.getByRole('link', { name: 'Add an outlet' }).click()
   await page.getByLabel('podcast feed').check()
+  await page.getByRole('link', { name: 'Go on with the podcast feed' }).click()
   await expect(page.getByLabel(/Artwork’s colour/)).toHaveValue('#1D4E6B')
   await page.getByRole('button', { name: 'Add the feed' }).click()
   await expect(page.getByText('Give the feed a title; apps list it by that.')).toBeVisible()

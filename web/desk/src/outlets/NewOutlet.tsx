@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
-import { useNavigate } from 'react-router'
+import { Link, useNavigate } from 'react-router'
 import { toast } from 'sonner'
 import { api, taken } from '../app/api'
 import { Page, Waiting } from '../ui/Page'
@@ -23,17 +23,7 @@ export function NewOutlet() {
             <legend className="sr-only">What it is</legend>
             {kinds.data?.map((k) => (
               <label key={k.code} className="flex gap-2 border-b border-hairline py-2 first-of-type:border-t">
-                <input
-                  type="radio"
-                  name="kind"
-                  className="mt-1 h-4 w-4 shrink-0 accent-copper"
-                  checked={chosen === k.code}
-                  onChange={() => {
-                    const own = addedOn(k.code)
-                    if (own) navigate(own)
-                    else choose(k.code)
-                  }}
-                />
+                <input type="radio" name="kind" className="mt-1 h-4 w-4 shrink-0 accent-copper" checked={chosen === k.code} onChange={() => choose(k.code)} />
                 <span>
                   <b className="inline-block first-letter:uppercase">{k.name}</b>
                   <span className="block text-quiet">{k.about}</span>
@@ -41,7 +31,14 @@ export function NewOutlet() {
               </label>
             ))}
           </fieldset>
-          {kind ? (
+          {kind && addedOn(kind.code) ? (
+            <p>
+              More is asked of a {kind.name} than fits here.{' '}
+              <Link className="text-copper underline underline-offset-2" to={addedOn(kind.code) as string}>
+                Go on with the {kind.name}
+              </Link>
+            </p>
+          ) : kind ? (
             <OutletForm
               key={kind.code}
               kind={kind}
