@@ -4,6 +4,10 @@ using Wexel.Core.Documents;
 using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
 using Wexel.Core.Lessons;
+using Wexel.Core.Outlets.Channels;
+using Wexel.Core.Outlets.LearningSystems;
+using Wexel.Core.Outlets.PodcastFeeds;
+using Wexel.Core.Outlets.WebServers;
 using Wexel.Core.Packages;
 using Wexel.Core.Timing;
 
@@ -20,6 +24,10 @@ public class DocumentFormatTests
         ["page"] = Kind(PlayerLesson.Format),
         ["profile"] = Kind(Profile.Format),
         ["plan"] = Kind(MadeBy.Format),
+        ["channel"] = Kind(new ChannelKind().Format),
+        ["webserver"] = Kind(new WebServerKind().Format),
+        ["learningsystem"] = Kind(new LearningSystemKind().Format),
+        ["feed"] = Kind(new PodcastFeedKind().Format),
     };
 
     public static TheoryData<string> Fixtures => [.. Directory.EnumerateFiles(Folder, "*.json").Select(f => Path.GetFileNameWithoutExtension(f)).Order()];
