@@ -45,7 +45,7 @@ export function OutletPage() {
               <ul className="border-t border-hairline">
                 {kind.carries.map((carried) => (
                   <li key={carried.what} className="border-b border-hairline py-1.5">
-                    <b>{carried.what}</b> <span className="text-quiet">{carried.lost ? 'Not there.' : (carried.as ?? 'As they are in the lesson.')}</span>
+                    <b>{carried.what}</b> <span className="text-quiet">{carried.lost ? 'Not there.' : (carried.as ?? 'As in the lesson.')}</span>
                   </li>
                 ))}
               </ul>
