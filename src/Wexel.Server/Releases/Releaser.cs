@@ -54,17 +54,17 @@ internal sealed class Releaser(
                 return stopped;
         }
 
-        if (release.Visibility != visibility)
-        {
-            release.Visibility = visibility;
-            await db.SaveChangesAsync(cancel);
-        }
+        // Neither makes anything new: who may see it, and a profile of another name that makes the same.
+        (release.Visibility, release.ProfileId, release.Profile) = (visibility, profile.Id, Profile.Format.Write(profile));
+        await db.SaveChangesAsync(cancel);
 
         await news.LessonAsync(lessonId);
         return release;
 
         async Task<Problem?> DoAsync(ReleaseStep step)
         {
+            if (step is ReleaseStep.Pack or ReleaseStep.Publish && await BlockedAsync(outlet, planned, cancel) is { } blocked)
+                return blocked;
             switch (step)
             {
                 case ReleaseStep.Encode:
@@ -79,13 +79,9 @@ internal sealed class Releaser(
                     await episodes.MakeAsync(planned, outlet.Terms.Copy!.Value, Artwork(outlet), cancel);
                     break;
                 case ReleaseStep.Pack:
-                    if (await BlockedAsync(outlet, planned, cancel) is { } wrong)
-                        return wrong;
                     await PackAsync(outlet, release, planned, wanted.Key, cancel);
                     break;
                 case ReleaseStep.Publish:
-                    if (await BlockedAsync(outlet, planned, cancel) is { } blocked)
-                        return blocked;
                     release.Visibility = visibility;
                     await PublishAsync(outlet, lesson, release, profile, planned, wanted, cancel);
                     break;
@@ -107,8 +103,11 @@ internal sealed class Releaser(
     {
         foreach (var release in releases.Where(r => r.Outlet is not null))
         {
-            if (await deliverer.TakeBackAsync(release, outlets.Place(release.Outlet!), cancel) is { } problem)
-                return problem;
+            if (await deliverer.TakeBackAsync(release, outlets.Place(release.Outlet!), cancel) is not { } problem)
+                continue;
+            // What went is written down, so that going on begins there.
+            await db.SaveChangesAsync(CancellationToken.None);
+            return problem;
         }
 
         db.Releases.RemoveRange(releases);
