@@ -215,7 +215,12 @@ internal sealed class Kills(int seed, int most, TimeSpan longest, Action<string>
 
     private async Task RenderAsync(Kept kept)
     {
-        await UntilAsync($"api/lessons/{kept.Lesson}/deliver", d => d.GetProperty("profiles").GetArrayLength() > 0, $"lesson {kept.Number} is looked through");
+        while ((await UntilAsync($"api/lessons/{kept.Lesson}/deliver", d => d.GetProperty("profiles").GetArrayLength() > 0 || EndedTooOften(d), $"lesson {kept.Number} is looked through")) is var deliver && EndedTooOften(deliver))
+        {
+            Count("look-throughs gone on with by hand");
+            await AskAsync(() => new HttpRequestMessage(HttpMethod.Post, $"api/recordings/{Hash(kept)}/look-through"), HttpStatusCode.Accepted, HttpStatusCode.NoContent, HttpStatusCode.OK);
+        }
+
         await AskAsync(() => new HttpRequestMessage(HttpMethod.Post, "api/renditions") { Content = JsonContent.Create(new { lessons = new[] { kept.Lesson }, profiles = new[] { Profile } }) }, HttpStatusCode.OK);
         JsonElement Of(JsonElement queue) => queue.EnumerateArray().FirstOrDefault(r => r.GetProperty("lessonId").GetString() == kept.Lesson);
         while (true)
@@ -228,6 +233,12 @@ internal sealed class Kills(int seed, int most, TimeSpan longest, Action<string>
             await AskAsync(() => new HttpRequestMessage(HttpMethod.Post, $"api/renditions/{rendition.GetProperty("id").GetString()}/go-on"), HttpStatusCode.NoContent, HttpStatusCode.OK, HttpStatusCode.Conflict);
         }
     }
+
+    /// <summary>A look-through in which the server was killed again and again waits for a person.</summary>
+    private static bool EndedTooOften(JsonElement deliver) =>
+        deliver.GetProperty("notReady") is { ValueKind: JsonValueKind.Object } why && why.GetProperty("sentence").GetString()!.StartsWith("The server ended", StringComparison.Ordinal);
+
+    private static string Hash(Kept kept) => Convert.ToHexStringLower(SHA256.HashData(kept.Bytes));
 
     private async Task ReleaseAsync(Kept kept)
     {
@@ -292,7 +303,7 @@ internal sealed class Kills(int seed, int most, TimeSpan longest, Action<string>
                 var lesson = await JsonAsync($"api/lessons/{kept.Lesson}");
                 if (lesson.GetProperty("revision").GetInt32() < kept.Revision || (kept.Title is { } title && lesson.GetProperty("revision").GetInt32() == kept.Revision && lesson.GetProperty("document").GetProperty("title").GetString() != title))
                     Lose($"lesson {kept.Number} {when}: an edit that was acknowledged is gone");
-                var hash = Convert.ToHexStringLower(SHA256.HashData(kept.Bytes));
+                var hash = Hash(kept);
                 if (!File.Exists(Path.Combine(_folder, "data", "recordings", hash)) || Convert.ToHexStringLower(SHA256.HashData(await File.ReadAllBytesAsync(Path.Combine(_folder, "data", "recordings", hash)))) != hash)
                     Lose($"lesson {kept.Number} {when}: its recording is not as it came");
                 if (lessons.EnumerateArray().SelectMany(c => c.GetProperty("lessons").EnumerateArray()).Count(l => l.GetProperty("id").GetString() == kept.Lesson) != 1)

@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using System.Net.Http.Headers;
 using System.Net.Http.Json;
 using System.Text.Json;
@@ -9,6 +10,13 @@ public sealed class SharedQueueTests
 {
     internal static async Task<string> LessonAsync(HttpClient trainer, int seconds)
     {
+        var lesson = await BringInAsync(trainer, seconds);
+        await trainer.UntilAsync($"api/lessons/{lesson}/deliver", d => d.GetProperty("profiles").GetArrayLength() > 0);
+        return lesson;
+    }
+
+    private static async Task<string> BringInAsync(HttpClient trainer, int seconds)
+    {
         var clip = Path.Combine(Path.GetTempPath(), $"wexel-shared-{Guid.NewGuid():N}.mp4");
         try
         {
@@ -16,13 +24,30 @@ public sealed class SharedQueueTests
             await CliWrap.Cli.Wrap("ffmpeg").WithArguments(["-nostdin", "-v", "error", "-f", "lavfi", "-i", $"testsrc2=s=400x300:r=30:d={seconds},noise=alls=12:allf=t", "-c:v", "libx264", "-preset", "ultrafast", "-pix_fmt", "yuv420p", clip]).ExecuteAsync();
             await using var bytes = File.OpenRead(clip);
             var answer = await trainer.PutAsync($"api/recordings?fileName=deck {seconds}.mp4", new StreamContent(bytes) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } });
-            var lesson = (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("lessonId").GetString()!;
-            await trainer.UntilAsync($"api/lessons/{lesson}/deliver", d => d.GetProperty("profiles").GetArrayLength() > 0);
-            return lesson;
+            return (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("lessonId").GetString()!;
         }
         finally
         {
             File.Delete(clip);
+        }
+    }
+
+    /// <summary>Four ends of the server end a look-through for good; those of the database are none.</summary>
+    [Fact]
+    public async Task A_database_that_goes_away_is_not_counted_against_what_is_looked_through()
+    {
+        await using var process = await ServerProcess.CreateAsync();
+        var trainer = await process.StartAsync();
+        await BringInAsync(trainer, 120);
+        await CountedAsync("\"LookThroughs\" = 1");
+        await process.NumberAsync("select count(pg_terminate_backend(pid)) from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid()");
+        await CountedAsync("\"LookThroughs\" = 0 and \"Analysis\" is null");
+        await CountedAsync("\"LookThroughs\" = 0 and \"Analysis\" is not null and \"AnalysisFailure\" is null");
+
+        async Task CountedAsync(string so)
+        {
+            for (var clock = Stopwatch.StartNew(); await process.NumberAsync($"select count(*) from \"Recordings\" where {so}") == 0; await Task.Delay(20))
+                clock.Elapsed.ShouldBeLessThan(TimeSpan.FromMinutes(3), so);
         }
     }
 

@@ -15,7 +15,7 @@ using Wexel.Server.Setup;
 namespace Wexel.Server.Recordings;
 
 /// <summary>Looks through a recording after it was brought in, and makes a viewing copy where the browser needs one.</summary>
-internal sealed class AnalysisJob(WexelDb db, FileStore store, LiveNews news, TimeProvider clock, ILogger<AnalysisJob> log)
+internal sealed class AnalysisJob(WexelDb db, IDbContextFactory<WexelDb> databases, FileStore store, LiveNews news, TimeProvider clock, ILogger<AnalysisJob> log)
 {
     /// <summary>How often it may end before it is through: what brings down whoever does it must not be begun for ever.</summary>
     internal const int MostLookThroughs = 4;
@@ -23,19 +23,52 @@ internal sealed class AnalysisJob(WexelDb db, FileStore store, LiveNews news, Ti
     /// <summary>A disk that was full may have room again.</summary>
     private static readonly TimeSpan LookAgainAfter = TimeSpan.FromMinutes(5);
 
+    /// <summary>A database that restarts is back by then.</summary>
+    private const int SecondsForDatabase = 60;
+
+    private bool _counted;
+
     [AutomaticRetry(Attempts = 2)]
     [Queue("default")]
     public async Task RunAsync(string hash, CancellationToken cancel)
     {
         // Whoever asked for more while it was held was sent away: that is done now. So is what may well go right a second time.
-        while (await WorkAsync(hash, cancel) && await db.Recordings.AnyAsync(r => r.Hash == hash && (r.Analysis == null || !r.Viewable) && r.AnalysisFailure == null, cancel))
-            db.ChangeTracker.Clear();
+        try
+        {
+            while (await WorkAsync(hash, cancel) && await db.Recordings.AnyAsync(r => r.Hash == hash && (r.Analysis == null || !r.Viewable) && r.AnalysisFailure == null, cancel))
+                db.ChangeTracker.Clear();
+        }
+        catch (Exception failed) when (_counted && DatabaseOutage.Is(failed))
+        {
+            await TakeBackAsync(hash, cancel);
+            throw;
+        }
+    }
+
+    /// <summary>A database that goes away is no end of the server: what was counted for one is taken back as soon as it answers.</summary>
+    private async Task TakeBackAsync(string hash, CancellationToken cancel)
+    {
+        await using var again = await databases.CreateDbContextAsync(cancel);
+        for (var second = 0; second < SecondsForDatabase; second++)
+        {
+            try
+            {
+                await again.Recordings.Where(r => r.Hash == hash && r.LookThroughs > 0).ExecuteUpdateAsync(set => set.SetProperty(r => r.LookThroughs, r => r.LookThroughs - 1), cancel);
+                return;
+            }
+            catch (Exception failed) when (DatabaseOutage.Is(failed))
+            {
+                log.LogWarning(failed, "Recording {Hash} waits for the database", hash);
+                await Task.Delay(TimeSpan.FromSeconds(1), clock, cancel);
+            }
+        }
     }
 
     /// <summary>Does what there is to do.</summary>
     /// <returns>False where another is at it.</returns>
     private async Task<bool> WorkAsync(string hash, CancellationToken cancel)
     {
+        _counted = false;
         await using var hold = await WorkHold.TryAsync(db, WorkOn(hash), cancel);
         if (hold is null || await db.Recordings.FindAsync([hash], cancel) is not { AnalysisFailure: null } recording)
             return false;
@@ -91,6 +124,7 @@ internal sealed class AnalysisJob(WexelDb db, FileStore store, LiveNews news, Ti
         var (hash, facts) = (recording.Hash, WexelJson.Read<RecordingFacts>(recording.Facts));
         recording.Viewable = IsViewable(hash, facts, store);
         await db.SaveChangesAsync(cancel);
+        _counted = true;
         if (recording.Analysis is null)
         {
             var pictures = store.Folder(RecordingKeys.Pictures(hash));
