@@ -115,7 +115,7 @@ const { track } = await (
   await fetch(`${base}/api/captions?fileName=hour.vtt&language=en`, { method: 'PUT', headers: { Cookie: cookie, 'Content-Type': 'application/octet-stream' }, body: vtt })
 ).json()
 const now = await ask('GET', `/api/lessons/${brought.lessonId}`)
-await ask('PUT', `/api/lessons/${brought.lessonId}/document`, { basedOn: now.revision, document: { ...now.document, title: 'An hour', captions: track } })
+await ask('PUT', `/api/lessons/${brought.lessonId}/document`, { basedOn: now.revision, document: { ...now.document, title: 'An hour', captions: [track] } })
 
 const launch = JSON.parse(readFileSync(join(dirname(fileURLToPath(import.meta.url)), '..', 'demo', 'chromium.json'), 'utf8'))
 const browser = await chromium.launch(launch)

@@ -24,7 +24,7 @@ internal static class CommandLine
         var recording = new Argument<string[]>("RECORDING") { Description = "The recording: MP4, M4V, MOV, MKV, WebM, AVI, WMV or MPEG-TS; several make one lesson, in their order. Or a lesson file, whose name ends in .wexel.json, or a ZIP of one; or a course.json, for several lessons.", Arity = ArgumentArity.OneOrMore };
         var title = new Option<string?>("--title") { Description = "The lesson's title. Without it, one is made from the file's name." };
         var contents = new Option<string?>("--contents") { Description = "A text file with a time and a title on each line." };
-        var captions = new Option<string?>("--captions") { Description = "A WebVTT or SubRip file." };
+        var captions = new Option<string[]>("--captions") { Description = "A WebVTT or SubRip file; several with a language each, such as es=captions-es.vtt.", DefaultValueFactory = _ => [] };
         var cuts = new Option<string?>("--cuts") { Description = "A text file with the stretches to leave out, one on each line: 0:00 - 0:03.2, or 4:10 - end." };
         var moveIns = new Option<string?>("--move-ins") { Description = "A text file with what is seen large, one on each line: 1:05 - 1:12.5 at 20,30 50x40, the part in per cent from the left and the top, across and down." };
         var sound = new Option<string?>("--sound") { Description = "Which sound tracks of a recording that has several: 1, 1+2 for both together, or all. Without it, the one in which somebody speaks." };
@@ -47,7 +47,7 @@ internal static class CommandLine
         });
         make.SetAction((parsed, _) => MakeCommand.RunAsync(
             new MakeRequest(
-                parsed.GetRequiredValue(recording), parsed.GetValue(title), parsed.GetValue(contents), parsed.GetValue(captions), parsed.GetValue(cuts), parsed.GetValue(moveIns), parsed.GetValue(sound), parsed.GetValue(language), parsed.GetValue(canvas), parsed.GetValue(mark),
+                parsed.GetRequiredValue(recording), parsed.GetValue(title), parsed.GetValue(contents), parsed.GetValue(captions)!, parsed.GetValue(cuts), parsed.GetValue(moveIns), parsed.GetValue(sound), parsed.GetValue(language), parsed.GetValue(canvas), parsed.GetValue(mark),
                 parsed.GetValue(profile) ?? [], parsed.GetRequiredValue(purpose), parsed.GetValue(baseUrl), parsed.GetValue(output), parsed.GetValue(allow) ?? [], parsed.GetValue(json)),
             where, cancel));
 

@@ -34,7 +34,7 @@ internal sealed record CourseFile(string? Title, IReadOnlyList<CourseFile.Course
         var folder = Path.GetDirectoryName(Path.GetFullPath(path))!;
         string? Beside(string? file) => file is null ? null : Path.Combine(folder, file);
         return new MakeSources(course.Title, true, [.. lessons.Select((lesson, i) => Named(lesson) is { Count: > 0 } recordings
-            ? new LessonRequest([.. recordings.Select(r => Beside(r)!)], lesson!.Title, Beside(lesson.Contents), Beside(lesson.Captions), Beside(lesson.Cuts), Beside(lesson.MoveIns), lesson.Sound, lesson.Language ?? course.Feed?.Language ?? LanguageTag.Usual, lesson.Canvas, Beside(lesson.Mark))
+            ? new LessonRequest([.. recordings.Select(r => Beside(r)!)], lesson!.Title, Beside(lesson.Contents), lesson.Captions is { } captions ? [new GivenCaptions(Beside(captions)!, null)] : [], Beside(lesson.Cuts), Beside(lesson.MoveIns), lesson.Sound, lesson.Language ?? course.Feed?.Language ?? LanguageTag.Usual, lesson.Canvas, Beside(lesson.Mark))
             : throw new UnusableInputException($"Lesson {i + 1} in “{path}” names no recording."))], course.Feed is null ? new CourseFeed() : course.Feed with { Artwork = Beside(course.Feed.Artwork) });
     }
 

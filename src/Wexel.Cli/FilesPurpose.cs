@@ -32,7 +32,11 @@ internal sealed class FilesPurpose(MakingPlace place) : Purpose(place)
             : [new PackageFile(name + Path.GetExtension(video.Path), purpose, new PackageContent.Copy(video, AlreadyCompressed: true))];
     }
 
-    private static IEnumerable<PackageFile> Captions(MadeLesson made) => made.Planned.Cues is { Count: > 0 } cues
-        ? [new PackageFile(Name(made) + ".vtt", "The captions as a WebVTT file, for players beside whose file they lie.", new PackageContent.Text(WebVttText.Write(cues)))]
-        : [];
+    /// <summary>Players look for captions beside a file, under its name; with the language in it where there are several.</summary>
+    private static IEnumerable<PackageFile> Captions(MadeLesson made)
+    {
+        var tracks = made.Planned.Tracks;
+        return tracks.Zip(CaptionFileName.Of([.. tracks.Select(t => t.Track.Language)]), (t, apart) => new PackageFile(
+            Name(made) + (tracks.Count == 1 ? "" : "." + apart) + ".vtt", "The captions as a WebVTT file, for players beside whose file they lie.", new PackageContent.Text(WebVttText.WriteKept(t.Cues))));
+    }
 }

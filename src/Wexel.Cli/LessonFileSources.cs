@@ -21,7 +21,7 @@ internal static class LessonFileSources
             throw new UnusableInputException($"“{path}”: {problem.Sentence}");
         var folder = Path.GetDirectoryName(Path.GetFullPath(lesson))!;
         return new LessonRequest(
-            [.. file.Recordings.Select(r => Beside(r.File))], file.Title, null, file.Captions is [var captions, ..] ? Beside(captions.File) : null, null, Language: file.Language, Mark: file.Mark is { } mark ? Beside(mark.File) : null, File: file);
+            [.. file.Recordings.Select(r => Beside(r.File))], file.Title, null, [.. (file.Captions ?? []).Select(c => new GivenCaptions(Beside(c.File), c.Language))], null, Language: file.Language, Mark: file.Mark is { } mark ? Beside(mark.File) : null, File: file);
 
         // What came in a ZIP names what is in it, and nothing else of this machine.
         string Beside(string name) => Path.GetFullPath(name, folder) is var whole && (!IsZip(path) || whole.StartsWith(folder + "/", StringComparison.Ordinal))

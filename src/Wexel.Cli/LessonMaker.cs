@@ -23,8 +23,16 @@ using Wexel.Media.Probing;
 
 namespace Wexel.Cli;
 
+/// <summary>A caption file, as a path, and the language that it is in; null for the lesson's own.</summary>
+internal sealed record GivenCaptions(string Path, string? Language)
+{
+    /// <summary>Reads what was written: a path, or a language and a path as in es=captions.vtt.</summary>
+    internal static GivenCaptions Read(string text) =>
+        text.IndexOf('=', StringComparison.Ordinal) is > 0 and var at && LanguageTag.Parse(text[..at]) is { } language ? new GivenCaptions(text[(at + 1)..], language) : new GivenCaptions(text, null);
+}
+
 /// <summary>One lesson that is to be made: its recordings in their order with what belongs to it, as paths. A title that is not given is made from the first recording's name. What a lesson file says of it stands in that.</summary>
-internal sealed record LessonRequest(IReadOnlyList<string> Recordings, string? Title, string? Contents, string? Captions, string? Cuts, string? MoveIns = null, string? Sound = null, string Language = LanguageTag.Usual, string? Canvas = null, string? Mark = null, LessonFile? File = null);
+internal sealed record LessonRequest(IReadOnlyList<string> Recordings, string? Title, string? Contents, IReadOnlyList<GivenCaptions> Captions, string? Cuts, string? MoveIns = null, string? Sound = null, string Language = LanguageTag.Usual, string? Canvas = null, string? Mark = null, LessonFile? File = null);
 
 /// <summary>What was made of one with one profile.</summary>
 internal sealed record MadeLesson(Profile Profile, PlannedRendition Planned, FinishedRendition Finished, IReadOnlyList<string> LeftOut, DateTimeOffset RecordedAt, LessonFile? File)
@@ -90,7 +98,7 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingPlace p
             (facts, var sides) = ((await heard).Facts with { Picture = (await pictured).Picture }, (await heard).Sides);
             if (SoundTracks.InWords(facts) is { } tracks)
                 where.Error.WriteLine($"{Path.GetFileName(recording)}: {tracks}");
-            if (facts.Subtitles is { Count: > 0 } inside && request.Captions is null)
+            if (facts.Subtitles is { Count: > 0 } inside && request.Captions.Count == 0)
                 where.Error.WriteLine($"{Path.GetFileName(recording)}: there are captions inside ({string.Join(", ", inside.Select(s => s.Language ?? "language not stated"))}); take them out with “ffmpeg -i RECORDING -map 0:s:{inside[0].Place} captions.vtt”, look them through, and give them with --captions.");
             if (request.File?.Recordings[index].Hash is { } said && said != await hashed)
                 throw new UnusableInputException($"“{Path.GetFileName(recording)}” is not the recording that the lesson was made of: its bytes are others.");
@@ -106,20 +114,21 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingPlace p
     private (LessonToMake Lesson, IReadOnlyList<string> LeftOut) Read(LessonRequest request, LessonReel found, MarkOnPicture? mark)
     {
         var reel = found.Reel;
-        var cues = Captions(request.Captions);
-        var track = cues.Count == 0 ? null : new CaptionTrack("", request.Language, Path.GetFileName(request.Captions!), cues.Count);
-        var whole = request.File?.Document(found.Hashes, track) ?? new LessonDocument(
-            request.Title!, "", request.Language, found.Hashes[0], Lines(request.Cuts, text => CutsText.Read(text, reel.Length)), Contents(request.Contents), track,
-            Canvas: CanvasText.Read(request.Canvas), MoveIns: Lines(request.MoveIns, text => MoveInsText.Read(text, reel.Length)), Following: [.. found.Hashes.Skip(1)]);
-        var (given, document) = (whole.Sections, LessonRules.Tidy(whole, reel.Length, reel.Grid));
+        var captions = request.Captions.Select(c => (c.Path, Language: c.Language ?? request.Language, Cues: Cue.Kind.WithNames(Captions(c.Path)))).ToList();
+        var given = request.File?.Lesson(found.Hashes, [.. captions.Select(c => c.Cues)]) ?? LessonWithCues.Of(
+            new LessonDocument(
+                request.Title!, "", request.Language, found.Hashes[0], Lines(request.Cuts, text => CutsText.Read(text, reel.Length)), Contents(request.Contents), [],
+                canvas: CanvasText.Read(request.Canvas), moveIns: Lines(request.MoveIns, text => MoveInsText.Read(text, reel.Length)), following: [.. found.Hashes.Skip(1)]),
+            CaptionTrack.WithNames([.. captions.Select(c => CaptionTrack.Of("", c.Cues, c.Language, Path.GetFileName(c.Path)))]).Zip(captions, (track, c) => (track, c.Cues)));
+        var document = LessonRules.Tidy(given.Document, reel.Length, reel.Grid);
         where.Error.WriteLine($"{document.Title}: {reel.Largest}, {TimeCode.Brief(reel.Length)}");
         var map = reel.Map(document.Cuts);
-        if ((CutRules.Refusal(document.Cuts, map) ?? MoveInRules.Refusal(document.MoveIns)) is { } refused)
+        if (LessonRules.Refusal(document, map) is { } refused)
             throw new UnusableInputException(refused.Sentence);
-        var leftOut = LeftOut.Of(given, cues, reel.Length, map);
+        var leftOut = LeftOut.Of(given, reel.Length, map);
         foreach (var sentence in leftOut)
             where.Error.WriteLine(sentence);
-        return (new LessonToMake(document, found, document.HouseMark ? mark : null, cues), leftOut);
+        return (new LessonToMake(given with { Document = document }, found, document.HouseMark ? mark : null), leftOut);
     }
 
     /// <summary>The house's mark where one was given; it stands where it usually does, or where the lesson file says.</summary>
@@ -173,10 +182,8 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingPlace p
         return problems.Count == 0 ? things : throw new UnusableInputException(problems[0].Sentence);
     }
 
-    private IReadOnlyList<Cue> Captions(string? path)
+    private IReadOnlyList<Cue> Captions(string path)
     {
-        if (path is null)
-            return [];
         var reading = CaptionFile.Read(InputFile.Read(path, System.IO.File.ReadAllBytes));
         foreach (var problem in reading.Problems)
             where.Error.WriteLine(problem.Sentence);

@@ -14,7 +14,7 @@ using Wexel.Media.Tools;
 namespace Wexel.Cli;
 
 /// <summary>What was asked for on the command line.</summary>
-internal sealed record MakeRequest(IReadOnlyList<string> Recordings, string? Title, string? Contents, string? Captions, string? Cuts, string? MoveIns, string? Sound, string? Language, string? Canvas, string? Mark, IReadOnlyList<string> Profiles, string Purpose, string? BaseUrl, string? Out, IReadOnlyList<string> Allowed, bool Json);
+internal sealed record MakeRequest(IReadOnlyList<string> Recordings, string? Title, string? Contents, IReadOnlyList<string> Captions, string? Cuts, string? MoveIns, string? Sound, string? Language, string? Canvas, string? Mark, IReadOnlyList<string> Profiles, string Purpose, string? BaseUrl, string? Out, IReadOnlyList<string> Allowed, bool Json);
 
 /// <summary>The report that <c>--json</c> prints.</summary>
 /// <param name="Path">What was made.</param>
@@ -93,7 +93,7 @@ internal static class MakeCommand
         var sources = request.Recordings is [var file] && LessonFileSources.Is(file) ? await OfFileAsync(request, where.Whole(file), work, cancel)
             : request.Recordings is [var course] && course.EndsWith(".json", StringComparison.OrdinalIgnoreCase)
             ? CourseFile.Read(where.Whole(course))
-            : new MakeSources(request.Title, false, [new LessonRequest([.. request.Recordings.Select(where.Whole)], request.Title, Whole(request.Contents), Whole(request.Captions), Whole(request.Cuts), Whole(request.MoveIns), request.Sound, request.Language ?? LanguageTag.Usual, request.Canvas, Whole(request.Mark))], new CourseFeed());
+            : new MakeSources(request.Title, false, [new LessonRequest([.. request.Recordings.Select(where.Whole)], request.Title, Whole(request.Contents), [.. request.Captions.Select(GivenCaptions.Read).Select(c => c with { Path = Whole(c.Path)! })], Whole(request.Cuts), Whole(request.MoveIns), request.Sound, request.Language ?? LanguageTag.Usual, request.Canvas, Whole(request.Mark))], new CourseFeed());
         sources = sources with
         {
             Lessons = [.. sources.Lessons.Select(l => l with { Language = LanguageTag.Parse(l.Language) ?? throw new UnusableInputException($"“{l.Language}” is no language; write it such as en-GB.") })],
@@ -136,7 +136,7 @@ internal static class MakeCommand
     /// <summary>A lesson file says all of a lesson; only its language and its title may be said anew, as for a draft.</summary>
     private static async Task<MakeSources> OfFileAsync(MakeRequest request, string path, string work, CancellationToken cancel)
     {
-        if (new[] { request.Contents, request.Captions, request.Cuts, request.MoveIns, request.Sound, request.Canvas }.Any(o => o is not null))
+        if (new[] { request.Contents, request.Captions.Count > 0 ? request.Captions[0] : null, request.Cuts, request.MoveIns, request.Sound, request.Canvas }.Any(o => o is not null))
             throw new MisusedException("A lesson file says its contents, captions, cuts, move-ins, sound and canvas itself; change them in it.");
         var read = await LessonFileSources.ReadAsync(path, work, cancel);
         var file = read.File! with { Title = request.Title ?? read.File!.Title, Language = request.Language ?? read.File!.Language };

@@ -70,8 +70,8 @@ internal sealed class PodcastPurpose(string? baseUrl, MakingPlace place) : Purpo
             var media = await maker.MakeAsync(planned, settings.Media, artwork, cancel);
             var (name, page) = ($"{number:00}-{FileNames.Of(made.Title)}", LearnerPage.Of(made.Id, planned));
             var episode = new Episode(
-                FeedKeys.EpisodeId(folder.AbsoluteUri, name), name, made.Title, document.Description, document.Language, planned.Plan.Length, new FileInfo(media.Path).Length, planned.Sections, page.Captions?.Language);
-            episodes.Add(new EpisodeSources(new FeedEntry(episode, published, 1, number), media, page.Captions?.Cues ?? []));
+                FeedKeys.EpisodeId(folder.AbsoluteUri, name), name, made.Title, document.Description, document.Language, planned.Plan.Length, new FileInfo(media.Path).Length, planned.Sections, [.. page.Captions.Select(c => c.Language)]);
+            episodes.Add(new EpisodeSources(new FeedEntry(episode, published, 1, number), media, [.. page.Captions.Select(c => c.Cues)]));
         }
 
         var sources = new FeedSources(settings, settings.Author, folder, folder, facts.Format == "png" ? "artwork.png" : "artwork.jpg", published, [.. episodes.Select(e => e.Entry)]);

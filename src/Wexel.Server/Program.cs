@@ -63,7 +63,7 @@ builder.Services.AddProblemDetails(problems => problems.CustomizeProblemDetails 
 builder.Services.AddProxies();
 builder.Services.AddTelemetry(builder.Configuration);
 builder.Services.AddResponseCompression(compression => compression.EnableForHttps = true);
-builder.Services.AddOpenApi(options => options.AddSchemaTransformer<AsOnTheWire>());
+builder.Services.AddOpenApi(options => options.AddSchemaTransformer<AsOnTheWire>().AddDocumentTransformer<WithPlayer>());
 
 // Both registered by themselves: Hangfire would take what the process set up last, which is another server's where two run in one process.
 builder.Services.AddSingleton<JobActivator>(services => new AspNetCoreJobActivator(services.GetRequiredService<IServiceScopeFactory>()));
@@ -95,7 +95,7 @@ builder.Services.AddSingleton<OutletKinds>().AddSingleton<PlayerHash>();
 builder.Services.AddHttpClient<PutDelivery>(http => http.Timeout = TimeSpan.FromMinutes(30)).ConfigurePrimaryHttpMessageHandler(services => OutsideOnly.Handler(services.GetRequiredService<IOptions<WexelOptions>>().Value.MayReach));
 builder.Services.AddTransient<IDelivery, DownloadDelivery>().AddTransient<IDelivery>(services => new FolderDelivery(services.GetRequiredService<IOptions<WexelOptions>>().Value.OutletFolders)).AddTransient<IDelivery>(services => services.GetRequiredService<PutDelivery>()).AddTransient<Deliveries>();
 builder.Services.AddScoped<OutletShelf>().AddScoped<OutletKeeper>().AddScoped<FeedCare>().AddScoped<IOutletCare>(services => services.GetRequiredService<FeedCare>()).AddScoped<StandingReader>().AddScoped<PackageDeliverer>();
-builder.Services.AddScoped<BringIn>().AddScoped<UploadKeeper>().AddScoped<Receiver>().AddScoped<LessonReels>().AddScoped<LessonSaver>().AddScoped<RenderPlans>().AddScoped<EstimateReader>().AddScoped<RenderQueue>().AddScoped<RenditionWork>().AddScoped<BatchMail>().AddScoped<CheckOverrides>().AddScoped<ProfileShelf>().AddScoped<ProfileKeeper>().AddScoped<FeedReader>().AddScoped<FeedKeeper>().AddScoped<HouseKeeper>().AddScoped<Releaser>().AddScoped<CourseReleaser>().AddScoped<ChannelReader>().AddScoped<ProgressKeeper>().AddScoped<MadeFileReader>().AddScoped<Space>().AddScoped<DemoSeed>();
+builder.Services.AddScoped<BringIn>().AddScoped<UploadKeeper>().AddScoped<Receiver>().AddScoped<LessonReels>().AddSingleton<CaptionStore>().AddScoped<LessonSaver>().AddScoped<RenderPlans>().AddScoped<EstimateReader>().AddScoped<RenderQueue>().AddScoped<RenditionWork>().AddScoped<BatchMail>().AddScoped<CheckOverrides>().AddScoped<ProfileShelf>().AddScoped<ProfileKeeper>().AddScoped<FeedReader>().AddScoped<FeedKeeper>().AddScoped<HouseKeeper>().AddScoped<Releaser>().AddScoped<CourseReleaser>().AddScoped<ChannelReader>().AddScoped<ProgressKeeper>().AddScoped<MadeFileReader>().AddScoped<Space>().AddScoped<DemoSeed>();
 
 // The build describes the API by starting this program without a database; then nothing works in the background.
 if (System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name != "GetDocument.Insider")

@@ -50,6 +50,8 @@ internal static class EveryField
             "stereo" => "mono",
             "topFirst" => "bottomFirst",
             "mp4" => "mov",
+            "captions" => "translation",
+            "corrected" => "draft",
             var text => text + "x",
         };
     }

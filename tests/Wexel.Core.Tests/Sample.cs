@@ -26,7 +26,7 @@ internal static class Sample
     /// <summary>The keys of what is made of a recording by a plan.</summary>
     internal static RenditionKeys Keys(RenderPlan plan) => RenditionKeys.Of(plan, Reel.Of(Facts()).Map([]), ["hash"]);
 
-    private static FilePlan Fast => new(Container.Mp4, false, false, true, null);
+    private static FilePlan Fast => new(Container.Mp4, 0, false, true, null);
 
     internal static RecordingFacts Sized(int width, int height)
     {

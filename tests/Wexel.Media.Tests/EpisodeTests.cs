@@ -34,7 +34,7 @@ public sealed class EpisodeTests(Clips clips) : IClassFixture<Clips>
     public async Task A_video_episode_is_M4V_with_its_chapters()
     {
         var episode = clips.Path("episode.m4v");
-        await Finishing.EpisodeAsync(new FinishInputs([await clips.UsualAsync()], await clips.UsualAsync()), episode, "Title", Marks, FeedMedia.Video, "", Cancel);
+        await Finishing.EpisodeAsync(new FinishInputs([await clips.UsualAsync()], await clips.UsualAsync(), []), episode, "Title", Marks, FeedMedia.Video, "", Cancel);
         var probed = await ProbeAsync(episode);
         // The brand that files for Apple's devices carry: "M4V " (MP4 Registration Authority, code points for brands).
         probed.GetProperty("format").GetProperty("tags").GetProperty("major_brand").GetString().ShouldBe("M4V ");
@@ -47,7 +47,7 @@ public sealed class EpisodeTests(Clips clips) : IClassFixture<Clips>
         var artwork = clips.Path("artwork.jpg");
         await ArtworkMaker.MakeAsync(new ArtworkPlan("Deck", "House", "#0B6570"), Making.Fonts, null, artwork, Cancel);
         var episode = clips.Path("episode.m4a");
-        await Finishing.EpisodeAsync(new FinishInputs([await clips.UsualAsync()], await clips.UsualAsync()), episode, "Title", Marks, FeedMedia.Sound, artwork, Cancel);
+        await Finishing.EpisodeAsync(new FinishInputs([await clips.UsualAsync()], await clips.UsualAsync(), []), episode, "Title", Marks, FeedMedia.Sound, artwork, Cancel);
         var probed = await ProbeAsync(episode);
         probed.GetProperty("format").GetProperty("tags").GetProperty("major_brand").GetString().ShouldBe("M4A ");
         Titles(probed).ShouldBe(["One <b>", "Two = 2; #"]);

@@ -28,7 +28,7 @@ public sealed class WholeFileFixture : IAsyncLifetime
         Made = await Making.MakeAsync(
             source, Clips.Path("whole.mp4"), [new Section("a", TimeSpan.Zero, "A"), new Section("b", TimeSpan.FromSeconds(2.5), "B")],
             Profiles.Web with { Captions = CaptionPlace.Inside, Picture = Profiles.Web.Picture! with { KeyFrameSeconds = 2 } },
-            cues: [new Cue(new TimeRange(TimeSpan.FromSeconds(1), TimeSpan.FromSeconds(3)), "One")], compared: true);
+            captions: [[new Cue(new TimeRange(TimeSpan.FromSeconds(1), TimeSpan.FromSeconds(3)), "One")]], compared: true);
     }
 
     public ValueTask DisposeAsync()
@@ -240,7 +240,7 @@ public sealed class FileCheckTests(WholeFileFixture whole) : IClassFixture<Whole
             Made.From.Inputs.Recordings[0], whole.Clips.Path("everything.mp4"), [], Profiles.Web with { Captions = CaptionPlace.BurntIn, Picture = Profiles.Web.Picture! with { Size = SizeSettings.AtMost(240) } },
             cuts: [new TimeRange(TimeSpan.FromSeconds(1), TimeSpan.FromSeconds(2.2))], mark: mark, markOn: new MarkOnPicture("m", new PictureSize(400, 200), MarkPlacement.Usual),
             canvas: new Canvas(new PictureSize(480, 360), FitMode.Whole, PicturePart.All), moveIns: [new("a", new TimeRange(TimeSpan.FromSeconds(2.5), TimeSpan.FromSeconds(5)), new PicturePart(0.25, 0.25, 0.5, 0.5), MoveIn.UsualEase)],
-            cues: [new Cue(new TimeRange(TimeSpan.FromSeconds(0.5), TimeSpan.FromSeconds(4)), "A caption")], compared: true);
+            captions: [[new Cue(new TimeRange(TimeSpan.FromSeconds(0.5), TimeSpan.FromSeconds(4)), "A caption")]], compared: true);
         made.ShouldBeRight();
         // One that was taken from another frame, part or size would not be like it.
         made.Measured.Picture!.Moments.Count.ShouldBe(ExpectedPicture.Moments);

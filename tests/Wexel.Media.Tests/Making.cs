@@ -27,16 +27,19 @@ internal static class Making
     /// <summary>The typeface of captions that are part of the picture.</summary>
     internal static string Fonts { get; } = Path.Combine(AppContext.BaseDirectory, "../../../../../artifacts/player/fonts");
 
+    /// <summary>In which a first and a second track of captions are.</summary>
+    private static readonly string[] Languages = ["en-GB", "es-ES"];
+
     /// <summary>Without levelling, so that sounds can be compared with what they were.</summary>
     internal static Profile AsLoudAsRecorded { get; } = Profiles.Web with { Sound = Profiles.Web.Sound! with { TargetLufs = null } };
 
-    internal static Task<Made> MakeAsync(string source, string output, IReadOnlyList<Section>? sections = null, Profile? profile = null, IReadOnlyList<TimeRange>? cuts = null, string? mark = null, MarkOnPicture? markOn = null, Canvas? canvas = null, IReadOnlyList<MoveIn>? moveIns = null, IReadOnlyList<Cue>? cues = null, bool compared = false, bool copied = false) =>
-        MakeAsync([source], output, sections, profile, cuts, mark, markOn, canvas, moveIns, cues, compared, copied);
+    internal static Task<Made> MakeAsync(string source, string output, IReadOnlyList<Section>? sections = null, Profile? profile = null, IReadOnlyList<TimeRange>? cuts = null, string? mark = null, MarkOnPicture? markOn = null, Canvas? canvas = null, IReadOnlyList<MoveIn>? moveIns = null, IReadOnlyList<IReadOnlyList<Cue>>? captions = null, bool compared = false, bool copied = false) =>
+        MakeAsync([source], output, sections, profile, cuts, mark, markOn, canvas, moveIns, captions, compared, copied);
 
     /// <summary>Probe, plan, put the sound together, encode, finish, measure, check: the way every lesson goes.</summary>
-    internal static async Task<Made> MakeAsync(IReadOnlyList<string> sources, string output, IReadOnlyList<Section>? sections = null, Profile? profile = null, IReadOnlyList<TimeRange>? cuts = null, string? mark = null, MarkOnPicture? markOn = null, Canvas? canvas = null, IReadOnlyList<MoveIn>? moveIns = null, IReadOnlyList<Cue>? cues = null, bool compared = false, bool copied = false)
+    internal static async Task<Made> MakeAsync(IReadOnlyList<string> sources, string output, IReadOnlyList<Section>? sections = null, Profile? profile = null, IReadOnlyList<TimeRange>? cuts = null, string? mark = null, MarkOnPicture? markOn = null, Canvas? canvas = null, IReadOnlyList<MoveIn>? moveIns = null, IReadOnlyList<IReadOnlyList<Cue>>? captions = null, bool compared = false, bool copied = false)
     {
-        var (source, from, chapters) = await FinishedAsync(sources, output, sections ?? [], profile ?? Profiles.Web, cuts, mark, markOn, canvas, moveIns, cues, compared, copied);
+        var (source, from, chapters) = await FinishedAsync(sources, output, sections ?? [], profile ?? Profiles.Web, cuts, mark, markOn, canvas, moveIns, captions, compared, copied);
         var (measured, expected) = await RenditionMeasurer.MeasureAsync(output, from, TestContext.Current.CancellationToken);
         return new Made(output, source, from.Plan, measured, FileCheck.Of(measured, from.Plan, chapters, expected), from);
     }
@@ -45,17 +48,17 @@ internal static class Making
     private static Profile Quick(Profile profile) => profile.Picture is { Effort: Effort.Faster } picture ? profile with { Picture = picture with { Effort = Effort.Fastest } } : profile;
 
     /// <summary>The same with a profile that makes a folder of pieces.</summary>
-    internal static async Task<MadeStream> MakeStreamAsync(string source, string folder, Profile profile, IReadOnlyList<Section>? sections = null, IReadOnlyList<Cue>? cues = null, bool compared = false)
+    internal static async Task<MadeStream> MakeStreamAsync(string source, string folder, Profile profile, IReadOnlyList<Section>? sections = null, IReadOnlyList<IReadOnlyList<Cue>>? captions = null, bool compared = false)
     {
         var path = Path.Combine(folder, Finishing.FileName(profile.Container));
-        var (_, from, chapters) = await FinishedAsync([source], path, sections ?? [], profile, null, null, null, null, null, cues, compared);
+        var (_, from, chapters) = await FinishedAsync([source], path, sections ?? [], profile, null, null, null, null, null, captions, compared);
         return new MadeStream(path, from.Plan, await FileChecker.CheckAsync(path, from, chapters, TestContext.Current.CancellationToken), from);
     }
 
     /// <summary>The same facts, but so that nothing is copied.</summary>
     internal static RecordingFacts Encoded(RecordingFacts facts) => facts with { Sounds = [.. facts.Sounds.Select(s => s with { Start = null })] };
 
-    private static async Task<(RecordingFacts Source, MadeFrom From, int Chapters)> FinishedAsync(IReadOnlyList<string> sources, string output, IReadOnlyList<Section> sections, Profile profile, IReadOnlyList<TimeRange>? cuts, string? mark, MarkOnPicture? markOn, Canvas? canvas, IReadOnlyList<MoveIn>? moveIns, IReadOnlyList<Cue>? cues, bool compared, bool copied = false)
+    private static async Task<(RecordingFacts Source, MadeFrom From, int Chapters)> FinishedAsync(IReadOnlyList<string> sources, string output, IReadOnlyList<Section> sections, Profile profile, IReadOnlyList<TimeRange>? cuts, string? mark, MarkOnPicture? markOn, Canvas? canvas, IReadOnlyList<MoveIn>? moveIns, IReadOnlyList<IReadOnlyList<Cue>>? captions, bool compared, bool copied = false)
     {
         var cancel = TestContext.Current.CancellationToken;
         var recordings = new List<(RecordingFacts Facts, SoundSides? Sides)>();
@@ -72,12 +75,12 @@ internal static class Making
         profile = Quick(profile);
         var reel = Reel.Of(recordings);
         var map = reel.Map(cuts ?? []);
-        sections = WhatFollows.Sections(sections, map);
-        var plan = RenderPlanner.Plan(reel, map, profile, new LessonLook(sections, markOn, canvas, moveIns, Cues: cues));
+        sections = Section.Kind.Following(sections, map);
+        var plan = RenderPlanner.Plan(reel, map, profile, new LessonLook(sections, markOn, canvas, moveIns, Captions: captions));
         var work = plan.File.Container == Container.Hls ? Path.GetDirectoryName(Path.GetDirectoryName(output))! + "/" : output + ".";
         var tracks = new FinishInputs(
             [.. plan.Pictures.Select((_, i) => $"{work}picture-{i}.mp4")], plan.Sound is null ? null : work + SoundOutput.FileName(plan.Sound),
-            plan.File.CaptionsInside ? new CaptionsInside(WebVttText.Write(cues!), "en-GB") : null);
+            [.. (captions ?? []).Take(plan.File.CaptionTracks).Zip(Languages, (cues, language) => new CaptionsInside(language, WebVttText.Write(cues), language))]);
         var sound = plan.Sound is null ? null : await LessonSound.MakeAsync(plan.Sound, reel, map, sources, work + "flac", cancel);
         await Encoder.EncodeAsync(
             new EncodeWork(

@@ -19,10 +19,12 @@ public sealed class ProfileTests(Clips clips) : IClassFixture<Clips>
     private static readonly IReadOnlyList<Section> Sections = [new("a", TimeSpan.Zero, "One <b>"), new("b", TimeSpan.FromMilliseconds(1700), "Two = 2; #")];
     private static readonly IReadOnlyList<Cue> Cues = [new(new TimeRange(TimeSpan.FromSeconds(1), TimeSpan.FromSeconds(2)), "A caption & more")];
 
+    private static readonly IReadOnlyList<Cue> Spanish = [new(new TimeRange(TimeSpan.FromSeconds(1), TimeSpan.FromSeconds(2)), "Un subtítulo")];
+
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
-    private Task<Made> MakeAsync(string source, Profile profile, IReadOnlyList<Cue>? cues = null) =>
-        Making.MakeAsync(source, clips.Path($"{Guid.NewGuid():N}{ContainerFacts.Of(profile.Container).Ending}"), Sections, profile, cues: cues);
+    private Task<Made> MakeAsync(string source, Profile profile, params IReadOnlyList<IReadOnlyList<Cue>> captions) =>
+        Making.MakeAsync(source, clips.Path($"{Guid.NewGuid():N}{ContainerFacts.Of(profile.Container).Ending}"), Sections, profile, captions: captions);
 
     private static Profile With(Func<PictureSettings, PictureSettings> change) => Profiles.Web with { Picture = change(Profiles.Web.Picture!) };
 
@@ -78,16 +80,18 @@ public sealed class ProfileTests(Clips clips) : IClassFixture<Clips>
     }
 
     [Fact]
-    public async Task Captions_inside_are_a_track_that_can_be_switched_on()
+    public async Task Captions_inside_are_tracks_of_which_each_can_be_switched_on()
     {
         foreach (var (profile, codec) in new[] { (Profiles.Web, "mov_text"), (Profiles.Open, "webvtt") })
         {
-            var made = await MakeAsync(await clips.UsualAsync(), profile with { Captions = CaptionPlace.Inside }, Cues);
+            var made = await MakeAsync(await clips.UsualAsync(), profile with { Captions = CaptionPlace.Inside }, Cues, Spanish);
             made.ShouldBeRight();
-            var track = (await ProbeAsync(made.Path)).GetProperty("streams").EnumerateArray().Single(s => s.GetProperty("codec_type").GetString() == "subtitle");
-            track.GetProperty("codec_name").GetString().ShouldBe(codec);
-            track.GetProperty("tags").GetProperty("language").GetString().ShouldBe("eng");
-            var read = await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-nostdin", "-i", made.Path, "-map", "0:s", "-f", "webvtt", "-"]).ExecuteBufferedAsync(Cancel);
+            made.Check.Single(f => f.Code == "captions").Measured.ShouldBe("2");
+            var tracks = (await ProbeAsync(made.Path)).GetProperty("streams").EnumerateArray().Where(s => s.GetProperty("codec_type").GetString() == "subtitle").ToList();
+            tracks.Select(t => t.GetProperty("codec_name").GetString()).ShouldBe([codec, codec]);
+            tracks.Select(t => t.GetProperty("tags").GetProperty("language").GetString()).ShouldBe(["eng", "spa"]);
+            (await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-nostdin", "-i", made.Path, "-map", "0:s:1", "-f", "webvtt", "-"]).ExecuteBufferedAsync(Cancel)).StandardOutput.ShouldContain("Un subtítulo");
+            var read = await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-nostdin", "-i", made.Path, "-map", "0:s:0", "-f", "webvtt", "-"]).ExecuteBufferedAsync(Cancel);
             var cue = WebVttText.Read(read.StandardOutput).Cues.Single();
             cue.Text.ShouldBe("A caption & more");
             // WebM counts milliseconds, and the delay of Opus, 7 of them, shifts what stands beside the sound.
@@ -116,7 +120,7 @@ public sealed class ProfileTests(Clips clips) : IClassFixture<Clips>
         var source = await clips.MakeAsync("-f", "lavfi", "-i", "color=c=white:s=640x360:r=30:d=3", "-c:v", "libx264", "-preset", "ultrafast", "-qp", "0", "-pix_fmt", "yuv420p", "page.mkv");
         var mark = await clips.MakeAsync("-f", "lavfi", "-i", "color=c=white:s=400x200", "-frames:v", "1", "mark.png");
         var at = new MarkOnPicture("m", new PictureSize(400, 200), MarkPlacement.Usual with { OpacityPercent = 100 });
-        var made = await Making.MakeAsync(source, clips.Path("marked.mp4"), [], Profiles.Web with { Captions = CaptionPlace.BurntIn }, mark: mark, markOn: at, cues: [new(new TimeRange(TimeSpan.Zero, TimeSpan.FromSeconds(3)), string.Join(' ', Enumerable.Repeat("A caption that goes on for long", 4)))]);
+        var made = await Making.MakeAsync(source, clips.Path("marked.mp4"), [], Profiles.Web with { Captions = CaptionPlace.BurntIn }, mark: mark, markOn: at, captions: [[new(new TimeRange(TimeSpan.Zero, TimeSpan.FromSeconds(3)), string.Join(' ', Enumerable.Repeat("A caption that goes on for long", 4)))]]);
         var box = made.Plan.Picture!.Mark!.Box;
         (await BrightnessAsync(made.Path, 1, $"crop={box.Width}:{box.Height}:{box.X}:{box.Y}")).ShouldBeGreaterThan(234);
     }

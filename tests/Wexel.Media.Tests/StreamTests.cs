@@ -26,7 +26,7 @@ public sealed class StreamFolder : IAsyncLifetime
         Made = await Making.MakeStreamAsync(
             clip, _folder, Profiles.Adaptive with { Picture = Profiles.Adaptive.Picture! with { FurtherHeights = [180, 90], Effort = Effort.Fastest } },
             [new Section("a", TimeSpan.Zero, "One"), new Section("b", TimeSpan.FromSeconds(4), "Two")],
-            [new Cue(new TimeRange(TimeSpan.FromSeconds(1), TimeSpan.FromSeconds(3)), "Good morning.")], compared: true);
+            [[new Cue(new TimeRange(TimeSpan.FromSeconds(1), TimeSpan.FromSeconds(3)), "Good morning.")], [new Cue(new TimeRange(TimeSpan.FromSeconds(1), TimeSpan.FromSeconds(3)), "Buenos días.")]], compared: true);
     }
 
     /// <summary>A copy of the folder, to be broken.</summary>
@@ -140,7 +140,7 @@ public class StreamTests(StreamFolder folder) : IClassFixture<StreamFolder>
         var copy = Path.Combine(Path.GetDirectoryName(apart)!, "made");
         var pictures = Path.GetDirectoryName(Folder)!;
         await Rendering.Finishing.FinishAsync(
-            plan, new Rendering.FinishInputs([Path.Combine(pictures, "picture-0.mp4"), apart, Path.Combine(pictures, "picture-2.mp4")], Path.Combine(pictures, "sound.m4a")), Path.Combine(copy, "lesson.m3u8"), "Title", [], Cancel);
+            plan, new Rendering.FinishInputs([Path.Combine(pictures, "picture-0.mp4"), apart, Path.Combine(pictures, "picture-2.mp4")], Path.Combine(pictures, "sound.m4a"), []), Path.Combine(copy, "lesson.m3u8"), "Title", [], Cancel);
         Wrong(await FileChecker.CheckAsync(Path.Combine(copy, "lesson.m3u8"), folder.Made.From with { Frames = [] }, 2, Cancel)).ShouldContain("aligned");
     }
 }

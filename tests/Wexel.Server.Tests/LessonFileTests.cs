@@ -44,11 +44,20 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
         document["description"] = "How a day ends.";
         document["cuts"] = JsonNode.Parse("""[{ "start": 3000, "end": 4500 }]""");
         document["sections"] = JsonNode.Parse("""[{ "id": "s1", "at": 0, "title": "Count", "nested": false }, { "id": "s2", "at": 6000, "title": "Close & lock", "nested": false }]""");
-        document["captions"] = JsonNode.Parse(captions.GetProperty("track").GetRawText());
+        var spanish = await (await trainer.PutAsync("/api/captions?fileName=caja.srt&language=es-ES", Bytes("1\n00:00:01,000 --> 00:00:02,500\nCuente el fondo.\n"u8.ToArray()))).Content.ReadFromJsonAsync<JsonElement>();
+        var draft = await (await trainer.PutAsync("/api/captions?fileName=draft.vtt&language=en-GB", Bytes("WEBVTT\n\n00:01.000 --> 00:02.500\ncount the float\n"u8.ToArray()))).Content.ReadFromJsonAsync<JsonElement>();
+        document["captions"] = new JsonArray(Track(captions, "captions", "corrected"), Track(spanish, "translation", "corrected"), Track(draft, "captions", "draft"));
         document["canvas"] = JsonNode.Parse("""{ "size": { "width": 640, "height": 360 }, "fit": "whole", "part": { "x": 0, "y": 0, "width": 1, "height": 1 } }""");
         document["moveIns"] = JsonNode.Parse("""[{ "id": "m1", "span": { "start": 7000, "end": 9500 }, "part": { "x": 0.1, "y": 0.1, "width": 0.5, "height": 0.5 }, "ease": 400 }]""");
         (await trainer.PutAsJsonAsync($"/api/lessons/{lesson}/document", new { basedOn = view.GetProperty("revision").GetInt32(), document })).EnsureSuccessStatusCode();
         return lesson;
+
+        static JsonNode Track(JsonElement read, string kind, string state)
+        {
+            var track = JsonNode.Parse(read.GetProperty("track").GetRawText())!;
+            (track["kind"], track["state"]) = (kind, state);
+            return track;
+        }
     }
 
     [Fact]
@@ -80,14 +89,20 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
         var lesson = await MarkedUpAsync(trainer);
         var zip = await SavedAsync(trainer, $"/api/lessons/{lesson}/lesson.zip", "till.wexel.zip");
         using var archive = ZipFile.OpenRead(zip);
-        archive.Entries.Select(e => e.FullName).ShouldBe(["lesson.wexel.json", "captions.vtt", "mark", "recordings/Untitled 7.mov"]);
+        archive.Entries.Select(e => e.FullName).ShouldBe(["lesson.wexel.json", "captions-en-GB.vtt", "captions-es-ES.vtt", "captions-en-GB-2.vtt", "mark", "recordings/Untitled 7.mov"]);
         using var reader = new StreamReader(archive.Entries[0].Open());
         var text = await reader.ReadToEndAsync(TestContext.Current.CancellationToken);
         (await trainer.GetStringAsync($"/api/lessons/{lesson}/lesson.wexel.json")).ShouldBe(text);
         LessonFile.Read(text).Is(out var file, out _).ShouldBeTrue();
         var before = (await trainer.JsonAsync($"/api/lessons/{lesson}")).GetProperty("document");
-        var track = JsonSerializer.Deserialize<CaptionTrack>(before.GetProperty("captions").GetRawText(), Core.Documents.WexelJson.Options);
-        JsonNode.DeepEquals(JsonSerializer.SerializeToNode(file!.Document([.. file.Recordings.Select(r => r.Hash!)], track), Core.Documents.WexelJson.Options), JsonNode.Parse(before.GetRawText())).ShouldBeTrue();
+        var cues = new List<IReadOnlyList<Core.Captions.Cue>>();
+        foreach (var entry in archive.Entries.Where(e => e.FullName.EndsWith(".vtt", StringComparison.Ordinal)))
+        {
+            using var captions = new StreamReader(entry.Open());
+            cues.Add(Core.Captions.WebVttText.Read(await captions.ReadToEndAsync(TestContext.Current.CancellationToken)).Cues);
+        }
+
+        JsonNode.DeepEquals(JsonSerializer.SerializeToNode(file!.Lesson([.. file.Recordings.Select(r => r.Hash!)], cues).Document, Core.Documents.WexelJson.Options), JsonNode.Parse(before.GetRawText())).ShouldBeTrue();
     }
 
     [Theory]

@@ -39,13 +39,14 @@ public sealed class MakeTests : IDisposable
     {
         await File.WriteAllTextAsync(At("contents.txt"), "0:00 Start\n0:01 - <b>End</b>\n");
         await File.WriteAllTextAsync(At("words.vtt"), "WEBVTT\n\n00:00.500 --> 00:01.000\nHello\n");
+        await File.WriteAllTextAsync(At("palabras.vtt"), "WEBVTT\n\n00:00.500 --> 00:01.000\nHola\n");
         await ClipAsync("Ticket fares 2026-11-05.mp4");
-        var made = await AsAProcess("Ticket fares 2026-11-05.mp4", "--contents", "contents.txt", "--captions", "words.vtt").ExecuteBufferedAsync();
+        var made = await AsAProcess("Ticket fares 2026-11-05.mp4", "--contents", "contents.txt", "--captions", "words.vtt", "--captions", "es=palabras.vtt").ExecuteBufferedAsync();
         made.ExitCode.ShouldBe(0, made.StandardError);
         made.StandardOutput.Trim().ShouldBe(At("ticket-fares"));
         made.StandardError.ShouldContain("100 %");
         Directory.EnumerateFiles(At("ticket-fares")).Select(Path.GetFileName).Order(StringComparer.Ordinal)
-            .ShouldBe(["captions.vtt", "contents.vtt", "index.html", "lesson.mp4", "poster.jpg", "read me.txt"]);
+            .ShouldBe(["captions-en-GB.vtt", "captions-es.vtt", "contents.vtt", "index.html", "lesson.mp4", "poster.jpg", "read me.txt"]);
     }
 
     [Fact]

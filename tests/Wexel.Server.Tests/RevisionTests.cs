@@ -71,6 +71,46 @@ public sealed class RevisionTests(ServerFixture fixture) : IClassFixture<ServerF
         (both.GetProperty("title").GetString(), both.GetProperty("description").GetString(), both.GetProperty("cuts").GetArrayLength()).ShouldBe(("Mine", "What they wrote", 1));
     }
 
+    /// <summary>Captions are corrected in their file, whose identifiers tell which is which; the track keeps its name.</summary>
+    [Fact]
+    public async Task Two_who_correct_different_captions_both_keep_their_work()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var id = await LessonAsync(trainer, "corrected twice");
+        async Task<JsonElement> TrackAsync(string vtt) => (await (await trainer.PutAsync(
+            "/api/captions?fileName=a.vtt&language=en-GB", new StringContent(vtt, null, "application/octet-stream"))).Content.ReadFromJsonAsync<JsonElement>()).GetProperty("track");
+        var first = await TrackAsync("WEBVTT\n\n00:01.000 --> 00:02.000\nTake the rope\n\n00:03.000 --> 00:04.000\nin both hands\n");
+        var begun = await DocumentAsync(trainer, id);
+        begun["captions"] = new[] { first };
+        await SaveAsync(trainer, id, 1, begun);
+        async Task<Dictionary<string, object>> CorrectedAsync(string one, string two)
+        {
+            var document = await DocumentAsync(trainer, id);
+            var track = await TrackAsync($"WEBVTT\n\nc1\n00:01.000 --> 00:02.000\n{one}\n\nc2\n00:03.000 --> 00:04.000\n{two}\n");
+            document["captions"] = new[] { new { id = first.GetProperty("id").GetString(), hash = track.GetProperty("hash").GetString(), language = "en-GB", fileName = "a.vtt", cueCount = 2, kind = "captions", state = "corrected" } };
+            return document;
+        }
+
+        var (theirs, mine) = (await CorrectedAsync("Take the line", "in both hands"), await CorrectedAsync("Take the rope", "in both hands."));
+        await SaveAsync(trainer, id, 2, theirs);
+        var difference = await (await trainer.PostAsJsonAsync($"/api/lessons/{id}/difference", new { basedOn = 2, document = mine })).Content.ReadFromJsonAsync<JsonElement>();
+        difference.GetProperty("clashes").GetArrayLength().ShouldBe(0);
+        await SaveAsync(trainer, id, 3, difference.GetProperty("merged"));
+        var hash = (await trainer.JsonAsync($"/api/lessons/{id}")).GetProperty("document").GetProperty("captions")[0].GetProperty("hash").GetString();
+        (await trainer.JsonAsync($"/api/captions/{hash}")).EnumerateArray().Select(c => (c.GetProperty("id").GetString(), c.GetProperty("text").GetString())).ShouldBe([("c1", "Take the line"), ("c2", "in both hands.")]);
+    }
+
+    [Fact]
+    public async Task Captions_that_are_not_here_are_refused()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var id = await LessonAsync(trainer, "no captions");
+        var document = await DocumentAsync(trainer, id);
+        document["captions"] = new[] { new { id = "t1", hash = new string('0', 64), language = "en-GB", fileName = "a.vtt", cueCount = 2, kind = "captions", state = "corrected" } };
+        var refused = await trainer.PutAsJsonAsync($"/api/lessons/{id}/document", new { basedOn = 1, document });
+        (await refused.ProblemAsync()).GetProperty("code").GetString().ShouldBe("lesson-no-captions");
+    }
+
     [Fact]
     public async Task A_courses_order_is_the_trainers()
     {

@@ -73,7 +73,7 @@ public sealed class TidyingTests(ServerFixture fixture) : IClassFixture<ServerFi
         move.GetProperty("to").GetProperty("x").GetInt32().ShouldBe(160);
 
         var outcome = await (await trainer.PostAsJsonAsync($"/api/lessons/{id}/cuts/outcome", new { cuts = new[] { new { start = 1500, end = 12_000 } } })).Content.ReadFromJsonAsync<JsonElement>();
-        outcome.GetProperty("moveInsGone").GetInt32().ShouldBe(1);
+        outcome.GetProperty("gone").EnumerateArray().Select(g => g.GetString()).ShouldBe(["the move-in at 0:02"]);
 
         var detail = await trainer.UntilAsync($"/api/lessons/{id}/detail?profile=small-480p", d => !d.GetProperty("waiting").GetBoolean());
         detail.GetProperty("stretches").GetArrayLength().ShouldBe(0, "there is no text on this page");

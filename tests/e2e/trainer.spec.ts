@@ -254,12 +254,12 @@ test('from a recording to a learner who completes it', async ({ page, browser })
 
   // Against outside readers: W3C's WebVTT grammar by webvtt-parser, the MP4 by mp4box.
   for (const [file, kind] of [
-    ['captions.vtt', 'subtitles'],
+    ['captions-en-GB.vtt', 'subtitles'],
     ['contents.vtt', 'chapters'],
   ] as const) {
     const parsed = new webvtt.WebVTTParser().parse(readFileSync(join(folder, 'unpacked', file), 'utf8'), kind)
     expect(parsed.errors).toEqual([])
-    expect(parsed.cues.length).toBe(file === 'captions.vtt' ? 1 : 3)
+    expect(parsed.cues.length).toBe(file === 'captions-en-GB.vtt' ? 1 : 3)
   }
   const bytes = readFileSync(join(folder, 'unpacked', 'lesson.mp4'))
   const mp4 = createFile()

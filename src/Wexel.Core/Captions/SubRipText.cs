@@ -5,9 +5,9 @@ namespace Wexel.Core.Captions;
 /// <summary>Captions as SubRip, as it is used: numbers optional, comma or point before the milliseconds, simple tags.</summary>
 public static partial class SubRipText
 {
-    /// <summary>Reads a SubRip text; bold, italics and underlines are kept, <c>{\an7}</c> to <c>{\an9}</c> place it at the top, and other tags are taken out.</summary>
+    /// <summary>Reads a SubRip text; its numbers only count and name nothing; bold, italics and underlines are kept, <c>{\an7}</c> to <c>{\an9}</c> place it at the top, and other tags are taken out.</summary>
     public static CaptionReading Read(string text) =>
-        TimedBlocks.Read(text.TrimStart('\uFEFF').ReplaceLineEndings("\n").Split('\n'), start: 0, Arrow(), tagged =>
+        TimedBlocks.Read(text.TrimStart('\uFEFF').ReplaceLineEndings("\n").Split('\n'), start: 0, Arrow(), withIds: false, tagged =>
         {
             var (words, markup) = CueMarkup.Read(WithoutOthers(tagged), t => t);
             return new CueText(words, markup, Top().IsMatch(tagged));

@@ -13,7 +13,7 @@ internal readonly record struct CueText(string Text, string? Markup, bool AtTop 
 /// <summary>What WebVTT and SubRip have in common: blocks parted by empty lines, each with a line of two times and an arrow.</summary>
 internal static class TimedBlocks
 {
-    internal static CaptionReading Read(string[] lines, int start, Regex arrow, Func<string, CueText> read)
+    internal static CaptionReading Read(string[] lines, int start, Regex arrow, bool withIds, Func<string, CueText> read)
     {
         var cues = new List<Cue>();
         var problems = new List<Problem>();
@@ -31,13 +31,13 @@ internal static class TimedBlocks
             var first = index;
             while (index < lines.Length && !string.IsNullOrWhiteSpace(lines[index]))
                 index++;
-            ReadBlock(lines[first..index], first + 1, arrow, read, cues, problems);
+            ReadBlock(lines[first..index], first + 1, arrow, withIds, read, cues, problems);
         }
 
         return new CaptionReading([.. cues.OrderBy(c => c.Span.Start)], problems);
     }
 
-    private static void ReadBlock(string[] block, int lineNumber, Regex arrow, Func<string, CueText> read, List<Cue> cues, List<Problem> problems)
+    private static void ReadBlock(string[] block, int lineNumber, Regex arrow, bool withIds, Func<string, CueText> read, List<Cue> cues, List<Problem> problems)
     {
         var at = Array.FindIndex(block, 0, Math.Min(2, block.Length), line => line.Contains("-->", StringComparison.Ordinal));
         if (at < 0)
@@ -62,7 +62,7 @@ internal static class TimedBlocks
 
             var (text, markup, atTop) = read(tagged);
             if (text.Length > 0)
-                cues.Add(new Cue(new TimeRange(from.Value, to.Value), text, markup, atTop || IsAtTop(match.Groups["settings"].Value)));
+                cues.Add(new Cue(new TimeRange(from.Value, to.Value), text, markup, atTop || IsAtTop(match.Groups["settings"].Value), withIds && at == 1 ? block[0].Trim() : ""));
         }
     }
 

@@ -10,23 +10,29 @@ public static partial class WebVttText
 {
     /// <summary>
     /// Reads a WebVTT text. Header, NOTE, STYLE and REGION blocks are passed over, and of cue settings all but whether a caption stands at the
-    /// top; tags but bold, italics and underlines are taken out, character references resolved. A cue that cannot be read becomes a problem that names its line.
+    /// top; tags but bold, italics and underlines are taken out, character references resolved; identifiers are kept. A cue that cannot be read becomes a problem that names its line.
     /// </summary>
     public static CaptionReading Read(string text)
     {
         var lines = text.TrimStart('\uFEFF').ReplaceLineEndings("\n").Split('\n');
         if (!lines[0].StartsWith("WEBVTT", StringComparison.Ordinal))
             return new CaptionReading([], [new Problem("captions-not-webvtt", "The file does not start with WEBVTT; save it again as WebVTT or SubRip.", "line 1")]);
-        return TimedBlocks.Read(lines, start: 1, Arrow(), tagged => CueMarkup.Read(tagged, Resolve) is var (words, markup) ? new CueText(words, markup) : default);
+        return TimedBlocks.Read(lines, start: 1, Arrow(), withIds: true, tagged => CueMarkup.Read(tagged, Resolve) is var (words, markup) ? new CueText(words, markup) : default);
     }
 
-    /// <summary>Prints cues as WebVTT: times with hours, text escaped, empty lines inside a cue left out.</summary>
-    public static string Write(IEnumerable<Cue> cues)
+    /// <summary>Prints cues as WebVTT for others: times with hours, text escaped, empty lines inside a cue left out, no identifiers.</summary>
+    public static string Write(IEnumerable<Cue> cues) => Write(cues, withIds: false);
+
+    /// <summary>Prints cues as they are kept: the same, each with its <see cref="Cue.Id"/> as identifier (section 4.1).</summary>
+    public static string WriteKept(IEnumerable<Cue> cues) => Write(cues, withIds: true);
+
+    private static string Write(IEnumerable<Cue> cues, bool withIds)
     {
         var text = new StringBuilder("WEBVTT\n");
         foreach (var cue in cues)
         {
-            text.Append(CultureInfo.InvariantCulture, $"\n{TimeCode.Full(cue.Span.Start)} --> {TimeCode.Full(cue.Span.End)}{(cue.AtTop ? " line:0" : "")}\n");
+            text.Append('\n').Append(withIds && cue.Id.Length > 0 ? cue.Id + "\n" : "");
+            text.Append(CultureInfo.InvariantCulture, $"{TimeCode.Full(cue.Span.Start)} --> {TimeCode.Full(cue.Span.End)}{(cue.AtTop ? " line:0" : "")}\n");
             foreach (var line in (cue.Markup ?? Escape(cue.Text)).Split('\n', StringSplitOptions.RemoveEmptyEntries))
                 text.Append(line).Append('\n');
         }

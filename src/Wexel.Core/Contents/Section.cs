@@ -1,3 +1,6 @@
+using Wexel.Core.Placing;
+using Wexel.Core.Timing;
+
 namespace Wexel.Core.Contents;
 
 /// <summary>One entry of a lesson's table of contents.</summary>
@@ -5,7 +8,13 @@ namespace Wexel.Core.Contents;
 /// <param name="At">Where it starts, in recording time.</param>
 /// <param name="Title">Its title, plain text.</param>
 /// <param name="Nested">Whether it stands one level under the section before it.</param>
-public sealed record Section(string Id, TimeSpan At, string Title, bool Nested = false);
+public sealed record Section(string Id, TimeSpan At, string Title, bool Nested = false) : IPlaced<Section>
+{
+    /// <inheritdoc cref="SectionKind"/>
+    public static PlacedKind<Section> Kind { get; } = new SectionKind();
+
+    TimeRange IPlaced.Span => new(At, At);
+}
 
 /// <summary>The rules that a table of contents keeps.</summary>
 public static class SectionRules

@@ -46,7 +46,7 @@ public sealed record ViewPath(PictureSize Page, IReadOnlyList<ViewMove> Moves)
     }
 
     /// <summary>The way that move-ins come to.</summary>
-    /// <param name="moveIns">In order and apart, in recording time; see <see cref="MoveInRules.Tidy"/>.</param>
+    /// <param name="moveIns">In order and apart, in recording time; see <see cref="MoveIn.Kind"/>.</param>
     /// <param name="map">The lesson's times.</param>
     /// <param name="placement">Where the recording stands on the canvas.</param>
     /// <param name="within">The stretch of the reel that the recording takes; null where it is all there is.</param>

@@ -1,3 +1,4 @@
+using System.Text.Json.Nodes;
 using Wexel.Core.Documents;
 
 namespace Wexel.Core.Encoding;
@@ -9,5 +10,14 @@ namespace Wexel.Core.Encoding;
 public sealed record MadeBy(RenderPlan Plan, IReadOnlyList<string> Recordings, RenditionKeys Keys)
 {
     /// <summary>How it is kept.</summary>
-    public static DocumentFormat<MadeBy> Format { get; } = new("rendition’s plan");
+    public static DocumentFormat<MadeBy> Format { get; } = new("rendition’s plan", TracksCounted);
+
+    /// <summary>There was one track of captions or none.</summary>
+    private static void TracksCounted(JsonObject made)
+    {
+        var file = made["plan"]!["file"]!.AsObject();
+        var inside = file["captionsInside"]?.GetValue<bool>() == true;
+        file.Remove("captionsInside");
+        file["captionTracks"] = inside ? 1 : 0;
+    }
 }

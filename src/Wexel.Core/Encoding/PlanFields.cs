@@ -21,7 +21,7 @@ internal static class PlanFields
         .Add("copy", sound.Copy).Each("tracks", sound.Tracks, (k, tracks) => k.Each("of", [.. tracks.Select(t => (long)t)]));
 
     internal static void Declare(KeyFields key, FilePlan file) => key
-        .Add("container", (Container?)file.Container).Add("captions", file.CaptionsInside).Add("chapters", file.Chapters).Add("front", file.IndexAtFront).Add("most", file.Bytes);
+        .Add("container", (Container?)file.Container).Add("captions", file.CaptionTracks).Add("chapters", file.Chapters).Add("front", file.IndexAtFront).Add("most", file.Bytes);
 
     internal static void Declare(KeyFields key, KeptStretch kept) => key.Add("first", kept.First).Add("count", kept.Count).Add("at", kept.At);
 

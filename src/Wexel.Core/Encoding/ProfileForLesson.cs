@@ -24,7 +24,7 @@ public sealed class ProfileForLesson(Reel reel, TimeMap map, LessonLook look, Fu
             if (picture is { Codec: PictureCodec.H264, Level: { } number })
                 ProfileRules.LevelTakes(profile, picture, H264Level.Find(number)!, plan.Picture!.Size, plan.Picture.Timing.Made, findings);
             Rate(profile, picture, plan, findings);
-            if (profile.Captions is CaptionPlace.BurntIn or CaptionPlace.Inside && look.Cues is not { Count: > 0 })
+            if (profile.Captions is CaptionPlace.BurntIn or CaptionPlace.Inside && look.Captions is not { Count: > 0 })
                 findings.Add(ProfileRules.Advice("lesson-without-captions", "captions", "This lesson has no captions, so none are put in."));
         }
 

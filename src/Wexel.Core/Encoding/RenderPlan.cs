@@ -20,11 +20,11 @@ public sealed record RenderPlan(TimeSpan Length, IReadOnlyList<PicturePlan> Pict
 
 /// <summary>How picture and sound are put into a file. Nothing of it is encoded.</summary>
 /// <param name="Container">What the file is.</param>
-/// <param name="CaptionsInside">Whether captions stand in it as a track, or as a group in a folder of pieces.</param>
+/// <param name="CaptionTracks">How many tracks of captions stand in it, or beside the pieces in their folder.</param>
 /// <param name="Chapters">Whether the sections stand in it as chapters.</param>
 /// <param name="IndexAtFront">Whether its index stands at the front.</param>
 /// <param name="Bytes">The size that it must not pass, in bytes; null for none.</param>
-public sealed record FilePlan(Container Container, bool CaptionsInside, bool Chapters, bool IndexAtFront, long? Bytes);
+public sealed record FilePlan(Container Container, int CaptionTracks, bool Chapters, bool IndexAtFront, long? Bytes);
 
 /// <summary>How one recording's picture is brought onto the canvas.</summary>
 /// <param name="Recording">Which recording of the reel it is, from 0.</param>

@@ -14,14 +14,14 @@ namespace Wexel.Core.Encoding;
 /// <param name="Canvas">The lesson's canvas; null for all of the recording in its own size.</param>
 /// <param name="MoveIns">The move-ins, in the reel's time, in order and apart.</param>
 /// <param name="Frames">For each recording how it is brought onto the canvas, null for as the canvas says.</param>
-/// <param name="Cues">The captions, in lesson time, in order.</param>
+/// <param name="Captions">The cues of each caption track, in lesson time, in order; the track that is shown first at the front.</param>
 public sealed record LessonLook(
     IReadOnlyList<Section>? Sections = null,
     MarkOnPicture? Mark = null,
     Canvas? Canvas = null,
     IReadOnlyList<MoveIn>? MoveIns = null,
     IReadOnlyList<RecordingFrame?>? Frames = null,
-    IReadOnlyList<Cue>? Cues = null);
+    IReadOnlyList<IReadOnlyList<Cue>>? Captions = null);
 
 /// <summary>Plans the making of a rendition: what is decided here is only done elsewhere.</summary>
 public static class RenderPlanner
@@ -50,7 +50,7 @@ public static class RenderPlanner
         var sound = profile.Sound is null ? null : Sound(reel, map, profile, profile.Sound);
         var pictures = profile.Picture is null ? [] : Pictures(reel, map, profile, profile.Picture, look, sound);
         var bytes = profile.Picture?.Rate is { Rule: RateRule.FileSize, Bytes: { } most } ? most : (long?)null;
-        return new RenderPlan(map.Length, pictures, sound, new FilePlan(profile.Container, HasCaptions(profile) && look.Cues is { Count: > 0 }, profile.Chapters && profile.Container != Container.Hls, profile.IndexAtFront, bytes));
+        return new RenderPlan(map.Length, pictures, sound, new FilePlan(profile.Container, HasCaptions(profile) ? look.Captions?.Count ?? 0 : 0, profile.Chapters && profile.Container != Container.Hls, profile.IndexAtFront, bytes));
     }
 
     /// <summary>What lies beside a single file lies inside a folder of pieces.</summary>
@@ -77,7 +77,7 @@ public static class RenderPlanner
         var parts = Enumerable.Range(0, reel.Parts.Count).Select(i => Part(reel, i, map, settings, Canvas.Under(reel, look.Canvas, look.Frames?[i]), look.MoveIns ?? [])).OfType<PartPlan>().ToList();
         var size = parts[0].Placement.Canvas;
         var mark = look.Mark is not { } put || !settings.HouseMark ? null : new MarkPlan(put.Key, put.Placement.On(size, put.Size), put.Placement.Within().OpacityPercent / 100);
-        var burnt = profile.Captions == CaptionPlace.BurntIn && look.Cues is { Count: > 0 } cues ? cues : [];
+        var burnt = profile.Captions == CaptionPlace.BurntIn && look.Captions is [var first, ..] ? first : [];
         var timing = Timing(map, look.Sections ?? [], parts, settings, burnt, profile.Container == Container.Hls);
         var rate = Rate(settings, map.Length, sound);
         return Copied(reel, profile, settings, new PicturePlan(

@@ -1,6 +1,8 @@
 using System.Net;
 using System.Text;
 using System.Text.Json.Nodes;
+using System.Text.Json.Serialization;
+using Wexel.Core.Captions;
 using Wexel.Core.Contents;
 using Wexel.Core.Documents;
 using Wexel.Core.Timing;
@@ -16,7 +18,7 @@ namespace Wexel.Core.Feeds;
 /// <param name="Length">How long it is.</param>
 /// <param name="Bytes">The size of the file, in bytes.</param>
 /// <param name="Sections">The contents, in lesson time.</param>
-/// <param name="TranscriptLanguage">The language of the transcript, or null where there is none.</param>
+/// <param name="Transcripts">The language of each transcript.</param>
 /// <param name="ArtworkKey">The key of the artwork inside the file, or null where the file carries none.</param>
 public sealed record Episode(
     string Id,
@@ -27,9 +29,24 @@ public sealed record Episode(
     TimeSpan Length,
     long Bytes,
     IReadOnlyList<Section> Sections,
-    string? TranscriptLanguage,
+    IReadOnlyList<string> Transcripts,
     string? ArtworkKey = null)
 {
+    /// <summary>How it is kept.</summary>
+    public static DocumentFormat<Episode> Format { get; } = new("episode", TranscriptsInAList);
+
+    /// <summary>Each transcript's language, and the part of a file's name that tells it from the others; the first has none, so that its address stays.</summary>
+    [JsonIgnore]
+    public IEnumerable<(string Language, string? Apart)> TranscriptFiles => Transcripts.Zip(CaptionFileName.Of(Transcripts), (language, name) => (language, name)).Select((t, i) => (t.language, i == 0 ? null : (string?)t.name));
+
+    /// <summary>There was one transcript or none.</summary>
+    private static void TranscriptsInAList(JsonObject episode)
+    {
+        var language = episode["transcriptLanguage"]?.GetValue<string>();
+        episode.Remove("transcriptLanguage");
+        episode["transcripts"] = language is null ? new JsonArray() : new JsonArray(language);
+    }
+
     /// <summary>The summary with a paragraph a line, and the contents as a list of times and titles. All texts are escaped.</summary>
     public string SummaryHtml()
     {

@@ -129,8 +129,8 @@ public static class FeedDocument
         Element(xml, "explicit", settings.Explicit ? "true" : "false", ITunes);
         if (episode.Sections.Count > 0)
             Linked(xml, "chapters", At(sources, FeedFiles.ChaptersOf(episode.Name)), FeedFiles.ChaptersType, null);
-        if (episode.TranscriptLanguage is { } language)
-            Linked(xml, "transcript", At(sources, FeedFiles.Transcript(episode.Name)), FeedFiles.TranscriptType, language);
+        foreach (var (language, apart) in episode.TranscriptFiles)
+            Linked(xml, "transcript", At(sources, FeedFiles.Transcript(episode.Name, apart)), FeedFiles.TranscriptType, language);
         xml.WriteEndElement();
     }
 

@@ -21,8 +21,10 @@ public static class FeedFiles
     /// <summary>The episode's chapters.</summary>
     public static string ChaptersOf(string name) => $"episodes/{name}.json";
 
-    /// <summary>The episode's transcript.</summary>
-    public static string Transcript(string name) => $"episodes/{name}.vtt";
+    /// <summary>A transcript of the episode.</summary>
+    /// <param name="name">The episode's.</param>
+    /// <param name="apart">What tells it from the episode's first one; null for that.</param>
+    public static string Transcript(string name, string? apart) => apart is null ? $"episodes/{name}.vtt" : $"episodes/{name}.{apart}.vtt";
 
     /// <summary>The ending of an episode's file.</summary>
     public static string Ending(FeedMedia media) => media == FeedMedia.Video ? ".m4v" : ".m4a";

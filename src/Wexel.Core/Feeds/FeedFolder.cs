@@ -7,8 +7,8 @@ namespace Wexel.Core.Feeds;
 /// <summary>An episode's files for a folder.</summary>
 /// <param name="Entry">The episode.</param>
 /// <param name="Media">Its file.</param>
-/// <param name="Captions">Its captions, in lesson time; empty where there are none.</param>
-public sealed record EpisodeSources(FeedEntry Entry, KeyedFile Media, IReadOnlyList<Cue> Captions);
+/// <param name="Captions">The cues of each of its transcripts, in lesson time.</param>
+public sealed record EpisodeSources(FeedEntry Entry, KeyedFile Media, IReadOnlyList<IReadOnlyList<Cue>> Captions);
 
 /// <summary>A whole feed as a folder for a plain web server.</summary>
 public static class FeedFolder
@@ -31,8 +31,7 @@ public static class FeedFolder
             files.Add(new(FeedFiles.Media(episode.Name, feed.Settings.Media), $"The episode “{episode.Title}”.", new PackageContent.Copy(media, AlreadyCompressed: true)));
             if (episode.Sections.Count > 0)
                 files.Add(new(FeedFiles.ChaptersOf(episode.Name), "Its chapters.", new PackageContent.Text(episode.ChaptersJson())));
-            if (episode.TranscriptLanguage is not null)
-                files.Add(new(FeedFiles.Transcript(episode.Name), "Its transcript.", new PackageContent.Text(WebVttText.Write(captions))));
+            files.AddRange(episode.TranscriptFiles.Zip(captions, (t, cues) => new PackageFile(FeedFiles.Transcript(episode.Name, t.Apart), $"Its transcript ({t.Language}).", new PackageContent.Text(WebVttText.WriteKept(cues)))));
         }
 
         return files;

@@ -66,7 +66,7 @@ public static class FileCheck
             .. facts.Sound is { } sound && plan.Sound is not null ? OfSound(sound, facts.Picture, plan, source) : [],
             .. facts.Picture is { } made && plan.Picture is { } planned ? Seen(made, planned, source) : [],
             Fact("chapters", "Chapters inside", Number(facts.ChapterStarts.Count), Number(chapters), facts.ChapterStarts.Count == chapters),
-            .. plan.File.CaptionsInside || facts.CaptionTracks > 0 ? [Fact("captions", "Captions inside", Number(facts.CaptionTracks), plan.File.CaptionsInside ? "1" : "0", facts.CaptionTracks == (plan.File.CaptionsInside ? 1 : 0))] : Array.Empty<CheckedFact>(),
+            .. plan.File.CaptionTracks > 0 || facts.CaptionTracks > 0 ? [Fact("captions", "Captions inside", Number(facts.CaptionTracks), Number(plan.File.CaptionTracks), facts.CaptionTracks == plan.File.CaptionTracks)] : Array.Empty<CheckedFact>(),
             .. facts.CaptionsEnd is { } end ? [Fact("captions-end", "Last caption ends", Seconds(end), $"by {Seconds(plan.Length)}", end <= plan.Length + Together, end)] : Array.Empty<CheckedFact>(),
             .. plan.File.Bytes is { } most ? [Fact("file-size", "Size of the file", Megabytes(facts.Bytes), "at most " + Megabytes(most), facts.Bytes <= most)] : Array.Empty<CheckedFact>(),
         ];
@@ -79,7 +79,7 @@ public static class FileCheck
     public static IReadOnlyList<CheckedFact> Of(StreamFacts facts, RenderPlan plan, ExpectedOfSource source)
     {
         // Captions lie beside the pieces, and are counted by themselves.
-        var inside = plan with { File = plan.File with { CaptionsInside = false } };
+        var inside = plan with { File = plan.File with { CaptionTracks = 0 } };
         var further = facts.Pictures.Skip(1).Zip(plan.Pictures.Skip(1)).SelectMany(pair =>
         {
             var name = $"{pair.Second.Size.Height}";
@@ -94,7 +94,7 @@ public static class FileCheck
             .. further,
             Fact("aligned", "Key frames of all sizes", aligned ? "at the same moments" : "apart", "at the same moments", aligned),
             Fact("playlists", "Playlists keep to RFC 8216", facts.Breaches.Count == 0 ? "yes" : facts.Breaches[0], "yes", facts.Breaches.Count == 0),
-            Fact("captions", "Captions to switch on", Number(facts.CaptionGroups), plan.File.CaptionsInside ? "1" : "0", facts.CaptionGroups == (plan.File.CaptionsInside ? 1 : 0)),
+            Fact("captions", "Captions to switch on", Number(facts.CaptionGroups), Number(plan.File.CaptionTracks), facts.CaptionGroups == plan.File.CaptionTracks),
         ];
     }
 

@@ -34,7 +34,7 @@ public static class Makers
     public const string Encodes = "encodes/1";
 
     /// <summary>A finished file.</summary>
-    public const string Finish = "finish/2";
+    public const string Finish = "finish/3";
 
     /// <summary>A few seconds of a lesson, encoded to see what all of it will come to.</summary>
     public const string Samples = "samples/4";
@@ -64,7 +64,7 @@ public static class Makers
     public const string Image = "picture/1";
 
     /// <summary>What a lesson says.</summary>
-    public const string Lesson = "lesson/1";
+    public const string Lesson = "lesson/2";
 
     /// <summary>What a profile says.</summary>
     public const string Profile = "profile/1";

@@ -1,6 +1,4 @@
-using System.Globalization;
 using Wexel.Core.Captions;
-using Wexel.Core.Contents;
 using Wexel.Core.Placing;
 using Wexel.Core.Timing;
 
@@ -9,30 +7,56 @@ namespace Wexel.Core.Lessons;
 /// <summary>Says what of the things that were placed on a recording no learner will see.</summary>
 public static class LeftOut
 {
-    /// <summary>A sentence for each section, and one for all captions, that lie past the recording's end or wholly inside cuts; before them a question where most of them lie past the end.</summary>
-    /// <param name="sections">The sections as they were given, in recording time.</param>
-    /// <param name="cues">The captions as they were given, in recording time, in order.</param>
+    /// <summary>A sentence for each thing, or for all of what is only counted, that lies past the recording's end or wholly inside cuts; before them a question where most of a kind lie past the end.</summary>
+    /// <param name="given">The lesson as it was given, in recording time.</param>
     /// <param name="length">The recording's length.</param>
     /// <param name="map">The lesson's times.</param>
-    public static IReadOnlyList<string> Of(IReadOnlyList<Section> sections, IReadOnlyList<Cue> cues, TimeSpan length, TimeMap map)
+    public static IReadOnlyList<string> Of(LessonWithCues given, TimeSpan length, TimeMap map)
     {
-        var (lateSections, lateCues) = (sections.Where(s => s.At >= length).ToList(), cues.Where(c => c.Span.Start >= length).ToList());
-        var kept = sections.Where(s => s.At < length).OrderBy(s => s.At).ToList();
-        var lost = WhatFollows.Lost(kept, [.. cues.Where(c => c.Span.Start < length)], [], map);
-        return
-        [
-            .. OfAnother("sections", lateSections.Count, sections.Count, length),
-            .. OfAnother("captions", lateCues.Count, cues.Count, length),
-            .. lateSections.Select(s => $"The section “{s.Title}” starts at {TimeCode.Brief(s.At)}, past the end at {TimeCode.Brief(length)}; it was left out."),
-            .. lost.Sections.Select(s => $"The section “{s.Title}” at {TimeCode.Brief(s.At)} lies wholly inside a cut; it was left out."),
-            .. lateCues.Count == 0 ? [] : new[] { $"{Captions(lateCues.Count)} past the end at {TimeCode.Brief(length)}, the first at {TimeCode.Brief(lateCues[0].Span.Start)}; left out." },
-            .. lost.Cues == 0 ? [] : new[] { $"{Captions(lost.Cues)} wholly inside cuts; left out." },
-        ];
+        var sentences = new Sentences(given.Document, length, map);
+        PlacedLists.Read(given.Document, sentences);
+        foreach (var track in given.Document.Captions)
+            sentences.Add(Cue.Kind, given.CuesOf(track));
+        return [.. sentences.Questions, .. sentences.Rest];
     }
 
-    private static IEnumerable<string> OfAnother(string what, int late, int all, TimeSpan length) => late * 2 > all
-        ? [string.Create(CultureInfo.InvariantCulture, $"{late} of {all} {what} lie past the end at {TimeCode.Brief(length)}: is that file of another recording?")]
-        : [];
+    private sealed class Sentences(LessonDocument document, TimeSpan length, TimeMap map) : IPlacedWork
+    {
+        internal List<string> Questions { get; } = [];
 
-    private static string Captions(int count) => count == 1 ? "1 caption lies" : string.Create(CultureInfo.InvariantCulture, $"{count} captions lie");
+        internal List<string> Rest { get; } = [];
+
+        public IReadOnlyList<T> Of<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
+            where T : class, IPlaced<T>
+        {
+            Add(kind, list(document));
+            return list(document);
+        }
+
+        internal void Add<T>(PlacedKind<T> kind, IReadOnlyList<T> things)
+            where T : class, IPlaced<T>
+        {
+            var late = things.Where(t => t.Span.Start >= length).ToList();
+            var gone = kind.Gone([.. things.Where(t => t.Span.Start < length).OrderBy(t => t.Span.Start)], map);
+            var end = TimeCode.Brief(length);
+            if (late.Count * 2 > things.Count)
+                Questions.Add($"{late.Count:N0} of {things.Count:N0} {kind.Plural} lie past the end at {end}: is that file of another recording?");
+            if (kind.AreCounted)
+            {
+                if (late.Count > 0)
+                    Rest.Add($"{Lie(kind, late.Count)} past the end at {end}, the first at {TimeCode.Brief(late[0].Span.Start)}; left out.");
+                if (gone.Count > 0)
+                    Rest.Add($"{Lie(kind, gone.Count)} wholly inside cuts; left out.");
+                return;
+            }
+
+            Rest.AddRange(late.Select(t => $"{Capital(kind.Named(t))} starts at {TimeCode.Brief(t.Span.Start)}, past the end at {end}; it was left out."));
+            Rest.AddRange(gone.Select(t => $"{Capital(kind.Placed(t))} lies wholly inside a cut; it was left out."));
+        }
+
+        private static string Lie<T>(PlacedKind<T> kind, int count)
+            where T : class, IPlaced<T> => kind.InWords(count) + (count == 1 ? " lies" : " lie");
+
+        private static string Capital(string sentence) => char.ToUpperInvariant(sentence[0]) + sentence[1..];
+    }
 }

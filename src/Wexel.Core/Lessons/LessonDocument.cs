@@ -1,4 +1,6 @@
+using System.Text.Json.Nodes;
 using System.Text.Json.Serialization;
+using Wexel.Core.Captions;
 using Wexel.Core.Contents;
 using Wexel.Core.Documents;
 using Wexel.Core.Editing;
@@ -7,55 +9,74 @@ using Wexel.Core.Timing;
 namespace Wexel.Core.Lessons;
 
 /// <summary>A lesson as one revision has it. A saved one is never changed.</summary>
-/// <param name="Title">The title; empty while nobody has given one.</param>
-/// <param name="Description">A sentence or more for learners; may be empty.</param>
-/// <param name="Language">The language spoken, as a BCP 47 tag.</param>
-/// <param name="RecordingHash">The first recording's SHA-256.</param>
-/// <param name="Cuts">What is left out of the recording, in recording time, in order and apart.</param>
-/// <param name="Sections">The contents, in recording time.</param>
-/// <param name="Captions">The captions, or null where there are none.</param>
-/// <param name="Canvas">What its picture is made on; null for all of the recording in its own size.</param>
-/// <param name="HouseMark">Whether the house's mark stands on its picture, where the house puts it on lessons.</param>
-/// <param name="MoveIns">Where a part of the picture is seen large, in recording time, in order and apart.</param>
-/// <param name="Following">The hashes of the recordings that follow the first one, in order.</param>
-/// <param name="Frames">How single recordings are brought onto the canvas, where there are several; at most one each.</param>
-public sealed record LessonDocument(
-    string Title,
-    string Description,
-    string Language,
-    string RecordingHash,
-    IReadOnlyList<TimeRange> Cuts,
-    IReadOnlyList<Section> Sections,
-    CaptionTrack? Captions,
-    bool HouseMark = true,
-    Canvas? Canvas = null,
-    IReadOnlyList<MoveIn>? MoveIns = null,
-    IReadOnlyList<string>? Following = null,
-    IReadOnlyList<RecordingFrame>? Frames = null)
+public record LessonDocument : PlacedThings
 {
+    /// <param name="title">The title; empty while nobody has given one.</param>
+    /// <param name="description">A sentence or more for learners; may be empty.</param>
+    /// <param name="language">The language spoken, as a BCP 47 tag.</param>
+    /// <param name="recordingHash">The first recording's SHA-256.</param>
+    /// <param name="cuts">What is left out of the recording, in recording time, in order and apart.</param>
+    /// <param name="sections">The contents, in recording time.</param>
+    /// <param name="captions">The caption tracks, the one that is shown first at the front.</param>
+    /// <param name="houseMark">Whether the house's mark stands on its picture, where the house puts it on lessons.</param>
+    /// <param name="canvas">What its picture is made on; null for all of the recording in its own size.</param>
+    /// <param name="moveIns">Where a part of the picture is seen large, in recording time, in order and apart.</param>
+    /// <param name="following">The hashes of the recordings that follow the first one, in order.</param>
+    /// <param name="frames">How single recordings are brought onto the canvas, where there are several; at most one each.</param>
+    public LessonDocument(
+        string title, string description, string language, string recordingHash, IReadOnlyList<TimeRange> cuts, IReadOnlyList<Section> sections, IReadOnlyList<CaptionTrack> captions,
+        bool houseMark = true, Canvas? canvas = null, IReadOnlyList<MoveIn>? moveIns = null, IReadOnlyList<string>? following = null, IReadOnlyList<RecordingFrame>? frames = null)
+    {
+        (Title, Description, Language, RecordingHash, HouseMark, Canvas) = (title, description, language, recordingHash, houseMark, canvas);
+        (Cuts, Sections, Captions, MoveIns, Following, Frames) = (cuts ?? [], sections ?? [], captions ?? [], moveIns ?? [], following ?? [], frames ?? []);
+    }
+
     /// <summary>How it is kept.</summary>
-    public static DocumentFormat<LessonDocument> Format { get; } = new("lesson");
+    public static DocumentFormat<LessonDocument> Format { get; } = new("lesson", TracksInAList);
 
-    /// <summary>What is left out of the recording; a document that was saved before there were cuts has none.</summary>
-    public IReadOnlyList<TimeRange> Cuts { get; init; } = Cuts ?? [];
+    /// <summary>The title; empty while nobody has given one.</summary>
+    public string Title { get; init; }
 
-    /// <summary>Where a part of the picture is seen large; a document that was saved before there were move-ins has none.</summary>
-    public IReadOnlyList<MoveIn> MoveIns { get; init; } = MoveIns ?? [];
+    /// <summary>A sentence or more for learners; may be empty.</summary>
+    public string Description { get; init; }
 
-    /// <summary>The recordings that follow the first one.</summary>
-    public IReadOnlyList<string> Following { get; init; } = Following ?? [];
+    /// <summary>The language spoken, as a BCP 47 tag.</summary>
+    public string Language { get; init; }
 
-    /// <summary>How single recordings are brought onto the canvas.</summary>
-    public IReadOnlyList<RecordingFrame> Frames { get; init; } = Frames ?? [];
+    /// <summary>The first recording's SHA-256.</summary>
+    public string RecordingHash { get; init; }
+
+    /// <summary>What is left out of the recording, in recording time, in order and apart.</summary>
+    public IReadOnlyList<TimeRange> Cuts { get; init; }
+
+    /// <summary>The caption tracks, the one that is shown first at the front.</summary>
+    public IReadOnlyList<CaptionTrack> Captions { get; init; }
+
+    /// <summary>Whether the house's mark stands on its picture, where the house puts it on lessons.</summary>
+    public bool HouseMark { get; init; }
+
+    /// <summary>What its picture is made on; null for all of the recording in its own size.</summary>
+    public Canvas? Canvas { get; init; }
+
+    /// <summary>The hashes of the recordings that follow the first one, in order.</summary>
+    public IReadOnlyList<string> Following { get; init; }
+
+    /// <summary>How single recordings are brought onto the canvas, where there are several; at most one each.</summary>
+    public IReadOnlyList<RecordingFrame> Frames { get; init; }
 
     /// <summary>The hashes of all recordings in their order; recording time is the time of their reel.</summary>
     [JsonIgnore]
     public IReadOnlyList<string> Recordings => [RecordingHash, .. Following];
-}
 
-/// <summary>Captions that a lesson has; the cues lie in a file of their own, named by its hash.</summary>
-/// <param name="Hash">SHA-256 of the WebVTT text.</param>
-/// <param name="Language">As a BCP 47 tag.</param>
-/// <param name="FileName">The file that was added.</param>
-/// <param name="CueCount">How many captions there are.</param>
-public sealed record CaptionTrack(string Hash, string Language, string FileName, int CueCount);
+    /// <summary>There was one track or none, which had no name.</summary>
+    private static void TracksInAList(JsonObject document)
+    {
+        var track = document["captions"]?.AsObject();
+        document.Remove("captions");
+        if (track is not null)
+            track["id"] = FirstTrack;
+        document["captions"] = track is null ? new JsonArray() : new JsonArray(track);
+    }
+
+    private const string FirstTrack = "t1";
+}

@@ -3,10 +3,11 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using System.Text.Json.Schema;
 using System.Text.Json.Serialization.Metadata;
-using Wexel.Core.Contents;
+using Wexel.Core.Captions;
 using Wexel.Core.Documents;
 using Wexel.Core.Editing;
 using Wexel.Core.Kit;
+using Wexel.Core.Placing;
 using Wexel.Core.Timing;
 
 namespace Wexel.Core.Lessons;
@@ -20,9 +21,7 @@ namespace Wexel.Core.Lessons;
 /// <param name="Recordings">The recordings in their order; one or more. Times count along them, one after the other, in whole milliseconds.</param>
 /// <param name="Description">A sentence or more for learners.</param>
 /// <param name="Cuts">What is left out.</param>
-/// <param name="Sections">The contents.</param>
 /// <param name="Captions">The captions, as files.</param>
-/// <param name="MoveIns">Where a part of the picture is seen large.</param>
 /// <param name="Canvas">What its picture is made on; null for all of the recording in its own size.</param>
 /// <param name="HouseMark">Whether the house's mark stands on its picture, where the house puts it on lessons.</param>
 /// <param name="Mark">The house's mark as it stands on this lesson; null for none.</param>
@@ -33,13 +32,11 @@ public sealed record LessonFile(
     IReadOnlyList<LessonFile.Recording> Recordings,
     string Description = "",
     IReadOnlyList<TimeRange>? Cuts = null,
-    IReadOnlyList<Section>? Sections = null,
     IReadOnlyList<LessonFile.CaptionFile>? Captions = null,
-    IReadOnlyList<MoveIn>? MoveIns = null,
     Canvas? Canvas = null,
     bool HouseMark = true,
     LessonFile.MarkFile? Mark = null,
-    string? Id = null)
+    string? Id = null) : PlacedThings
 {
     /// <summary>What the name of such a file ends in.</summary>
     public const string Ending = ".wexel.json";
@@ -59,7 +56,10 @@ public sealed record LessonFile(
     /// <param name="File">Where it lies, relative to this file.</param>
     /// <param name="Language">As a BCP 47 tag.</param>
     /// <param name="Name">The name of the file that was added once; null for that of the file itself.</param>
-    public sealed record CaptionFile(string File, string Language, string? Name = null);
+    /// <param name="Id">A name inside the lesson that stays; null for one that has none yet.</param>
+    /// <param name="Kind">What they are to the voice.</param>
+    /// <param name="State">How far they are; a draft is not shown to learners.</param>
+    public sealed record CaptionFile(string File, string Language, string? Name = null, string? Id = null, TrackKind Kind = TrackKind.Captions, TrackState State = TrackState.Corrected);
 
     /// <summary>The house's mark.</summary>
     /// <param name="File">Where its picture lies, relative to this file.</param>
@@ -67,7 +67,7 @@ public sealed record LessonFile(
     public sealed record MarkFile(string File, MarkPlacement Placement);
 
     /// <summary>How it is kept.</summary>
-    public static DocumentFormat<LessonFile> Format { get; } = new("lesson file");
+    public static DocumentFormat<LessonFile> Format { get; } = new("lesson file", _ => { });
 
     private static readonly JsonSerializerOptions Strict = WexelJson.Configure(new JsonSerializerOptions(JsonSerializerDefaults.Web)
     {
@@ -115,23 +115,42 @@ public sealed record LessonFile(
     /// <param name="lesson">The lesson.</param>
     /// <param name="id">What names it for good.</param>
     /// <param name="recordings">Its recordings in their order: where each will lie, and which sound tracks of it are used where somebody chose.</param>
-    /// <param name="captions">Where its captions will lie; null for none.</param>
+    /// <param name="captions">Where each of its caption tracks will lie.</param>
     /// <param name="mark">The house's mark where it stands on the lesson.</param>
-    public static LessonFile Of(LessonDocument lesson, string id, IReadOnlyList<(string File, IReadOnlyList<int>? Sounds)> recordings, string? captions, MarkFile? mark) => new(
-        lesson.Title, lesson.Language,
-        [.. lesson.Recordings.Zip(recordings, (hash, r) => lesson.Frames.FirstOrDefault(f => f.Recording == hash) is var own ? new Recording(r.File, hash, r.Sounds, own?.Fit, own?.Part) : null!)],
-        lesson.Description, lesson.Cuts, lesson.Sections,
-        lesson.Captions is { } track && captions is not null ? [new CaptionFile(captions, track.Language, track.FileName)] : [],
-        lesson.MoveIns, lesson.Canvas, lesson.HouseMark, mark, id);
+    public static LessonFile Of(LessonDocument lesson, string id, IReadOnlyList<(string File, IReadOnlyList<int>? Sounds)> recordings, IReadOnlyList<string> captions, MarkFile? mark)
+    {
+        var file = new LessonFile(
+            lesson.Title, lesson.Language,
+            [.. lesson.Recordings.Zip(recordings, (hash, r) => lesson.Frames.FirstOrDefault(f => f.Recording == hash) is var own ? new Recording(r.File, hash, r.Sounds, own?.Fit, own?.Part) : null!)],
+            lesson.Description, lesson.Cuts,
+            [.. lesson.Captions.Zip(captions, (track, path) => new CaptionFile(path, track.Language, track.FileName, track.Id, track.Kind, track.State))],
+            lesson.Canvas, lesson.HouseMark, mark, id);
+        return PlacedLists.Set(file, new Taking(lesson));
+    }
 
     /// <summary>The lesson that a file holds.</summary>
     /// <param name="hashes">The hashes of its recordings, in their order.</param>
-    /// <param name="captions">Its captions as they were read; null for none.</param>
-    public LessonDocument Document(IReadOnlyList<string> hashes, CaptionTrack? captions) => new(
-        Title, Description ?? "", Language, hashes[0], Cuts ?? [],
-        [.. (Sections ?? []).Select((s, i) => s with { Id = string.IsNullOrEmpty(s.Id) ? $"s{i + 1}" : s.Id })],
-        captions, HouseMark, Canvas, [.. (MoveIns ?? []).Select((m, i) => m with { Id = string.IsNullOrEmpty(m.Id) ? $"m{i + 1}" : m.Id })], [.. hashes.Skip(1)],
-        [.. Recordings.Zip(hashes, (r, hash) => r.Fit is { } fit ? new RecordingFrame(hash, fit, r.Part ?? PicturePart.All) : null).OfType<RecordingFrame>().DistinctBy(f => f.Recording)]);
+    /// <param name="captions">What was read of each of its caption files, in their order.</param>
+    public LessonWithCues Lesson(IReadOnlyList<string> hashes, IReadOnlyList<IReadOnlyList<Cue>> captions)
+    {
+        var document = new LessonDocument(
+            Title, Description ?? "", Language, hashes[0], Cuts ?? [], [], [], houseMark: HouseMark, canvas: Canvas, following: [.. hashes.Skip(1)],
+            frames: [.. Recordings.Zip(hashes, (r, hash) => r.Fit is { } fit ? new RecordingFrame(hash, fit, r.Part ?? PicturePart.All) : null).OfType<RecordingFrame>().DistinctBy(f => f.Recording)]);
+        var tracks = (Captions ?? []).Zip(captions, (file, read) =>
+        {
+            var cues = Cue.Kind.WithNames(read);
+            var track = CaptionTrack.Of(file.Id ?? "", cues, LanguageTag.Parse(file.Language) ?? file.Language, file.Name ?? Path.GetFileName(file.File));
+            return (Track: track with { Kind = file.Kind, State = file.State }, Cues: cues);
+        }).ToList();
+        var names = CaptionTrack.WithNames([.. tracks.Select(t => t.Track)]);
+        return LessonWithCues.Of(PlacedLists.Set(document, new Taking(this)), names.Zip(tracks, (track, t) => (track, t.Cues)));
+    }
+
+    private sealed class Taking(object from) : IPlacedWork
+    {
+        public IReadOnlyList<T> Of<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
+            where T : class, IPlaced<T> => kind.WithNames(list(from));
+    }
 
     private static Problem Unreadable(string why) => new("lesson-file-unreadable", $"The file is no lesson as the schema describes it. {why}", "file");
 }

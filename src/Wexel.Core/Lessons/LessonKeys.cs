@@ -1,5 +1,7 @@
+using Wexel.Core.Captions;
 using Wexel.Core.Editing;
 using Wexel.Core.Keys;
+using Wexel.Core.Placing;
 
 namespace Wexel.Core.Lessons;
 
@@ -7,14 +9,25 @@ namespace Wexel.Core.Lessons;
 public static class LessonKeys
 {
     /// <summary>The key of a lesson, but for what the house and profiles add to it.</summary>
-    public static string Of(LessonDocument lesson) => MadeKey.Of(Makers.Lesson, k => k
-        .Add("title", lesson.Title).Add("description", lesson.Description).Add("language", lesson.Language).Each("recordings", lesson.Recordings)
-        .Each("cuts", lesson.Cuts, (f, cut) => f.Add("is", cut))
-        .Each("sections", lesson.Sections, (f, s) => f.Add("id", s.Id).Add("at", s.At).Add("title", s.Title).Add("nested", s.Nested))
-        .Part("captions", lesson.Captions, (f, c) => f.Add("hash", c.Hash).Add("language", c.Language))
-        .Add("mark", lesson.HouseMark).Part("canvas", lesson.Canvas, (f, c) => f.Add("width", c.Size?.Width).Add("height", c.Size?.Height).Add("fit", (FitMode?)c.Fit).Each("part", [c.Part], Declare))
-        .Each("moves", lesson.MoveIns, (f, m) => f.Add("id", m.Id).Add("span", m.Span).Each("part", [m.Part], Declare).Add("ease", m.Ease))
-        .Each("frames", lesson.Frames, (f, r) => f.Add("recording", r.Recording).Add("fit", (FitMode?)r.Fit).Each("part", [r.Part], Declare)));
+    public static string Of(LessonDocument lesson) => MadeKey.Of(Makers.Lesson, k =>
+    {
+        k.Add("title", lesson.Title).Add("description", lesson.Description).Add("language", lesson.Language).Each("recordings", lesson.Recordings)
+            .Each("cuts", lesson.Cuts, (f, cut) => f.Add("is", cut))
+            .Each("captions", [.. lesson.Captions.Where(c => c.IsForLearners)], (f, c) => f.Add("hash", c.Hash).Add("language", c.Language).Add("kind", (TrackKind?)c.Kind))
+            .Add("mark", lesson.HouseMark).Part("canvas", lesson.Canvas, (f, c) => f.Add("width", c.Size?.Width).Add("height", c.Size?.Height).Add("fit", (FitMode?)c.Fit).Each("part", [c.Part], Declare))
+            .Each("frames", lesson.Frames, (f, r) => f.Add("recording", r.Recording).Add("fit", (FitMode?)r.Fit).Each("part", [r.Part], Declare));
+        PlacedLists.Read(lesson, new Declaring(lesson, k));
+    });
+
+    private sealed class Declaring(LessonDocument lesson, KeyFields key) : IPlacedWork
+    {
+        public IReadOnlyList<T> Of<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
+            where T : class, IPlaced<T>
+        {
+            key.Each(kind.Plural, list(lesson), kind.Declare);
+            return list(lesson);
+        }
+    }
 
     private static void Declare(KeyFields key, PicturePart part) => key.Add("x", part.X).Add("y", part.Y).Add("width", part.Width).Add("height", part.Height);
 }

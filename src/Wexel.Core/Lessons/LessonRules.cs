@@ -1,5 +1,7 @@
+using Wexel.Core.Captions;
 using Wexel.Core.Contents;
 using Wexel.Core.Editing;
+using Wexel.Core.Placing;
 using Wexel.Core.Timing;
 
 namespace Wexel.Core.Lessons;
@@ -10,26 +12,55 @@ public static class LessonRules
     /// <summary>The longest description, in characters.</summary>
     public const int LongestDescription = 4000;
 
-    /// <summary>The most sections a lesson may have.</summary>
-    public const int MostSections = 500;
-
-    /// <summary>The document as it is saved: title on one line, description trimmed, cuts by <see cref="CutRules"/>, contents by <see cref="SectionRules"/>.</summary>
+    /// <summary>The document as it is saved: title on one line, description trimmed, cuts by <see cref="CutRules"/>, what is placed by the rules of its kind.</summary>
     /// <param name="document">What somebody wants to save.</param>
     /// <param name="length">The recording's length.</param>
     /// <param name="grid">The rate of the lesson's frames.</param>
     public static LessonDocument Tidy(LessonDocument document, TimeSpan length, FrameRate grid)
     {
         var description = document.Description.Trim();
-        return document with
+        var tidy = document with
         {
             Title = SectionRules.OneLine(document.Title),
             Description = description.Length <= LongestDescription ? description : description[..LongestDescription],
             Canvas = document.Canvas?.Within() is { IsAsRecorded: false } canvas ? canvas : null,
             Cuts = CutRules.Tidy(document.Cuts, length, grid),
             Frames = Tidy(document),
-            MoveIns = MoveInRules.Tidy(document.MoveIns, length),
-            Sections = SectionRules.Tidy(document.Sections.Take(MostSections), length),
         };
+        return PlacedLists.Set(tidy, new Tidying(document, length));
+    }
+
+    /// <summary>Why cuts and what is placed cannot stand, or null.</summary>
+    /// <param name="document">What somebody wants to save.</param>
+    /// <param name="map">Its times.</param>
+    public static Problem? Refusal(LessonDocument document, TimeMap map)
+    {
+        var refusing = new Refusing(document);
+        PlacedLists.Read(document, refusing);
+        return CutRules.Refusal(document.Cuts, map) ?? refusing.Problem ?? (document.Captions.Count, document.Captions.DistinctBy(t => t.Id).Count()) switch
+        {
+            ( > CaptionTrack.Most, _) => new Problem("caption-tracks-too-many", $"There are {document.Captions.Count} caption tracks; {CaptionTrack.Most} is the most that one lesson may have.", "captions"),
+            var (all, apart) when all != apart => new Problem("caption-tracks-same-twice", "Two caption tracks have the same name inside; load the page again.", "captions"),
+            _ => null,
+        };
+    }
+
+    private sealed class Tidying(LessonDocument document, TimeSpan length) : IPlacedWork
+    {
+        public IReadOnlyList<T> Of<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
+            where T : class, IPlaced<T> => kind.Tidy(list(document), length);
+    }
+
+    private sealed class Refusing(LessonDocument document) : IPlacedWork
+    {
+        internal Problem? Problem { get; private set; }
+
+        public IReadOnlyList<T> Of<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
+            where T : class, IPlaced<T>
+        {
+            Problem ??= kind.Refusal(list(document));
+            return list(document);
+        }
     }
 
     /// <summary>Of recordings that the lesson has, where there are several; the last word for each.</summary>
@@ -56,16 +87,15 @@ public static class LessonRules
         if (!before.Recordings.SequenceEqual(after.Recordings))
             changes.Add(RecordingChanges(before.Recordings, after.Recordings));
         changes.AddRange(CutChanges(before.Cuts, after.Cuts));
-        if (before.Captions != after.Captions)
-            changes.Add(after.Captions is null ? "captions removed" : "captions");
+        if (!before.Captions.SequenceEqual(after.Captions))
+            changes.Add(TrackChanges(before.Captions, after.Captions));
         if (before.Canvas != after.Canvas)
             changes.Add(after.Canvas?.Size is { } size ? $"canvas {size}" : after.Canvas is null ? "canvas as recorded" : "part of the picture");
         if (!before.Frames.SequenceEqual(after.Frames) && before.Recordings.SequenceEqual(after.Recordings))
             changes.Add("part of a recording's picture");
         if (before.HouseMark != after.HouseMark)
             changes.Add(after.HouseMark ? "house mark on" : "house mark off");
-        changes.AddRange(Counted(before.MoveIns, after.MoveIns, m => m.Id, "move-in", [("changed", (a, b) => a != b)]));
-        changes.AddRange(SectionChanges(before.Sections, after.Sections));
+        PlacedLists.Read(after, new Describing(before, after, changes));
         return string.Join(", ", changes);
     }
 
@@ -90,20 +120,37 @@ public static class LessonRules
             yield return $"{TimeCode.InWords(restored)} restored";
     }
 
-    private static IEnumerable<string> SectionChanges(IReadOnlyList<Section> before, IReadOnlyList<Section> after) =>
-        Counted(before, after, s => s.Id, "section", [("moved", (a, b) => a.At != b.At), ("renamed", (a, b) => a.Title != b.Title), ("set in or out", (a, b) => a.Nested != b.Nested)]);
+    private static string TrackChanges(IReadOnlyList<CaptionTrack> before, IReadOnlyList<CaptionTrack> after) => (before.Count, after.Count) switch
+    {
+        (_, 0) => "captions removed",
+        (0, 1) or (1, 1) => "captions",
+        var (was, now) when now > was => "captions added",
+        var (was, now) when now < was => "captions removed",
+        _ => "captions",
+    };
+
+    private sealed class Describing(LessonDocument before, LessonDocument after, List<string> changes) : IPlacedWork
+    {
+        public IReadOnlyList<T> Of<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
+            where T : class, IPlaced<T>
+        {
+            changes.AddRange(Counted(kind, list(before), list(after)));
+            return list(after);
+        }
+    }
 
     /// <summary>How many things of a kind were added, removed, and changed in one way or another.</summary>
-    private static IEnumerable<string> Counted<T>(IReadOnlyList<T> before, IReadOnlyList<T> after, Func<T, string> id, string kind, (string Word, Func<T, T, bool> Differs)[] ways)
+    private static IEnumerable<string> Counted<T>(PlacedKind<T> kind, IReadOnlyList<T> before, IReadOnlyList<T> after)
+        where T : class, IPlaced<T>
     {
-        var old = before.ToDictionary(id);
-        var kept = after.Where(t => old.ContainsKey(id(t))).ToList();
+        var old = before.ToDictionary(t => t.Id);
+        var kept = after.Where(t => old.ContainsKey(t.Id)).ToList();
         var counts = new[] { (after.Count - kept.Count, "added"), (before.Count - kept.Count, "removed") }
-            .Concat(ways.Select(way => (kept.Count(t => way.Differs(t, old[id(t)])), way.Word)));
+            .Concat(kind.Changes.Select(way => (kept.Count(t => way.Differs(old[t.Id], t)), way.Word)));
         foreach (var (count, what) in counts)
         {
             if (count > 0)
-                yield return count == 1 ? $"1 {kind} {what}" : $"{count} {kind}s {what}";
+                yield return $"{kind.InWords(count)} {what}";
         }
     }
 }

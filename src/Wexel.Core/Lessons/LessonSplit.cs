@@ -18,21 +18,19 @@ public sealed record LessonSplit(LessonDocument First, LessonDocument Second)
         var place = map.ToLesson(at);
         if (at <= TimeSpan.Zero || place <= TimeSpan.Zero || place >= map.Length)
             return new Problem("split-one-side", $"Nothing is kept {(place >= map.Length ? "after" : "before")} {TimeCode.Brief(at)}; go to a place with something on both sides.", "at");
-        var first = document with
-        {
-            Cuts = TimeRange.Union([.. document.Cuts, new TimeRange(at, map.RecordingLength)]),
-            Sections = [.. document.Sections.Where(s => s.At < at)],
-            MoveIns = [.. document.MoveIns.Where(m => m.Span.Start < at)],
-        };
-        // What a section goes on with is under its name there too.
-        var running = document.Sections.LastOrDefault(s => s.At < at && !document.Sections.Any(o => o.At == at));
-        var second = document with
-        {
-            Title = document.Title.Length == 0 ? "" : $"{document.Title}, part 2",
-            Cuts = TimeRange.Union([.. document.Cuts, new TimeRange(TimeSpan.Zero, at)]),
-            Sections = [.. running is null ? [] : new[] { running with { At = at, Nested = false } }, .. document.Sections.Where(s => s.At >= at)],
-            MoveIns = [.. document.MoveIns.Where(m => m.Span.End > at)],
-        };
+        var first = PlacedLists.Set(document with { Cuts = TimeRange.Union([.. document.Cuts, new TimeRange(at, map.RecordingLength)]) }, new Side(document, at, IsFirst: true));
+        var second = PlacedLists.Set(
+            document with
+            {
+                Title = document.Title.Length == 0 ? "" : $"{document.Title}, part 2",
+                Cuts = TimeRange.Union([.. document.Cuts, new TimeRange(TimeSpan.Zero, at)]),
+            },
+            new Side(document, at, IsFirst: false));
         return new LessonSplit(first, second);
+    }
+    private sealed record Side(LessonDocument Document, TimeSpan At, bool IsFirst) : IPlacedWork
+    {
+        public IReadOnlyList<T> Of<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
+            where T : class, IPlaced<T> => IsFirst ? kind.Before(list(Document), At) : kind.From(list(Document), At);
     }
 }

@@ -44,8 +44,9 @@ public static class LessonFiles
         files.AddRange(Videos(sources).Select(f => f with { Path = folder + f.Path }));
         if (sources.Poster is { } poster)
             files.Add(new(folder + Poster, "The picture that stands there before the lesson plays.", new PackageContent.Copy(poster, AlreadyCompressed: true)));
-        if (lesson.Captions is { } captions)
-            files.Add(new(folder + "captions.vtt", "The captions as a WebVTT file, for other players. The page has them inside.", new PackageContent.Text(WebVttText.Write(captions.Cues))));
+        var names = CaptionFileName.Of([.. lesson.Captions.Select(c => c.Language)]);
+        files.AddRange(lesson.Captions.Select((captions, i) => new PackageFile(
+            $"{folder}captions-{names[i]}.vtt", $"The captions ({captions.Language}) as a WebVTT file, for other players. The page has them inside.", new PackageContent.Text(WebVttText.WriteKept(captions.Cues)))));
         if (lesson.Sections.Count > 0)
             files.Add(new(folder + "contents.vtt", "The contents as a WebVTT file of chapters, for other players. The page has them inside.", new PackageContent.Text(ChaptersText.Write(Chapters.Of(lesson.Sections, lesson.Length)))));
         return files;

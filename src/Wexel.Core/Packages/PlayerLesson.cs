@@ -1,3 +1,4 @@
+using System.Text.Json.Nodes;
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
 using Wexel.Core.Documents;
@@ -15,7 +16,7 @@ namespace Wexel.Core.Packages;
 /// <param name="Video">Where the video lies, relative to the page.</param>
 /// <param name="Poster">Where the poster lies, relative to the page, or null.</param>
 /// <param name="Sections">The contents, in lesson time.</param>
-/// <param name="Captions">The captions, or null.</param>
+/// <param name="Captions">The caption tracks, the one that is shown first at the front.</param>
 /// <param name="CompletePercent">The share that must be watched, in per cent.</param>
 /// <param name="ReportTo">Where watched ranges are sent, or null where only the browser keeps them.</param>
 /// <param name="Embedded">Whether the page stands inside another one.</param>
@@ -31,14 +32,22 @@ public sealed record PlayerLesson(
     string Video,
     string? Poster,
     IReadOnlyList<Section> Sections,
-    PlayerCaptions? Captions,
+    IReadOnlyList<PlayerCaptions> Captions,
     int CompletePercent = PlayerLesson.UsualCompletePercent,
     string? ReportTo = null,
     bool Embedded = false,
     string? Runtime = null)
 {
     /// <summary>How it is kept.</summary>
-    public static DocumentFormat<PlayerLesson> Format { get; } = new("lesson’s page");
+    public static DocumentFormat<PlayerLesson> Format { get; } = new("lesson’s page", TracksInAList);
+
+    /// <summary>There was one track or none.</summary>
+    private static void TracksInAList(JsonObject page)
+    {
+        var track = page["captions"]?.AsObject();
+        page.Remove("captions");
+        page["captions"] = track is null ? new JsonArray() : new JsonArray(track);
+    }
 
     /// <summary>The share of a lesson that must have been watched, in per cent.</summary>
     public const int UsualCompletePercent = 90;
@@ -47,4 +56,5 @@ public sealed record PlayerLesson(
 /// <summary>Captions for the player, whole, since a page opened from disk cannot load a file beside it.</summary>
 /// <param name="Language">As a BCP 47 tag.</param>
 /// <param name="Cues">In order of time.</param>
-public sealed record PlayerCaptions(string Language, IReadOnlyList<Cue> Cues);
+/// <param name="Kind">What they are to the voice.</param>
+public sealed record PlayerCaptions(string Language, IReadOnlyList<Cue> Cues, TrackKind Kind = TrackKind.Captions);

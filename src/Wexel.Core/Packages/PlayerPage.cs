@@ -24,7 +24,7 @@ public static class PlayerPage
     public static string Html(PlayerLesson lesson, string assets, PlayerPlace? place = null, string head = "")
     {
         var title = WebUtility.HtmlEncode(lesson.Title);
-        var data = JsonSerializer.Serialize(new { Lesson = lesson, Place = place }, WexelJson.Options);
+        var data = JsonSerializer.Serialize(new PlayerData(lesson, place), WexelJson.Options);
         return $"""
             <!doctype html>
             <html lang="{WebUtility.HtmlEncode(lesson.Language)}">
@@ -46,6 +46,11 @@ public static class PlayerPage
             """;
     }
 }
+
+/// <summary>All that a page tells the player.</summary>
+/// <param name="Lesson">The lesson.</param>
+/// <param name="Place">A line above it, or null.</param>
+public sealed record PlayerData(PlayerLesson Lesson, PlayerPlace? Place);
 
 /// <summary>Where a lesson stands, for the line above it.</summary>
 /// <param name="House">The organisation.</param>

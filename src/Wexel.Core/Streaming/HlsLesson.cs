@@ -58,18 +58,19 @@ public sealed record HlsPicture(HlsTrack Track, PictureSize Size, FrameRate Fram
 public sealed record HlsSound(HlsTrack Track, int Channels);
 
 /// <summary>Captions that can be switched on.</summary>
+/// <param name="Name">What a player lists them as; no two have the same (section 4.3.4.1.1).</param>
 /// <param name="Playlist">The name of their playlist.</param>
 /// <param name="File">The name of the WebVTT file.</param>
 /// <param name="Language">As a BCP 47 tag.</param>
 /// <param name="Bytes">The size of that file in bytes.</param>
-public sealed record HlsCaptions(string Playlist, string File, string Language, long Bytes);
+public sealed record HlsCaptions(string Name, string Playlist, string File, string Language, long Bytes);
 
 /// <summary>A lesson as a player loads it piece by piece (RFC 8216).</summary>
 /// <param name="Length">How long it is.</param>
 /// <param name="Pictures">The pictures, the largest first; one or more.</param>
 /// <param name="Sound">The sound, or null.</param>
-/// <param name="Captions">The captions, or null.</param>
-public sealed record HlsLesson(TimeSpan Length, IReadOnlyList<HlsPicture> Pictures, HlsSound? Sound, HlsCaptions? Captions)
+/// <param name="Captions">The caption tracks; the languages of two may be the same.</param>
+public sealed record HlsLesson(TimeSpan Length, IReadOnlyList<HlsPicture> Pictures, HlsSound? Sound, IReadOnlyList<HlsCaptions> Captions)
 {
     /// <summary>The target duration of all playlists in seconds (section 4.3.3.1): no segment, rounded, is longer.</summary>
     public int TargetSeconds => Math.Max(1, Pictures.Select(p => p.Track).Append(Sound?.Track).OfType<HlsTrack>().SelectMany(t => t.Segments).Max(s => (int)Math.Round(s.Duration.TotalSeconds, MidpointRounding.AwayFromZero)));
@@ -78,7 +79,7 @@ public sealed record HlsLesson(TimeSpan Length, IReadOnlyList<HlsPicture> Pictur
     public (long Peak, long Average) Bandwidth(HlsPicture picture)
     {
         var tracks = new[] { picture.Track, Sound?.Track }.OfType<HlsTrack>().ToList();
-        var captions = Captions is null ? 0 : (long)Math.Ceiling(Captions.Bytes * 8 / Length.TotalSeconds);
+        var captions = Captions.Count == 0 ? 0 : (long)Math.Ceiling(Captions.Max(c => c.Bytes) * 8 / Length.TotalSeconds);
         return (tracks.Sum(t => t.PeakBitsPerSecond(TargetSeconds)) + captions, tracks.Sum(t => t.AverageBitsPerSecond) + captions);
     }
 }

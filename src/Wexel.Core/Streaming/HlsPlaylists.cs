@@ -21,15 +21,15 @@ public static class HlsPlaylists
         var text = Begin().Append("#EXT-X-INDEPENDENT-SEGMENTS\n");
         if (stream.Sound is { } sound)
             text.Append(CultureInfo.InvariantCulture, $"#EXT-X-MEDIA:TYPE=AUDIO,GROUP-ID=\"{SoundGroup}\",NAME=\"Sound\",DEFAULT=YES,AUTOSELECT=YES,CHANNELS=\"{sound.Channels}\",URI=\"{sound.Track.Playlist}\"\n");
-        if (stream.Captions is { } captions)
-            text.Append(CultureInfo.InvariantCulture, $"#EXT-X-MEDIA:TYPE=SUBTITLES,GROUP-ID=\"{CaptionsGroup}\",NAME=\"Captions\",LANGUAGE=\"{captions.Language}\",DEFAULT=NO,AUTOSELECT=YES,FORCED=NO,URI=\"{captions.Playlist}\"\n");
+        foreach (var captions in stream.Captions)
+            text.Append(CultureInfo.InvariantCulture, $"#EXT-X-MEDIA:TYPE=SUBTITLES,GROUP-ID=\"{CaptionsGroup}\",NAME=\"{captions.Name}\",LANGUAGE=\"{captions.Language}\",DEFAULT=NO,AUTOSELECT=YES,FORCED=NO,URI=\"{captions.Playlist}\"\n");
         foreach (var picture in stream.Pictures)
         {
             var (peak, average) = stream.Bandwidth(picture);
             var codecs = new[] { picture.Track, stream.Sound?.Track }.OfType<HlsTrack>().Select(t => t.Codecs);
             text.Append(CultureInfo.InvariantCulture, $"#EXT-X-STREAM-INF:BANDWIDTH={peak},AVERAGE-BANDWIDTH={average}");
             text.Append(CultureInfo.InvariantCulture, $",CODECS=\"{string.Join(',', codecs)}\",RESOLUTION={picture.Size.Width}x{picture.Size.Height},FRAME-RATE={picture.Frames.PerSecond:0.000}");
-            text.Append(stream.Sound is null ? "" : $",AUDIO=\"{SoundGroup}\"").Append(stream.Captions is null ? "" : $",SUBTITLES=\"{CaptionsGroup}\"");
+            text.Append(stream.Sound is null ? "" : $",AUDIO=\"{SoundGroup}\"").Append(stream.Captions.Count == 0 ? "" : $",SUBTITLES=\"{CaptionsGroup}\"");
             text.Append(",CLOSED-CAPTIONS=NONE\n").Append(picture.Track.Playlist).Append('\n');
         }
 

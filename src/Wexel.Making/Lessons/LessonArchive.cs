@@ -11,7 +11,6 @@ namespace Wexel.Making.Lessons;
 /// <summary>Lessons as files: a lesson file with its recordings beside it, or a ZIP of them.</summary>
 public static class LessonArchive
 {
-    private const string Captions = "captions.vtt";
     private const string Mark = "mark";
 
     /// <summary>The files of a lesson: the lesson file first, then what it names.</summary>
@@ -24,11 +23,12 @@ public static class LessonArchive
         var document = lesson.Document;
         var names = Names(document.Recordings, recordings);
         var mark = lesson.Mark is { } placed ? new LessonFile.MarkFile(Mark, placed.Placement) : null;
-        var file = LessonFile.Of(document, id.ToString("N"), [.. recordings.Select((r, i) => (names[i], r.Sounds))], document.Captions is null ? null : Captions, mark);
+        var captions = CaptionFileName.Of([.. document.Captions.Select(t => t.Language)]).Select(name => $"captions-{name}.vtt").ToList();
+        var file = LessonFile.Of(document, id.ToString("N"), [.. recordings.Select((r, i) => (names[i], r.Sounds))], captions, mark);
         return
         [
             new(LessonFile.NameInZip, "The lesson; what it names lies beside it.", new PackageContent.Text(file.Text())),
-            .. document.Captions is null ? [] : new[] { new PackageFile(Captions, "Its captions, in the time of the recordings.", new PackageContent.Text(WebVttText.Write(lesson.Cues))) },
+            .. document.Captions.Zip(captions, (track, name) => new PackageFile(name, "Its captions, in the time of the recordings.", new PackageContent.Text(WebVttText.WriteKept(lesson.Lesson.CuesOf(track))))),
             .. lesson.Mark is { } m ? [new PackageFile(Mark, "The house’s mark.", new PackageContent.Copy(new KeyedFile(store.Derived(m.Key, MadeNames.Mark), m.Key), AlreadyCompressed: true))] : Array.Empty<PackageFile>(),
             .. document.Recordings.Zip(names).DistinctBy(r => r.Second).Select(r => new PackageFile(r.Second, "A recording, as it was brought in.", new PackageContent.Copy(new KeyedFile(store.Recording(r.First), r.First), AlreadyCompressed: true))),
         ];

@@ -1,5 +1,5 @@
 using Wexel.Core;
-using Wexel.Core.Captions;
+using Wexel.Core.Contents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Kit;
 using Wexel.Core.Lessons;
@@ -8,12 +8,14 @@ using Wexel.Core.Placing;
 namespace Wexel.Making.Lessons;
 
 /// <summary>A lesson with everything that it is made from.</summary>
-/// <param name="Document">The lesson.</param>
+/// <param name="Lesson">The lesson, with what its captions say.</param>
 /// <param name="Found">Its recordings.</param>
 /// <param name="Mark">The house's mark where it stands on this lesson.</param>
-/// <param name="Cues">Its captions, in recording time.</param>
-public sealed record LessonToMake(LessonDocument Document, LessonReel Found, MarkOnPicture? Mark, IReadOnlyList<Cue> Cues)
+public sealed record LessonToMake(LessonWithCues Lesson, LessonReel Found, MarkOnPicture? Mark)
 {
+    /// <summary>The lesson.</summary>
+    public LessonDocument Document => Lesson.Document;
+
     private TimeMap Map => Found.Reel.Map(Document.Cuts);
 
     /// <summary>The plan with a profile, or null while a recording is still being looked through.</summary>
@@ -22,8 +24,8 @@ public sealed record LessonToMake(LessonDocument Document, LessonReel Found, Mar
         if (!Found.IsReady)
             return null;
         var map = Map;
-        var look = Look(map);
-        return new PlannedRendition(RenderPlanner.Plan(Found.Reel, map, profile, look), this, map, look.Sections ?? [], look.Cues ?? []);
+        var (sections, tracks) = (Section.Kind.Following(Document.Sections, map), Lesson.ForLearners(map));
+        return new PlannedRendition(RenderPlanner.Plan(Found.Reel, map, profile, Look(sections, tracks)), this, map, sections, tracks);
     }
 
     /// <summary>The plan with a profile, or why nothing can be made with it.</summary>
@@ -40,9 +42,9 @@ public sealed record LessonToMake(LessonDocument Document, LessonReel Found, Mar
         if (!Found.IsReady || Map is { Frames: 0 })
             return [];
         var map = Map;
-        return new ProfileForLesson(Found.Reel, map, Look(map), plan => RenderEstimator.PictureBytes(plan.Picture!, plan.Length, Found.Reel, Found.ChangedShare)).Of(profile);
+        return new ProfileForLesson(Found.Reel, map, Look(Section.Kind.Following(Document.Sections, map), Lesson.ForLearners(map)), plan => RenderEstimator.PictureBytes(plan.Picture!, plan.Length, Found.Reel, Found.ChangedShare)).Of(profile);
     }
 
-    private LessonLook Look(TimeMap map) => new(
-        WhatFollows.Sections(Document.Sections, map), Mark, Document.Canvas, Document.MoveIns, Found.Frames(Document.Frames), WhatFollows.Cues(Cues, map));
+    private LessonLook Look(IReadOnlyList<Section> sections, IReadOnlyList<LessonTrack> tracks) =>
+        new(sections, Mark, Document.Canvas, Document.MoveIns, Found.Frames(Document.Frames), [.. tracks.Select(t => t.Cues)]);
 }

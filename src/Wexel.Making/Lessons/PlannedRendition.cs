@@ -2,6 +2,7 @@ using Wexel.Core.Captions;
 using Wexel.Core.Contents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Inspection;
+using Wexel.Core.Lessons;
 using Wexel.Core.Placing;
 using Wexel.Core.Timing;
 using Wexel.Making.Storage;
@@ -15,8 +16,8 @@ namespace Wexel.Making.Lessons;
 /// <param name="lesson">What it is made from.</param>
 /// <param name="map">The lesson's times.</param>
 /// <param name="sections">The contents, in lesson time.</param>
-/// <param name="cues">The captions, in lesson time.</param>
-public sealed class PlannedRendition(RenderPlan plan, LessonToMake lesson, TimeMap map, IReadOnlyList<Section> sections, IReadOnlyList<Cue> cues)
+/// <param name="tracks">The captions that learners get, in lesson time.</param>
+public sealed class PlannedRendition(RenderPlan plan, LessonToMake lesson, TimeMap map, IReadOnlyList<Section> sections, IReadOnlyList<LessonTrack> tracks)
 {
     /// <summary>The plan.</summary>
     public RenderPlan Plan => plan;
@@ -36,8 +37,8 @@ public sealed class PlannedRendition(RenderPlan plan, LessonToMake lesson, TimeM
     /// <summary>The contents in lesson time.</summary>
     public IReadOnlyList<Section> Sections => sections;
 
-    /// <summary>The captions in lesson time.</summary>
-    public IReadOnlyList<Cue> Cues => cues;
+    /// <summary>The captions that learners get, in lesson time; the track that is shown first at the front.</summary>
+    public IReadOnlyList<LessonTrack> Tracks => tracks;
 
     /// <summary>The chapters of the finished file.</summary>
     public IReadOnlyList<Chapter> Chapters => Core.Contents.Chapters.Of(sections, plan.Length);
@@ -45,12 +46,13 @@ public sealed class PlannedRendition(RenderPlan plan, LessonToMake lesson, TimeM
     /// <summary>The keys of what is encoded.</summary>
     public RenditionKeys Keys { get; } = RenditionKeys.Of(plan, map, lesson.Found.Hashes);
 
-    /// <summary>The captions that stand inside the file; null for none.</summary>
-    public CaptionsInside? CaptionsInside => plan.File.CaptionsInside ? new CaptionsInside(WebVttText.Write(cues), lesson.Document.Captions!.Language) : null;
+    /// <summary>The captions that stand inside the file.</summary>
+    public IReadOnlyList<CaptionsInside> CaptionsInside { get; } = plan.File.CaptionTracks == 0
+        ? []
+        : [.. tracks.Zip(CaptionFileName.Of([.. tracks.Select(t => t.Track.Language)]), (t, name) => new CaptionsInside(name, WebVttText.Write(t.Cues), t.Track.Language))];
 
     /// <summary>The key of the finished file.</summary>
-    public string FileKey => Keys.File(
-        plan.File, lesson.Document.Title, [.. sections.Select(s => (s.At, s.Title))], CaptionsInside is { } inside ? [(inside.Language, inside.WebVtt)] : []);
+    public string FileKey => Keys.File(plan.File, lesson.Document.Title, [.. sections.Select(s => (s.At, s.Title))], [.. CaptionsInside.Select(c => (c.Language, c.WebVtt))]);
 
     /// <summary>Where nothing changes in the lesson; null where nobody looked.</summary>
     public IReadOnlyList<TimeRange>? Still => lesson.Found.Analysis is { } found ? ExpectedPicture.Still(found.Still, map) : null;
@@ -84,13 +86,13 @@ public sealed class PlannedRendition(RenderPlan plan, LessonToMake lesson, TimeM
         [.. hashes.Select(place.Store.Recording)], plan.Pictures.Select(p => p.Mark?.Key).OfType<string>().FirstOrDefault() is { } mark ? place.Store.Derived(mark, MadeNames.Mark) : null, place.Fonts);
 
     /// <summary>Whether everything is encoded already.</summary>
-    public bool IsEncoded(FileStore store) => Tracks(store).All(Wholeness.Of);
+    public bool IsEncoded(FileStore store) => Encoded(store).All(Wholeness.Of);
 
     /// <summary>What is encoded already comes to, in bytes; null where something is missing.</summary>
-    public long? EncodedBytes(FileStore store) => IsEncoded(store) ? Tracks(store).Sum(path => new FileInfo(path).Length) : null;
+    public long? EncodedBytes(FileStore store) => IsEncoded(store) ? Encoded(store).Sum(path => new FileInfo(path).Length) : null;
 
     /// <summary>What the finished file is put together from.</summary>
     public FinishInputs FinishInputs(FileStore store) => new([.. Keys.Pictures.Select((_, i) => Picture(store, i))], Sound(store), CaptionsInside);
 
-    private IEnumerable<string> Tracks(FileStore store) => Keys.Pictures.Select((_, i) => Picture(store, i)).Append(Sound(store)).OfType<string>();
+    private IEnumerable<string> Encoded(FileStore store) => Keys.Pictures.Select((_, i) => Picture(store, i)).Append(Sound(store)).OfType<string>();
 }

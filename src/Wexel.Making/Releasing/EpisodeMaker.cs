@@ -22,7 +22,7 @@ public sealed class EpisodeMaker(MakingPlace place)
         var (title, key) = (planned.Lesson.Document.Title, KeyOf(planned, media, artwork.Key));
         var path = place.Store.Derived(key, MadeNames.Episode(media));
         if (!Wholeness.Of(path))
-            await Finishing.EpisodeAsync(planned.FinishInputs(place.Store) with { Captions = null }, path, title, planned.Chapters, media, artwork.Path, cancel);
+            await Finishing.EpisodeAsync(planned.FinishInputs(place.Store) with { Captions = [] }, path, title, planned.Chapters, media, artwork.Path, cancel);
         return new KeyedFile(path, key);
     }
 
@@ -40,13 +40,13 @@ public sealed class EpisodeMaker(MakingPlace place)
     /// <param name="feed">What names the feed for good.</param>
     /// <param name="lesson">What names the lesson for good.</param>
     /// <param name="name">The stem of its files' names.</param>
-    /// <param name="transcript">The language of its transcript; null where there is none.</param>
-    public Episode Describe(PlannedRendition planned, FeedMedia media, KeyedFile artwork, Guid feed, Guid lesson, string name, string? transcript)
+    /// <param name="transcripts">The language of each of its transcripts.</param>
+    public Episode Describe(PlannedRendition planned, FeedMedia media, KeyedFile artwork, Guid feed, Guid lesson, string name, IReadOnlyList<string> transcripts)
     {
         var document = planned.Lesson.Document;
         var bytes = new FileInfo(place.Store.Derived(KeyOf(planned, media, artwork.Key), MadeNames.Episode(media))).Length;
         return new Episode(
-            FeedKeys.EpisodeId(feed.ToString(), lesson.ToString()), name, document.Title, document.Description, document.Language, planned.Plan.Length, bytes, planned.Sections, transcript, ArtworkInside(media, artwork.Key));
+            FeedKeys.EpisodeId(feed.ToString(), lesson.ToString()), name, document.Title, document.Description, document.Language, planned.Plan.Length, bytes, planned.Sections, transcripts, ArtworkInside(media, artwork.Key));
     }
 
     /// <summary>The key of the artwork inside an episode's file; null where it carries none.</summary>

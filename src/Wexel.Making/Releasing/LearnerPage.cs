@@ -18,7 +18,8 @@ public static class LearnerPage
         var (document, plan) = (planned.Lesson.Document, planned.Plan);
         var size = plan.Picture?.Size ?? Nothing;
         // Captions that are part of the picture are not shown a second time over it.
-        var captions = document.Captions is not { } track || plan.Picture?.Captions is not null ? null : new PlayerCaptions(track.Language, planned.Cues);
+        var tracks = planned.Tracks.Skip(plan.Picture?.Captions is null ? 0 : 1);
+        var captions = tracks.Select(t => new PlayerCaptions(t.Track.Language, t.Cues, t.Track.Kind)).ToList();
         return new PlayerLesson(key, document.Title, document.Description, document.Language, plan.Length, size.Width, size.Height, "", null, planned.Sections, captions);
     }
 }

@@ -9,13 +9,14 @@ namespace Wexel.Making.Storage;
 /// <param name="WrittenAt">When it was written.</param>
 public sealed record StoredFile(string Key, string Name, long Bytes, DateTimeOffset WrittenAt);
 
-/// <summary>The files on disk: recordings by their hash, and everything that is made from them by its key.</summary>
+/// <summary>The files on disk: recordings and captions by their hash, and everything that is made from them by its key.</summary>
 public sealed class FileStore
 {
     private readonly string _recordings;
     private readonly string _derived;
     private readonly string _arriving;
     private readonly string _uploads;
+    private readonly string _captions;
     private readonly Func<string, string> _halfMade;
 
     /// <param name="root">The folder in which everything lies; it is made where it is not there.</param>
@@ -27,6 +28,7 @@ public sealed class FileStore
         _recordings = Directory.CreateDirectory(Path.Combine(Root, "recordings")).FullName;
         _derived = Directory.CreateDirectory(Path.Combine(Root, "derived")).FullName;
         _arriving = Directory.CreateDirectory(Path.Combine(Root, "arriving")).FullName;
+        _captions = Directory.CreateDirectory(Path.Combine(Root, "captions")).FullName;
         _uploads = Directory.CreateDirectory(Path.Combine(Root, "uploads")).FullName;
     }
 
@@ -54,6 +56,10 @@ public sealed class FileStore
 
     /// <summary>Where a recording lies. It has no ending: what it is was probed, not guessed from a name.</summary>
     public string Recording(string hash) => Path.Combine(_recordings, hash);
+
+    /// <summary>Where the captions that somebody added or corrected lie, as WebVTT. They are nothing that can be made again.</summary>
+    /// <param name="hash">The file's SHA-256.</param>
+    public string Captions(string hash) => Path.Combine(_captions, hash + ".vtt");
 
     /// <summary>Makes a recording that lies elsewhere one of this store, without copying it.</summary>
     /// <param name="path">Where it lies.</param>

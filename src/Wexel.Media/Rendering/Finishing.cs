@@ -12,17 +12,18 @@ namespace Wexel.Media.Rendering;
 /// <summary>What a finished file is made of.</summary>
 /// <param name="Pictures">The encoded pictures, in the plan's order; none for sound alone.</param>
 /// <param name="Sound">The encoded sound, or null.</param>
-/// <param name="Captions">Captions that become a track inside, or null.</param>
-public sealed record FinishInputs(IReadOnlyList<string> Pictures, string? Sound, CaptionsInside? Captions = null)
+/// <param name="Captions">Captions of which each becomes a track inside.</param>
+public sealed record FinishInputs(IReadOnlyList<string> Pictures, string? Sound, IReadOnlyList<CaptionsInside> Captions)
 {
     /// <summary>The encoded picture, or the largest of several; null for sound alone.</summary>
     public string? Picture => Pictures.Count > 0 ? Pictures[0] : null;
 }
 
 /// <summary>Captions that become a track inside a file.</summary>
+/// <param name="Name">What tells them from the other tracks: a part of a file's name.</param>
 /// <param name="WebVtt">The captions in lesson time, as WebVTT.</param>
 /// <param name="Language">As a BCP 47 tag.</param>
-public sealed record CaptionsInside(string WebVtt, string Language);
+public sealed record CaptionsInside(string Name, string WebVtt, string Language);
 
 /// <summary>Finishes renditions: what was encoded is copied into the file that learners get, with title and chapters. Nothing is encoded.</summary>
 public static class Finishing
@@ -73,7 +74,8 @@ public static class Finishing
     private static Task MuxAsync(FinishInputs inputs, string outputPath, string title, IReadOnlyList<Chapter> chapters, IReadOnlyList<string> artwork, IReadOnlyList<string> format, CancellationToken cancel) =>
         WholeFile.MakeAsync(outputPath, async temporary =>
         {
-            var (metadata, webVtt) = (temporary + ".txt", temporary + ".vtt");
+            var metadata = temporary + ".txt";
+            var texts = inputs.Captions.Select((_, i) => $"{temporary}.{i}.vtt").ToList();
             try
             {
                 await File.WriteAllTextAsync(metadata, Metadata(title, chapters), cancel);
@@ -90,10 +92,10 @@ public static class Finishing
                     Take(picture, "v");
                 if (inputs.Sound is { } sound)
                     Take(sound, "a");
-                if (inputs.Captions is { } captions)
+                foreach (var (i, captions) in inputs.Captions.Index())
                 {
-                    await File.WriteAllTextAsync(webVtt, captions.WebVtt, cancel);
-                    Take(webVtt, "s", "-c:s", format.Contains("webm") ? "webvtt" : "mov_text", "-metadata:s:s:0", $"language={LanguageCodes.ThreeLetters(captions.Language)}", "-disposition:s:0", "0");
+                    await File.WriteAllTextAsync(texts[i], captions.WebVtt, cancel);
+                    Take(texts[i], "s", $"-c:s:{i}", format.Contains("webm") ? "webvtt" : "mov_text", $"-metadata:s:s:{i}", $"language={LanguageCodes.ThreeLetters(captions.Language)}", $"-disposition:s:{i}", "0");
                 }
 
                 foreach (var cover in artwork)
@@ -103,7 +105,7 @@ public static class Finishing
             finally
             {
                 File.Delete(metadata);
-                File.Delete(webVtt);
+                texts.ForEach(File.Delete);
             }
         });
 

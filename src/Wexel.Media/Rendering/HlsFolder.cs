@@ -29,13 +29,14 @@ public static class HlsFolder
         foreach (var (picture, path) in plan.Pictures.Zip(inputs.Pictures))
             pictures.Add(new HlsPicture(await PiecesAsync(path, making, Name(picture), cancel), picture.Size, picture.Timing.Made));
         var sound = inputs.Sound is { } encoded ? new HlsSound(await PiecesAsync(encoded, making, Sound, cancel), plan.Sound!.Channels) : null;
-        HlsCaptions? captions = null;
-        if (inputs.Captions is { } inside)
+        var captions = new List<HlsCaptions>();
+        foreach (var inside in inputs.Captions)
         {
-            var text = HlsPlaylists.CaptionSegment(inside.WebVtt);
-            await File.WriteAllTextAsync(Path.Combine(making, Captions + ".vtt"), text, cancel);
-            captions = new HlsCaptions(Captions + ".m3u8", Captions + ".vtt", inside.Language, System.Text.Encoding.UTF8.GetByteCount(text));
-            await File.WriteAllTextAsync(Path.Combine(making, captions.Playlist), HlsPlaylists.Captions(captions, plan.Length), cancel);
+            var (name, text) = ($"{Captions}-{inside.Name}", HlsPlaylists.CaptionSegment(inside.WebVtt));
+            await File.WriteAllTextAsync(Path.Combine(making, name + ".vtt"), text, cancel);
+            var track = new HlsCaptions(inputs.Captions.Count == 1 ? "Captions" : $"Captions ({inside.Name})", name + ".m3u8", name + ".vtt", inside.Language, System.Text.Encoding.UTF8.GetByteCount(text));
+            await File.WriteAllTextAsync(Path.Combine(making, track.Playlist), HlsPlaylists.Captions(track, plan.Length), cancel);
+            captions.Add(track);
         }
 
         var stream = new HlsLesson(plan.Length, pictures, sound, captions);

@@ -37,7 +37,7 @@ internal sealed record DemoLesson(string Course, string File, string Title, stri
 /// Loads the demo world into an empty database: people, outlets, and the recordings through the same door as everybody's. It may be killed at any line: what it left is
 /// loaded at the next start, and nothing twice.
 /// </summary>
-internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManager<IdentityRole<Guid>> roles, Receiver receiver, LessonSaver saver, FeedKeeper feeds, OutletKeeper outletKeeper, HouseKeeper house, FileStore store, IOptions<WexelOptions> options, IBackgroundJobClient jobs)
+internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManager<IdentityRole<Guid>> roles, Receiver receiver, LessonSaver saver, CaptionStore captionStore, FeedKeeper feeds, OutletKeeper outletKeeper, HouseKeeper house, FileStore store, IOptions<WexelOptions> options, IBackgroundJobClient jobs)
 {
     internal const string TrainerAddress = "mara.tarn@brackwater.example";
     internal const string LearnerAddress = "joss.reed@brackwater.example";
@@ -135,13 +135,12 @@ internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManag
             .Select((line, i) => new Section($"s{i + 1}", line.At, line.Title, line.Nested)).ToList();
         var captions = demo.Captions is null ? null : await CaptionsAsync(Path.Combine(folder, demo.Captions), cancel);
         // One that was saved before stays as it is.
-        await saver.SaveAsync(done.LessonId, 1, new LessonDocument(demo.Title, demo.Description, options.Value.Language, done.Hash, [], sections, captions), null, "Mara Tarn", cancel);
+        await saver.SaveAsync(done.LessonId, 1, new LessonDocument(demo.Title, demo.Description, options.Value.Language, done.Hash, [], sections, captions is null ? [] : [captions]), null, "Mara Tarn", cancel);
         return done.LessonId;
     }
 
     private async Task<CaptionTrack> CaptionsAsync(string path, CancellationToken cancel)
     {
-        var vtt = WebVttText.Write(CaptionFile.Read(await File.ReadAllBytesAsync(path, cancel)).Cues);
-        return await CaptionStore.KeepAsync(store, vtt, options.Value.Language, Path.GetFileName(path), cancel);
+        return await captionStore.AddAsync(CaptionFile.Read(await File.ReadAllBytesAsync(path, cancel)).Cues, options.Value.Language, Path.GetFileName(path), cancel);
     }
 }

@@ -73,7 +73,7 @@ internal static class FeedEndpoints
         return TypedResults.PhysicalFile(zip, "application/zip", sources.Settings.Title + ".zip", enableRangeProcessing: true);
     }
 
-    internal static IReadOnlyList<Cue> Captions(Release release) => PlayerLesson.Format.Read(release.Player).Captions?.Cues ?? [];
+    internal static IReadOnlyList<IReadOnlyList<Cue>> Captions(Release release) => [.. PlayerLesson.Format.Read(release.Player).Captions.Select(c => c.Cues)];
 
     private static async Task<Results<Ok<FeedView>, ProblemHttpResult>> WithFeedAsync(Guid id, FeedReader reader, WexelDb db, Func<PodcastFeed, Task<Problem?>> change, CancellationToken cancel)
     {

@@ -34,7 +34,7 @@ internal static class FeedFileEndpoints
         group.MapMethods("episodes/{name}.json", reading, (string token, string name, WexelDb db, CancellationToken cancel) =>
             OfEpisodeAsync(token, name, db, (_, _, episode) => Text(episode.ChaptersJson(), FeedFiles.ChaptersType), cancel));
         group.MapMethods("episodes/{name}.vtt", reading, (string token, string name, WexelDb db, CancellationToken cancel) =>
-            OfEpisodeAsync(token, name, db, (_, release, _) => Text(WebVttText.Write(FeedEndpoints.Captions(release)), FeedFiles.TranscriptType + "; charset=utf-8"), cancel));
+            name.Split('.', 2) is var parts ? OfEpisodeAsync(token, parts[0], db, (_, release, episode) => Transcript(release, episode, parts.ElementAtOrDefault(1)), cancel) : null!);
         group.MapMethods("episodes/{name}.{ending:regex(^m4[av]$)}", reading, (string token, string name, WexelDb db, FileStore store, CancellationToken cancel) =>
             OfEpisodeAsync(token, name, db, (settings, release, _) => Media(store, release, settings.Media), cancel));
     }
@@ -57,11 +57,16 @@ internal static class FeedFileEndpoints
     {
         var feed = await FindAsync(token, db, cancel);
         var release = feed is null ? null : await db.Releases.AsNoTracking().FirstOrDefaultAsync(r => r.OutletId == feed.OutletId && r.Token == name && r.Episode != null, cancel);
-        return release is null ? TypedResults.NotFound() : answer(FeedReader.Settings(feed!.Outlet!), release, WexelJson.Read<Episode>(release.Episode!));
+        return release is null ? TypedResults.NotFound() : answer(FeedReader.Settings(feed!.Outlet!), release, Episode.Format.Read(release.Episode!));
     }
 
     private static PhysicalFileHttpResult Media(FileStore store, Release release, FeedMedia media) => TypedResults.PhysicalFile(
         store.Derived(release.FileKey, MadeNames.Episode(media)), FeedFiles.MediaType(media), entityTag: new EntityTagHeaderValue($"\"{release.FileKey}\""), enableRangeProcessing: true);
+
+    private static IResult Transcript(Release release, Episode episode, string? apart) =>
+        episode.TranscriptFiles.Zip(FeedEndpoints.Captions(release)).Where(t => t.First.Apart == apart).Select(t => t.Second).FirstOrDefault() is { } cues
+            ? Text(WebVttText.WriteKept(cues), FeedFiles.TranscriptType + "; charset=utf-8")
+            : TypedResults.NotFound();
 
     private static FileContentHttpResult Text(string text, string type)
     {

@@ -27,7 +27,7 @@ internal sealed class FeedReader(WexelDb db, IOptions<WexelOptions> options)
         return new FeedSources(
             Settings(feed.Outlet!), options.Value.House, options.Value.PublicAddress, folder, ArtworkName(feed),
             rows.Select(r => r.ReleasedAt).Append(feed.ChangedAt).Max(),
-            [.. rows.Select(r => new FeedEntry(WexelJson.Read<Episode>(r.Episode!), r.FirstReleasedAt, courses.IndexOf(r.CourseId) + 1, r.Position))]);
+            [.. rows.Select(r => new FeedEntry(Episode.Format.Read(r.Episode!), r.FirstReleasedAt, courses.IndexOf(r.CourseId) + 1, r.Position))]);
     }
 
     /// <summary>What is said of a feed.</summary>

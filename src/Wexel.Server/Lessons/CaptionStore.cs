@@ -1,5 +1,3 @@
-using System.Security.Cryptography;
-using System.Text;
 using Wexel.Core.Captions;
 using Wexel.Core.Lessons;
 using Wexel.Making.Storage;
@@ -7,22 +5,49 @@ using Wexel.Media.Tools;
 
 namespace Wexel.Server.Lessons;
 
-/// <summary>Keeps caption files by their hash.</summary>
-internal static class CaptionStore
+/// <summary>Keeps what caption tracks say, each version of one in a file named by its hash.</summary>
+/// <param name="store">Where.</param>
+internal sealed class CaptionStore(FileStore store)
 {
-    private const string Name = "captions.vtt";
-
-    internal static async Task<CaptionTrack> KeepAsync(FileStore store, string webVtt, string language, string fileName, CancellationToken cancel)
+    /// <summary>Keeps a new track.</summary>
+    /// <param name="cues">Its captions, as they were read.</param>
+    /// <param name="language">As a BCP 47 tag.</param>
+    /// <param name="fileName">Where they came from.</param>
+    /// <param name="cancel">Stops it.</param>
+    internal async Task<CaptionTrack> AddAsync(IReadOnlyList<Cue> cues, string language, string fileName, CancellationToken cancel)
     {
-        var hash = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(webVtt)));
-        if (!store.Has(hash, Name))
-            await WholeFile.MakeAsync(store.Derived(hash, Name), temporary => File.WriteAllTextAsync(temporary, webVtt, cancel));
-        return new CaptionTrack(hash, language, fileName, WebVttText.Read(webVtt).Cues.Count);
+        var named = Cue.Kind.WithNames(cues);
+        await KeepAsync(named, cancel);
+        return CaptionTrack.Of(Guid.NewGuid().ToString("N")[..12], named, language, fileName);
+    }
+
+    /// <summary>Keeps what the tracks of a lesson say.</summary>
+    internal async Task KeepAsync(LessonWithCues lesson, CancellationToken cancel)
+    {
+        foreach (var track in lesson.Document.Captions.Where(t => !Has(t.Hash)))
+            await KeepAsync(lesson.CuesOf(track), cancel);
+    }
+
+    /// <summary>A lesson with what its tracks say.</summary>
+    internal async Task<LessonWithCues> ReadAsync(LessonDocument document, CancellationToken cancel)
+    {
+        var files = new Dictionary<string, IReadOnlyList<Cue>>();
+        foreach (var hash in document.Captions.Select(t => t.Hash).Distinct())
+            files[hash] = await ReadAsync(hash, cancel) ?? [];
+        return new LessonWithCues(document, files);
     }
 
     /// <summary>The cues of a kept file; null where there is none of that hash.</summary>
-    internal static async Task<IReadOnlyList<Cue>?> ReadAsync(FileStore store, string hash, CancellationToken cancel) =>
-        hash.Length == 64 && hash.All(c => char.IsAsciiHexDigitLower(c)) && store.Has(hash, Name)
-            ? WebVttText.Read(await File.ReadAllTextAsync(store.Derived(hash, Name), cancel)).Cues
-            : null;
+    internal async Task<IReadOnlyList<Cue>?> ReadAsync(string hash, CancellationToken cancel) =>
+        Has(hash) ? WebVttText.Read(await File.ReadAllTextAsync(store.Captions(hash), cancel)).Cues : null;
+
+    /// <summary>Whether there is a file of that hash.</summary>
+    internal bool Has(string hash) => hash.Length == 64 && hash.All(char.IsAsciiHexDigitLower) && File.Exists(store.Captions(hash));
+
+    private async Task KeepAsync(IReadOnlyList<Cue> cues, CancellationToken cancel)
+    {
+        var path = store.Captions(CaptionTrack.HashOf(cues));
+        if (!File.Exists(path))
+            await WholeFile.MakeAsync(path, temporary => File.WriteAllTextAsync(temporary, WebVttText.WriteKept(cues), cancel));
+    }
 }

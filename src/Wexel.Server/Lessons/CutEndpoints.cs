@@ -15,11 +15,9 @@ namespace Wexel.Server.Lessons;
 internal sealed record CutsRequest(IReadOnlyList<TimeRange> Cuts);
 
 /// <param name="Length">How long the lesson would be.</param>
-/// <param name="SectionsGone">The sections that would be gone and are there now.</param>
-/// <param name="CaptionsGone">How many captions would be gone that are there now.</param>
-/// <param name="MoveInsGone">How many move-ins would be gone that are there now.</param>
+/// <param name="Gone">What was placed and would be gone, in a few words each.</param>
 /// <param name="Problem">Why it cannot be cut like that.</param>
-internal sealed record CutsOutcome(TimeSpan Length, IReadOnlyList<string> SectionsGone, int CaptionsGone, int MoveInsGone, Problem? Problem);
+internal sealed record CutsOutcome(TimeSpan Length, IReadOnlyList<string> Gone, Problem? Problem);
 
 internal static class CutEndpoints
 {
@@ -27,7 +25,7 @@ internal static class CutEndpoints
         routes.MapPost("/api/lessons/{id:guid}/cuts/outcome", OutcomeAsync).WithName("CutsOutcome");
 
     /// <summary>What cuts would come to, before anybody makes them.</summary>
-    private static async Task<Results<Ok<CutsOutcome>, ProblemHttpResult>> OutcomeAsync(Guid id, CutsRequest request, WexelDb db, LessonSaver saver, LessonReels reels, FileStore store, CancellationToken cancel)
+    private static async Task<Results<Ok<CutsOutcome>, ProblemHttpResult>> OutcomeAsync(Guid id, CutsRequest request, WexelDb db, LessonSaver saver, LessonReels reels, CaptionStore captions, CancellationToken cancel)
     {
         var lesson = await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel);
         if (lesson is null)
@@ -35,9 +33,6 @@ internal static class CutEndpoints
         var document = (await saver.CurrentAsync(lesson, cancel))!;
         var reel = (await reels.OfAsync(document, cancel)).Reel;
         var (before, after) = (reel.Map(document.Cuts), reel.Map(request.Cuts));
-        var cues = document.Captions is { } track ? await CaptionStore.ReadAsync(store, track.Hash, cancel) ?? [] : [];
-        var (gone, goneBefore) = (WhatFollows.Lost(document.Sections, cues, document.MoveIns, after), WhatFollows.Lost(document.Sections, cues, document.MoveIns, before));
-        return TypedResults.Ok(new CutsOutcome(
-            after.Length, [.. gone.Sections.Except(goneBefore.Sections).Select(s => s.Title)], Math.Max(0, gone.Cues - goneBefore.Cues), Math.Max(0, gone.MoveIns - goneBefore.MoveIns), CutRules.Refusal(request.Cuts, after)));
+        return TypedResults.Ok(new CutsOutcome(after.Length, GoneWithCuts.Of(await captions.ReadAsync(document, cancel), before, after), CutRules.Refusal(request.Cuts, after)));
     }
 }

@@ -104,7 +104,7 @@ internal static class LessonEndpoints
 
     private static Ok<ContentsReading> ReadContents(ContentsRequest request) => TypedResults.Ok(ContentsText.Read(request.Text));
 
-    private static async Task<Results<Ok<CaptionsRead>, ProblemHttpResult>> AddCaptionsAsync(string fileName, string language, HttpRequest request, FileStore store, CancellationToken cancel)
+    private static async Task<Results<Ok<CaptionsRead>, ProblemHttpResult>> AddCaptionsAsync(string fileName, string language, HttpRequest request, CaptionStore captions, CancellationToken cancel)
     {
         if (LanguageTag.Parse(language) is not { } known)
             return Problems.Of(new Problem("captions-no-language", $"“{Problem.Shown(language)}” is no language; write it such as en-GB.", "language"));
@@ -114,12 +114,12 @@ internal static class LessonEndpoints
         var reading = CaptionFile.Read(bytes.ToArray());
         if (reading.Cues.Count == 0)
             return TypedResults.Ok(new CaptionsRead(null, reading.Problems));
-        var track = await CaptionStore.KeepAsync(store, WebVttText.Write(reading.Cues), known, Receiver.CleanName(fileName), cancel);
+        var track = await captions.AddAsync(reading.Cues, known, Receiver.CleanName(fileName), cancel);
         return TypedResults.Ok(new CaptionsRead(track, reading.Problems));
     }
 
     /// <summary>Takes the captions that stand inside recordings, along the time of their reel; one that has no such track has none.</summary>
-    private static async Task<Results<Ok<CaptionsRead>, ProblemHttpResult>> TakeInsideAsync(CaptionsInsideRequest request, LessonReels reels, FileStore store, CancellationToken cancel)
+    private static async Task<Results<Ok<CaptionsRead>, ProblemHttpResult>> TakeInsideAsync(CaptionsInsideRequest request, LessonReels reels, FileStore store, CaptionStore captions, CancellationToken cancel)
     {
         if (await reels.FindAsync(request.Recordings, cancel) is not { } reel)
             return Problems.NotThere("recording");
@@ -145,11 +145,11 @@ internal static class LessonEndpoints
         // A file that says only "English" is of the lesson's region.
         if (request.Language.StartsWith(language + "-", StringComparison.OrdinalIgnoreCase))
             language = request.Language;
-        return TypedResults.Ok(new CaptionsRead(await CaptionStore.KeepAsync(store, WebVttText.Write(cues), language, "From the recording", cancel), problems));
+        return TypedResults.Ok(new CaptionsRead(await captions.AddAsync(cues, language, "From the recording", cancel), problems));
     }
 
-    private static async Task<Results<Ok<IReadOnlyList<Cue>>, ProblemHttpResult>> CuesAsync(string hash, FileStore store, CancellationToken cancel) =>
-        await CaptionStore.ReadAsync(store, hash, cancel) is { } cues ? TypedResults.Ok(cues) : Problems.NotThere("caption file");
+    private static async Task<Results<Ok<IReadOnlyList<Cue>>, ProblemHttpResult>> CuesAsync(string hash, CaptionStore captions, CancellationToken cancel) =>
+        await captions.ReadAsync(hash, cancel) is { } cues ? TypedResults.Ok(cues) : Problems.NotThere("caption file");
 
     private static async Task<Ok<List<LearnerRow>>> LearnersAsync(Guid id, WexelDb db, CancellationToken cancel) =>
         TypedResults.Ok(await db.LearnerRecords.Where(r => r.LessonId == id).OrderByDescending(r => r.SeenLastAt)

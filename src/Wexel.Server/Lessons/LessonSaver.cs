@@ -12,7 +12,7 @@ using Wexel.Server.Live;
 namespace Wexel.Server.Lessons;
 
 /// <summary>Reads and saves lessons; saving makes a revision, unless nothing changed.</summary>
-internal sealed class LessonSaver(WexelDb db, LessonReels reels, LiveNews news, TimeProvider clock)
+internal sealed class LessonSaver(WexelDb db, LessonReels reels, CaptionStore captions, LiveNews news, TimeProvider clock)
 {
     /// <summary>The code of the problem that somebody else was faster.</summary>
     internal const string SavedByAnother = "lesson-saved-by-another";
@@ -46,11 +46,13 @@ internal sealed class LessonSaver(WexelDb db, LessonReels reels, LiveNews news, 
             return new Problem("lesson-no-recording", "The lesson names a recording that is not here. Bring it in, then add it again.", "recordings");
         if (LanguageTag.Parse(document.Language) is not { } language)
             return new Problem("lesson-no-language", $"“{document.Language}” is no language; write it such as en-GB.", "language");
+        if (document.Captions.FirstOrDefault(t => LanguageTag.Parse(t.Language) is null) is { } unknown)
+            return new Problem("captions-no-language", $"“{Problem.Shown(unknown.Language)}” is no language; write it such as en-GB.", "captions");
         document = document with { Language = language };
-        if (document.Sections.Select(s => s.Id).Distinct().Count() != document.Sections.Count)
-            return new Problem("lesson-same-section-twice", "Two sections have the same name inside; load the page again.", "sections");
+        if (document.Captions.Except(before.Captions).Any(t => !captions.Has(t.Hash)))
+            return new Problem("lesson-no-captions", "The lesson names captions that are not here. Add the caption file again.", "captions");
         var map = found.Reel.Map(document.Cuts);
-        if ((CutRules.Refusal(document.Cuts, map) ?? MoveInRules.Refusal(document.MoveIns)) is { } refused)
+        if (LessonRules.Refusal(document, map) is { } refused)
             return refused;
         var tidy = LessonRules.Tidy(document, found.Reel.Length, map.Grid);
         var changes = LessonRules.Describe(before, tidy);

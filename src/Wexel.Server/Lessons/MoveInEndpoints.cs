@@ -48,7 +48,7 @@ internal static class MoveInEndpoints
             return Problems.NotThere("recording");
         var (reel, frames) = (found.Reel, found.Frames(request.Frames ?? []));
         var map = reel.Map(request.Cuts);
-        var moveIns = MoveInRules.Tidy(request.MoveIns.Take(MoveInRules.Most), reel.Length);
+        var moveIns = MoveIn.Kind.Tidy(request.MoveIns.Take(MoveIn.Kind.Most), reel.Length);
         return TypedResults.Ok(new ViewPathView(map.Grid, map.Kept, [.. reel.Parts.Select((part, i) => ViewPath.Of(moveIns, map, CanvasPlacement.Of(part.Picture.ShownSize, Canvas.Under(reel, request.Canvas, frames[i]), null), reel.SpanOf(i)))]));
     }
 

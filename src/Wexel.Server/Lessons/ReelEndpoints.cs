@@ -77,7 +77,7 @@ internal static class ReelEndpoints
     }
 
     /// <summary>What a lesson would be with other recordings, or the same in another order: what was placed goes with them.</summary>
-    private static async Task<Results<Ok<ReelOutcome>, ProblemHttpResult>> ChangeAsync(ReelRequest request, LessonReels reels, FileStore store, CancellationToken cancel)
+    private static async Task<Results<Ok<ReelOutcome>, ProblemHttpResult>> ChangeAsync(ReelRequest request, LessonReels reels, CaptionStore captions, CancellationToken cancel)
     {
         var (document, wanted) = (request.Document, request.Recordings);
         if (wanted.Count is 0 or > LessonReels.Most)
@@ -85,9 +85,9 @@ internal static class ReelEndpoints
         if (await reels.FindAsync(document.Recordings, cancel) is not { } before || await reels.FindAsync([.. wanted.Select(w => w.Hash)], cancel) is not { } after)
             return Problems.NotThere("recording");
         var places = wanted.Select((w, i) => new ReelPlace(w.Was is { } was && was >= 0 && was < before.Recordings.Count ? before.Reel.SpanOf(was) : null, after.Reel.SpanOf(i))).ToList();
-        var cues = document.Captions is { } track ? await CaptionStore.ReadAsync(store, track.Hash, cancel) ?? [] : [];
-        var change = ReelChange.Of(document, cues, after.Hashes, places, [.. wanted.Select(w => w.Was is { } was && was >= 0 && was < before.Recordings.Count ? before.Recordings[was].Hash : null)]);
-        var captions = change.Cues.Count == 0 ? null : await CaptionStore.KeepAsync(store, WebVttText.Write(change.Cues), document.Captions!.Language, document.Captions.FileName, cancel);
-        return TypedResults.Ok(new ReelOutcome(change.Document with { Captions = captions }, after.Reel.Map(change.Document.Cuts).Length, change.Lost));
+        var change = ReelChange.Of(
+            await captions.ReadAsync(document, cancel), after.Hashes, places, [.. wanted.Select(w => w.Was is { } was && was >= 0 && was < before.Recordings.Count ? before.Recordings[was].Hash : null)]);
+        await captions.KeepAsync(change.Lesson, cancel);
+        return TypedResults.Ok(new ReelOutcome(change.Document, after.Reel.Map(change.Document.Cuts).Length, change.Lost));
     }
 }

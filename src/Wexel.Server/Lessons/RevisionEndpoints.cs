@@ -54,13 +54,14 @@ internal static class RevisionEndpoints
     private static async Task<Results<Ok<LessonDocument>, ProblemHttpResult>> GetAsync(Guid id, int number, LessonSaver saver, CancellationToken cancel) =>
         await saver.AtAsync(id, number, cancel) is { } document ? TypedResults.Ok(document) : Problems.NotThere("revision");
 
-    private static async Task<Results<Ok<Difference>, ProblemHttpResult>> DifferenceAsync(Guid id, DifferenceRequest mine, WexelDb db, LessonSaver saver, CancellationToken cancel)
+    private static async Task<Results<Ok<Difference>, ProblemHttpResult>> DifferenceAsync(Guid id, DifferenceRequest mine, WexelDb db, LessonSaver saver, CaptionStore captions, CancellationToken cancel)
     {
         var last = await db.LessonRevisions.AsNoTracking().Where(r => r.LessonId == id).OrderByDescending(r => r.Number).FirstOrDefaultAsync(cancel);
         if (last is null || await saver.AtAsync(id, mine.BasedOn, cancel) is not { } before)
             return Problems.NotThere("revision");
         var theirs = LessonDocument.Format.Read(last.Document);
-        var merge = LessonMerge.Of(before, theirs, mine.Document);
+        var merge = LessonMerge.Of(await captions.ReadAsync(before, cancel), await captions.ReadAsync(theirs, cancel), await captions.ReadAsync(mine.Document, cancel));
+        await captions.KeepAsync(merge.Lesson, cancel);
         return TypedResults.Ok(new Difference(
             last.Number, await NameAsync(db, last.SavedBy, cancel), last.SavedAt, LessonRules.Describe(before, theirs), LessonRules.Describe(before, mine.Document), merge.Clashes, theirs, merge.Document));
     }

@@ -133,7 +133,7 @@ internal sealed class BringIn(WexelDb db, FileStore store, LessonSaver saver, IO
         var position = await db.Lessons.Where(l => l.CourseId == course.Id).MaxAsync(l => (int?)l.Position, cancel) ?? 0;
         var lesson = new Lesson { CourseId = course.Id, Position = position + 1, Title = title ?? "", RecordingHash = hash, Length = facts.Length };
         db.Lessons.Add(lesson);
-        saver.AddFirst(lesson, new LessonDocument(title ?? "", "", options.Value.Language, hash, [], [], null), "brought in", upload.ByName);
+        saver.AddFirst(lesson, new LessonDocument(title ?? "", "", options.Value.Language, hash, [], [], []), "brought in", upload.ByName);
         upload.Became(lesson.Id, knownBefore: false);
         await db.SaveChangesAsync(cancel);
         await adding.CommitAsync(cancel);

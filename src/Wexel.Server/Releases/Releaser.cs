@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
 using Wexel.Core.Documents;
 using Wexel.Core.Encoding;
+using Wexel.Core.Feeds;
 using Wexel.Core.Inspection;
 using Wexel.Core.Keys;
 using Wexel.Core.Lessons;
@@ -188,7 +189,7 @@ internal sealed class Releaser(
         (release.Profile, release.Revision, release.ProfileId, release.FileKey, release.Container, release.PosterKey, release.Player, release.ReleasedAt, release.MadeFrom) =
             (Profile.Format.Write(profile), lesson.Revision, profile.Id, wanted.Copy ?? wanted.File, profile.Container, planned.Keys.Poster, PlayerLesson.Format.Write(player), clock.GetUtcNow(), wanted.Key);
         if (outlet.Terms.Copy is { } media)
-            release.Episode = WexelJson.Write(episodes.Describe(planned, media, Artwork(outlet), release.OutletId, release.LessonId, release.Token, player.Captions?.Language));
+            release.Episode = Episode.Format.Write(episodes.Describe(planned, media, Artwork(outlet), release.OutletId, release.LessonId, release.Token, [.. player.Captions.Select(c => c.Language)]));
         if (db.Entry(release).State == EntityState.Detached)
             db.Releases.Add(release);
         await db.SaveChangesAsync(cancel);

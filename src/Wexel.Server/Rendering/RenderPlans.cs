@@ -4,21 +4,19 @@ using Wexel.Core.Lessons;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Making.Lessons;
-using Wexel.Making.Storage;
 using Wexel.Server.Kit;
 using Wexel.Server.Lessons;
 
 namespace Wexel.Server.Rendering;
 
 /// <summary>Plans renders of lessons as they stand.</summary>
-internal sealed class RenderPlans(WexelDb db, LessonSaver saver, LessonReels reels, FileStore store)
+internal sealed class RenderPlans(WexelDb db, LessonSaver saver, LessonReels reels, CaptionStore captions)
 {
     /// <summary>Everything that a lesson is rendered from.</summary>
     internal async Task<LessonToMake> OfAsync(LessonDocument document, CancellationToken cancel)
     {
         var mark = document.HouseMark ? HouseKeeper.OnPictures(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel)) : null;
-        var cues = document.Captions is { } track ? await CaptionStore.ReadAsync(store, track.Hash, cancel) ?? [] : [];
-        return new LessonToMake(document, (await reels.OfAsync(document, cancel)).ToMake, mark, cues);
+        return new LessonToMake(await captions.ReadAsync(document, cancel), (await reels.OfAsync(document, cancel)).ToMake, mark);
     }
 
     /// <summary>Everything that a lesson is rendered from as it stands; null where there is no such lesson.</summary>

@@ -41,7 +41,7 @@ public class CaptionTests
         reading.Cues.ShouldBe(
         [
             new Cue(new TimeRange(Ms.Of(22_000), Ms.Of(24_500)), "We are in <New York> & City", "<b>We are</b> in &lt;New York&gt; &amp; City"),
-            new Cue(new TimeRange(Ms.Of(135_000), Ms.Of(140_000)), "- Ta en kopp varmt te.\n- Det är inte varmt."),
+            new Cue(new TimeRange(Ms.Of(135_000), Ms.Of(140_000)), "- Ta en kopp varmt te.\n- Det är inte varmt.", Id: "1"),
         ]);
     }
 

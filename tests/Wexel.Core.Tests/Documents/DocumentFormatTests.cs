@@ -3,6 +3,7 @@ using System.Text.Json.Nodes;
 using Wexel.Core.Documents;
 using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
+using Wexel.Core.Feeds;
 using Wexel.Core.Lessons;
 using Wexel.Core.Outlets.Channels;
 using Wexel.Core.Outlets.LearningSystems;
@@ -23,6 +24,7 @@ public class DocumentFormatTests
         ["lessonfile"] = Kind(LessonFile.Format),
         ["page"] = Kind(PlayerLesson.Format),
         ["profile"] = Kind(Profile.Format),
+        ["episode"] = Kind(Episode.Format),
         ["plan"] = Kind(MadeBy.Format),
         ["channel"] = Kind(new ChannelKind().Format),
         ["webserver"] = Kind(new WebServerKind().Format),

@@ -90,17 +90,17 @@ public class MoveInTests
     [Fact]
     public void One_that_lies_over_another_ends_the_earlier_one()
     {
-        var tidy = MoveInRules.Tidy([In(5000, 9000), In(2000, 6000), In(-500, 100), In(59_950, 70_000)], TimeSpan.FromSeconds(60));
+        var tidy = MoveIn.Kind.Tidy([In(5000, 9000), In(2000, 6000), In(-500, 100), In(59_950, 70_000)], TimeSpan.FromSeconds(60));
         tidy.Select(m => (m.Span.Start.TotalMilliseconds, m.Span.End.TotalMilliseconds)).ShouldBe([(2000, 5000), (5000, 9000)]);
     }
 
     [Fact]
     public void One_outside_the_picture_is_brought_onto_it()
     {
-        var tidy = MoveInRules.Tidy([In(1000, 2000, new PicturePart(1.5, -3, 0.2, 9))], TimeSpan.FromSeconds(60));
+        var tidy = MoveIn.Kind.Tidy([In(1000, 2000, new PicturePart(1.5, -3, 0.2, 9))], TimeSpan.FromSeconds(60));
         tidy.Single().Part.ShouldBe(new PicturePart(0.8, 0, 0.2, 1));
-        MoveInRules.Refusal([In(1, 2), In(1, 2)])!.Code.ShouldBe("move-ins-same-twice");
-        MoveInRules.Refusal([.. Enumerable.Range(0, 201).Select(i => In(i * 100, i * 100 + 100))])!.Sentence.ShouldContain("200");
+        MoveIn.Kind.Refusal([In(1, 2), In(1, 2)])!.Code.ShouldBe("move-ins-same-twice");
+        MoveIn.Kind.Refusal([.. Enumerable.Range(0, 201).Select(i => In(i * 100, i * 100 + 100))])!.Sentence.ShouldContain("200");
     }
 
     [Fact]
@@ -132,7 +132,7 @@ public class MoveInTests
         Gen.Select(Sizes, Canvases, Gen.Select(Gen.Long[0, 60_000], Gen.Long[200, 9_000], Parts, Gen.Long[100, 2_000]).Array[0, 8]).Sample((recorded, canvas, wanted) =>
         {
             var placement = CanvasPlacement.Of(recorded, canvas, null);
-            var moveIns = MoveInRules.Tidy(wanted.Select((w, i) => In(w.Item1, w.Item1 + w.Item2, w.Item3, w.Item4, $"{i}")), TimeSpan.FromSeconds(60));
+            var moveIns = MoveIn.Kind.Tidy(wanted.Select((w, i) => In(w.Item1, w.Item1 + w.Item2, w.Item3, w.Item4, $"{i}")), TimeSpan.FromSeconds(60));
             var path = PathOf(moveIns, null, placement);
             var all = Enumerable.Range(0, 1800).Select(f => path.At(f)).ToList();
             var inside = all.All(r => r.X >= 0 && r.Y >= 0 && r.Width > 0 && r.Height > 0 && r.X + r.Width <= path.Page.Width + 1 && r.Y + r.Height <= path.Page.Height + 1);

@@ -86,7 +86,7 @@ public sealed class CopyRuleTests
         if (map.Frames == 0)
             return;
         List<Section> contents = [.. sections.Order().Distinct().Select(f => new Section($"{f}", Frame(f), "A"))];
-        var plan = RenderPlanner.Plan(reel, map, Profiles.Web, new LessonLook(WhatFollows.Sections(contents, map))).Picture!;
+        var plan = RenderPlanner.Plan(reel, map, Profiles.Web, new LessonLook(Section.Kind.Following(contents, map))).Picture!;
         if (plan.Copy is not { Runs: var runs })
         {
             plan.EncodedSince.ShouldBe("cuts and sections lie so close that little of it would be copied");
@@ -120,7 +120,7 @@ public sealed class CopyRuleTests
             "av1" => Plan(facts, profile: With(p => p with { Codec = PictureCodec.Av1 })),
             "webm" => Plan(facts, profile: Profiles.Web with { Container = Container.Hls }),
             "mark" => Plan(facts, new LessonLook(Mark: new MarkOnPicture("key", new PictureSize(100, 50), MarkPlacement.Usual))),
-            "captions" => Plan(facts, new LessonLook(Cues: [new Cue(new TimeRange(TimeSpan.Zero, TimeSpan.FromSeconds(1)), "Hello")]), Profiles.Web with { Captions = CaptionPlace.BurntIn }),
+            "captions" => Plan(facts, new LessonLook(Captions: [[new Cue(new TimeRange(TimeSpan.Zero, TimeSpan.FromSeconds(1)), "Hello")]]), Profiles.Web with { Captions = CaptionPlace.BurntIn }),
             "canvas" => Plan(facts, new LessonLook(Canvas: Canvas.AsRecorded with { Size = new PictureSize(1280, 800) })),
             "height" => Plan(facts, profile: Profiles.Small480),
             "move-in" => Plan(facts, new LessonLook(MoveIns: [new MoveIn("m", new TimeRange(TimeSpan.FromSeconds(1), TimeSpan.FromSeconds(4)), new PicturePart(0.2, 0.2, 0.5, 0.5), TimeSpan.FromSeconds(0.5))])),

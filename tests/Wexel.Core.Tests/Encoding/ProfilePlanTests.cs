@@ -24,7 +24,7 @@ public class ProfilePlanTests
         var plan = Plan(Profiles.PodcastSound);
         plan.Picture.ShouldBeNull();
         plan.Sound!.BitsPerSecond.ShouldBe(96_000);
-        plan.File.ShouldBe(new FilePlan(Container.M4a, false, true, true, null));
+        plan.File.ShouldBe(new FilePlan(Container.M4a, 0, true, true, null));
     }
 
     [Fact]
@@ -36,8 +36,8 @@ public class ProfilePlanTests
         plan.Pictures.ShouldAllBe(p => p.Timing == plan.Picture!.Timing || p.Timing.KeyFrames().SequenceEqual(plan.Picture.Timing.KeyFrames()));
         plan.Pictures.ShouldAllBe(p => p.Timing.InPieces && p.Timing.KeyFrameEvery == 180);
         plan.Picture!.Timing.KeyFrames().Take(4).ShouldBe([0, 180, 210, 360]);
-        plan.File.ShouldBe(new FilePlan(Container.Hls, false, false, true, null));
-        Plan(Profiles.Adaptive, new LessonLook(Cues: [new Cue(new TimeRange(TimeSpan.Zero, TimeSpan.FromSeconds(1)), "Good morning.")])).File.CaptionsInside.ShouldBeTrue();
+        plan.File.ShouldBe(new FilePlan(Container.Hls, 0, false, true, null));
+        Plan(Profiles.Adaptive, new LessonLook(Captions: [[new Cue(new TimeRange(TimeSpan.Zero, TimeSpan.FromSeconds(1)), "Good morning.")]])).File.CaptionTracks.ShouldBe(1);
         Plan(Profiles.Web).Picture!.Timing.InPieces.ShouldBeFalse();
     }
 
@@ -92,14 +92,14 @@ public class ProfilePlanTests
     public void Burnt_in_captions_make_frames_where_they_come_and_go_and_belong_to_the_pictures_key()
     {
         var burnt = Profiles.Web with { Captions = CaptionPlace.BurntIn };
-        var picture = Plan(burnt, new LessonLook(Cues: Cues)).Picture!;
+        var picture = Plan(burnt, new LessonLook(Captions: [Cues])).Picture!;
         picture.Timing.Changing.ShouldBe([30, 90, 120, 150]);
-        Sample.Key(picture).ShouldNotBe(Sample.Key(Plan(burnt, new LessonLook(Cues: [Cues[0]])).Picture!));
+        Sample.Key(picture).ShouldNotBe(Sample.Key(Plan(burnt, new LessonLook(Captions: [[Cues[0]]])).Picture!));
         // Beside or inside, captions have no part in what is encoded.
         foreach (var place in new[] { CaptionPlace.None, CaptionPlace.Beside, CaptionPlace.Inside })
-            Sample.Key(Plan(Profiles.Web with { Captions = place }, new LessonLook(Cues: Cues)).Picture!).ShouldBe(Sample.Key(Plan(Profiles.Web).Picture!));
-        Plan(Profiles.Web with { Captions = CaptionPlace.Inside }, new LessonLook(Cues: Cues)).File.CaptionsInside.ShouldBeTrue();
-        Plan(Profiles.Web with { Captions = CaptionPlace.Inside }).File.CaptionsInside.ShouldBeFalse();
+            Sample.Key(Plan(Profiles.Web with { Captions = place }, new LessonLook(Captions: [Cues])).Picture!).ShouldBe(Sample.Key(Plan(Profiles.Web).Picture!));
+        Plan(Profiles.Web with { Captions = CaptionPlace.Inside }, new LessonLook(Captions: [Cues, Cues])).File.CaptionTracks.ShouldBe(2);
+        Plan(Profiles.Web with { Captions = CaptionPlace.Inside }).File.CaptionTracks.ShouldBe(0);
     }
 
     [Fact]

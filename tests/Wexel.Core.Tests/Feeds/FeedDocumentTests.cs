@@ -17,7 +17,7 @@ public sealed class FeedDocumentTests
 
     internal static Episode Lesson(string id = "a1", string title = "Opening the desk") => new(
         id, "t-" + id, title, "First line.\nSecond <line> & more.", "en", TimeSpan.FromSeconds(52.6), 1234567,
-        [new Section("s1", TimeSpan.Zero, "Before you start"), new Section("s2", TimeSpan.FromSeconds(12.371), "Signing <in>")], "en");
+        [new Section("s1", TimeSpan.Zero, "Before you start"), new Section("s2", TimeSpan.FromSeconds(12.371), "Signing <in>")], ["en"]);
 
     internal static FeedSources Sources(FeedSettings? settings = null, params FeedEntry[] entries) => new(
         settings ?? Settings, "Brackwater Ferries", new Uri("https://wexel.example/"), new Uri("https://wexel.example/feeds/abc/"), "artwork.jpg", new DateTimeOffset(2026, 11, 25, 9, 5, 3, TimeSpan.FromHours(1)), entries);
@@ -110,7 +110,7 @@ public sealed class FeedDocumentTests
     public void A_folder_holds_all_that_the_feed_names()
     {
         var sources = Sources(null, Entry("a1", 1, 1, 1));
-        var files = FeedFolder.Plan(sources, new KeyedFile("/x/artwork", "a"), [new EpisodeSources(sources.Entries[0], new KeyedFile("/x/episode.m4v", "e"), [])]);
+        var files = FeedFolder.Plan(sources, new KeyedFile("/x/artwork", "a"), [new EpisodeSources(sources.Entries[0], new KeyedFile("/x/episode.m4v", "e"), [[]])]);
         var named = Channel(sources).DescendantsAndSelf().Attributes().Select(a => a.Value).Where(v => v.StartsWith(sources.Folder.AbsoluteUri, StringComparison.Ordinal)).Select(v => v[sources.Folder.AbsoluteUri.Length..]).Distinct();
         files.Select(f => f.Path).ShouldBe(named, ignoreOrder: true);
     }

@@ -30,7 +30,7 @@ public class MadeKeyTests
 
     private static readonly SoundPlan Sound = new([SoundMix.Mono, SoundMix.Stereo], 2, SoundCodec.Aac, 48_000, 128_000, -18.5, new TimeRange(Ms.Of(10), Ms.Of(2000)), [[0], [1, 2]]);
 
-    private static readonly FilePlan File = new(Container.Mp4, true, true, true, 9_000_000);
+    private static readonly FilePlan File = new(Container.Mp4, 2, true, true, 9_000_000);
 
     private static readonly TimeMap Map = TimeMap.Of(new FrameRate(30, 1), Ms.Of(10_000), [new TimeRange(Ms.Of(1000), Ms.Of(2000))]);
 
@@ -49,7 +49,7 @@ public class MadeKeyTests
             RenditionKeys.Samples(new RenderPlan(Ms.Of(9000), [Picture], Sound, File), Map, ["r"]), RenditionKeys.Trial(Picture, new SampleWindow(1, 2, 0.5), Map, ["r"]), RenditionKeys.TrialFrame("t", 4), RenditionKeys.Compared("source", "k", 5),
         }.Select(key => key![..12]).ShouldBe(
         [
-            "b21fa53b09a2", "00516f252337", "889f4abed651", "6295bd322d5d", "68bce5186690", "ae5bd4e415d5",
+            "b21fa53b09a2", "00516f252337", "889f4abed651", "6295bd322d5d", "3d6f36e3c1de", "ae5bd4e415d5",
             "46517d344859", "9da3fd3f6270", "444dd32d19b4", "0bb96d3f34f5", "ece3f95d8b18", "38429b955a80",
             "9690107d464b", "842e290669a7", "4a79024ef6db", "6877e2a7d4ca", "17649fd05945", "4139104b3402",
             "68a57811cb2f",

@@ -11,7 +11,7 @@ public class LeftOutTests
     private static readonly TimeSpan Length = TimeSpan.FromSeconds(60);
 
     private static IReadOnlyList<string> Of(IReadOnlyList<Section> sections, IReadOnlyList<Cue> cues, params TimeRange[] cuts) =>
-        LeftOut.Of(sections, cues, Length, TimeMap.Of(new FrameRate(30, 1), Length, cuts));
+        LeftOut.Of(LessonWithCues.Of(new LessonDocument("T", "", "en", "h", cuts, sections, []), [(CaptionTrack.Of("t1", Cue.Kind.WithNames(cues), "en", "f.vtt"), Cue.Kind.WithNames(cues))]), Length, TimeMap.Of(new FrameRate(30, 1), Length, cuts));
 
     private static Section At(double seconds, string title) => new(title, TimeSpan.FromSeconds(seconds), title);
 

@@ -1,5 +1,7 @@
 using System.Text.Json.Nodes;
+using Wexel.Core.Captions;
 using Wexel.Core.Lessons;
+using Wexel.Core.Timing;
 
 namespace Wexel.Core.Tests.Lessons;
 
@@ -7,22 +9,26 @@ public class LessonFileTests
 {
     private static string Fixture(string name) => File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "Documents", "Fixtures", name + ".json"));
 
+    private static readonly IReadOnlyList<Cue> Cues = [new(new TimeRange(Ms.Of(0), Ms.Of(900)), "Good morning.", Id: "c1"), new(new TimeRange(Ms.Of(1000), Ms.Of(2000)), "The till.", Id: "greeting")];
+
     [Theory]
     [InlineData("lesson-1-first")]
     [InlineData("lesson-1")]
+    [InlineData("lesson-2")]
     public void What_was_exported_is_imported_as_the_same(string fixture)
     {
         var lesson = LessonDocument.Format.Read(Fixture(fixture));
-        var text = LessonFile.Of(lesson, Guid.NewGuid().ToString("N"), [.. lesson.Recordings.Select((_, i) => ($"{i}.mp4", (IReadOnlyList<int>?)null))], "captions.vtt", null).Text();
+        var text = LessonFile.Of(lesson, Guid.NewGuid().ToString("N"), [.. lesson.Recordings.Select((_, i) => ($"{i}.mp4", (IReadOnlyList<int>?)null))], [.. lesson.Captions.Select((_, i) => $"captions-{i}.vtt")], null).Text();
         LessonFile.Read(text).Is(out var file, out var problem).ShouldBeTrue(problem?.Sentence);
-        LessonDocument.Format.Write(file!.Document([.. file.Recordings.Select(r => r.Hash!)], lesson.Captions)).ShouldBe(LessonDocument.Format.Write(lesson));
+        var back = file!.Lesson([.. file.Recordings.Select(r => r.Hash!)], [.. lesson.Captions.Select(_ => Cues)]);
+        LessonDocument.Format.Write(back.Document).ShouldBe(LessonDocument.Format.Write(lesson with { Captions = [.. lesson.Captions.Select(t => t.With(Cues))] }));
     }
 
     [Fact]
     public void A_lesson_can_be_written_by_hand_with_what_there_is()
     {
         LessonFile.Read("""{ "title": "Fares", "language": "en-GB", "recordings": [{ "file": "fares.mp4" }], "sections": [{ "at": 0, "title": "Start" }, { "at": 5000, "title": "Zones" }] }""").Is(out var file, out _).ShouldBeTrue();
-        var lesson = file!.Document(["aa"], null);
+        var lesson = file!.Lesson(["aa"], []).Document;
         (lesson.Title, lesson.HouseMark, lesson.Cuts.Count).ShouldBe(("Fares", true, 0));
         lesson.Sections.Select(s => (s.Id, s.Title)).ShouldBe([("s1", "Start"), ("s2", "Zones")]);
     }
@@ -47,7 +53,7 @@ public class LessonFileTests
     {
         var schema = LessonFile.Schema();
         schema["$schema"]!.GetValue<string>().ShouldBe("https://json-schema.org/draft/2020-12/schema");
-        Known(JsonNode.Parse(Fixture("lessonfile-1"))!, schema, "$");
+        Known(JsonNode.Parse(Fixture("lessonfile-2"))!, schema, "$");
     }
 
     private static void Known(JsonNode node, JsonNode schema, string place)

@@ -7,7 +7,7 @@ namespace Wexel.Core.Tests.Lessons;
 
 public class LessonRulesTests
 {
-    private static readonly LessonDocument Before = new("Title", "", "en", "hash", [], [new("a", Ms.Of(0), "A"), new("b", Ms.Of(5000), "B")], null);
+    private static readonly LessonDocument Before = new("Title", "", "en", "hash", [], [new("a", Ms.Of(0), "A"), new("b", Ms.Of(5000), "B")], []);
 
     [Fact]
     public void Says_in_words_what_changed()
@@ -16,7 +16,7 @@ public class LessonRulesTests
         {
             Title = "New",
             Sections = [new("b", Ms.Of(6000), "B"), new("c", Ms.Of(7000), "C"), new("d", Ms.Of(8000), "D")],
-            Captions = new("h", "en", "a.vtt", 3),
+            Captions = [new("t1", "h", "en", "a.vtt", 3)],
         };
         LessonRules.Describe(Before, after).ShouldBe("title, captions, 2 sections added, 1 section removed, 1 section moved");
         LessonRules.Describe(Before, Before).ShouldBe("");

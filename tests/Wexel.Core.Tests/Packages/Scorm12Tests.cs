@@ -20,7 +20,7 @@ public class Scorm12Tests
 
     private static IReadOnlyList<PackageFile> Plan(params string[] titles) => Scorm12Package.Plan(new Scorm12Sources(
         "course-1", titles.Length == 1 ? titles[0] : "Ticket desk",
-        [.. titles.Select(t => new LessonSources(new PlayerLesson("k", t, "", "en", Ms.Of(60_000), 1280, 720, "", null, [new("a", Ms.Of(0), "Start")], null), new KeyedFile("/v.mp4", "v"), new KeyedFile("/p.jpg", "p")))],
+        [.. titles.Select(t => new LessonSources(new PlayerLesson("k", t, "", "en", Ms.Of(60_000), 1280, 720, "", null, [new("a", Ms.Of(0), "Start")], []), new KeyedFile("/v.mp4", "v"), new KeyedFile("/p.jpg", "p")))],
         [("wexel-player.js", new KeyedFile("/a.js", "a")), ("wexel-player.css", new KeyedFile("/a.css", "c")), ("fonts/a b.woff2", new KeyedFile("/a.woff2", "f"))]));
 
     private static string TextOf(IReadOnlyList<PackageFile> files, string path) => ((PackageContent.Text)files.Single(f => f.Path == path).Content).Value;

@@ -115,10 +115,10 @@ public class TimeMapTests
         Section[] sections = [new("a", Ms.Of(0), "A"), new("b", Ms.Of(10_000), "B"), new("b1", Ms.Of(12_000), "B1", true), new("b2", Ms.Of(15_000), "B2", true), new("c", Ms.Of(20_000), "C")];
         // B's own words are cut, and B1 whole; B2 is left, so B is too.
         var map = Map((0, 2_000), (9_000, 15_500));
-        WhatFollows.Sections(sections, map).Select(s => (s.Id, s.At.TotalMilliseconds)).ShouldBe([("a", 0), ("b", 7_000), ("b2", 7_000), ("c", 11_500)]);
-        WhatFollows.Lost(sections, [], [], map).Sections.Select(s => s.Id).ShouldBe(["b1"]);
+        Section.Kind.Following(sections, map).Select(s => (s.Id, s.At.TotalMilliseconds)).ShouldBe([("a", 0), ("b", 7_000), ("b2", 7_000), ("c", 11_500)]);
+        Section.Kind.Gone(sections, map).Select(s => s.Id).ShouldBe(["b1"]);
         // Nothing of the first section is left: a nested one is never the first.
-        WhatFollows.Sections([new("a", Ms.Of(0), "A"), new("b", Ms.Of(5_000), "B", true)], Map((0, 5_000))).Select(s => (s.Id, s.Nested)).ShouldBe([("a", false), ("b", true)]);
+        Section.Kind.Following([new("a", Ms.Of(0), "A"), new("b", Ms.Of(5_000), "B", true)], Map((0, 5_000))).Select(s => (s.Id, s.Nested)).ShouldBe([("a", false), ("b", true)]);
     }
 
     [Fact]
@@ -126,8 +126,8 @@ public class TimeMapTests
     {
         Cue[] cues = [new(new TimeRange(Ms.Of(1_000), Ms.Of(3_000)), "in part"), new(new TimeRange(Ms.Of(4_000), Ms.Of(5_000)), "whole"), new(new TimeRange(Ms.Of(5_000), Ms.Of(9_000)), "around")];
         var map = Map((2_000, 2_500), (3_900, 5_100), (6_000, 7_000));
-        WhatFollows.Cues(cues, map).Select(c => (c.Text, c.Span.Start.TotalMilliseconds, c.Span.End.TotalMilliseconds)).ShouldBe([("in part", 1_000, 2_500), ("around", 3_400, 6_300)]);
-        WhatFollows.Lost([], cues, [], map).Cues.ShouldBe(1);
+        Cue.Kind.Following(cues, map).Select(c => (c.Text, c.Span.Start.TotalMilliseconds, c.Span.End.TotalMilliseconds)).ShouldBe([("in part", 1_000, 2_500), ("around", 3_400, 6_300)]);
+        Cue.Kind.Gone(Cue.Kind.WithNames(cues), map).ShouldHaveSingleItem().Text.ShouldBe("whole");
     }
 
     [Theory]

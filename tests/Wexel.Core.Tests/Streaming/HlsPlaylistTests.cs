@@ -10,7 +10,7 @@ public class HlsPlaylistTests
     private static HlsTrack Track(string name, params (double Seconds, long Bytes)[] segments) =>
         new(name + ".m3u8", name + "/init.mp4", name == "sound" ? "mp4a.40.2" : "avc1.64001F", [.. segments.Select((s, i) => new HlsSegment($"{name}/{i + 1:0000}.m4s", TimeSpan.FromSeconds(s.Seconds), s.Bytes))]);
 
-    private static HlsLesson Stream(HlsCaptions? captions = null) => new(
+    private static HlsLesson Stream(params IReadOnlyList<HlsCaptions> captions) => new(
         TimeSpan.FromSeconds(14),
         [
             new HlsPicture(Track("720", (6, 90_000), (6, 30_000), (2, 5_000)), new PictureSize(1280, 720), new FrameRate(30, 1)),
@@ -33,7 +33,7 @@ public class HlsPlaylistTests
     [Fact]
     public void The_master_playlist_says_what_each_picture_takes_with_its_sound()
     {
-        var stream = Stream(new HlsCaptions("captions.m3u8", "captions.vtt", "en", 700));
+        var stream = Stream(new HlsCaptions("Captions", "captions.m3u8", "captions.vtt", "en", 700));
         stream.TargetSeconds.ShouldBe(6);
         HlsPlaylists.Master(stream).ShouldBe("""
             #EXTM3U
@@ -78,11 +78,11 @@ public class HlsPlaylistTests
 
     private static Dictionary<string, string> Folder()
     {
-        var stream = Stream(new HlsCaptions("captions.m3u8", "captions.vtt", "en", 700));
+        var stream = Stream(new HlsCaptions("Captions", "captions.m3u8", "captions.vtt", "en", 700));
         return new Dictionary<string, string>
         {
             ["lesson.m3u8"] = HlsPlaylists.Master(stream),
-            ["captions.m3u8"] = HlsPlaylists.Captions(stream.Captions!, stream.Length),
+            ["captions.m3u8"] = HlsPlaylists.Captions(stream.Captions[0], stream.Length),
             ["720.m3u8"] = HlsPlaylists.Media(stream.Pictures[0].Track, 6),
             ["360.m3u8"] = HlsPlaylists.Media(stream.Pictures[1].Track, 6),
             ["sound.m3u8"] = HlsPlaylists.Media(stream.Sound!.Track, 6),

@@ -12,11 +12,11 @@ public class FolderTests
             Documents
             Keys: Timing
             Recordings: Keys Timing
-            Placing: Recordings Timing
+            Placing: Keys Recordings Timing
             Kit: Keys Recordings
-            Captions: Recordings Timing
-            Contents: Timing
-            Editing: Placing Recordings Timing
+            Captions: Keys Placing Recordings Timing
+            Contents: Keys Placing Timing
+            Editing: Keys Placing Recordings Timing
             Lessons: Captions Contents Documents Editing Keys Kit Placing Recordings Timing
             People
             Streaming: Recordings Timing

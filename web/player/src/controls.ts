@@ -5,6 +5,7 @@ import 'media-chrome/dist/media-mute-button.js'
 import 'media-chrome/dist/media-play-button.js'
 import 'media-chrome/dist/media-playback-rate-button.js'
 import 'media-chrome/dist/media-time-range.js'
+import { choiceOfCaptions } from './captions'
 import { element } from './element'
 import type { Lesson } from './lesson'
 import { clock } from './time'
@@ -34,7 +35,8 @@ export function stage(lesson: Lesson, video: HTMLVideoElement): HTMLElement {
       time,
       element('span', { class: 'gap' }),
       element('span', { class: 'speed' }, 'Speed ', bar('media-playback-rate-button', { rates: '1 1.25 1.5 2 0.75' })),
-      lesson.captions ? bar('media-captions-button', {}, state('on', 'Captions', true), state('off', 'Captions', false)) : null,
+      lesson.captions.length > 0 ? bar('media-captions-button', {}, state('on', 'Captions', true), state('off', 'Captions', false)) : null,
+      choiceOfCaptions(video, lesson),
       bar('media-mute-button', {}, state('off', 'Sound', false), state('low', 'Sound', true), state('medium', 'Sound', true), state('high', 'Sound', true)),
       bar('media-fullscreen-button', {}, word('enter', 'Full screen'), word('exit', 'Small again')),
     ),

@@ -1,37 +1,12 @@
+import type { components } from '../../common/api.gen'
 import type { Range } from './completion'
 
-export interface Section {
-  id: string
-  at: number
-  title: string
-  nested: boolean
-}
-
-/** What the page tells the player; Wexel.Core.Packages.PlayerLesson. */
-export interface Lesson {
-  key: string
-  title: string
-  description: string
-  language: string
-  length: number
-  width: number
-  height: number
-  video: string
-  poster: string | null
-  sections: Section[]
-  captions: { language: string; cues: { span: { start: number; end: number }; text: string; markup?: string; atTop?: boolean }[] } | null
-  completePercent: number
-  reportTo: string | null
-  embedded: boolean
-  /** The run-time of the learning system that the page is made for. */
-  runtime: 'scorm12' | null
-}
-
-export interface Place {
-  house: string
-  where: string
-  allLessons: string | null
-}
+/** What the page tells the player: Wexel.Core.Packages, from which these types are generated. */
+export type PageData = components['schemas']['PlayerData']
+export type Lesson = PageData['lesson']
+export type Place = NonNullable<PageData['place']>
+export type Section = Lesson['sections'][number]
+export type Captions = Lesson['captions'][number]
 
 /** The section that a time lies in, or -1 before the first. */
 export function sectionAt(sections: readonly Section[], ms: number): number {

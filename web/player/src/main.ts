@@ -1,9 +1,10 @@
 import './player.css'
+import { addCaptions } from './captions'
 import { judge } from './completion'
 import { contents } from './contents'
 import { asSwitch, keyList, keys, stage } from './controls'
 import { element } from './element'
-import { type Lesson, type Place, sectionAt } from './lesson'
+import { type Lesson, type PageData, type Place, sectionAt } from './lesson'
 import { inBrowser, onServer } from './memory'
 import { findApi, inLearningSystem } from './scorm12'
 import { play } from './source'
@@ -16,7 +17,8 @@ const quarters = ['', 'A quarter of the lesson is seen.', 'Half of the lesson is
 function start(lesson: Lesson, place: Place | null, root: HTMLElement) {
   const video = element('video', { slot: 'media', poster: lesson.poster, preload: 'metadata', playsinline: true, 'aria-label': lesson.title })
   video.style.aspectRatio = `${lesson.width} / ${lesson.height}`
-  addTracks(video, lesson)
+  addCaptions(video, lesson)
+  addChapters(video, lesson)
 
   const memory = memoryOf(lesson)
   let known: [number, number][] = []
@@ -173,28 +175,16 @@ function memoryOf(lesson: Lesson) {
   return lesson.reportTo ? onServer(lesson.reportTo, lesson.key) : inBrowser(lesson.key)
 }
 
-/** Tracks are made here and not loaded, since a page that was opened from disk may load no file beside it. */
-function addTracks(video: HTMLVideoElement, lesson: Lesson) {
-  if (lesson.captions) {
-    const captions = video.addTextTrack('captions', 'Captions', lesson.captions.language)
-    for (const cue of lesson.captions.cues) {
-      const shown = new VTTCue(cue.span.start / 1000, cue.span.end / 1000, '')
-      shown.text = cue.markup ?? cue.text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;')
-      if (cue.atTop) shown.line = 0
-      captions.addCue(shown)
-    }
-    captions.mode = 'showing'
-  }
-  if (lesson.sections.length > 0) {
-    const chapters = video.addTextTrack('chapters', 'Contents', lesson.language)
-    lesson.sections.forEach((section, i) => {
-      const end = lesson.sections[i + 1]?.at ?? lesson.length
-      if (end > section.at) chapters.addCue(new VTTCue(section.at / 1000, end / 1000, section.title))
-    })
-    chapters.mode = 'hidden'
-  }
+function addChapters(video: HTMLVideoElement, lesson: Lesson) {
+  if (lesson.sections.length === 0) return
+  const chapters = video.addTextTrack('chapters', 'Contents', lesson.language)
+  lesson.sections.forEach((section, i) => {
+    const end = lesson.sections[i + 1]?.at ?? lesson.length
+    if (end > section.at) chapters.addCue(new VTTCue(section.at / 1000, end / 1000, section.title))
+  })
+  chapters.mode = 'hidden'
 }
 
-const data = JSON.parse(document.getElementById('wexel-lesson')?.textContent ?? 'null') as { lesson: Lesson; place: Place | null } | null
+const data = JSON.parse(document.getElementById('wexel-lesson')?.textContent ?? 'null') as PageData | null
 const root = document.getElementById('wexel')
 if (data && root) start(data.lesson, data.place, root)

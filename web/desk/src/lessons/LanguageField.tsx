@@ -53,7 +53,7 @@ export function LanguageField({ document, edit }: Props) {
   const tag = tagOf(typed)
   const take = () => {
     if (tag === undefined || tag === document.language) return
-    edit((d) => ({ ...d, language: tag, captions: d.captions && d.captions.language === d.language ? { ...d.captions, language: tag } : d.captions }))
+    edit((d) => ({ ...d, language: tag, captions: d.captions.map((t) => (t.language === d.language ? { ...t, language: tag } : t)) }))
   }
   return (
     <div className="mt-4">

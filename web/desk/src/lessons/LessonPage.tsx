@@ -48,7 +48,7 @@ export function LessonPage() {
   const { lesson, document, problem, saving, changes, difference, edit, undo, redo, restore, settle, steps } = useLesson(id)
   const recordings = document && recordingsOf(document)
   const reel = useReel(recordings).data
-  const cues = useCues(document?.captions?.hash)
+  const cues = useCues(document?.captions[0]?.hash)
   const playback = usePlayback(document?.cuts ?? [], reel?.parts ?? noParts)
   const [stretch, setStretch] = useState<Cut>()
   const [selected, select] = useState<string>()

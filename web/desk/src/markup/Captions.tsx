@@ -29,20 +29,22 @@ export function Captions({ document, reel, edit }: Props) {
   const take = (read: Schemas['CaptionsRead']) => {
     setProblems(read.problems.map((p) => p.sentence))
     const track = read.track
-    if (track) edit((d) => ({ ...d, captions: track }))
+    // Only the first track is shown here so far; others stay as they are.
+    if (track) edit((d) => ({ ...d, captions: [track, ...d.captions.slice(1)] }))
   }
   const takeInside = async (place: number) => {
     const read = taken(api.POST('/api/captions/inside', { body: { recordings: recordingsOf(document), place, language: document.language } }))
     await read.then(take, (failed: Error) => setProblems([failed.message]))
   }
+  const [shown] = document.captions
   // Tracks of several recordings in the same place belong together.
   const inside = reel.parts.flatMap((p) => p.facts.subtitles ?? []).filter((s, i, all) => all.findIndex((other) => other.place === s.place) === i)
   return (
     <section className="mt-4 border-t border-hairline pt-3">
       <h2>Captions</h2>
-      {document.captions ? (
+      {shown ? (
         <p className="mt-1">
-          {document.captions.fileName}: {count(document.captions.cueCount, 'caption')}
+          {shown.fileName}: {count(shown.cueCount, 'caption')}
         </p>
       ) : (
         <p className="mt-1 text-quiet">None yet. Add a WebVTT or SubRip file; it shows on the picture and in the sheet.</p>
@@ -54,10 +56,10 @@ export function Captions({ document, reel, edit }: Props) {
           </Button>
         ))}
         <Button look="link" onClick={() => input.current?.click()}>
-          {document.captions ? 'Add another file instead' : 'Add a caption file'}
+          {shown ? 'Add another file instead' : 'Add a caption file'}
         </Button>
-        {document.captions && (
-          <Button look="link" onClick={() => edit((d) => ({ ...d, captions: null }))}>
+        {shown && (
+          <Button look="link" onClick={() => edit((d) => ({ ...d, captions: d.captions.slice(1) }))}>
             Remove
           </Button>
         )}

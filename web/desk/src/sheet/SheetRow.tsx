@@ -109,7 +109,7 @@ function Opened({ block, reel, scale, seek }: Props) {
           <p className={`truncate ${block.cut ? 'line-through' : ''}`}>{block.cues.map((c) => c.text).join(' ')}</p>
         ) : (
           block.cues.map((cue) => (
-            <p key={cue.span.start} className="mb-1">
+            <p key={cue.id} className="mb-1">
               <button type="button" onClick={() => seek(cue.span.start)} className={`whitespace-pre-line text-left hover:text-copper ${block.cut ? 'line-through' : ''}`}>
                 {cue.text}
               </button>

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { api, taken } from '../app/api'
 import type { Document } from '../lessons/useLesson'
-import { clock, count } from '../ui/words'
+import { clock } from '../ui/words'
 
 /** What a cut comes to, before it is made: worked out where the lesson's times are. */
 export function Outcome({ lessonId, cuts }: { lessonId: string; cuts: Document['cuts'] }) {
@@ -17,14 +17,10 @@ export function Outcome({ lessonId, cuts }: { lessonId: string; cuts: Document['
         {data.problem.sentence}
       </p>
     )
-  const gone = [
-    ...data.sectionsGone.map((title) => `the section “${title}”`),
-    ...(data.captionsGone > 0 ? [count(data.captionsGone, 'caption')] : []),
-    ...(data.moveInsGone > 0 ? [count(data.moveInsGone, 'move-in')] : []),
-  ]
   return (
     <p className="mt-2 text-quiet">
-      The lesson would be {clock(data.length)} long.{gone.length > 0 && <span className="text-amber"> With it would go {gone.join(', ')}; restoring brings back what went.</span>}
+      The lesson would be {clock(data.length)} long.
+      {data.gone.length > 0 && <span className="text-amber"> With it would go {data.gone.join(', ')}; restoring brings back what went.</span>}
     </p>
   )
 }
