@@ -57,8 +57,8 @@ export function addCaptions(video: HTMLVideoElement, { captions }: Lesson) {
     for (const cue of cues) track.addCue(cueOf(cue))
     return track
   })
-  const wanted = tracks[firstShown(captions, lastChosen(), navigator.languages)]
-  if (wanted) wanted.mode = 'showing'
+  const first = firstShown(captions, lastChosen(), navigator.languages)
+  for (const [i, track] of tracks.entries()) track.mode = i === first ? 'showing' : 'disabled'
 }
 
 /** Which of several tracks is shown; nothing where there is one or none. Whoever switches captions off and on gets the same again. */
