@@ -24,6 +24,7 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
     public DbSet<SignedIn> SignedIn => Set<SignedIn>();
     public DbSet<Upload> Uploads => Set<Upload>();
     public DbSet<House> Houses => Set<House>();
+    public DbSet<LearningEntry> LearningLog => Set<LearningEntry>();
     public DbSet<LearnerRecord> LearnerRecords => Set<LearnerRecord>();
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
 
@@ -98,10 +99,18 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
             release.Property(r => r.There).HasColumnType("jsonb");
             release.HasIndex(r => new { r.CourseId, r.OutletId }).IsUnique();
         });
+        builder.Entity<LearningEntry>(entry =>
+        {
+            entry.HasKey(e => e.Number);
+            entry.HasOne<Lesson>().WithMany().HasForeignKey(e => e.LessonId);
+            entry.Property(e => e.Data).HasColumnType("jsonb");
+            entry.HasIndex(e => e.EventId).IsUnique();
+            entry.HasIndex(e => new { e.LessonId, e.LearnerKey, e.Number });
+        });
         builder.Entity<LearnerRecord>(record =>
         {
             record.HasOne<Lesson>().WithMany().HasForeignKey(r => r.LessonId);
-            record.Property(r => r.Watched).HasColumnType("jsonb");
+            record.Property(r => r.State).HasColumnType("jsonb");
             record.HasIndex(r => new { r.LessonId, r.LearnerKey }).IsUnique();
         });
     }

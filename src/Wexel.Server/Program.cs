@@ -23,6 +23,7 @@ using Wexel.Server.Demo;
 using Wexel.Server.Estimates;
 using Wexel.Server.Feeds;
 using Wexel.Server.Kit;
+using Wexel.Server.Learning;
 using Wexel.Server.Lessons;
 using Wexel.Server.Library;
 using Wexel.Server.Live;
@@ -95,13 +96,13 @@ builder.Services.AddSingleton<OutletKinds>().AddSingleton<PlayerHash>();
 builder.Services.AddHttpClient<PutDelivery>(http => http.Timeout = TimeSpan.FromMinutes(30)).ConfigurePrimaryHttpMessageHandler(services => OutsideOnly.Handler(services.GetRequiredService<IOptions<WexelOptions>>().Value.MayReach));
 builder.Services.AddTransient<IDelivery, DownloadDelivery>().AddTransient<IDelivery>(services => new FolderDelivery(services.GetRequiredService<IOptions<WexelOptions>>().Value.OutletFolders)).AddTransient<IDelivery>(services => services.GetRequiredService<PutDelivery>()).AddTransient<Deliveries>();
 builder.Services.AddScoped<OutletShelf>().AddScoped<OutletKeeper>().AddScoped<FeedCare>().AddScoped<IOutletCare>(services => services.GetRequiredService<FeedCare>()).AddScoped<StandingReader>().AddScoped<PackageDeliverer>();
-builder.Services.AddScoped<BringIn>().AddScoped<UploadKeeper>().AddScoped<Receiver>().AddScoped<LessonReels>().AddSingleton<CaptionStore>().AddScoped<LessonSaver>().AddScoped<RenderPlans>().AddScoped<EstimateReader>().AddScoped<RenderQueue>().AddScoped<RenditionWork>().AddScoped<BatchMail>().AddScoped<CheckOverrides>().AddScoped<ProfileShelf>().AddScoped<ProfileKeeper>().AddScoped<FeedReader>().AddScoped<FeedKeeper>().AddScoped<HouseKeeper>().AddScoped<Releaser>().AddScoped<CourseReleaser>().AddScoped<ChannelReader>().AddScoped<ProgressKeeper>().AddScoped<MadeFileReader>().AddScoped<Space>().AddScoped<DemoSeed>();
+builder.Services.AddScoped<BringIn>().AddScoped<UploadKeeper>().AddScoped<Receiver>().AddScoped<LessonReels>().AddSingleton<CaptionStore>().AddScoped<LessonSaver>().AddScoped<RenderPlans>().AddScoped<EstimateReader>().AddScoped<RenderQueue>().AddScoped<RenditionWork>().AddScoped<BatchMail>().AddScoped<CheckOverrides>().AddScoped<ProfileShelf>().AddScoped<ProfileKeeper>().AddScoped<FeedReader>().AddScoped<FeedKeeper>().AddScoped<HouseKeeper>().AddScoped<Releaser>().AddScoped<CourseReleaser>().AddScoped<ChannelReader>().AddScoped<LearningLog>().AddScoped<LogReader>().AddSingleton<RevisionTimes>().AddScoped<MadeFileReader>().AddScoped<Space>().AddScoped<DemoSeed>();
 
 // The build describes the API by starting this program without a database; then nothing works in the background.
 if (System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name != "GetDocument.Insider")
 {
     builder.Services.AddDataProtection().SetApplicationName("Wexel").PersistKeysToDbContext<WexelDb>();
-    builder.Services.AddHostedService<StartUp>().AddHostedService(services => services.GetRequiredService<Changes>()).AddHostedService<HandIn>().AddUpkeep<LostWork>().AddUpkeep<LeftWork>().AddUpkeep<TemporaryFiles>();
+    builder.Services.AddHostedService<StartUp>().AddHostedService(services => services.GetRequiredService<Changes>()).AddHostedService<HandIn>().AddUpkeep<LostWork>().AddUpkeep<LeftWork>().AddUpkeep<TemporaryFiles>().AddUpkeep<Projections>();
     void Work(Action<BackgroundJobServerOptions> set) => builder.Services.AddHangfireServer(server =>
     {
         // A server that was killed is taken off the list of those that live.

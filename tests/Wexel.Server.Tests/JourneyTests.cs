@@ -193,11 +193,11 @@ public sealed class JourneyTests(ServerFixture fixture) : IClassFixture<ServerFi
         // Watching: the union counts, not the furthest point.
         var learner = fixture.Anonymous();
         using var scope = fixture.Server.Services.CreateScope();
-        var pageOpened = scope.ServiceProvider.GetRequiredService<Channel.OpenedPages>().At(new DateTimeOffset(DateTime.UtcNow.AddMinutes(-1), TimeSpan.Zero));
+        var pageOpened = scope.ServiceProvider.GetRequiredService<Learning.OpenedPages>().At(new DateTimeOffset(DateTime.UtcNow.AddMinutes(-1), TimeSpan.Zero));
         async Task<JsonElement> ReportAsync(long[][] watched, long position)
         {
             // A minute has passed since the last time.
-            await scope.ServiceProvider.GetRequiredService<WexelDb>().LearnerRecords.ExecuteUpdateAsync(set => set.SetProperty(r => r.SeenLastAt, r => r.SeenLastAt.AddMinutes(-1)));
+            await scope.ServiceProvider.GetRequiredService<WexelDb>().Database.ExecuteSqlRawAsync("""update "LearnerRecords" set "State" = jsonb_set("State", '{{seenLastAt}}', to_jsonb(("State"->>'seenLastAt')::timestamptz - interval '1 minute'))""");
             return await (await learner.PostAsJsonAsync(watch + "/progress", new { learner = "k1", watched, position, opened = pageOpened })).Content.ReadFromJsonAsync<JsonElement>();
         }
 

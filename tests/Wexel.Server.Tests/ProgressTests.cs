@@ -3,7 +3,7 @@ using System.Net.Http.Json;
 using System.Text.Json;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.Extensions.DependencyInjection;
-using Wexel.Server.Channel;
+using Wexel.Server.Learning;
 
 namespace Wexel.Server.Tests;
 

@@ -334,18 +334,18 @@ namespace Wexel.Data.Migrations
                     b.Property<string>("Name")
                         .HasColumnType("text");
 
-                    b.Property<TimeSpan>("Position")
-                        .HasColumnType("interval");
-
                     b.Property<DateTimeOffset>("SeenLastAt")
                         .HasColumnType("timestamp with time zone");
 
                     b.Property<double>("SeenShare")
                         .HasColumnType("double precision");
 
-                    b.Property<string>("Watched")
+                    b.Property<string>("State")
                         .IsRequired()
                         .HasColumnType("jsonb");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("integer");
 
                     b.HasKey("Id");
 
@@ -353,6 +353,60 @@ namespace Wexel.Data.Migrations
                         .IsUnique();
 
                     b.ToTable("LearnerRecords");
+                });
+
+            modelBuilder.Entity("Wexel.Data.Model.LearningEntry", b =>
+                {
+                    b.Property<long>("Number")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Number"));
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<int>("Attempt")
+                        .HasColumnType("integer");
+
+                    b.Property<string>("Data")
+                        .IsRequired()
+                        .HasColumnType("jsonb");
+
+                    b.Property<Guid>("EventId")
+                        .HasColumnType("uuid");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<string>("LearnerKey")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<Guid>("LessonId")
+                        .HasColumnType("uuid");
+
+                    b.Property<string>("Name")
+                        .HasColumnType("text");
+
+                    b.Property<Guid?>("OutletId")
+                        .HasColumnType("uuid");
+
+                    b.Property<Guid?>("ReleaseId")
+                        .HasColumnType("uuid");
+
+                    b.Property<int>("Revision")
+                        .HasColumnType("integer");
+
+                    b.HasKey("Number");
+
+                    b.HasIndex("EventId")
+                        .IsUnique();
+
+                    b.HasIndex("LessonId", "LearnerKey", "Number");
+
+                    b.ToTable("LearningLog");
                 });
 
             modelBuilder.Entity("Wexel.Data.Model.Lesson", b =>
@@ -1026,6 +1080,15 @@ namespace Wexel.Data.Migrations
                 });
 
             modelBuilder.Entity("Wexel.Data.Model.LearnerRecord", b =>
+                {
+                    b.HasOne("Wexel.Data.Model.Lesson", null)
+                        .WithMany()
+                        .HasForeignKey("LessonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Wexel.Data.Model.LearningEntry", b =>
                 {
                     b.HasOne("Wexel.Data.Model.Lesson", null)
                         .WithMany()

@@ -141,24 +141,3 @@ public sealed class Release : PackagedRelease
     /// <summary>When it was released first; releasing again does not change it.</summary>
     public DateTimeOffset FirstReleasedAt { get; init; }
 }
-
-/// <summary>What one learner watched of one lesson on a channel.</summary>
-public sealed class LearnerRecord
-{
-    public Guid Id { get; init; } = Guid.CreateVersion7();
-    public Guid LessonId { get; init; }
-
-    /// <summary>A signed-in person's id, or a key that an anonymous learner's browser made.</summary>
-    public required string LearnerKey { get; init; }
-
-    /// <summary>The person's name, or null for an anonymous learner.</summary>
-    public string? Name { get; set; }
-
-    /// <summary>The union of watched ranges as JSON.</summary>
-    public required string Watched { get; set; }
-
-    public TimeSpan Position { get; set; }
-    public double SeenShare { get; set; }
-    public DateTimeOffset? CompletedAt { get; set; }
-    public DateTimeOffset SeenLastAt { get; set; }
-}

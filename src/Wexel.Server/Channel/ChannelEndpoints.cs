@@ -5,11 +5,10 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Wexel.Core;
-using Wexel.Core.Documents;
 using Wexel.Core.Packages;
 using Wexel.Core.People;
-using Wexel.Data;
-using Wexel.Data.Model;
+using Wexel.Core.Timing;
+using Wexel.Server.Learning;
 using Wexel.Server.Serving;
 using Wexel.Server.Setup;
 using Wexel.Server.SignIn;
@@ -18,7 +17,8 @@ namespace Wexel.Server.Channel;
 
 /// <summary>What a player sends: ranges watched since the last time, and the place.</summary>
 /// <param name="Opened">What the server said when the page was opened, see <see cref="ProgressState.Opened"/>.</param>
-internal sealed record ProgressReport(string Learner, IReadOnlyList<IReadOnlyList<long>> Watched, long Position, string? Opened = null);
+/// <param name="Event">What names this report, 32 hexadecimal digits: sent again, it counts once.</param>
+internal sealed record ProgressReport(string Learner, IReadOnlyList<IReadOnlyList<long>> Watched, long Position, string? Opened = null, string? Event = null);
 
 /// <summary>What is known about a learner: all ranges, the place, and whether the lesson is complete.</summary>
 /// <param name="Opened">To be sent along with reports: as much as has passed since then can have been watched.</param>
@@ -91,7 +91,7 @@ internal static class ChannelEndpoints
         return Page(PlainPages.Of(options.Value.House, $"<h1>{WebUtility.HtmlEncode(options.Value.House)}: lessons</h1>{(items.Length == 0 ? $"<p>No lesson is released yet{(await reader.BeingMadeAsync(cancel) is > 0 and var made ? $"; {made} {(made == 1 ? "is" : "are")} being made. Look again in a minute" : "")}.</p>" : $"<ol class=\"plain-list\">{items}</ol>")}"));
     }
 
-    private static async Task<Results<Ok<ProgressState>, NotFound, UnauthorizedHttpResult, ProblemHttpResult>> ReadProgressAsync(string token, string learner, HttpContext http, KnownReleases releases, OpenedPages opened, WexelDb db, CancellationToken cancel)
+    private static async Task<Results<Ok<ProgressState>, NotFound, UnauthorizedHttpResult, ProblemHttpResult>> ReadProgressAsync(string token, string learner, HttpContext http, KnownReleases releases, OpenedPages opened, LearningLog log, CancellationToken cancel)
     {
         if (await releases.FindAsync(token, cancel) is not { } release)
             return TypedResults.NotFound();
@@ -99,29 +99,37 @@ internal static class ChannelEndpoints
             return TypedResults.Unauthorized();
         if (learner.Length > LongestLearner)
             return Unusable();
-        var key = KeyOf(learner, http.User);
-        var record = await db.LearnerRecords.AsNoTracking().FirstOrDefaultAsync(r => r.LessonId == release.LessonId && r.LearnerKey == key, cancel);
-        return TypedResults.Ok(record is null ? new ProgressState([], 0, 0, false, opened.Now()) : State(record, opened.Now()));
+        return TypedResults.Ok(State(await log.OfAsync(release.Taken, KeyOf(learner, http.User), cancel), opened.Now()));
     }
 
-    private static async Task<Results<Ok<ProgressState>, NotFound, UnauthorizedHttpResult, ProblemHttpResult>> WriteProgressAsync(string token, ProgressReport report, HttpContext http, KnownReleases releases, ProgressKeeper keeper, OpenedPages opened, CancellationToken cancel)
+    private static async Task<Results<Ok<ProgressState>, NotFound, UnauthorizedHttpResult, ProblemHttpResult>> WriteProgressAsync(string token, ProgressReport report, HttpContext http, KnownReleases releases, LearningLog log, OpenedPages opened, CancellationToken cancel)
     {
         if (await releases.FindAsync(token, cancel) is not { } release)
             return TypedResults.NotFound();
         if (!MaySee(release.Visibility, http.User))
             return TypedResults.Unauthorized();
-        if (report.Watched.Count > MostRanges || report.Learner.Length > LongestLearner || report.Watched.Any(r => r.Count != 2 || r[1] < r[0]))
+        if (report.Watched.Count > MostRanges || report.Learner.Length > LongestLearner || report.Watched.Any(r => r.Count != 2 || r[1] < r[0]) || !IsEvent(report.Event, out var id))
             return Unusable();
         var learner = new Learner(KeyOf(report.Learner, http.User), http.User.FindFirstValue(ClaimTypes.GivenName), http.Connection.RemoteIpAddress?.ToString() ?? "");
-        return await keeper.AddAsync(release.LessonId, learner, release.Length, report, cancel) is { } record
-            ? TypedResults.Ok(State(record, report.Opened ?? opened.Now()))
+        return await log.AddAsync(release.Taken, learner, new WatchedReport(id, [.. report.Watched.Select(r => new TimeRange(Milliseconds(r[0]), Milliseconds(r[1])))], Milliseconds(report.Position), report.Opened), cancel) is { } known
+            ? TypedResults.Ok(State(known, report.Opened ?? opened.Now()))
             : Problems.Of(new Problem("learners-too-many", "Too many new learners began this lesson from one address. What this browser has seen is kept in it; it is reported again later."), StatusCodes.Status429TooManyRequests);
     }
 
-    private static ProblemHttpResult Unusable() => Problems.Of(new Problem("progress-unusable", "A report holds at most 2,000 ranges, each a start and an end in milliseconds."), StatusCodes.Status400BadRequest);
+    private static ProblemHttpResult Unusable() => Problems.Of(new Problem("progress-unusable", "A report holds at most 2,000 ranges, each a start and an end in milliseconds, and is named by 32 hexadecimal digits or not at all."), StatusCodes.Status400BadRequest);
 
-    private static ProgressState State(LearnerRecord record, string opened) =>
-        new(WexelJson.Read<IReadOnlyList<IReadOnlyList<long>>>(record.Watched), (long)record.Position.TotalMilliseconds, record.SeenShare, record.CompletedAt is not null, opened);
+    private static ProgressState State(LearnerNow known, string opened) => new(
+        [.. known.Watched.Select(r => new[] { (long)r.Start.TotalMilliseconds, (long)r.End.TotalMilliseconds })], (long)known.Position.TotalMilliseconds, known.SeenShare, known.Complete, opened);
+
+    private static TimeSpan Milliseconds(long time) => TimeSpan.FromMilliseconds(Math.Clamp(time, 0, int.MaxValue));
+
+    /// <summary>Whether a report has a usable name, or none.</summary>
+    private static bool IsEvent(string? text, out Guid? id)
+    {
+        var named = Guid.TryParseExact(text, "N", out var read);
+        id = named ? read : null;
+        return named || text is null;
+    }
 
     private static bool MaySee(Visibility visibility, ClaimsPrincipal user) => Seeing.May(visibility, Who(user));
 

@@ -1,21 +1,20 @@
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core.Encoding;
 using Wexel.Core.Outlets.Channels;
-using Wexel.Core.Packages;
 using Wexel.Core.People;
 using Wexel.Data;
+using Wexel.Server.Learning;
 using Wexel.Server.Remembering;
 
 namespace Wexel.Server.Channel;
 
 /// <summary>What must be known of a release when somebody asks for a part of its file: who may have it, and where it lies.</summary>
-/// <param name="LessonId">The lesson.</param>
+/// <param name="Taken">What learners take.</param>
 /// <param name="Visibility">Who may see it.</param>
 /// <param name="Container">What the file is.</param>
 /// <param name="FileKey">The file's key.</param>
 /// <param name="PosterKey">The poster's; null for none.</param>
-/// <param name="Length">The lesson's length.</param>
-internal sealed record KnownRelease(Guid LessonId, Visibility Visibility, Container Container, string FileKey, string? PosterKey, TimeSpan Length);
+internal sealed record KnownRelease(Taken Taken, Visibility Visibility, Container Container, string FileKey, string? PosterKey);
 
 /// <summary>Finds releases in the channel, remembered for some seconds: a player asks for its file's parts many times a minute.</summary>
 internal sealed class KnownReleases(IDbContextFactory<WexelDb> databases, Changes changes, TimeProvider clock)
@@ -30,8 +29,7 @@ internal sealed class KnownReleases(IDbContextFactory<WexelDb> databases, Change
     private async Task<KnownRelease?> ReadAsync(string token, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return await db.Releases.AsNoTracking().FirstOrDefaultAsync(r => r.Token == token && r.Outlet!.Kind == ChannelKind.Channel, cancel) is { } release
-            ? new KnownRelease(release.LessonId, release.Visibility, release.Container, release.FileKey, release.PosterKey, PlayerLesson.Format.Read(release.Player).Length)
-            : null;
+        return await db.Releases.Where(r => r.Token == token && r.Outlet!.Kind == ChannelKind.Channel)
+            .Select(r => new KnownRelease(new Taken(r.LessonId, r.OutletId, r.Id, r.Revision), r.Visibility, r.Container, r.FileKey, r.PosterKey)).FirstOrDefaultAsync(cancel);
     }
 }

@@ -2,11 +2,13 @@ using Hangfire;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Wexel.Core.Documents;
+using Wexel.Core.Outlets.Channels;
 using Wexel.Core.People;
 using Wexel.Core.Recordings;
+using Wexel.Core.Timing;
 using Wexel.Data;
 using Wexel.Data.Model;
-using Wexel.Server.Channel;
+using Wexel.Server.Learning;
 using Wexel.Server.Outlets;
 using Wexel.Server.Releases;
 using Wexel.Server.Rendering;
@@ -15,7 +17,7 @@ using Wexel.Server.Setup;
 namespace Wexel.Server.Demo;
 
 /// <summary>Renders and releases a demo lesson, as a trainer would; tried again until its recording is looked through.</summary>
-internal sealed class DemoRelease(WexelDb db, RenderQueue queue, Releaser releaser, OutletShelf places, ProgressKeeper keeper, OpenedPages opened, TimeProvider clock, IBackgroundJobClient jobs, IOptions<WexelOptions> options, ILogger<DemoRelease> log)
+internal sealed class DemoRelease(WexelDb db, RenderQueue queue, Releaser releaser, OutletShelf places, LearningLog learning, OpenedPages opened, TimeProvider clock, IBackgroundJobClient jobs, IOptions<WexelOptions> options, ILogger<DemoRelease> log)
 {
     private static readonly TimeSpan Wait = TimeSpan.FromSeconds(2);
 
@@ -58,13 +60,16 @@ internal sealed class DemoRelease(WexelDb db, RenderQueue queue, Releaser releas
         var file = Path.Combine(options.Value.Demo!, "play-throughs.json");
         if (!File.Exists(file))
             return;
+        var taken = await db.Releases.Where(r => r.LessonId == lesson.Id && r.Outlet!.Kind == ChannelKind.Channel).Select(r => new Taken(r.LessonId, r.OutletId, r.Id, r.Revision)).FirstOrDefaultAsync(cancel);
+        if (taken is null)
+            return;
         var length = WexelJson.Read<RecordingFacts>(lesson.Recording!.Facts).Length;
         foreach (var played in WexelJson.Read<List<PlayThrough>>(await File.ReadAllTextAsync(file, cancel)).Where(p => p.Lesson == lesson.Title))
         {
             var person = await db.Users.FirstAsync(u => u.Email == played.Learner, cancel);
             // They had the page open for as long as the lesson is.
-            var report = new ProgressReport("", played.Watched, played.Position, opened.At(clock.GetUtcNow() - length));
-            await keeper.AddAsync(lesson.Id, new Learner(person.Id.ToString("N"), person.DisplayName, ""), length, report, cancel);
+            var report = new WatchedReport(null, [.. played.Watched.Select(r => new TimeRange(TimeSpan.FromMilliseconds(r[0]), TimeSpan.FromMilliseconds(r[1])))], TimeSpan.FromMilliseconds(played.Position), opened.At(clock.GetUtcNow() - length));
+            await learning.AddAsync(taken, new Learner(person.Id.ToString("N"), person.DisplayName, ""), report, cancel);
         }
     }
 

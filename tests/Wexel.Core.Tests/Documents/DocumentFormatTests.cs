@@ -4,6 +4,7 @@ using Wexel.Core.Documents;
 using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
 using Wexel.Core.Feeds;
+using Wexel.Core.Learning;
 using Wexel.Core.Lessons;
 using Wexel.Core.Outlets.Channels;
 using Wexel.Core.Outlets.LearningSystems;
@@ -25,6 +26,8 @@ public class DocumentFormatTests
         ["page"] = Kind(PlayerLesson.Format),
         ["profile"] = Kind(Profile.Format),
         ["episode"] = Kind(Episode.Format),
+        ["watched"] = Kind(Watched.Format),
+        ["watchedbefore"] = Kind(WatchedBefore.Format),
         ["plan"] = Kind(MadeBy.Format),
         ["channel"] = Kind(new ChannelKind().Format),
         ["webserver"] = Kind(new WebServerKind().Format),

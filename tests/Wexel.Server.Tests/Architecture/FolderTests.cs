@@ -27,7 +27,7 @@ public class FolderTests
             Feeds: Captions Contents Documents Keys Kit Packages Timing
             Outlets: Contents Documents Encoding Feeds Inspection Keys Packages People Recordings Timing
             Library: Encoding Outlets
-            Learning: Timing
+            Learning: Documents Placing Timing
             """,
         ["Wexel.Media"] =
             """

@@ -71,7 +71,7 @@ export function onServer(address: string, key: string): Memory {
     save({ watched, position }, leaving, played = true) {
       if (!played) return
       local.save({ watched, position }, leaving, played)
-      const body = JSON.stringify({ learner, watched, position, opened })
+      const body = JSON.stringify({ learner, event: newName(), watched, position, opened })
       const blob = new Blob([body], { type: 'application/json' })
       if (leaving && navigator.sendBeacon(address, blob)) return
       // All ranges are sent each time, so a report that is lost is made up for by the next.
@@ -85,8 +85,11 @@ export function onServer(address: string, key: string): Memory {
   }
 }
 
+/** 32 hexadecimal digits that nobody else makes; a page without a secure line has no randomUUID. */
+const newName = () => [...crypto.getRandomValues(new Uint8Array(16))].map((b) => b.toString(16).padStart(2, '0')).join('')
+
 function learnerKey(): string {
-  const made = [...crypto.getRandomValues(new Uint8Array(16))].map((b) => b.toString(16).padStart(2, '0')).join('')
+  const made = newName()
   try {
     const known = localStorage.getItem('wexel:learner')
     if (known) return known

@@ -1,0 +1,46 @@
+namespace Wexel.Core.Learning;
+
+/// <summary>What is known of one learner and one lesson: what all events of the log come to, one after the other.</summary>
+/// <param name="Watched">What was watched, of the recordings.</param>
+/// <param name="Position">Where to go on; null where nothing was watched.</param>
+/// <param name="SeenShare">How much of the lesson that is, 0 to 1, of the revision that was taken last.</param>
+/// <param name="CompletedAt">When it was complete first; what is changed of the lesson later does not take it back.</param>
+/// <param name="SeenLastAt">When something was reported last.</param>
+/// <param name="Name">The learner's name, as it was last; null for somebody whom nobody knows.</param>
+public sealed record LearnerState(IReadOnlyList<WatchedStretch> Watched, RecordingMoment? Position, double SeenShare, DateTimeOffset? CompletedAt, DateTimeOffset? SeenLastAt, string? Name)
+{
+    /// <summary>Raised when the same log comes to something else than before; then all is reckoned again.</summary>
+    public const int Version = 1;
+
+    /// <summary>Somebody of whom nothing is known.</summary>
+    public static LearnerState None { get; } = new([], null, 0, null, null, null);
+
+    /// <summary>What is known after one more event.</summary>
+    /// <param name="happened">The event.</param>
+    /// <param name="times">The times of the revision that it was in.</param>
+    public LearnerState After(LearningEvent happened, LessonTimes times)
+    {
+        var (watched, position, completed) = happened.Act switch
+        {
+            Watched w => (w.Stretches, w.Position, null),
+            WatchedBefore b => (times.ToRecordings(b.Ranges), times.ToRecordings(b.Position), b.CompletedAt),
+            _ => ([], null, (DateTimeOffset?)null),
+        };
+        var all = WatchedStretch.Union(Watched.Concat(watched));
+        var attendance = Completion.Judge(times.ToLesson(all), times.Length);
+        return new LearnerState(
+            all, position ?? Position, attendance.SeenShare, CompletedAt ?? completed ?? (attendance.Complete ? happened.At : null),
+            SeenLastAt is { } last && last > happened.At ? last : happened.At, happened.Name);
+    }
+
+    /// <summary>What a log comes to.</summary>
+    /// <param name="log">The events of one learner and lesson, in the order in which they were appended.</param>
+    /// <param name="times">The times of a revision, by its number.</param>
+    public static LearnerState Of(IEnumerable<LearningEvent> log, Func<int, LessonTimes> times)
+    {
+        var (state, known) = (None, new HashSet<Guid>());
+        foreach (var happened in log.Where(e => known.Add(e.Id)))
+            state = state.After(happened, times(happened.Revision));
+        return state;
+    }
+}

@@ -1,0 +1,115 @@
+using Microsoft.EntityFrameworkCore;
+using Wexel.Core.Documents;
+using Wexel.Core.Learning;
+using Wexel.Core.Timing;
+using Wexel.Data;
+using Wexel.Data.Model;
+
+namespace Wexel.Server.Learning;
+
+/// <summary>A learner, as a report or a question names them.</summary>
+/// <param name="Key">By which their record is found.</param>
+/// <param name="Name">Their name; null where they came by a link.</param>
+/// <param name="Address">Where they ask from.</param>
+internal sealed record Learner(string Key, string? Name, string Address);
+
+/// <summary>What is taken, and where.</summary>
+internal sealed record Taken(Guid LessonId, Guid OutletId, Guid ReleaseId, int Revision);
+
+/// <summary>What a player says.</summary>
+/// <param name="EventId">What names the report; null where it has no name.</param>
+/// <param name="Watched">All that was watched, in lesson time.</param>
+/// <param name="Position">Where the learner is, in lesson time.</param>
+/// <param name="Opened">When the page was opened, as the server said it.</param>
+internal sealed record WatchedReport(Guid? EventId, IReadOnlyList<TimeRange> Watched, TimeSpan Position, string? Opened);
+
+/// <summary>What is known of a learner, in the time of the revision that they take now.</summary>
+internal sealed record LearnerNow(IReadOnlyList<TimeRange> Watched, TimeSpan Position, double SeenShare, bool Complete);
+
+/// <summary>
+/// Appends what learners did, as far as it can have been: nothing in the log is ever changed. What it comes to is kept beside it, and can
+/// be reckoned again at any time (<see cref="Projections"/>).
+/// </summary>
+internal sealed class LearningLog(WexelDb db, LogReader reader, RevisionTimes revisions, NewLearners newcomers, OpenedPages opened, TimeProvider clock)
+{
+    /// <summary>Attempts are counted from 1; a channel knows one.</summary>
+    private const int OnlyAttempt = 1;
+
+    /// <summary>Appends a report.</summary>
+    /// <param name="taken">What is watched.</param>
+    /// <param name="learner">Who reports.</param>
+    /// <param name="report">What the player says.</param>
+    /// <param name="cancel">Stops it.</param>
+    /// <returns>What is known now; null where too many that nobody knows have reported from one address.</returns>
+    internal async Task<LearnerNow?> AddAsync(Taken taken, Learner learner, WatchedReport report, CancellationToken cancel)
+    {
+        var now = clock.GetUtcNow();
+        var times = await revisions.OfAsync(taken.LessonId, taken.Revision, cancel);
+        // One learner may have two windows open: each adds to what the other sent.
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        await db.Database.ExecuteSqlAsync($"SELECT pg_advisory_xact_lock(hashtextextended({taken.LessonId + learner.Key}, 0))", cancel);
+        var record = await db.LearnerRecords.FirstOrDefaultAsync(r => r.LessonId == taken.LessonId && r.LearnerKey == learner.Key, cancel);
+        var state = await StateAsync(record, taken.LessonId, learner.Key, cancel);
+        if (state.SeenLastAt is null && !newcomers.MayCome(taken.LessonId, learner))
+            return null;
+        if (report.EventId is { } id && await db.LearningLog.AnyAsync(e => e.EventId == id, cancel))
+            return Now(state, times);
+
+        var since = Latest(opened.Read(report.Opened) ?? now, state.SeenLastAt);
+        var before = times.ToLesson(state.Watched);
+        var after = Completion.Judge(WatchPace.After(before, report.Watched, now > since ? now - since : TimeSpan.Zero), times.Length).Watched;
+        var act = new Watched(times.ToRecordings(TimeRange.Without(after, before)), times.ToRecordings(Within(report.Position, times.Length)));
+        // A page that only stands there says the same again and again.
+        if (act.Stretches.Count == 0 && state.SeenLastAt is not null && act.Position == state.Position)
+            return Now(state, times);
+        var happened = new LearningEvent(report.EventId ?? Guid.CreateVersion7(), taken.Revision, OnlyAttempt, now, learner.Name, act);
+        Append(db, taken, learner.Key, happened);
+        state = state.After(happened, times);
+        if (record is null)
+            db.LearnerRecords.Add(record = new LearnerRecord { LessonId = taken.LessonId, LearnerKey = learner.Key, State = "" });
+        Projections.Set(record, state);
+        await db.SaveChangesAsync(cancel);
+        await transaction.CommitAsync(cancel);
+        return Now(state, times);
+    }
+
+    /// <summary>What is known of a learner; nothing of somebody who has not begun.</summary>
+    internal async Task<LearnerNow> OfAsync(Taken taken, string learnerKey, CancellationToken cancel)
+    {
+        var record = await db.LearnerRecords.AsNoTracking().FirstOrDefaultAsync(r => r.LessonId == taken.LessonId && r.LearnerKey == learnerKey, cancel);
+        return Now(await StateAsync(record, taken.LessonId, learnerKey, cancel), await revisions.OfAsync(taken.LessonId, taken.Revision, cancel));
+    }
+
+    /// <summary>What is known: as it was written down, or where that is not there, by the log.</summary>
+    private async Task<LearnerState> StateAsync(LearnerRecord? record, Guid lesson, string learnerKey, CancellationToken cancel) =>
+        record?.Version == LearnerState.Version ? WexelJson.Read<LearnerState>(record.State) : await reader.ReadAsync(lesson, learnerKey, cancel);
+
+    private static LearnerNow Now(LearnerState state, LessonTimes times)
+    {
+        var attendance = Completion.Judge(times.ToLesson(state.Watched), times.Length);
+        return new LearnerNow(attendance.Watched, (state.Position is { } at ? times.ToLesson(at) : null) ?? TimeSpan.Zero, attendance.SeenShare, state.CompletedAt is not null);
+    }
+
+    private static void Append(WexelDb db, Taken taken, string learnerKey, LearningEvent happened)
+    {
+        var (kind, data) = LearningActs.Write(happened.Act);
+        db.LearningLog.Add(new LearningEntry
+        {
+            EventId = happened.Id,
+            LearnerKey = learnerKey,
+            Name = happened.Name,
+            LessonId = taken.LessonId,
+            OutletId = taken.OutletId,
+            ReleaseId = taken.ReleaseId,
+            Revision = happened.Revision,
+            Attempt = happened.Attempt,
+            Kind = kind,
+            Data = data,
+            At = happened.At,
+        });
+    }
+
+    private static DateTimeOffset Latest(DateTimeOffset a, DateTimeOffset? b) => b > a ? b.Value : a;
+
+    private static TimeSpan Within(TimeSpan time, TimeSpan most) => time < TimeSpan.Zero ? TimeSpan.Zero : time < most ? time : most;
+}

@@ -1,0 +1,41 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Caching.Memory;
+using Wexel.Core.Documents;
+using Wexel.Core.Learning;
+using Wexel.Core.Lessons;
+using Wexel.Core.Placing;
+using Wexel.Core.Recordings;
+using Wexel.Data;
+
+namespace Wexel.Server.Learning;
+
+/// <summary>The times of lessons’ revisions, which never change: those that learners are in are known without the database.</summary>
+internal sealed class RevisionTimes(IDbContextFactory<WexelDb> databases) : IDisposable
+{
+    private const int Most = 2000;
+
+    private static readonly TimeSpan Unasked = TimeSpan.FromHours(1);
+
+    private readonly MemoryCache _known = new(new MemoryCacheOptions { SizeLimit = Most });
+
+    internal async Task<LessonTimes> OfAsync(Guid lesson, int revision, CancellationToken cancel)
+    {
+        if (_known.TryGetValue((lesson, revision), out LessonTimes? known))
+            return known!;
+        var found = await FindAsync(lesson, revision, cancel);
+        return _known.Set((lesson, revision), found, new MemoryCacheEntryOptions { Size = 1, SlidingExpiration = Unasked });
+    }
+
+    private async Task<LessonTimes> FindAsync(Guid lesson, int revision, CancellationToken cancel)
+    {
+        await using var db = await databases.CreateDbContextAsync(cancel);
+        var text = await db.LessonRevisions.Where(r => r.LessonId == lesson && r.Number == revision).Select(r => r.Document).FirstAsync(cancel);
+        var document = LessonDocument.Format.Read(text);
+        var hashes = document.Recordings;
+        var facts = await db.Recordings.Where(r => hashes.Contains(r.Hash)).ToDictionaryAsync(r => r.Hash, r => r.Facts, cancel);
+        var reel = Reel.Of([.. hashes.Select(hash => (WexelJson.Read<RecordingFacts>(facts[hash]), (SoundSides?)null))]);
+        return new LessonTimes(hashes, reel, reel.Map(document.Cuts));
+    }
+
+    public void Dispose() => _known.Dispose();
+}
