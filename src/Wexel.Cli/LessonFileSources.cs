@@ -7,7 +7,7 @@ namespace Wexel.Cli;
 internal static class LessonFileSources
 {
     /// <summary>Whether a name is that of a lesson file or of a ZIP.</summary>
-    internal static bool Is(string name) => name.EndsWith(LessonFile.Ending, StringComparison.OrdinalIgnoreCase) || IsZip(name);
+    internal static bool Is(string name) => LessonFile.IsName(name);
 
     /// <exception cref="UnusableInputException">The file cannot be read, or names what is not there.</exception>
     internal static async Task<LessonRequest> ReadAsync(string path, string work, CancellationToken cancel)
@@ -15,7 +15,7 @@ internal static class LessonFileSources
         if (!File.Exists(path))
             throw new UnusableInputException($"There is no file “{path}”.");
         var lesson = path;
-        if (IsZip(path) && !(await LessonArchive.UnpackAsync(path, Directory.CreateDirectory(Path.Combine(work, "lesson")).FullName, cancel)).Is(out lesson, out var unreadable))
+        if (LessonFile.IsZip(path) && !(await LessonArchive.UnpackAsync(path, Path.GetFileName(path), Directory.CreateDirectory(Path.Combine(work, "lesson")).FullName, long.MaxValue, cancel)).Is(out lesson, out var unreadable))
             throw new UnusableInputException(unreadable.Sentence);
         if (!LessonFile.Read(InputFile.Text(lesson)).Is(out var file, out var problem))
             throw new UnusableInputException($"“{path}”: {problem.Sentence}");
@@ -24,10 +24,8 @@ internal static class LessonFileSources
             [.. file.Recordings.Select(r => Beside(r.File))], file.Title, null, [.. (file.Captions ?? []).Select(c => new GivenCaptions(Beside(c.File), c.Language))], null, Language: file.Language, Mark: file.Mark is { } mark ? Beside(mark.File) : null, File: file);
 
         // What came in a ZIP names what is in it, and nothing else of this machine.
-        string Beside(string name) => Path.GetFullPath(name, folder) is var whole && (!IsZip(path) || whole.StartsWith(folder + "/", StringComparison.Ordinal))
+        string Beside(string name) => Path.GetFullPath(name, folder) is var whole && (!LessonFile.IsZip(path) || whole.StartsWith(folder + "/", StringComparison.Ordinal))
             ? whole
             : throw new UnusableInputException($"“{path}” names “{name}”, which does not lie in it.");
     }
-
-    private static bool IsZip(string name) => name.EndsWith(".zip", StringComparison.OrdinalIgnoreCase);
 }

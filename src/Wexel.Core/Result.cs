@@ -6,6 +6,12 @@ namespace Wexel.Core;
 /// <typeparam name="T">What was asked for.</typeparam>
 public readonly struct Result<T>
 {
+    /// <param name="value">What was asked for, where it is an interface, of which the language makes no result by itself.</param>
+    public Result(T value)
+        : this(value, null)
+    {
+    }
+
     private Result(T? value, Problem? problem) => (Value, Problem) = (value, problem);
 
     /// <summary>What was asked for; nothing where there is a problem.</summary>

@@ -105,6 +105,96 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
         JsonNode.DeepEquals(JsonSerializer.SerializeToNode(file!.Lesson([.. file.Recordings.Select(r => r.Hash!)], cues).Document, Core.Documents.WexelJson.Options), JsonNode.Parse(before.GetRawText())).ShouldBeTrue();
     }
 
+    [Fact]
+    public async Task What_was_exported_is_brought_in_as_the_same_lesson()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var lesson = await MarkedUpAsync(trainer);
+        var zip = await SavedAsync(trainer, $"/api/lessons/{lesson}/lesson.zip", "till.wexel.zip");
+        var alone = await SavedAsync(trainer, $"/api/lessons/{lesson}/lesson.wexel.json", "till.wexel.json");
+        foreach (var file in new[] { zip, alone })
+        {
+            // A lesson of that name is here, so it is another one.
+            var other = (await BroughtInAsync(trainer, file)).GetProperty("lessonId").GetString();
+            other.ShouldNotBe(lesson);
+            (await ContentsAsync(trainer, other!)).ShouldBe(await ContentsAsync(trainer, lesson));
+            (await trainer.JsonAsync($"/api/lessons/{other}/revisions")).EnumerateArray().Single().GetProperty("changes").GetString().ShouldBe($"brought in from “{Path.GetFileName(file)}”");
+        }
+
+        // Elsewhere it keeps its name for good, so that packages of it stay the same ones.
+        var id = Guid.NewGuid();
+        using (var archive = ZipFile.Open(zip, ZipArchiveMode.Update))
+        {
+            var entry = archive.GetEntry("lesson.wexel.json")!;
+            string text;
+            using (var reader = new StreamReader(entry.Open()))
+                text = await reader.ReadToEndAsync(TestContext.Current.CancellationToken);
+            entry.Delete();
+            await using var writer = new StreamWriter(archive.CreateEntry("lesson.wexel.json").Open());
+            await writer.WriteAsync(text.Replace(Guid.Parse(lesson).ToString("N"), id.ToString("N"), StringComparison.Ordinal));
+        }
+
+        (await BroughtInAsync(trainer, zip)).GetProperty("lessonId").GetGuid().ShouldBe(id);
+    }
+
+    /// <summary>All of an exported lesson but its name for good: entries with their sums, and what the lesson file says.</summary>
+    private async Task<string> ContentsAsync(HttpClient trainer, string lesson)
+    {
+        using var archive = ZipFile.OpenRead(await SavedAsync(trainer, $"/api/lessons/{lesson}/lesson.zip", $"{Guid.NewGuid():N}.zip"));
+        using var reader = new StreamReader(archive.Entries[0].Open());
+        var text = (await reader.ReadToEndAsync(TestContext.Current.CancellationToken)).Replace(Guid.Parse(lesson).ToString("N"), "", StringComparison.Ordinal);
+        return string.Join('\n', archive.Entries.Skip(1).Select(e => $"{e.FullName} {e.Length} {e.Crc32}")) + "\n" + text;
+    }
+
+    private static async Task<JsonElement> BroughtInAsync(HttpClient trainer, string file)
+    {
+        var answer = await trainer.PutAsync($"/api/recordings?fileName={Path.GetFileName(file)}", Bytes(await File.ReadAllBytesAsync(file)));
+        answer.StatusCode.ShouldBe(System.Net.HttpStatusCode.OK, await answer.Content.ReadAsStringAsync());
+        return await answer.Content.ReadFromJsonAsync<JsonElement>();
+    }
+
+    /// <summary>A few bytes may hold any number of them.</summary>
+    [Fact]
+    public async Task A_ZIP_that_holds_more_than_there_is_room_for_is_refused_while_it_comes_out()
+    {
+        var zip = Path.Combine(_folder, "large.zip");
+        using (var archive = ZipFile.Open(zip, ZipArchiveMode.Create))
+        {
+            foreach (var name in new[] { "zeros", "l.wexel.json" })
+            {
+                await using var entry = archive.CreateEntry(name, CompressionLevel.SmallestSize).Open();
+                await entry.WriteAsync(new byte[10_000_000], TestContext.Current.CancellationToken);
+            }
+        }
+
+        var to = Directory.CreateDirectory(Path.Combine(_folder, "to")).FullName;
+        (await Making.Lessons.LessonArchive.UnpackAsync(zip, "large.zip", to, 1_000_000, TestContext.Current.CancellationToken)).Problem!.Sentence.ShouldBe("“large.zip” holds more than there is room for here.");
+        new DirectoryInfo(to).EnumerateFiles().Sum(f => f.Length).ShouldBeLessThan(2_000_000);
+    }
+
+    [Theory]
+    [InlineData("none.zip", "x.txt", "", "“none.zip” holds no lesson file, whose name ends in .wexel.json.")]
+    [InlineData("out.zip", "../x.wexel.json", "{}", "“out.zip” holds “../x.wexel.json”, which would lie outside it.")]
+    [InlineData("etc.zip", "l.wexel.json", """{ "title": "T", "language": "en-GB", "recordings": [{ "file": "../../etc/passwd" }] }""", "The recording “../../etc/passwd” is not here. Bring it in first, or bring in the ZIP, which holds it.")]
+    [InlineData("bad.zip", "l.wexel.json", "[]", "The file is no lesson as the schema describes it. There is no lesson file.")]
+    [InlineData("later.zip", "l.wexel.json", """{ "version": 99 }""", "The file is no lesson as the schema describes it. The lesson file is of version 99, and this Wexel knows versions up to 2. It was written by a newer one.")]
+    public async Task What_cannot_be_brought_in_says_why(string name, string entry, string text, string said)
+    {
+        var trainer = await fixture.SignedInAsync();
+        var path = Path.Combine(_folder, name);
+        using (var archive = ZipFile.Open(path, ZipArchiveMode.Create))
+        {
+            await using var writer = new StreamWriter(archive.CreateEntry(entry).Open());
+            await writer.WriteAsync(text);
+        }
+
+        var lessons = (await trainer.JsonAsync("/api/lessons")).GetRawText();
+        (await (await trainer.PutAsync($"/api/recordings?fileName={name}", Bytes(await File.ReadAllBytesAsync(path)))).ProblemAsync()).GetProperty("detail").GetString().ShouldBe(said);
+        (await (await trainer.PutAsync("/api/recordings?fileName=torn.zip", Bytes((await File.ReadAllBytesAsync(path))[..40]))).ProblemAsync()).GetProperty("detail").GetString()!.ShouldStartWith("“torn.zip” cannot be unpacked");
+        (await trainer.JsonAsync("/api/lessons")).GetRawText().ShouldBe(lessons);
+        Directory.EnumerateFileSystemEntries(Path.Combine(fixture.Data, "arriving")).ShouldBeEmpty();
+    }
+
     [Theory]
     [InlineData("lesson.zip", "holds no lesson file")]
     [InlineData("outside.zip", "which does not lie in it")]

@@ -41,6 +41,12 @@ public sealed record LessonFile(
     /// <summary>What the name of such a file ends in.</summary>
     public const string Ending = ".wexel.json";
 
+    /// <summary>Whether a name is that of a lesson file or of a ZIP of one.</summary>
+    public static bool IsName(string name) => name.EndsWith(Ending, StringComparison.OrdinalIgnoreCase) || IsZip(name);
+
+    /// <summary>Whether a name is that of a ZIP.</summary>
+    public static bool IsZip(string name) => name.EndsWith(".zip", StringComparison.OrdinalIgnoreCase);
+
     /// <summary>The file's name in a ZIP.</summary>
     public const string NameInZip = "lesson" + Ending;
 
@@ -59,7 +65,8 @@ public sealed record LessonFile(
     /// <param name="Id">A name inside the lesson that stays; null for one that has none yet.</param>
     /// <param name="Kind">What they are to the voice.</param>
     /// <param name="State">How far they are; a draft is not shown to learners.</param>
-    public sealed record CaptionFile(string File, string Language, string? Name = null, string? Id = null, TrackKind Kind = TrackKind.Captions, TrackState State = TrackState.Corrected);
+    /// <param name="Hash">What names them where they are kept; null for such as are kept nowhere yet.</param>
+    public sealed record CaptionFile(string File, string Language, string? Name = null, string? Id = null, TrackKind Kind = TrackKind.Captions, TrackState State = TrackState.Corrected, string? Hash = null);
 
     /// <summary>The house's mark.</summary>
     /// <param name="File">Where its picture lies, relative to this file.</param>
@@ -123,7 +130,7 @@ public sealed record LessonFile(
             lesson.Title, lesson.Language,
             [.. lesson.Recordings.Zip(recordings, (hash, r) => lesson.Frames.FirstOrDefault(f => f.Recording == hash) is var own ? new Recording(r.File, hash, r.Sounds, own?.Fit, own?.Part) : null!)],
             lesson.Description, lesson.Cuts,
-            [.. lesson.Captions.Zip(captions, (track, path) => new CaptionFile(path, track.Language, track.FileName, track.Id, track.Kind, track.State))],
+            [.. lesson.Captions.Zip(captions, (track, path) => new CaptionFile(path, track.Language, track.FileName, track.Id, track.Kind, track.State, track.Hash))],
             lesson.Canvas, lesson.HouseMark, mark, id);
         return PlacedLists.Set(file, new Taking(lesson));
     }

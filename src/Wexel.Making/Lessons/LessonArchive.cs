@@ -34,25 +34,49 @@ public static class LessonArchive
         ];
     }
 
-    /// <summary>Unpacks a ZIP beside which nothing lies; what would lie outside the folder refuses it.</summary>
+    /// <summary>Unpacks a ZIP beside which nothing lies; what would lie outside the folder, or take more than it may, refuses it.</summary>
     /// <param name="zip">The ZIP.</param>
+    /// <param name="name">How it is called, for sentences.</param>
     /// <param name="folder">An empty folder.</param>
+    /// <param name="mostBytes">The most that it may take on disk, in bytes.</param>
     /// <param name="cancel">Stops it.</param>
     /// <returns>Where its lesson file lies.</returns>
-    public static async Task<Result<string>> UnpackAsync(string zip, string folder, CancellationToken cancel)
+    public static async Task<Result<string>> UnpackAsync(string zip, string name, string folder, long mostBytes, CancellationToken cancel)
     {
         try
         {
             await using var archive = await ZipFile.OpenReadAsync(zip, cancel);
             if (archive.Entries.FirstOrDefault(e => e.FullName.EndsWith(LessonFile.Ending, StringComparison.OrdinalIgnoreCase)) is not { } lesson)
-                return new Problem("lesson-zip-without-lesson", $"“{Path.GetFileName(zip)}” holds no lesson file, whose name ends in {LessonFile.Ending}.", "file");
-            await archive.ExtractToDirectoryAsync(folder, cancel);
-            return Path.Combine(folder, lesson.FullName);
+                return new Problem("lesson-zip-without-lesson", $"“{name}” holds no lesson file, whose name ends in {LessonFile.Ending}.", "file");
+            var left = mostBytes;
+            foreach (var entry in archive.Entries.Where(e => e.Name.Length > 0))
+            {
+                var path = Path.GetFullPath(entry.FullName, folder);
+                if (!path.StartsWith(Path.GetFullPath(folder) + Path.DirectorySeparatorChar, StringComparison.Ordinal))
+                    return new Problem("lesson-zip-outside", $"“{name}” holds “{Problem.Shown(entry.FullName)}”, which would lie outside it.", "file");
+                Directory.CreateDirectory(Path.GetDirectoryName(path)!);
+                // What it says of its sizes may be wrong: what comes out counts.
+                if ((left -= await UnpackAsync(entry, path, left, cancel)) < 0)
+                    return new Problem("lesson-zip-too-large", $"“{name}” holds more than there is room for here.", "file");
+            }
+
+            return Path.GetFullPath(lesson.FullName, folder);
         }
         catch (Exception failed) when (failed is InvalidDataException or IOException)
         {
-            return new Problem("lesson-zip-unreadable", $"“{Path.GetFileName(zip)}” cannot be unpacked: {failed.Message}", "file");
+            return new Problem("lesson-zip-unreadable", $"“{name}” cannot be unpacked: {failed.Message}", "file");
         }
+    }
+
+    private static async Task<long> UnpackAsync(ZipArchiveEntry entry, string path, long most, CancellationToken cancel)
+    {
+        await using var packed = await entry.OpenAsync(cancel);
+        await using var file = new FileStream(path, FileMode.CreateNew);
+        var block = new byte[1 << 17];
+        long written = 0;
+        for (int read; written <= most && (read = await packed.ReadAsync(block, cancel)) > 0; written += read)
+            await file.WriteAsync(block.AsMemory(0, read), cancel);
+        return written;
     }
 
     /// <summary>Names that tell recordings apart; one that is there twice has one.</summary>

@@ -22,7 +22,7 @@ internal sealed record BroughtIn(string Hash, RecordingFacts Facts, bool KnownBe
 /// Brings in recordings that have come: probed, kept under their hash, and made a lesson, or a recording of a lesson that there is. It may die at
 /// any line and be run again: everything is written down first and moved after, and it goes on from wherever the bytes are.
 /// </summary>
-internal sealed class BringIn(WexelDb db, FileStore store, LessonSaver saver, IOptions<WexelOptions> options, IBackgroundJobClient jobs, TimeProvider clock)
+internal sealed class BringIn(WexelDb db, FileStore store, NewLessons lessons, LessonImport import, IOptions<WexelOptions> options, IBackgroundJobClient jobs, TimeProvider clock)
 {
     /// <summary>The name of the work on what has come.</summary>
     internal static string WorkOn(Guid upload) => $"upload {upload}";
@@ -39,7 +39,7 @@ internal sealed class BringIn(WexelDb db, FileStore store, LessonSaver saver, IO
         if (!upload.Settled)
         {
             var problem = await WhereAsync(upload, cancel) is { } path
-                ? await TakeAsync(upload, path, upload.RecordingHash!, cancel)
+                ? LessonFile.IsName(upload.FileName) ? await import.TakeAsync(upload, path, cancel) : await TakeAsync(upload, path, upload.RecordingHash!, cancel)
                 : new Problem("upload-gone", $"“{upload.FileName}” is no longer on the server’s disk. Bring it in again.", "file");
             if (problem is not null)
             {
@@ -96,7 +96,7 @@ internal sealed class BringIn(WexelDb db, FileStore store, LessonSaver saver, IO
         }
         else
         {
-            await AddAsync(upload, hash, facts, cancel);
+            await lessons.AddAsync(upload, null, facts.Length, typed => new LessonDocument(typed ?? TitleProposal.From(upload.FileName) ?? "", "", options.Value.Language, hash, [], [], []), "brought in", cancel);
         }
 
         jobs.Enqueue<AnalysisJob>(job => job.RunAsync(hash, CancellationToken.None));
@@ -117,27 +117,6 @@ internal sealed class BringIn(WexelDb db, FileStore store, LessonSaver saver, IO
 
     private Task<Guid?> LessonOfAsync(string hash, CancellationToken cancel) =>
         db.Lessons.Where(l => l.RecordingHash == hash).OrderBy(l => l.Id).Select(l => (Guid?)l.Id).FirstOrDefaultAsync(cancel);
-
-    private async Task AddAsync(Upload upload, string hash, RecordingFacts facts, CancellationToken cancel)
-    {
-        await using var adding = await db.Database.BeginTransactionAsync(cancel);
-        // A title may be typed in this moment: it comes before, or finds the lesson.
-        await db.Database.ExecuteSqlAsync($"select 1 from \"Uploads\" where \"Id\" = {upload.Id} for update", cancel);
-        await db.Entry(upload).ReloadAsync(cancel);
-        // Two that come at once stand one behind the other.
-        await db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock(hashtextextended('new lesson', 0))", cancel);
-        var title = string.IsNullOrWhiteSpace(upload.Title) ? TitleProposal.From(upload.FileName) : upload.Title;
-        var course = await db.Courses.OrderBy(c => c.Id).FirstOrDefaultAsync(cancel);
-        if (course is null)
-            db.Courses.Add(course = new Course { Title = "Lessons" });
-        var position = await db.Lessons.Where(l => l.CourseId == course.Id).MaxAsync(l => (int?)l.Position, cancel) ?? 0;
-        var lesson = new Lesson { CourseId = course.Id, Position = position + 1, Title = title ?? "", RecordingHash = hash, Length = facts.Length };
-        db.Lessons.Add(lesson);
-        saver.AddFirst(lesson, new LessonDocument(title ?? "", "", options.Value.Language, hash, [], [], []), "brought in", upload.ByName);
-        upload.Became(lesson.Id, knownBefore: false);
-        await db.SaveChangesAsync(cancel);
-        await adding.CommitAsync(cancel);
-    }
 
     /// <summary>The SHA-256 of a file.</summary>
     internal static async Task<string> HashAsync(string path, CancellationToken cancel)

@@ -53,7 +53,7 @@ export function BringIn({ children }: { children: ReactNode }) {
           ref={input}
           type="file"
           multiple
-          accept={endings}
+          accept={`${endings},.zip,.json`}
           className="hidden"
           tabIndex={-1}
           aria-label="Choose recordings"

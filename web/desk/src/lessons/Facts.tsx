@@ -82,7 +82,9 @@ export function Facts({ lessonId, reel, document, edit, playback }: Props) {
       <Found part={reel.parts[playback.part] ?? reel.parts[0]} />
       <section className="mt-4 border-t border-hairline pt-3">
         <h2>The lesson as a file</h2>
-        <p className="mt-1 text-quiet">To keep a copy, or to take it to another machine: everything that is said of it, in an open format.</p>
+        <p className="mt-1 text-quiet">
+          To keep a copy, or to take it to another machine: everything that is said of it, in an open format. Drop such a file anywhere to bring it in again.
+        </p>
         <p className="mt-1 flex flex-wrap gap-x-4">
           <a className="text-copper underline underline-offset-2" href={`/api/lessons/${lessonId}/lesson.zip`} download>
             With its recordings, as a ZIP
