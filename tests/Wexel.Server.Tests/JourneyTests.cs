@@ -221,7 +221,7 @@ public sealed class JourneyTests(ServerFixture fixture) : IClassFixture<ServerFi
         var lesson = await trainer.JsonAsync($"/api/lessons/{id}");
         var changed = lesson.GetProperty("document").GetRawText().Replace("Coins", "Coins & <notes>", StringComparison.Ordinal);
         (await trainer.PutAsync($"/api/lessons/{id}/document", new StringContent($$"""{"basedOn":{{lesson.GetProperty("revision").GetInt32()}},"document":{{changed}}}""", Encoding.UTF8, "application/json"))).EnsureSuccessStatusCode();
-        (await trainer.JsonAsync("/api/board")).EnumerateArray().SelectMany(r => r.GetProperty("outlets").EnumerateArray()).ShouldContain(o => o.GetProperty("release").ValueKind == JsonValueKind.Object && o.GetProperty("release").GetProperty("behind").GetBoolean());
+        (await trainer.JsonAsync("/api/board")).GetProperty("lessons").EnumerateArray().SelectMany(r => r.GetProperty("cells").EnumerateArray()).ShouldContain(c => c.ValueKind == JsonValueKind.Object && c.GetProperty("behind").GetBoolean());
         async Task<string[]> EncodesAsync() => [.. (await trainer.JsonAsync($"/api/lessons/{id}/deliver")).GetProperty("renditions").EnumerateArray().Where(r => r.GetProperty("profileTitle").GetString() == "Small 480p").Select(r => r.GetRawText())];
         var encodes = await EncodesAsync();
         (await ReleaseAsync(channel!, "withLink")).GetProperty("behind").GetBoolean().ShouldBeFalse();

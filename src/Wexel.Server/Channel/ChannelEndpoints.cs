@@ -86,8 +86,8 @@ internal static class ChannelEndpoints
         if (!Seeing.MayList(Who(http.User)))
             return NoPage("Please sign in", "The list of lessons is for signed-in people.", ("/sign-in?to=%2Fchannel", "Sign in"), StatusCodes.Status401Unauthorized);
         var items = new StringBuilder();
-        foreach (var release in await reader.AllAsync(cancel))
-            items.Append($"<li><a href=\"/watch/{release.Token}\" dir=\"auto\">{WebUtility.HtmlEncode(release.Lesson!.Title)}</a></li>");
+        foreach (var lesson in await reader.AllAsync(cancel))
+            items.Append($"<li><a href=\"/watch/{lesson.Token}\" dir=\"auto\">{WebUtility.HtmlEncode(lesson.Title)}</a></li>");
         return Page(PlainPages.Of(options.Value.House, $"<h1>{WebUtility.HtmlEncode(options.Value.House)}: lessons</h1>{(items.Length == 0 ? $"<p>No lesson is released yet{(await reader.BeingMadeAsync(cancel) is > 0 and var made ? $"; {made} {(made == 1 ? "is" : "are")} being made. Look again in a minute" : "")}.</p>" : $"<ol class=\"plain-list\">{items}</ol>")}"));
     }
 

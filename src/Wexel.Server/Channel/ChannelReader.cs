@@ -13,6 +13,9 @@ using Wexel.Server.Setup;
 
 namespace Wexel.Server.Channel;
 
+/// <summary>A lesson in the channel’s list.</summary>
+internal sealed record ListedLesson(string Token, string Title);
+
 /// <summary>Finds what learners may look at.</summary>
 internal sealed class ChannelReader(WexelDb db, IOptions<WexelOptions> options)
 {
@@ -20,7 +23,9 @@ internal sealed class ChannelReader(WexelDb db, IOptions<WexelOptions> options)
 
     internal Task<Release?> FindAsync(string token, CancellationToken cancel) => Channel.FirstOrDefaultAsync(r => r.Token == token, cancel);
 
-    internal Task<List<Release>> AllAsync(CancellationToken cancel) => Channel.OrderBy(r => r.Lesson!.CourseId).ThenBy(r => r.Lesson!.Position).ToListAsync(cancel);
+    /// <summary>All lessons in the channel, in teaching order.</summary>
+    internal Task<List<ListedLesson>> AllAsync(CancellationToken cancel) => db.Releases.Where(r => r.Outlet!.Kind == ChannelKind.Channel)
+        .OrderBy(r => r.Lesson!.CourseId).ThenBy(r => r.Lesson!.Position).Select(r => new ListedLesson(r.Token, r.Lesson!.Title)).ToListAsync(cancel);
 
     /// <summary>How many lessons are being looked through or rendered.</summary>
     internal Task<int> BeingMadeAsync(CancellationToken cancel) => db.Lessons.CountAsync(

@@ -5,6 +5,7 @@ using Wexel.Core;
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
 using Wexel.Core.Lessons;
+using Wexel.Core.Outlets;
 using Wexel.Core.Placing;
 using Wexel.Data;
 using Wexel.Data.Model;
@@ -57,29 +58,40 @@ internal static class LessonEndpoints
 
     private static async Task<Ok<List<CourseView>>> ListAsync(WexelDb db, StandingReader reader, CancellationToken cancel)
     {
-        var courses = await db.Courses.AsNoTracking().OrderBy(c => c.Id)
-            .Include(c => c.Lessons).ThenInclude(l => l.Recording)
-            .Include(c => c.Lessons).ThenInclude(l => l.Releases)
-            .Include(c => c.Lessons).ThenInclude(l => l.Renditions)
-            .AsSplitQuery().ToListAsync(cancel);
+        var courses = await db.Courses.OrderBy(c => c.Id).Select(c => new { c.Id, c.Title }).ToListAsync(cancel);
+        var lessons = (await db.Lessons.OrderBy(l => l.Position).Select(l => new
+        {
+            l.Id,
+            l.CourseId,
+            l.Position,
+            l.Title,
+            l.Recording!.FileName,
+            l.Length,
+            l.Revision,
+            l.ContentKey,
+            l.WantsMark,
+            InWork = l.Renditions.Any(r => r.State == RenditionState.Waiting || r.State == RenditionState.Working),
+            Rendered = l.Renditions.Any(r => r.State == RenditionState.Done),
+            LookedThrough = l.Recording.Analysis != null || l.Recording.AnalysisFailure != null,
+        }).ToListAsync(cancel)).ToLookup(l => l.CourseId);
         var learners = await db.LearnerRecords.GroupBy(r => r.LessonId)
             .Select(g => new { g.Key, All = g.Count(), Done = g.Count(r => r.CompletedAt != null) }).ToDictionaryAsync(g => g.Key, cancel);
         var standing = await reader.ReadAsync(cancel);
-        return TypedResults.Ok(courses.Select(c => new CourseView(c.Id, c.Title, [.. c.Lessons.OrderBy(l => l.Position).Select(l => new LessonRow(
-            l.Id, l.Position, l.Title, l.Recording!.FileName, l.Length, l.Revision, Stage(l),
-            [.. standing.MarksOf(l)],
+        var stands = await reader.StandsAsync(standing, cancel);
+        return TypedResults.Ok(courses.Select(c => new CourseView(c.Id, c.Title, [.. lessons[c.Id].Select(l => new LessonRow(
+            l.Id, l.Position, l.Title, l.FileName, l.Length, l.Revision, Stage(l.Title, stands.Contains(l.Id), l.InWork, l.Rendered, l.LookedThrough, l.Revision),
+            [.. standing.MarksOf(new LessonAtHand(l.ContentKey, l.WantsMark), stands[l.Id])],
             learners.GetValueOrDefault(l.Id)?.All ?? 0, learners.GetValueOrDefault(l.Id)?.Done ?? 0))])).ToList());
     }
 
-    private static string Stage(Lesson lesson) => lesson switch
+    private static string Stage(string title, bool released, bool inWork, bool rendered, bool lookedThrough, int revision) => (title.Length, released, inWork, rendered, lookedThrough) switch
     {
-        { Title.Length: 0 } => "needs a title",
-        { Releases.Count: > 0 } => "released",
-        _ when lesson.Renditions.Any(r => r.State is RenditionState.Waiting or RenditionState.Working) => "rendering",
-        _ when lesson.Renditions.Any(r => r.State == RenditionState.Done) => "rendered",
-        { Recording: { Analysis: null, AnalysisFailure: null } } => "being looked through",
-        { Revision: > 1 } => "being marked up",
-        _ => "brought in",
+        (0, _, _, _, _) => "needs a title",
+        (_, true, _, _, _) => "released",
+        (_, _, true, _, _) => "rendering",
+        (_, _, _, true, _) => "rendered",
+        (_, _, _, _, false) => "being looked through",
+        _ => revision > 1 ? "being marked up" : "brought in",
     };
 
     private static async Task<Results<Ok<LessonView>, ProblemHttpResult>> GetAsync(Guid id, WexelDb db, CancellationToken cancel)

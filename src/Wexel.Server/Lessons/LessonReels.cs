@@ -35,6 +35,15 @@ internal sealed class LessonReels(WexelDb db)
     internal async Task<FoundReel> OfAsync(LessonDocument document, CancellationToken cancel) =>
         await FindAsync(document.Recordings, cancel) ?? throw new InvalidOperationException("A saved lesson names a recording that is not here.");
 
+    /// <summary>Recordings one after the other, of which nothing but their times is asked; null where one of them is not here.</summary>
+    internal async Task<Reel?> TimesAsync(IReadOnlyList<string> hashes, CancellationToken cancel)
+    {
+        if (hashes.Count is 0 or > Most)
+            return null;
+        var facts = await db.Recordings.Where(r => hashes.Contains(r.Hash)).Select(r => new { r.Hash, r.Facts }).ToDictionaryAsync(r => r.Hash, r => r.Facts, cancel);
+        return hashes.All(facts.ContainsKey) ? Reel.Of([.. hashes.Select(hash => (WexelJson.Read<RecordingFacts>(facts[hash]), (SoundSides?)null))]) : null;
+    }
+
     /// <summary>The reel of recordings by their hashes; null where one of them is not here.</summary>
     internal async Task<FoundReel?> FindAsync(IReadOnlyList<string> hashes, CancellationToken cancel)
     {

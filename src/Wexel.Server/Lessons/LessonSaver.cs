@@ -42,7 +42,7 @@ internal sealed class LessonSaver(WexelDb db, LessonReels reels, CaptionStore ca
         if (lesson.Revision != basedOn)
             return Conflict();
         var before = (await CurrentAsync(lesson, cancel))!;
-        if (await reels.FindAsync(document.Recordings, cancel) is not { } found)
+        if (await reels.TimesAsync(document.Recordings, cancel) is not { } reel)
             return new Problem("lesson-no-recording", "The lesson names a recording that is not here. Bring it in, then add it again.", "recordings");
         if (LanguageTag.Parse(document.Language) is not { } language)
             return new Problem("lesson-no-language", $"“{document.Language}” is no language; write it such as en-GB.", "language");
@@ -51,10 +51,10 @@ internal sealed class LessonSaver(WexelDb db, LessonReels reels, CaptionStore ca
         document = document with { Language = language };
         if (document.Captions.Except(before.Captions).Any(t => !captions.Has(t.Hash)))
             return new Problem("lesson-no-captions", "The lesson names captions that are not here. Add the caption file again.", "captions");
-        var map = found.Reel.Map(document.Cuts);
+        var map = reel.Map(document.Cuts);
         if (LessonRules.Refusal(document, map) is { } refused)
             return refused;
-        var tidy = LessonRules.Tidy(document, found.Reel.Length, map.Grid);
+        var tidy = LessonRules.Tidy(document, reel.Length, map.Grid);
         var changes = LessonRules.Describe(before, tidy);
         if (changes.Length == 0)
             return new Saved(lesson.Revision, clock.GetUtcNow(), lesson.Length, "", tidy);

@@ -79,7 +79,7 @@ internal sealed class MadeFileReader(WexelDb db, LessonSaver saver, RenderPlans 
             return new LessonFile(release.FileKey, MadeNames.Episode(media), release.Outlet!.Name, FeedFiles.MediaType(media), release.ReleasedAt, release.Revision, facts, [release], null);
         }
 
-        FileAge Behind(Release release) => standing.IsBehind(places[release.Id], release, lesson) ? FileAge.Finishing : FileAge.UpToDate;
+        FileAge Behind(Release release) => standing.IsBehind(places[release.Id], release.Stands(), lesson.AtHand()) ? FileAge.Finishing : FileAge.UpToDate;
 
         List<FileUse> Uses(IReadOnlyList<Release> of) => [.. of.Select(r => new FileUse(places[r.Id].Kind, r.Outlet!.Name))];
     }

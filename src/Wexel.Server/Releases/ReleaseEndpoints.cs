@@ -35,7 +35,15 @@ internal sealed record OutletView(
     Guid Id, string Kind, string KindName, string Action, bool HasPages, string? PackageWord, string Name, bool TakesPackages, string UsualProfile, IReadOnlyList<ProfileRefusal> Refuses, ReleaseView? Release,
     IReadOnlyList<string> ByHand, string? TitleThere);
 
-internal sealed record BoardRow(Guid LessonId, string Course, int Position, string Title, IReadOnlyList<OutletView> Outlets);
+/// <summary>Lessons down, outlets across.</summary>
+internal sealed record BoardView(IReadOnlyList<BoardOutlet> Outlets, IReadOnlyList<BoardRow> Lessons);
+
+internal sealed record BoardOutlet(Guid Id, string Name, string KindName);
+
+/// <param name="Cells">What stands at each outlet, in their order; null where nothing does.</param>
+internal sealed record BoardRow(Guid LessonId, string Course, int Position, string Title, IReadOnlyList<BoardCell?> Cells);
+
+internal sealed record BoardCell(bool Behind, DateTimeOffset ReleasedAt);
 
 internal static class ReleaseEndpoints
 {
@@ -96,11 +104,18 @@ internal static class ReleaseEndpoints
             : Problems.NotThere("package");
     }
 
-    private static async Task<Ok<List<BoardRow>>> BoardAsync(WexelDb db, StandingReader reader, CancellationToken cancel)
+    private static async Task<Ok<BoardView>> BoardAsync(WexelDb db, StandingReader reader, CancellationToken cancel)
     {
         var standing = await reader.ReadAsync(cancel);
-        var lessons = await db.Lessons.AsNoTracking().Include(l => l.Course).Include(l => l.Releases).OrderBy(l => l.CourseId).ThenBy(l => l.Position).ToListAsync(cancel);
-        return TypedResults.Ok(lessons.Select(l => new BoardRow(l.Id, l.Course!.Title, l.Position, l.Title, [.. standing.Outlets.Select(o => View(o, l, standing))])).ToList());
+        var stands = await reader.StandsAsync(standing, cancel);
+        var lessons = await db.Lessons.OrderBy(l => l.CourseId).ThenBy(l => l.Position)
+            .Select(l => new { l.Id, Course = l.Course!.Title, l.Position, l.Title, l.ContentKey, l.WantsMark }).ToListAsync(cancel);
+        return TypedResults.Ok(new BoardView(
+            [.. standing.Outlets.Select(o => new BoardOutlet(o.Row.Id, o.Row.Name, o.Kind.Name))],
+            [.. lessons.Select(l => new BoardRow(l.Id, l.Course, l.Position, l.Title, [.. standing.Outlets.Select(o => Cell(o, new LessonAtHand(l.ContentKey, l.WantsMark), stands[l.Id]))]))]));
+
+        BoardCell? Cell(OutletPlace outlet, LessonAtHand lesson, IEnumerable<Stands> here) =>
+            here.FirstOrDefault(s => s.OutletId == outlet.Row.Id) is { } there ? new BoardCell(standing.IsBehind(outlet, there, lesson), there.ReleasedAt) : null;
     }
 
     private static OutletView View(OutletPlace outlet, Lesson lesson, Standing standing)
@@ -116,7 +131,7 @@ internal static class ReleaseEndpoints
         var (pages, options) = (outlet.Kind.HasPages, standing.Options);
         var player = PlayerLesson.Format.Read(release.Player);
         return new ReleaseView(
-            release.Id, release.Revision, release.ReleasedAt, standing.IsBehind(outlet, release, lesson), release.Visibility, release.ProfileId,
+            release.Id, release.Revision, release.ReleasedAt, standing.IsBehind(outlet, release.Stands(), lesson.AtHand()), release.Visibility, release.ProfileId,
             pages ? new Uri(options.PublicAddress, $"watch/{release.Token}").AbsoluteUri : null,
             pages ? HandOn.EmbedCode(new Uri(options.PublicAddress, $"embed/{release.Token}"), player.Title, new PictureSize(player.Width, player.Height)) : null,
             pages ? HandOn.EmbedWarning(release.Visibility) : null,

@@ -48,7 +48,7 @@ internal sealed class Releaser(
 
         var release = await db.Releases.FirstOrDefaultAsync(r => r.LessonId == lessonId && r.OutletId == outletId, cancel)
             ?? new Release { LessonId = lessonId, OutletId = outletId, Token = Tokens.New(), ProfileId = "", Profile = "{}", FileKey = "", Player = "{}", MadeFrom = "", FirstReleasedAt = clock.GetUtcNow() };
-        var wanted = Wanted(outlet, lesson, planned, (await standings.ReadAsync(cancel)).Wanted(outlet, lesson, profile));
+        var wanted = Wanted(outlet, lesson, planned, (await standings.ReadAsync(cancel)).Wanted(outlet, lesson.AtHand(), profile));
         foreach (var step in ReleasePlan.Of(wanted, Actual(wanted, release)))
         {
             if (await DoAsync(step) is { } stopped)

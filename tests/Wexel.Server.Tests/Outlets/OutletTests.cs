@@ -58,7 +58,13 @@ public sealed class OutletTests(InfoScreenServer fixture) : IClassFixture<InfoSc
         (video.Length, Directory.EnumerateFiles(folder, "*", SearchOption.AllDirectories).Count()).ShouldBe((video.Length, 2));
 
         // Seen on the board, in the lessons' list and among what was made.
-        async Task<bool> BehindAsync() => (await trainer.JsonAsync("/api/board"))[0].GetProperty("outlets").EnumerateArray().Single(o => o.GetProperty("name").GetString() == "Hall screen").GetProperty("release").GetProperty("behind").GetBoolean();
+        async Task<bool> BehindAsync()
+        {
+            var board = await trainer.JsonAsync("/api/board");
+            var column = board.GetProperty("outlets").EnumerateArray().Index().Single(o => o.Item.GetProperty("name").GetString() == "Hall screen").Index;
+            return board.GetProperty("lessons")[0].GetProperty("cells")[column].GetProperty("behind").GetBoolean();
+        }
+
         (await BehindAsync()).ShouldBeFalse();
         (await trainer.JsonAsync("/api/lessons"))[0].GetProperty("lessons")[0].GetProperty("releases").EnumerateArray().ShouldContain(r => r.GetProperty("outlet").GetString() == "Hall screen" && !r.GetProperty("behind").GetBoolean());
         (await trainer.JsonAsync($"/api/lessons/{lesson}/files")).GetProperty("files").EnumerateArray().ShouldContain(f => f.GetProperty("goesWith").EnumerateArray().Any(g => g.GetString() == "The screen “Hall screen” plays it no more."));

@@ -9,8 +9,8 @@ import { WholeCourses } from './WholeCourses'
 /** Lessons down, outlets across. */
 export function Board() {
   const board = useQuery({ queryKey: ['board'], queryFn: () => taken(api.GET('/api/board')) })
-  const rows = board.data ?? []
-  const behind = rows.flatMap((r) => r.outlets).filter((o) => o.release?.behind).length
+  const { outlets, lessons } = board.data ?? { outlets: [], lessons: [] }
+  const behind = lessons.flatMap((l) => l.cells).filter((c) => c?.behind).length
   return (
     <Page
       title="Release board"
@@ -27,7 +27,7 @@ export function Board() {
               <th className="py-2">
                 Lesson<span className="block font-normal text-quiet">in teaching order</span>
               </th>
-              {rows[0]?.outlets.map((o) => (
+              {outlets.map((o) => (
                 <th key={o.id}>
                   {o.name}
                   <span className="block font-normal text-quiet">{o.kindName}</span>
@@ -36,7 +36,7 @@ export function Board() {
             </tr>
           </thead>
           <tbody>
-            {rows.map((row) => (
+            {lessons.map((row) => (
               <tr key={row.lessonId} className="border-b border-hairline">
                 <td className="py-2">
                   <Link to={`/lessons/${row.lessonId}/deliver`} className="hover:underline">
@@ -44,10 +44,10 @@ export function Board() {
                   </Link>
                   <span className="block text-[13px] text-quiet">{row.course}</span>
                 </td>
-                {row.outlets.map((o) => (
-                  <td key={o.id} className="py-2">
-                    {o.release ? <Mark kind={o.release.behind ? 'behind' : 'live'}>{o.release.behind ? 'Behind' : 'Live'}</Mark> : <Mark kind="nothing">Not there</Mark>}
-                    {o.release && <span className="block pl-5 text-[13px] text-quiet">since {day(o.release.releasedAt)}</span>}
+                {row.cells.map((cell, i) => (
+                  <td key={outlets[i].id} className="py-2">
+                    {cell ? <Mark kind={cell.behind ? 'behind' : 'live'}>{cell.behind ? 'Behind' : 'Live'}</Mark> : <Mark kind="nothing">Not there</Mark>}
+                    {cell && <span className="block pl-5 text-[13px] text-quiet">since {day(cell.releasedAt)}</span>}
                   </td>
                 ))}
               </tr>
