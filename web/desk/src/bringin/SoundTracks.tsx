@@ -1,7 +1,7 @@
 import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, taken } from '../app/api'
-import { codecName } from '../lessons/Facts'
+import { codecName } from '../lessons/codecs'
 import type { Reel } from '../lessons/useLessons'
 import { Button } from '../ui/Button'
 

@@ -1,6 +1,7 @@
 import { Recordings } from '../bringin/Recordings'
 import type { Playback } from '../sheet/usePlayback'
 import { count, lengthOf, size } from '../ui/words'
+import { codecName } from './codecs'
 import { LanguageField } from './LanguageField'
 import { LookAgain } from './LookAgain'
 import type { Document } from './useLesson'
@@ -9,22 +10,6 @@ import type { Reel } from './useLessons'
 type Part = Reel['parts'][number]
 
 const containers: Record<string, string> = { mp4: 'MP4', mov: 'MOV', matroska: 'Matroska (MKV)', webm: 'WebM', avi: 'AVI', asf: 'ASF (WMV)', mpegts: 'MPEG-TS' }
-const codecs: Record<string, string> = {
-  h264: 'H.264',
-  hevc: 'H.265',
-  vp8: 'VP8',
-  vp9: 'VP9',
-  av1: 'AV1',
-  aac: 'AAC',
-  opus: 'Opus',
-  mp3: 'MP3',
-  vorbis: 'Vorbis',
-  flac: 'FLAC',
-  mpeg4: 'MPEG-4 Part 2',
-  ac3: 'AC-3',
-}
-export const codecName = (codec: string) => codecs[codec] ?? codec
-
 const sides: Record<string, string> = {
   same: 'both sides are the same',
   leftOnly: 'only the left side carries sound',

@@ -8,13 +8,13 @@ import { type HardStretch, useDetail } from '../movein/useDetail'
 import { useMoveIns } from '../movein/useMoveIns'
 import type { Cut } from '../sheet/blocks'
 import { RunSheet } from '../sheet/RunSheet'
-import type { Suggestion } from '../sheet/SuggestionBox'
 import { usePlayback } from '../sheet/usePlayback'
 import { Viewer } from '../sheet/Viewer'
 import { StretchActions } from '../tidy/StretchActions'
 import { Tidy } from '../tidy/Tidy'
 import { useCutting } from '../tidy/useCutting'
 import { useSuggestions } from '../tidy/useSuggestions'
+import { useTidyNotes } from '../tidy/useTidyNotes'
 import { Button } from '../ui/Button'
 import { clock, count } from '../ui/words'
 import { Conflict } from './Conflict'
@@ -41,7 +41,6 @@ function pictureOf(part: Reel['parts'][number]): string | undefined {
 const noParts: Reel['parts'] = []
 const noCues: Schemas['Cue'][] = []
 const noHard: HardStretch[] = []
-const noSuggestions: Suggestion[] = []
 
 export function LessonPage() {
   const { id = '', stage = 'mark-up' } = useParams()
@@ -56,6 +55,8 @@ export function LessonPage() {
   const cutting = useCutting(document, edit, stretch)
   const moveIns = useMoveIns(document, edit, playback)
   const detail = useDetail(id, recordings?.join(','), lesson?.revision, stage === 'tidy')
+  const tidying = stage === 'tidy'
+  const notes = useTidyNotes(tidying, moveIns, detail, suggestions)
   useKey('ctrl+z', undo)
   useKey('ctrl+shift+z', redo)
   useEffect(() => {
@@ -73,7 +74,6 @@ export function LessonPage() {
     )
   if (!lesson || !document || !reel) return <p className="p-8 text-quiet">Fetching…</p>
   const frameMs = (1000 * reel.grid.denominator) / reel.grid.numerator
-  const tidying = stage === 'tidy'
   return (
     <div className="flex h-screen flex-col">
       <header className="border-b border-hairline px-6 pt-3">
@@ -149,10 +149,7 @@ export function LessonPage() {
               />
             )
           }
-          suggestions={tidying ? suggestions.open : noSuggestions}
-          suggesting={tidying ? suggestions.suggesting : undefined}
-          detail={detail}
-          acting={tidying ? moveIns.acting : undefined}
+          notes={notes}
         />
         <aside aria-label="Beside the run sheet" className="flex w-[440px] shrink-0 flex-col border-l border-hairline max-[1100px]:w-[360px]">
           <div className="border-b border-hairline p-4 pb-2">

@@ -3,14 +3,12 @@ import type { Schemas } from '../app/api'
 import { useKey } from '../app/keys'
 import type { Document } from '../lessons/useLesson'
 import type { Reel } from '../lessons/useLessons'
-import type { Detail } from '../movein/useDetail'
-import type { ActingOnDetail } from '../movein/useMoveIns'
 import { clock } from '../ui/words'
 import { blockAt, type Cut, layOut, stretchOf } from './blocks'
+import type { SheetNote } from './note'
 import { ScaleChoice } from './ScaleChoice'
 import { SectionHeading } from './SectionHeading'
 import { SheetRow } from './SheetRow'
-import type { Suggesting, Suggestion } from './SuggestionBox'
 import { type Scale, scalesOf } from './scales'
 import type { Playback } from './usePlayback'
 import { useRows } from './useRows'
@@ -31,11 +29,8 @@ interface Props {
   setStretch?: (stretch: Cut | undefined) => void
   /** What can be done with the selected stretch, shown beside it. */
   beside?: ReactNode
-  suggestions: Suggestion[]
-  suggesting?: Suggesting
-  detail: Detail
-  /** Given where move-ins and what is hard to read are shown. */
-  acting?: ActingOnDetail
+  /** What else stands in the sheet where it begins. */
+  notes: SheetNote[]
 }
 
 const none: never[] = []
@@ -44,24 +39,7 @@ const markAbove = 11
 const farMs = 1500
 
 /** The lesson as a page that is read from top to bottom: time, pictures, sound, what is said, sections as headings. */
-export function RunSheet({
-  document,
-  reel,
-  frameMs,
-  cues,
-  playback,
-  edit,
-  selected,
-  select,
-  editable,
-  stretch,
-  setStretch,
-  beside,
-  suggestions,
-  suggesting,
-  detail,
-  acting,
-}: Props) {
+export function RunSheet({ document, reel, frameMs, cues, playback, edit, selected, select, editable, stretch, setStretch, beside, notes }: Props) {
   const { analysis, length } = reel
   const scroller = useRef<HTMLElement>(null)
   const sheet = useRef<HTMLDivElement>(null)
@@ -85,14 +63,12 @@ export function RunSheet({
         joints: reel.parts,
         quiet: whole ? none : reel.quiet,
         opened,
-        suggestions: whole ? none : suggestions,
-        moveIns: whole || !acting ? none : (document.moveIns ?? none),
-        hard: whole || !acting ? none : detail.stretches,
+        notes: whole ? none : notes,
         length,
         longest: scale.longest,
         everyPicture: scale.everyPicture,
       }),
-    [document.sections, document.cuts, pictures, cues, reel.quiet, reel.parts, opened, suggestions, document.moveIns, detail.stretches, acting, length, scale, whole],
+    [document.sections, document.cuts, pictures, cues, reel.quiet, reel.parts, opened, notes, length, scale, whole],
   )
   const numbers = useMemo(() => numberOf(document.sections), [document.sections])
   const rows = useRows(scroller, sheet, blocks, scale)
@@ -197,19 +173,7 @@ export function RunSheet({
                       editable={editable}
                     />
                   )}
-                  <SheetRow
-                    block={block}
-                    index={item.index}
-                    reel={reel}
-                    scale={scale}
-                    seek={seek}
-                    press={pressRow}
-                    open={open}
-                    selectable={setStretch !== undefined}
-                    suggesting={suggesting}
-                    acting={acting}
-                    hardAt={detail.at}
-                  />
+                  <SheetRow block={block} index={item.index} reel={reel} scale={scale} seek={seek} press={pressRow} open={open} selectable={setStretch !== undefined} />
                 </li>
               )
             })}

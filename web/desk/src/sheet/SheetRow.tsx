@@ -1,13 +1,10 @@
-import { type MouseEvent, memo, type PointerEvent } from 'react'
+import { Fragment, type MouseEvent, memo, type PointerEvent } from 'react'
 import type { Reel } from '../lessons/useLessons'
-import { HardNote, MoveInNote } from '../movein/SheetNotes'
-import type { ActingOnDetail } from '../movein/useMoveIns'
 import { Button } from '../ui/Button'
 import { clock, exactClock, lengthOf } from '../ui/words'
 import type { Block } from './blocks'
 import { SheetPicture } from './SheetPicture'
 import { SoundBand } from './SoundBand'
-import { type Suggesting, SuggestionBox } from './SuggestionBox'
 import type { Scale } from './scales'
 
 interface Props {
@@ -19,16 +16,11 @@ interface Props {
   press: (event: PointerEvent<HTMLElement>) => void
   open: (fold: number) => void
   selectable: boolean
-  suggesting?: Suggesting
-  /** What can be done with move-ins and what is hard to read; where it is not given, they are not shown. */
-  acting?: ActingOnDetail
-  /** The size for which something is hard to read. */
-  hardAt: string
 }
 
 /** What stands in the sheet for a stretch of time: when, what is seen, what is heard, what is said. */
 export const SheetRow = memo(function SheetRow(props: Props) {
-  const { block, index, scale, seek, press, selectable, suggesting, acting, hardAt } = props
+  const { block, index, scale, seek, press, selectable } = props
   const go = (event: MouseEvent<HTMLElement>) => {
     if (!(event.target instanceof Element) || event.target.closest('input, button, a, [data-beside]')) return
     const box = event.currentTarget.getBoundingClientRect()
@@ -63,9 +55,9 @@ export const SheetRow = memo(function SheetRow(props: Props) {
         </button>
         {block.fold ? <Folded {...props} /> : <Opened {...props} />}
       </div>
-      {acting && block.moveIns.map((m) => <MoveInNote key={m.id} moveIn={m} acting={acting} />)}
-      {acting && block.hard.map((h) => <HardNote key={h.span.start} stretch={h} at={hardAt} acting={acting} />)}
-      {suggesting && block.suggestions.map((s) => <SuggestionBox key={s.range.start} suggestion={s} suggesting={suggesting} />)}
+      {block.notes.map((note) => (
+        <Fragment key={note.key}>{note.show()}</Fragment>
+      ))}
     </>
   )
 })

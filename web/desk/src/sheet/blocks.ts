@@ -1,7 +1,6 @@
 import type { Schemas } from '../app/api'
 import type { Section } from '../lessons/useLesson'
-import type { HardStretch } from '../movein/useDetail'
-import type { MoveIn } from '../movein/useMoveIns'
+import type { SheetNote } from './note'
 
 export interface Cut {
   start: number
@@ -22,11 +21,8 @@ export interface Block {
   /** The recording that begins with it, where there are several. */
   joint?: { fileName: string }
   cues: Schemas['Cue'][]
-  suggestions: Schemas['CutSuggestion'][]
-  /** What begins to be seen large in it. */
-  moveIns: MoveIn[]
-  /** What begins to be hard to read in it. */
-  hard: HardStretch[]
+  /** What else begins in it. */
+  notes: SheetNote[]
 }
 
 /** What a sheet is laid out from. */
@@ -41,9 +37,7 @@ export interface Layout {
   quiet: Cut[]
   /** The starts of the folds that somebody has opened. */
   opened: ReadonlySet<number>
-  suggestions: Schemas['CutSuggestion'][]
-  moveIns?: MoveIn[]
-  hard?: HardStretch[]
+  notes: SheetNote[]
   length: number
   /** The longest that one block may be, in milliseconds. */
   longest: number
@@ -60,7 +54,7 @@ export function stretchOf(sections: Section[], id: string, length: number): Cut 
 }
 
 /** Lays a lesson out down the page: a block begins at each section, each picture, each fold and each edge of a cut, and at the latest after the longest. */
-export function layOut({ sections, pictures, cues, cuts, joints, quiet, opened, suggestions, moveIns, hard, length, longest, everyPicture }: Layout): Block[] {
+export function layOut({ sections, pictures, cues, cuts, joints, quiet, opened, notes, length, longest, everyPicture }: Layout): Block[] {
   const folds = foldsOf(cuts, quiet, cues, opened)
   const starts = new Map<number, Section | undefined>([[0, undefined]])
   const begin = (at: number) => at < length && !starts.has(at) && starts.set(at, undefined)
@@ -90,9 +84,7 @@ export function layOut({ sections, pictures, cues, cuts, joints, quiet, opened, 
         cut,
         fold,
         cues: [],
-        suggestions: [],
-        moveIns: [],
-        hard: [],
+        notes: [],
         section: p === 0 ? starts.get(from) : undefined,
         joint: p === 0 ? begun.get(from) : undefined,
       })
@@ -101,14 +93,8 @@ export function layOut({ sections, pictures, cues, cuts, joints, quiet, opened, 
   spread(blocks, cues, (c) => c.span.start).forEach((list, i) => {
     blocks[i].cues = list
   })
-  spread(blocks, suggestions, (s) => s.range.start).forEach((list, i) => {
-    blocks[i].suggestions = list
-  })
-  spread(blocks, moveIns ?? [], (m) => m.span.start).forEach((list, i) => {
-    blocks[i].moveIns = list
-  })
-  spread(blocks, hard ?? [], (h) => h.span.start).forEach((list, i) => {
-    blocks[i].hard = list
+  spread(blocks, notes, (n) => n.at).forEach((list, i) => {
+    blocks[i].notes = list
   })
   spread(blocks, pictures, (p) => p).forEach((list, i) => {
     // A section's own start, or what follows a fold, may lie between two pictures: then the one before shows what is seen there.

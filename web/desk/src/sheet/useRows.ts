@@ -5,7 +5,6 @@ import type { Scale } from './scales'
 
 const headingPx = 42
 const foldPx = 32
-const suggestionPx = 44
 
 /** The rows that are on the screen, and how far down the sheet any moment stands, on the screen or not. */
 export function useRows(scroller: RefObject<HTMLElement | null>, sheet: RefObject<HTMLElement | null>, blocks: Block[], scale: Scale) {
@@ -13,7 +12,7 @@ export function useRows(scroller: RefObject<HTMLElement | null>, sheet: RefObjec
     count: blocks.length,
     getScrollElement: () => scroller.current,
     getItemKey: (i) => blocks[i]?.start ?? i,
-    estimateSize: (i) => (blocks[i].section ? headingPx : 0) + (blocks[i].fold ? foldPx : scale.row) + blocks[i].suggestions.length * suggestionPx,
+    estimateSize: (i) => (blocks[i].section ? headingPx : 0) + (blocks[i].fold ? foldPx : scale.row) + blocks[i].notes.reduce((sum, note) => sum + note.px, 0),
     overscan: 6,
   })
 

@@ -1,8 +1,8 @@
 import { useKey } from '../app/keys'
-import { inWords } from '../sheet/SuggestionBox'
 import type { Playback } from '../sheet/usePlayback'
 import { Button } from '../ui/Button'
 import { clock, count, lengthOf } from '../ui/words'
+import { inWords } from './SuggestionBox'
 import { SuggestionSettings } from './SuggestionSettings'
 import type { Suggestions } from './useSuggestions'
 

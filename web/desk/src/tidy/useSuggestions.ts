@@ -3,9 +3,9 @@ import { useMemo, useRef } from 'react'
 import { toast } from 'sonner'
 import { api, type Schemas, taken } from '../app/api'
 import type { Document } from '../lessons/useLesson'
-import type { Suggesting, Suggestion } from '../sheet/SuggestionBox'
 import type { Playback } from '../sheet/usePlayback'
 import { cutWithin, withCut } from './cuts'
+import type { Suggesting, Suggestion } from './SuggestionBox'
 
 type View = Schemas['SuggestionsView']
 type Kept = Schemas['Suggesting']
