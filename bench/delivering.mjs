@@ -72,7 +72,11 @@ const starts = []
 const first = lessons.find((l) => l.length > 120_000) ?? lessons[0]
 for (let i = 0; i < 5; i++) {
   const web = (await ask('GET', '/api/profiles')).find((p) => p.profile.id === 'master').profile
-  const copy = await ask('POST', '/api/profiles', { ...web, title: `Bench ${i}`, picture: { ...web.picture, copy: false, rate: { ...web.picture.rate, quality: 13 + i } } })
+  const copy = await ask('POST', '/api/profiles', {
+    ...web,
+    title: `Bench ${i}`,
+    picture: { ...web.picture, copy: false, rate: { ...web.picture.rate, quality: 13 + i } },
+  })
   const begun = performance.now()
   const [asked] = (await ask('POST', '/api/renditions', { lessons: [first.id], profiles: [copy.id] })).renditions
   while (!encoding()) await wait(5)
@@ -87,7 +91,9 @@ console.log(`From asking to an encoder that runs, milliseconds, the middle of fi
 const profiles = []
 const one = (await ask('GET', '/api/profiles')).find((p) => p.profile.id === 'master').profile
 for (let i = 0; i < 50; i++)
-  profiles.push((await ask('POST', '/api/profiles', { ...one, title: `Queue ${i}`, picture: { ...one.picture, copy: false, keyFrameSeconds: 2 + i / 100 } })).id)
+  profiles.push(
+    (await ask('POST', '/api/profiles', { ...one, title: `Queue ${i}`, picture: { ...one.picture, copy: false, keyFrameSeconds: 2 + i / 100 } })).id,
+  )
 const asked = (await ask('POST', '/api/renditions', { lessons: lessons.slice(0, 4).map((l) => l.id), profiles })).renditions
 const browser = await chromium.launch(launch)
 const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })

@@ -15,7 +15,9 @@ for (;;) {
   if (released > 0) first ??= taken()
   if (released >= toRelease) all ??= taken()
   if (all && lessons.length === demo.length) {
-    const recordings = await Promise.all(lessons.map(async (l) => ask('GET', `/api/recordings/${(await ask('GET', `/api/lessons/${l.id}`)).document.recordingHash}`)))
+    const recordings = await Promise.all(
+      lessons.map(async (l) => ask('GET', `/api/recordings/${(await ask('GET', `/api/lessons/${l.id}`)).document.recordingHash}`)),
+    )
     if (recordings.every((r) => r.viewable && r.analysis?.lookedUntil === null)) break
   }
   await new Promise((done) => setTimeout(done, 500))

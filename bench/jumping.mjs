@@ -12,7 +12,12 @@ const server = createServer((request, response) => {
   const { size } = statSync(path)
   const [, from, to] = /bytes=(\d+)-(\d*)/.exec(request.headers.range ?? 'bytes=0-') ?? []
   const [start, end] = [Number(from), to ? Number(to) : size - 1]
-  response.writeHead(206, { 'Content-Type': 'video/mp4', 'Content-Length': end - start + 1, 'Content-Range': `bytes ${start}-${end}/${size}`, 'Accept-Ranges': 'bytes' })
+  response.writeHead(206, {
+    'Content-Type': 'video/mp4',
+    'Content-Length': end - start + 1,
+    'Content-Range': `bytes ${start}-${end}/${size}`,
+    'Accept-Ranges': 'bytes',
+  })
   createReadStream(path, { start, end }).pipe(response)
 }).listen(0, '127.0.0.1')
 await new Promise((listening) => server.once('listening', listening))

@@ -28,7 +28,10 @@ sql(
     from made cross join generate_series(1, 20) k cross join (select * from "LearnerRecords" limit 1) l limit ${records} - (select count(*) from "LearnerRecords");
   analyze;`,
 )
-const counted = sql(port, 'select (select count(*) from "Lessons"), (select count(*) from "Outlets"), (select count(*) from "Releases"), (select count(*) from "LearnerRecords")')
+const counted = sql(
+  port,
+  'select (select count(*) from "Lessons"), (select count(*) from "Outlets"), (select count(*) from "Releases"), (select count(*) from "LearnerRecords")',
+)
 
 const middle = (numbers) => numbers.sort((a, b) => a - b)[Math.floor(numbers.length / 2)]
 async function milliseconds(work, times = 7) {

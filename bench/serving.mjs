@@ -116,5 +116,7 @@ try {
 }
 const [file, alone, front] = [middle(seen.file), middle(seen.alone), middle(seen.behind)]
 const round = (n) => n.toFixed(0)
-console.log(`Pieces of 64 kB, 50 at once: Wexel alone / nginx with the same file (${round(alone)} / ${round(file)} a second)|${(alone / file).toFixed(3)}|>=0.2`)
+console.log(
+  `Pieces of 64 kB, 50 at once: Wexel alone / nginx with the same file (${round(alone)} / ${round(file)} a second)|${(alone / file).toFixed(3)}|>=0.2`,
+)
 console.log(`The same: Wexel behind nginx / nginx with the same file (${round(front)} / ${round(file)} a second)|${(front / file).toFixed(3)}|>=0.5`)

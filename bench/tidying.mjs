@@ -44,7 +44,26 @@ const timed = async (work) => {
 const lesson = join(work, 'lesson-1080p.mp4')
 const twoMinutes = join(work, 'two-minutes.mp4')
 const long = 'demo/recordings/Recording 2026-11-04 101502.mkv'
-execFileSync('ffmpeg', ['-v', 'error', '-y', '-t', '120', '-i', long, '-vf', 'scale=1920:1080', '-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '20', '-c:a', 'aac', twoMinutes])
+execFileSync('ffmpeg', [
+  '-v',
+  'error',
+  '-y',
+  '-t',
+  '120',
+  '-i',
+  long,
+  '-vf',
+  'scale=1920:1080',
+  '-c:v',
+  'libx264',
+  '-preset',
+  'ultrafast',
+  '-crf',
+  '20',
+  '-c:a',
+  'aac',
+  twoMinutes,
+])
 execFileSync('ffmpeg', ['-v', 'error', '-y', '-stream_loop', '4', '-i', twoMinutes, '-c', 'copy', lesson])
 const decode = await timed(() => execFileSync('ffmpeg', ['-v', 'error', '-i', lesson, '-f', 'null', '-']))
 const began = performance.now()
@@ -112,7 +131,11 @@ const view = await analysed(brought.hash)
 const at = (s) => new Date(s * 1000).toISOString().slice(11, 23)
 const vtt = `WEBVTT\n\n${Array.from({ length: 1200 }, (_, i) => `${at(i * 3)} --> ${at(i * 3 + 2.5)}\nThis is caption ${i + 1} of the hour, as long as they are.\n`).join('\n')}`
 const { track } = await (
-  await fetch(`${base}/api/captions?fileName=hour.vtt&language=en`, { method: 'PUT', headers: { Cookie: cookie, 'Content-Type': 'application/octet-stream' }, body: vtt })
+  await fetch(`${base}/api/captions?fileName=hour.vtt&language=en`, {
+    method: 'PUT',
+    headers: { Cookie: cookie, 'Content-Type': 'application/octet-stream' },
+    body: vtt,
+  })
 ).json()
 const now = await ask('GET', `/api/lessons/${brought.lessonId}`)
 await ask('PUT', `/api/lessons/${brought.lessonId}/document`, { basedOn: now.revision, document: { ...now.document, title: 'An hour', captions: [track] } })
@@ -157,7 +180,9 @@ const frames = (scrolled) =>
 const { times: rest } = await frames(0)
 const { times: scrolling, missing } = await frames(60)
 const part = (times, share) => times[Math.floor(times.length * share)]
-console.log(`The same: a frame while scrolling / at rest (${part(rest, 0.5).toFixed(1)} ms), the middle one|${(part(scrolling, 0.5) / part(rest, 0.5)).toFixed(2)}|1.1`)
+console.log(
+  `The same: a frame while scrolling / at rest (${part(rest, 0.5).toFixed(1)} ms), the middle one|${(part(scrolling, 0.5) / part(rest, 0.5)).toFixed(2)}|1.1`,
+)
 console.log(
   `The same: of 100 frames while scrolling, as many take more than two frames' time|${((100 * scrolling.filter((t) => t > 2.2 * part(rest, 0.5)).length) / scrolling.length).toFixed(1)}|1`,
 )

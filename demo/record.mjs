@@ -16,7 +16,8 @@ const run = (file, args, input) => execFileSync(file, args, { input, stdio: [inp
 const voices = { mara: '(voice_cmu_us_slt_arctic_hts)', tam: '(voice_kal_diphone)' }
 
 const two = (n) => String(n).padStart(2, '0')
-const clock = (ms) => `${two(Math.floor(ms / 3600000))}:${two(Math.floor(ms / 60000) % 60)}:${two(Math.floor(ms / 1000) % 60)}.${String(ms % 1000).padStart(3, '0')}`
+const clock = (ms) =>
+  `${two(Math.floor(ms / 3600000))}:${two(Math.floor(ms / 60000) % 60)}:${two(Math.floor(ms / 1000) % 60)}.${String(ms % 1000).padStart(3, '0')}`
 const brief = (ms) => `${Math.floor(ms / 60000)}:${two(Math.floor(ms / 1000) % 60)}`
 
 function speak(text, voice, wav) {
@@ -38,9 +39,16 @@ async function record(browser, lesson) {
   // Larger screens show the same, larger, as people set them.
   const scale = width / 1280
   const page = await (await browser.newContext({ viewport: { width: 1280, height: height / scale }, deviceScaleFactor: scale })).newPage()
-  const asked = new URLSearchParams({ at: lesson.at, ...(lesson.clock && { clock: lesson.clock }), ...(lesson.dark && { dark: '' }), ...(lesson.wind && { wind: '' }) })
+  const asked = new URLSearchParams({
+    at: lesson.at,
+    ...(lesson.clock && { clock: lesson.clock }),
+    ...(lesson.dark && { dark: '' }),
+    ...(lesson.wind && { wind: '' }),
+  })
   // Served from the folder itself: a browser loads no modules from files.
-  await page.route('http://desk.example/**', (route) => route.fulfill({ path: join(here, 'desk', new URL(route.request().url()).pathname.slice(1) || 'index.html') }))
+  await page.route('http://desk.example/**', (route) =>
+    route.fulfill({ path: join(here, 'desk', new URL(route.request().url()).pathname.slice(1) || 'index.html') }),
+  )
   await page.goto(`http://desk.example/?${asked}`)
   await page.waitForFunction(() => window.desk)
   const stage = await Stage.open(page, work, lesson.id)
@@ -65,7 +73,17 @@ async function record(browser, lesson) {
     ...['-vf', `${colours},fps=30`, '-c:v', 'libx264', '-preset', 'slow', '-crf', '20', ...tags, '-t', seconds, '-map_metadata', '-1'],
     join(recordings, lesson.file),
   ])
-  const seen = run('ffprobe', ['-v', 'error', '-select_streams', 'v:0', '-show_entries', 'stream=width,height', '-of', 'csv=s=x:p=0', join(recordings, lesson.file)])
+  const seen = run('ffprobe', [
+    '-v',
+    'error',
+    '-select_streams',
+    'v:0',
+    '-show_entries',
+    'stream=width,height',
+    '-of',
+    'csv=s=x:p=0',
+    join(recordings, lesson.file),
+  ])
   if (seen.toString().trim() !== `${width}x${height}`) throw new Error(`${lesson.file} is ${seen.toString().trim()}, not ${width}x${height}`)
   if (lesson.words) {
     const contents = placed.filter((p) => p.step.section).map((p, n) => `${p.step.under ? '  ' : ''}${clock(n === 0 ? 0 : Math.round(p.at))} ${p.step.section}`)
@@ -89,7 +107,15 @@ for (const course of courses)
   for (const lesson of course.lessons) {
     const { id, file, title, description, words, released } = lesson
     const length = wanted.length === 0 || wanted.includes(id) ? await record(browser, lesson) : (before.find((l) => l.title === title)?.length ?? '0:00')
-    lessons.push({ course: course.title, file, title, length, description, ...(words && { contents: `${id}.contents.txt`, captions: `${id}.en.vtt` }), released })
+    lessons.push({
+      course: course.title,
+      file,
+      title,
+      length,
+      description,
+      ...(words && { contents: `${id}.contents.txt`, captions: `${id}.en.vtt` }),
+      released,
+    })
   }
 await browser.close()
 writeFileSync(listed, `[\n${lessons.map((l) => `  ${JSON.stringify(l)}`).join(',\n')}\n]\n`)

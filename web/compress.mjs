@@ -12,7 +12,10 @@ for (const folder of process.argv.slice(2)) {
     const path = join(folder, name)
     const bytes = readFileSync(path)
     if (bytes.length < leastBytes) continue
-    writeFileSync(`${path}.br`, brotliCompressSync(bytes, { params: { [constants.BROTLI_PARAM_QUALITY]: 11, [constants.BROTLI_PARAM_SIZE_HINT]: bytes.length } }))
+    writeFileSync(
+      `${path}.br`,
+      brotliCompressSync(bytes, { params: { [constants.BROTLI_PARAM_QUALITY]: 11, [constants.BROTLI_PARAM_SIZE_HINT]: bytes.length } }),
+    )
     writeFileSync(`${path}.gz`, gzipSync(bytes, { level: 9 }))
   }
 }

@@ -57,7 +57,8 @@ const _act = (id) => `id="${id}"${state.over === id ? ` data-over` : ''}`
 const button = (id, text, plain) =>
   html`<button class="do${plain ? ' plain' : ''}${state.over === id ? ' over' : ''}${state.down === id ? ' down' : ''}" id="${id}">${text}</button>`
 const field = (id, label) => html`<label>${label}</label><div class="field${state.now === id ? ' now' : ''}" id="${id}">${state.fields[id] ?? ''}</div>`
-const pick = (id, label, usual) => html`<label>${label}</label><div class="pick${state.list?.of === id ? ' now' : ''}" id="${id}">${state.fields[id] ?? usual}</div>`
+const pick = (id, label, usual) =>
+  html`<label>${label}</label><div class="pick${state.list?.of === id ? ' now' : ''}" id="${id}">${state.fields[id] ?? usual}</div>`
 const bar = (n) => html`<span class="bar ${n >= 100 ? 'full' : n >= 85 ? 'tight' : ''}"><i style="width:${n}%"></i></span>`
 
 function timetable(short) {
@@ -83,7 +84,10 @@ function sea(width, height) {
     return `<g transform="translate(${cx} ${cy}) rotate(-38)" opacity=".55"><path d="M0 0h${8 + state.wind * 3.4}m-6 -4l6 4-6 4" fill="none" stroke="var(--soft)" stroke-width="1.6"/></g>`
   }).join('')
   const depth = [0, 1, 2, 3]
-    .map((i) => `<path d="M${40 + i * 26} 0C${120 + i * 30} 90 ${70 + i * 44} 170 ${150 + i * 62} 300" fill="none" stroke="var(--line)" stroke-width="1" stroke-dasharray="3 5"/>`)
+    .map(
+      (i) =>
+        `<path d="M${40 + i * 26} 0C${120 + i * 30} 90 ${70 + i * 44} 170 ${150 + i * 62} 300" fill="none" stroke="var(--line)" stroke-width="1" stroke-dasharray="3 5"/>`,
+    )
     .join('')
   return html`<svg class="sea" id="chart" viewBox="0 0 520 ${Math.round((520 * height) / width)}" style="background:color-mix(in srgb, var(--sea) 16%, var(--paper))">
     ${depth}
@@ -136,7 +140,8 @@ const views = {
       <p class="row">${button('open', 'Open the desk')}${button('later', 'Not yet', true)}</p>${state.open ? `<p class="notice" id="opened">The desk is open. Float ${state.fields.float}, counted by the evening shift.</p>` : ''}</div>
       <div class="pane"><h2>Handed over last night</h2><table><tr><td>Float on the yellow sheet</td><td class="n" id="sheet">150.00</td></tr><tr><td>Ticket roll</td><td class="n">62 %</td></tr><tr><td>Card reader</td><td class="state go">ready</td></tr><tr><td>Notices</td><td>1, weather</td></tr></table></div></div>
     <div class="pane" style="padding:0">${timetable()}</div>`,
-  sailings: () => html`<h1>Sailings <small>${state.day2 ? 'Wednesday 4 November' : state.day}</small>${button('tomorrow', state.day2 ? 'Today' : 'Tomorrow', true)}</h1>
+  sailings:
+    () => html`<h1>Sailings <small>${state.day2 ? 'Wednesday 4 November' : state.day}</small>${button('tomorrow', state.day2 ? 'Today' : 'Tomorrow', true)}</h1>
     <div class="two" style="grid-template-columns:minmax(0,2.5fr) minmax(0,1fr)"><div class="pane narrow" style="padding:0">${timetable()}</div>
     <div class="pane"><h2 id="chosen">${sailings[state.sailing].time} to ${sailings[state.sailing].to}</h2>${sea(360, 230)}<table><tr><td>Crossing</td><td class="n">${sailings[state.sailing].to === 'Skerry Head' ? '1 h 05' : '50 min'}</td></tr><tr><td>Vehicles booked</td><td class="n">${Math.round(sailings[state.sailing].vehicles * 0.34)}</td></tr><tr><td>Foot passengers</td><td class="n">${Math.round(sailings[state.sailing].foot * 2.6)}</td></tr><tr><td>Desk closes</td><td class="n" id="closes">${sailings[state.sailing].time.replace(/(\d+):(\d+)/, (_, h, m) => `${String(Number(h) - (Number(m) < 15 ? 1 : 0)).padStart(2, '0')}:${String((Number(m) + 45) % 60).padStart(2, '0')}`)}</td></tr></table>${button('sellit', 'Sell for this sailing')}</div></div>`,
   sell: () => html`<h1>Booking 2117 <small>${sailings[state.sailing].time} to ${sailings[state.sailing].to}, ${ships[sailings[state.sailing].ship].name}</small></h1>
@@ -146,7 +151,10 @@ const views = {
       ${
         state.priced
           ? html`<table id="rows"><tr><th>What</th><th class="n">Many</th><th class="n">Each</th><th class="n">Sum</th></tr>${rows()
-              .map((r, i) => `<tr id="price${i}"><td>${r[0]}</td><td class="n">${r[1]}</td><td class="n">${money(r[2])}</td><td class="n">${money(r[3])}</td></tr>`)
+              .map(
+                (r, i) =>
+                  `<tr id="price${i}"><td>${r[0]}</td><td class="n">${r[1]}</td><td class="n">${money(r[2])}</td><td class="n">${money(r[3])}</td></tr>`,
+              )
               .join('')}</table>
       <p class="row"><span class="sum" id="total">${money(total())}</span><span class="grow"></span>${button('card', 'Card')}${button('cash', 'Cash', true)}${button('account', 'Account', true)}</p><p class="fine" id="small">Can be changed until two hours before departure without a charge, and once after that for 6.00. Not used and not changed, it is worth half for seven days. Prices hold for today.</p>`
           : ''
@@ -250,7 +258,10 @@ const views = {
 
 function draw() {
   document.getElementById('nav').innerHTML = places
-    .map(([id, name]) => html`<button id="go-${id}" class="${state.view === id ? 'on' : ''}"><svg viewBox="0 0 18 18"><path d="${icons[id]}" /></svg>${name}</button>`)
+    .map(
+      ([id, name]) =>
+        html`<button id="go-${id}" class="${state.view === id ? 'on' : ''}"><svg viewBox="0 0 18 18"><path d="${icons[id]}" /></svg>${name}</button>`,
+    )
     .join('')
   document.getElementById('where').textContent = state.dark ? 'Deck tablet' : 'Brackwater, ticket hall'
   document.getElementById('tide').textContent = 'High water 09:18, 4.1 m'

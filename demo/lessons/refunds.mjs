@@ -76,7 +76,12 @@ export const refunds = [
         hold: 2.5,
       },
       { say: 'Sixty nine per cent of the vehicle deck was sold. Below sixty, we talk about it.', do: [point('f2')], hold: 3 },
-      { section: 'Hour by hour', say: 'Each bar is an hour. The dark part is vehicles, the light part is foot passengers.', do: [point('h07', 'h15')], hold: 2.6 },
+      {
+        section: 'Hour by hour',
+        say: 'Each bar is an hour. The dark part is vehicles, the light part is foot passengers.',
+        do: [point('h07', 'h15')],
+        hold: 2.6,
+      },
       { say: 'Click a bar, and you see what it is made of. Eight o’clock was the best hour.', do: [click('h08'), point('bysailing')], hold: 3 },
       { say: 'At eleven, more people walked than on any other hour. That was the school.', do: [click('h11')], hold: 3 },
       { section: 'Desk by desk', say: 'Below, every desk has a line. Look at the last column first.', do: [click('h11'), point('d1', 'd3')], hold: 2.4 },

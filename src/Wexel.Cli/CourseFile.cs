@@ -10,8 +10,21 @@ namespace Wexel.Cli;
 /// <param name="Feed">What is said of its podcast feed.</param>
 internal sealed record CourseFile(string? Title, IReadOnlyList<CourseFile.CourseLesson?>? Lessons, CourseFeed? Feed)
 {
-    /// <summary>One lesson: <c>recording</c>, or <c>recordings</c> for several in their order, and <c>title</c>, <c>contents</c>, <c>captions</c>, <c>cuts</c>, <c>moveIns</c>, <c>sound</c>, <c>canvas</c>, <c>mark</c> and <c>language</c> where there are any.</summary>
-    internal sealed record CourseLesson(string? Recording, IReadOnlyList<string>? Recordings, string? Title, string? Contents, string? Captions, string? Cuts, string? MoveIns, string? Sound, string? Language, string? Canvas = null, string? Mark = null);
+    /// <summary>One lesson: <c>recording</c>, or <c>recordings</c> for several in their order, and <c>title</c>, <c>contents</c>, <c>captions</c>,
+    /// <c>cuts</c>, <c>moveIns</c>, <c>sound</c>, <c>canvas</c>, <c>mark</c> and <c>language</c> where there are any.</summary>
+    internal sealed record CourseLesson(
+        string? Recording,
+        IReadOnlyList<string>? Recordings,
+        string? Title,
+        string? Contents,
+        string? Captions,
+        string? Cuts,
+        string? MoveIns,
+        string? Sound,
+        string? Language,
+        string? Canvas = null,
+        string? Mark = null
+    );
 
     /// <summary>The course's title, its lessons, and what is said of its feed.</summary>
     /// <exception cref="UnusableInputException">The file cannot be read or lacks something.</exception>
@@ -33,9 +46,30 @@ internal sealed record CourseFile(string? Title, IReadOnlyList<CourseFile.Course
             throw new UnusableInputException($"“{path}” has no lessons; write \"lessons\": [{{ \"recording\": \"…\" }}] into it.");
         var folder = Path.GetDirectoryName(Path.GetFullPath(path))!;
         string? Beside(string? file) => file is null ? null : Path.Combine(folder, file);
-        return new MakeSources(course.Title, true, [.. lessons.Select((lesson, i) => Named(lesson) is { Count: > 0 } recordings
-            ? new LessonRequest([.. recordings.Select(r => Beside(r)!)], lesson!.Title, Beside(lesson.Contents), lesson.Captions is { } captions ? [new GivenCaptions(Beside(captions)!, null)] : [], Beside(lesson.Cuts), Beside(lesson.MoveIns), lesson.Sound, lesson.Language ?? course.Feed?.Language ?? LanguageTag.Usual, lesson.Canvas, Beside(lesson.Mark))
-            : throw new UnusableInputException($"Lesson {i + 1} in “{path}” names no recording."))], course.Feed is null ? new CourseFeed() : course.Feed with { Artwork = Beside(course.Feed.Artwork) });
+        return new MakeSources(
+            course.Title,
+            true,
+            [
+                .. lessons.Select(
+                    (lesson, i) =>
+                        Named(lesson) is { Count: > 0 } recordings
+                            ? new LessonRequest(
+                                [.. recordings.Select(r => Beside(r)!)],
+                                lesson!.Title,
+                                Beside(lesson.Contents),
+                                lesson.Captions is { } captions ? [new GivenCaptions(Beside(captions)!, null)] : [],
+                                Beside(lesson.Cuts),
+                                Beside(lesson.MoveIns),
+                                lesson.Sound,
+                                lesson.Language ?? course.Feed?.Language ?? LanguageTag.Usual,
+                                lesson.Canvas,
+                                Beside(lesson.Mark)
+                            )
+                            : throw new UnusableInputException($"Lesson {i + 1} in “{path}” names no recording.")
+                ),
+            ],
+            course.Feed is null ? new CourseFeed() : course.Feed with { Artwork = Beside(course.Feed.Artwork) }
+        );
     }
 
     private static IReadOnlyList<string> Named(CourseLesson? lesson) =>

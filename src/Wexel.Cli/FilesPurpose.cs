@@ -26,7 +26,11 @@ internal sealed class FilesPurpose(MakingPlace place) : Purpose(place)
 
     private IEnumerable<PackageFile> Files(MadeLesson made)
     {
-        var (name, purpose, video) = ($"{Name(made)}-{made.Profile.Id}", $"{made.Profile.Title}: {made.Profile.Description}", Place.Store.Keyed(made.Finished.FileKey, MadeNames.Finished(made.Profile.Container)));
+        var (name, purpose, video) = (
+            $"{Name(made)}-{made.Profile.Id}",
+            $"{made.Profile.Title}: {made.Profile.Description}",
+            Place.Store.Keyed(made.Finished.FileKey, MadeNames.Finished(made.Profile.Container))
+        );
         return Finishing.Pieces(made.Profile.Container, video.Path) is { } pieces
             ? LessonFiles.OfPieces(video, pieces).Select(f => f with { Path = $"{name}/{f.Path[LessonFiles.PiecesFolder.Length..]}" })
             : [new PackageFile(name + Path.GetExtension(video.Path), purpose, new PackageContent.Copy(video, AlreadyCompressed: true))];
@@ -36,7 +40,12 @@ internal sealed class FilesPurpose(MakingPlace place) : Purpose(place)
     private static IEnumerable<PackageFile> Captions(MadeLesson made)
     {
         var tracks = made.Planned.Tracks;
-        return tracks.Zip(CaptionFileName.Of([.. tracks.Select(t => t.Track.Language)]), (t, apart) => new PackageFile(
-            Name(made) + (tracks.Count == 1 ? "" : "." + apart) + ".vtt", "The captions as a WebVTT file, for players beside whose file they lie.", new PackageContent.Text(WebVttText.WriteKept(t.Cues))));
+        return tracks.Zip(CaptionFileName.Of([.. tracks.Select(t => t.Track.Language)]), (t, apart) =>
+            new PackageFile(
+                Name(made) + (tracks.Count == 1 ? "" : "." + apart) + ".vtt",
+                "The captions as a WebVTT file, for players beside whose file they lie.",
+                new PackageContent.Text(WebVttText.WriteKept(t.Cues))
+            )
+        );
     }
 }

@@ -13,7 +13,8 @@ internal static class InputFile
 {
     /// <summary>What stands in a text file.</summary>
     /// <exception cref="UnusableInputException">The file cannot be read, or is no text.</exception>
-    internal static string Text(string path) => PlainText.Decode(Read(path, File.ReadAllBytes)) ?? throw new UnusableInputException($"“{path}” is no text file.");
+    internal static string Text(string path) =>
+        PlainText.Decode(Read(path, File.ReadAllBytes)) ?? throw new UnusableInputException($"“{path}” is no text file.");
 
     /// <exception cref="UnusableInputException">The file cannot be read.</exception>
     internal static T Read<T>(string path, Func<string, T> read)

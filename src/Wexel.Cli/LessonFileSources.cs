@@ -15,17 +15,37 @@ internal static class LessonFileSources
         if (!File.Exists(path))
             throw new UnusableInputException($"There is no file “{path}”.");
         var lesson = path;
-        if (LessonFile.IsZip(path) && !(await LessonArchive.UnpackAsync(path, Path.GetFileName(path), Directory.CreateDirectory(Path.Combine(work, "lesson")).FullName, long.MaxValue, cancel)).Is(out lesson, out var unreadable))
+        if (
+            LessonFile.IsZip(path)
+            && !(
+                await LessonArchive.UnpackAsync(
+                    path,
+                    Path.GetFileName(path),
+                    Directory.CreateDirectory(Path.Combine(work, "lesson")).FullName,
+                    long.MaxValue,
+                    cancel
+                )
+            ).Is(out lesson, out var unreadable)
+        )
             throw new UnusableInputException(unreadable.Sentence);
         if (!LessonFile.Read(InputFile.Text(lesson)).Is(out var file, out var problem))
             throw new UnusableInputException($"“{path}”: {problem.Sentence}");
         var folder = Path.GetDirectoryName(Path.GetFullPath(lesson))!;
         return new LessonRequest(
-            [.. file.Recordings.Select(r => Beside(r.File))], file.Title, null, [.. (file.Captions ?? []).Select(c => new GivenCaptions(Beside(c.File), c.Language))], null, Language: file.Language, Mark: file.Mark is { } mark ? Beside(mark.File) : null, File: file);
+            [.. file.Recordings.Select(r => Beside(r.File))],
+            file.Title,
+            null,
+            [.. (file.Captions ?? []).Select(c => new GivenCaptions(Beside(c.File), c.Language))],
+            null,
+            Language: file.Language,
+            Mark: file.Mark is { } mark ? Beside(mark.File) : null,
+            File: file
+        );
 
         // What came in a ZIP names what is in it, and nothing else of this machine.
-        string Beside(string name) => Path.GetFullPath(name, folder) is var whole && (!LessonFile.IsZip(path) || whole.StartsWith(folder + "/", StringComparison.Ordinal))
-            ? whole
-            : throw new UnusableInputException($"“{path}” names “{name}”, which does not lie in it.");
+        string Beside(string name) =>
+            Path.GetFullPath(name, folder) is var whole && (!LessonFile.IsZip(path) || whole.StartsWith(folder + "/", StringComparison.Ordinal))
+                ? whole
+                : throw new UnusableInputException($"“{path}” names “{name}”, which does not lie in it.");
     }
 }

@@ -28,14 +28,36 @@ internal sealed record GivenCaptions(string Path, string? Language)
 {
     /// <summary>Reads what was written: a path, or a language and a path as in es=captions.vtt.</summary>
     internal static GivenCaptions Read(string text) =>
-        text.IndexOf('=', StringComparison.Ordinal) is > 0 and var at && LanguageTag.Parse(text[..at]) is { } language ? new GivenCaptions(text[(at + 1)..], language) : new GivenCaptions(text, null);
+        text.IndexOf('=', StringComparison.Ordinal) is > 0 and var at && LanguageTag.Parse(text[..at]) is { } language
+            ? new GivenCaptions(text[(at + 1)..], language)
+            : new GivenCaptions(text, null);
 }
 
-/// <summary>One lesson that is to be made: its recordings in their order with what belongs to it, as paths. A title that is not given is made from the first recording's name. What a lesson file says of it stands in that.</summary>
-internal sealed record LessonRequest(IReadOnlyList<string> Recordings, string? Title, string? Contents, IReadOnlyList<GivenCaptions> Captions, string? Cuts, string? MoveIns = null, string? Sound = null, string Language = LanguageTag.Usual, string? Canvas = null, string? Mark = null, LessonFile? File = null);
+/// <summary>One lesson that is to be made: its recordings in their order with what belongs to it, as paths. A title that is not given is made from the
+/// first recording's name. What a lesson file says of it stands in that.</summary>
+internal sealed record LessonRequest(
+    IReadOnlyList<string> Recordings,
+    string? Title,
+    string? Contents,
+    IReadOnlyList<GivenCaptions> Captions,
+    string? Cuts,
+    string? MoveIns = null,
+    string? Sound = null,
+    string Language = LanguageTag.Usual,
+    string? Canvas = null,
+    string? Mark = null,
+    LessonFile? File = null
+);
 
 /// <summary>What was made of one with one profile.</summary>
-internal sealed record MadeLesson(Profile Profile, PlannedRendition Planned, FinishedRendition Finished, IReadOnlyList<string> LeftOut, DateTimeOffset RecordedAt, LessonFile? File)
+internal sealed record MadeLesson(
+    Profile Profile,
+    PlannedRendition Planned,
+    FinishedRendition Finished,
+    IReadOnlyList<string> LeftOut,
+    DateTimeOffset RecordedAt,
+    LessonFile? File
+)
 {
     internal string Title => Planned.Lesson.Document.Title;
 
@@ -72,12 +94,23 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingPlace p
         }
 
         var maker = new RenditionMaker(place);
-        await times.TakeAsync("encode", () => maker.EncodeAsync([.. planned.Select(p => p.Planned)], new PercentOnError(planned[0].Planned.Plan.Length, where), null, cancel));
+        await times.TakeAsync("encode", () =>
+            maker.EncodeAsync([.. planned.Select(p => p.Planned)], new PercentOnError(planned[0].Planned.Plan.Length, where), null, cancel)
+        );
         var made = new List<MadeLesson>();
         foreach (var (profile, one) in planned)
         {
             await times.TakeAsync("finish", () => maker.FinishAsync(one, cancel));
-            made.Add(new MadeLesson(profile, one, await times.TakeAsync("check", () => maker.CheckAsync(one, cancel)), leftOut, System.IO.File.GetLastWriteTimeUtc(request.Recordings[0]), request.File));
+            made.Add(
+                new MadeLesson(
+                    profile,
+                    one,
+                    await times.TakeAsync("check", () => maker.CheckAsync(one, cancel)),
+                    leftOut,
+                    System.IO.File.GetLastWriteTimeUtc(request.Recordings[0]),
+                    request.File
+                )
+            );
         }
 
         return made;
@@ -92,14 +125,20 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingPlace p
             var hashed = times.TakeAsync("hash", () => HashAsync(recording, cancel));
             var probed = await times.TakeAsync("probe", () => Prober.ProbeAsync(recording, Path.GetFileName(recording), cancel));
             var facts = probed.Facts ?? throw new UnusableInputException(probed.Problem!.Sentence);
-            var pictured = damaged ? Task.FromResult(facts with { Picture = facts.Picture! with { Damaged = true } }) : times.TakeAsync("probe", () => EvenFramesFinder.WithAsync(facts, recording, cancel));
+            var pictured = damaged
+                ? Task.FromResult(facts with { Picture = facts.Picture! with { Damaged = true } })
+                : times.TakeAsync("probe", () => EvenFramesFinder.WithAsync(facts, recording, cancel));
             var heard = times.TakeAsync("listen", () => HeardAsync(facts, request.Sound, request.File?.Recordings[index].Sounds, recording, cancel));
             await Task.WhenAll(pictured, heard, hashed);
             (facts, var sides) = ((await heard).Facts with { Picture = (await pictured).Picture }, (await heard).Sides);
             if (SoundTracks.InWords(facts) is { } tracks)
                 where.Error.WriteLine($"{Path.GetFileName(recording)}: {tracks}");
             if (facts.Subtitles is { Count: > 0 } inside && request.Captions.Count == 0)
-                where.Error.WriteLine($"{Path.GetFileName(recording)}: there are captions inside ({string.Join(", ", inside.Select(s => s.Language ?? "language not stated"))}); take them out with “ffmpeg -i RECORDING -map 0:s:{inside[0].Place} captions.vtt”, look them through, and give them with --captions.");
+                where.Error.WriteLine(
+                    $"{Path.GetFileName(recording)}: there are captions inside "
+                        + $"({string.Join(", ", inside.Select(s => s.Language ?? "language not stated"))}); take them out with “ffmpeg -i "
+                        + $"RECORDING -map 0:s:{inside[0].Place} captions.vtt”, look them through, and give them with --captions."
+                );
             if (request.File?.Recordings[index].Hash is { } said && said != await hashed)
                 throw new UnusableInputException($"“{Path.GetFileName(recording)}” is not the recording that the lesson was made of: its bytes are others.");
             place.Store.Lend(recording, await hashed);
@@ -115,11 +154,24 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingPlace p
     {
         var reel = found.Reel;
         var captions = request.Captions.Select(c => (c.Path, Language: c.Language ?? request.Language, Cues: Cue.Kind.WithNames(Captions(c.Path)))).ToList();
-        var given = request.File?.Lesson(found.Hashes, [.. captions.Select(c => c.Cues)]) ?? LessonWithCues.Of(
-            new LessonDocument(
-                request.Title!, "", request.Language, found.Hashes[0], Lines(request.Cuts, text => CutsText.Read(text, reel.Length)), Contents(request.Contents), [],
-                canvas: CanvasText.Read(request.Canvas), moveIns: Lines(request.MoveIns, text => MoveInsText.Read(text, reel.Length)), following: [.. found.Hashes.Skip(1)]),
-            CaptionTrack.WithNames([.. captions.Select(c => CaptionTrack.Of("", c.Cues, c.Language, Path.GetFileName(c.Path)))]).Zip(captions, (track, c) => (track, c.Cues)));
+        var given = request.File?.Lesson(found.Hashes, [.. captions.Select(c => c.Cues)])
+            ?? LessonWithCues.Of(
+                new LessonDocument(
+                    request.Title!,
+                    "",
+                    request.Language,
+                    found.Hashes[0],
+                    Lines(request.Cuts, text => CutsText.Read(text, reel.Length)),
+                    Contents(request.Contents),
+                    [],
+                    canvas: CanvasText.Read(request.Canvas),
+                    moveIns: Lines(request.MoveIns, text => MoveInsText.Read(text, reel.Length)),
+                    following: [.. found.Hashes.Skip(1)]
+                ),
+                CaptionTrack
+                    .WithNames([.. captions.Select(c => CaptionTrack.Of("", c.Cues, c.Language, Path.GetFileName(c.Path)))])
+                    .Zip(captions, (track, c) => (track, c.Cues))
+            );
         var document = LessonRules.Tidy(given.Document, reel.Length, reel.Grid);
         where.Error.WriteLine($"{document.Title}: {reel.Largest}, {TimeCode.Brief(reel.Length)}");
         var map = reel.Map(document.Cuts);
@@ -138,7 +190,9 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingPlace p
             return null;
         var facts = System.IO.File.Exists(path) ? await ArtworkMeasurer.MeasureAsync(path, cancel) : null;
         if (facts is null || HouseMark.Wrong(facts) is [_, ..])
-            throw new UnusableInputException(facts is null ? $"“{path}” is no picture that can be read." : string.Join(' ', HouseMark.Wrong(facts).Select(w => w.Sentence)));
+            throw new UnusableInputException(
+                facts is null ? $"“{path}” is no picture that can be read." : string.Join(' ', HouseMark.Wrong(facts).Select(w => w.Sentence))
+            );
         var key = ImageFacts.Key(await HashAsync(path, cancel));
         var kept = place.Store.Derived(key, MadeNames.Mark);
         Directory.CreateDirectory(Path.GetDirectoryName(kept)!);
@@ -153,13 +207,27 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingPlace p
     }
 
     /// <summary>Which of a recording's sounds are taken, and which sides of them are heard.</summary>
-    private static async Task<(RecordingFacts Facts, SoundSides? Sides)> HeardAsync(RecordingFacts facts, string? chosen, IReadOnlyList<int>? tracks, string recording, CancellationToken cancel)
+    private static async Task<(RecordingFacts Facts, SoundSides? Sides)> HeardAsync(
+        RecordingFacts facts,
+        string? chosen,
+        IReadOnlyList<int>? tracks,
+        string recording,
+        CancellationToken cancel
+    )
     {
         if (tracks is not null && tracks.All(t => t >= 0 && t < facts.Sounds.Count))
             return (facts with { UsedSounds = tracks }, await RecordingAnalyser.SidesAsync(facts with { UsedSounds = tracks }, recording, cancel));
-        facts = chosen is not null && facts.Sounds.Count > 0
-            ? facts with { UsedSounds = SoundTracks.Read(chosen, facts.Sounds.Count) ?? throw new UnusableInputException($"“{Path.GetFileName(recording)}” has {facts.Sounds.Count} sound tracks; “{chosen}” names others. Write --sound 1, --sound 1+2 or --sound all.") }
-            : await SpokenTrackFinder.WithAsync(facts, recording, cancel);
+        facts =
+            chosen is not null && facts.Sounds.Count > 0
+                ? facts with
+                {
+                    UsedSounds = SoundTracks.Read(chosen, facts.Sounds.Count)
+                        ?? throw new UnusableInputException(
+                            $"“{Path.GetFileName(recording)}” has {facts.Sounds.Count} sound tracks; “{chosen}” names others. Write --sound 1, "
+                                + $"--sound 1+2 or --sound all."
+                        ),
+                }
+                : await SpokenTrackFinder.WithAsync(facts, recording, cancel);
         return (facts, await RecordingAnalyser.SidesAsync(facts, recording, cancel));
     }
 

@@ -14,7 +14,24 @@ using Wexel.Media.Tools;
 namespace Wexel.Cli;
 
 /// <summary>What was asked for on the command line.</summary>
-internal sealed record MakeRequest(IReadOnlyList<string> Recordings, string? Title, string? Contents, IReadOnlyList<string> Captions, string? Cuts, string? MoveIns, string? Sound, string? Language, string? Canvas, string? Mark, IReadOnlyList<string> Profiles, string Purpose, string? BaseUrl, string? Out, IReadOnlyList<string> Allowed, bool Json);
+internal sealed record MakeRequest(
+    IReadOnlyList<string> Recordings,
+    string? Title,
+    string? Contents,
+    IReadOnlyList<string> Captions,
+    string? Cuts,
+    string? MoveIns,
+    string? Sound,
+    string? Language,
+    string? Canvas,
+    string? Mark,
+    IReadOnlyList<string> Profiles,
+    string Purpose,
+    string? BaseUrl,
+    string? Out,
+    IReadOnlyList<string> Allowed,
+    bool Json
+);
 
 /// <summary>The report that <c>--json</c> prints.</summary>
 /// <param name="Path">What was made.</param>
@@ -35,7 +52,8 @@ internal sealed record MakeReport(
     IReadOnlyList<string> Wrong,
     IReadOnlyList<string> LeftOut,
     IReadOnlyList<string> Codecs,
-    IReadOnlyDictionary<string, long> MillisecondsTaken);
+    IReadOnlyDictionary<string, long> MillisecondsTaken
+);
 
 /// <summary>A file that was made.</summary>
 internal sealed record MadeFile(string Path, long Bytes, string For);
@@ -90,19 +108,48 @@ internal static class MakeCommand
         if (Purpose.Of(request.Purpose, request.BaseUrl, place) is not { } purpose)
             throw new MisusedException($"“{request.Purpose}” cannot be made; --for takes {Purpose.Names}.");
         string? Whole(string? path) => path is null ? null : where.Whole(path);
-        var sources = request.Recordings is [var file] && LessonFileSources.Is(file) ? await OfFileAsync(request, where.Whole(file), work, cancel)
-            : request.Recordings is [var course] && course.EndsWith(".json", StringComparison.OrdinalIgnoreCase)
-            ? CourseFile.Read(where.Whole(course))
-            : new MakeSources(request.Title, false, [new LessonRequest([.. request.Recordings.Select(where.Whole)], request.Title, Whole(request.Contents), [.. request.Captions.Select(GivenCaptions.Read).Select(c => c with { Path = Whole(c.Path)! })], Whole(request.Cuts), Whole(request.MoveIns), request.Sound, request.Language ?? LanguageTag.Usual, request.Canvas, Whole(request.Mark))], new CourseFeed());
+        var sources =
+            request.Recordings is [var file] && LessonFileSources.Is(file) ? await OfFileAsync(request, where.Whole(file), work, cancel)
+            : request.Recordings is [var course] && course.EndsWith(".json", StringComparison.OrdinalIgnoreCase) ? CourseFile.Read(where.Whole(course))
+            : new MakeSources(
+                request.Title,
+                false,
+                [
+                    new LessonRequest(
+                        [.. request.Recordings.Select(where.Whole)],
+                        request.Title,
+                        Whole(request.Contents),
+                        [.. request.Captions.Select(GivenCaptions.Read).Select(c => c with { Path = Whole(c.Path)! })],
+                        Whole(request.Cuts),
+                        Whole(request.MoveIns),
+                        request.Sound,
+                        request.Language ?? LanguageTag.Usual,
+                        request.Canvas,
+                        Whole(request.Mark)
+                    ),
+                ],
+                new CourseFeed()
+            );
         sources = sources with
         {
-            Lessons = [.. sources.Lessons.Select(l => l with { Language = LanguageTag.Parse(l.Language) ?? throw new UnusableInputException($"“{l.Language}” is no language; write it such as en-GB.") })],
+            Lessons =
+            [
+                .. sources.Lessons.Select(l =>
+                    l with
+                    {
+                        Language = LanguageTag.Parse(l.Language) ?? throw new UnusableInputException($"“{l.Language}” is no language; write it such as en-GB."),
+                    }
+                ),
+            ],
         };
         var profiles = new List<Profile>();
         foreach (var name in request.Profiles)
         {
             if (NamedProfile(name, where) is not { } named)
-                throw new MisusedException($"There is no profile “{name}”; take one of {string.Join(", ", Core.Encoding.Profiles.All.Select(p => p.Id))}, or a profile file that ends in .json.");
+                throw new MisusedException(
+                    $"There is no profile “{name}”; take one of {string.Join(", ", Core.Encoding.Profiles.All.Select(p => p.Id))}, or a profile "
+                        + $"file that ends in .json."
+                );
             profiles.Add(named);
         }
 
@@ -129,18 +176,35 @@ internal static class MakeCommand
         var title = sources.IsCourse ? sources.Title! : titles[0];
         var plan = await times.TakeAsync("plan", () => purpose.PlanAsync(title, sources, made, cancel));
         var zip = outPath.EndsWith(".zip", StringComparison.OrdinalIgnoreCase);
-        var written = await times.TakeAsync("package", () => zip ? PackageWriter.WriteZipAsync(plan.Files, outPath, cancel) : PackageWriter.WriteFolderAsync(plan.Files, outPath, cancel));
+        var written = await times.TakeAsync("package", () =>
+            zip ? PackageWriter.WriteZipAsync(plan.Files, outPath, cancel) : PackageWriter.WriteFolderAsync(plan.Files, outPath, cancel)
+        );
         return Report(request, where, sources, made, plan, outPath, written, times);
     }
 
     /// <summary>A lesson file says all of a lesson; only its language and its title may be said anew, as for a draft.</summary>
     private static async Task<MakeSources> OfFileAsync(MakeRequest request, string path, string work, CancellationToken cancel)
     {
-        if (new[] { request.Contents, request.Captions.Count > 0 ? request.Captions[0] : null, request.Cuts, request.MoveIns, request.Sound, request.Canvas }.Any(o => o is not null))
+        if (
+            new[]
+            {
+                request.Contents,
+                request.Captions.Count > 0 ? request.Captions[0] : null,
+                request.Cuts,
+                request.MoveIns,
+                request.Sound,
+                request.Canvas,
+            }.Any(o => o is not null)
+        )
             throw new MisusedException("A lesson file says its contents, captions, cuts, move-ins, sound and canvas itself; change them in it.");
         var read = await LessonFileSources.ReadAsync(path, work, cancel);
         var file = read.File! with { Title = request.Title ?? read.File!.Title, Language = request.Language ?? read.File!.Language };
-        return new MakeSources(null, false, [read with { Title = file.Title, Language = file.Language, Mark = request.Mark is { } mark ? mark : read.Mark, File = file }], new CourseFeed());
+        return new MakeSources(
+            null,
+            false,
+            [read with { Title = file.Title, Language = file.Language, Mark = request.Mark is { } mark ? mark : read.Mark, File = file }],
+            new CourseFeed()
+        );
     }
 
     /// <summary>The lesson's title: given, or from the name of its first recording.</summary>
@@ -153,30 +217,62 @@ internal static class MakeCommand
         var given = lesson.Title ?? TitleProposal.From(name) ?? "";
         var title = SectionRules.OneLine(given);
         if (title.Length == 0)
-            throw new UnusableInputException($"The name “{name}” says nothing about the lesson; give it a title {(number is null ? "with --title \"…\"" : $"as \"title\" of lesson {number}")}.");
+            throw new UnusableInputException(
+                $"The name “{name}” says nothing about the lesson; give it a title "
+                    + $"{(number is null ? "with --title \"…\"" : $"as \"title\" of lesson {number}")}."
+            );
         if (title.EndsWith('…') && !given.TrimEnd().EndsWith('…'))
             where.Error.WriteLine($"The title has more than {SectionRules.LongestTitle} characters; it is now “{title}”.");
         return title;
     }
 
-    private static int Report(MakeRequest request, Surroundings where, MakeSources sources, List<MadeLesson> made, MakePlan plan, string outPath, IReadOnlyList<WrittenFile> written, Stopwatches times)
+    private static int Report(
+        MakeRequest request,
+        Surroundings where,
+        MakeSources sources,
+        List<MadeLesson> made,
+        MakePlan plan,
+        string outPath,
+        IReadOnlyList<WrittenFile> written,
+        Stopwatches times
+    )
     {
         string Of(MadeLesson m) => (sources.IsCourse ? $"{m.Title}: " : "") + (request.Profiles.Count > 1 ? $"{m.Profile.Title}: " : "");
         CheckedFact[] check = [.. made.SelectMany(m => m.Finished.Check.Select(f => f with { Fact = Of(m) + f.Fact }))];
         foreach (var fact in check)
-            where.Error.WriteLine($"{(fact.Verdict == Verdict.Right ? "right" : "WRONG")}  {fact.Fact}: {fact.Measured}{(fact.Measured == fact.Expected ? "" : $"  (should be {fact.Expected})")}");
+            where.Error.WriteLine(
+                $"{(fact.Verdict == Verdict.Right ? "right" : "WRONG")}  {fact.Fact}: "
+                    + $"{fact.Measured}{(fact.Measured == fact.Expected ? "" : $"  (should be {fact.Expected})")}"
+            );
         foreach (var finding in plan.FeedCheck ?? [])
             where.Error.WriteLine($"{(finding.Weight == FindingWeight.Wrong ? "WRONG" : "advice")}  {finding.Where}: {finding.Sentence} ({finding.Rule})");
-        string[] found = [.. check.Where(f => f.Verdict == Verdict.Wrong).Select(f => f.Code), .. (plan.FeedCheck ?? []).Any(f => f.Weight == FindingWeight.Wrong) ? new[] { Feed } : []];
+        string[] found =
+        [
+            .. check.Where(f => f.Verdict == Verdict.Wrong).Select(f => f.Code),
+            .. (plan.FeedCheck ?? []).Any(f => f.Weight == FindingWeight.Wrong) ? new[] { Feed } : [],
+        ];
         string[] wrong = [.. found.Except(request.Allowed)];
         foreach (var needless in request.Allowed.Except(found))
             where.Error.WriteLine($"--allow {needless}: nothing of that code is wrong.");
         string[] leftOut = [.. made.SelectMany(m => m.LeftOut).Distinct()];
-        var report = new MakeReport(outPath, plan.Files[0].Path, [.. written.Select(f => new MadeFile(f.Path, f.Bytes, f.Purpose))], check, plan.FeedCheck, wrong, leftOut, [.. made.Select(m => m.Finished.Codecs).Distinct()], times.Taken);
+        var report = new MakeReport(
+            outPath,
+            plan.Files[0].Path,
+            [.. written.Select(f => new MadeFile(f.Path, f.Bytes, f.Purpose))],
+            check,
+            plan.FeedCheck,
+            wrong,
+            leftOut,
+            [.. made.Select(m => m.Finished.Codecs).Distinct()],
+            times.Taken
+        );
         where.Out.WriteLine(request.Json ? JsonSerializer.Serialize(report, Indented) : outPath);
         if (wrong.Length == 0)
             return Made;
-        where.Error.WriteLine($"Made, and something is wrong with it: see what is marked WRONG above. To let it pass: {string.Join(' ', wrong.Select(code => $"--allow {code}"))}.");
+        where.Error.WriteLine(
+            $"Made, and something is wrong with it: see what is marked WRONG above. To let it pass: "
+                + $"{string.Join(' ', wrong.Select(code => $"--allow {code}"))}."
+        );
         return MadeAndWrong;
     }
 
@@ -198,7 +294,15 @@ internal static class MakeCommand
             folder = Path.GetDirectoryName(folder);
         try
         {
-            using var tried = new FileStream(Path.Combine(folder ?? "/", $".wexel-{Guid.NewGuid():N}"), new FileStreamOptions { Mode = FileMode.CreateNew, Access = FileAccess.Write, Options = FileOptions.DeleteOnClose });
+            using var tried = new FileStream(
+                Path.Combine(folder ?? "/", $".wexel-{Guid.NewGuid():N}"),
+                new FileStreamOptions
+                {
+                    Mode = FileMode.CreateNew,
+                    Access = FileAccess.Write,
+                    Options = FileOptions.DeleteOnClose,
+                }
+            );
         }
         catch (Exception failed) when (failed is IOException or UnauthorizedAccessException)
         {

@@ -25,14 +25,27 @@ internal sealed record CourseFeed(
     FeedOrder Order = FeedOrder.Serial,
     bool Unlisted = false,
     string? Colour = null,
-    string? Artwork = null)
+    string? Artwork = null
+)
 {
     /// <exception cref="UnusableInputException">Something in it cannot be used.</exception>
     internal FeedSettings Settings(string title)
     {
         var settings = new FeedSettings(
-            title, Description ?? title, Author ?? "", OwnerMail ?? "", Category ?? "Education", Category is null ? Subcategory ?? "How To" : Subcategory,
-            Language ?? Core.Captions.LanguageTag.Usual, Explicit, Link, Media, Order, Unlisted, Colour ?? FeedSettings.UsualColour);
+            title,
+            Description ?? title,
+            Author ?? "",
+            OwnerMail ?? "",
+            Category ?? "Education",
+            Category is null ? Subcategory ?? "How To" : Subcategory,
+            Language ?? Core.Captions.LanguageTag.Usual,
+            Explicit,
+            Link,
+            Media,
+            Order,
+            Unlisted,
+            Colour ?? FeedSettings.UsualColour
+        );
         return settings.Unusable() is { } problem ? throw new UnusableInputException(problem.Sentence) : settings;
     }
 }
@@ -40,17 +53,20 @@ internal sealed record CourseFeed(
 /// <summary>A folder with a podcast feed.</summary>
 internal sealed class PodcastPurpose(string? baseUrl, MakingPlace place) : Purpose(place)
 {
-    private readonly Uri? _folder = Uri.TryCreate(baseUrl?.TrimEnd('/') + "/", UriKind.Absolute, out var address) && address.Scheme is "http" or "https" ? address : null;
+    private readonly Uri? _folder =
+        Uri.TryCreate(baseUrl?.TrimEnd('/') + "/", UriKind.Absolute, out var address) && address.Scheme is "http" or "https" ? address : null;
 
     internal override OutletKind Kind { get; } = new PodcastFeedKind();
 
     protected override OutletTerms Terms(MakeSources sources) => Kind.Terms(new PodcastFeedKind().Format.Write(sources.Feed.Settings(sources.Title ?? "?")));
 
-    internal override string? Refusal(MakeSources sources, Profile profile) => this switch
-    {
-        { _folder: null } => "A feed names its files by whole addresses: give the one where the folder will lie with --base-url, such as https://intranet.example/listening/.",
-        _ => base.Refusal(sources, profile),
-    };
+    internal override string? Refusal(MakeSources sources, Profile profile) =>
+        this switch
+        {
+            { _folder: null } => "A feed names its files by whole addresses: give the one where the folder will lie with --base-url, such as "
+                + "https://intranet.example/listening/.",
+            _ => base.Refusal(sources, profile),
+        };
 
     /// <exception cref="UnusableInputException">The artwork or a lesson cannot be used in the feed.</exception>
     internal override async Task<MakePlan> PlanAsync(string title, MakeSources course, IReadOnlyList<MadeLesson> lessons, CancellationToken cancel)
@@ -70,15 +86,37 @@ internal sealed class PodcastPurpose(string? baseUrl, MakingPlace place) : Purpo
             var media = await maker.MakeAsync(planned, settings.Media, artwork, cancel);
             var (name, page) = ($"{number:00}-{FileNames.Of(made.Title)}", LearnerPage.Of(made.Id, planned));
             var episode = new Episode(
-                FeedKeys.EpisodeId(folder.AbsoluteUri, name), name, made.Title, document.Description, document.Language, planned.Plan.Length, new FileInfo(media.Path).Length, planned.Sections, [.. page.Captions.Select(c => c.Language)]);
+                FeedKeys.EpisodeId(folder.AbsoluteUri, name),
+                name,
+                made.Title,
+                document.Description,
+                document.Language,
+                planned.Plan.Length,
+                new FileInfo(media.Path).Length,
+                planned.Sections,
+                [.. page.Captions.Select(c => c.Language)]
+            );
             episodes.Add(new EpisodeSources(new FeedEntry(episode, published, 1, number), media, [.. page.Captions.Select(c => c.Cues)]));
         }
 
-        var sources = new FeedSources(settings, settings.Author, folder, folder, facts.Format == "png" ? "artwork.png" : "artwork.jpg", published, [.. episodes.Select(e => e.Entry)]);
+        var sources = new FeedSources(
+            settings,
+            settings.Author,
+            folder,
+            folder,
+            facts.Format == "png" ? "artwork.png" : "artwork.jpg",
+            published,
+            [.. episodes.Select(e => e.Entry)]
+        );
         return new MakePlan(FeedFolder.Plan(sources, artwork, episodes), FeedCheck.Of(FeedDocument.Write(sources), facts));
     }
 
-    private static async Task<(KeyedFile Artwork, ImageFacts Facts)> ArtworkAsync(FeedSettings settings, string? own, EpisodeMaker maker, CancellationToken cancel)
+    private static async Task<(KeyedFile Artwork, ImageFacts Facts)> ArtworkAsync(
+        FeedSettings settings,
+        string? own,
+        EpisodeMaker maker,
+        CancellationToken cancel
+    )
     {
         if (own is not null)
         {

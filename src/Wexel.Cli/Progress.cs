@@ -36,8 +36,8 @@ internal sealed class Stopwatches
     }
 
     public Task TakeAsync(string step, Func<Task> work) => TakeAsync(step, async () =>
-    {
-        await work();
-        return true;
-    });
+        {
+            await work();
+            return true;
+        });
 }

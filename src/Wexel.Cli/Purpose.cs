@@ -43,14 +43,15 @@ internal abstract class Purpose(MakingPlace place)
     internal virtual string Ending => "";
 
     /// <summary>The purpose of a name, or null where there is none.</summary>
-    internal static Purpose? Of(string name, string? baseUrl, MakingPlace place) => name switch
-    {
-        "web" => new WebPurpose(place),
-        "scorm12" => new LearningSystemPurpose(place),
-        "podcast" => new PodcastPurpose(baseUrl, place),
-        "files" => new FilesPurpose(place),
-        _ => null,
-    };
+    internal static Purpose? Of(string name, string? baseUrl, MakingPlace place) =>
+        name switch
+        {
+            "web" => new WebPurpose(place),
+            "scorm12" => new LearningSystemPurpose(place),
+            "podcast" => new PodcastPurpose(baseUrl, place),
+            "files" => new FilesPurpose(place),
+            _ => null,
+        };
 
     /// <summary>Why it cannot be made, in one sentence, before anything is; null when it can.</summary>
     internal virtual string? Refusal(MakeSources sources, Profile profile) => Terms(sources).Refusal(profile)?.Sentence;
@@ -63,7 +64,8 @@ internal sealed class WebPurpose(MakingPlace place) : Purpose(place)
 {
     internal override OutletKind Kind { get; } = new WebServerKind();
 
-    internal override string? Refusal(MakeSources sources, Profile profile) => sources.IsCourse ? "A course is made --for scorm12, --for podcast or --for files." : base.Refusal(sources, profile);
+    internal override string? Refusal(MakeSources sources, Profile profile) =>
+        sources.IsCourse ? "A course is made --for scorm12, --for podcast or --for files." : base.Refusal(sources, profile);
 
     internal override Task<MakePlan> PlanAsync(string title, MakeSources sources, IReadOnlyList<MadeLesson> made, CancellationToken cancel) =>
         Task.FromResult(new MakePlan(Terms(sources).Package(Packer.Sources("", title, [made[0].Packed(Packer)]))!));
@@ -80,5 +82,7 @@ internal sealed class LearningSystemPurpose(MakingPlace place) : Purpose(place)
         Task.FromResult(new MakePlan(Terms(sources).Package(Packer.Sources(Identifier(sources, made), title, [.. made.Select(m => m.Packed(Packer))]))!));
 
     private static string Identifier(MakeSources sources, IReadOnlyList<MadeLesson> made) =>
-        sources.IsCourse ? $"course-{MadeKey.Of(Makers.LessonId, k => k.Add("title", sources.Title).Each("lessons", [.. made.Select(m => m.Id)]))[..32]}" : $"lesson-{made[0].Id}";
+        sources.IsCourse
+            ? $"course-{MadeKey.Of(Makers.LessonId, k => k.Add("title", sources.Title).Each("lessons", [.. made.Select(m => m.Id)]))[..32]}"
+            : $"lesson-{made[0].Id}";
 }

@@ -59,7 +59,8 @@ internal sealed class WorkFolder : IDisposable
         }
     }
 
-    /// <summary>A number is given to another process when its own has ended; when it started, in ticks of the kernel, tells the two apart (proc(5), stat). Null for none.</summary>
+    /// <summary>A number is given to another process when its own has ended; when it started, in ticks of the kernel, tells the two apart (proc(5),
+    /// stat). Null for none.</summary>
     private static string? Name(int id)
     {
         try

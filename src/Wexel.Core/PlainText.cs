@@ -18,15 +18,23 @@ public static class PlainText
     /// <returns>The text; null for what is no text.</returns>
     public static string? Decode(byte[] bytes)
     {
-        var text = (bytes switch
-        {
-            [0xFF, 0xFE, ..] => TextEncoding.Unicode,
-            [0xFE, 0xFF, ..] => TextEncoding.BigEndianUnicode,
-            _ when HalfIsZero(bytes, odd: true) => TextEncoding.Unicode,
-            _ when HalfIsZero(bytes, odd: false) => TextEncoding.BigEndianUnicode,
-            _ => OfBytes(bytes),
-        }).GetString(bytes).TrimStart('\uFEFF');
-        return text.Contains('\0', StringComparison.Ordinal) || text.Count(c => char.IsControl(c) && c is not ('\n' or '\r' or '\t' or '\f')) > text.Length * MostControls ? null : text;
+        var text = (
+            bytes switch
+            {
+                [0xFF, 0xFE, ..] => TextEncoding.Unicode,
+                [0xFE, 0xFF, ..] => TextEncoding.BigEndianUnicode,
+                _ when HalfIsZero(bytes, odd: true) => TextEncoding.Unicode,
+                _ when HalfIsZero(bytes, odd: false) => TextEncoding.BigEndianUnicode,
+                _ => OfBytes(bytes),
+            }
+        )
+            .GetString(bytes)
+            .TrimStart('\uFEFF');
+        return
+            text.Contains('\0', StringComparison.Ordinal)
+            || text.Count(c => char.IsControl(c) && c is not ('\n' or '\r' or '\t' or '\f')) > text.Length * MostControls
+            ? null
+            : text;
     }
 
     /// <summary>In UTF-16, letters of western writings have a zero in one of their two bytes, always the same one.</summary>

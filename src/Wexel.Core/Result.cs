@@ -8,9 +8,7 @@ public readonly struct Result<T>
 {
     /// <param name="value">What was asked for, where it is an interface, of which the language makes no result by itself.</param>
     public Result(T value)
-        : this(value, null)
-    {
-    }
+        : this(value, null) { }
 
     private Result(T? value, Problem? problem) => (Value, Problem) = (value, problem);
 

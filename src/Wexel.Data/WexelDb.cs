@@ -105,7 +105,12 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
             entry.HasOne<Lesson>().WithMany().HasForeignKey(e => e.LessonId);
             entry.Property(e => e.Data).HasColumnType("jsonb");
             entry.HasIndex(e => e.EventId).IsUnique();
-            entry.HasIndex(e => new { e.LessonId, e.LearnerKey, e.Number });
+            entry.HasIndex(e => new
+            {
+                e.LessonId,
+                e.LearnerKey,
+                e.Number,
+            });
         });
         builder.Entity<LearnerRecord>(record =>
         {

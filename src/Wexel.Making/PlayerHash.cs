@@ -7,7 +7,11 @@ namespace Wexel.Making;
 /// <param name="place">Where it lies.</param>
 public sealed class PlayerHash(MakingPlace place)
 {
-    private readonly Lazy<string> _value = new(() => MadeKey.Of(Makers.Package, k => k.Each("player", PlayerFiles.In(place.PlayerFolder), (f, file) => f.Add("path", file.Path).Add("bytes", file.Source.Key))));
+    private readonly Lazy<string> _value = new(() =>
+        MadeKey.Of(Makers.Package, k =>
+            k.Each("player", PlayerFiles.In(place.PlayerFolder), (f, file) => f.Add("path", file.Path).Add("bytes", file.Source.Key))
+        )
+    );
 
     /// <summary>The hash; the player does not change while a server runs.</summary>
     public string Value => _value.Value;

@@ -44,13 +44,27 @@ using Wexel.Server.Uploads;
 
 var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = args, ContentRootPath = AppContext.BaseDirectory });
 builder.WebHost.ConfigureKestrel(kestrel => (kestrel.Limits.MaxRequestBodySize, kestrel.AddServerHeader) = (4 * 1024 * 1024, false));
+
 // Its own logger: where two servers run in one process, neither writes the other’s.
-builder.Services.AddSerilog(log =>
-{
-    log.ReadFrom.Configuration(builder.Configuration).WriteTo.Console(formatProvider: System.Globalization.CultureInfo.InvariantCulture);
-    if (builder.Configuration[$"Wexel:{nameof(WexelOptions.SecurityLog)}"] is { Length: > 0 } file)
-        log.WriteTo.Logger(security => security.Filter.ByIncludingOnly(Serilog.Filters.Matching.FromSource(SecurityLog.Category)).WriteTo.File(file, formatProvider: System.Globalization.CultureInfo.InvariantCulture, rollingInterval: RollingInterval.Day, retainedFileCountLimit: 400, shared: true));
-}, preserveStaticLogger: true);
+builder.Services.AddSerilog(
+    log =>
+    {
+        log.ReadFrom.Configuration(builder.Configuration).WriteTo.Console(formatProvider: System.Globalization.CultureInfo.InvariantCulture);
+        if (builder.Configuration[$"Wexel:{nameof(WexelOptions.SecurityLog)}"] is { Length: > 0 } file)
+            log.WriteTo.Logger(security =>
+                security
+                    .Filter.ByIncludingOnly(Serilog.Filters.Matching.FromSource(SecurityLog.Category))
+                    .WriteTo.File(
+                        file,
+                        formatProvider: System.Globalization.CultureInfo.InvariantCulture,
+                        rollingInterval: RollingInterval.Day,
+                        retainedFileCountLimit: 400,
+                        shared: true
+                    )
+            );
+    },
+    preserveStaticLogger: true
+);
 builder.Services.AddOptions<WexelOptions>().BindConfiguration("Wexel").ValidateDataAnnotations().ValidateOnStart();
 var connection = builder.Configuration.GetConnectionString("Wexel") ?? "Host=127.0.0.1;Database=wexel;Username=wexel";
 
@@ -71,7 +85,13 @@ builder.Services.AddSingleton<JobActivator>(services => new AspNetCoreJobActivat
 builder.Services.AddSingleton<JobStorage>(_ =>
 {
     // What a server had taken that died is another's after this; one that lives says so five times meanwhile.
-    var storage = new PostgreSqlStorageOptions { QueuePollInterval = TimeSpan.FromMilliseconds(500), UseSlidingInvisibilityTimeout = true, InvisibilityTimeout = TimeSpan.FromSeconds(40), DistributedLockTimeout = TimeSpan.FromMinutes(1) };
+    var storage = new PostgreSqlStorageOptions
+    {
+        QueuePollInterval = TimeSpan.FromMilliseconds(500),
+        UseSlidingInvisibilityTimeout = true,
+        InvisibilityTimeout = TimeSpan.FromSeconds(40),
+        DistributedLockTimeout = TimeSpan.FromMinutes(1),
+    };
     return new PostgreSqlStorage(new NpgsqlConnectionFactory(connection, storage), storage);
 });
 builder.Services.AddHangfire(jobs => jobs.UseSimpleAssemblyNameTypeSerializer().UseRecommendedSerializerSettings());
@@ -86,29 +106,103 @@ builder.Services.AddSingleton(services =>
     }
     catch (Exception failed) when (failed is IOException or UnauthorizedAccessException)
     {
-        throw new CannotStartException($"The folder for recordings and everything made (Wexel__Data), {folder}, cannot be made or written: {failed.Message} Let the user that Wexel runs as write there, or name another.");
+        throw new CannotStartException(
+            $"The folder for recordings and everything made (Wexel__Data), {folder}, cannot be made or written: {failed.Message} Let the user that "
+                + $"Wexel runs as write there, or name another."
+        );
     }
 });
-builder.Services.AddSingleton<DiskRoom>().AddSingleton<PictureTaker>().AddSingleton<LiveNews>().AddSingleton<PieceWriter>().AddSingleton(services => new MakingPlace(services.GetRequiredService<FileStore>(), services.GetRequiredService<IOptions<WexelOptions>>().Value.PlayerFolder)).AddSingleton<RenditionMaker>().AddSingleton<Packer>().AddSingleton<EpisodeMaker>().AddSingleton<SamplingTurn>().AddSingleton<RenditionEstimates>().AddSingleton<OpenedPages>().AddSingleton<MadeFileSender>().AddSingleton<KnownReleases>().AddSingleton<ReleasedFiles>().AddSingleton<NewLearners>().AddScoped<Mailer>();
+builder
+    .Services.AddSingleton<DiskRoom>()
+    .AddSingleton<PictureTaker>()
+    .AddSingleton<LiveNews>()
+    .AddSingleton<PieceWriter>()
+    .AddSingleton(services => new MakingPlace(
+        services.GetRequiredService<FileStore>(),
+        services.GetRequiredService<IOptions<WexelOptions>>().Value.PlayerFolder
+    ))
+    .AddSingleton<RenditionMaker>()
+    .AddSingleton<Packer>()
+    .AddSingleton<EpisodeMaker>()
+    .AddSingleton<SamplingTurn>()
+    .AddSingleton<RenditionEstimates>()
+    .AddSingleton<OpenedPages>()
+    .AddSingleton<MadeFileSender>()
+    .AddSingleton<KnownReleases>()
+    .AddSingleton<ReleasedFiles>()
+    .AddSingleton<NewLearners>()
+    .AddScoped<Mailer>();
 foreach (var kind in OutletKinds.In(typeof(OutletKind).Assembly))
     builder.Services.AddSingleton(kind);
 builder.Services.AddSingleton<OutletKinds>().AddSingleton<PlayerHash>();
-builder.Services.AddHttpClient<PutDelivery>(http => http.Timeout = TimeSpan.FromMinutes(30)).ConfigurePrimaryHttpMessageHandler(services => OutsideOnly.Handler(services.GetRequiredService<IOptions<WexelOptions>>().Value.MayReach));
-builder.Services.AddTransient<IDelivery, DownloadDelivery>().AddTransient<IDelivery>(services => new FolderDelivery(services.GetRequiredService<IOptions<WexelOptions>>().Value.OutletFolders)).AddTransient<IDelivery>(services => services.GetRequiredService<PutDelivery>()).AddTransient<Deliveries>();
-builder.Services.AddScoped<OutletShelf>().AddScoped<OutletKeeper>().AddScoped<FeedCare>().AddScoped<IOutletCare>(services => services.GetRequiredService<FeedCare>()).AddScoped<StandingReader>().AddScoped<PackageDeliverer>();
-builder.Services.AddScoped<BringIn>().AddScoped<LessonImport>().AddScoped<NewLessons>().AddScoped<UploadKeeper>().AddScoped<Receiver>().AddScoped<LessonReels>().AddSingleton<CaptionStore>().AddScoped<LessonSaver>().AddScoped<RenderPlans>().AddScoped<EstimateReader>().AddScoped<RenderQueue>().AddScoped<RenditionWork>().AddScoped<BatchMail>().AddScoped<CheckOverrides>().AddScoped<ProfileShelf>().AddScoped<ProfileKeeper>().AddScoped<FeedReader>().AddScoped<FeedKeeper>().AddScoped<HouseKeeper>().AddScoped<Releaser>().AddScoped<CourseReleaser>().AddScoped<ChannelReader>().AddScoped<LearningLog>().AddScoped<LogReader>().AddSingleton<RevisionTimes>().AddScoped<MadeFileReader>().AddScoped<Space>().AddScoped<DemoSeed>();
+builder
+    .Services.AddHttpClient<PutDelivery>(http => http.Timeout = TimeSpan.FromMinutes(30))
+    .ConfigurePrimaryHttpMessageHandler(services => OutsideOnly.Handler(services.GetRequiredService<IOptions<WexelOptions>>().Value.MayReach));
+builder
+    .Services.AddTransient<IDelivery, DownloadDelivery>()
+    .AddTransient<IDelivery>(services => new FolderDelivery(services.GetRequiredService<IOptions<WexelOptions>>().Value.OutletFolders))
+    .AddTransient<IDelivery>(services => services.GetRequiredService<PutDelivery>())
+    .AddTransient<Deliveries>();
+builder
+    .Services.AddScoped<OutletShelf>()
+    .AddScoped<OutletKeeper>()
+    .AddScoped<FeedCare>()
+    .AddScoped<IOutletCare>(services => services.GetRequiredService<FeedCare>())
+    .AddScoped<StandingReader>()
+    .AddScoped<PackageDeliverer>();
+builder
+    .Services.AddScoped<BringIn>()
+    .AddScoped<LessonImport>()
+    .AddScoped<NewLessons>()
+    .AddScoped<UploadKeeper>()
+    .AddScoped<Receiver>()
+    .AddScoped<LessonReels>()
+    .AddSingleton<CaptionStore>()
+    .AddScoped<LessonSaver>()
+    .AddScoped<RenderPlans>()
+    .AddScoped<EstimateReader>()
+    .AddScoped<RenderQueue>()
+    .AddScoped<RenditionWork>()
+    .AddScoped<BatchMail>()
+    .AddScoped<CheckOverrides>()
+    .AddScoped<ProfileShelf>()
+    .AddScoped<ProfileKeeper>()
+    .AddScoped<FeedReader>()
+    .AddScoped<FeedKeeper>()
+    .AddScoped<HouseKeeper>()
+    .AddScoped<Releaser>()
+    .AddScoped<CourseReleaser>()
+    .AddScoped<ChannelReader>()
+    .AddScoped<LearningLog>()
+    .AddScoped<LogReader>()
+    .AddSingleton<RevisionTimes>()
+    .AddScoped<MadeFileReader>()
+    .AddScoped<Space>()
+    .AddScoped<DemoSeed>();
 
 // The build describes the API by starting this program without a database; then nothing works in the background.
 if (System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name != "GetDocument.Insider")
 {
     builder.Services.AddDataProtection().SetApplicationName("Wexel").PersistKeysToDbContext<WexelDb>();
-    builder.Services.AddHostedService<StartUp>().AddHostedService(services => services.GetRequiredService<Changes>()).AddHostedService<HandIn>().AddUpkeep<LostWork>().AddUpkeep<LeftWork>().AddUpkeep<TemporaryFiles>().AddUpkeep<Projections>();
-    void Work(Action<BackgroundJobServerOptions> set) => builder.Services.AddHangfireServer(server =>
-    {
-        // A server that was killed is taken off the list of those that live.
-        (server.HeartbeatInterval, server.ServerCheckInterval, server.ServerTimeout) = (TimeSpan.FromSeconds(10), TimeSpan.FromSeconds(30), TimeSpan.FromMinutes(1));
-        set(server);
-    });
+    builder
+        .Services.AddHostedService<StartUp>()
+        .AddHostedService(services => services.GetRequiredService<Changes>())
+        .AddHostedService<HandIn>()
+        .AddUpkeep<LostWork>()
+        .AddUpkeep<LeftWork>()
+        .AddUpkeep<TemporaryFiles>()
+        .AddUpkeep<Projections>();
+    void Work(Action<BackgroundJobServerOptions> set) =>
+        builder.Services.AddHangfireServer(server =>
+        {
+            // A server that was killed is taken off the list of those that live.
+            (server.HeartbeatInterval, server.ServerCheckInterval, server.ServerTimeout) = (
+                TimeSpan.FromSeconds(10),
+                TimeSpan.FromSeconds(30),
+                TimeSpan.FromMinutes(1)
+            );
+            set(server);
+        });
     Work(server => (server.Queues, server.WorkerCount) = (["render"], Machine.Share.Passes));
     Work(server => (server.Queues, server.WorkerCount, server.SchedulePollingInterval) = (["soon", "default"], 2, TimeSpan.FromSeconds(1)));
 }
@@ -122,6 +216,7 @@ if (settings.PublicAddress.Scheme == Uri.UriSchemeHttps)
     app.UseHsts();
 app.Serve(settings.PlayerFolder, "/player");
 app.Serve(Path.Combine(settings.DeskFolder, "assets"), "/assets", hashed: true);
+
 // Behind the files: what is one of them is no address of ours. Released files end here.
 app.UseRouting();
 app.UseStatusCodePages();

@@ -96,5 +96,6 @@ internal static class Archive
     }
 
     /// <summary>Whether a text will do as a folder's name and a part of an address.</summary>
-    internal static bool IsPlainName(string name) => name.Length is > 0 and <= 60 && name.All(c => char.IsAsciiLetterLower(c) || char.IsAsciiDigit(c) || c == '-');
+    internal static bool IsPlainName(string name) =>
+        name.Length is > 0 and <= 60 && name.All(c => char.IsAsciiLetterLower(c) || char.IsAsciiDigit(c) || c == '-');
 }

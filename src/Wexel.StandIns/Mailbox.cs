@@ -18,7 +18,9 @@ internal sealed class Letters
     internal void Add(MimeMessage message)
     {
         lock (_lock)
-            _all.Add(new Letter(_all.Count + 1, DateTimeOffset.UtcNow, message.From.ToString(), message.To.ToString(), message.Subject ?? "", message.TextBody ?? ""));
+            _all.Add(
+                new Letter(_all.Count + 1, DateTimeOffset.UtcNow, message.From.ToString(), message.To.ToString(), message.Subject ?? "", message.TextBody ?? "")
+            );
     }
 
     internal IReadOnlyList<Letter> All
@@ -37,8 +39,10 @@ internal sealed class PostOffice(Letters letters, IConfiguration configuration) 
     protected override Task ExecuteAsync(CancellationToken stoppingToken)
     {
         var port = configuration.GetValue("StandIns:SmtpPort", 2525);
-        var options = new SmtpServerOptionsBuilder().ServerName("mailbox.example")
-            .Endpoint(endpoint => endpoint.Endpoint(new System.Net.IPEndPoint(System.Net.IPAddress.Loopback, port))).Build();
+        var options = new SmtpServerOptionsBuilder()
+            .ServerName("mailbox.example")
+            .Endpoint(endpoint => endpoint.Endpoint(new System.Net.IPEndPoint(System.Net.IPAddress.Loopback, port)))
+            .Build();
         var services = new SmtpServer.ComponentModel.ServiceProvider();
         services.Add(new Keep(letters));
         return new SmtpServer.SmtpServer(options, services).StartAsync(stoppingToken);
@@ -46,7 +50,12 @@ internal sealed class PostOffice(Letters letters, IConfiguration configuration) 
 
     private sealed class Keep(Letters letters) : MessageStore
     {
-        public override async Task<SmtpResponse> SaveAsync(ISessionContext context, IMessageTransaction transaction, ReadOnlySequence<byte> buffer, CancellationToken cancellationToken)
+        public override async Task<SmtpResponse> SaveAsync(
+            ISessionContext context,
+            IMessageTransaction transaction,
+            ReadOnlySequence<byte> buffer,
+            CancellationToken cancellationToken
+        )
         {
             using var bytes = new MemoryStream(buffer.ToArray());
             letters.Add(await MimeMessage.LoadAsync(bytes, cancellationToken));
@@ -60,13 +69,31 @@ internal static class MailboxPages
 {
     internal static void MapMailbox(this IEndpointRouteBuilder routes)
     {
-        routes.MapGet("/mail", (Letters letters) => Pages.Html("Mailbox", letters.All.Count == 0
-            ? "<p>No mail yet.</p>"
-            : "<table><tr><th>When</th><th>To</th><th>Subject</th></tr>" + string.Concat(letters.All.Reverse().Select(l =>
-                $"<tr><td>{l.At:HH:mm:ss}</td><td>{Pages.Text(l.To)}</td><td><a href=\"/mail/{l.Number}\">{Pages.Text(l.Subject)}</a></td></tr>")) + "</table>"));
-        routes.MapGet("/mail/{number:int}", (int number, Letters letters) => letters.All.FirstOrDefault(l => l.Number == number) is { } letter
-            ? Pages.Html(letter.Subject, $"<p>From {Pages.Text(letter.From)}<br>To {Pages.Text(letter.To)}<br>{letter.At:u}</p><pre>{Pages.Text(letter.Text)}</pre>")
-            : Pages.Html("No such mail", "", 404));
+        routes.MapGet("/mail", (Letters letters) =>
+            Pages.Html(
+                "Mailbox",
+                letters.All.Count == 0
+                    ? "<p>No mail yet.</p>"
+                    : "<table><tr><th>When</th><th>To</th><th>Subject</th></tr>"
+                        + string.Concat(
+                            letters
+                                .All.Reverse()
+                                .Select(l =>
+                                    $"<tr><td>{l.At:HH:mm:ss}</td><td>{Pages.Text(l.To)}</td><td><a "
+                                    + $"href=\"/mail/{l.Number}\">{Pages.Text(l.Subject)}</a></td></tr>"
+                                )
+                        )
+                        + "</table>"
+            )
+        );
+        routes.MapGet("/mail/{number:int}", (int number, Letters letters) =>
+            letters.All.FirstOrDefault(l => l.Number == number) is { } letter
+                ? Pages.Html(
+                    letter.Subject,
+                    $"<p>From {Pages.Text(letter.From)}<br>To {Pages.Text(letter.To)}<br>{letter.At:u}</p><pre>{Pages.Text(letter.Text)}</pre>"
+                )
+                : Pages.Html("No such mail", "", 404)
+        );
         routes.MapGet("/mail.json", (Letters letters) => letters.All);
     }
 }

@@ -26,11 +26,15 @@ internal static class WebHostPages
 
     internal static void MapWebHost(this IEndpointRouteBuilder routes)
     {
-        routes.MapGet("/host", (Sites sites) => Pages.Html("Web host", $"""
-            <form method="post" action="/host" enctype="multipart/form-data">
-            <p><label>Site <input name="name" required pattern="[a-z0-9-]+"></label> <label>ZIP <input type="file" name="zip" accept=".zip" required></label> <button>Unpack</button></p></form>
-            <ul>{string.Concat(sites.All.Select(s => $"<li><a href=\"/sites/{s}/\">{s}</a></li>"))}</ul>
-            """));
+        routes.MapGet("/host", (Sites sites) => Pages.Html(
+                "Web host",
+                $"""
+                <form method="post" action="/host" enctype="multipart/form-data">
+                <p><label>Site <input name="name" required pattern="[a-z0-9-]+"></label>
+                <label>ZIP <input type="file" name="zip" accept=".zip" required></label> <button>Unpack</button></p></form>
+                <ul>{string.Concat(sites.All.Select(s => $"<li><a href=\"/sites/{s}/\">{s}</a></li>"))}</ul>
+                """
+            ));
         routes.MapPost("/host", async (HttpRequest request, Sites sites) =>
         {
             var form = await request.ReadFormAsync();

@@ -3,7 +3,8 @@ using Wexel.Core.Documents;
 
 namespace Wexel.Core.Tests;
 
-/// <summary>Looks whether a key goes by every field of a document: whoever adds one and forgets to declare it would be given what was made of another.</summary>
+/// <summary>Looks whether a key goes by every field of a document: whoever adds one and forgets to declare it would be given what was made of
+/// another.</summary>
 internal static class EveryField
 {
     /// <summary>Changes one value of a document after the other, and sees that each makes another key.</summary>
@@ -56,11 +57,12 @@ internal static class EveryField
         };
     }
 
-    private static IEnumerable<JsonNode> All(JsonNode? node) => node switch
-    {
-        JsonObject o => o.SelectMany(p => All(p.Value)),
-        JsonArray a => a.SelectMany(All),
-        JsonValue v => [v],
-        _ => [],
-    };
+    private static IEnumerable<JsonNode> All(JsonNode? node) =>
+        node switch
+        {
+            JsonObject o => o.SelectMany(p => All(p.Value)),
+            JsonArray a => a.SelectMany(All),
+            JsonValue v => [v],
+            _ => [],
+        };
 }

@@ -34,7 +34,10 @@ public sealed class HostileTextTests
         ["move-ins"] = text => MoveInsText.Read(text, TimeSpan.FromHours(1)),
         ["profile"] = text => ProfileText.Read(text),
         ["SVG"] = text => SvgCheck.Wrong(new MemoryStream(System.Text.Encoding.UTF8.GetBytes(text))),
-        ["SVG style"] = text => SvgCheck.Wrong(new MemoryStream(System.Text.Encoding.UTF8.GetBytes($"<svg xmlns='http://www.w3.org/2000/svg'><style><![CDATA[{text}]]></style></svg>"))),
+        ["SVG style"] = text =>
+            SvgCheck.Wrong(
+                new MemoryStream(System.Text.Encoding.UTF8.GetBytes($"<svg xmlns='http://www.w3.org/2000/svg'><style><![CDATA[{text}]]></style></svg>"))
+            ),
         ["time"] = text => TimeCode.Parse(text),
         ["language"] = text => LanguageTag.Parse(text),
         ["title"] = text => SectionRules.OneLine(text),
@@ -44,8 +47,69 @@ public sealed class HostileTextTests
     /// <summary>What the readers give a meaning to.</summary>
     private static readonly string[] Pieces =
     [
-        " ", "\t", "\n", "\n\n", "\0", "\r", "a", "é", "-", "–", "•", "[", "]", "(", ")", ":", "|", ".", ",", "1", "0:01", "1:00:00", "9", "end", " to ", " at ", "1,1 ", "50x50", "x", "<", ">", "</", "<b>", "</b>", "<i>", "</u>", "<s ", "<font", "{", "}", "{\\", "\\an8",
-        "&", "&amp;", ";", "-->", " --> ", "00:00:01,000", "00:01.000 --> 00:02.000\n", "NOTE\n", "{\"a\":", "[[", "\"", "<svg", "<g>", "<use href='#a'/>", "url(", "url(#a)", "@import", "'", "=", "/*", "%",
+        " ",
+        "\t",
+        "\n",
+        "\n\n",
+        "\0",
+        "\r",
+        "a",
+        "é",
+        "-",
+        "–",
+        "•",
+        "[",
+        "]",
+        "(",
+        ")",
+        ":",
+        "|",
+        ".",
+        ",",
+        "1",
+        "0:01",
+        "1:00:00",
+        "9",
+        "end",
+        " to ",
+        " at ",
+        "1,1 ",
+        "50x50",
+        "x",
+        "<",
+        ">",
+        "</",
+        "<b>",
+        "</b>",
+        "<i>",
+        "</u>",
+        "<s ",
+        "<font",
+        "{",
+        "}",
+        "{\\",
+        "\\an8",
+        "&",
+        "&amp;",
+        ";",
+        "-->",
+        " --> ",
+        "00:00:01,000",
+        "00:01.000 --> 00:02.000\n",
+        "NOTE\n",
+        "{\"a\":",
+        "[[",
+        "\"",
+        "<svg",
+        "<g>",
+        "<use href='#a'/>",
+        "url(",
+        "url(#a)",
+        "@import",
+        "'",
+        "=",
+        "/*",
+        "%",
     ];
 
     public static TheoryData<string> Names => [.. Readers.Keys];
@@ -56,7 +120,9 @@ public sealed class HostileTextTests
     {
         var read = Readers[reader];
         var chance = new Random(20_261_128);
-        var patterns = Pieces.Concat(Enumerable.Range(0, Mixtures).Select(_ => string.Concat(Enumerable.Range(0, chance.Next(2, 6)).Select(_ => Pieces[chance.Next(Pieces.Length)]))));
+        var patterns = Pieces.Concat(
+            Enumerable.Range(0, Mixtures).Select(_ => string.Concat(Enumerable.Range(0, chance.Next(2, 6)).Select(_ => Pieces[chance.Next(Pieces.Length)])))
+        );
         foreach (var pattern in patterns)
         {
             // One that ends otherwise than it goes on makes a reader give up at the last moment.
@@ -79,7 +145,8 @@ public sealed class HostileTextTests
         ContentsText.Read(new string('a', 1_000_001)).Problems.Single().Code.ShouldBe("contents-too-long");
         var many = ContentsText.Read(string.Concat(Enumerable.Repeat("0:01 a\n", 2_500)));
         many.Lines.Count.ShouldBe(2_000);
-        many.Problems.Single().ShouldBe(new Problem("contents-too-many", "Nothing from line 2001 on was read: a lesson has at most 2000 sections.", "line 2001"));
+        many.Problems.Single()
+            .ShouldBe(new Problem("contents-too-many", "Nothing from line 2001 on was read: a lesson has at most 2000 sections.", "line 2001"));
         var none = ContentsText.Read(string.Concat(Enumerable.Repeat("no time\n", 2_500)));
         none.Problems.Count.ShouldBe(101);
         none.Problems[^1].Sentence.ShouldBe("Nothing from line 101 on was read: too much before it cannot be read.");

@@ -29,7 +29,19 @@ public sealed class AnalysingTests(Clips clips) : IClassFixture<Clips>
     {
         var cancel = TestContext.Current.CancellationToken;
         // A shade for every two seconds: 23 pictures, in two files.
-        var source = await clips.MakeAsync("-f", "lavfi", "-i", "color=c=black:s=320x180:r=10:d=46,geq=lum='16+9*floor(T/2)':cb=128:cr=128", "-c:v", "libx264", "-preset", "ultrafast", "-pix_fmt", "yuv420p", "shades.mkv");
+        var source = await clips.MakeAsync(
+            "-f",
+            "lavfi",
+            "-i",
+            "color=c=black:s=320x180:r=10:d=46,geq=lum='16+9*floor(T/2)':cb=128:cr=128",
+            "-c:v",
+            "libx264",
+            "-preset",
+            "ultrafast",
+            "-pix_fmt",
+            "yuv420p",
+            "shades.mkv"
+        );
         var moments = (await AnalyseAsync(source, "shades")).PictureMoments;
         moments.Count.ShouldBe(23);
         var folder = clips.Path("it's strips");
@@ -47,7 +59,21 @@ public sealed class AnalysingTests(Clips clips) : IClassFixture<Clips>
     [Fact]
     public async Task Peaks_follow_the_sound()
     {
-        var source = await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=320x240:r=30:d=2", "-f", "lavfi", "-i", "aevalsrc=if(lt(t\\,1)\\,0\\,0.5*sin(2*PI*440*t)):s=48000:d=2", "-pix_fmt", "yuv420p", "-c:a", "flac", "half.mkv");
+        var source = await clips.MakeAsync(
+            "-f",
+            "lavfi",
+            "-i",
+            "testsrc2=s=320x240:r=30:d=2",
+            "-f",
+            "lavfi",
+            "-i",
+            "aevalsrc=if(lt(t\\,1)\\,0\\,0.5*sin(2*PI*440*t)):s=48000:d=2",
+            "-pix_fmt",
+            "yuv420p",
+            "-c:a",
+            "flac",
+            "half.mkv"
+        );
         var analysis = await AnalyseAsync(source, "half");
         analysis.PeaksPerSecond.ShouldBe(10);
         analysis.Peaks.Count.ShouldBe(20);
@@ -60,8 +86,26 @@ public sealed class AnalysingTests(Clips clips) : IClassFixture<Clips>
     {
         // Speech-like tone from 3 s to 6 s over faint noise; the page changes at 4 s and stands still otherwise.
         var source = await clips.MakeAsync(
-            "-f", "lavfi", "-i", "color=c=white:s=640x480:r=30:d=8,drawbox=x=0:y=0:w=640:h=240:c=navy:t=fill:enable='gte(t,4)'",
-            "-f", "lavfi", "-i", "aevalsrc=0.0005*(random(0)-0.5)+if(between(t\\,3\\,6)\\,0.2*sin(2*PI*300*t)\\,0):s=48000:d=8", "-c:v", "libx264", "-preset", "ultrafast", "-qp", "0", "-pix_fmt", "yuv420p", "-c:a", "flac", "talk.mkv");
+            "-f",
+            "lavfi",
+            "-i",
+            "color=c=white:s=640x480:r=30:d=8,drawbox=x=0:y=0:w=640:h=240:c=navy:t=fill:enable='gte(t,4)'",
+            "-f",
+            "lavfi",
+            "-i",
+            "aevalsrc=0.0005*(random(0)-0.5)+if(between(t\\,3\\,6)\\,0.2*sin(2*PI*300*t)\\,0):s=48000:d=8",
+            "-c:v",
+            "libx264",
+            "-preset",
+            "ultrafast",
+            "-qp",
+            "0",
+            "-pix_fmt",
+            "yuv420p",
+            "-c:a",
+            "flac",
+            "talk.mkv"
+        );
         var analysis = await AnalyseAsync(source, "talk");
         var levels = analysis.Levels!;
         levels.PerSecond.ShouldBe(20);
@@ -80,23 +124,58 @@ public sealed class AnalysingTests(Clips clips) : IClassFixture<Clips>
     [Fact]
     public async Task Black_borders_are_measured_to_the_pixel()
     {
-        var source = await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=960x700:r=10:d=4,pad=1280:720:161:9:black", "-c:v", "libx264", "-pix_fmt", "yuv420p", "bars.mp4");
+        var source = await clips.MakeAsync(
+            "-f",
+            "lavfi",
+            "-i",
+            "testsrc2=s=960x700:r=10:d=4,pad=1280:720:161:9:black",
+            "-c:v",
+            "libx264",
+            "-pix_fmt",
+            "yuv420p",
+            "bars.mp4"
+        );
         (await AnalyseAsync(source, "bars")).Borders.ShouldBe(new PictureBorders(160, 8, 160, 12));
     }
 
     [Fact]
     public async Task What_is_found_is_told_as_it_comes()
     {
-        var source = await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=320x240:r=30:d=30", "-f", "lavfi", "-i", "sine=f=300:d=30", "-c:v", "libx264", "-preset", "ultrafast", "-pix_fmt", "yuv420p", "-c:a", "aac", "long.mp4");
+        var source = await clips.MakeAsync(
+            "-f",
+            "lavfi",
+            "-i",
+            "testsrc2=s=320x240:r=30:d=30",
+            "-f",
+            "lavfi",
+            "-i",
+            "sine=f=300:d=30",
+            "-c:v",
+            "libx264",
+            "-preset",
+            "ultrafast",
+            "-pix_fmt",
+            "yuv420p",
+            "-c:a",
+            "aac",
+            "long.mp4"
+        );
         var cancel = TestContext.Current.CancellationToken;
         var facts = (await Prober.ProbeAsync(source, "a", cancel)).Facts!;
         var told = new List<RecordingAnalysis>();
-        var whole = await RecordingAnalyser.AnalyseAsync(facts, source, clips.Path("long"), soFar =>
-        {
-            told.Add(soFar);
-            soFar.PictureMoments.ShouldAllBe(m => File.Exists(Path.Combine(clips.Path("long"), RecordingAnalyser.PictureName(m))));
-            return Task.CompletedTask;
-        }, TimeSpan.Zero, cancel);
+        var whole = await RecordingAnalyser.AnalyseAsync(
+            facts,
+            source,
+            clips.Path("long"),
+            soFar =>
+            {
+                told.Add(soFar);
+                soFar.PictureMoments.ShouldAllBe(m => File.Exists(Path.Combine(clips.Path("long"), RecordingAnalyser.PictureName(m))));
+                return Task.CompletedTask;
+            },
+            TimeSpan.Zero,
+            cancel
+        );
         told.ShouldNotBeEmpty();
         told.ShouldAllBe(t => t.LookedUntil != null);
         told.Count.ShouldBeGreaterThan(50);

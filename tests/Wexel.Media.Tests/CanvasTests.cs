@@ -10,9 +10,30 @@ namespace Wexel.Media.Tests;
 public sealed class CanvasTests(Clips clips) : IClassFixture<Clips>
 {
     /// <summary>White, 640 × 480, with a black square of 40 × 40 whose corner is at 160, 120.</summary>
-    private Task<string> SquareAsync() => clips.MakeAsync(
-        "-f", "lavfi", "-i", "color=c=white:s=640x480:r=10:d=2,drawbox=x=160:y=120:w=40:h=40:c=black:t=fill", "-vf", "scale=out_color_matrix=bt709:out_range=tv,format=yuv420p", "-c:v", "libx264", "-preset", "ultrafast", "-qp", "0",
-        "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709", "-color_range", "tv", "square.mp4");
+    private Task<string> SquareAsync() =>
+        clips.MakeAsync(
+            "-f",
+            "lavfi",
+            "-i",
+            "color=c=white:s=640x480:r=10:d=2,drawbox=x=160:y=120:w=40:h=40:c=black:t=fill",
+            "-vf",
+            "scale=out_color_matrix=bt709:out_range=tv,format=yuv420p",
+            "-c:v",
+            "libx264",
+            "-preset",
+            "ultrafast",
+            "-qp",
+            "0",
+            "-colorspace",
+            "bt709",
+            "-color_primaries",
+            "bt709",
+            "-color_trc",
+            "bt709",
+            "-color_range",
+            "tv",
+            "square.mp4"
+        );
 
     private async Task<(Made Made, Func<int, int, int> At)> MakeAsync(Canvas canvas, Profile? profile = null)
     {
@@ -20,7 +41,9 @@ public sealed class CanvasTests(Clips clips) : IClassFixture<Clips>
         made.ShouldBeRight();
         var size = made.Plan.Picture!.Size;
         var raw = clips.Path($"{Guid.NewGuid():N}.gray");
-        await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-y", "-ss", "1", "-i", made.Path, "-frames:v", "1", "-vf", "format=gray", "-f", "rawvideo", raw]).ExecuteAsync();
+        await Cli.Wrap("ffmpeg")
+            .WithArguments(["-v", "error", "-y", "-ss", "1", "-i", made.Path, "-frames:v", "1", "-vf", "format=gray", "-f", "rawvideo", raw])
+            .ExecuteAsync();
         var grey = await File.ReadAllBytesAsync(raw);
         grey.Length.ShouldBe(size.Width * size.Height);
         return (made, (x, y) => grey[(y * size.Width) + x]);

@@ -16,10 +16,17 @@ namespace Wexel.Media.Tests;
 /// <summary>Pictures that are copied and not encoded: each frame is held against a full encode of the same plan.</summary>
 public sealed class CopyTests(Clips clips) : IClassFixture<Clips>
 {
-    // At this size the last coded picture is also the last that is shown. Where it is not, ffmpeg reads of a copy that ends in a still stretch a picture too few.
-    private const int Width = 1280, Height = 720, Bit = 32, Bars = 64;
+    // At this size the last coded picture is also the last that is shown. Where it is not, ffmpeg reads of a copy that ends in a still stretch a
+    // picture too few.
+    private const int Width = 1280,
+        Height = 720,
+        Bit = 32,
+        Bars = 64;
 
-    private static readonly Profile Encoded = Making.AsLoudAsRecorded with { Picture = Making.AsLoudAsRecorded.Picture! with { Copy = false, Timing = TimingSettings.AsRecorded } };
+    private static readonly Profile Encoded = Making.AsLoudAsRecorded with
+    {
+        Picture = Making.AsLoudAsRecorded.Picture! with { Copy = false, Timing = TimingSettings.AsRecorded },
+    };
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
@@ -30,22 +37,77 @@ public sealed class CopyTests(Clips clips) : IClassFixture<Clips>
     private static Section At(string id, double frame) => new(id, Frame(frame), id);
 
     /// <summary>Frames that show their own numbers as bars, as a recorder writes them: frames that refer to later ones, a key frame every 50.</summary>
-    private Task<string> NumberedAsync(string name, int frames = 300, string sound = "1000", params string[] more) => clips.MakeAsync(
-        ["-f", "lavfi", "-i", $"color=black:s=384x{Bars}:r=30,{Clips.OwnNumbers(Bit, Bars)},pad={Width}:{Height},trim=end_frame={frames}",
-        "-f", "lavfi", "-i", $"aevalsrc=0.3*sin(2*PI*440*t):s=48000:d={(int.Parse(sound, CultureInfo.InvariantCulture) / 100.0).ToString(CultureInfo.InvariantCulture)}",
-        "-c:v", "libx264", "-preset", "veryfast", "-crf", "26", "-g", "50", "-sc_threshold", "0", "-bf", "3", "-pix_fmt", "yuv420p", "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709", "-color_range", "tv", "-c:a", "aac", .. more, name]);
+    private Task<string> NumberedAsync(string name, int frames = 300, string sound = "1000", params string[] more) =>
+        clips.MakeAsync([
+            "-f",
+            "lavfi",
+            "-i",
+            $"color=black:s=384x{Bars}:r=30,{Clips.OwnNumbers(Bit, Bars)},pad={Width}:{Height},trim=end_frame={frames}",
+            "-f",
+            "lavfi",
+            "-i",
+            $"aevalsrc=0.3*sin(2*PI*440*t):s=48000:d={(int.Parse(sound, CultureInfo.InvariantCulture) / 100.0).ToString(CultureInfo.InvariantCulture)}",
+            "-c:v",
+            "libx264",
+            "-preset",
+            "veryfast",
+            "-crf",
+            "26",
+            "-g",
+            "50",
+            "-sc_threshold",
+            "0",
+            "-bf",
+            "3",
+            "-pix_fmt",
+            "yuv420p",
+            "-colorspace",
+            "bt709",
+            "-color_primaries",
+            "bt709",
+            "-color_trc",
+            "bt709",
+            "-color_range",
+            "tv",
+            "-c:a",
+            "aac",
+            .. more,
+            name,
+        ]);
 
     private async Task<List<int>> NumbersAsync(string path)
     {
         var raw = clips.Path($"{Guid.NewGuid():N}.gray");
-        await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-nostdin", "-xerror", "-y", "-i", path, "-vf", $"fps=30:start_time=0,crop=384:{Bars}:0:0,format=gray", "-f", "rawvideo", raw]).ExecuteAsync();
-        return [.. (await File.ReadAllBytesAsync(raw)).Chunk(384 * Bars).Select(f => Enumerable.Range(0, 12).Sum(bit => f[(32 * 384) + (bit * Bit) + 16] > 110 ? 1 << bit : 0))];
+        await Cli.Wrap("ffmpeg")
+            .WithArguments([
+                "-v",
+                "error",
+                "-nostdin",
+                "-xerror",
+                "-y",
+                "-i",
+                path,
+                "-vf",
+                $"fps=30:start_time=0,crop=384:{Bars}:0:0,format=gray",
+                "-f",
+                "rawvideo",
+                raw,
+            ])
+            .ExecuteAsync();
+        return
+        [
+            .. (await File.ReadAllBytesAsync(raw))
+                .Chunk(384 * Bars)
+                .Select(f => Enumerable.Range(0, 12).Sum(bit => f[(32 * 384) + (bit * Bit) + 16] > 110 ? 1 << bit : 0)),
+        ];
     }
 
     /// <summary>Of each coded frame a sum of its bytes, as ffprobe reckons it.</summary>
     private static async Task<List<string>> SumsAsync(string path)
     {
-        var printed = await Cli.Wrap("ffprobe").WithArguments(["-v", "error", "-select_streams", "v:0", "-show_entries", "packet=data_hash", "-show_data_hash", "crc32", "-of", "csv=p=0", path]).ExecuteBufferedAsync();
+        var printed = await Cli.Wrap("ffprobe")
+            .WithArguments(["-v", "error", "-select_streams", "v:0", "-show_entries", "packet=data_hash", "-show_data_hash", "crc32", "-of", "csv=p=0", path])
+            .ExecuteBufferedAsync();
         return [.. printed.StandardOutput.Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(l => l.Trim(','))];
     }
 
@@ -53,7 +115,22 @@ public sealed class CopyTests(Clips clips) : IClassFixture<Clips>
     private async Task<List<double>> LikenessAsync(string a, string b)
     {
         var log = clips.Path($"{Guid.NewGuid():N}.log");
-        await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-nostdin", "-i", a, "-i", b, "-lavfi", $"[0:v]fps=30:start_time=0[a];[1:v]fps=30:start_time=0[b];[a][b]ssim=stats_file={log}", "-f", "null", "-"]).ExecuteAsync();
+        await Cli.Wrap("ffmpeg")
+            .WithArguments([
+                "-v",
+                "error",
+                "-nostdin",
+                "-i",
+                a,
+                "-i",
+                b,
+                "-lavfi",
+                $"[0:v]fps=30:start_time=0[a];[1:v]fps=30:start_time=0[b];[a][b]ssim=stats_file={log}",
+                "-f",
+                "null",
+                "-",
+            ])
+            .ExecuteAsync();
         return [.. (await File.ReadAllLinesAsync(log)).Select(l => double.Parse(l.Split("All:")[1].Split(' ')[0], CultureInfo.InvariantCulture))];
     }
 
@@ -65,8 +142,16 @@ public sealed class CopyTests(Clips clips) : IClassFixture<Clips>
         IReadOnlyList<TimeRange> cuts = [Cut(0, 17), Cut(120, 181), Cut(277, 300)];
         var made = await Making.MakeAsync(source, clips.Path("copied.mp4"), sections, Making.AsLoudAsRecorded, cuts, compared: true, copied: true);
         var encoded = await Making.MakeAsync(source, clips.Path("encoded.mp4"), sections, Encoded, cuts, compared: true);
-        made.Plan.Picture!.Copy!.Runs.Select(r => (r.First, r.Count, r.At, r.Encoded, r.LeadIn)).ShouldBe(
-            [(17, 73, 0, false, 17), (90, 10, 73, true, 0), (100, 20, 83, false, 0), (181, 19, 103, true, 0), (200, 40, 122, false, 0), (240, 10, 162, true, 0), (250, 27, 172, false, 0)]);
+        made.Plan.Picture!.Copy!.Runs.Select(r => (r.First, r.Count, r.At, r.Encoded, r.LeadIn))
+            .ShouldBe([
+                (17, 73, 0, false, 17),
+                (90, 10, 73, true, 0),
+                (100, 20, 83, false, 0),
+                (181, 19, 103, true, 0),
+                (200, 40, 122, false, 0),
+                (240, 10, 162, true, 0),
+                (250, 27, 172, false, 0),
+            ]);
         encoded.Plan.Picture!.EncodedSince.ShouldBe("the profile says so");
         made.ShouldBeRight();
         encoded.ShouldBeRight();
@@ -101,8 +186,24 @@ public sealed class CopyTests(Clips clips) : IClassFixture<Clips>
     [InlineData("mov")]
     public async Task The_edit_list_at_the_start_comes_through_the_containers(string container)
     {
-        var profile = Making.AsLoudAsRecorded with { Container = container switch { "m4v" => Container.M4v, "mov" => Container.Mov, _ => Container.Mp4 } };
-        var made = await Making.MakeAsync(await NumberedAsync("numbered.mp4"), clips.Path($"trimmed.{container}"), [], profile, [Cut(0, 131), Cut(222, 300)], compared: true, copied: true);
+        var profile = Making.AsLoudAsRecorded with
+        {
+            Container = container switch
+            {
+                "m4v" => Container.M4v,
+                "mov" => Container.Mov,
+                _ => Container.Mp4,
+            },
+        };
+        var made = await Making.MakeAsync(
+            await NumberedAsync("numbered.mp4"),
+            clips.Path($"trimmed.{container}"),
+            [],
+            profile,
+            [Cut(0, 131), Cut(222, 300)],
+            compared: true,
+            copied: true
+        );
         made.ShouldBeRight();
         made.Plan.Picture!.Copy!.EncodedFrames.ShouldBe(0);
         (await NumbersAsync(made.Path)).ShouldBe(Enumerable.Range(131, 91));
@@ -114,7 +215,21 @@ public sealed class CopyTests(Clips clips) : IClassFixture<Clips>
     [InlineData("uneven", "select='lt(mod(n,60),35)',settb=1/600,setpts='round(PTS/20)*20+if(PTS,mod(PTS*7/20,11)-5,0)'")]
     public async Task Frames_that_do_not_come_at_every_tick_are_copied_at_theirs(string name, string filters)
     {
-        var source = await NumberedAsync(name + ".mp4", 300, "1000", "-vf", filters, "-g", "15", "-fps_mode", "passthrough", "-enc_time_base", name == "uneven" ? "1/600" : "1/30", "-video_track_timescale", name == "uneven" ? "600" : "15360");
+        var source = await NumberedAsync(
+            name + ".mp4",
+            300,
+            "1000",
+            "-vf",
+            filters,
+            "-g",
+            "15",
+            "-fps_mode",
+            "passthrough",
+            "-enc_time_base",
+            name == "uneven" ? "1/600" : "1/30",
+            "-video_track_timescale",
+            name == "uneven" ? "600" : "15360"
+        );
         IReadOnlyList<Section> sections = [At("start", 17), At("at-none", 110)];
         IReadOnlyList<TimeRange> cuts = [Cut(0, 17), Cut(140, 161), Cut(287, 330)];
         var made = await Making.MakeAsync(source, clips.Path(name + "-copied.mp4"), sections, Making.AsLoudAsRecorded, cuts, compared: true, copied: true);
@@ -132,10 +247,25 @@ public sealed class CopyTests(Clips clips) : IClassFixture<Clips>
         var before = (await SumsAsync(source)).ToHashSet();
         (await SumsAsync(made.Path)).Count(before.Contains).ShouldBeGreaterThan(60);
         // A profile that makes every frame cannot be served by a copy.
-        var even = RenderPlanner.Plan(Reel.Of(made.Source), Reel.Of(made.Source).Map([]), Encoded with { Picture = Encoded.Picture! with { Copy = true } }, new LessonLook());
+        var even = RenderPlanner.Plan(
+            Reel.Of(made.Source),
+            Reel.Of(made.Source).Map([]),
+            Encoded with
+            {
+                Picture = Encoded.Picture! with { Copy = true },
+            },
+            new LessonLook()
+        );
         even.Picture!.EncodedSince!.ShouldContain("makes every frame");
         // Some seconds by themselves begin with the frame that stands.
-        await Trial.MakeAsync(made.Plan.Picture!, made.Source.Picture.Even, made.From.Inputs, new SampleWindow(30, 60, 1), clips.Path(name + "-trial.mp4"), Cancel);
+        await Trial.MakeAsync(
+            made.Plan.Picture!,
+            made.Source.Picture.Even,
+            made.From.Inputs,
+            new SampleWindow(30, 60, 1),
+            clips.Path(name + "-trial.mp4"),
+            Cancel
+        );
         (await NumbersAsync(clips.Path(name + "-trial.mp4"))).ShouldBe(expected[30..90]);
     }
 
@@ -161,11 +291,26 @@ public sealed class CopyTests(Clips clips) : IClassFixture<Clips>
     [Fact]
     public async Task Where_the_sound_goes_on_the_last_picture_stands()
     {
-        var made = await Making.MakeAsync(await NumberedAsync("longer.mp4", 120, "440"), clips.Path("held.mp4"), [At("a", 0), At("b", 100)], Making.AsLoudAsRecorded, compared: true, copied: true);
+        var made = await Making.MakeAsync(
+            await NumberedAsync("longer.mp4", 120, "440"),
+            clips.Path("held.mp4"),
+            [At("a", 0), At("b", 100)],
+            Making.AsLoudAsRecorded,
+            compared: true,
+            copied: true
+        );
         made.Plan.Picture!.Copy!.Runs.ShouldBe([new CopyRun(0, 119, 0, false, 0), new CopyRun(119, 13, 119, true, 0)]);
         made.ShouldBeRight();
         (await NumbersAsync(made.Path)).ShouldBe([.. Enumerable.Range(0, 120), .. Enumerable.Repeat(119, 12)]);
-        var behind = await Making.MakeAsync(await NumberedAsync("longer.mp4", 120, "440"), clips.Path("behind.mp4"), [], Making.AsLoudAsRecorded, [Cut(110, 126)], compared: true, copied: true);
+        var behind = await Making.MakeAsync(
+            await NumberedAsync("longer.mp4", 120, "440"),
+            clips.Path("behind.mp4"),
+            [],
+            Making.AsLoudAsRecorded,
+            [Cut(110, 126)],
+            compared: true,
+            copied: true
+        );
         behind.Plan.Picture!.Copy!.Runs.ShouldBe([new CopyRun(0, 110, 0, false, 0), new CopyRun(126, 6, 110, true, 0)]);
         behind.ShouldBeRight();
         (await NumbersAsync(behind.Path)).ShouldBe([.. Enumerable.Range(0, 110), .. Enumerable.Repeat(119, 6)]);
@@ -175,7 +320,19 @@ public sealed class CopyTests(Clips clips) : IClassFixture<Clips>
     [Fact]
     public async Task A_recording_that_tags_no_colours_gets_them_tagged()
     {
-        var source = await clips.MakeAsync("-f", "lavfi", "-i", "color=navy:s=1280x720:r=30:d=4,drawbox=x=60:y=60:w=120:h=40:c=white:t=fill:enable='gte(t,2)'", "-c:v", "libx264", "-pix_fmt", "yuv420p", "-g", "60", "untagged.mp4");
+        var source = await clips.MakeAsync(
+            "-f",
+            "lavfi",
+            "-i",
+            "color=navy:s=1280x720:r=30:d=4,drawbox=x=60:y=60:w=120:h=40:c=white:t=fill:enable='gte(t,2)'",
+            "-c:v",
+            "libx264",
+            "-pix_fmt",
+            "yuv420p",
+            "-g",
+            "60",
+            "untagged.mp4"
+        );
         var made = await Making.MakeAsync(source, clips.Path("tagged.mp4"), [], Making.AsLoudAsRecorded, compared: true, copied: true);
         made.Source.Picture!.Colour.Matrix.ShouldBeNull();
         made.Plan.Picture!.Copy.ShouldNotBeNull();
@@ -190,14 +347,33 @@ public sealed class CopyTests(Clips clips) : IClassFixture<Clips>
     public async Task Sound_that_stays_as_it_was_recorded_is_copied_to_the_sample(string container, bool pictured)
     {
         var source = await NumberedAsync("numbered.mp4");
-        var profile = Making.AsLoudAsRecorded with { Container = container switch { "m4a" => Container.M4a, "mov" => Container.Mov, _ => Container.Mp4 }, Picture = pictured ? Making.AsLoudAsRecorded.Picture : null };
-        var made = await Making.MakeAsync(source, clips.Path($"sound-kept.{container}"), [], profile, [Cut(0, 131), Cut(277, 300)], compared: true, copied: true);
+        var profile = Making.AsLoudAsRecorded with
+        {
+            Container = container switch
+            {
+                "m4a" => Container.M4a,
+                "mov" => Container.Mov,
+                _ => Container.Mp4,
+            },
+            Picture = pictured ? Making.AsLoudAsRecorded.Picture : null,
+        };
+        var made = await Making.MakeAsync(
+            source,
+            clips.Path($"sound-kept.{container}"),
+            [],
+            profile,
+            [Cut(0, 131), Cut(277, 300)],
+            compared: true,
+            copied: true
+        );
         made.ShouldBeRight();
         made.Plan.Sound!.Copy!.Value.Length.ShouldBe(made.Plan.Length);
         var (kept, composed) = (await SamplesAsync(made.Path), await SamplesAsync(made.From.ComposedSound!));
         // The file says how much of the last coded piece is heard, in milliseconds; this decoder hands out all of it.
         (kept.Length - composed.Length).ShouldBeInRange(0, 1024);
-        var said = await Cli.Wrap("ffprobe").WithArguments(["-v", "error", "-select_streams", "a", "-show_entries", "stream=duration", "-of", "csv=p=0", made.Path]).ExecuteBufferedAsync();
+        var said = await Cli.Wrap("ffprobe")
+            .WithArguments(["-v", "error", "-select_streams", "a", "-show_entries", "stream=duration", "-of", "csv=p=0", made.Path])
+            .ExecuteBufferedAsync();
         double.Parse(said.StandardOutput.TrimEnd().TrimEnd(','), CultureInfo.InvariantCulture).ShouldBe(made.Plan.Length.TotalSeconds, 0.001);
         kept.Zip(composed).Max(s => Math.Abs(s.First - s.Second)).ShouldBeLessThan(0.0001f);
         var encoded = await Making.MakeAsync(source, clips.Path($"sound-encoded.{container}"), [], profile, [Cut(0, 131), Cut(277, 300)]);
@@ -211,7 +387,9 @@ public sealed class CopyTests(Clips clips) : IClassFixture<Clips>
     private async Task<float[]> SamplesAsync(string path)
     {
         var raw = clips.Path($"{Guid.NewGuid():N}.f32");
-        await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-nostdin", "-xerror", "-i", path, "-map", "0:a", "-ac", "1", "-ar", "48000", "-f", "f32le", raw]).ExecuteAsync();
+        await Cli.Wrap("ffmpeg")
+            .WithArguments(["-v", "error", "-nostdin", "-xerror", "-i", path, "-map", "0:a", "-ac", "1", "-ar", "48000", "-f", "f32le", raw])
+            .ExecuteAsync();
         return MemoryMarshal.Cast<byte, float>(await File.ReadAllBytesAsync(raw)).ToArray();
     }
 
@@ -247,8 +425,42 @@ public sealed class CopyTests(Clips clips) : IClassFixture<Clips>
         // Behind an open group of pictures, frames refer to what lies before it: only its first begins cleanly.
         (await OfAsync(await NumberedAsync("open.mp4", 300, "1000", "-x264-params", "open-gop=1")))!.KeyFrames.ShouldBe([0]);
         (await OfAsync(await NumberedAsync("matroska.mkv", 60, "200"))).ShouldBeNull();
-        (await OfAsync(await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=320x240:r=120:d=2", "-vf", "select='lt(mod(n,40),12)'", "-fps_mode", "vfr", "-pix_fmt", "yuv420p", "bursts.mp4"))).ShouldBeNull("frames of a burst come faster than the ticks");
-        (await OfAsync(await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=320x240:r=30:d=2", "-c:v", "libx264", "-preset", "ultrafast", "-qp", "0", "-pix_fmt", "yuv444p", "full.mp4"))).ShouldBeNull();
+        (
+            await OfAsync(
+                await clips.MakeAsync(
+                    "-f",
+                    "lavfi",
+                    "-i",
+                    "testsrc2=s=320x240:r=120:d=2",
+                    "-vf",
+                    "select='lt(mod(n,40),12)'",
+                    "-fps_mode",
+                    "vfr",
+                    "-pix_fmt",
+                    "yuv420p",
+                    "bursts.mp4"
+                )
+            )
+        ).ShouldBeNull("frames of a burst come faster than the ticks");
+        (
+            await OfAsync(
+                await clips.MakeAsync(
+                    "-f",
+                    "lavfi",
+                    "-i",
+                    "testsrc2=s=320x240:r=30:d=2",
+                    "-c:v",
+                    "libx264",
+                    "-preset",
+                    "ultrafast",
+                    "-qp",
+                    "0",
+                    "-pix_fmt",
+                    "yuv444p",
+                    "full.mp4"
+                )
+            )
+        ).ShouldBeNull();
         // What an edit list hides must not be shown.
         var numbered = await NumberedAsync("numbered.mp4");
         (await OfAsync(await clips.MakeAsync("-ss", "2.5", "-i", numbered, "-c", "copy", "hidden.mp4"))).ShouldBeNull();

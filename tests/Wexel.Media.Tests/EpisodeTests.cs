@@ -14,7 +14,11 @@ namespace Wexel.Media.Tests;
 public sealed class EpisodeTests(Clips clips) : IClassFixture<Clips>
 {
     private static readonly IReadOnlyList<Section> Sections = [new("a", TimeSpan.Zero, "Start"), new("b", TimeSpan.FromSeconds(4), "Where it changes")];
-    private static readonly IReadOnlyList<Chapter> Marks = [new(new TimeRange(TimeSpan.Zero, TimeSpan.FromSeconds(1)), "One <b>"), new(new TimeRange(TimeSpan.FromSeconds(1), TimeSpan.FromSeconds(3)), "Two = 2; #")];
+    private static readonly IReadOnlyList<Chapter> Marks =
+    [
+        new(new TimeRange(TimeSpan.Zero, TimeSpan.FromSeconds(1)), "One <b>"),
+        new(new TimeRange(TimeSpan.FromSeconds(1), TimeSpan.FromSeconds(3)), "Two = 2; #"),
+    ];
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
@@ -34,7 +38,15 @@ public sealed class EpisodeTests(Clips clips) : IClassFixture<Clips>
     public async Task A_video_episode_is_M4V_with_its_chapters()
     {
         var episode = clips.Path("episode.m4v");
-        await Finishing.EpisodeAsync(new FinishInputs([await clips.UsualAsync()], await clips.UsualAsync(), []), episode, "Title", Marks, FeedMedia.Video, "", Cancel);
+        await Finishing.EpisodeAsync(
+            new FinishInputs([await clips.UsualAsync()], await clips.UsualAsync(), []),
+            episode,
+            "Title",
+            Marks,
+            FeedMedia.Video,
+            "",
+            Cancel
+        );
         var probed = await ProbeAsync(episode);
         // The brand that files for Apple's devices carry: "M4V " (MP4 Registration Authority, code points for brands).
         probed.GetProperty("format").GetProperty("tags").GetProperty("major_brand").GetString().ShouldBe("M4V ");
@@ -47,7 +59,15 @@ public sealed class EpisodeTests(Clips clips) : IClassFixture<Clips>
         var artwork = clips.Path("artwork.jpg");
         await ArtworkMaker.MakeAsync(new ArtworkPlan("Deck", "House", "#0B6570"), Making.Fonts, null, artwork, Cancel);
         var episode = clips.Path("episode.m4a");
-        await Finishing.EpisodeAsync(new FinishInputs([await clips.UsualAsync()], await clips.UsualAsync(), []), episode, "Title", Marks, FeedMedia.Sound, artwork, Cancel);
+        await Finishing.EpisodeAsync(
+            new FinishInputs([await clips.UsualAsync()], await clips.UsualAsync(), []),
+            episode,
+            "Title",
+            Marks,
+            FeedMedia.Sound,
+            artwork,
+            Cancel
+        );
         var probed = await ProbeAsync(episode);
         probed.GetProperty("format").GetProperty("tags").GetProperty("major_brand").GetString().ShouldBe("M4A ");
         Titles(probed).ShouldBe(["One <b>", "Two = 2; #"]);
@@ -93,13 +113,19 @@ public sealed class EpisodeTests(Clips clips) : IClassFixture<Clips>
     private static async Task<(int R, int G, int B)> PixelAsync(string path, int x, int y)
     {
         using var bytes = new MemoryStream();
-        await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-i", path, "-vf", $"format=rgb24,crop=1:1:{x}:{y}:exact=1", "-f", "rawvideo", "-"]).WithStandardOutputPipe(PipeTarget.ToStream(bytes)).ExecuteAsync(Cancel);
+        await Cli.Wrap("ffmpeg")
+            .WithArguments(["-v", "error", "-i", path, "-vf", $"format=rgb24,crop=1:1:{x}:{y}:exact=1", "-f", "rawvideo", "-"])
+            .WithStandardOutputPipe(PipeTarget.ToStream(bytes))
+            .ExecuteAsync(Cancel);
         var pixel = bytes.ToArray();
         return (pixel[0], pixel[1], pixel[2]);
     }
 
     private static EqualityComparer<(int R, int G, int B)> Within(int most) =>
-        EqualityComparer<(int R, int G, int B)>.Create((a, b) => Math.Abs(a.R - b.R) <= most && Math.Abs(a.G - b.G) <= most && Math.Abs(a.B - b.B) <= most, _ => 0);
+        EqualityComparer<(int R, int G, int B)>.Create(
+            (a, b) => Math.Abs(a.R - b.R) <= most && Math.Abs(a.G - b.G) <= most && Math.Abs(a.B - b.B) <= most,
+            _ => 0
+        );
 
     [Theory]
     [InlineData("rgb24", "png", ImageColour.Rgb, false)]
@@ -133,20 +159,85 @@ public sealed class EpisodeTests(Clips clips) : IClassFixture<Clips>
         (await ArtworkMeasurer.MeasureAsync(list, Cancel)).ShouldBeNull();
     }
 
-    private static IEnumerable<string> Titles(JsonElement probed) => probed.GetProperty("chapters").EnumerateArray().Select(c => c.GetProperty("tags").GetProperty("title").GetString()!);
+    private static IEnumerable<string> Titles(JsonElement probed) =>
+        probed.GetProperty("chapters").EnumerateArray().Select(c => c.GetProperty("tags").GetProperty("title").GetString()!);
 
-    private static async Task<JsonElement> ProbeAsync(string path) => JsonSerializer.Deserialize<JsonElement>((await Cli.Wrap("ffprobe")
-        .WithArguments(["-v", "error", "-show_streams", "-show_format", "-show_chapters", "-of", "json", path]).ExecuteBufferedAsync(Cancel)).StandardOutput);
+    private static async Task<JsonElement> ProbeAsync(string path) =>
+        JsonSerializer.Deserialize<JsonElement>(
+            (
+                await Cli.Wrap("ffprobe")
+                    .WithArguments(["-v", "error", "-show_streams", "-show_format", "-show_chapters", "-of", "json", path])
+                    .ExecuteBufferedAsync(Cancel)
+            ).StandardOutput
+        );
 
     /// <summary>The smallest baseline JPEG of four components (ITU-T T.81, annex B): 8 × 8, every block "no difference, end of block".</summary>
     private static byte[] Inks() =>
-    [
-        0xFF, 0xD8,
-        0xFF, 0xDB, 0, 67, 0, .. Enumerable.Repeat((byte)1, 64),
-        0xFF, 0xC0, 0, 20, 8, 0, 8, 0, 8, 4, 1, 0x11, 0, 2, 0x11, 0, 3, 0x11, 0, 4, 0x11, 0,
-        0xFF, 0xC4, 0, 20, 0x00, 1, .. new byte[15], 0,
-        0xFF, 0xC4, 0, 20, 0x10, 1, .. new byte[15], 0,
-        0xFF, 0xDA, 0, 14, 4, 1, 0, 2, 0, 3, 0, 4, 0, 0, 63, 0,
-        0x00, 0xFF, 0xD9,
-    ];
+        [
+            0xFF,
+            0xD8,
+            0xFF,
+            0xDB,
+            0,
+            67,
+            0,
+            .. Enumerable.Repeat((byte)1, 64),
+            0xFF,
+            0xC0,
+            0,
+            20,
+            8,
+            0,
+            8,
+            0,
+            8,
+            4,
+            1,
+            0x11,
+            0,
+            2,
+            0x11,
+            0,
+            3,
+            0x11,
+            0,
+            4,
+            0x11,
+            0,
+            0xFF,
+            0xC4,
+            0,
+            20,
+            0x00,
+            1,
+            .. new byte[15],
+            0,
+            0xFF,
+            0xC4,
+            0,
+            20,
+            0x10,
+            1,
+            .. new byte[15],
+            0,
+            0xFF,
+            0xDA,
+            0,
+            14,
+            4,
+            1,
+            0,
+            2,
+            0,
+            3,
+            0,
+            4,
+            0,
+            0,
+            63,
+            0,
+            0x00,
+            0xFF,
+            0xD9,
+        ];
 }

@@ -9,7 +9,23 @@ public sealed class LevellingTests(Clips clips) : IClassFixture<Clips>
 {
     private async Task<Loudness> MadeAsync(string name, string sound, Profile? profile = null, params TimeRange[] cuts)
     {
-        var source = await clips.MakeAsync("-f", "lavfi", "-i", "color=c=white:s=320x180:r=10:d=12", "-f", "lavfi", "-i", sound, "-pix_fmt", "yuv420p", "-c:a", "flac", "-t", "12", name + ".mkv");
+        var source = await clips.MakeAsync(
+            "-f",
+            "lavfi",
+            "-i",
+            "color=c=white:s=320x180:r=10:d=12",
+            "-f",
+            "lavfi",
+            "-i",
+            sound,
+            "-pix_fmt",
+            "yuv420p",
+            "-c:a",
+            "flac",
+            "-t",
+            "12",
+            name + ".mkv"
+        );
         var made = await Making.MakeAsync(source, clips.Path(name + ".out.mp4"), profile: profile, cuts: cuts);
         made.ShouldBeRight();
         return await ReferenceMeter.MeasureAsync(made.Path);
@@ -42,7 +58,11 @@ public sealed class LevellingTests(Clips clips) : IClassFixture<Clips>
     public async Task Peaks_hold_at_a_low_rate_too(int rate)
     {
         var profile = Profiles.Web with { Sound = Profiles.Web.Sound! with { BitsPerSecond = rate } };
-        var loudness = await MadeAsync($"sharp-{rate}", "aevalsrc=0.05*(random(0)*2-1)+0.9*(random(1)*2-1)*lt(mod(t\\,0.5)\\,0.003)+0.5*sin(2*PI*110*t)*lt(mod(t+0.2\\,1)\\,0.1):s=48000:d=12", profile);
+        var loudness = await MadeAsync(
+            $"sharp-{rate}",
+            "aevalsrc=0.05*(random(0)*2-1)+0.9*(random(1)*2-1)*lt(mod(t\\,0.5)\\,0.003)+0.5*sin(2*PI*110*t)*lt(mod(t+0.2\\,1)\\,0.1):s=48000:d=12",
+            profile
+        );
         loudness.TruePeak!.Value.ShouldBeLessThanOrEqualTo(Levelling.Ceiling);
     }
 
@@ -51,8 +71,13 @@ public sealed class LevellingTests(Clips clips) : IClassFixture<Clips>
     {
         await MadeAsync("knocks", "aevalsrc=0.03*(random(0)*2-1)+0.9*sin(2*PI*900*t)*lt(mod(t\\,1)\\,0.004):s=48000:d=12");
         var raw = clips.Path("knocks.f32");
-        await PlainFfmpeg.SaidAsync(["-i", clips.Path("knocks.out.mp4"), "-ac", "1", "-ar", "48000", "-f", "f32le", raw], TestContext.Current.CancellationToken);
-        var samples = System.Runtime.InteropServices.MemoryMarshal.Cast<byte, float>(await File.ReadAllBytesAsync(raw, TestContext.Current.CancellationToken)).ToArray();
+        await PlainFfmpeg.SaidAsync(
+            ["-i", clips.Path("knocks.out.mp4"), "-ac", "1", "-ar", "48000", "-f", "f32le", raw],
+            TestContext.Current.CancellationToken
+        );
+        var samples = System
+            .Runtime.InteropServices.MemoryMarshal.Cast<byte, float>(await File.ReadAllBytesAsync(raw, TestContext.Current.CancellationToken))
+            .ToArray();
         foreach (var second in new[] { 3, 7 })
         {
             var from = (second * 48_000) - 4800;
@@ -72,7 +97,12 @@ public sealed class LevellingTests(Clips clips) : IClassFixture<Clips>
     [Fact]
     public async Task What_is_cut_does_not_count()
     {
-        var loudness = await MadeAsync("cutloud", "aevalsrc=if(lt(t\\,6)\\,0.8\\,0.05)*sin(2*PI*500*t):s=48000:d=12", null, new TimeRange(TimeSpan.Zero, TimeSpan.FromSeconds(6)));
+        var loudness = await MadeAsync(
+            "cutloud",
+            "aevalsrc=if(lt(t\\,6)\\,0.8\\,0.05)*sin(2*PI*500*t):s=48000:d=12",
+            null,
+            new TimeRange(TimeSpan.Zero, TimeSpan.FromSeconds(6))
+        );
         loudness.Integrated!.Value.ShouldBe(Levelling.UsualTarget, 0.3);
     }
 }

@@ -33,22 +33,68 @@ internal static class Making
     /// <summary>Without levelling, so that sounds can be compared with what they were.</summary>
     internal static Profile AsLoudAsRecorded { get; } = Profiles.Web with { Sound = Profiles.Web.Sound! with { TargetLufs = null } };
 
-    internal static Task<Made> MakeAsync(string source, string output, IReadOnlyList<Section>? sections = null, Profile? profile = null, IReadOnlyList<TimeRange>? cuts = null, string? mark = null, MarkOnPicture? markOn = null, Canvas? canvas = null, IReadOnlyList<MoveIn>? moveIns = null, IReadOnlyList<IReadOnlyList<Cue>>? captions = null, bool compared = false, bool copied = false) =>
-        MakeAsync([source], output, sections, profile, cuts, mark, markOn, canvas, moveIns, captions, compared, copied);
+    internal static Task<Made> MakeAsync(
+        string source,
+        string output,
+        IReadOnlyList<Section>? sections = null,
+        Profile? profile = null,
+        IReadOnlyList<TimeRange>? cuts = null,
+        string? mark = null,
+        MarkOnPicture? markOn = null,
+        Canvas? canvas = null,
+        IReadOnlyList<MoveIn>? moveIns = null,
+        IReadOnlyList<IReadOnlyList<Cue>>? captions = null,
+        bool compared = false,
+        bool copied = false
+    ) => MakeAsync([source], output, sections, profile, cuts, mark, markOn, canvas, moveIns, captions, compared, copied);
 
     /// <summary>Probe, plan, put the sound together, encode, finish, measure, check: the way every lesson goes.</summary>
-    internal static async Task<Made> MakeAsync(IReadOnlyList<string> sources, string output, IReadOnlyList<Section>? sections = null, Profile? profile = null, IReadOnlyList<TimeRange>? cuts = null, string? mark = null, MarkOnPicture? markOn = null, Canvas? canvas = null, IReadOnlyList<MoveIn>? moveIns = null, IReadOnlyList<IReadOnlyList<Cue>>? captions = null, bool compared = false, bool copied = false)
+    internal static async Task<Made> MakeAsync(
+        IReadOnlyList<string> sources,
+        string output,
+        IReadOnlyList<Section>? sections = null,
+        Profile? profile = null,
+        IReadOnlyList<TimeRange>? cuts = null,
+        string? mark = null,
+        MarkOnPicture? markOn = null,
+        Canvas? canvas = null,
+        IReadOnlyList<MoveIn>? moveIns = null,
+        IReadOnlyList<IReadOnlyList<Cue>>? captions = null,
+        bool compared = false,
+        bool copied = false
+    )
     {
-        var (source, from, chapters) = await FinishedAsync(sources, output, sections ?? [], profile ?? Profiles.Web, cuts, mark, markOn, canvas, moveIns, captions, compared, copied);
+        var (source, from, chapters) = await FinishedAsync(
+            sources,
+            output,
+            sections ?? [],
+            profile ?? Profiles.Web,
+            cuts,
+            mark,
+            markOn,
+            canvas,
+            moveIns,
+            captions,
+            compared,
+            copied
+        );
         var (measured, expected) = await RenditionMeasurer.MeasureAsync(output, from, TestContext.Current.CancellationToken);
         return new Made(output, source, from.Plan, measured, FileCheck.Of(measured, from.Plan, chapters, expected), from);
     }
 
     /// <summary>What tests hold files against does not hang on how long the encoder looks for a smaller one; whoever asks for more gets it.</summary>
-    private static Profile Quick(Profile profile) => profile.Picture is { Effort: Effort.Faster } picture ? profile with { Picture = picture with { Effort = Effort.Fastest } } : profile;
+    private static Profile Quick(Profile profile) =>
+        profile.Picture is { Effort: Effort.Faster } picture ? profile with { Picture = picture with { Effort = Effort.Fastest } } : profile;
 
     /// <summary>The same with a profile that makes a folder of pieces.</summary>
-    internal static async Task<MadeStream> MakeStreamAsync(string source, string folder, Profile profile, IReadOnlyList<Section>? sections = null, IReadOnlyList<IReadOnlyList<Cue>>? captions = null, bool compared = false)
+    internal static async Task<MadeStream> MakeStreamAsync(
+        string source,
+        string folder,
+        Profile profile,
+        IReadOnlyList<Section>? sections = null,
+        IReadOnlyList<IReadOnlyList<Cue>>? captions = null,
+        bool compared = false
+    )
     {
         var path = Path.Combine(folder, Finishing.FileName(profile.Container));
         var (_, from, chapters) = await FinishedAsync([source], path, sections ?? [], profile, null, null, null, null, null, captions, compared);
@@ -58,7 +104,20 @@ internal static class Making
     /// <summary>The same facts, but so that nothing is copied.</summary>
     internal static RecordingFacts Encoded(RecordingFacts facts) => facts with { Sounds = [.. facts.Sounds.Select(s => s with { Start = null })] };
 
-    private static async Task<(RecordingFacts Source, MadeFrom From, int Chapters)> FinishedAsync(IReadOnlyList<string> sources, string output, IReadOnlyList<Section> sections, Profile profile, IReadOnlyList<TimeRange>? cuts, string? mark, MarkOnPicture? markOn, Canvas? canvas, IReadOnlyList<MoveIn>? moveIns, IReadOnlyList<IReadOnlyList<Cue>>? captions, bool compared, bool copied = false)
+    private static async Task<(RecordingFacts Source, MadeFrom From, int Chapters)> FinishedAsync(
+        IReadOnlyList<string> sources,
+        string output,
+        IReadOnlyList<Section> sections,
+        Profile profile,
+        IReadOnlyList<TimeRange>? cuts,
+        string? mark,
+        MarkOnPicture? markOn,
+        Canvas? canvas,
+        IReadOnlyList<MoveIn>? moveIns,
+        IReadOnlyList<IReadOnlyList<Cue>>? captions,
+        bool compared,
+        bool copied = false
+    )
     {
         var cancel = TestContext.Current.CancellationToken;
         var recordings = new List<(RecordingFacts Facts, SoundSides? Sides)>();
@@ -79,17 +138,38 @@ internal static class Making
         var plan = RenderPlanner.Plan(reel, map, profile, new LessonLook(sections, markOn, canvas, moveIns, Captions: captions));
         var work = plan.File.Container == Container.Hls ? Path.GetDirectoryName(Path.GetDirectoryName(output))! + "/" : output + ".";
         var tracks = new FinishInputs(
-            [.. plan.Pictures.Select((_, i) => $"{work}picture-{i}.mp4")], plan.Sound is null ? null : work + SoundOutput.FileName(plan.Sound),
-            [.. (captions ?? []).Take(plan.File.CaptionTracks).Zip(Languages, (cues, language) => new CaptionsInside(language, WebVttText.Write(cues), language))]);
+            [.. plan.Pictures.Select((_, i) => $"{work}picture-{i}.mp4")],
+            plan.Sound is null ? null : work + SoundOutput.FileName(plan.Sound),
+            [
+                .. (captions ?? [])
+                    .Take(plan.File.CaptionTracks)
+                    .Zip(Languages, (cues, language) => new CaptionsInside(language, WebVttText.Write(cues), language)),
+            ]
+        );
         var sound = plan.Sound is null ? null : await LessonSound.MakeAsync(plan.Sound, reel, map, sources, work + "flac", cancel);
         await Encoder.EncodeAsync(
             new EncodeWork(
-                new EncodeInputs(sources, mark, Fonts), [.. plan.Pictures.Zip(tracks.Pictures, (picture, path) => new PictureOutput(picture, path, plan.File.Bytes is { } bytes ? new FileLimit(bytes, tracks.Sound) : null))],
-                sound is null ? [] : [new SoundOutput(plan.Sound!, plan.Sound!.Copy is null ? _ => Task.FromResult(sound) : null, tracks.Sound!)]),
-            null, null, cancel);
+                new EncodeInputs(sources, mark, Fonts),
+                [
+                    .. plan.Pictures.Zip(tracks.Pictures, (picture, path) =>
+                        new PictureOutput(picture, path, plan.File.Bytes is { } bytes ? new FileLimit(bytes, tracks.Sound) : null)
+                    ),
+                ],
+                sound is null ? [] : [new SoundOutput(plan.Sound!, plan.Sound!.Copy is null ? _ => Task.FromResult(sound) : null, tracks.Sound!)]
+            ),
+            null,
+            null,
+            cancel
+        );
         await Finishing.FinishAsync(plan, tracks, output, "A title = with; # marks\\", Chapters.Of(sections, plan.Length), cancel);
         // It is compared with its source only where that is what a test is about.
-        var from = new MadeFrom(plan, new EncodeInputs(sources, mark, Fonts), sound?.Path, compared && plan.Picture is not null ? ExpectedPicture.Frames([], map) : [], compared ? [] : null);
+        var from = new MadeFrom(
+            plan,
+            new EncodeInputs(sources, mark, Fonts),
+            sound?.Path,
+            compared && plan.Picture is not null ? ExpectedPicture.Frames([], map) : [],
+            compared ? [] : null
+        );
         return (recordings[0].Facts, from, Chapters.Of(sections, plan.Length).Count);
     }
 

@@ -12,7 +12,24 @@ public sealed class MarkTests(Clips clips) : IClassFixture<Clips>
     private async Task<byte[]> FrameAsync(string path, double at, int width, int height)
     {
         var raw = clips.Path($"{Guid.NewGuid():N}.rgb");
-        await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-y", "-ss", at.ToString(System.Globalization.CultureInfo.InvariantCulture), "-i", path, "-frames:v", "1", "-vf", "scale=in_color_matrix=bt709:in_range=tv,format=rgb24", "-f", "rawvideo", raw]).ExecuteAsync();
+        await Cli.Wrap("ffmpeg")
+            .WithArguments([
+                "-v",
+                "error",
+                "-y",
+                "-ss",
+                at.ToString(System.Globalization.CultureInfo.InvariantCulture),
+                "-i",
+                path,
+                "-frames:v",
+                "1",
+                "-vf",
+                "scale=in_color_matrix=bt709:in_range=tv,format=rgb24",
+                "-f",
+                "rawvideo",
+                raw,
+            ])
+            .ExecuteAsync();
         var frame = await File.ReadAllBytesAsync(raw);
         frame.Length.ShouldBe(width * height * 3);
         return frame;
@@ -24,11 +41,40 @@ public sealed class MarkTests(Clips clips) : IClassFixture<Clips>
         // A plain copper mark of 400 × 200 on a white page on which a box appears, with sound, cuts and frames left out.
         var mark = await clips.MakeAsync("-f", "lavfi", "-i", "color=c=0xA94A14:s=400x200,format=rgba", "-frames:v", "1", "mark.png");
         var source = await clips.MakeAsync(
-            "-f", "lavfi", "-i", "color=c=white:s=640x360:r=30:d=6,drawbox=x=20:y=20:w=80:h=40:c=navy:t=fill:enable='gte(t,3)'", "-f", "lavfi", "-i", "sine=d=6",
-            "-vf", "scale=out_color_matrix=bt709:out_range=tv,format=yuv420p", "-c:v", "libx264", "-preset", "ultrafast", "-qp", "0", "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709", "-color_range", "tv", "marked.mp4");
+            "-f",
+            "lavfi",
+            "-i",
+            "color=c=white:s=640x360:r=30:d=6,drawbox=x=20:y=20:w=80:h=40:c=navy:t=fill:enable='gte(t,3)'",
+            "-f",
+            "lavfi",
+            "-i",
+            "sine=d=6",
+            "-vf",
+            "scale=out_color_matrix=bt709:out_range=tv,format=yuv420p",
+            "-c:v",
+            "libx264",
+            "-preset",
+            "ultrafast",
+            "-qp",
+            "0",
+            "-colorspace",
+            "bt709",
+            "-color_primaries",
+            "bt709",
+            "-color_trc",
+            "bt709",
+            "-color_range",
+            "tv",
+            "marked.mp4"
+        );
         var placement = MarkPlacement.Usual;
         var made = await Making.MakeAsync(
-            source, clips.Path("marked.out.mp4"), cuts: [new TimeRange(TimeSpan.FromSeconds(1), TimeSpan.FromSeconds(2))], mark: mark, markOn: new MarkOnPicture("k", new PictureSize(400, 200), placement));
+            source,
+            clips.Path("marked.out.mp4"),
+            cuts: [new TimeRange(TimeSpan.FromSeconds(1), TimeSpan.FromSeconds(2))],
+            mark: mark,
+            markOn: new MarkOnPicture("k", new PictureSize(400, 200), placement)
+        );
         made.ShouldBeRight();
         var box = made.Plan.Picture!.Mark!.Box;
         box.ShouldBe(new PictureRect(480, 278, 128, 64));
@@ -38,13 +84,29 @@ public sealed class MarkTests(Clips clips) : IClassFixture<Clips>
         {
             var frame = await FrameAsync(made.Path, at, 640, 360);
             (int, int, int) At(int x, int y) => (frame[((y * 640) + x) * 3], frame[(((y * 640) + x) * 3) + 1], frame[(((y * 640) + x) * 3) + 2]);
-            foreach (var (x, y) in new[] { (box.X + 3, box.Y + 3), (box.X + box.Width - 4, box.Y + 3), (box.X + 3, box.Y + box.Height - 4), (box.X + box.Width - 4, box.Y + box.Height - 4) })
+            foreach (
+                var (x, y) in new[]
+                {
+                    (box.X + 3, box.Y + 3),
+                    (box.X + box.Width - 4, box.Y + 3),
+                    (box.X + 3, box.Y + box.Height - 4),
+                    (box.X + box.Width - 4, box.Y + box.Height - 4),
+                }
+            )
             {
                 var (r, g, b) = At(x, y);
                 (Math.Abs(r - half.R) + Math.Abs(g - half.G) + Math.Abs(b - half.B)).ShouldBeLessThan(14, $"{At(x, y)} at {x}, {y}, {at} s");
             }
 
-            foreach (var (x, y) in new[] { (box.X - 4, box.Y + 20), (box.X + box.Width + 3, box.Y + 20), (box.X + 20, box.Y - 4), (box.X + 20, box.Y + box.Height + 3) })
+            foreach (
+                var (x, y) in new[]
+                {
+                    (box.X - 4, box.Y + 20),
+                    (box.X + box.Width + 3, box.Y + 20),
+                    (box.X + 20, box.Y - 4),
+                    (box.X + 20, box.Y + box.Height + 3),
+                }
+            )
                 At(x, y).Item3.ShouldBeGreaterThan(245, $"around the mark, at {at} s");
         }
 

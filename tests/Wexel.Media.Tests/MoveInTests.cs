@@ -12,10 +12,30 @@ public sealed class MoveInTests(Clips clips) : IClassFixture<Clips>
     private static readonly PictureRect Square = new(560, 300, 120, 90);
 
     /// <summary>White, 1280 × 720, with one black square, standing still; 8 s.</summary>
-    private Task<string> PageAsync() => clips.MakeAsync(
-        "-f", "lavfi", "-i", $"color=c=white:s=1280x720:r=30:d=8,drawbox=x={Square.X}:y={Square.Y}:w={Square.Width}:h={Square.Height}:c=black:t=fill",
-        "-vf", "scale=out_color_matrix=bt709:out_range=tv,format=yuv420p", "-c:v", "libx264", "-preset", "ultrafast", "-qp", "0",
-        "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709", "-color_range", "tv", "page.mp4");
+    private Task<string> PageAsync() =>
+        clips.MakeAsync(
+            "-f",
+            "lavfi",
+            "-i",
+            $"color=c=white:s=1280x720:r=30:d=8,drawbox=x={Square.X}:y={Square.Y}:w={Square.Width}:h={Square.Height}:c=black:t=fill",
+            "-vf",
+            "scale=out_color_matrix=bt709:out_range=tv,format=yuv420p",
+            "-c:v",
+            "libx264",
+            "-preset",
+            "ultrafast",
+            "-qp",
+            "0",
+            "-colorspace",
+            "bt709",
+            "-color_primaries",
+            "bt709",
+            "-color_trc",
+            "bt709",
+            "-color_range",
+            "tv",
+            "page.mp4"
+        );
 
     private static readonly IReadOnlyList<MoveIn> Twice =
     [
@@ -27,7 +47,20 @@ public sealed class MoveInTests(Clips clips) : IClassFixture<Clips>
     {
         var size = made.Plan.Picture!.Size;
         var raw = clips.Path($"{Guid.NewGuid():N}.gray");
-        await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-y", "-i", made.Path, "-vf", $"fps={made.Plan.Picture!.Timing.Grid}:start_time=0,format=gray", "-f", "rawvideo", raw]).ExecuteAsync();
+        await Cli.Wrap("ffmpeg")
+            .WithArguments([
+                "-v",
+                "error",
+                "-y",
+                "-i",
+                made.Path,
+                "-vf",
+                $"fps={made.Plan.Picture!.Timing.Grid}:start_time=0,format=gray",
+                "-f",
+                "rawvideo",
+                raw,
+            ])
+            .ExecuteAsync();
         var grey = await File.ReadAllBytesAsync(raw);
         return [.. grey.Chunk(size.Width * size.Height)];
     }
@@ -53,7 +86,13 @@ public sealed class MoveInTests(Clips clips) : IClassFixture<Clips>
     public async Task Every_frame_shows_what_the_path_says_within_a_pixel(string profile, int? upright)
     {
         var canvas = upright is null ? null : new Canvas(new(640, 640), FitMode.Whole, PicturePart.All);
-        var made = await Making.MakeAsync(await PageAsync(), clips.Path($"{Guid.NewGuid():N}.mp4"), profile: Profiles.Find(profile), canvas: canvas, moveIns: Twice);
+        var made = await Making.MakeAsync(
+            await PageAsync(),
+            clips.Path($"{Guid.NewGuid():N}.mp4"),
+            profile: Profiles.Find(profile),
+            canvas: canvas,
+            moveIns: Twice
+        );
         made.ShouldBeRight();
         var placement = made.Plan.Picture!.Parts[0].Placement;
         var size = placement.Canvas;
@@ -77,7 +116,10 @@ public sealed class MoveInTests(Clips clips) : IClassFixture<Clips>
     [Fact]
     public async Task Frames_are_made_while_it_moves_and_not_while_it_stays()
     {
-        var (still, moved) = (await Making.MakeAsync(await PageAsync(), clips.Path("still.mp4")), await Making.MakeAsync(await PageAsync(), clips.Path("moved.mp4"), moveIns: Twice));
+        var (still, moved) = (
+            await Making.MakeAsync(await PageAsync(), clips.Path("still.mp4")),
+            await Making.MakeAsync(await PageAsync(), clips.Path("moved.mp4"), moveIns: Twice)
+        );
         // In, over to the second, and out: 15 and 24 and 24 frames.
         (moved.Measured.Picture!.FrameCount - still.Measured.Picture!.FrameCount).ShouldBeInRange(60, 66);
         moved.Plan.Picture!.Timing.Moving.Sum(m => m.Count).ShouldBe(63);
@@ -101,13 +143,45 @@ public sealed class MoveInTests(Clips clips) : IClassFixture<Clips>
     {
         // Delivered at half its size, moved in by two: one pixel of the recording is one pixel of the rendition.
         var source = await clips.MakeAsync(
-            "-f", "lavfi", "-i", "testsrc2=s=1280x960:r=10:d=1,trim=end_frame=1,loop=30:1", "-vf", "scale=out_color_matrix=bt709:out_range=tv,format=yuv420p", "-c:v", "libx264", "-preset", "ultrafast", "-qp", "0",
-            "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709", "-color_range", "tv", "-t", "3", "fine.mp4");
-        var made = await Making.MakeAsync(source, clips.Path("fine.out.mp4"), profile: Profiles.Small480 with { Picture = Profiles.Small480.Picture! with { Rate = RateSettings.Of(1) } }, moveIns: [new("a", new TimeRange(TimeSpan.Zero, TimeSpan.FromSeconds(3)), new PicturePart(0.25, 0.25, 0.5, 0.5), MoveIn.UsualEase)]);
+            "-f",
+            "lavfi",
+            "-i",
+            "testsrc2=s=1280x960:r=10:d=1,trim=end_frame=1,loop=30:1",
+            "-vf",
+            "scale=out_color_matrix=bt709:out_range=tv,format=yuv420p",
+            "-c:v",
+            "libx264",
+            "-preset",
+            "ultrafast",
+            "-qp",
+            "0",
+            "-colorspace",
+            "bt709",
+            "-color_primaries",
+            "bt709",
+            "-color_trc",
+            "bt709",
+            "-color_range",
+            "tv",
+            "-t",
+            "3",
+            "fine.mp4"
+        );
+        var made = await Making.MakeAsync(
+            source,
+            clips.Path("fine.out.mp4"),
+            profile: Profiles.Small480 with
+            {
+                Picture = Profiles.Small480.Picture! with { Rate = RateSettings.Of(1) },
+            },
+            moveIns: [new("a", new TimeRange(TimeSpan.Zero, TimeSpan.FromSeconds(3)), new PicturePart(0.25, 0.25, 0.5, 0.5), MoveIn.UsualEase)]
+        );
         var seen = made.Plan.Picture!.Parts[0].Moves.Single().To;
         (seen.Width, seen.Height).ShouldBe((640, 480));
         var raw = clips.Path("fine.gray");
-        await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-y", "-i", source, "-frames:v", "1", "-vf", $"crop=640:480:{seen.X}:{seen.Y},format=gray", "-f", "rawvideo", raw]).ExecuteAsync();
+        await Cli.Wrap("ffmpeg")
+            .WithArguments(["-v", "error", "-y", "-i", source, "-frames:v", "1", "-vf", $"crop=640:480:{seen.X}:{seen.Y},format=gray", "-f", "rawvideo", raw])
+            .ExecuteAsync();
         var (wanted, got) = (await File.ReadAllBytesAsync(raw), (await FramesAsync(made))[15]);
         wanted.Zip(got, (a, b) => Math.Abs(a - b)).Average().ShouldBeLessThan(1.0);
     }

@@ -12,7 +12,9 @@ namespace Wexel.Media.Tests;
 public sealed class PreparingTests(Clips clips) : IClassFixture<Clips>
 {
     /// <summary>A page with a bar that moves across, of which each second is one field's: the middle of every frame is combed.</summary>
-    private const string Moving = "color=c=white:s=720x480:r=60000/1001:d=2,drawbox=x=0:y=0:w=720:h=60:c=navy:t=fill,format=yuv420p[p];color=c=black:s=90x300:r=60000/1001:d=2,format=yuv420p[b];[p][b]overlay=x='mod(t*240,600)':y=120";
+    private const string Moving =
+        "color=c=white:s=720x480:r=60000/1001:d=2,drawbox=x=0:y=0:w=720:h=60:c=navy:t=fill,format=yuv420p[p];"
+        + "color=c=black:s=90x300:r=60000/1001:d=2,format=yuv420p[b];[p][b]overlay=x='mod(t*240,600)':y=120";
 
     private static readonly string[] Marked = ["-flags", "+ilme+ildct", "-x264opts", "tff=1"];
 
@@ -93,8 +95,19 @@ public sealed class PreparingTests(Clips clips) : IClassFixture<Clips>
     {
         // ITU-R BT.2087-0, section 2: linear BT.709 to linear BT.2020.
         (double R, double G, double B)[] colours = [(0.9, 0.05, 0.05), (0.05, 0.9, 0.05), (0.05, 0.05, 0.9), (0.5, 0.5, 0.5), (0.1, 0.4, 0.8)];
-        var source = await PatchesAsync("wide.mkv", "bt709", [.. colours.Select(c => Yuv2020(
-            Display((0.6274 * c.R) + (0.3293 * c.G) + (0.0433 * c.B)), Display((0.0691 * c.R) + (0.9195 * c.G) + (0.0114 * c.B)), Display((0.0164 * c.R) + (0.0880 * c.G) + (0.8956 * c.B))))]);
+        var source = await PatchesAsync(
+            "wide.mkv",
+            "bt709",
+            [
+                .. colours.Select(c =>
+                    Yuv2020(
+                        Display((0.6274 * c.R) + (0.3293 * c.G) + (0.0433 * c.B)),
+                        Display((0.0691 * c.R) + (0.9195 * c.G) + (0.0114 * c.B)),
+                        Display((0.0164 * c.R) + (0.0880 * c.G) + (0.8956 * c.B))
+                    )
+                ),
+            ]
+        );
         (await ProbedAsync(source)).Preparation!.Colour!.Name.ShouldBe("BT.2020");
         var made = await Making.MakeAsync(source, clips.Path("narrow.mp4"), compared: true);
         made.ShouldBeRight();
@@ -112,7 +125,9 @@ public sealed class PreparingTests(Clips clips) : IClassFixture<Clips>
     public async Task Which_filters_there_are_is_read_off_ffmpeg()
     {
         (await Filters.AllAsync()).ShouldContain("zscale");
-        Filters.Read(" Filters:\n  T.. = Timeline support\n ... tonemap           V->V       Conversion.\n .SC zscale            V->V       Resize.\n").ShouldBe(["tonemap", "zscale"]);
+        Filters
+            .Read(" Filters:\n  T.. = Timeline support\n ... tonemap           V->V       Conversion.\n .SC zscale            V->V       Resize.\n")
+            .ShouldBe(["tonemap", "zscale"]);
     }
 
     /// <summary>The light of a screen of gamma 2.4 as signal (ITU-R BT.1886).</summary>
@@ -123,14 +138,20 @@ public sealed class PreparingTests(Clips clips) : IClassFixture<Clips>
     {
         if (transfer == "smpte2084")
         {
-            const double m1 = 2610.0 / 16384, m2 = 2523.0 / 4096 * 128, c1 = 3424.0 / 4096, c2 = 2413.0 / 4096 * 32, c3 = 2392.0 / 4096 * 32;
+            const double m1 = 2610.0 / 16384,
+                m2 = 2523.0 / 4096 * 128,
+                c1 = 3424.0 / 4096,
+                c2 = 2413.0 / 4096 * 32,
+                c3 = 2392.0 / 4096 * 32;
             var y = Math.Pow(light / 10_000, m1);
             return Math.Pow((c1 + (c2 * y)) / (1 + (c3 * y)), m2);
         }
 
         // Grey: the system's gamma of 1.2 is on the light itself.
         var scene = Math.Pow(light / 1000, 1 / 1.2);
-        const double a = 0.17883277, b = 0.28466892, c = 0.55991073;
+        const double a = 0.17883277,
+            b = 0.28466892,
+            c = 0.55991073;
         return scene <= 1.0 / 12 ? Math.Sqrt(3 * scene) : (a * Math.Log((12 * scene) - b)) + c;
     }
 
@@ -161,8 +182,30 @@ public sealed class PreparingTests(Clips clips) : IClassFixture<Clips>
         var file = clips.Path(name + ".raw");
         await File.WriteAllBytesAsync(file, raw, Cancel);
         return await clips.MakeAsync(
-            "-stream_loop", "29", "-f", "rawvideo", "-pix_fmt", "yuv420p10le", "-s", string.Create(CultureInfo.InvariantCulture, $"{width}x{side}"), "-r", "30", "-i", file, "-c:v", "ffv1",
-            "-color_primaries", "bt2020", "-color_trc", transfer, "-colorspace", "bt2020nc", "-color_range", "tv", name);
+            "-stream_loop",
+            "29",
+            "-f",
+            "rawvideo",
+            "-pix_fmt",
+            "yuv420p10le",
+            "-s",
+            string.Create(CultureInfo.InvariantCulture, $"{width}x{side}"),
+            "-r",
+            "30",
+            "-i",
+            file,
+            "-c:v",
+            "ffv1",
+            "-color_primaries",
+            "bt2020",
+            "-color_trc",
+            transfer,
+            "-colorspace",
+            "bt2020nc",
+            "-color_range",
+            "tv",
+            name
+        );
     }
 
     /// <summary>The colours in the middle of the patches.</summary>

@@ -62,12 +62,18 @@ public sealed class ProbingTests(Clips clips) : IClassFixture<Clips>
 
     [Fact]
     public async Task A_picture_track_without_frames_is_refused() =>
-        (await ProbeAsync(await clips.MakeAsync("-i", await clips.UsualAsync(), "-c", "copy", "-frames:v", "0", "none.mp4"))).Problem!.Code
-            .ShouldBeOneOf("recording-no-frames", "recording-no-picture");
+        (await ProbeAsync(await clips.MakeAsync("-i", await clips.UsualAsync(), "-c", "copy", "-frames:v", "0", "none.mp4"))).Problem!.Code.ShouldBeOneOf(
+            "recording-no-frames",
+            "recording-no-picture"
+        );
 
     [Fact]
     public async Task A_picture_of_one_pixel_is_refused() =>
-        (await ProbeAsync(await clips.MakeAsync("-f", "lavfi", "-i", "color=s=16x16:d=1,format=rgb24,scale=1:1", "-c:v", "ffv1", "-pix_fmt", "bgr0", "one.mkv"))).Problem!.Code.ShouldBe("recording-too-small");
+        (
+            await ProbeAsync(
+                await clips.MakeAsync("-f", "lavfi", "-i", "color=s=16x16:d=1,format=rgb24,scale=1:1", "-c:v", "ffv1", "-pix_fmt", "bgr0", "one.mkv")
+            )
+        ).Problem!.Code.ShouldBe("recording-too-small");
 
     [Fact]
     public async Task A_playlist_or_a_network_address_inside_a_file_opens_nothing()
@@ -83,7 +89,17 @@ public sealed class ProbingTests(Clips clips) : IClassFixture<Clips>
     [Fact]
     public async Task A_variable_rate_is_seen()
     {
-        var path = await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=320x240:r=30:d=4", "-vf", "select='lt(mod(n,30),10)+not(mod(n,7))'", "-fps_mode", "vfr", "varies.mkv");
+        var path = await clips.MakeAsync(
+            "-f",
+            "lavfi",
+            "-i",
+            "testsrc2=s=320x240:r=30:d=4",
+            "-vf",
+            "select='lt(mod(n,30),10)+not(mod(n,7))'",
+            "-fps_mode",
+            "vfr",
+            "varies.mkv"
+        );
         (await ProbeAsync(path)).Facts!.Picture!.RateVaries.ShouldBeTrue();
     }
 

@@ -28,20 +28,49 @@ public sealed class ProfileTests(Clips clips) : IClassFixture<Clips>
 
     private static Profile With(Func<PictureSettings, PictureSettings> change) => Profiles.Web with { Picture = change(Profiles.Web.Picture!) };
 
-    public static TheoryData<Profile> Kinds => [
-        // Folders of pieces have tests of their own (StreamTests).
-        .. Profiles.All.Where(p => !ContainerFacts.Of(p.Container).IsFolder),
-        Profiles.Open with { Picture = Profiles.Open.Picture! with { Codec = PictureCodec.Vp9 } },
-        Profiles.Web with { Picture = Profiles.Web.Picture! with { Codec = PictureCodec.Av1, Rate = RateSettings.Of(32) }, Sound = new SoundSettings(SoundCodec.Opus) },
-        Profiles.Web with { Picture = Profiles.Web.Picture! with { Codec = PictureCodec.Vp9, Rate = RateSettings.Of(32), Timing = TimingSettings.AsRecorded } },
-        Profiles.Web with { Picture = Profiles.Web.Picture! with { H264Profile = H264Profile.ConstrainedBaseline } },
-        Profiles.Web with { Picture = Profiles.Web.Picture! with { H264Profile = H264Profile.Main, KeyFrameSeconds = 0.5, Effort = Effort.Smaller } },
-        Profiles.Web with { Picture = Profiles.Web.Picture! with { Timing = new TimingSettings(TimingRule.Constant, 12) }, IndexAtFront = false },
-        Profiles.Web with { Picture = Profiles.Web.Picture! with { Size = new SizeSettings(SizeRule.Exact, 200, 200) }, Sound = Profiles.Web.Sound! with { SampleRate = 44_100, Channels = SoundChannels.Mono }, Chapters = false },
-        Profiles.Web with { Sound = null },
-        new Profile("mp3", "MP3", "", Container.Mp3, null, new SoundSettings(SoundCodec.Mp3), CaptionPlace.None),
-        new Profile("opus", "Opus", "", Container.Opus, null, new SoundSettings(SoundCodec.Opus), CaptionPlace.None),
-    ];
+    public static TheoryData<Profile> Kinds =>
+        [
+            // Folders of pieces have tests of their own (StreamTests).
+            .. Profiles.All.Where(p => !ContainerFacts.Of(p.Container).IsFolder),
+            Profiles.Open with
+            {
+                Picture = Profiles.Open.Picture! with { Codec = PictureCodec.Vp9 },
+            },
+            Profiles.Web with
+            {
+                Picture = Profiles.Web.Picture! with { Codec = PictureCodec.Av1, Rate = RateSettings.Of(32) },
+                Sound = new SoundSettings(SoundCodec.Opus),
+            },
+            Profiles.Web with
+            {
+                Picture = Profiles.Web.Picture! with { Codec = PictureCodec.Vp9, Rate = RateSettings.Of(32), Timing = TimingSettings.AsRecorded },
+            },
+            Profiles.Web with
+            {
+                Picture = Profiles.Web.Picture! with { H264Profile = H264Profile.ConstrainedBaseline },
+            },
+            Profiles.Web with
+            {
+                Picture = Profiles.Web.Picture! with { H264Profile = H264Profile.Main, KeyFrameSeconds = 0.5, Effort = Effort.Smaller },
+            },
+            Profiles.Web with
+            {
+                Picture = Profiles.Web.Picture! with { Timing = new TimingSettings(TimingRule.Constant, 12) },
+                IndexAtFront = false,
+            },
+            Profiles.Web with
+            {
+                Picture = Profiles.Web.Picture! with { Size = new SizeSettings(SizeRule.Exact, 200, 200) },
+                Sound = Profiles.Web.Sound! with { SampleRate = 44_100, Channels = SoundChannels.Mono },
+                Chapters = false,
+            },
+            Profiles.Web with
+            {
+                Sound = null,
+            },
+            new Profile("mp3", "MP3", "", Container.Mp3, null, new SoundSettings(SoundCodec.Mp3), CaptionPlace.None),
+            new Profile("opus", "Opus", "", Container.Opus, null, new SoundSettings(SoundCodec.Opus), CaptionPlace.None),
+        ];
 
     [Theory]
     [MemberData(nameof(Kinds))]
@@ -53,7 +82,9 @@ public sealed class ProfileTests(Clips clips) : IClassFixture<Clips>
         var chapters = await ChaptersAsync(made.Path);
         chapters.ShouldBe(profile.Chapters ? ["One <b>", "Two = 2; #"] : []);
         // Plain ffmpeg reads it to the end without a word, and finds as much as there should be.
-        var decoded = await Cli.Wrap("ffmpeg").WithArguments(["-v", "warning", "-nostdin", "-i", made.Path, "-map", "0", "-dn", "-f", "null", "-"]).ExecuteBufferedAsync(Cancel);
+        var decoded = await Cli.Wrap("ffmpeg")
+            .WithArguments(["-v", "warning", "-nostdin", "-i", made.Path, "-map", "0", "-dn", "-f", "null", "-"])
+            .ExecuteBufferedAsync(Cancel);
         decoded.StandardError.ShouldBe("");
     }
 
@@ -65,10 +96,25 @@ public sealed class ProfileTests(Clips clips) : IClassFixture<Clips>
     {
         // A click at 1 s and one at 2 s: players that know the file's delay hear them there.
         var source = await clips.MakeAsync(
-            "-f", "lavfi", "-i", "testsrc2=s=320x240:r=30:d=3", "-f", "lavfi", "-i", "aevalsrc=0.5*between(mod(t\\,1)\\,0\\,0.002)*gt(t\\,0.5):s=48000:d=3", "-c:a", "pcm_s16le", "-pix_fmt", "yuv420p", "clicks.mov");
+            "-f",
+            "lavfi",
+            "-i",
+            "testsrc2=s=320x240:r=30:d=3",
+            "-f",
+            "lavfi",
+            "-i",
+            "aevalsrc=0.5*between(mod(t\\,1)\\,0\\,0.002)*gt(t\\,0.5):s=48000:d=3",
+            "-c:a",
+            "pcm_s16le",
+            "-pix_fmt",
+            "yuv420p",
+            "clicks.mov"
+        );
         var made = await MakeAsync(source, new Profile("p", "P", "", container, null, new SoundSettings(codec, TargetLufs: null), CaptionPlace.None));
         var raw = clips.Path($"clicks{container}.f32");
-        await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-nostdin", "-y", "-i", made.Path, "-ac", "1", "-ar", "48000", "-f", "f32le", raw]).ExecuteAsync(Cancel);
+        await Cli.Wrap("ffmpeg")
+            .WithArguments(["-v", "error", "-nostdin", "-y", "-i", made.Path, "-ac", "1", "-ar", "48000", "-f", "f32le", raw])
+            .ExecuteAsync(Cancel);
         var samples = System.Runtime.InteropServices.MemoryMarshal.Cast<byte, float>(await File.ReadAllBytesAsync(raw, Cancel)).ToArray();
         (samples.Length / 48000.0).ShouldBe(3, 0.03);
         foreach (var second in new[] { 1, 2 })
@@ -87,11 +133,21 @@ public sealed class ProfileTests(Clips clips) : IClassFixture<Clips>
             var made = await MakeAsync(await clips.UsualAsync(), profile with { Captions = CaptionPlace.Inside }, Cues, Spanish);
             made.ShouldBeRight();
             made.Check.Single(f => f.Code == "captions").Measured.ShouldBe("2");
-            var tracks = (await ProbeAsync(made.Path)).GetProperty("streams").EnumerateArray().Where(s => s.GetProperty("codec_type").GetString() == "subtitle").ToList();
+            var tracks = (await ProbeAsync(made.Path))
+                .GetProperty("streams")
+                .EnumerateArray()
+                .Where(s => s.GetProperty("codec_type").GetString() == "subtitle")
+                .ToList();
             tracks.Select(t => t.GetProperty("codec_name").GetString()).ShouldBe([codec, codec]);
             tracks.Select(t => t.GetProperty("tags").GetProperty("language").GetString()).ShouldBe(["eng", "spa"]);
-            (await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-nostdin", "-i", made.Path, "-map", "0:s:1", "-f", "webvtt", "-"]).ExecuteBufferedAsync(Cancel)).StandardOutput.ShouldContain("Un subtítulo");
-            var read = await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-nostdin", "-i", made.Path, "-map", "0:s:0", "-f", "webvtt", "-"]).ExecuteBufferedAsync(Cancel);
+            (
+                await Cli.Wrap("ffmpeg")
+                    .WithArguments(["-v", "error", "-nostdin", "-i", made.Path, "-map", "0:s:1", "-f", "webvtt", "-"])
+                    .ExecuteBufferedAsync(Cancel)
+            ).StandardOutput.ShouldContain("Un subtítulo");
+            var read = await Cli.Wrap("ffmpeg")
+                .WithArguments(["-v", "error", "-nostdin", "-i", made.Path, "-map", "0:s:0", "-f", "webvtt", "-"])
+                .ExecuteBufferedAsync(Cancel);
             var cue = WebVttText.Read(read.StandardOutput).Cues.Single();
             cue.Text.ShouldBe("A caption & more");
             // WebM counts milliseconds, and the delay of Opus, 7 of them, shifts what stands beside the sound.
@@ -102,7 +158,21 @@ public sealed class ProfileTests(Clips clips) : IClassFixture<Clips>
     [Fact]
     public async Task Captions_burnt_in_stand_on_the_picture_while_they_last_and_nowhere_else()
     {
-        var source = await clips.MakeAsync("-f", "lavfi", "-i", "color=c=white:s=640x360:r=30:d=4", "-c:v", "libx264", "-preset", "ultrafast", "-qp", "0", "-pix_fmt", "yuv420p", "blank.mkv");
+        var source = await clips.MakeAsync(
+            "-f",
+            "lavfi",
+            "-i",
+            "color=c=white:s=640x360:r=30:d=4",
+            "-c:v",
+            "libx264",
+            "-preset",
+            "ultrafast",
+            "-qp",
+            "0",
+            "-pix_fmt",
+            "yuv420p",
+            "blank.mkv"
+        );
         var made = await MakeAsync(source, Profiles.Web with { Captions = CaptionPlace.BurntIn }, Cues);
         made.ShouldBeRight();
         // As drawn: frames stand exactly where the caption comes and goes.
@@ -117,10 +187,38 @@ public sealed class ProfileTests(Clips clips) : IClassFixture<Clips>
     [Fact]
     public async Task Captions_burnt_in_leave_the_house_mark_free()
     {
-        var source = await clips.MakeAsync("-f", "lavfi", "-i", "color=c=white:s=640x360:r=30:d=3", "-c:v", "libx264", "-preset", "ultrafast", "-qp", "0", "-pix_fmt", "yuv420p", "page.mkv");
+        var source = await clips.MakeAsync(
+            "-f",
+            "lavfi",
+            "-i",
+            "color=c=white:s=640x360:r=30:d=3",
+            "-c:v",
+            "libx264",
+            "-preset",
+            "ultrafast",
+            "-qp",
+            "0",
+            "-pix_fmt",
+            "yuv420p",
+            "page.mkv"
+        );
         var mark = await clips.MakeAsync("-f", "lavfi", "-i", "color=c=white:s=400x200", "-frames:v", "1", "mark.png");
         var at = new MarkOnPicture("m", new PictureSize(400, 200), MarkPlacement.Usual with { OpacityPercent = 100 });
-        var made = await Making.MakeAsync(source, clips.Path("marked.mp4"), [], Profiles.Web with { Captions = CaptionPlace.BurntIn }, mark: mark, markOn: at, captions: [[new(new TimeRange(TimeSpan.Zero, TimeSpan.FromSeconds(3)), string.Join(' ', Enumerable.Repeat("A caption that goes on for long", 4)))]]);
+        var made = await Making.MakeAsync(
+            source,
+            clips.Path("marked.mp4"),
+            [],
+            Profiles.Web with
+            {
+                Captions = CaptionPlace.BurntIn,
+            },
+            mark: mark,
+            markOn: at,
+            captions:
+            [
+                [new(new TimeRange(TimeSpan.Zero, TimeSpan.FromSeconds(3)), string.Join(' ', Enumerable.Repeat("A caption that goes on for long", 4)))],
+            ]
+        );
         var box = made.Plan.Picture!.Mark!.Box;
         (await BrightnessAsync(made.Path, 1, $"crop={box.Width}:{box.Height}:{box.X}:{box.Y}")).ShouldBeGreaterThan(234);
     }
@@ -148,10 +246,26 @@ public sealed class ProfileTests(Clips clips) : IClassFixture<Clips>
     public async Task A_rate_is_met(RateRule rule, PictureCodec codec, int seconds, double percent)
     {
         const long Rate = 100_000;
-        var made = await MakeAsync(await BusyAsync(seconds), With(p => p with { Codec = codec, Rate = new RateSettings(rule, BitsPerSecond: Rate), Timing = rule == RateRule.Constant ? TimingSettings.AsRecorded : TimingSettings.AsDrawn, Effort = Effort.Fastest }));
+        var made = await MakeAsync(
+            await BusyAsync(seconds),
+            With(p =>
+                p with
+                {
+                    Codec = codec,
+                    Rate = new RateSettings(rule, BitsPerSecond: Rate),
+                    Timing = rule == RateRule.Constant ? TimingSettings.AsRecorded : TimingSettings.AsDrawn,
+                    Effort = Effort.Fastest,
+                }
+            )
+        );
         made.ShouldBeRight();
-        var printed = await Cli.Wrap("ffprobe").WithArguments(["-v", "error", "-select_streams", "v", "-show_entries", "packet=size", "-of", "csv=p=0", made.Path]).ExecuteBufferedAsync(Cancel);
-        var bits = printed.StandardOutput.Split('\n', StringSplitOptions.RemoveEmptyEntries).Sum(line => long.Parse(line.TrimEnd(','), CultureInfo.InvariantCulture)) * 8.0 / seconds;
+        var printed = await Cli.Wrap("ffprobe")
+            .WithArguments(["-v", "error", "-select_streams", "v", "-show_entries", "packet=size", "-of", "csv=p=0", made.Path])
+            .ExecuteBufferedAsync(Cancel);
+        var bits =
+            printed.StandardOutput.Split('\n', StringSplitOptions.RemoveEmptyEntries).Sum(line => long.Parse(line.TrimEnd(','), CultureInfo.InvariantCulture))
+            * 8.0
+            / seconds;
         bits.ShouldBe(Rate, Rate * percent / 100);
     }
 
@@ -167,7 +281,13 @@ public sealed class ProfileTests(Clips clips) : IClassFixture<Clips>
     public async Task Several_in_one_pass_are_what_each_is_by_itself()
     {
         var source = await clips.UsualAsync();
-        Profile[] profiles = [Profiles.Web, With(p => p with { Size = SizeSettings.AtMost(120) }), With(p => p with { Timing = TimingSettings.AsRecorded }), With(p => p with { Rate = new RateSettings(RateRule.Average, BitsPerSecond: 200_000) })];
+        Profile[] profiles =
+        [
+            Profiles.Web,
+            With(p => p with { Size = SizeSettings.AtMost(120) }),
+            With(p => p with { Timing = TimingSettings.AsRecorded }),
+            With(p => p with { Rate = new RateSettings(RateRule.Average, BitsPerSecond: 200_000) }),
+        ];
         var facts = (await Prober.ProbeAsync(source, "usual.mp4", Cancel)).Facts!;
         var reel = Reel.Of(facts);
         var plans = profiles.Select(p => RenderPlanner.Plan(reel, reel.Map([]), p, new LessonLook(Sections))).ToList();
@@ -175,15 +295,23 @@ public sealed class ProfileTests(Clips clips) : IClassFixture<Clips>
         var together = plans.Select((_, i) => clips.Path($"together{i}.mp4")).ToList();
         var reached = new List<TimeSpan>();
         await Encoder.EncodeAsync(
-            new EncodeWork(new EncodeInputs([source]), [.. plans.Select((p, i) => new PictureOutput(p.Picture!, together[i]))], [new SoundOutput(plans[0].Sound!, _ => Task.FromResult(sound), clips.Path("together.m4a"))]),
-            new Steps(reached), null, Cancel);
+            new EncodeWork(
+                new EncodeInputs([source]),
+                [.. plans.Select((p, i) => new PictureOutput(p.Picture!, together[i]))],
+                [new SoundOutput(plans[0].Sound!, _ => Task.FromResult(sound), clips.Path("together.m4a"))]
+            ),
+            new Steps(reached),
+            null,
+            Cancel
+        );
         foreach (var (plan, i) in plans.Select((p, i) => (p, i)))
         {
             var alone = clips.Path($"alone{i}.mp4");
             await Encoder.EncodeAsync(new EncodeWork(new EncodeInputs([source]), [new PictureOutput(plan.Picture!, alone)], []), null, null, Cancel);
             var (made, expected) = (await FramesAsync(together[i]), await FramesAsync(alone));
             // Two passes under a ceiling do not come out the same to the bit, even by themselves: their frames' times do.
-            static IEnumerable<string> Times(string frames) => frames.Split('\n').Where(l => !l.StartsWith('#')).Select(l => string.Join(',', l.Split(',').Take(4)));
+            static IEnumerable<string> Times(string frames) =>
+                frames.Split('\n').Where(l => !l.StartsWith('#')).Select(l => string.Join(',', l.Split(',').Take(4)));
             if (plan.Picture!.Rate.Passes == 2)
                 Times(made).ShouldBe(Times(expected));
             else
@@ -203,14 +331,49 @@ public sealed class ProfileTests(Clips clips) : IClassFixture<Clips>
 
     /// <summary>The hash of every decoded frame with its time.</summary>
     private static async Task<string> FramesAsync(string path) =>
-        (await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-nostdin", "-i", path, "-an", "-fps_mode", "passthrough", "-f", "framemd5", "-"]).ExecuteBufferedAsync(Cancel)).StandardOutput;
+        (
+            await Cli.Wrap("ffmpeg")
+                .WithArguments(["-v", "error", "-nostdin", "-i", path, "-an", "-fps_mode", "passthrough", "-f", "framemd5", "-"])
+                .ExecuteBufferedAsync(Cancel)
+        ).StandardOutput;
 
-    private Task<string> BusyAsync(int seconds) => clips.MakeAsync(
-        "-f", "lavfi", "-i", $"testsrc2=s=160x120:r=10:d={seconds},noise=alls=12:allf=t", "-f", "lavfi", "-i", $"sine=f=440:r=48000:d={seconds}", "-c:v", "libx264", "-preset", "ultrafast", "-pix_fmt", "yuv420p", $"busy{seconds}.mp4");
+    private Task<string> BusyAsync(int seconds) =>
+        clips.MakeAsync(
+            "-f",
+            "lavfi",
+            "-i",
+            $"testsrc2=s=160x120:r=10:d={seconds},noise=alls=12:allf=t",
+            "-f",
+            "lavfi",
+            "-i",
+            $"sine=f=440:r=48000:d={seconds}",
+            "-c:v",
+            "libx264",
+            "-preset",
+            "ultrafast",
+            "-pix_fmt",
+            "yuv420p",
+            $"busy{seconds}.mp4"
+        );
 
     private static async Task<double> BrightnessAsync(string path, double at, string crop)
     {
-        var printed = await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-nostdin", "-i", path, "-vf", $"fps=60,trim=start={at.ToString(CultureInfo.InvariantCulture)},{crop},signalstats,metadata=print:key=lavfi.signalstats.YAVG:file=-", "-frames:v", "1", "-f", "null", "-"]).ExecuteBufferedAsync(Cancel);
+        var printed = await Cli.Wrap("ffmpeg")
+            .WithArguments([
+                "-v",
+                "error",
+                "-nostdin",
+                "-i",
+                path,
+                "-vf",
+                $"fps=60,trim=start={at.ToString(CultureInfo.InvariantCulture)},{crop},signalstats,metadata=print:key=lavfi.signalstats.YAVG:file=-",
+                "-frames:v",
+                "1",
+                "-f",
+                "null",
+                "-",
+            ])
+            .ExecuteBufferedAsync(Cancel);
         return double.Parse(printed.StandardOutput.Split('\n')[1].Split('=')[1], CultureInfo.InvariantCulture);
     }
 
@@ -218,5 +381,13 @@ public sealed class ProfileTests(Clips clips) : IClassFixture<Clips>
         [.. (await ProbeAsync(path)).GetProperty("chapters").EnumerateArray().Select(c => c.GetProperty("tags").GetProperty("title").GetString())];
 
     private static async Task<JsonElement> ProbeAsync(string path) =>
-        JsonDocument.Parse((await Cli.Wrap("ffprobe").WithArguments(["-v", "error", "-show_format", "-show_streams", "-show_chapters", "-of", "json", path]).ExecuteBufferedAsync(Cancel)).StandardOutput).RootElement.Clone();
+        JsonDocument
+            .Parse(
+                (
+                    await Cli.Wrap("ffprobe")
+                        .WithArguments(["-v", "error", "-show_format", "-show_streams", "-show_chapters", "-of", "json", path])
+                        .ExecuteBufferedAsync(Cancel)
+                ).StandardOutput
+            )
+            .RootElement.Clone();
 }

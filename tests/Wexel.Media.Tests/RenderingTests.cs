@@ -13,7 +13,12 @@ namespace Wexel.Media.Tests;
 
 public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
 {
-    private static readonly IReadOnlyList<Section> Sections = [new("a", TimeSpan.Zero, "Start"), new("b", TimeSpan.FromMilliseconds(1700), "In a still stretch <b>"), new("c", TimeSpan.FromMilliseconds(4000), "Where it changes")];
+    private static readonly IReadOnlyList<Section> Sections =
+    [
+        new("a", TimeSpan.Zero, "Start"),
+        new("b", TimeSpan.FromMilliseconds(1700), "In a still stretch <b>"),
+        new("c", TimeSpan.FromMilliseconds(4000), "Where it changes"),
+    ];
 
     private Task<Made> MakeAsync(string source, IReadOnlyList<Section>? sections = null, Profile? profile = null) =>
         Making.MakeAsync(source, clips.Path($"{Guid.NewGuid():N}.mp4"), sections, profile);
@@ -44,8 +49,31 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
     public async Task Key_frames_come_by_what_happens(string profile)
     {
         // It moves for 22 s, 660 frames, then stands for 100 s.
-        var source = await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=160x120:r=30:d=22,tpad=stop_mode=clone:stop_duration=100", "-c:v", "libx264", "-preset", "ultrafast", "-qp", "0", "-pix_fmt", "yuv420p", "moves-then-stands.mkv");
-        var found = (await Making.MakeAsync(source, clips.Path($"{Guid.NewGuid():N}{Finishing.FileName(Profiles.Find(profile)!.Container)}"), [new("a", TimeSpan.Zero, "A"), new("b", TimeSpan.FromSeconds(5), "B")], Profiles.Find(profile))).Measured.Picture!;
+        var source = await clips.MakeAsync(
+            "-f",
+            "lavfi",
+            "-i",
+            "testsrc2=s=160x120:r=30:d=22,tpad=stop_mode=clone:stop_duration=100",
+            "-c:v",
+            "libx264",
+            "-preset",
+            "ultrafast",
+            "-qp",
+            "0",
+            "-pix_fmt",
+            "yuv420p",
+            "moves-then-stands.mkv"
+        );
+        var found = (
+            await Making.MakeAsync(
+                source,
+                clips.Path($"{Guid.NewGuid():N}{Finishing.FileName(Profiles.Find(profile)!.Container)}"),
+                [new("a", TimeSpan.Zero, "A"), new("b", TimeSpan.FromSeconds(5), "B")],
+                Profiles.Find(profile)
+            )
+        )
+            .Measured
+            .Picture!;
         found.MostBetweenKeyFrames.ShouldBe(165);
         var keys = found.KeyFrames.Select(k => k.TotalSeconds).ToList();
         keys.Count.ShouldBe(6);
@@ -59,9 +87,13 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
         // SSIM of both brought to 30 frames a second; a marked frame that was not restored would show as a negative picture.
         var source = await clips.QuietAsync();
         var made = await MakeAsync(source, Sections);
-        var compared = await Cli.Wrap("ffmpeg").WithArguments(["-hide_banner", "-i", source, "-i", made.Path, "-lavfi", "[0]fps=30[a];[1]fps=30[b];[a][b]ssim=stats_file=-", "-f", "null", "-"]).ExecuteBufferedAsync();
-        var scores = compared.StandardOutput.Split('\n', StringSplitOptions.RemoveEmptyEntries)
-            .Select(line => double.Parse(line.Split("All:")[1].Split(' ')[0], CultureInfo.InvariantCulture)).ToList();
+        var compared = await Cli.Wrap("ffmpeg")
+            .WithArguments(["-hide_banner", "-i", source, "-i", made.Path, "-lavfi", "[0]fps=30[a];[1]fps=30[b];[a][b]ssim=stats_file=-", "-f", "null", "-"])
+            .ExecuteBufferedAsync();
+        var scores = compared
+            .StandardOutput.Split('\n', StringSplitOptions.RemoveEmptyEntries)
+            .Select(line => double.Parse(line.Split("All:")[1].Split(' ')[0], CultureInfo.InvariantCulture))
+            .ToList();
         scores.Count.ShouldBe(240);
         scores.Min().ShouldBeGreaterThan(0.995);
     }
@@ -76,16 +108,50 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
     {
         (byte R, byte G, byte B)[] bars = [(191, 191, 191), (191, 191, 0), (0, 191, 191), (0, 191, 0), (191, 0, 191), (191, 0, 0), (0, 0, 191), (0, 0, 0)];
         var raw = clips.Path("bars.rgb");
-        await File.WriteAllBytesAsync(raw, [.. Enumerable.Repeat(Enumerable.Range(0, 720).SelectMany(_ => Enumerable.Range(0, 1280).SelectMany(x => new[] { bars[x / 160].R, bars[x / 160].G, bars[x / 160].B })), 2).SelectMany(f => f)]);
+        await File.WriteAllBytesAsync(
+            raw,
+            [
+                .. Enumerable
+                    .Repeat(
+                        Enumerable
+                            .Range(0, 720)
+                            .SelectMany(_ => Enumerable.Range(0, 1280).SelectMany(x => new[] { bars[x / 160].R, bars[x / 160].G, bars[x / 160].B })),
+                        2
+                    )
+                    .SelectMany(f => f),
+            ]
+        );
         var matrix = name == "bars-601.mkv" ? "smpte170m" : "bt709";
-        var convert = format == "gbrp" ? "format=gbrp" : $"scale=out_color_matrix={(matrix == "bt709" ? "bt709" : "bt601")}:out_range={range}:flags=accurate_rnd+full_chroma_int,format={format}";
+        var convert =
+            format == "gbrp"
+                ? "format=gbrp"
+                : $"scale=out_color_matrix={(matrix == "bt709" ? "bt709" : "bt601")}:out_range={range}:flags=accurate_rnd+full_chroma_int,format={format}";
         string[] tags = format == "gbrp" ? [] : ["-colorspace", matrix, "-color_range", range, "-color_primaries", "bt709", "-color_trc", "bt709"];
-        var source = await clips.MakeAsync(["-f", "rawvideo", "-pix_fmt", "rgb24", "-s", "1280x720", "-r", "2", "-i", raw, "-vf", convert, "-c:v", codec, .. tags, name]);
+        var source = await clips.MakeAsync([
+            "-f",
+            "rawvideo",
+            "-pix_fmt",
+            "rgb24",
+            "-s",
+            "1280x720",
+            "-r",
+            "2",
+            "-i",
+            raw,
+            "-vf",
+            convert,
+            "-c:v",
+            codec,
+            .. tags,
+            name,
+        ]);
         var made = await MakeAsync(source);
         made.ShouldBeRight();
 
         var pixels = clips.Path(name + ".yuv");
-        await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-y", "-i", made.Path, "-frames:v", "1", "-f", "rawvideo", "-pix_fmt", "yuv420p", pixels]).ExecuteAsync();
+        await Cli.Wrap("ffmpeg")
+            .WithArguments(["-v", "error", "-y", "-i", made.Path, "-frames:v", "1", "-f", "rawvideo", "-pix_fmt", "yuv420p", pixels])
+            .ExecuteAsync();
         var yuv = await File.ReadAllBytesAsync(pixels);
         for (var bar = 0; bar < bars.Length; bar++)
         {
@@ -112,7 +178,10 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
             ["odd"] = (await clips.PictureAsync("testsrc2=s=321x241:r=30:d=1", "odd.mkv", "-c:v", "ffv1"), new(320, 240)),
             ["444"] = (await clips.PictureAsync("testsrc2=s=320x240:r=30:d=1,format=yuv444p", "444.mp4"), new(320, 240)),
             ["wide"] = (await clips.PictureAsync("testsrc2=s=8192x512:r=5:d=1", "wide.mkv", "-c:v", "mjpeg", "-pix_fmt", "yuvj420p"), new(3840, 240)),
-            ["varies"] = (await clips.PictureAsync("testsrc2=s=320x240:r=30:d=4,select='lt(mod(n,30),10)+not(mod(n,7))'", "vary.mkv", "-fps_mode", "vfr"), new(320, 240)),
+            ["varies"] = (
+                await clips.PictureAsync("testsrc2=s=320x240:r=30:d=4,select='lt(mod(n,30),10)+not(mod(n,7))'", "vary.mkv", "-fps_mode", "vfr"),
+                new(320, 240)
+            ),
             ["turned"] = (await clips.MakeAsync("-i", await clips.UsualAsync(), "-c", "copy", "-metadata:s:v", "rotate=90", "turned.mp4"), new(240, 320)),
             ["long pixels"] = (await clips.PictureAsync("testsrc2=s=720x576:r=25:d=1,setsar=64/45", "dv.mkv"), new(1024, 576)),
         };
@@ -127,10 +196,26 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
     [Fact]
     public async Task Sound_that_starts_later_or_ends_sooner_stays_in_step_and_fills_the_length()
     {
-        var source = await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=320x240:r=30:d=4", "-itsoffset", "1", "-f", "lavfi", "-i", "sine=f=440:r=48000:d=1", "-pix_fmt", "yuv420p", "late.mkv");
+        var source = await clips.MakeAsync(
+            "-f",
+            "lavfi",
+            "-i",
+            "testsrc2=s=320x240:r=30:d=4",
+            "-itsoffset",
+            "1",
+            "-f",
+            "lavfi",
+            "-i",
+            "sine=f=440:r=48000:d=1",
+            "-pix_fmt",
+            "yuv420p",
+            "late.mkv"
+        );
         var made = await MakeAsync(source);
         made.ShouldBeRight();
-        var heard = await Cli.Wrap("ffmpeg").WithArguments(["-hide_banner", "-i", made.Path, "-af", "silencedetect=n=-50dB:d=0.2", "-f", "null", "-"]).ExecuteBufferedAsync();
+        var heard = await Cli.Wrap("ffmpeg")
+            .WithArguments(["-hide_banner", "-i", made.Path, "-af", "silencedetect=n=-50dB:d=0.2", "-f", "null", "-"])
+            .ExecuteBufferedAsync();
         heard.StandardError.ShouldContain("silence_end: 1.0");
         heard.StandardError.ShouldContain("silence_start: 2.0");
     }
@@ -143,7 +228,21 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
     [InlineData("0.3*sin(2*PI*440*t)", SoundMix.Mono, 1)]
     public async Task Sound_gets_the_channels_it_has_and_keeps_its_level(string expression, SoundMix mix, int channels)
     {
-        var source = await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=320x240:r=30:d=2", "-f", "lavfi", "-i", $"aevalsrc={expression}:s=48000:d=2", "-pix_fmt", "yuv420p", "-c:a", "flac", $"sound-{mix}.mkv");
+        var source = await clips.MakeAsync(
+            "-f",
+            "lavfi",
+            "-i",
+            "testsrc2=s=320x240:r=30:d=2",
+            "-f",
+            "lavfi",
+            "-i",
+            $"aevalsrc={expression}:s=48000:d=2",
+            "-pix_fmt",
+            "yuv420p",
+            "-c:a",
+            "flac",
+            $"sound-{mix}.mkv"
+        );
         var made = await MakeAsync(source, null, Making.AsLoudAsRecorded);
         made.ShouldBeRight();
         made.Plan.Sound!.Mixes.ShouldBe([mix]);
@@ -153,7 +252,9 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
 
     private static async Task<double> LoudnessAsync(string path, string channel = "")
     {
-        var heard = await Cli.Wrap("ffmpeg").WithArguments(["-hide_banner", "-i", path, "-af", channel + "volumedetect", "-f", "null", "-"]).ExecuteBufferedAsync();
+        var heard = await Cli.Wrap("ffmpeg")
+            .WithArguments(["-hide_banner", "-i", path, "-af", channel + "volumedetect", "-f", "null", "-"])
+            .ExecuteBufferedAsync();
         return double.Parse(heard.StandardError.Split("mean_volume: ")[1].Split(' ')[0], CultureInfo.InvariantCulture);
     }
 
@@ -163,7 +264,21 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
     {
         async Task<double> Level(string name, string channels)
         {
-            var source = await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=320x240:r=30:d=1", "-f", "lavfi", "-i", $"aevalsrc={channels}:s=48000:d=1:c=5.1", "-pix_fmt", "yuv420p", "-c:a", "flac", name);
+            var source = await clips.MakeAsync(
+                "-f",
+                "lavfi",
+                "-i",
+                "testsrc2=s=320x240:r=30:d=1",
+                "-f",
+                "lavfi",
+                "-i",
+                $"aevalsrc={channels}:s=48000:d=1:c=5.1",
+                "-pix_fmt",
+                "yuv420p",
+                "-c:a",
+                "flac",
+                name
+            );
             var made = await MakeAsync(source, null, Making.AsLoudAsRecorded);
             made.Measured.Sound!.Channels.ShouldBe(2);
             return await LoudnessAsync(made.Path, "pan=mono|c0=c0,");
@@ -179,8 +294,37 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
     [Fact]
     public async Task Three_sound_tracks_give_the_first()
     {
-        var source = await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=320x240:r=30:d=1", "-f", "lavfi", "-i", "aevalsrc=0.3*sin(2*PI*440*t):s=48000:d=1", "-f", "lavfi", "-i", "anullsrc=d=1", "-f", "lavfi", "-i", "anullsrc=d=1",
-            "-map", "0", "-map", "1", "-map", "2", "-map", "3", "-t", "1", "-pix_fmt", "yuv420p", "three.mkv");
+        var source = await clips.MakeAsync(
+            "-f",
+            "lavfi",
+            "-i",
+            "testsrc2=s=320x240:r=30:d=1",
+            "-f",
+            "lavfi",
+            "-i",
+            "aevalsrc=0.3*sin(2*PI*440*t):s=48000:d=1",
+            "-f",
+            "lavfi",
+            "-i",
+            "anullsrc=d=1",
+            "-f",
+            "lavfi",
+            "-i",
+            "anullsrc=d=1",
+            "-map",
+            "0",
+            "-map",
+            "1",
+            "-map",
+            "2",
+            "-map",
+            "3",
+            "-t",
+            "1",
+            "-pix_fmt",
+            "yuv420p",
+            "three.mkv"
+        );
         var made = await MakeAsync(source, null, Making.AsLoudAsRecorded);
         made.ShouldBeRight();
         (await LoudnessAsync(made.Path)).ShouldBeGreaterThan(-15);
@@ -191,7 +335,33 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
     public async Task The_sound_track_in_which_somebody_speaks_is_used_and_others_where_they_are_asked_for()
     {
         const string Spoken = "aevalsrc=0.3*sin(2*PI*220*t)*gt(mod(t\\,0.7)\\,0.3):s=48000:d=6";
-        var source = await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=320x240:r=30:d=6", "-f", "lavfi", "-i", "anullsrc=cl=stereo:d=6", "-f", "lavfi", "-i", Spoken, "-map", "0", "-map", "1", "-map", "2", "-t", "6", "-pix_fmt", "yuv420p", "-c:a", "flac", "apart.mkv");
+        var source = await clips.MakeAsync(
+            "-f",
+            "lavfi",
+            "-i",
+            "testsrc2=s=320x240:r=30:d=6",
+            "-f",
+            "lavfi",
+            "-i",
+            "anullsrc=cl=stereo:d=6",
+            "-f",
+            "lavfi",
+            "-i",
+            Spoken,
+            "-map",
+            "0",
+            "-map",
+            "1",
+            "-map",
+            "2",
+            "-t",
+            "6",
+            "-pix_fmt",
+            "yuv420p",
+            "-c:a",
+            "flac",
+            "apart.mkv"
+        );
         var made = await MakeAsync(source, null, Making.AsLoudAsRecorded);
         made.ShouldBeRight();
         made.Source.UsedSounds.ShouldBe([1]);
@@ -203,7 +373,9 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
         var facts = made.Source with { UsedSounds = [0, 1] };
         var reel = Reel.Of(facts, SoundSides.Stereo);
         var plan = RenderPlanner.Plan(reel, reel.Map([]), Making.AsLoudAsRecorded, new LessonLook());
-        plan.Sound!.Tracks.ShouldBe([[0, 1]]);
+        plan.Sound!.Tracks.ShouldBe([
+            [0, 1],
+        ]);
         var together = clips.Path("together.flac");
         await SoundComposer.ComposeAsync(plan.Sound, reel, reel.Map([]), [source], together, TestContext.Current.CancellationToken);
         (await LoudnessAsync(together)).ShouldBe(spoken, 3.5);
@@ -233,31 +405,70 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
     {
         var made = await MakeAsync(await clips.QuietAsync(), Sections);
         made.Measured.ChapterStarts.Select(s => s.TotalMilliseconds).ShouldBe([0, 1700, 4000]);
-        var printed = (await Cli.Wrap("ffprobe").WithArguments(["-v", "error", "-show_chapters", "-show_format", "-of", "json", made.Path]).ExecuteBufferedAsync()).StandardOutput;
+        var printed = (
+            await Cli.Wrap("ffprobe").WithArguments(["-v", "error", "-show_chapters", "-show_format", "-of", "json", made.Path]).ExecuteBufferedAsync()
+        ).StandardOutput;
         printed.ShouldContain("In a still stretch <b>");
         printed.ShouldContain("A title = with; # marks\\\\");
     }
 
     /// <summary>A clip whose every frame says its own number, as twelve black or white stripes.</summary>
-    private Task<string> NumberedAsync() => clips.MakeAsync(
-        "-f", "lavfi", "-i", $"color=black:s=384x64:r=30:d=10,{Clips.OwnNumbers(32, 64)}", "-f", "lavfi", "-i", "sine=f=440:r=48000:d=10",
-        "-c:v", "libx264", "-preset", "ultrafast", "-qp", "0", "-g", "50", "-pix_fmt", "yuv420p", "numbered.mkv");
+    private Task<string> NumberedAsync() =>
+        clips.MakeAsync(
+            "-f",
+            "lavfi",
+            "-i",
+            $"color=black:s=384x64:r=30:d=10,{Clips.OwnNumbers(32, 64)}",
+            "-f",
+            "lavfi",
+            "-i",
+            "sine=f=440:r=48000:d=10",
+            "-c:v",
+            "libx264",
+            "-preset",
+            "ultrafast",
+            "-qp",
+            "0",
+            "-g",
+            "50",
+            "-pix_fmt",
+            "yuv420p",
+            "numbered.mkv"
+        );
 
     /// <summary>The numbers that the frames of a file say, in order.</summary>
     private async Task<List<int>> NumbersAsync(string path)
     {
         var raw = clips.Path($"{Guid.NewGuid():N}.gray");
-        await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-y", "-i", path, "-fps_mode", "passthrough", "-f", "rawvideo", "-pix_fmt", "gray", raw]).ExecuteAsync();
+        await Cli.Wrap("ffmpeg")
+            .WithArguments(["-v", "error", "-y", "-i", path, "-fps_mode", "passthrough", "-f", "rawvideo", "-pix_fmt", "gray", raw])
+            .ExecuteAsync();
         var bytes = await File.ReadAllBytesAsync(raw);
-        return [.. Enumerable.Range(0, bytes.Length / (384 * 64)).Select(f => Enumerable.Range(0, 12).Sum(bit => bytes[(f * 384 * 64) + (32 * 384) + (bit * 32) + 16] > 127 ? 1 << bit : 0))];
+        return
+        [
+            .. Enumerable
+                .Range(0, bytes.Length / (384 * 64))
+                .Select(f => Enumerable.Range(0, 12).Sum(bit => bytes[(f * 384 * 64) + (32 * 384) + (bit * 32) + 16] > 127 ? 1 << bit : 0)),
+        ];
     }
 
     [Fact]
     public async Task Cuts_are_exact_to_the_frame_and_everything_follows()
     {
-        TimeRange[] cuts = [new(TimeSpan.Zero, TimeSpan.FromMilliseconds(1100)), new(TimeSpan.FromMilliseconds(3000), TimeSpan.FromMilliseconds(3033)), new(TimeSpan.FromMilliseconds(5000), TimeSpan.FromMilliseconds(7500)), new(TimeSpan.FromMilliseconds(9500), TimeSpan.FromSeconds(20))];
+        TimeRange[] cuts =
+        [
+            new(TimeSpan.Zero, TimeSpan.FromMilliseconds(1100)),
+            new(TimeSpan.FromMilliseconds(3000), TimeSpan.FromMilliseconds(3033)),
+            new(TimeSpan.FromMilliseconds(5000), TimeSpan.FromMilliseconds(7500)),
+            new(TimeSpan.FromMilliseconds(9500), TimeSpan.FromSeconds(20)),
+        ];
         var made = await Making.MakeAsync(
-            await NumberedAsync(), clips.Path($"{Guid.NewGuid():N}.mp4"), [new("a", TimeSpan.FromMilliseconds(500), "A"), new("b", TimeSpan.FromMilliseconds(6000), "B"), new("c", TimeSpan.FromMilliseconds(8000), "C")], null, cuts);
+            await NumberedAsync(),
+            clips.Path($"{Guid.NewGuid():N}.mp4"),
+            [new("a", TimeSpan.FromMilliseconds(500), "A"), new("b", TimeSpan.FromMilliseconds(6000), "B"), new("c", TimeSpan.FromMilliseconds(8000), "C")],
+            null,
+            cuts
+        );
         made.ShouldBeRight();
         int[] expected = [.. Enumerable.Range(33, 57), .. Enumerable.Range(91, 59), .. Enumerable.Range(225, 60)];
         (await NumbersAsync(made.Path)).ShouldBe(expected);
@@ -289,7 +500,21 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
     [Fact]
     public async Task Five_hundred_cuts_are_made()
     {
-        var source = await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=320x180:r=30:d=50", "-f", "lavfi", "-i", "sine=d=50", "-pix_fmt", "yuv420p", "-preset", "ultrafast", "many.mp4");
+        var source = await clips.MakeAsync(
+            "-f",
+            "lavfi",
+            "-i",
+            "testsrc2=s=320x180:r=30:d=50",
+            "-f",
+            "lavfi",
+            "-i",
+            "sine=d=50",
+            "-pix_fmt",
+            "yuv420p",
+            "-preset",
+            "ultrafast",
+            "many.mp4"
+        );
         var cuts = Enumerable.Range(0, 500).Select(i => new TimeRange(TimeSpan.FromSeconds(i / 10.0), TimeSpan.FromSeconds((i / 10.0) + (1 / 30.0)))).ToList();
         var made = await Making.MakeAsync(source, clips.Path($"{Guid.NewGuid():N}.mp4"), cuts: cuts);
         made.ShouldBeRight();
@@ -301,7 +526,13 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
     public async Task A_cut_in_a_quiet_lesson_keeps_frames_as_drawn()
     {
         // What changes at 4 s comes at 3 s when one second before it is cut; and key frames stand where they must.
-        var made = await Making.MakeAsync(await clips.QuietAsync(), clips.Path($"{Guid.NewGuid():N}.mp4"), Sections, null, [new(TimeSpan.FromSeconds(2), TimeSpan.FromSeconds(3))]);
+        var made = await Making.MakeAsync(
+            await clips.QuietAsync(),
+            clips.Path($"{Guid.NewGuid():N}.mp4"),
+            Sections,
+            null,
+            [new(TimeSpan.FromSeconds(2), TimeSpan.FromSeconds(3))]
+        );
         made.ShouldBeRight();
         made.Measured.Picture!.FrameCount.ShouldBeLessThan(20);
         made.Measured.Picture!.KeyFrames.ShouldContain(k => (k - TimeSpan.FromSeconds(3)).Duration() < TimeSpan.FromMilliseconds(17));
@@ -311,7 +542,13 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
     public async Task Sound_across_a_cut_does_not_click()
     {
         // Read back from the file that learners get. A tone of 440 Hz at this loudness steps by at most 0.0072 from sample to sample.
-        var made = await Making.MakeAsync(await NumberedAsync(), clips.Path($"{Guid.NewGuid():N}.mp4"), null, Making.AsLoudAsRecorded, [.. Enumerable.Range(1, 8).Select(i => new TimeRange(TimeSpan.FromSeconds(i), TimeSpan.FromSeconds(i + 0.5 + (i / 30.0))))]);
+        var made = await Making.MakeAsync(
+            await NumberedAsync(),
+            clips.Path($"{Guid.NewGuid():N}.mp4"),
+            null,
+            Making.AsLoudAsRecorded,
+            [.. Enumerable.Range(1, 8).Select(i => new TimeRange(TimeSpan.FromSeconds(i), TimeSpan.FromSeconds(i + 0.5 + (i / 30.0))))]
+        );
         var raw = clips.Path("joints.f32");
         await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-y", "-i", made.Path, "-vn", "-f", "f32le", raw]).ExecuteAsync();
         var samples = System.Runtime.InteropServices.MemoryMarshal.Cast<byte, float>(await File.ReadAllBytesAsync(raw)).ToArray();
@@ -328,7 +565,14 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
         var plan = RenderPlanner.Plan(Reel.Of(facts), Reel.Of(facts).Map([]), Profiles.Web, new LessonLook());
         using var stop = new CancellationTokenSource();
         var progress = new Progress<TimeSpan>(_ => stop.Cancel());
-        await Should.ThrowAsync<OperationCanceledException>(() => Encoder.EncodeAsync(new EncodeWork(new EncodeInputs([source]), [new PictureOutput(plan.Picture!, Path.Combine(folder, "a.mp4"))], []), progress, null, stop.Token));
+        await Should.ThrowAsync<OperationCanceledException>(() =>
+            Encoder.EncodeAsync(
+                new EncodeWork(new EncodeInputs([source]), [new PictureOutput(plan.Picture!, Path.Combine(folder, "a.mp4"))], []),
+                progress,
+                null,
+                stop.Token
+            )
+        );
         Directory.EnumerateFiles(folder).ShouldBeEmpty();
     }
 
@@ -336,12 +580,30 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
     [Fact]
     public async Task Sound_that_fails_ends_the_picture_and_says_why()
     {
-        var source = await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=640x360:r=30:d=30", "-f", "lavfi", "-i", "sine=d=30", "-c:v", "mjpeg", "-pix_fmt", "yuvj420p", "both.mkv");
+        var source = await clips.MakeAsync(
+            "-f",
+            "lavfi",
+            "-i",
+            "testsrc2=s=640x360:r=30:d=30",
+            "-f",
+            "lavfi",
+            "-i",
+            "sine=d=30",
+            "-c:v",
+            "mjpeg",
+            "-pix_fmt",
+            "yuvj420p",
+            "both.mkv"
+        );
         var folder = Directory.CreateDirectory(clips.Path("failed")).FullName;
         var facts = Making.Encoded((await Probing.Prober.ProbeAsync(source, "both.mkv", TestContext.Current.CancellationToken)).Facts!);
         var plan = RenderPlanner.Plan(Reel.Of(facts), Reel.Of(facts).Map([]), Profiles.Web, new LessonLook());
         var encoders = new System.Collections.Concurrent.ConcurrentBag<int>();
-        var work = new EncodeWork(new EncodeInputs([source]), [new PictureOutput(plan.Picture!, Path.Combine(folder, "a.mp4"))], [new SoundOutput(plan.Sound!, _ => Task.FromResult(new LessonSound(clips.Path("gone.flac"), null)), Path.Combine(folder, "a.m4a"))]);
+        var work = new EncodeWork(
+            new EncodeInputs([source]),
+            [new PictureOutput(plan.Picture!, Path.Combine(folder, "a.mp4"))],
+            [new SoundOutput(plan.Sound!, _ => Task.FromResult(new LessonSound(clips.Path("gone.flac"), null)), Path.Combine(folder, "a.m4a"))]
+        );
         var failed = await Should.ThrowAsync<ToolFailedException>(() => Encoder.EncodeAsync(work, null, encoders.Add, TestContext.Current.CancellationToken));
         failed.Said.ShouldContain("gone.flac");
         encoders.Count.ShouldBe(2);
@@ -354,7 +616,14 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
     {
         var facts = (await Probing.Prober.ProbeAsync(await clips.UsualAsync(), "usual.mp4", TestContext.Current.CancellationToken)).Facts!;
         var plan = RenderPlanner.Plan(Reel.Of(facts), Reel.Of(facts).Map([]), Profiles.Web, new LessonLook());
-        var failed = await Should.ThrowAsync<ToolFailedException>(() => Encoder.EncodeAsync(new EncodeWork(new EncodeInputs([clips.Path("gone.mp4")]), [new PictureOutput(plan.Picture!, clips.Path("never.mp4"))], []), null, null, TestContext.Current.CancellationToken));
+        var failed = await Should.ThrowAsync<ToolFailedException>(() =>
+            Encoder.EncodeAsync(
+                new EncodeWork(new EncodeInputs([clips.Path("gone.mp4")]), [new PictureOutput(plan.Picture!, clips.Path("never.mp4"))], []),
+                null,
+                null,
+                TestContext.Current.CancellationToken
+            )
+        );
         failed.Said.ShouldContain("No such file");
         failed.Advice.ShouldContain("Bring it in again");
         File.Exists(clips.Path("never.mp4")).ShouldBeFalse();

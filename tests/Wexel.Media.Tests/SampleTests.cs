@@ -16,7 +16,32 @@ public class SampleTests(Clips clips) : IClassFixture<Clips>
     private async Task<(Reel Reel, string Source)> LessonAsync(string name, string picture, int seconds)
     {
         var source = clips.Path(name + ".mp4");
-        await MediaTool.RunAsync(["-f", "lavfi", "-i", $"{picture},format=yuv420p", "-f", "lavfi", "-i", $"anoisesrc=a=0.05:d={seconds}:r=48000", "-t", $"{seconds}", "-c:v", "libx264", "-preset", "ultrafast", "-g", "60", "-c:a", "aac", source], null, null, Cancel);
+        await MediaTool.RunAsync(
+            [
+                "-f",
+                "lavfi",
+                "-i",
+                $"{picture},format=yuv420p",
+                "-f",
+                "lavfi",
+                "-i",
+                $"anoisesrc=a=0.05:d={seconds}:r=48000",
+                "-t",
+                $"{seconds}",
+                "-c:v",
+                "libx264",
+                "-preset",
+                "ultrafast",
+                "-g",
+                "60",
+                "-c:a",
+                "aac",
+                source,
+            ],
+            null,
+            null,
+            Cancel
+        );
         return (Reel.Of(Making.Encoded((await Prober.ProbeAsync(source, name, Cancel)).Facts!)), source);
     }
 
@@ -25,12 +50,21 @@ public class SampleTests(Clips clips) : IClassFixture<Clips>
     public async Task The_size_of_the_whole_is_estimated_within_15_per_cent()
     {
         const int seconds = 60;
-        var (reel, source) = await LessonAsync("typing", $"color=white:s=640x360:r=30:d={seconds},drawtext=fontfile=/usr/share/fonts/truetype/dejavu/DejaVuSans.ttf:fontsize=28:x=20+24*mod(floor(2*min(t\\,30))\\,20):y=40+40*floor(min(t\\,30)/10):text='%{{eif\\:floor(2*min(t\\,30))\\:d}}'", seconds);
+        var (reel, source) = await LessonAsync(
+            "typing",
+            $"color=white:s=640x360:r=30:d={seconds},"
+                + $"drawtext=fontfile=/usr/share/fonts/truetype/dejavu/DejaVuSans.ttf:fontsize=28:x=20+24*mod(floor(2*min(t\\,30))\\,"
+                + $"20):y=40+40*floor(min(t\\,30)/10):text='%{{eif\\:floor(2*min(t\\,30))\\:d}}'",
+            seconds
+        );
         var map = reel.Map([]);
         IReadOnlyList<TimeRange> still = [new TimeRange(TimeSpan.FromSeconds(30), TimeSpan.FromSeconds(seconds))];
         var plan = RenderPlanner.Plan(reel, map, Making.AsLoudAsRecorded, new LessonLook());
         var inputs = new EncodeInputs([source]);
-        var samples = new LessonSamples(await SampleEncoder.MeasureAsync(plan.Pictures, inputs, Samples.Of(map, still), Cancel), await SampleEncoder.MeasureSoundAsync(plan.Sound!, reel, map, [source], Samples.OfSound(map), Cancel));
+        var samples = new LessonSamples(
+            await SampleEncoder.MeasureAsync(plan.Pictures, inputs, Samples.Of(map, still), Cancel),
+            await SampleEncoder.MeasureSoundAsync(plan.Sound!, reel, map, [source], Samples.OfSound(map), Cancel)
+        );
         var estimate = RenderEstimator.FromSamples(plan, reel, map, still, samples, MachineSpeed.Small);
         var made = await Making.MakeAsync(source, clips.Path("typing-made.mp4"), profile: Making.AsLoudAsRecorded);
         (estimate.Bytes / (double)made.Measured.Bytes).ShouldBeInRange(0.85, 1.15);
@@ -55,7 +89,10 @@ public class SampleTests(Clips clips) : IClassFixture<Clips>
         var png = clips.Path("frame.png");
         await Trial.FrameAsync(trial, path, 59, png, Cancel);
         await SourcePicture.TakeAsync(plan.Picture!, new EncodeInputs([source]), source, 359, Side.Source, clips.Path("source.png"), Cancel);
-        var said = await PlainFfmpeg.SaidAsync([.. MediaTool.OwnInput(png), .. MediaTool.OwnInput(clips.Path("source.png")), "-lavfi", "ssim", "-f", "null", "-"], Cancel);
+        var said = await PlainFfmpeg.SaidAsync(
+            [.. MediaTool.OwnInput(png), .. MediaTool.OwnInput(clips.Path("source.png")), "-lavfi", "ssim", "-f", "null", "-"],
+            Cancel
+        );
         double.Parse(said.Split("All:")[1].Split(' ')[0], System.Globalization.CultureInfo.InvariantCulture).ShouldBeGreaterThan(0.95);
     }
 
@@ -63,9 +100,17 @@ public class SampleTests(Clips clips) : IClassFixture<Clips>
     public async Task A_poorer_quality_is_less_like_the_source_and_smaller()
     {
         var (reel, source) = await LessonAsync("busy", "testsrc2=s=640x360:r=30:d=8", 8);
-        async Task<TrialMeasured> TryAsync(int quality) => await Trial.MakeAsync(
-            RenderPlanner.Plan(reel, reel.Map([]), Profiles.Web with { Picture = Profiles.Web.Picture! with { Rate = RateSettings.Of(quality) } }, new LessonLook()).Picture!,
-            null, new EncodeInputs([source]), new SampleWindow(60, 60, 1), clips.Path($"q{quality}.mp4"), Cancel);
+        async Task<TrialMeasured> TryAsync(int quality) =>
+            await Trial.MakeAsync(
+                RenderPlanner
+                    .Plan(reel, reel.Map([]), Profiles.Web with { Picture = Profiles.Web.Picture! with { Rate = RateSettings.Of(quality) } }, new LessonLook())
+                    .Picture!,
+                null,
+                new EncodeInputs([source]),
+                new SampleWindow(60, 60, 1),
+                clips.Path($"q{quality}.mp4"),
+                Cancel
+            );
         var (good, poor) = (await TryAsync(18), await TryAsync(40));
         poor.Bytes.ShouldBeLessThan(good.Bytes / 2);
         poor.WorstSsim.ShouldBeLessThan(good.WorstSsim);
@@ -76,7 +121,30 @@ public class SampleTests(Clips clips) : IClassFixture<Clips>
     {
         var (reel, source) = await LessonAsync("noise", "color=white:s=320x180:r=30:d=40", 40);
         var quiet = clips.Path("quiet.mp4");
-        await MediaTool.RunAsync(["-f", "lavfi", "-i", "color=white:s=320x180:r=30:d=40", "-f", "lavfi", "-i", "anullsrc=r=48000:cl=mono", "-t", "40", "-c:v", "libx264", "-preset", "ultrafast", "-c:a", "aac", quiet], null, null, Cancel);
+        await MediaTool.RunAsync(
+            [
+                "-f",
+                "lavfi",
+                "-i",
+                "color=white:s=320x180:r=30:d=40",
+                "-f",
+                "lavfi",
+                "-i",
+                "anullsrc=r=48000:cl=mono",
+                "-t",
+                "40",
+                "-c:v",
+                "libx264",
+                "-preset",
+                "ultrafast",
+                "-c:a",
+                "aac",
+                quiet,
+            ],
+            null,
+            null,
+            Cancel
+        );
         var silent = Reel.Of((await Prober.ProbeAsync(quiet, "quiet", Cancel)).Facts!);
         async Task<double> SecondAsync(Reel lesson, string path)
         {

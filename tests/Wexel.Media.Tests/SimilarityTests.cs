@@ -20,7 +20,8 @@ public sealed class SimilarityTests(Clips clips) : IClassFixture<Clips>
     [InlineData("drawbox=x=40:y=40:w=30:h=30:t=fill")]
     public async Task It_is_what_ffmpeg_says(string changing)
     {
-        async Task<string> GreyAsync(string filter, string name) => await clips.MakeAsync("-f", "lavfi", "-i", $"testsrc2=s=318x182:d=1,trim=end_frame=1,format=gray,{filter},format=gray", "-f", "rawvideo", name);
+        async Task<string> GreyAsync(string filter, string name) =>
+            await clips.MakeAsync("-f", "lavfi", "-i", $"testsrc2=s=318x182:d=1,trim=end_frame=1,format=gray,{filter},format=gray", "-f", "rawvideo", name);
         var name = $"{changing.GetHashCode(StringComparison.Ordinal):x8}.grey";
         var (one, other) = (await GreyAsync("null", "as-is.grey"), await GreyAsync(changing, name));
         string[] Input(string path) => ["-f", "rawvideo", "-pix_fmt", "gray", "-s", "318x182", "-i", path];

@@ -21,12 +21,47 @@ public sealed class StreamFolder : IAsyncLifetime
         var clip = Path.Combine(_folder, "clip.mp4");
         // A picture that changes all the time, and one of another colour from 9 s on: an encoder would put a key frame there.
         await MediaTool.RunAsync(
-            ["-f", "lavfi", "-i", "testsrc2=s=640x360:r=30:d=9,format=yuv420p", "-f", "lavfi", "-i", "testsrc=s=640x360:r=30:d=5,format=yuv420p", "-f", "lavfi", "-i", "sine=f=440:r=48000:d=14", "-filter_complex", "[0:v][1:v]concat=n=2", "-c:v", "libx264", "-preset", "ultrafast", "-c:a", "aac", clip],
-            null, null, CancellationToken.None);
+            [
+                "-f",
+                "lavfi",
+                "-i",
+                "testsrc2=s=640x360:r=30:d=9,format=yuv420p",
+                "-f",
+                "lavfi",
+                "-i",
+                "testsrc=s=640x360:r=30:d=5,format=yuv420p",
+                "-f",
+                "lavfi",
+                "-i",
+                "sine=f=440:r=48000:d=14",
+                "-filter_complex",
+                "[0:v][1:v]concat=n=2",
+                "-c:v",
+                "libx264",
+                "-preset",
+                "ultrafast",
+                "-c:a",
+                "aac",
+                clip,
+            ],
+            null,
+            null,
+            CancellationToken.None
+        );
         Made = await Making.MakeStreamAsync(
-            clip, _folder, Profiles.Adaptive with { Picture = Profiles.Adaptive.Picture! with { FurtherHeights = [180, 90], Effort = Effort.Fastest } },
+            clip,
+            _folder,
+            Profiles.Adaptive with
+            {
+                Picture = Profiles.Adaptive.Picture! with { FurtherHeights = [180, 90], Effort = Effort.Fastest },
+            },
             [new Section("a", TimeSpan.Zero, "One"), new Section("b", TimeSpan.FromSeconds(4), "Two")],
-            [[new Cue(new TimeRange(TimeSpan.FromSeconds(1), TimeSpan.FromSeconds(3)), "Good morning.")], [new Cue(new TimeRange(TimeSpan.FromSeconds(1), TimeSpan.FromSeconds(3)), "Buenos días.")]], compared: true);
+            [
+                [new Cue(new TimeRange(TimeSpan.FromSeconds(1), TimeSpan.FromSeconds(3)), "Good morning.")],
+                [new Cue(new TimeRange(TimeSpan.FromSeconds(1), TimeSpan.FromSeconds(3)), "Buenos días.")],
+            ],
+            compared: true
+        );
     }
 
     /// <summary>A copy of the folder, to be broken.</summary>
@@ -74,7 +109,9 @@ public class StreamTests(StreamFolder folder) : IClassFixture<StreamFolder>
     {
         foreach (var height in new[] { "360", "180", "90" })
         {
-            File.ReadAllLines(Path.Combine(Folder, height + ".m3u8")).Where(l => l.StartsWith("#EXTINF", StringComparison.Ordinal)).ShouldBe(["#EXTINF:4.00000,", "#EXTINF:2.00000,", "#EXTINF:6.00000,", "#EXTINF:2.00000,"]);
+            File.ReadAllLines(Path.Combine(Folder, height + ".m3u8"))
+                .Where(l => l.StartsWith("#EXTINF", StringComparison.Ordinal))
+                .ShouldBe(["#EXTINF:4.00000,", "#EXTINF:2.00000,", "#EXTINF:6.00000,", "#EXTINF:2.00000,"]);
             Directory.GetFiles(Path.Combine(Folder, height), "*.m4s").Length.ShouldBe(4);
         }
     }
@@ -83,27 +120,42 @@ public class StreamTests(StreamFolder folder) : IClassFixture<StreamFolder>
     [Fact]
     public async Task Another_reader_plays_it_from_its_master_playlist()
     {
-        var printed = await MediaTool.ProbeAsync(["-show_entries", "stream=codec_type,width,height,channels:format=duration", "-of", "csv=p=0", .. MediaTool.OwnInput(folder.Made.Path)], Cancel);
+        var printed = await MediaTool.ProbeAsync(
+            ["-show_entries", "stream=codec_type,width,height,channels:format=duration", "-of", "csv=p=0", .. MediaTool.OwnInput(folder.Made.Path)],
+            Cancel
+        );
         printed.ShouldContain("video,640,360");
         printed.ShouldContain("video,320,180");
         printed.ShouldContain("video,160,90");
         printed.ShouldContain("audio,1");
-        (await PlainFfmpeg.SaidAsync([.. MediaTool.OwnInput(folder.Made.Path), "-map", "0:v:0", "-map", "0:a:0", "-f", "null", "-"], Cancel)).ShouldContain("time=00:00:14.0");
+        (await PlainFfmpeg.SaidAsync([.. MediaTool.OwnInput(folder.Made.Path), "-map", "0:v:0", "-map", "0:a:0", "-f", "null", "-"], Cancel)).ShouldContain(
+            "time=00:00:14.0"
+        );
     }
 
     /// <summary>The pieces hold the encode's own frames: nothing was encoded again, and none is missing.</summary>
     [Fact]
     public async Task The_pieces_are_the_encode()
     {
-        static async Task<string> Frames(string path) => await MediaTool.ProbeAsync(["-select_streams", "v:0", "-show_entries", "packet=pts_time,size", "-of", "csv=p=0", .. MediaTool.OwnInput(path)], Cancel);
-        (await Frames(Path.Combine(Folder, "180.m3u8"))).Split('\n').Select(l => l.Split(',')[^1]).ShouldBe((await Frames(Path.Combine(Path.GetDirectoryName(Folder)!, "picture-1.mp4"))).Split('\n').Select(l => l.Split(',')[^1]));
+        static async Task<string> Frames(string path) =>
+            await MediaTool.ProbeAsync(
+                ["-select_streams", "v:0", "-show_entries", "packet=pts_time,size", "-of", "csv=p=0", .. MediaTool.OwnInput(path)],
+                Cancel
+            );
+        (await Frames(Path.Combine(Folder, "180.m3u8")))
+            .Split('\n')
+            .Select(l => l.Split(',')[^1])
+            .ShouldBe((await Frames(Path.Combine(Path.GetDirectoryName(Folder)!, "picture-1.mp4"))).Split('\n').Select(l => l.Split(',')[^1]));
     }
 
     /// <summary>As drawn, frames stand up to a second: were they coded out of order, a player would begin late by as much (found with hls.js).</summary>
     [Fact]
     public async Task Frames_are_coded_in_the_order_in_which_they_are_shown()
     {
-        var printed = await MediaTool.ProbeAsync(["-select_streams", "v:0", "-show_entries", "packet=pts_time,dts_time", "-of", "csv=p=0", .. MediaTool.OwnInput(Path.Combine(Folder, "180.m3u8"))], Cancel);
+        var printed = await MediaTool.ProbeAsync(
+            ["-select_streams", "v:0", "-show_entries", "packet=pts_time,dts_time", "-of", "csv=p=0", .. MediaTool.OwnInput(Path.Combine(Folder, "180.m3u8"))],
+            Cancel
+        );
         var times = printed.Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(l => l.Split(',')).ToList();
         times.ShouldAllBe(t => t[0] == t[1]);
         times[0][0].ShouldBe("0.000000");
@@ -136,11 +188,39 @@ public class StreamTests(StreamFolder folder) : IClassFixture<StreamFolder>
     {
         var plan = folder.Made.Plan;
         var apart = Path.Combine(folder.Copy(), "apart.mp4");
-        await MediaTool.RunAsync([.. MediaTool.OwnInput(Path.Combine(Path.GetDirectoryName(Folder)!, "picture-1.mp4")), "-c:v", "libx264", "-preset", "ultrafast", "-force_key_frames", "0,5,10", "-g", "1000", "-sc_threshold", "0", apart], null, null, Cancel);
+        await MediaTool.RunAsync(
+            [
+                .. MediaTool.OwnInput(Path.Combine(Path.GetDirectoryName(Folder)!, "picture-1.mp4")),
+                "-c:v",
+                "libx264",
+                "-preset",
+                "ultrafast",
+                "-force_key_frames",
+                "0,5,10",
+                "-g",
+                "1000",
+                "-sc_threshold",
+                "0",
+                apart,
+            ],
+            null,
+            null,
+            Cancel
+        );
         var copy = Path.Combine(Path.GetDirectoryName(apart)!, "made");
         var pictures = Path.GetDirectoryName(Folder)!;
         await Rendering.Finishing.FinishAsync(
-            plan, new Rendering.FinishInputs([Path.Combine(pictures, "picture-0.mp4"), apart, Path.Combine(pictures, "picture-2.mp4")], Path.Combine(pictures, "sound.m4a"), []), Path.Combine(copy, "lesson.m3u8"), "Title", [], Cancel);
+            plan,
+            new Rendering.FinishInputs(
+                [Path.Combine(pictures, "picture-0.mp4"), apart, Path.Combine(pictures, "picture-2.mp4")],
+                Path.Combine(pictures, "sound.m4a"),
+                []
+            ),
+            Path.Combine(copy, "lesson.m3u8"),
+            "Title",
+            [],
+            Cancel
+        );
         Wrong(await FileChecker.CheckAsync(Path.Combine(copy, "lesson.m3u8"), folder.Made.From with { Frames = [] }, 2, Cancel)).ShouldContain("aligned");
     }
 }

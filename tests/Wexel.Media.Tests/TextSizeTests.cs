@@ -18,7 +18,25 @@ public sealed class TextSizeTests(Clips clips) : IClassFixture<Clips>
     {
         var raw = clips.Path($"{Guid.NewGuid():N}.gray");
         var filters = draw + (scale.Length > 0 ? "," + scale : "") + ",format=gray";
-        await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-nostdin", "-y", "-f", "lavfi", "-i", $"color=c={ground}:s=1280x720:d=0.04", "-vf", filters, "-frames:v", "1", "-f", "rawvideo", raw]).ExecuteAsync();
+        await Cli.Wrap("ffmpeg")
+            .WithArguments([
+                "-v",
+                "error",
+                "-nostdin",
+                "-y",
+                "-f",
+                "lavfi",
+                "-i",
+                $"color=c={ground}:s=1280x720:d=0.04",
+                "-vf",
+                filters,
+                "-frames:v",
+                "1",
+                "-f",
+                "rawvideo",
+                raw,
+            ])
+            .ExecuteAsync();
         var grey = await File.ReadAllBytesAsync(raw);
         return TextFinder.Find(grey, new PictureSize(width, grey.Length / width));
     }
@@ -30,7 +48,25 @@ public sealed class TextSizeTests(Clips clips) : IClassFixture<Clips>
     private async Task<double> XHeightAsync(string font, int size)
     {
         var raw = clips.Path($"{font}.{size}.gray");
-        await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-nostdin", "-y", "-f", "lavfi", "-i", "color=c=white:s=100x100:d=0.04", "-vf", Draw(font, size, "x", 20, 20) + ",format=gray", "-frames:v", "1", "-f", "rawvideo", raw]).ExecuteAsync();
+        await Cli.Wrap("ffmpeg")
+            .WithArguments([
+                "-v",
+                "error",
+                "-nostdin",
+                "-y",
+                "-f",
+                "lavfi",
+                "-i",
+                "color=c=white:s=100x100:d=0.04",
+                "-vf",
+                Draw(font, size, "x", 20, 20) + ",format=gray",
+                "-frames:v",
+                "1",
+                "-f",
+                "rawvideo",
+                raw,
+            ])
+            .ExecuteAsync();
         var darkest = (await File.ReadAllBytesAsync(raw)).Chunk(100).Select(row => 255 - row.Min()).ToList();
         return darkest.Count(d => d >= 0.35 * darkest.Max());
     }
@@ -57,7 +93,11 @@ public sealed class TextSizeTests(Clips clips) : IClassFixture<Clips>
     public async Task A_page_that_was_recorded_smaller_has_letters_that_much_smaller()
     {
         // Common practice, no source: a screen of twice the density, recorded in half its size.
-        var lines = await FindAsync($"{Draw("DejaVuSans.ttf", 32, Words[..40], 60, 100)},{Draw("DejaVuSans.ttf", 20, Words, 60, 300)}", scale: "scale=640:360:flags=lanczos", width: 640);
+        var lines = await FindAsync(
+            $"{Draw("DejaVuSans.ttf", 32, Words[..40], 60, 100)},{Draw("DejaVuSans.ttf", 20, Words, 60, 300)}",
+            scale: "scale=640:360:flags=lanczos",
+            width: 640
+        );
         lines.Count.ShouldBeGreaterThanOrEqualTo(2);
         foreach (var line in lines)
             line.XHeight.ShouldBe(await XHeightAsync("DejaVuSans.ttf", line.Box.Y < 100 ? 32 : 20) / 2, 0.6, line.ToString());
@@ -76,7 +116,9 @@ public sealed class TextSizeTests(Clips clips) : IClassFixture<Clips>
     [Fact]
     public async Task Frames_rules_and_smooth_pictures_are_not_text()
     {
-        (await FindAsync("drawgrid=w=80:h=24:t=1:c=gray,drawbox=x=100:y=100:w=300:h=200:c=navy:t=2,drawbox=x=500:y=100:w=40:h=40:c=black:t=fill")).ShouldBeEmpty();
+        (
+            await FindAsync("drawgrid=w=80:h=24:t=1:c=gray,drawbox=x=100:y=100:w=300:h=200:c=navy:t=2,drawbox=x=500:y=100:w=40:h=40:c=black:t=fill")
+        ).ShouldBeEmpty();
         (await FindAsync("geq=lum='128+100*sin(X/60)*cos(Y/45)':cb=128:cr=128")).ShouldBeEmpty();
     }
 
@@ -84,7 +126,9 @@ public sealed class TextSizeTests(Clips clips) : IClassFixture<Clips>
     public async Task A_page_of_several_sizes_is_told_apart_line_by_line()
     {
         var sizes = new[] { 10, 13, 16, 22 };
-        var lines = await FindAsync(string.Join(',', sizes.Select((size, i) => Draw("DejaVuSans.ttf", size, Words, 60, 60 + (i * 60)))) + ",drawbox=x=50:y=50:w=900:h=250:c=gray:t=1");
+        var lines = await FindAsync(
+            string.Join(',', sizes.Select((size, i) => Draw("DejaVuSans.ttf", size, Words, 60, 60 + (i * 60)))) + ",drawbox=x=50:y=50:w=900:h=250:c=gray:t=1"
+        );
         foreach (var (size, i) in sizes.Select((s, i) => (s, i)))
         {
             var found = lines.Where(l => l.Box.Y >= 60 + (i * 60) && l.Box.Y < 110 + (i * 60)).ToList();
@@ -99,7 +143,22 @@ public sealed class TextSizeTests(Clips clips) : IClassFixture<Clips>
     {
         var small = Draw("DejaVuSans.ttf", 14, Words, 60, 100) + ":enable='gte(t,4)'";
         var source = await clips.MakeAsync(
-            "-f", "lavfi", "-i", "color=c=white:s=1280x720:r=30:d=12", "-vf", $"{Draw("DejaVuSans-Bold.ttf", 28, "Evening sailings", 60, 30)},{small}", "-c:v", "libx264", "-preset", "ultrafast", "-qp", "0", "-pix_fmt", "yuv420p", "reading.mp4");
+            "-f",
+            "lavfi",
+            "-i",
+            "color=c=white:s=1280x720:r=30:d=12",
+            "-vf",
+            $"{Draw("DejaVuSans-Bold.ttf", 28, "Evening sailings", 60, 30)},{small}",
+            "-c:v",
+            "libx264",
+            "-preset",
+            "ultrafast",
+            "-qp",
+            "0",
+            "-pix_fmt",
+            "yuv420p",
+            "reading.mp4"
+        );
         var cancel = TestContext.Current.CancellationToken;
         var facts = (await Prober.ProbeAsync(source, "reading.mp4", cancel)).Facts!;
         var delivered = new PictureSize(854, 480);

@@ -7,17 +7,18 @@ namespace Wexel.Media.Tests;
 /// <summary>A file that was not written to its end is not taken for one that was.</summary>
 public sealed class WholenessTests
 {
-    public static TheoryData<string, string[]> Formats => new()
-    {
-        { "a.mp4", ["-f", "lavfi", "-i", "testsrc2=s=160x90:d=1", "-pix_fmt", "yuv420p"] },
-        { "front.mp4", ["-f", "lavfi", "-i", "testsrc2=s=160x90:d=1", "-pix_fmt", "yuv420p", "-movflags", "+faststart"] },
-        { "a.m4a", ["-f", "lavfi", "-i", "sine=d=1"] },
-        { "a.webm", ["-f", "lavfi", "-i", "testsrc2=s=160x90:d=1", "-c:v", "libvpx-vp9", "-cpu-used", "8"] },
-        { "a.opus", ["-f", "lavfi", "-i", "sine=d=1", "-c:a", "libopus"] },
-        { "a.wav", ["-f", "lavfi", "-i", "sine=d=1"] },
-        { "a.jpg", ["-f", "lavfi", "-i", "testsrc2=s=160x90:d=1", "-frames:v", "1"] },
-        { "a.png", ["-f", "lavfi", "-i", "testsrc2=s=160x90:d=1", "-frames:v", "1"] },
-    };
+    public static TheoryData<string, string[]> Formats =>
+        new()
+        {
+            { "a.mp4", ["-f", "lavfi", "-i", "testsrc2=s=160x90:d=1", "-pix_fmt", "yuv420p"] },
+            { "front.mp4", ["-f", "lavfi", "-i", "testsrc2=s=160x90:d=1", "-pix_fmt", "yuv420p", "-movflags", "+faststart"] },
+            { "a.m4a", ["-f", "lavfi", "-i", "sine=d=1"] },
+            { "a.webm", ["-f", "lavfi", "-i", "testsrc2=s=160x90:d=1", "-c:v", "libvpx-vp9", "-cpu-used", "8"] },
+            { "a.opus", ["-f", "lavfi", "-i", "sine=d=1", "-c:a", "libopus"] },
+            { "a.wav", ["-f", "lavfi", "-i", "sine=d=1"] },
+            { "a.jpg", ["-f", "lavfi", "-i", "testsrc2=s=160x90:d=1", "-frames:v", "1"] },
+            { "a.png", ["-f", "lavfi", "-i", "testsrc2=s=160x90:d=1", "-frames:v", "1"] },
+        };
 
     [Theory]
     [MemberData(nameof(Formats))]
@@ -54,19 +55,39 @@ public sealed class WholenessTests
         var folder = Directory.CreateTempSubdirectory("wexel-small-").FullName;
         try
         {
-            string[] copy = ["-f", "lavfi", "-i", "testsrc2=s=320x180:r=30:d=4", .. ending == "mp4" ? new[] { "-pix_fmt", "yuv420p", "-c:v", "libx264" } : ["-c:v", "libvpx-vp9", "-cpu-used", "8"]];
+            string[] copy =
+            [
+                "-f",
+                "lavfi",
+                "-i",
+                "testsrc2=s=320x180:r=30:d=4",
+                .. ending == "mp4" ? new[] { "-pix_fmt", "yuv420p", "-c:v", "libx264" } : ["-c:v", "libvpx-vp9", "-cpu-used", "8"],
+            ];
             var roomy = Path.Combine(folder, "roomy." + ending);
             await MediaTool.RunAsync([.. copy, "file:" + roomy], null, null, TestContext.Current.CancellationToken);
             var needed = new FileInfo(roomy).Length;
             var disk = Directory.CreateDirectory(Path.Combine(folder, "disk")).FullName;
             // The last page of the file finds no room.
             var pages = (needed - 1) / 4096;
-            if ((await Cli.Wrap("mount").WithArguments(["-t", "tmpfs", "-o", $"size={pages * 4096}", "tmpfs", disk]).WithValidation(CommandResultValidation.None).ExecuteBufferedAsync()).ExitCode != 0)
+            if (
+                (
+                    await Cli.Wrap("mount")
+                        .WithArguments(["-t", "tmpfs", "-o", $"size={pages * 4096}", "tmpfs", disk])
+                        .WithValidation(CommandResultValidation.None)
+                        .ExecuteBufferedAsync()
+                ).ExitCode != 0
+            )
                 Assert.Skip("Only root can mount a small disk.");
             try
             {
                 var made = Path.Combine(disk, "lesson." + ending);
-                (await Should.ThrowAsync<ToolFailedException>(() => WholeFile.MakeAsync(made, temporary => MediaTool.RunAsync([.. copy, "file:" + temporary], null, null, TestContext.Current.CancellationToken)))).MayPass.ShouldBeTrue();
+                (
+                    await Should.ThrowAsync<ToolFailedException>(() =>
+                        WholeFile.MakeAsync(made, temporary =>
+                            MediaTool.RunAsync([.. copy, "file:" + temporary], null, null, TestContext.Current.CancellationToken)
+                        )
+                    )
+                ).MayPass.ShouldBeTrue();
                 Directory.EnumerateFileSystemEntries(disk).ShouldBeEmpty();
             }
             finally

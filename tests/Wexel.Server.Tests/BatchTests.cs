@@ -37,11 +37,20 @@ public sealed class BatchTests(ServerFixture fixture) : IClassFixture<ServerFixt
         ended.ShouldAllBe(r => r.GetProperty("state").GetString() == "done");
         ended.SelectMany(r => r.GetProperty("check").EnumerateArray()).Where(f => f.GetProperty("verdict").GetString() == "wrong").ShouldBeEmpty();
         // One pass: they began and ended together.
-        ended.Select(r => r.GetProperty("endedAt").GetDateTimeOffset()).Max().ShouldBeLessThan(ended.Select(r => r.GetProperty("endedAt").GetDateTimeOffset()).Min() + TimeSpan.FromSeconds(2));
+        ended
+            .Select(r => r.GetProperty("endedAt").GetDateTimeOffset())
+            .Max()
+            .ShouldBeLessThan(ended.Select(r => r.GetProperty("endedAt").GetDateTimeOffset()).Min() + TimeSpan.FromSeconds(2));
         foreach (var rendition in ended)
         {
             using var file = await trainer.GetAsync($"/api/renditions/{rendition.GetProperty("id").GetGuid()}/file", HttpCompletionOption.ResponseHeadersRead);
-            file.Content.Headers.ContentType!.MediaType.ShouldBe(rendition.GetProperty("profileId").GetString() switch { "open-formats" => "video/webm", _ => "video/mp4" });
+            file.Content.Headers.ContentType!.MediaType.ShouldBe(
+                rendition.GetProperty("profileId").GetString() switch
+                {
+                    "open-formats" => "video/webm",
+                    _ => "video/mp4",
+                }
+            );
         }
 
         var mail = await MailAsync("Ready: 3 files");
@@ -50,10 +59,21 @@ public sealed class BatchTests(ServerFixture fixture) : IClassFixture<ServerFixt
         mail.ShouldContain("Open formats");
 
         // What is encoded already is not encoded again for a profile that differs only in what is put around it.
-        var same = JsonNode.Parse((await trainer.JsonAsync("/api/profiles")).EnumerateArray().First(p => p.GetProperty("profile").GetProperty("id").GetString() == "small-480p").GetProperty("profile").GetRawText())!.AsObject();
+        var same = JsonNode
+            .Parse(
+                (await trainer.JsonAsync("/api/profiles"))
+                    .EnumerateArray()
+                    .First(p => p.GetProperty("profile").GetProperty("id").GetString() == "small-480p")
+                    .GetProperty("profile")
+                    .GetRawText()
+            )!
+            .AsObject();
         same["chapters"] = false;
         var copy = await (await trainer.PostAsJsonAsync("/api/profiles", same)).Content.ReadFromJsonAsync<JsonElement>();
-        var offer = (await trainer.JsonAsync($"/api/lessons/{lesson}/deliver")).GetProperty("profiles").EnumerateArray().First(p => p.GetProperty("id").GetString() == copy.GetProperty("id").GetString());
+        var offer = (await trainer.JsonAsync($"/api/lessons/{lesson}/deliver"))
+            .GetProperty("profiles")
+            .EnumerateArray()
+            .First(p => p.GetProperty("id").GetString() == copy.GetProperty("id").GetString());
         offer.GetProperty("nothingToEncode").GetBoolean().ShouldBeTrue();
     }
 
@@ -66,9 +86,19 @@ public sealed class BatchTests(ServerFixture fixture) : IClassFixture<ServerFixt
         var profiles = new List<string>();
         for (var i = 0; i <= share.Pictures; i++)
         {
-            var profile = JsonNode.Parse((await trainer.JsonAsync("/api/profiles")).EnumerateArray().First(p => p.GetProperty("profile").GetProperty("id").GetString() == "small-480p").GetProperty("profile").GetRawText())!.AsObject();
+            var profile = JsonNode
+                .Parse(
+                    (await trainer.JsonAsync("/api/profiles"))
+                        .EnumerateArray()
+                        .First(p => p.GetProperty("profile").GetProperty("id").GetString() == "small-480p")
+                        .GetProperty("profile")
+                        .GetRawText()
+                )!
+                .AsObject();
             (profile["title"], profile["picture"]!["rate"]!["quality"]) = ($"Small {i}", 30 + i);
-            profiles.Add((await (await trainer.PostAsJsonAsync("/api/profiles", profile)).Content.ReadFromJsonAsync<JsonElement>()).GetProperty("id").GetString()!);
+            profiles.Add(
+                (await (await trainer.PostAsJsonAsync("/api/profiles", profile)).Content.ReadFromJsonAsync<JsonElement>()).GetProperty("id").GetString()!
+            );
         }
 
         var ended = await EndedAsync(trainer, await AskAsync(trainer, [lesson], [.. profiles]));
@@ -86,7 +116,12 @@ public sealed class BatchTests(ServerFixture fixture) : IClassFixture<ServerFixt
         var lesson = await LessonAsync(trainer);
         var exact = JsonNode.Parse((await trainer.JsonAsync("/api/profiles"))[0].GetProperty("profile").GetRawText())!.AsObject();
         exact["title"] = "Wall screen";
-        exact["picture"]!["size"] = new JsonObject { ["rule"] = "exact", ["width"] = 3840, ["height"] = 2160 };
+        exact["picture"]!["size"] = new JsonObject
+        {
+            ["rule"] = "exact",
+            ["width"] = 3840,
+            ["height"] = 2160,
+        };
         var wall = (await (await trainer.PostAsJsonAsync("/api/profiles", exact)).Content.ReadFromJsonAsync<JsonElement>()).GetProperty("id").GetString()!;
         var asked = await AskAsync(trainer, [lesson], wall, "full-hd");
         asked.GetProperty("renditions").GetArrayLength().ShouldBe(1);
@@ -94,8 +129,13 @@ public sealed class BatchTests(ServerFixture fixture) : IClassFixture<ServerFixt
         var alone = await trainer.PostAsJsonAsync("/api/renditions", new { lessons = new[] { lesson }, profiles = new[] { wall } });
         alone.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await alone.ProblemAsync()).GetProperty("code").GetString().ShouldBe("size-scales-up");
-        (await (await trainer.PostAsJsonAsync("/api/renditions", new { lessons = new[] { lesson }, profiles = new[] { "podcast-sound" } })).ProblemAsync()).GetProperty("code").GetString().ShouldBe("lesson-without-sound");
-        (await trainer.PostAsJsonAsync("/api/renditions", new { lessons = Array.Empty<Guid>(), profiles = new[] { "web" } })).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await (await trainer.PostAsJsonAsync("/api/renditions", new { lessons = new[] { lesson }, profiles = new[] { "podcast-sound" } })).ProblemAsync())
+            .GetProperty("code")
+            .GetString()
+            .ShouldBe("lesson-without-sound");
+        (await trainer.PostAsJsonAsync("/api/renditions", new { lessons = Array.Empty<Guid>(), profiles = new[] { "web" } })).StatusCode.ShouldBe(
+            HttpStatusCode.UnprocessableEntity
+        );
         await EndedAsync(trainer, asked);
     }
 
@@ -105,14 +145,23 @@ public sealed class BatchTests(ServerFixture fixture) : IClassFixture<ServerFixt
         var trainer = await fixture.SignedInAsync();
         var lesson = await LessonAsync(trainer);
         // The worker is kept busy by the slowest there is, so that others wait.
-        var slow = JsonNode.Parse((await trainer.JsonAsync("/api/profiles")).EnumerateArray().First(p => p.GetProperty("profile").GetProperty("id").GetString() == "open-formats").GetProperty("profile").GetRawText())!.AsObject();
+        var slow = JsonNode
+            .Parse(
+                (await trainer.JsonAsync("/api/profiles"))
+                    .EnumerateArray()
+                    .First(p => p.GetProperty("profile").GetProperty("id").GetString() == "open-formats")
+                    .GetProperty("profile")
+                    .GetRawText()
+            )!
+            .AsObject();
         slow["title"] = "Slow";
         slow["picture"]!["effort"] = "smallest";
         slow["picture"]!["timing"] = new JsonObject { ["rule"] = "asRecorded" };
         var slowId = (await (await trainer.PostAsJsonAsync("/api/profiles", slow)).Content.ReadFromJsonAsync<JsonElement>()).GetProperty("id").GetString()!;
         Guid Of(JsonElement asked) => asked.GetProperty("renditions")[0].GetProperty("id").GetGuid();
         string State(JsonElement queue, Guid id) => queue.EnumerateArray().First(r => r.GetProperty("id").GetGuid() == id).GetProperty("state").GetString()!;
-        List<Guid> Waiting(JsonElement queue) => [.. queue.EnumerateArray().Where(r => r.GetProperty("state").GetString() == "waiting").Select(r => r.GetProperty("id").GetGuid())];
+        List<Guid> Waiting(JsonElement queue) =>
+            [.. queue.EnumerateArray().Where(r => r.GetProperty("state").GetString() == "waiting").Select(r => r.GetProperty("id").GetGuid())];
         async Task<HttpStatusCode> ActAsync(Guid id, string act) => (await trainer.PostAsync($"/api/renditions/{id}/{act}", null)).StatusCode;
 
         var working = Of(await AskAsync(trainer, [lesson], slowId));
@@ -122,7 +171,8 @@ public sealed class BatchTests(ServerFixture fixture) : IClassFixture<ServerFixt
         (await ActAsync(two, "first")).ShouldBe(HttpStatusCode.NoContent);
         Waiting(await trainer.JsonAsync("/api/queue")).ShouldBe([two, one]);
         // Any order, as it was dragged; what does not wait is left out.
-        async Task OrderAsync(params Guid[] renditions) => (await trainer.PutAsJsonAsync("/api/queue/order", new { renditions })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        async Task OrderAsync(params Guid[] renditions) =>
+            (await trainer.PutAsJsonAsync("/api/queue/order", new { renditions })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         await OrderAsync(working, one, two);
         Waiting(await trainer.JsonAsync("/api/queue")).ShouldBe([one, two]);
         await OrderAsync(two, one);
@@ -141,7 +191,8 @@ public sealed class BatchTests(ServerFixture fixture) : IClassFixture<ServerFixt
 
     private async Task<string> MailAsync(string subject)
     {
-        JsonElement? Found(JsonElement mails) => mails.EnumerateArray().Cast<JsonElement?>().FirstOrDefault(m => m!.Value.GetProperty("subject").GetString() == subject);
+        JsonElement? Found(JsonElement mails) =>
+            mails.EnumerateArray().Cast<JsonElement?>().FirstOrDefault(m => m!.Value.GetProperty("subject").GetString() == subject);
         var mails = await fixture.Outside.Client.UntilAsync("mail.json", m => Found(m) is not null);
         return Found(mails)!.Value.GetProperty("text").GetString()!;
     }

@@ -13,20 +13,30 @@ public sealed class DisasterTests
     {
         await using var process = await ServerProcess.CreateAsync();
         Directory.CreateDirectory(process.Data);
-        if ((await CliWrap.Cli.Wrap("mount").WithArguments(["-t", "tmpfs", "-o", "size=64m", "tmpfs", process.Data]).WithValidation(CommandResultValidation.None).ExecuteBufferedAsync()).ExitCode != 0)
+        if (
+            (
+                await CliWrap
+                    .Cli.Wrap("mount")
+                    .WithArguments(["-t", "tmpfs", "-o", "size=64m", "tmpfs", process.Data])
+                    .WithValidation(CommandResultValidation.None)
+                    .ExecuteBufferedAsync()
+            ).ExitCode != 0
+        )
             Assert.Skip("Only root can mount a small disk.");
         try
         {
             var trainer = await process.StartAsync();
             var lesson = await SharedQueueTests.LessonAsync(trainer, 10);
-            var asked = await (await trainer.PostAsJsonAsync("/api/renditions", new { lessons = new[] { lesson }, profiles = new[] { "small-480p" } })).Content.ReadFromJsonAsync<System.Text.Json.JsonElement>();
+            var asked = await (
+                await trainer.PostAsJsonAsync("/api/renditions", new { lessons = new[] { lesson }, profiles = new[] { "small-480p" } })
+            ).Content.ReadFromJsonAsync<System.Text.Json.JsonElement>();
             var id = asked.GetProperty("renditions")[0].GetProperty("id").GetGuid();
             await trainer.UntilAsync("api/queue", q => q[0].GetProperty("state").GetString() == "working" && q[0].GetProperty("progress").GetDouble() > 0);
             var filler = Path.Combine(process.Data, "filler");
             await Should.ThrowAsync<IOException>(async () =>
             {
                 await using var file = File.Create(filler, 1 << 16);
-                for (var zeros = new byte[1 << 16]; ;)
+                for (var zeros = new byte[1 << 16]; ; )
                     await file.WriteAsync(zeros);
             });
             var failed = (await trainer.UntilAsync("api/queue", q => q[0].GetProperty("state").GetString() is "done" or "failed"))[0];
@@ -38,7 +48,10 @@ public sealed class DisasterTests
 
             File.Delete(filler);
             (await trainer.PostAsync($"api/renditions/{id}/go-on", null)).EnsureSuccessStatusCode();
-            (await trainer.UntilAsync("api/queue", q => q[0].GetProperty("state").GetString() is "done" or "failed"))[0].GetProperty("state").GetString().ShouldBe("done");
+            (await trainer.UntilAsync("api/queue", q => q[0].GetProperty("state").GetString() is "done" or "failed"))[0]
+                .GetProperty("state")
+                .GetString()
+                .ShouldBe("done");
         }
         finally
         {

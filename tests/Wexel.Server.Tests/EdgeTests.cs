@@ -9,7 +9,8 @@ using System.Text.RegularExpressions;
 
 namespace Wexel.Server.Tests;
 
-/// <summary>What comes to the server's edge: from pages of other sites, without sense, or too much of it. Each is answered with a sentence, and nothing fails inside.</summary>
+/// <summary>What comes to the server's edge: from pages of other sites, without sense, or too much of it. Each is answered with a sentence, and
+/// nothing fails inside.</summary>
 public sealed partial class EdgeTests(ServerFixture fixture) : IClassFixture<ServerFixture>
 {
     private async Task<HttpResponseMessage> SendAsync(HttpMethod method, string address, object? body = null, params (string Name, string Value)[] headers)
@@ -100,7 +101,10 @@ public sealed partial class EdgeTests(ServerFixture fixture) : IClassFixture<Ser
                     list[int.Parse(place[^1], System.Globalization.CultureInfo.InvariantCulture)] = JsonNode.Parse(nonsense);
                 else
                     at[place[^1]] = JsonNode.Parse(nonsense);
-                var saved = await trainer.PutAsJsonAsync($"/api/lessons/{lesson}/document", new { basedOn = (await trainer.JsonAsync($"/api/lessons/{lesson}")).GetProperty("revision").GetInt32(), document });
+                var saved = await trainer.PutAsJsonAsync(
+                    $"/api/lessons/{lesson}/document",
+                    new { basedOn = (await trainer.JsonAsync($"/api/lessons/{lesson}")).GetProperty("revision").GetInt32(), document }
+                );
                 saved.StatusCode.ShouldBeOneOf(HttpStatusCode.OK, HttpStatusCode.BadRequest, HttpStatusCode.UnprocessableEntity);
             }
         }
@@ -133,10 +137,20 @@ public sealed partial class EdgeTests(ServerFixture fixture) : IClassFixture<Ser
     [Fact]
     public async Task More_than_is_taken_is_refused_as_too_much()
     {
-        var captions = await SendAsync(HttpMethod.Put, "/api/captions?fileName=a.vtt&language=en-GB", new ByteArrayContent(new byte[31_000_000]) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } });
+        var captions = await SendAsync(
+            HttpMethod.Put,
+            "/api/captions?fileName=a.vtt&language=en-GB",
+            new ByteArrayContent(new byte[31_000_000]) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } }
+        );
         captions.StatusCode.ShouldBe(HttpStatusCode.RequestEntityTooLarge);
         (await captions.ProblemAsync()).GetProperty("code").GetString().ShouldBe("body-too-large");
-        (await SendAsync(HttpMethod.Put, "/api/captions?fileName=a.vtt&language=not%20a%20language", new ByteArrayContent("WEBVTT"u8.ToArray()) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } })).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (
+            await SendAsync(
+                HttpMethod.Put,
+                "/api/captions?fileName=a.vtt&language=not%20a%20language",
+                new ByteArrayContent("WEBVTT"u8.ToArray()) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } }
+            )
+        ).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
     }
 
     /// <summary>The limit is the web server's own, which the tests' usual server is not.</summary>
@@ -147,7 +161,11 @@ public sealed partial class EdgeTests(ServerFixture fixture) : IClassFixture<Ser
         var trainer = await process.StartAsync();
         // Whoever waits for the answer before the body gets it.
         trainer.DefaultRequestHeaders.ExpectContinue = true;
-        var refused = await trainer.PostAsync("api/contents/read", new StringContent($"{{\"text\":\"{new string('a', 31_000_000)}\"}}", Encoding.UTF8, "application/json"), TestContext.Current.CancellationToken);
+        var refused = await trainer.PostAsync(
+            "api/contents/read",
+            new StringContent($"{{\"text\":\"{new string('a', 31_000_000)}\"}}", Encoding.UTF8, "application/json"),
+            TestContext.Current.CancellationToken
+        );
         refused.StatusCode.ShouldBe(HttpStatusCode.RequestEntityTooLarge);
         (await refused.ProblemAsync()).GetProperty("code").GetString().ShouldBe("body-too-large");
         // Without a length it is counted as it comes.
@@ -155,9 +173,17 @@ public sealed partial class EdgeTests(ServerFixture fixture) : IClassFixture<Ser
         await line.ConnectAsync(IPAddress.Loopback, trainer.BaseAddress!.Port, TestContext.Current.CancellationToken);
         var stream = line.GetStream();
         const int TooMuch = (8 * 1024 * 1024) + 1;
-        var signedIn = await process.Client().PostAsJsonAsync("api/sign-in", new { email = ServerFixture.Trainer, password = ServerFixture.Password }, TestContext.Current.CancellationToken);
+        var signedIn = await process
+            .Client()
+            .PostAsJsonAsync("api/sign-in", new { email = ServerFixture.Trainer, password = ServerFixture.Password }, TestContext.Current.CancellationToken);
         var cookie = string.Join("; ", signedIn.Headers.GetValues("Set-Cookie").Select(c => c.Split(';')[0]));
-        await stream.WriteAsync(Encoding.ASCII.GetBytes($"PUT /api/captions?fileName=a.vtt&language=en-GB HTTP/1.1\r\nHost: {trainer.BaseAddress.Authority}\r\nCookie: {cookie}\r\nContent-Type: application/octet-stream\r\nTransfer-Encoding: chunked\r\n\r\n{TooMuch:x}\r\n"), TestContext.Current.CancellationToken);
+        await stream.WriteAsync(
+            Encoding.ASCII.GetBytes(
+                $"PUT /api/captions?fileName=a.vtt&language=en-GB HTTP/1.1\r\nHost: {trainer.BaseAddress.Authority}\r\nCookie: "
+                    + $"{cookie}\r\nContent-Type: application/octet-stream\r\nTransfer-Encoding: chunked\r\n\r\n{TooMuch:x}\r\n"
+            ),
+            TestContext.Current.CancellationToken
+        );
         await stream.WriteAsync(new byte[TooMuch], TestContext.Current.CancellationToken);
         using var reader = new StreamReader(stream);
         (await reader.ReadLineAsync(TestContext.Current.CancellationToken)).ShouldBe("HTTP/1.1 413 Payload Too Large");

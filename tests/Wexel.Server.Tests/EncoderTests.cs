@@ -28,14 +28,24 @@ public sealed class EncoderTests(ServerFixture fixture) : IClassFixture<ServerFi
         slow["picture"]!["size"] = new JsonObject { ["rule"] = "atMostHeight", ["height"] = 480 };
         slow["picture"]!["rate"]!["quality"] = signal == "KILL" ? 24 : 25;
         var profile = (await (await trainer.PostAsJsonAsync("/api/profiles", slow)).Content.ReadFromJsonAsync<JsonElement>()).GetProperty("id").GetString()!;
-        var asked = await (await trainer.PostAsJsonAsync("/api/renditions", new { lessons = new[] { lesson }, profiles = new[] { profile } })).Content.ReadFromJsonAsync<JsonElement>();
+        var asked = await (
+            await trainer.PostAsJsonAsync("/api/renditions", new { lessons = new[] { lesson }, profiles = new[] { profile } })
+        ).Content.ReadFromJsonAsync<JsonElement>();
         var id = asked.GetProperty("renditions")[0].GetProperty("id").GetGuid();
         JsonElement Mine(JsonElement queue) => queue.EnumerateArray().First(r => r.GetProperty("id").GetGuid() == id);
         await trainer.UntilAsync("/api/queue", q => Mine(q).GetProperty("progress").GetDouble() > 0);
-        using (var killing = Process.Start("kill", [$"-{signal}", (await File.ReadAllTextAsync(Directory.EnumerateFiles(Path.Combine(fixture.Data, "working")).Single())).Trim()]))
+        using (
+            var killing = Process.Start(
+                "kill",
+                [$"-{signal}", (await File.ReadAllTextAsync(Directory.EnumerateFiles(Path.Combine(fixture.Data, "working")).Single())).Trim()]
+            )
+        )
             await killing.WaitForExitAsync();
 
-        Mine(await trainer.UntilAsync("/api/queue", q => Mine(q).GetProperty("state").GetString() is "done" or "failed")).GetProperty("state").GetString().ShouldBe("done");
+        Mine(await trainer.UntilAsync("/api/queue", q => Mine(q).GetProperty("state").GetString() is "done" or "failed"))
+            .GetProperty("state")
+            .GetString()
+            .ShouldBe("done");
         await using var db = await fixture.Server.Services.GetRequiredService<IDbContextFactory<WexelDb>>().CreateDbContextAsync();
         (await db.Renditions.AsNoTracking().SingleAsync(r => r.Id == id)).Attempts.ShouldBe(2);
         Directory.EnumerateFiles(fixture.Data, ".making-*", SearchOption.AllDirectories).ShouldBeEmpty();

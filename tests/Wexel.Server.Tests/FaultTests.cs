@@ -23,8 +23,14 @@ public sealed class FaultTests(ServerFixture fixture) : IClassFixture<ServerFixt
     }
 
     private static async Task<Guid> AskAsync(HttpClient trainer, Guid lesson) =>
-        (await (await trainer.PostAsJsonAsync("/api/renditions", new { lessons = new[] { lesson }, profiles = new[] { "small-480p" } })).EnsureSuccessStatusCode().Content.ReadFromJsonAsync<JsonElement>())
-        .GetProperty("renditions")[0].GetProperty("id").GetGuid();
+        (
+            await (await trainer.PostAsJsonAsync("/api/renditions", new { lessons = new[] { lesson }, profiles = new[] { "small-480p" } }))
+                .EnsureSuccessStatusCode()
+                .Content.ReadFromJsonAsync<JsonElement>()
+        )
+            .GetProperty("renditions")[0]
+            .GetProperty("id")
+            .GetGuid();
 
     private static async Task<JsonElement> QueueAsync(HttpClient trainer, Guid rendition, params string[] states)
     {
@@ -68,20 +74,34 @@ public sealed class FaultTests(ServerFixture fixture) : IClassFixture<ServerFixt
         await using var stopping = new NpgsqlConnection(fixture.Connection + ";Pooling=false;Application Name=stopping");
         await stopping.OpenAsync();
         // It is at work for so long that there is time to stop it, however little there is to do.
-        await AskDatabaseAsync<int>("""
-            create function slowly() returns trigger language plpgsql as $$ begin if current_setting('application_name') <> 'stopping' then perform pg_sleep(0.5); end if; return null; end $$;
+        await AskDatabaseAsync<int>(
+            """
+            create function slowly() returns trigger language plpgsql as $$
+            begin if current_setting('application_name') <> 'stopping' then perform pg_sleep(0.5); end if; return null; end $$;
             create trigger slowly before update on "Renditions" execute function slowly();
             select 1
-            """);
+            """
+        );
         var rendition = await AskAsync(trainer, lesson);
         await using var transaction = await stopping.BeginTransactionAsync();
-        await using (var stop = new NpgsqlCommand($"""update "Renditions" set "State" = 'Cancelled' where "Id" = '{rendition}' and "State" = 'Working'""", stopping, transaction))
+        await using (
+            var stop = new NpgsqlCommand(
+                $"""update "Renditions" set "State" = 'Cancelled' where "Id" = '{rendition}' and "State" = 'Working'""",
+                stopping,
+                transaction
+            )
+        )
         {
             for (var i = 0; i < 6000 && await stop.ExecuteNonQueryAsync() == 0; i++)
                 await Task.Delay(5);
         }
 
-        for (var i = 0; i < 1200 && await AskDatabaseAsync<long>("select count(*) from pg_stat_activity where datname = current_database() and wait_event_type = 'Lock'") == 0; i++)
+        for (
+            var i = 0;
+            i < 1200
+                && await AskDatabaseAsync<long>("select count(*) from pg_stat_activity where datname = current_database() and wait_event_type = 'Lock'") == 0;
+            i++
+        )
             await Task.Delay(50);
         await transaction.CommitAsync();
         // Whatever waited for the row has had its turn.
@@ -99,7 +119,10 @@ public sealed class FaultTests(ServerFixture fixture) : IClassFixture<ServerFixt
         var now = await trainer.JsonAsync($"/api/lessons/{lesson}");
         var document = JsonNode.Parse(now.GetProperty("document").GetRawText())!.AsObject();
         document["description"] = "What is kept of it.";
-        await ServerFixture.ExecuteAsync("""alter table "LessonRevisions" add constraint refusing check ("Number" < 0) not valid""", new NpgsqlConnectionStringBuilder(fixture.Connection).Database!);
+        await ServerFixture.ExecuteAsync(
+            """alter table "LessonRevisions" add constraint refusing check ("Number" < 0) not valid""",
+            new NpgsqlConnectionStringBuilder(fixture.Connection).Database!
+        );
         try
         {
             var refused = await trainer.PutAsJsonAsync($"/api/lessons/{lesson}/document", new { basedOn = now.GetProperty("revision").GetInt32(), document });
@@ -107,10 +130,15 @@ public sealed class FaultTests(ServerFixture fixture) : IClassFixture<ServerFixt
         }
         finally
         {
-            await ServerFixture.ExecuteAsync("""alter table "LessonRevisions" drop constraint refusing""", new NpgsqlConnectionStringBuilder(fixture.Connection).Database!);
+            await ServerFixture.ExecuteAsync(
+                """alter table "LessonRevisions" drop constraint refusing""",
+                new NpgsqlConnectionStringBuilder(fixture.Connection).Database!
+            );
         }
 
-        (await trainer.PutAsJsonAsync($"/api/lessons/{lesson}/document", new { basedOn = now.GetProperty("revision").GetInt32(), document })).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (
+            await trainer.PutAsJsonAsync($"/api/lessons/{lesson}/document", new { basedOn = now.GetProperty("revision").GetInt32(), document })
+        ).StatusCode.ShouldBe(HttpStatusCode.OK);
     }
 
     /// <summary>Where nothing can be written the recording is not "being looked through" until the server starts anew.</summary>
@@ -132,7 +160,9 @@ public sealed class FaultTests(ServerFixture fixture) : IClassFixture<ServerFixt
         await trainer.UntilAsync($"/api/recordings/{hash}", r => r.GetProperty("analysis").ValueKind == JsonValueKind.Object);
     }
 
-    private static bool LookedThrough(JsonElement recording) => recording.GetProperty("analysis").ValueKind == JsonValueKind.Object && recording.GetProperty("analysis").GetProperty("lookedUntil").ValueKind == JsonValueKind.Null;
+    private static bool LookedThrough(JsonElement recording) =>
+        recording.GetProperty("analysis").ValueKind == JsonValueKind.Object
+        && recording.GetProperty("analysis").GetProperty("lookedUntil").ValueKind == JsonValueKind.Null;
 
     /// <summary>As a machine does that has no memory left; nobody has to press anything.</summary>
     [Fact]
@@ -140,13 +170,24 @@ public sealed class FaultTests(ServerFixture fixture) : IClassFixture<ServerFixt
     {
         var trainer = await fixture.SignedInAsync();
         var (bytes, hash) = await ClipAsync("47");
-        (await trainer.PutAsync("/api/recordings?fileName=long.mp4", new ByteArrayContent(bytes) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } })).EnsureSuccessStatusCode();
+        (
+            await trainer.PutAsync(
+                "/api/recordings?fileName=long.mp4",
+                new ByteArrayContent(bytes) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } }
+            )
+        ).EnsureSuccessStatusCode();
         var killed = false;
         for (var i = 0; i < 3000 && !killed; i++)
         {
             foreach (var encoder in Process.GetProcessesByName("ffmpeg"))
             {
-                if (File.Exists($"/proc/{encoder.Id}/cmdline") && (await File.ReadAllTextAsync($"/proc/{encoder.Id}/cmdline", TestContext.Current.CancellationToken)).Contains(hash, StringComparison.Ordinal))
+                if (
+                    File.Exists($"/proc/{encoder.Id}/cmdline")
+                    && (await File.ReadAllTextAsync($"/proc/{encoder.Id}/cmdline", TestContext.Current.CancellationToken)).Contains(
+                        hash,
+                        StringComparison.Ordinal
+                    )
+                )
                 {
                     encoder.Kill();
                     killed = true;
@@ -158,12 +199,15 @@ public sealed class FaultTests(ServerFixture fixture) : IClassFixture<ServerFixt
         }
 
         killed.ShouldBeTrue();
-        var recording = await trainer.UntilAsync($"/api/recordings/{hash}", r => LookedThrough(r) || r.GetProperty("analysisFailure").ValueKind == JsonValueKind.String);
+        var recording = await trainer.UntilAsync($"/api/recordings/{hash}", r =>
+            LookedThrough(r) || r.GetProperty("analysisFailure").ValueKind == JsonValueKind.String
+        );
         recording.GetProperty("analysisFailure").ValueKind.ShouldBe(JsonValueKind.Null);
         (await AskDatabaseAsync<int>($"""select "LookThroughs" from "Recordings" where "Hash" = '{hash}'""")).ShouldBe(0);
     }
 
-    /// <summary>What brings down whoever does it is not begun for ever; but somebody who asks, by the button or by bringing it in again, has it tried.</summary>
+    /// <summary>What brings down whoever does it is not begun for ever; but somebody who asks, by the button or by bringing it in again, has it
+    /// tried.</summary>
     [Theory]
     [InlineData("2.5", true)]
     [InlineData("2.6", false)]
@@ -206,7 +250,10 @@ public sealed class FaultTests(ServerFixture fixture) : IClassFixture<ServerFixt
         var trainer = await fixture.SignedInAsync();
         var lesson = await LessonAsync(trainer);
         await QueueAsync(trainer, await AskAsync(trainer, lesson), "done");
-        var made = Directory.EnumerateFiles(Path.Combine(fixture.Data, "derived"), "*.mp4", SearchOption.AllDirectories).Where(f => Path.GetFileName(f) is "picture.mp4" or "lesson.mp4").ToList();
+        var made = Directory
+            .EnumerateFiles(Path.Combine(fixture.Data, "derived"), "*.mp4", SearchOption.AllDirectories)
+            .Where(f => Path.GetFileName(f) is "picture.mp4" or "lesson.mp4")
+            .ToList();
         made.Count.ShouldBeGreaterThanOrEqualTo(2);
         foreach (var file in made)
         {
@@ -231,7 +278,10 @@ public sealed class FaultTests(ServerFixture fixture) : IClassFixture<ServerFixt
     private static async Task<(byte[] Bytes, string Hash)> ClipAsync(string seconds)
     {
         var clip = Path.Combine(Path.GetTempPath(), $"wexel-fault-{Guid.NewGuid():N}.mp4");
-        await CliWrap.Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-f", "lavfi", "-i", $"testsrc2=s=320x180:r=30:d={seconds}", "-pix_fmt", "yuv420p", clip]).ExecuteAsync();
+        await CliWrap
+            .Cli.Wrap("ffmpeg")
+            .WithArguments(["-v", "error", "-f", "lavfi", "-i", $"testsrc2=s=320x180:r=30:d={seconds}", "-pix_fmt", "yuv420p", clip])
+            .ExecuteAsync();
         var bytes = await File.ReadAllBytesAsync(clip, TestContext.Current.CancellationToken);
         File.Delete(clip);
         return (bytes, Convert.ToHexStringLower(SHA256.HashData(bytes)));
@@ -240,7 +290,14 @@ public sealed class FaultTests(ServerFixture fixture) : IClassFixture<ServerFixt
     /// <summary>Brings it in, and gives what is known of it once it was looked through or could not be.</summary>
     private static async Task<JsonElement> BroughtInAsync(HttpClient trainer, byte[] bytes, string hash)
     {
-        (await trainer.PutAsync("/api/recordings?fileName=deck.mp4", new ByteArrayContent(bytes) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } })).EnsureSuccessStatusCode();
-        return await trainer.UntilAsync($"/api/recordings/{hash}", r => r.GetProperty("analysis").ValueKind == JsonValueKind.Object || r.GetProperty("analysisFailure").ValueKind == JsonValueKind.String);
+        (
+            await trainer.PutAsync(
+                "/api/recordings?fileName=deck.mp4",
+                new ByteArrayContent(bytes) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } }
+            )
+        ).EnsureSuccessStatusCode();
+        return await trainer.UntilAsync($"/api/recordings/{hash}", r =>
+            r.GetProperty("analysis").ValueKind == JsonValueKind.Object || r.GetProperty("analysisFailure").ValueKind == JsonValueKind.String
+        );
     }
 }

@@ -12,22 +12,23 @@ public sealed class FeedTests(ReleasedServerFixture fixture) : IClassFixture<Rel
 {
     private static readonly XNamespace ITunes = "http://www.itunes.com/dtds/podcast-1.0.dtd";
 
-    private static object Settings(string title = "Deck", string media = "video", bool unlisted = false, string mail = "mara.tarn@brackwater.example") => new
-    {
-        title,
-        description = "For the crew.",
-        author = "Staff training",
-        ownerMail = mail,
-        category = "Education",
-        subcategory = "How To",
-        language = "en-GB",
-        @explicit = false,
-        link = (string?)null,
-        media,
-        order = "serial",
-        unlisted,
-        colour = "#0B6570",
-    };
+    private static object Settings(string title = "Deck", string media = "video", bool unlisted = false, string mail = "mara.tarn@brackwater.example") =>
+        new
+        {
+            title,
+            description = "For the crew.",
+            author = "Staff training",
+            ownerMail = mail,
+            category = "Education",
+            subcategory = "How To",
+            language = "en-GB",
+            @explicit = false,
+            link = (string?)null,
+            media,
+            order = "serial",
+            unlisted,
+            colour = "#0B6570",
+        };
 
     private static async Task<JsonElement> FeedAsync(HttpClient trainer, object settings)
     {
@@ -53,8 +54,13 @@ public sealed class FeedTests(ReleasedServerFixture fixture) : IClassFixture<Rel
     public async Task An_episode_is_served_as_apps_ask_for_it()
     {
         var (trainer, feed, lesson) = await ReleasedAsync();
-        (await trainer.JsonAsync($"/api/lessons/{lesson}/files")).GetProperty("files").EnumerateArray().Single(f => f.GetProperty("title").GetString() == "Podcast 720p")
-            .GetProperty("purpose").GetString().ShouldBe("The episode in “Ticket desk on the way” is a copy of it, and stays when this goes.");
+        (await trainer.JsonAsync($"/api/lessons/{lesson}/files"))
+            .GetProperty("files")
+            .EnumerateArray()
+            .Single(f => f.GetProperty("title").GetString() == "Podcast 720p")
+            .GetProperty("purpose")
+            .GetString()
+            .ShouldBe("The episode in “Ticket desk on the way” is a copy of it, and stays when this goes.");
         var app = fixture.Anonymous();
         var first = await app.GetAsync(Path(feed));
         first.Content.Headers.ContentType!.MediaType.ShouldBe("application/rss+xml");
@@ -62,7 +68,13 @@ public sealed class FeedTests(ReleasedServerFixture fixture) : IClassFixture<Rel
         (await app.GetByteArrayAsync(Path(feed))).ShouldBe(bytes);
 
         // RFC 9110, sections 13.1.2 and 13.1.3: either condition alone answers 304, and HEAD has no body.
-        foreach (var condition in new Action<HttpRequestMessage>[] { r => r.Headers.IfNoneMatch.Add(first.Headers.ETag!), r => r.Headers.IfModifiedSince = first.Content.Headers.LastModified })
+        foreach (
+            var condition in new Action<HttpRequestMessage>[]
+            {
+                r => r.Headers.IfNoneMatch.Add(first.Headers.ETag!),
+                r => r.Headers.IfModifiedSince = first.Content.Headers.LastModified,
+            }
+        )
         {
             var again = new HttpRequestMessage(HttpMethod.Get, Path(feed));
             condition(again);
@@ -80,13 +92,16 @@ public sealed class FeedTests(ReleasedServerFixture fixture) : IClassFixture<Rel
         var asked = new HttpRequestMessage(HttpMethod.Get, media) { Headers = { Range = new RangeHeaderValue(4, 11) } };
         var part = await app.SendAsync(asked);
         part.StatusCode.ShouldBe(HttpStatusCode.PartialContent);
-        part.Content.Headers.ContentRange!.Length!.Value.ToString(System.Globalization.CultureInfo.InvariantCulture).ShouldBe(enclosure.Attribute("length")!.Value);
+        part.Content.Headers.ContentRange!.Length!.Value.ToString(System.Globalization.CultureInfo.InvariantCulture)
+            .ShouldBe(enclosure.Attribute("length")!.Value);
         part.Content.Headers.ContentType!.MediaType.ShouldBe(enclosure.Attribute("type")!.Value);
         System.Text.Encoding.ASCII.GetString(await part.Content.ReadAsByteArrayAsync()).ShouldBe("ftypM4V ");
 
         var chapters = await app.JsonAsync(new Uri(item.Elements().Single(e => e.Name.LocalName == "chapters").Attribute("url")!.Value).AbsolutePath);
         chapters.GetProperty("chapters").EnumerateArray().Select(c => c.GetProperty("title").GetString()).ShouldBe(["Counting", "Coins"]);
-        var artwork = await app.GetAsync(new Uri(XDocument.Load(new MemoryStream(bytes)).Root!.Element("channel")!.Element(ITunes + "image")!.Attribute("href")!.Value).AbsolutePath);
+        var artwork = await app.GetAsync(
+            new Uri(XDocument.Load(new MemoryStream(bytes)).Root!.Element("channel")!.Element(ITunes + "image")!.Attribute("href")!.Value).AbsolutePath
+        );
         artwork.Content.Headers.ContentType!.MediaType.ShouldBe("image/jpeg");
     }
 
@@ -99,12 +114,30 @@ public sealed class FeedTests(ReleasedServerFixture fixture) : IClassFixture<Rel
         var before = await app.GetAsync(Path(feed));
         var guid = (await ItemAsync())!.Element("guid")!.Value;
         var outlet = feed.GetProperty("outletId").GetString();
-        var release = (await trainer.JsonAsync($"/api/lessons/{lesson}/releases")).EnumerateArray().Single(o => o.GetProperty("id").GetString() == outlet).GetProperty("release").GetProperty("id").GetString();
+        var release = (await trainer.JsonAsync($"/api/lessons/{lesson}/releases"))
+            .EnumerateArray()
+            .Single(o => o.GetProperty("id").GetString() == outlet)
+            .GetProperty("release")
+            .GetProperty("id")
+            .GetString();
         (await trainer.DeleteAsync($"/api/releases/{release}")).EnsureSuccessStatusCode();
         (await ItemAsync()).ShouldBeNull();
         (await app.GetAsync(Path(feed))).Headers.ETag.ShouldNotBe(before.Headers.ETag);
-        (await trainer.JsonAsync($"/api/feeds/{outlet}")).GetProperty("findings").EnumerateArray().ShouldContain(f => f.GetProperty("sentence").GetString()!.StartsWith("There is no episode yet", StringComparison.Ordinal));
-        (await trainer.PostAsJsonAsync($"/api/lessons/{lesson}/releases", new { outletId = outlet, profileId = "podcast-720p", visibility = "withLink" })).EnsureSuccessStatusCode();
+        (await trainer.JsonAsync($"/api/feeds/{outlet}"))
+            .GetProperty("findings")
+            .EnumerateArray()
+            .ShouldContain(f => f.GetProperty("sentence").GetString()!.StartsWith("There is no episode yet", StringComparison.Ordinal));
+        (
+            await trainer.PostAsJsonAsync(
+                $"/api/lessons/{lesson}/releases",
+                new
+                {
+                    outletId = outlet,
+                    profileId = "podcast-720p",
+                    visibility = "withLink",
+                }
+            )
+        ).EnsureSuccessStatusCode();
         (await ItemAsync())!.Element("guid")!.Value.ShouldBe(guid);
     }
 
@@ -115,12 +148,23 @@ public sealed class FeedTests(ReleasedServerFixture fixture) : IClassFixture<Rel
         var sound = await FeedAsync(trainer, Settings("To listen to", "sound"));
         async Task<JsonElement> RefusedAsync(JsonElement to)
         {
-            var answer = await trainer.PostAsJsonAsync($"/api/lessons/{lesson}/releases", new { outletId = to.GetProperty("outletId").GetString(), profileId = "web", visibility = "withLink" });
+            var answer = await trainer.PostAsJsonAsync(
+                $"/api/lessons/{lesson}/releases",
+                new
+                {
+                    outletId = to.GetProperty("outletId").GetString(),
+                    profileId = "web",
+                    visibility = "withLink",
+                }
+            );
             answer.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
             return await answer.ProblemAsync();
         }
 
-        (await RefusedAsync(sound)).GetProperty("detail").GetString().ShouldBe("“Closing the till” has no sound, so a feed of sound alone cannot carry it. Release it to a feed of videos.");
+        (await RefusedAsync(sound))
+            .GetProperty("detail")
+            .GetString()
+            .ShouldBe("“Closing the till” has no sound, so a feed of sound alone cannot carry it. Release it to a feed of videos.");
         (await RefusedAsync(feed)).GetProperty("code").GetString().ShouldBe("episode-rate-varies");
         var changed = await trainer.PutAsJsonAsync($"/api/feeds/{feed.GetProperty("outletId").GetString()}", Settings(media: "sound"));
         (await changed.ProblemAsync()).GetProperty("code").GetString().ShouldBe("feed-has-episodes");
@@ -133,7 +177,9 @@ public sealed class FeedTests(ReleasedServerFixture fixture) : IClassFixture<Rel
         var feed = await FeedAsync(trainer, Settings(unlisted: true));
         var app = fixture.Anonymous();
         XDocument.Parse(await app.GetStringAsync(Path(feed))).Root!.Element("channel")!.Element(ITunes + "block")!.Value.ShouldBe("Yes");
-        var moved = await (await trainer.PostAsync($"/api/feeds/{feed.GetProperty("outletId").GetString()}/address", null)).Content.ReadFromJsonAsync<JsonElement>();
+        var moved = await (
+            await trainer.PostAsync($"/api/feeds/{feed.GetProperty("outletId").GetString()}/address", null)
+        ).Content.ReadFromJsonAsync<JsonElement>();
         Path(moved).ShouldNotBe(Path(feed));
         (await app.GetAsync(Path(feed))).StatusCode.ShouldBe(HttpStatusCode.NotFound);
         (await app.GetStringAsync(Path(moved))).ShouldContain(moved.GetProperty("address").GetString()!);
@@ -144,7 +190,9 @@ public sealed class FeedTests(ReleasedServerFixture fixture) : IClassFixture<Rel
     {
         var trainer = await fixture.SignedInAsync();
         var findings = (await FeedAsync(trainer, Settings(mail: ""))).GetProperty("findings").EnumerateArray().ToList();
-        findings.ShouldContain(f => f.GetProperty("rule").GetString() == "Directories' requirements: <itunes:email> of the owner" && f.GetProperty("weight").GetString() == "wrong");
+        findings.ShouldContain(f =>
+            f.GetProperty("rule").GetString() == "Directories' requirements: <itunes:email> of the owner" && f.GetProperty("weight").GetString() == "wrong"
+        );
         (await (await trainer.PostAsJsonAsync("/api/feeds", Settings(""))).ProblemAsync()).GetProperty("field").GetString().ShouldBe("title");
     }
 
@@ -154,17 +202,39 @@ public sealed class FeedTests(ReleasedServerFixture fixture) : IClassFixture<Rel
         var trainer = await fixture.SignedInAsync();
         var feed = await FeedAsync(trainer, Settings("Artwork"));
         var address = $"/api/feeds/{feed.GetProperty("outletId").GetString()}/artwork";
-        async Task<string> RefusedAsync(byte[] bytes) => (await (await trainer.PutAsync(address, new ByteArrayContent(bytes) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } })).ProblemAsync()).GetProperty("detail").GetString()!;
+        async Task<string> RefusedAsync(byte[] bytes) =>
+            (
+                await (
+                    await trainer.PutAsync(
+                        address,
+                        new ByteArrayContent(bytes) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } }
+                    )
+                ).ProblemAsync()
+            )
+                .GetProperty("detail")
+                .GetString()!;
 
         (await RefusedAsync("just text"u8.ToArray())).ShouldBe("The file is no picture that can be read. Choose a JPEG or PNG.");
         (await RefusedAsync(new byte[40_000_000])).ShouldBe("The file has more than 10 MB. Save it as JPEG.");
         var small = System.IO.Path.Combine(fixture.Data, "small.jpg");
-        await CliWrap.Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-y", "-f", "lavfi", "-i", "color=red:s=100x80:d=1", "-frames:v", "1", small]).ExecuteAsync();
-        (await RefusedAsync(await File.ReadAllBytesAsync(small))).ShouldBe("The picture is 100 × 80 pixels; directories take square ones. Crop it. The picture is 100 × 80 pixels; directories take 1400 to 3000 pixels a side. Make it anew at that size, since enlarging makes it soft.");
+        await CliWrap
+            .Cli.Wrap("ffmpeg")
+            .WithArguments(["-v", "error", "-y", "-f", "lavfi", "-i", "color=red:s=100x80:d=1", "-frames:v", "1", small])
+            .ExecuteAsync();
+        (await RefusedAsync(await File.ReadAllBytesAsync(small))).ShouldBe(
+            "The picture is 100 × 80 pixels; directories take square ones. Crop it. The picture is 100 × 80 pixels; directories take 1400 to 3000 "
+                + "pixels a side. Make it anew at that size, since enlarging makes it soft."
+        );
         Directory.EnumerateFiles(System.IO.Path.Combine(fixture.Data, "arriving")).ShouldBeEmpty();
 
-        await CliWrap.Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-y", "-f", "lavfi", "-i", "color=red:s=1400x1400:d=1", "-frames:v", "1", small]).ExecuteAsync();
-        var taken = await trainer.PutAsync(address, new ByteArrayContent(await File.ReadAllBytesAsync(small)) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } });
+        await CliWrap
+            .Cli.Wrap("ffmpeg")
+            .WithArguments(["-v", "error", "-y", "-f", "lavfi", "-i", "color=red:s=1400x1400:d=1", "-frames:v", "1", small])
+            .ExecuteAsync();
+        var taken = await trainer.PutAsync(
+            address,
+            new ByteArrayContent(await File.ReadAllBytesAsync(small)) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } }
+        );
         (await taken.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("artworkIsOwn").GetBoolean().ShouldBeTrue();
         var dropped = await (await trainer.DeleteAsync(address)).Content.ReadFromJsonAsync<JsonElement>();
         dropped.GetProperty("artworkIsOwn").GetBoolean().ShouldBeFalse();
@@ -181,8 +251,14 @@ public sealed class FeedTests(ReleasedServerFixture fixture) : IClassFixture<Rel
         async Task<HttpResponseMessage> MarkAsync(string size)
         {
             var path = System.IO.Path.Combine(fixture.Data, "mark.png");
-            await CliWrap.Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-y", "-f", "lavfi", "-i", $"color=red:s={size}:d=1", "-frames:v", "1", path]).ExecuteAsync();
-            return await trainer.PutAsync("/api/house/mark", new ByteArrayContent(await File.ReadAllBytesAsync(path)) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } });
+            await CliWrap
+                .Cli.Wrap("ffmpeg")
+                .WithArguments(["-v", "error", "-y", "-f", "lavfi", "-i", $"color=red:s={size}:d=1", "-frames:v", "1", path])
+                .ExecuteAsync();
+            return await trainer.PutAsync(
+                "/api/house/mark",
+                new ByteArrayContent(await File.ReadAllBytesAsync(path)) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } }
+            );
         }
 
         (await (await MarkAsync("399x100")).ProblemAsync()).GetProperty("code").GetString().ShouldBe("mark-too-small");
@@ -198,15 +274,57 @@ public sealed class FeedTests(ReleasedServerFixture fixture) : IClassFixture<Rel
     {
         var trainer = await fixture.SignedInAsync();
         var clip = System.IO.Path.Combine(fixture.Data, "spoken.mp4");
-        await CliWrap.Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-y", "-f", "lavfi", "-i", "color=navy:s=320x180:r=10:d=2", "-f", "lavfi", "-i", "sine=d=2", "-pix_fmt", "yuv420p", clip]).ExecuteAsync();
-        var broughtIn = await (await trainer.PutAsync("/api/recordings?fileName=Ropes.mp4", new ByteArrayContent(await File.ReadAllBytesAsync(clip)) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } })).Content.ReadFromJsonAsync<JsonElement>();
+        await CliWrap
+            .Cli.Wrap("ffmpeg")
+            .WithArguments([
+                "-v",
+                "error",
+                "-y",
+                "-f",
+                "lavfi",
+                "-i",
+                "color=navy:s=320x180:r=10:d=2",
+                "-f",
+                "lavfi",
+                "-i",
+                "sine=d=2",
+                "-pix_fmt",
+                "yuv420p",
+                clip,
+            ])
+            .ExecuteAsync();
+        var broughtIn = await (
+            await trainer.PutAsync(
+                "/api/recordings?fileName=Ropes.mp4",
+                new ByteArrayContent(await File.ReadAllBytesAsync(clip)) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } }
+            )
+        ).Content.ReadFromJsonAsync<JsonElement>();
         var lesson = broughtIn.GetProperty("lessonId").GetString();
         await trainer.UntilAsync($"/api/lessons/{lesson}/deliver", d => d.GetProperty("profiles").GetArrayLength() > 0);
         (await trainer.PostAsJsonAsync("/api/renditions", new { lessons = new[] { lesson }, profiles = new[] { "small-480p" } })).EnsureSuccessStatusCode();
-        await trainer.UntilAsync($"/api/lessons/{lesson}/deliver", d => d.GetProperty("renditions").EnumerateArray().Any(r => r.GetProperty("state").GetString() == "done"));
+        await trainer.UntilAsync($"/api/lessons/{lesson}/deliver", d =>
+            d.GetProperty("renditions").EnumerateArray().Any(r => r.GetProperty("state").GetString() == "done")
+        );
         var outlet = (await FeedAsync(trainer, Settings("Spoken", "sound"))).GetProperty("outletId").GetString();
-        async Task ReleaseAsync() => (await trainer.PostAsJsonAsync($"/api/lessons/{lesson}/releases", new { outletId = outlet, profileId = "small-480p", visibility = "withLink" })).EnsureSuccessStatusCode();
-        async Task<bool> BehindAsync() => (await trainer.JsonAsync($"/api/lessons/{lesson}/releases")).EnumerateArray().Single(o => o.GetProperty("id").GetString() == outlet).GetProperty("release").GetProperty("behind").GetBoolean();
+        async Task ReleaseAsync() =>
+            (
+                await trainer.PostAsJsonAsync(
+                    $"/api/lessons/{lesson}/releases",
+                    new
+                    {
+                        outletId = outlet,
+                        profileId = "small-480p",
+                        visibility = "withLink",
+                    }
+                )
+            ).EnsureSuccessStatusCode();
+        async Task<bool> BehindAsync() =>
+            (await trainer.JsonAsync($"/api/lessons/{lesson}/releases"))
+                .EnumerateArray()
+                .Single(o => o.GetProperty("id").GetString() == outlet)
+                .GetProperty("release")
+                .GetProperty("behind")
+                .GetBoolean();
 
         await ReleaseAsync();
         (await BehindAsync()).ShouldBeFalse();
@@ -227,7 +345,9 @@ public sealed class FeedTests(ReleasedServerFixture fixture) : IClassFixture<Rel
         var channel = (await XDocument.LoadAsync(written, LoadOptions.None, TestContext.Current.CancellationToken)).Root!.Element("channel")!;
         var enclosure = channel.Element("item")!.Element("enclosure")!;
         enclosure.Attribute("url")!.Value.ShouldStartWith("https://intranet.example/listening/episodes/");
-        zip.GetEntry(enclosure.Attribute("url")!.Value["https://intranet.example/listening/".Length..])!.Length.ToString(System.Globalization.CultureInfo.InvariantCulture).ShouldBe(enclosure.Attribute("length")!.Value);
+        zip.GetEntry(enclosure.Attribute("url")!.Value["https://intranet.example/listening/".Length..])!
+            .Length.ToString(System.Globalization.CultureInfo.InvariantCulture)
+            .ShouldBe(enclosure.Attribute("length")!.Value);
         zip.GetEntry("artwork.jpg").ShouldNotBeNull();
     }
 
@@ -236,7 +356,9 @@ public sealed class FeedTests(ReleasedServerFixture fixture) : IClassFixture<Rel
     {
         var learner = await fixture.SignedInAsync(ServerFixture.Learner);
         (await learner.GetAsync($"/api/feeds/{Guid.NewGuid()}")).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
-        (await fixture.Anonymous().GetAsync($"/api/feeds/{Guid.NewGuid()}/folder.zip?address=https://a.example/")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+        (await fixture.Anonymous().GetAsync($"/api/feeds/{Guid.NewGuid()}/folder.zip?address=https://a.example/")).StatusCode.ShouldBe(
+            HttpStatusCode.Unauthorized
+        );
         (await fixture.Anonymous().GetAsync("/feeds/nothing/feed.xml")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
     }
 }

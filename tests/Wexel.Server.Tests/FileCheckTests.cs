@@ -25,17 +25,38 @@ public sealed class FileCheckTests(ServerFixture fixture) : IClassFixture<Server
         var wrong = done.GetProperty("check").EnumerateArray().Where(f => f.GetProperty("verdict").GetString() == "wrong").ToList();
         wrong.Select(f => f.GetProperty("code").GetString()).ShouldContain("sharpness");
 
-        var channel = (await trainer.JsonAsync("/api/outlets")).EnumerateArray().First(o => o.GetProperty("kind").GetString() == "channel").GetProperty("id").GetGuid();
-        async Task<HttpResponseMessage> ReleaseAsync() => await trainer.PostAsJsonAsync($"/api/lessons/{lesson}/releases", new { outletId = channel, profileId = profile, visibility = "withLink" });
+        var channel = (await trainer.JsonAsync("/api/outlets"))
+            .EnumerateArray()
+            .First(o => o.GetProperty("kind").GetString() == "channel")
+            .GetProperty("id")
+            .GetGuid();
+        async Task<HttpResponseMessage> ReleaseAsync() =>
+            await trainer.PostAsJsonAsync(
+                $"/api/lessons/{lesson}/releases",
+                new
+                {
+                    outletId = channel,
+                    profileId = profile,
+                    visibility = "withLink",
+                }
+            );
         var blocked = await ReleaseAsync();
         blocked.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await blocked.ProblemAsync()).GetProperty("code").GetString().ShouldBe("file-check-failed");
 
         var letPass = $"/api/renditions/{done.GetProperty("id").GetGuid()}/let-pass";
-        (await (await trainer.PostAsJsonAsync(letPass, new { code = "sharpness", reason = " " })).ProblemAsync()).GetProperty("field").GetString().ShouldBe("reason");
-        (await (await trainer.PostAsJsonAsync(letPass, new { code = "length", reason = "It is fine" })).ProblemAsync()).GetProperty("code").GetString().ShouldBe("check-not-wrong");
+        (await (await trainer.PostAsJsonAsync(letPass, new { code = "sharpness", reason = " " })).ProblemAsync())
+            .GetProperty("field")
+            .GetString()
+            .ShouldBe("reason");
+        (await (await trainer.PostAsJsonAsync(letPass, new { code = "length", reason = "It is fine" })).ProblemAsync())
+            .GetProperty("code")
+            .GetString()
+            .ShouldBe("check-not-wrong");
         foreach (var fact in wrong)
-            (await trainer.PostAsJsonAsync(letPass, new { code = fact.GetProperty("code").GetString(), reason = "Only a draft for the crew" })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+            (
+                await trainer.PostAsJsonAsync(letPass, new { code = fact.GetProperty("code").GetString(), reason = "Only a draft for the crew" })
+            ).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await ReleaseAsync()).StatusCode.ShouldBe(HttpStatusCode.OK);
         var kept = Mine(await trainer.JsonAsync($"/api/lessons/{lesson}/deliver")).GetProperty("letPass").EnumerateArray().First();
         (kept.GetProperty("reason").GetString(), kept.GetProperty("by").GetString()).ShouldBe(("Only a draft for the crew", ServerFixture.Trainer));
@@ -51,6 +72,8 @@ public sealed class FileCheckTests(ServerFixture fixture) : IClassFixture<Server
         }
 
         (await trainer.GetAsync($"/api/renditions/{done.GetProperty("id").GetGuid()}/compare/99999999/made.png")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
-        (await fixture.Anonymous().GetAsync($"/api/renditions/{done.GetProperty("id").GetGuid()}/compare/1/made.png")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+        (await fixture.Anonymous().GetAsync($"/api/renditions/{done.GetProperty("id").GetGuid()}/compare/1/made.png")).StatusCode.ShouldBe(
+            HttpStatusCode.Unauthorized
+        );
     }
 }

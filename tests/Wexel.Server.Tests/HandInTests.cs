@@ -17,12 +17,31 @@ public sealed class HandInTests(ServerFixture fixture) : IClassFixture<ServerFix
     private async Task<string> ClipAsync(string name, double seconds)
     {
         var clip = Path.Combine(fixture.Data, name);
-        await CliWrap.Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-y", "-f", "lavfi", "-i", FormattableString.Invariant($"testsrc2=s=320x180:r=30:d={seconds}"), "-pix_fmt", "yuv420p", clip]).ExecuteAsync();
+        await CliWrap
+            .Cli.Wrap("ffmpeg")
+            .WithArguments([
+                "-v",
+                "error",
+                "-y",
+                "-f",
+                "lavfi",
+                "-i",
+                FormattableString.Invariant($"testsrc2=s=320x180:r=30:d={seconds}"),
+                "-pix_fmt",
+                "yuv420p",
+                clip,
+            ])
+            .ExecuteAsync();
         return clip;
     }
 
     private static async Task<List<string?>> FilesAsync(HttpClient trainer) =>
-        [.. (await trainer.JsonAsync("/api/lessons")).EnumerateArray().SelectMany(c => c.GetProperty("lessons").EnumerateArray()).Select(l => l.GetProperty("fileName").GetString())];
+        [
+            .. (await trainer.JsonAsync("/api/lessons"))
+                .EnumerateArray()
+                .SelectMany(c => c.GetProperty("lessons").EnumerateArray())
+                .Select(l => l.GetProperty("fileName").GetString()),
+        ];
 
     [Fact]
     public async Task A_recording_that_is_complete_is_taken_and_one_that_still_grows_is_not()
@@ -82,7 +101,9 @@ public sealed class HandInTests(ServerFixture fixture) : IClassFixture<ServerFix
         foreach (var name in new[] { "pipe.mp4", "link.mp4", "endless.mp4", "dangling.mp4" })
         {
             await UntilAsync(() => File.Exists(In(HandIn.Refused, name + ".txt")));
-            (await File.ReadAllTextAsync(In(HandIn.Refused, name + ".txt"), TestContext.Current.CancellationToken)).ShouldStartWith($"“{name}” is no file with something in it but a link, a pipe or empty.");
+            (await File.ReadAllTextAsync(In(HandIn.Refused, name + ".txt"), TestContext.Current.CancellationToken)).ShouldStartWith(
+                $"“{name}” is no file with something in it but a link, a pipe or empty."
+            );
             new FileInfo(In(name)).LinkTarget.ShouldBeNull();
         }
 

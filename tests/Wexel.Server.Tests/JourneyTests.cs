@@ -109,15 +109,65 @@ public sealed class JourneyTests(ServerFixture fixture) : IClassFixture<ServerFi
     {
         var trainer = await fixture.SignedInAsync();
         var clip = Path.Combine(fixture.Data, "raw.mp4");
-        await CliWrap.Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-y", "-f", "lavfi", "-i", "testsrc2=s=320x180:r=30:d=6", "-f", "lavfi", "-i", "sine=d=6", "-pix_fmt", "yuv420p", clip]).ExecuteAsync();
-        var id = (await (await PutAsync(trainer, "Ropes raw.mp4", await File.ReadAllBytesAsync(clip))).Content.ReadFromJsonAsync<JsonElement>()).GetProperty("lessonId").GetGuid();
-        var track = (await (await trainer.PutAsync("/api/captions?fileName=a.vtt&language=en", Octets("WEBVTT\n\n00:00.500 --> 00:01.500\nFirst\n\n00:04.000 --> 00:05.000\nLast\n"u8.ToArray()))).Content.ReadFromJsonAsync<JsonElement>()).GetProperty("track");
+        await CliWrap
+            .Cli.Wrap("ffmpeg")
+            .WithArguments([
+                "-v",
+                "error",
+                "-y",
+                "-f",
+                "lavfi",
+                "-i",
+                "testsrc2=s=320x180:r=30:d=6",
+                "-f",
+                "lavfi",
+                "-i",
+                "sine=d=6",
+                "-pix_fmt",
+                "yuv420p",
+                clip,
+            ])
+            .ExecuteAsync();
+        var id = (await (await PutAsync(trainer, "Ropes raw.mp4", await File.ReadAllBytesAsync(clip))).Content.ReadFromJsonAsync<JsonElement>())
+            .GetProperty("lessonId")
+            .GetGuid();
+        var track = (
+            await (
+                await trainer.PutAsync(
+                    "/api/captions?fileName=a.vtt&language=en",
+                    Octets("WEBVTT\n\n00:00.500 --> 00:01.500\nFirst\n\n00:04.000 --> 00:05.000\nLast\n"u8.ToArray())
+                )
+            ).Content.ReadFromJsonAsync<JsonElement>()
+        ).GetProperty("track");
         async Task<HttpResponseMessage> SaveAsync(object[] cuts)
         {
             var now = await trainer.JsonAsync($"/api/lessons/{id}");
             var document = JsonSerializer.Deserialize<Dictionary<string, object>>(now.GetProperty("document").GetRawText())!;
             (document["cuts"], document["captions"]) = (cuts, new[] { track });
-            document["sections"] = new object[] { new { id = "a", at = 0, title = "A", nested = false }, new { id = "b", at = 2000, title = "B", nested = false }, new { id = "c", at = 4000, title = "C", nested = false } };
+            document["sections"] = new object[]
+            {
+                new
+                {
+                    id = "a",
+                    at = 0,
+                    title = "A",
+                    nested = false,
+                },
+                new
+                {
+                    id = "b",
+                    at = 2000,
+                    title = "B",
+                    nested = false,
+                },
+                new
+                {
+                    id = "c",
+                    at = 4000,
+                    title = "C",
+                    nested = false,
+                },
+            };
             return await trainer.PutAsJsonAsync($"/api/lessons/{id}/document", new { basedOn = now.GetProperty("revision").GetInt32(), document });
         }
 
@@ -130,21 +180,54 @@ public sealed class JourneyTests(ServerFixture fixture) : IClassFixture<ServerFi
 
         var saved = await (await SaveAsync(cuts)).Content.ReadFromJsonAsync<JsonElement>();
         saved.GetProperty("length").GetInt64().ShouldBe(2800);
-        (await trainer.JsonAsync("/api/lessons")).EnumerateArray().SelectMany(c => c.GetProperty("lessons").EnumerateArray()).Single(l => l.GetProperty("id").GetGuid() == id).GetProperty("length").GetInt64().ShouldBe(2800);
+        (await trainer.JsonAsync("/api/lessons"))
+            .EnumerateArray()
+            .SelectMany(c => c.GetProperty("lessons").EnumerateArray())
+            .Single(l => l.GetProperty("id").GetGuid() == id)
+            .GetProperty("length")
+            .GetInt64()
+            .ShouldBe(2800);
         await trainer.UntilAsync($"/api/lessons/{id}/deliver", d => d.GetProperty("profiles").GetArrayLength() > 0);
         (await trainer.PostAsJsonAsync("/api/renditions", new { lessons = new[] { id }, profiles = new[] { "web" } })).EnsureSuccessStatusCode();
-        var delivered = await trainer.UntilAsync($"/api/lessons/{id}/deliver", d => d.GetProperty("renditions").EnumerateArray().Any(r => r.GetProperty("state").GetString() is "done" or "failed"));
+        var delivered = await trainer.UntilAsync($"/api/lessons/{id}/deliver", d =>
+            d.GetProperty("renditions").EnumerateArray().Any(r => r.GetProperty("state").GetString() is "done" or "failed")
+        );
         delivered.GetProperty("renditions")[0].GetProperty("check").EnumerateArray().ShouldAllBe(f => f.GetProperty("verdict").GetString() == "right");
 
         // What learners get is in lesson time: B is gone, C starts where it is first kept, and captions keep their part.
-        var channel = (await trainer.JsonAsync($"/api/lessons/{id}/releases")).EnumerateArray().Single(o => o.GetProperty("kind").GetString() == "channel").GetProperty("id").GetString();
-        var release = await (await trainer.PostAsJsonAsync($"/api/lessons/{id}/releases", new { outletId = channel, profileId = "web", visibility = "withLink" })).Content.ReadFromJsonAsync<JsonElement>();
+        var channel = (await trainer.JsonAsync($"/api/lessons/{id}/releases"))
+            .EnumerateArray()
+            .Single(o => o.GetProperty("kind").GetString() == "channel")
+            .GetProperty("id")
+            .GetString();
+        var release = await (
+            await trainer.PostAsJsonAsync(
+                $"/api/lessons/{id}/releases",
+                new
+                {
+                    outletId = channel,
+                    profileId = "web",
+                    visibility = "withLink",
+                }
+            )
+        ).Content.ReadFromJsonAsync<JsonElement>();
         var page = await fixture.Anonymous().GetStringAsync(new Uri(release.GetProperty("release").GetProperty("link").GetString()!).AbsolutePath);
         var data = page[(page.IndexOf("\"wexel-lesson\"", StringComparison.Ordinal) + 1)..];
-        var lesson = JsonDocument.Parse(data[data.IndexOf('{', StringComparison.Ordinal)..data.IndexOf("</script>", StringComparison.Ordinal)]).RootElement.GetProperty("lesson");
+        var lesson = JsonDocument
+            .Parse(data[data.IndexOf('{', StringComparison.Ordinal)..data.IndexOf("</script>", StringComparison.Ordinal)])
+            .RootElement.GetProperty("lesson");
         lesson.GetProperty("length").GetInt64().ShouldBe(2800);
-        lesson.GetProperty("sections").EnumerateArray().Select(s => (s.GetProperty("title").GetString(), s.GetProperty("at").GetInt64())).ShouldBe([("A", 0L), ("C", 900L)]);
-        lesson.GetProperty("captions")[0].GetProperty("cues").EnumerateArray().Select(c => (c.GetProperty("span").GetProperty("start").GetInt64(), c.GetProperty("span").GetProperty("end").GetInt64())).ShouldBe([(0L, 500L), (900L, 1800L)]);
+        lesson
+            .GetProperty("sections")
+            .EnumerateArray()
+            .Select(s => (s.GetProperty("title").GetString(), s.GetProperty("at").GetInt64()))
+            .ShouldBe([("A", 0L), ("C", 900L)]);
+        lesson
+            .GetProperty("captions")[0]
+            .GetProperty("cues")
+            .EnumerateArray()
+            .Select(c => (c.GetProperty("span").GetProperty("start").GetInt64(), c.GetProperty("span").GetProperty("end").GetInt64()))
+            .ShouldBe([(0L, 500L), (900L, 1800L)]);
 
         (await (await SaveAsync([])).Content.ReadFromJsonAsync<JsonElement>()).GetProperty("length").GetInt64().ShouldBeInRange(6000, 6100);
     }
@@ -156,12 +239,22 @@ public sealed class JourneyTests(ServerFixture fixture) : IClassFixture<ServerFi
         var id = await LessonAsync(trainer);
         await trainer.UntilAsync($"/api/lessons/{id}/deliver", d => d.GetProperty("profiles").GetArrayLength() > 0);
         (await trainer.PostAsJsonAsync("/api/renditions", new { lessons = new[] { id }, profiles = new[] { "small-480p" } })).EnsureSuccessStatusCode();
-        var delivered = await trainer.UntilAsync($"/api/lessons/{id}/deliver", d => d.GetProperty("renditions").EnumerateArray().Any(r => r.GetProperty("profileTitle").GetString() == "Small 480p" && r.GetProperty("state").GetString() == "done"));
+        var delivered = await trainer.UntilAsync($"/api/lessons/{id}/deliver", d =>
+            d.GetProperty("renditions")
+                .EnumerateArray()
+                .Any(r => r.GetProperty("profileTitle").GetString() == "Small 480p" && r.GetProperty("state").GetString() == "done")
+        );
         var rendition = delivered.GetProperty("renditions").EnumerateArray().First(r => r.GetProperty("profileTitle").GetString() == "Small 480p");
         rendition.GetProperty("check").EnumerateArray().ShouldAllBe(f => f.GetProperty("verdict").GetString() == "right");
 
         // The mail went out through real SMTP into the stand-in mailbox.
-        var mails = await fixture.Outside.Client.UntilAsync("mail.json", m => m.EnumerateArray().Any(x => x.GetProperty("subject").GetString()!.StartsWith("Ready: ", StringComparison.Ordinal) && x.GetProperty("text").GetString()!.Contains("Small 480p", StringComparison.Ordinal)));
+        var mails = await fixture.Outside.Client.UntilAsync("mail.json", m =>
+            m.EnumerateArray()
+                .Any(x =>
+                    x.GetProperty("subject").GetString()!.StartsWith("Ready: ", StringComparison.Ordinal)
+                    && x.GetProperty("text").GetString()!.Contains("Small 480p", StringComparison.Ordinal)
+                )
+        );
         mails.EnumerateArray().ShouldContain(m => m.GetProperty("to").GetString() == ServerFixture.Trainer);
 
         // The channel: hidden from whoever is not signed in, until it is opened to the link.
@@ -169,7 +262,15 @@ public sealed class JourneyTests(ServerFixture fixture) : IClassFixture<ServerFi
         var channel = outlets.First(o => o.GetProperty("kind").GetString() == "channel").GetProperty("id").GetString();
         async Task<JsonElement> ReleaseAsync(string outlet, string visibility)
         {
-            var answer = await trainer.PostAsJsonAsync($"/api/lessons/{id}/releases", new { outletId = outlet, profileId = "small-480p", visibility });
+            var answer = await trainer.PostAsJsonAsync(
+                $"/api/lessons/{id}/releases",
+                new
+                {
+                    outletId = outlet,
+                    profileId = "small-480p",
+                    visibility,
+                }
+            );
             answer.IsSuccessStatusCode.ShouldBeTrue(await answer.Content.ReadAsStringAsync());
             return (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("release");
         }
@@ -197,32 +298,89 @@ public sealed class JourneyTests(ServerFixture fixture) : IClassFixture<ServerFi
         async Task<JsonElement> ReportAsync(long[][] watched, long position)
         {
             // A minute has passed since the last time.
-            await scope.ServiceProvider.GetRequiredService<WexelDb>().Database.ExecuteSqlRawAsync("""update "LearnerRecords" set "State" = jsonb_set("State", '{{seenLastAt}}', to_jsonb(("State"->>'seenLastAt')::timestamptz - interval '1 minute'))""");
-            return await (await learner.PostAsJsonAsync(watch + "/progress", new { learner = "k1", watched, position, opened = pageOpened })).Content.ReadFromJsonAsync<JsonElement>();
+            await scope
+                .ServiceProvider.GetRequiredService<WexelDb>()
+                .Database.ExecuteSqlRawAsync(
+                    """update "LearnerRecords" set "State" = jsonb_set("State", '{{seenLastAt}}', """
+                        + """to_jsonb(("State"->>'seenLastAt')::timestamptz - interval '1 minute'))"""
+                );
+            return await (
+                await learner.PostAsJsonAsync(
+                    watch + "/progress",
+                    new
+                    {
+                        learner = "k1",
+                        watched,
+                        position,
+                        opened = pageOpened,
+                    }
+                )
+            ).Content.ReadFromJsonAsync<JsonElement>();
         }
 
-        (await ReportAsync([[12_000, 16_000]], 16_000)).GetProperty("complete").GetBoolean().ShouldBeFalse();
-        (await ReportAsync([[0, 9_500]], 9_500)).GetProperty("complete").GetBoolean().ShouldBeFalse();
-        (await ReportAsync([[9_000, 12_800]], 12_800)).GetProperty("complete").GetBoolean().ShouldBeTrue();
+        (
+            await ReportAsync(
+                [
+                    [12_000, 16_000],
+                ],
+                16_000
+            )
+        ).GetProperty("complete").GetBoolean().ShouldBeFalse();
+        (
+            await ReportAsync(
+                [
+                    [0, 9_500],
+                ],
+                9_500
+            )
+        ).GetProperty("complete").GetBoolean().ShouldBeFalse();
+        (
+            await ReportAsync(
+                [
+                    [9_000, 12_800],
+                ],
+                12_800
+            )
+        ).GetProperty("complete").GetBoolean().ShouldBeTrue();
         (await learner.JsonAsync(watch + "/progress?learner=k1")).GetProperty("position").GetInt64().ShouldBe(12_800);
         (await learner.JsonAsync(watch + "/progress?learner=other")).GetProperty("watched").GetArrayLength().ShouldBe(0);
-        (await trainer.JsonAsync($"/api/lessons/{id}/learners")).EnumerateArray().ShouldContain(r => r.GetProperty("completedAt").ValueKind == JsonValueKind.String);
+        (await trainer.JsonAsync($"/api/lessons/{id}/learners"))
+            .EnumerateArray()
+            .ShouldContain(r => r.GetProperty("completedAt").ValueKind == JsonValueKind.String);
 
         // The web folder, unpacked by a host that knows nothing of Wexel.
         var host = outlets.First(o => o.GetProperty("kind").GetString() == "webServer").GetProperty("id").GetString();
         var packed = await ReleaseAsync(host!, "withLink");
         var zip = await trainer.GetByteArrayAsync(packed.GetProperty("package").GetProperty("link").GetString());
         using (var archive = new ZipArchive(new MemoryStream(zip)))
-            archive.Entries.Select(e => e.FullName).ShouldBe(packed.GetProperty("package").GetProperty("files").EnumerateArray().Select(f => f.GetProperty("path").GetString()));
+            archive
+                .Entries.Select(e => e.FullName)
+                .ShouldBe(packed.GetProperty("package").GetProperty("files").EnumerateArray().Select(f => f.GetProperty("path").GetString()));
         (await fixture.Outside.Client.PutAsync("sites/till", new ByteArrayContent(zip))).StatusCode.ShouldBe(HttpStatusCode.Redirect);
         (await fixture.Outside.Client.GetStringAsync("sites/till/")).ShouldContain("<title>Closing the till</title>");
 
         // A changed title needs no encoding, and the link stays.
         var lesson = await trainer.JsonAsync($"/api/lessons/{id}");
         var changed = lesson.GetProperty("document").GetRawText().Replace("Coins", "Coins & <notes>", StringComparison.Ordinal);
-        (await trainer.PutAsync($"/api/lessons/{id}/document", new StringContent($$"""{"basedOn":{{lesson.GetProperty("revision").GetInt32()}},"document":{{changed}}}""", Encoding.UTF8, "application/json"))).EnsureSuccessStatusCode();
-        (await trainer.JsonAsync("/api/board")).GetProperty("lessons").EnumerateArray().SelectMany(r => r.GetProperty("cells").EnumerateArray()).ShouldContain(c => c.ValueKind == JsonValueKind.Object && c.GetProperty("behind").GetBoolean());
-        async Task<string[]> EncodesAsync() => [.. (await trainer.JsonAsync($"/api/lessons/{id}/deliver")).GetProperty("renditions").EnumerateArray().Where(r => r.GetProperty("profileTitle").GetString() == "Small 480p").Select(r => r.GetRawText())];
+        (
+            await trainer.PutAsync(
+                $"/api/lessons/{id}/document",
+                new StringContent($$"""{"basedOn":{{lesson.GetProperty("revision").GetInt32()}},"document":{{changed}}}""", Encoding.UTF8, "application/json")
+            )
+        ).EnsureSuccessStatusCode();
+        (await trainer.JsonAsync("/api/board"))
+            .GetProperty("lessons")
+            .EnumerateArray()
+            .SelectMany(r => r.GetProperty("cells").EnumerateArray())
+            .ShouldContain(c => c.ValueKind == JsonValueKind.Object && c.GetProperty("behind").GetBoolean());
+        async Task<string[]> EncodesAsync() =>
+            [
+                .. (await trainer.JsonAsync($"/api/lessons/{id}/deliver"))
+                    .GetProperty("renditions")
+                    .EnumerateArray()
+                    .Where(r => r.GetProperty("profileTitle").GetString() == "Small 480p")
+                    .Select(r => r.GetRawText()),
+            ];
         var encodes = await EncodesAsync();
         (await ReleaseAsync(channel!, "withLink")).GetProperty("behind").GetBoolean().ShouldBeFalse();
         (await EncodesAsync()).ShouldBe(encodes);
@@ -254,8 +412,15 @@ public sealed class JourneyTests(ServerFixture fixture) : IClassFixture<ServerFi
         var id = await LessonAsync(trainer);
         await trainer.UntilAsync($"/api/lessons/{id}/deliver", d => d.GetProperty("profiles").GetArrayLength() > 0);
         var lost = await LostAsync(id, attempts: 4);
-        var queue = await trainer.UntilAsync("/api/queue", q => q.EnumerateArray().Any(r => r.GetProperty("id").GetGuid() == lost && r.GetProperty("state").GetString() == "failed"));
-        queue.EnumerateArray().First(r => r.GetProperty("id").GetGuid() == lost).GetProperty("said").GetString().ShouldBe("The server ended 4 times while this was made.");
+        var queue = await trainer.UntilAsync("/api/queue", q =>
+            q.EnumerateArray().Any(r => r.GetProperty("id").GetGuid() == lost && r.GetProperty("state").GetString() == "failed")
+        );
+        queue
+            .EnumerateArray()
+            .First(r => r.GetProperty("id").GetGuid() == lost)
+            .GetProperty("said")
+            .GetString()
+            .ShouldBe("The server ended 4 times while this was made.");
     }
 
     /// <summary>As a killed server leaves a rendition: "working", and no sign of life any more.</summary>
@@ -263,8 +428,25 @@ public sealed class JourneyTests(ServerFixture fixture) : IClassFixture<ServerFi
     {
         await using var db = await fixture.Server.Services.GetRequiredService<IDbContextFactory<WexelDb>>().CreateDbContextAsync();
         var lesson = await db.Lessons.FirstAsync(l => l.Id == id);
-        var batch = new RenderBatch { RequestedBy = (await db.Users.FirstAsync(u => u.Email == ServerFixture.Trainer)).Id, RequestedAt = DateTimeOffset.UtcNow };
-        var rendition = new Rendition { LessonId = id, Revision = lesson.Revision, ProfileId = "web-720p", Profile = WexelJson.Write(Core.Encoding.Profiles.Web720), BatchId = batch.Id, Batch = batch, EncodeKey = "", State = RenditionState.Working, SignOfLifeAt = DateTimeOffset.UtcNow.AddMinutes(-1), Attempts = attempts, RequestedAt = DateTimeOffset.UtcNow };
+        var batch = new RenderBatch
+        {
+            RequestedBy = (await db.Users.FirstAsync(u => u.Email == ServerFixture.Trainer)).Id,
+            RequestedAt = DateTimeOffset.UtcNow,
+        };
+        var rendition = new Rendition
+        {
+            LessonId = id,
+            Revision = lesson.Revision,
+            ProfileId = "web-720p",
+            Profile = WexelJson.Write(Core.Encoding.Profiles.Web720),
+            BatchId = batch.Id,
+            Batch = batch,
+            EncodeKey = "",
+            State = RenditionState.Working,
+            SignOfLifeAt = DateTimeOffset.UtcNow.AddMinutes(-1),
+            Attempts = attempts,
+            RequestedAt = DateTimeOffset.UtcNow,
+        };
         db.Renditions.Add(rendition);
         await db.SaveChangesAsync();
         return rendition.Id;
@@ -274,10 +456,14 @@ public sealed class JourneyTests(ServerFixture fixture) : IClassFixture<ServerFi
     public async Task Contents_and_captions_say_what_cannot_be_read()
     {
         var trainer = await fixture.SignedInAsync();
-        var reading = await (await trainer.PostAsJsonAsync("/api/contents/read", new { text = "0:00 Welcome\nnothing" })).Content.ReadFromJsonAsync<JsonElement>();
+        var reading = await (
+            await trainer.PostAsJsonAsync("/api/contents/read", new { text = "0:00 Welcome\nnothing" })
+        ).Content.ReadFromJsonAsync<JsonElement>();
         reading.GetProperty("lines").GetArrayLength().ShouldBe(1);
         reading.GetProperty("problems")[0].GetProperty("field").GetString().ShouldBe("line 2");
-        var added = await (await trainer.PutAsync("/api/captions?fileName=a.srt&language=en", Octets("1\n00:00:01,000 --> 00:00:02,000\n<b>Hi</b>\n"u8.ToArray()))).Content.ReadFromJsonAsync<JsonElement>();
+        var added = await (
+            await trainer.PutAsync("/api/captions?fileName=a.srt&language=en", Octets("1\n00:00:01,000 --> 00:00:02,000\n<b>Hi</b>\n"u8.ToArray()))
+        ).Content.ReadFromJsonAsync<JsonElement>();
         var cues = await trainer.JsonAsync($"/api/captions/{added.GetProperty("track").GetProperty("hash").GetString()}");
         cues[0].GetProperty("text").GetString().ShouldBe("Hi");
     }

@@ -27,7 +27,8 @@ public sealed class KillTests(ITestOutputHelper output)
         kills.Made.ShouldBeGreaterThanOrEqualTo(1);
     }
 
-    private static int? Number(string name) => int.TryParse(Environment.GetEnvironmentVariable(name), CultureInfo.InvariantCulture, out var number) ? number : null;
+    private static int? Number(string name) =>
+        int.TryParse(Environment.GetEnvironmentVariable(name), CultureInfo.InvariantCulture, out var number) ? number : null;
 
     private void Say(string line)
     {

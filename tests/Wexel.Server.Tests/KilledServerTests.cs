@@ -20,14 +20,24 @@ public sealed class KilledServerTests
         try
         {
             // Noise encodes slowly, and AVI needs a viewing copy.
-            await CliWrap.Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-f", "lavfi", "-i", "testsrc2=s=400x300:r=30:d=10,noise=alls=12:allf=t", "-c:v", "mpeg4", "-q:v", "4", clip]).ExecuteAsync();
+            await CliWrap
+                .Cli.Wrap("ffmpeg")
+                .WithArguments(["-v", "error", "-f", "lavfi", "-i", "testsrc2=s=400x300:r=30:d=10,noise=alls=12:allf=t", "-c:v", "mpeg4", "-q:v", "4", clip])
+                .ExecuteAsync();
             await using var bytes = File.OpenRead(clip);
-            var answer = await trainer.PutAsync("api/recordings?fileName=deck.avi", new StreamContent(bytes) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } });
-            var (hash, lesson) = (await answer.Content.ReadFromJsonAsync<JsonElement>()) is var done ? (done.GetProperty("hash").GetString(), done.GetProperty("lessonId").GetString()) : default;
+            var answer = await trainer.PutAsync(
+                "api/recordings?fileName=deck.avi",
+                new StreamContent(bytes) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } }
+            );
+            var (hash, lesson) = (await answer.Content.ReadFromJsonAsync<JsonElement>()) is var done
+                ? (done.GetProperty("hash").GetString(), done.GetProperty("lessonId").GetString())
+                : default;
             await process.KillAsync();
 
             trainer = await process.StartAsync();
-            await trainer.UntilAsync($"api/recordings/{hash}", r => r.GetProperty("analysis").ValueKind == JsonValueKind.Object && r.GetProperty("viewable").GetBoolean());
+            await trainer.UntilAsync($"api/recordings/{hash}", r =>
+                r.GetProperty("analysis").ValueKind == JsonValueKind.Object && r.GetProperty("viewable").GetBoolean()
+            );
 
             (await trainer.PostAsJsonAsync("/api/renditions", new { lessons = new[] { lesson }, profiles = new[] { "small-480p" } })).EnsureSuccessStatusCode();
             await trainer.UntilAsync("api/queue", q => q[0].GetProperty("state").GetString() == "working" && q[0].GetProperty("progress").GetDouble() > 0);
@@ -39,7 +49,13 @@ public sealed class KilledServerTests
             queue.GetArrayLength().ShouldBe(1);
             var delivered = await trainer.JsonAsync($"api/lessons/{lesson}/deliver");
             // Noise is what an encoder leaves away first, and the check says so; nothing else may be wrong.
-            delivered.GetProperty("renditions")[0].GetProperty("check").EnumerateArray().Where(f => f.GetProperty("verdict").GetString() == "wrong").Select(f => f.GetProperty("code").GetString()).ShouldBe(["ssim"]);
+            delivered
+                .GetProperty("renditions")[0]
+                .GetProperty("check")
+                .EnumerateArray()
+                .Where(f => f.GetProperty("verdict").GetString() == "wrong")
+                .Select(f => f.GetProperty("code").GetString())
+                .ShouldBe(["ssim"]);
 
             // The killed server's unfinished files went when the next one started.
             Directory.EnumerateFiles(process.Data, ".making-*", SearchOption.AllDirectories).ShouldBeEmpty();
@@ -55,9 +71,12 @@ public sealed class KilledServerTests
     public async Task All_encoders_that_a_killed_server_left_behind_are_ended_and_nothing_else()
     {
         var store = new FileStore(Directory.CreateTempSubdirectory("wexel-orphans-").FullName, HalfMade.Beside);
-        Process Encoding(string into) => Process.Start("ffmpeg", ["-nostdin", "-v", "quiet", "-re", "-f", "lavfi", "-i", "anullsrc", "-f", "wav", "-y", Path.Combine(into, "sound.wav")]);
+        Process Encoding(string into) =>
+            Process.Start("ffmpeg", ["-nostdin", "-v", "quiet", "-re", "-f", "lavfi", "-i", "anullsrc", "-f", "wav", "-y", Path.Combine(into, "sound.wav")]);
         var elsewhere = Directory.CreateTempSubdirectory("wexel-elsewhere-").FullName;
-        using Process picture = Encoding(store.Root), sound = Encoding(store.Root), others = Encoding(elsewhere);
+        using Process picture = Encoding(store.Root),
+            sound = Encoding(store.Root),
+            others = Encoding(elsewhere);
         try
         {
             var left = new OrphanMark(store, "work");
@@ -94,8 +113,15 @@ public sealed class KilledServerTests
             Directory.CreateDirectory(Path.GetDirectoryName(kept)!);
             string[] files =
             [
-                kept, HalfMade.Beside(kept), store.Derived("abcdef", $".making-{itsName}-0123.mp4"), store.Derived("abcdef", ".making-other.1.2-0123.mp4"), store.Derived("abcdef", ".making-other.1.2-4567.mp4"), store.Arriving(),
-                Path.Combine(folder, "arriving", $".making-{itsName}-89"), Path.Combine(Path.GetTempPath(), $"wexel-work-{itsName}-{Guid.NewGuid():N}", "moves-0"), Path.Combine(HalfMade.Folder(), "moves-0"),
+                kept,
+                HalfMade.Beside(kept),
+                store.Derived("abcdef", $".making-{itsName}-0123.mp4"),
+                store.Derived("abcdef", ".making-other.1.2-0123.mp4"),
+                store.Derived("abcdef", ".making-other.1.2-4567.mp4"),
+                store.Arriving(),
+                Path.Combine(folder, "arriving", $".making-{itsName}-89"),
+                Path.Combine(Path.GetTempPath(), $"wexel-work-{itsName}-{Guid.NewGuid():N}", "moves-0"),
+                Path.Combine(HalfMade.Folder(), "moves-0"),
             ];
             foreach (var (file, i) in files.Select((f, i) => (f, i)))
             {
@@ -128,11 +154,17 @@ public sealed class KilledServerTests
         var clip = Path.Combine(Path.GetTempPath(), $"wexel-killed-{Guid.NewGuid():N}.mp4");
         try
         {
-            await CliWrap.Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-f", "lavfi", "-i", "testsrc2=s=640x360:r=30:d=3", "-pix_fmt", "yuv420p", clip]).ExecuteAsync();
+            await CliWrap
+                .Cli.Wrap("ffmpeg")
+                .WithArguments(["-v", "error", "-f", "lavfi", "-i", "testsrc2=s=640x360:r=30:d=3", "-pix_fmt", "yuv420p", clip])
+                .ExecuteAsync();
             var bytes = await File.ReadAllBytesAsync(clip);
             HttpRequestMessage Tus(HttpMethod method, string address, string header, long number, byte[]? piece = null)
             {
-                var request = new HttpRequestMessage(method, address) { Headers = { { "Tus-Resumable", "1.0.0" }, { header, number.ToString(System.Globalization.CultureInfo.InvariantCulture) } } };
+                var request = new HttpRequestMessage(method, address)
+                {
+                    Headers = { { "Tus-Resumable", "1.0.0" }, { header, number.ToString(System.Globalization.CultureInfo.InvariantCulture) } },
+                };
                 if (piece is not null)
                     request.Content = new ByteArrayContent(piece) { Headers = { ContentType = new MediaTypeHeaderValue("application/offset+octet-stream") } };
                 return request;

@@ -77,7 +77,13 @@ internal sealed class Kills(int seed, int most, TimeSpan longest, Action<string>
                 await create.ExecuteNonQueryAsync();
             }
 
-            var settings = new Dictionary<string, string> { ["Wexel__Demo"] = demo, ["Wexel__TemporaryFilesEvery"] = "00:00:05", ["Wexel__SignInsAnAccount"] = "100000", ["Wexel__SignInsAnAddress"] = "100000" };
+            var settings = new Dictionary<string, string>
+            {
+                ["Wexel__Demo"] = demo,
+                ["Wexel__TemporaryFilesEvery"] = "00:00:05",
+                ["Wexel__SignInsAnAccount"] = "100000",
+                ["Wexel__SignInsAnAddress"] = "100000",
+            };
             _servers = [ServerProcess.On(_postgres, _folder, settings)];
             _servers = [_servers[0], _servers[0].Another()];
             _clients = [await _servers[0].StartAsync(), await _servers[1].StartAsync()];
@@ -120,7 +126,11 @@ internal sealed class Kills(int seed, int most, TimeSpan longest, Action<string>
                 _servers[what].StartProcess();
                 return $"server {what + 1}";
             case 2:
-                var tools = Process.GetProcessesByName("ffmpeg").Concat(Process.GetProcessesByName("ffprobe")).Where(p => Read($"/proc/{p.Id}/cmdline").Contains(_folder, StringComparison.Ordinal)).ToList();
+                var tools = Process
+                    .GetProcessesByName("ffmpeg")
+                    .Concat(Process.GetProcessesByName("ffprobe"))
+                    .Where(p => Read($"/proc/{p.Id}/cmdline").Contains(_folder, StringComparison.Ordinal))
+                    .ToList();
                 if (tools.Count == 0)
                     goto default;
                 Count("kills of ffmpeg");
@@ -163,7 +173,9 @@ internal sealed class Kills(int seed, int most, TimeSpan longest, Action<string>
     private async Task UploadAsync(Kept kept)
     {
         const int Pieces = 4;
-        kept.Upload = (await AskAsync(() => Tus(HttpMethod.Post, "api/uploads", "Upload-Length", kept.Bytes.Length), HttpStatusCode.Created)).Headers.Location!.ToString();
+        kept.Upload = (
+            await AskAsync(() => Tus(HttpMethod.Post, "api/uploads", "Upload-Length", kept.Bytes.Length), HttpStatusCode.Created)
+        ).Headers.Location!.ToString();
         while (!kept.AllCame)
         {
             var offset = await OffsetAsync(kept);
@@ -184,11 +196,18 @@ internal sealed class Kills(int seed, int most, TimeSpan longest, Action<string>
             }
         }
 
-        kept.Lesson = (await UntilAsync(kept.Upload, u => u.GetProperty("lessonId").ValueKind == JsonValueKind.String, $"lesson {kept.Number} is made of its upload")).GetProperty("lessonId").GetString();
+        kept.Lesson = (
+            await UntilAsync(kept.Upload, u => u.GetProperty("lessonId").ValueKind == JsonValueKind.String, $"lesson {kept.Number} is made of its upload")
+        )
+            .GetProperty("lessonId")
+            .GetString();
     }
 
     private async Task<long> OffsetAsync(Kept kept) =>
-        long.Parse((await AskAsync(() => Tus(HttpMethod.Head, kept.Upload!, "X-None", 0), HttpStatusCode.OK)).Headers.GetValues("Upload-Offset").Single(), CultureInfo.InvariantCulture);
+        long.Parse(
+            (await AskAsync(() => Tus(HttpMethod.Head, kept.Upload!, "X-None", 0), HttpStatusCode.OK)).Headers.GetValues("Upload-Offset").Single(),
+            CultureInfo.InvariantCulture
+        );
 
     private async Task EditAsync(Kept kept)
     {
@@ -207,7 +226,16 @@ internal sealed class Kills(int seed, int most, TimeSpan longest, Action<string>
                 }
 
                 document["title"] = title;
-                if (await TryAsync(() => new HttpRequestMessage(HttpMethod.Put, $"api/lessons/{kept.Lesson}/document") { Content = JsonContent.Create(new { basedOn = now.GetProperty("revision").GetInt32(), document }) }) is { StatusCode: HttpStatusCode.OK } saved && await ReadAsync(saved) is { ValueKind: JsonValueKind.Object } then)
+                if (
+                    await TryAsync(() =>
+                        new HttpRequestMessage(HttpMethod.Put, $"api/lessons/{kept.Lesson}/document")
+                        {
+                            Content = JsonContent.Create(new { basedOn = now.GetProperty("revision").GetInt32(), document }),
+                        }
+                    )
+                        is { StatusCode: HttpStatusCode.OK } saved
+                    && await ReadAsync(saved) is { ValueKind: JsonValueKind.Object } then
+                )
                     (kept.Title, kept.Revision) = (title, then.GetProperty("revision").GetInt32());
             }
         }
@@ -215,46 +243,102 @@ internal sealed class Kills(int seed, int most, TimeSpan longest, Action<string>
 
     private async Task RenderAsync(Kept kept)
     {
-        while ((await UntilAsync($"api/lessons/{kept.Lesson}/deliver", d => d.GetProperty("profiles").GetArrayLength() > 0 || EndedTooOften(d), $"lesson {kept.Number} is looked through")) is var deliver && EndedTooOften(deliver))
+        while (
+            (
+                await UntilAsync(
+                    $"api/lessons/{kept.Lesson}/deliver",
+                    d => d.GetProperty("profiles").GetArrayLength() > 0 || EndedTooOften(d),
+                    $"lesson {kept.Number} is looked through"
+                )
+            )
+                is var deliver
+            && EndedTooOften(deliver)
+        )
         {
             Count("look-throughs gone on with by hand");
-            await AskAsync(() => new HttpRequestMessage(HttpMethod.Post, $"api/recordings/{Hash(kept)}/look-through"), HttpStatusCode.Accepted, HttpStatusCode.NoContent, HttpStatusCode.OK);
+            await AskAsync(
+                () => new HttpRequestMessage(HttpMethod.Post, $"api/recordings/{Hash(kept)}/look-through"),
+                HttpStatusCode.Accepted,
+                HttpStatusCode.NoContent,
+                HttpStatusCode.OK
+            );
         }
 
-        await AskAsync(() => new HttpRequestMessage(HttpMethod.Post, "api/renditions") { Content = JsonContent.Create(new { lessons = new[] { kept.Lesson }, profiles = new[] { Profile } }) }, HttpStatusCode.OK);
+        await AskAsync(
+            () =>
+                new HttpRequestMessage(HttpMethod.Post, "api/renditions")
+                {
+                    Content = JsonContent.Create(new { lessons = new[] { kept.Lesson }, profiles = new[] { Profile } }),
+                },
+            HttpStatusCode.OK
+        );
         JsonElement Of(JsonElement queue) => queue.EnumerateArray().FirstOrDefault(r => r.GetProperty("lessonId").GetString() == kept.Lesson);
         while (true)
         {
-            var rendition = Of(await UntilAsync("api/queue", q => Of(q) is { ValueKind: JsonValueKind.Object } r && r.GetProperty("state").GetString() is "done" or "failed" or "held" or "cancelled", $"lesson {kept.Number} is rendered"));
+            var rendition = Of(
+                await UntilAsync(
+                    "api/queue",
+                    q => Of(q) is { ValueKind: JsonValueKind.Object } r && r.GetProperty("state").GetString() is "done" or "failed" or "held" or "cancelled",
+                    $"lesson {kept.Number} is rendered"
+                )
+            );
             if (rendition.GetProperty("state").GetString() == "done")
                 return;
             // Killed too often: a person presses the button, which is what it says.
             Count("renders gone on with by hand");
-            await AskAsync(() => new HttpRequestMessage(HttpMethod.Post, $"api/renditions/{rendition.GetProperty("id").GetString()}/go-on"), HttpStatusCode.NoContent, HttpStatusCode.OK, HttpStatusCode.Conflict);
+            await AskAsync(
+                () => new HttpRequestMessage(HttpMethod.Post, $"api/renditions/{rendition.GetProperty("id").GetString()}/go-on"),
+                HttpStatusCode.NoContent,
+                HttpStatusCode.OK,
+                HttpStatusCode.Conflict
+            );
         }
     }
 
     /// <summary>A look-through in which the server was killed again and again waits for a person.</summary>
     private static bool EndedTooOften(JsonElement deliver) =>
-        deliver.GetProperty("notReady") is { ValueKind: JsonValueKind.Object } why && why.GetProperty("sentence").GetString()!.StartsWith("The server ended", StringComparison.Ordinal);
+        deliver.GetProperty("notReady") is { ValueKind: JsonValueKind.Object } why
+        && why.GetProperty("sentence").GetString()!.StartsWith("The server ended", StringComparison.Ordinal);
 
     private static string Hash(Kept kept) => Convert.ToHexStringLower(SHA256.HashData(kept.Bytes));
 
     private async Task ReleaseAsync(Kept kept)
     {
-        var channel = (await JsonAsync("api/outlets")).EnumerateArray().First(o => o.GetProperty("kind").GetString() == "channel").GetProperty("id").GetString();
+        var channel = (await JsonAsync("api/outlets"))
+            .EnumerateArray()
+            .First(o => o.GetProperty("kind").GetString() == "channel")
+            .GetProperty("id")
+            .GetString();
         JsonElement Link(JsonElement outlets) => outlets.EnumerateArray().First(o => o.GetProperty("id").GetString() == channel).GetProperty("release");
-        for (var clock = Stopwatch.StartNew(); kept.Token is null;)
+        for (var clock = Stopwatch.StartNew(); kept.Token is null; )
         {
             if (clock.Elapsed > Settles * 5)
                 throw new TimeoutException($"lesson {kept.Number} is not released for five minutes");
-            await TryAsync(() => new HttpRequestMessage(HttpMethod.Post, $"api/lessons/{kept.Lesson}/releases") { Content = JsonContent.Create(new { outletId = channel, profileId = Profile, visibility = "withLink" }) });
+            await TryAsync(() =>
+                new HttpRequestMessage(HttpMethod.Post, $"api/lessons/{kept.Lesson}/releases")
+                {
+                    Content = JsonContent.Create(
+                        new
+                        {
+                            outletId = channel,
+                            profileId = Profile,
+                            visibility = "withLink",
+                        }
+                    ),
+                }
+            );
             var release = Link(await JsonAsync($"api/lessons/{kept.Lesson}/releases"));
             if (release.ValueKind == JsonValueKind.Object)
                 kept.Token = release.GetProperty("link").GetString()!.Split('/')[^1];
         }
 
-        kept.FileHash = Convert.ToHexStringLower(SHA256.HashData(await (await AskAsync(() => new HttpRequestMessage(HttpMethod.Get, $"watch/{kept.Token}/video.mp4"), HttpStatusCode.OK)).Content.ReadAsByteArrayAsync()));
+        kept.FileHash = Convert.ToHexStringLower(
+            SHA256.HashData(
+                await (
+                    await AskAsync(() => new HttpRequestMessage(HttpMethod.Get, $"watch/{kept.Token}/video.mp4"), HttpStatusCode.OK)
+                ).Content.ReadAsByteArrayAsync()
+            )
+        );
     }
 
     private async Task WatchAsync(Kept kept)
@@ -269,8 +353,25 @@ internal sealed class Kills(int seed, int most, TimeSpan longest, Action<string>
             {
                 await Task.Delay(200);
                 var watched = new[] { new[] { 0, until } };
-                if (await TryAsync(() => new HttpRequestMessage(HttpMethod.Post, $"watch/{kept.Token}/progress") { Content = JsonContent.Create(new { learner, watched, position = until, opened }) }) is { StatusCode: HttpStatusCode.OK } answer
-                    && await ReadAsync(answer) is { ValueKind: JsonValueKind.Object } known && known.GetProperty("watched").EnumerateArray().Max(r => (long?)r[1].GetInt64()) is { } reached)
+                if (
+                    await TryAsync(() =>
+                        new HttpRequestMessage(HttpMethod.Post, $"watch/{kept.Token}/progress")
+                        {
+                            Content = JsonContent.Create(
+                                new
+                                {
+                                    learner,
+                                    watched,
+                                    position = until,
+                                    opened,
+                                }
+                            ),
+                        }
+                    )
+                        is { StatusCode: HttpStatusCode.OK } answer
+                    && await ReadAsync(answer) is { ValueKind: JsonValueKind.Object } known
+                    && known.GetProperty("watched").EnumerateArray().Max(r => (long?)r[1].GetInt64()) is { } reached
+                )
                     kept.WatchedUntil = Math.Max(kept.WatchedUntil, reached);
             }
         }
@@ -301,16 +402,46 @@ internal sealed class Kills(int seed, int most, TimeSpan longest, Action<string>
                 if (kept.Lesson is null)
                     continue;
                 var lesson = await JsonAsync($"api/lessons/{kept.Lesson}");
-                if (lesson.GetProperty("revision").GetInt32() < kept.Revision || (kept.Title is { } title && lesson.GetProperty("revision").GetInt32() == kept.Revision && lesson.GetProperty("document").GetProperty("title").GetString() != title))
+                if (
+                    lesson.GetProperty("revision").GetInt32() < kept.Revision
+                    || (
+                        kept.Title is { } title
+                        && lesson.GetProperty("revision").GetInt32() == kept.Revision
+                        && lesson.GetProperty("document").GetProperty("title").GetString() != title
+                    )
+                )
                     Lose($"lesson {kept.Number} {when}: an edit that was acknowledged is gone");
                 var hash = Hash(kept);
-                if (!File.Exists(Path.Combine(_folder, "data", "recordings", hash)) || Convert.ToHexStringLower(SHA256.HashData(await File.ReadAllBytesAsync(Path.Combine(_folder, "data", "recordings", hash)))) != hash)
+                if (
+                    !File.Exists(Path.Combine(_folder, "data", "recordings", hash))
+                    || Convert.ToHexStringLower(SHA256.HashData(await File.ReadAllBytesAsync(Path.Combine(_folder, "data", "recordings", hash)))) != hash
+                )
                     Lose($"lesson {kept.Number} {when}: its recording is not as it came");
-                if (lessons.EnumerateArray().SelectMany(c => c.GetProperty("lessons").EnumerateArray()).Count(l => l.GetProperty("id").GetString() == kept.Lesson) != 1)
+                if (
+                    lessons
+                        .EnumerateArray()
+                        .SelectMany(c => c.GetProperty("lessons").EnumerateArray())
+                        .Count(l => l.GetProperty("id").GetString() == kept.Lesson) != 1
+                )
                     Lose($"lesson {kept.Number} {when}: it is not listed once");
-                if (kept.FileHash is { } file && Convert.ToHexStringLower(SHA256.HashData(await (await AskAsync(() => new HttpRequestMessage(HttpMethod.Get, $"watch/{kept.Token}/video.mp4"), HttpStatusCode.OK)).Content.ReadAsByteArrayAsync())) != file)
+                if (
+                    kept.FileHash is { } file
+                    && Convert.ToHexStringLower(
+                        SHA256.HashData(
+                            await (
+                                await AskAsync(() => new HttpRequestMessage(HttpMethod.Get, $"watch/{kept.Token}/video.mp4"), HttpStatusCode.OK)
+                            ).Content.ReadAsByteArrayAsync()
+                        )
+                    ) != file
+                )
                     Lose($"lesson {kept.Number} {when}: its released file is another");
-                if (kept.WatchedUntil is > 0 and var until && (await JsonAsync($"watch/{kept.Token}/progress?learner=learner{kept.Number}")).GetProperty("watched").EnumerateArray().Max(r => (long?)r[1].GetInt64()) < until)
+                if (
+                    kept.WatchedUntil is > 0 and var until
+                    && (await JsonAsync($"watch/{kept.Token}/progress?learner=learner{kept.Number}"))
+                        .GetProperty("watched")
+                        .EnumerateArray()
+                        .Max(r => (long?)r[1].GetInt64()) < until
+                )
                     Lose($"lesson {kept.Number} {when}: a stretch that was watched is gone");
             }
 
@@ -343,7 +474,11 @@ internal sealed class Kills(int seed, int most, TimeSpan longest, Action<string>
         List<string> left = [];
         for (var clock = Stopwatch.StartNew(); clock.Elapsed < Settles; await Task.Delay(500))
         {
-            left = [.. Directory.EnumerateFileSystemEntries(Path.Combine(_folder, "data"), HalfMade.Beginning + "*", SearchOption.AllDirectories), .. Directory.EnumerateDirectories(Path.GetTempPath(), "wexel-work-*").Where(f => Owner.Lives(Path.GetFileName(f).Split('-')[^2]) == false)];
+            left =
+            [
+                .. Directory.EnumerateFileSystemEntries(Path.Combine(_folder, "data"), HalfMade.Beginning + "*", SearchOption.AllDirectories),
+                .. Directory.EnumerateDirectories(Path.GetTempPath(), "wexel-work-*").Where(f => Owner.Lives(Path.GetFileName(f).Split('-')[^2]) == false),
+            ];
             if (left.Count == 0)
                 return;
         }
@@ -362,7 +497,10 @@ internal sealed class Kills(int seed, int most, TimeSpan longest, Action<string>
 
     private static HttpRequestMessage Tus(HttpMethod method, string address, string header, long number, byte[]? piece = null)
     {
-        var request = new HttpRequestMessage(method, address) { Headers = { { "Tus-Resumable", "1.0.0" }, { header, number.ToString(CultureInfo.InvariantCulture) } } };
+        var request = new HttpRequestMessage(method, address)
+        {
+            Headers = { { "Tus-Resumable", "1.0.0" }, { header, number.ToString(CultureInfo.InvariantCulture) } },
+        };
         if (piece is not null)
             request.Content = new ByteArrayContent(piece) { Headers = { ContentType = new MediaTypeHeaderValue("application/offset+octet-stream") } };
         return request;
@@ -413,7 +551,10 @@ internal sealed class Kills(int seed, int most, TimeSpan longest, Action<string>
         while (true)
         {
             // One may be killed in the middle of its answer.
-            if (await ReadAsync(await AskAsync(() => new HttpRequestMessage(HttpMethod.Get, address), HttpStatusCode.OK)) is { ValueKind: not JsonValueKind.Undefined } said)
+            if (
+                await ReadAsync(await AskAsync(() => new HttpRequestMessage(HttpMethod.Get, address), HttpStatusCode.OK)) is
+                { ValueKind: not JsonValueKind.Undefined } said
+            )
                 return said;
         }
     }
@@ -434,7 +575,25 @@ internal sealed class Kills(int seed, int most, TimeSpan longest, Action<string>
     private static async Task<byte[]> ClipAsync(int number)
     {
         var clip = Path.Combine(Path.GetTempPath(), $"wexel-kills-{Guid.NewGuid():N}.mp4");
-        await CliWrap.Cli.Wrap("ffmpeg").WithArguments(["-nostdin", "-v", "error", "-f", "lavfi", "-i", $"testsrc2=s=320x180:r=30:d=4,noise=alls=5:allf=t:all_seed={number}", "-c:v", "libx264", "-preset", "ultrafast", "-pix_fmt", "yuv420p", clip]).ExecuteAsync();
+        await CliWrap
+            .Cli.Wrap("ffmpeg")
+            .WithArguments([
+                "-nostdin",
+                "-v",
+                "error",
+                "-f",
+                "lavfi",
+                "-i",
+                $"testsrc2=s=320x180:r=30:d=4,noise=alls=5:allf=t:all_seed={number}",
+                "-c:v",
+                "libx264",
+                "-preset",
+                "ultrafast",
+                "-pix_fmt",
+                "yuv420p",
+                clip,
+            ])
+            .ExecuteAsync();
         var bytes = await File.ReadAllBytesAsync(clip);
         File.Delete(clip);
         return bytes;

@@ -19,7 +19,14 @@ public sealed class LearningSystemTests(ReleasedServerFixture fixture) : IClassF
         var course = courses[0].GetProperty("id").GetString();
         var lesson = courses[0].GetProperty("lessons")[0].GetProperty("id").GetString();
         // The demo lesson releases itself everywhere, as soon as it is rendered.
-        var outlets = await trainer.UntilAsync($"/api/lessons/{lesson}/releases", o => o.EnumerateArray().Any(x => Is(x, "learningSystem") && x.GetProperty("release") is { ValueKind: JsonValueKind.Object } r && r.GetProperty("package").GetProperty("sent").ValueKind == JsonValueKind.Object));
+        var outlets = await trainer.UntilAsync($"/api/lessons/{lesson}/releases", o =>
+            o.EnumerateArray()
+                .Any(x =>
+                    Is(x, "learningSystem")
+                    && x.GetProperty("release") is { ValueKind: JsonValueKind.Object } r
+                    && r.GetProperty("package").GetProperty("sent").ValueKind == JsonValueKind.Object
+                )
+        );
         var outlet = outlets.EnumerateArray().Single(o => Is(o, "learningSystem"));
         var package = outlet.GetProperty("release").GetProperty("package");
         package.GetProperty("sent").GetProperty("behind").GetBoolean().ShouldBeFalse();
@@ -34,21 +41,29 @@ public sealed class LearningSystemTests(ReleasedServerFixture fixture) : IClassF
         there.ShouldContain("1. Closing the till");
 
         // The course: refused while a lesson is not rendered with that profile, and the lesson is named.
-        async Task<HttpResponseMessage> MakeCourseAsync(string profile) => await trainer.PostAsJsonAsync($"/api/courses/{course}/releases", new { outletId = outlet.GetProperty("id").GetString(), profileId = profile });
+        async Task<HttpResponseMessage> MakeCourseAsync(string profile) =>
+            await trainer.PostAsJsonAsync($"/api/courses/{course}/releases", new { outletId = outlet.GetProperty("id").GetString(), profileId = profile });
         var refused = await MakeCourseAsync("small-480p");
         refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        (await refused.ProblemAsync()).GetProperty("detail").GetString().ShouldBe("These lessons are not rendered with “Small 480p” as they stand now: 1 “Closing the till”. Render them, then make the package.");
+        (await refused.ProblemAsync())
+            .GetProperty("detail")
+            .GetString()
+            .ShouldBe("These lessons are not rendered with “Small 480p” as they stand now: 1 “Closing the till”. Render them, then make the package.");
         var made = await (await MakeCourseAsync("web")).Content.ReadFromJsonAsync<JsonElement>();
         var id = made.GetProperty("release").GetProperty("id").GetString();
         var sent = await (await trainer.PostAsync($"/api/course-releases/{id}/send", null)).Content.ReadFromJsonAsync<JsonElement>();
-        (await School.GetStringAsync(sent.GetProperty("release").GetProperty("package").GetProperty("sent").GetProperty("to").GetString())).ShouldContain("<h1>Ticket desk basics</h1>");
+        (await School.GetStringAsync(sent.GetProperty("release").GetProperty("package").GetProperty("sent").GetProperty("to").GetString())).ShouldContain(
+            "<h1>Ticket desk basics</h1>"
+        );
         (await trainer.GetAsync($"/api/course-releases/{id}/package.zip")).Content.Headers.ContentType!.MediaType.ShouldBe("application/zip");
 
         // A changed lesson leaves the course's package behind.
         var view = await trainer.JsonAsync($"/api/lessons/{lesson}");
         var document = JsonSerializer.Deserialize<Dictionary<string, object>>(view.GetProperty("document").GetRawText())!;
         document["description"] = "Changed";
-        (await trainer.PutAsJsonAsync($"/api/lessons/{lesson}/document", new { basedOn = view.GetProperty("revision").GetInt32(), document })).EnsureSuccessStatusCode();
+        (
+            await trainer.PutAsJsonAsync($"/api/lessons/{lesson}/document", new { basedOn = view.GetProperty("revision").GetInt32(), document })
+        ).EnsureSuccessStatusCode();
         (await trainer.JsonAsync("/api/board/courses"))[0].GetProperty("outlets")[0].GetProperty("release").GetProperty("behind").GetBoolean().ShouldBeTrue();
     }
 
@@ -57,7 +72,8 @@ public sealed class LearningSystemTests(ReleasedServerFixture fixture) : IClassF
     private const string Manifest = """
         <manifest identifier="m" xmlns="http://www.imsproject.org/xsd/imscp_rootv1p1p2" xmlns:adlcp="http://www.adlnet.org/xsd/adlcp_rootv1p2">
         <metadata><schema>ADL SCORM</schema><schemaversion>1.2</schemaversion></metadata>
-        <organizations default="o"><organization identifier="o"><title>T</title><item identifier="i" identifierref="r"><title>One</title></item></organization></organizations>
+        <organizations default="o"><organization identifier="o"><title>T</title>
+        <item identifier="i" identifierref="r"><title>One</title></item></organization></organizations>
         <resources><resource identifier="r" type="webcontent" adlcp:scormtype="sco" href="page.html"><file href="page.html"/></resource></resources></manifest>
         """;
 
@@ -76,17 +92,18 @@ public sealed class LearningSystemTests(ReleasedServerFixture fixture) : IClassF
         return bytes.ToArray();
     }
 
-    public static TheoryData<string, string> BadPackages => new()
-    {
-        { "no manifest", "There is no imsmanifest.xml at the top of the package." },
-        { "missing file", "The manifest names “page.html”, which is not in the package." },
-        { "outside", "“../out.html” points outside the folder." },
-        { "bomb", "The archive unpacks to far more than it holds, as a zip bomb does." },
-        { "entity", "imsmanifest.xml cannot be read: For security reasons DTD is prohibited in this XML document." },
-        { "version", "The manifest is of schema version “2004 4th Edition”; this system takes SCORM 1.2." },
-        { "reference", "An item refers to the resource “nobody”, which is not there." },
-        { "not a zip", "That is not a ZIP file, or it is damaged." },
-    };
+    public static TheoryData<string, string> BadPackages =>
+        new()
+        {
+            { "no manifest", "There is no imsmanifest.xml at the top of the package." },
+            { "missing file", "The manifest names “page.html”, which is not in the package." },
+            { "outside", "“../out.html” points outside the folder." },
+            { "bomb", "The archive unpacks to far more than it holds, as a zip bomb does." },
+            { "entity", "imsmanifest.xml cannot be read: For security reasons DTD is prohibited in this XML document." },
+            { "version", "The manifest is of schema version “2004 4th Edition”; this system takes SCORM 1.2." },
+            { "reference", "An item refers to the resource “nobody”, which is not there." },
+            { "not a zip", "That is not a ZIP file, or it is damaged." },
+        };
 
     [Theory, MemberData(nameof(BadPackages))]
     public async Task The_learning_system_refuses_a_bad_package_with_the_reason(string what, string reason)
@@ -97,9 +114,18 @@ public sealed class LearningSystemTests(ReleasedServerFixture fixture) : IClassF
             "missing file" => Zip(("imsmanifest.xml", Manifest)),
             "outside" => Zip(("imsmanifest.xml", Manifest), ("../out.html", "x")),
             "bomb" => Zip(("imsmanifest.xml", Manifest), ("page.html", new string(' ', 60_000_000))),
-            "entity" => Zip(("imsmanifest.xml", "<!DOCTYPE manifest [<!ENTITY x SYSTEM \"file:///etc/passwd\">]>" + Manifest.Replace("<title>T", "<title>&x;", StringComparison.Ordinal)), ("page.html", "x")),
+            "entity" => Zip(
+                (
+                    "imsmanifest.xml",
+                    "<!DOCTYPE manifest [<!ENTITY x SYSTEM \"file:///etc/passwd\">]>" + Manifest.Replace("<title>T", "<title>&x;", StringComparison.Ordinal)
+                ),
+                ("page.html", "x")
+            ),
             "version" => Zip(("imsmanifest.xml", Manifest.Replace(">1.2<", ">2004 4th Edition<", StringComparison.Ordinal)), ("page.html", "x")),
-            "reference" => Zip(("imsmanifest.xml", Manifest.Replace("identifierref=\"r\"", "identifierref=\"nobody\"", StringComparison.Ordinal)), ("page.html", "x")),
+            "reference" => Zip(
+                ("imsmanifest.xml", Manifest.Replace("identifierref=\"r\"", "identifierref=\"nobody\"", StringComparison.Ordinal)),
+                ("page.html", "x")
+            ),
             _ => "PK, but not really"u8.ToArray(),
         };
         var answer = await School.PutAsync("learning/packages/bad", new ByteArrayContent(zip));
@@ -111,10 +137,21 @@ public sealed class LearningSystemTests(ReleasedServerFixture fixture) : IClassF
     [Fact]
     public async Task A_refused_package_leaves_the_one_before_and_a_good_one_keeps_its_records()
     {
-        (await School.PutAsync("learning/packages/kept", new ByteArrayContent(Zip(("imsmanifest.xml", Manifest), ("page.html", "x"))))).StatusCode.ShouldBe(HttpStatusCode.Created);
-        (await School.PostAsJsonAsync("learning/records/kept/i/p1", new { elements = new Dictionary<string, string> { ["cmi.core.lesson_status"] = "completed" } })).EnsureSuccessStatusCode();
-        (await School.PutAsync("learning/packages/kept", new ByteArrayContent(Zip(("page.html", "x"))))).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        (await School.PutAsync("learning/packages/kept", new ByteArrayContent(Zip(("imsmanifest.xml", Manifest), ("page.html", "new"))))).StatusCode.ShouldBe(HttpStatusCode.Created);
+        (await School.PutAsync("learning/packages/kept", new ByteArrayContent(Zip(("imsmanifest.xml", Manifest), ("page.html", "x"))))).StatusCode.ShouldBe(
+            HttpStatusCode.Created
+        );
+        (
+            await School.PostAsJsonAsync(
+                "learning/records/kept/i/p1",
+                new { elements = new Dictionary<string, string> { ["cmi.core.lesson_status"] = "completed" } }
+            )
+        ).EnsureSuccessStatusCode();
+        (await School.PutAsync("learning/packages/kept", new ByteArrayContent(Zip(("page.html", "x"))))).StatusCode.ShouldBe(
+            HttpStatusCode.UnprocessableEntity
+        );
+        (await School.PutAsync("learning/packages/kept", new ByteArrayContent(Zip(("imsmanifest.xml", Manifest), ("page.html", "new"))))).StatusCode.ShouldBe(
+            HttpStatusCode.Created
+        );
         (await School.GetStringAsync("learning/content/kept/page.html")).ShouldBe("new");
         (await School.GetStringAsync("learning/courses/kept")).ShouldContain("<td>completed</td>");
         (await School.GetAsync("learning/content/kept/..%2Fother")).StatusCode.ShouldBe(HttpStatusCode.NotFound);

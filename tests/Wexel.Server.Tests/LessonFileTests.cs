@@ -19,7 +19,14 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
     private async Task<(int Code, string Error)> MakeAsync(params string[] arguments)
     {
         var (said, wrong) = (new StringWriter(), new StringWriter());
-        return (await CommandLine.RunAsync(["make", .. arguments], new Surroundings(_folder, said, wrong, AtTerminal: false), TestContext.Current.CancellationToken), wrong.ToString());
+        return (
+            await CommandLine.RunAsync(
+                ["make", .. arguments],
+                new Surroundings(_folder, said, wrong, AtTerminal: false),
+                TestContext.Current.CancellationToken
+            ),
+            wrong.ToString()
+        );
     }
 
     private async Task<string> SavedAsync(HttpClient client, string address, string name)
@@ -35,21 +42,63 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
     /// <summary>A lesson with something of each kind: a cut, sections, captions, a move-in, a canvas, and the house's mark.</summary>
     private static async Task<string> MarkedUpAsync(HttpClient trainer)
     {
-        var lesson = (await trainer.UntilAsync("/api/lessons", c => c.GetArrayLength() > 0 && c[0].GetProperty("lessons").GetArrayLength() > 0))[0].GetProperty("lessons")[0].GetProperty("id").GetString()!;
-        (await trainer.PutAsync("/api/house/mark", Bytes(await File.ReadAllBytesAsync(Path.Combine(ServerFixture.Home, "demo", "mark.png"))))).EnsureSuccessStatusCode();
-        (await trainer.PutAsJsonAsync("/api/house/mark/placement", new { placement = new { opacityPercent = 60, widthPercent = 15, position = "topRight", distancePercent = 4, offsetX = 0, offsetY = 0 } })).EnsureSuccessStatusCode();
-        var captions = await (await trainer.PutAsync("/api/captions?fileName=till.vtt&language=en-GB", Bytes("WEBVTT\n\n00:01.000 --> 00:02.500\n<b>Count</b> the float.\n\n00:06.000 --> 00:07.000\nClose the till.\n"u8.ToArray()))).Content.ReadFromJsonAsync<JsonElement>();
+        var lesson = (await trainer.UntilAsync("/api/lessons", c => c.GetArrayLength() > 0 && c[0].GetProperty("lessons").GetArrayLength() > 0))[0]
+            .GetProperty("lessons")[0]
+            .GetProperty("id")
+            .GetString()!;
+        (
+            await trainer.PutAsync("/api/house/mark", Bytes(await File.ReadAllBytesAsync(Path.Combine(ServerFixture.Home, "demo", "mark.png"))))
+        ).EnsureSuccessStatusCode();
+        (
+            await trainer.PutAsJsonAsync(
+                "/api/house/mark/placement",
+                new
+                {
+                    placement = new
+                    {
+                        opacityPercent = 60,
+                        widthPercent = 15,
+                        position = "topRight",
+                        distancePercent = 4,
+                        offsetX = 0,
+                        offsetY = 0,
+                    },
+                }
+            )
+        ).EnsureSuccessStatusCode();
+        var captions = await (
+            await trainer.PutAsync(
+                "/api/captions?fileName=till.vtt&language=en-GB",
+                Bytes("WEBVTT\n\n00:01.000 --> 00:02.500\n<b>Count</b> the float.\n\n00:06.000 --> 00:07.000\nClose the till.\n"u8.ToArray())
+            )
+        ).Content.ReadFromJsonAsync<JsonElement>();
         var view = await trainer.JsonAsync($"/api/lessons/{lesson}");
         var document = JsonNode.Parse(view.GetProperty("document").GetRawText())!.AsObject();
         document["description"] = "How a day ends.";
         document["cuts"] = JsonNode.Parse("""[{ "start": 3000, "end": 4500 }]""");
-        document["sections"] = JsonNode.Parse("""[{ "id": "s1", "at": 0, "title": "Count", "nested": false }, { "id": "s2", "at": 6000, "title": "Close & lock", "nested": false }]""");
-        var spanish = await (await trainer.PutAsync("/api/captions?fileName=caja.srt&language=es-ES", Bytes("1\n00:00:01,000 --> 00:00:02,500\nCuente el fondo.\n"u8.ToArray()))).Content.ReadFromJsonAsync<JsonElement>();
-        var draft = await (await trainer.PutAsync("/api/captions?fileName=draft.vtt&language=en-GB", Bytes("WEBVTT\n\n00:01.000 --> 00:02.500\ncount the float\n"u8.ToArray()))).Content.ReadFromJsonAsync<JsonElement>();
-        document["captions"] = new JsonArray(Track(captions, "captions", "corrected"), Track(spanish, "translation", "corrected"), Track(draft, "captions", "draft"));
-        document["canvas"] = JsonNode.Parse("""{ "size": { "width": 640, "height": 360 }, "fit": "whole", "part": { "x": 0, "y": 0, "width": 1, "height": 1 } }""");
-        document["moveIns"] = JsonNode.Parse("""[{ "id": "m1", "span": { "start": 7000, "end": 9500 }, "part": { "x": 0.1, "y": 0.1, "width": 0.5, "height": 0.5 }, "ease": 400 }]""");
-        (await trainer.PutAsJsonAsync($"/api/lessons/{lesson}/document", new { basedOn = view.GetProperty("revision").GetInt32(), document })).EnsureSuccessStatusCode();
+        document["sections"] = JsonNode.Parse(
+            """[{ "id": "s1", "at": 0, "title": "Count", "nested": false }, { "id": "s2", "at": 6000, "title": "Close & lock", "nested": false }]"""
+        );
+        var spanish = await (
+            await trainer.PutAsync("/api/captions?fileName=caja.srt&language=es-ES", Bytes("1\n00:00:01,000 --> 00:00:02,500\nCuente el fondo.\n"u8.ToArray()))
+        ).Content.ReadFromJsonAsync<JsonElement>();
+        var draft = await (
+            await trainer.PutAsync("/api/captions?fileName=draft.vtt&language=en-GB", Bytes("WEBVTT\n\n00:01.000 --> 00:02.500\ncount the float\n"u8.ToArray()))
+        ).Content.ReadFromJsonAsync<JsonElement>();
+        document["captions"] = new JsonArray(
+            Track(captions, "captions", "corrected"),
+            Track(spanish, "translation", "corrected"),
+            Track(draft, "captions", "draft")
+        );
+        document["canvas"] = JsonNode.Parse(
+            """{ "size": { "width": 640, "height": 360 }, "fit": "whole", "part": { "x": 0, "y": 0, "width": 1, "height": 1 } }"""
+        );
+        document["moveIns"] = JsonNode.Parse(
+            """[{ "id": "m1", "span": { "start": 7000, "end": 9500 }, "part": { "x": 0.1, "y": 0.1, "width": 0.5, "height": 0.5 }, "ease": 400 }]"""
+        );
+        (
+            await trainer.PutAsJsonAsync($"/api/lessons/{lesson}/document", new { basedOn = view.GetProperty("revision").GetInt32(), document })
+        ).EnsureSuccessStatusCode();
         return lesson;
 
         static JsonNode Track(JsonElement read, string kind, string state)
@@ -69,14 +118,35 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
         var zip = await SavedAsync(trainer, $"/api/lessons/{lesson}/lesson.zip", "till.wexel.zip");
         foreach (var (kind, purpose) in new[] { ("webServer", "web"), ("learningSystem", "scorm12") })
         {
-            var outlet = (await trainer.JsonAsync("/api/outlets")).EnumerateArray().First(o => o.GetProperty("kind").GetString() == kind).GetProperty("id").GetString();
-            var released = await (await trainer.PostAsJsonAsync($"/api/lessons/{lesson}/releases", new { outletId = outlet, profileId = "web", visibility = "signedIn" })).Content.ReadFromJsonAsync<JsonElement>();
-            var server = await SavedAsync(trainer, released.GetProperty("release").GetProperty("package").GetProperty("link").GetString()!, $"server-{purpose}.zip");
+            var outlet = (await trainer.JsonAsync("/api/outlets"))
+                .EnumerateArray()
+                .First(o => o.GetProperty("kind").GetString() == kind)
+                .GetProperty("id")
+                .GetString();
+            var released = await (
+                await trainer.PostAsJsonAsync(
+                    $"/api/lessons/{lesson}/releases",
+                    new
+                    {
+                        outletId = outlet,
+                        profileId = "web",
+                        visibility = "signedIn",
+                    }
+                )
+            ).Content.ReadFromJsonAsync<JsonElement>();
+            var server = await SavedAsync(
+                trainer,
+                released.GetProperty("release").GetProperty("package").GetProperty("link").GetString()!,
+                $"server-{purpose}.zip"
+            );
             var (code, error) = await MakeAsync(zip, "--for", purpose, "--out", $"command-{purpose}.zip");
             code.ShouldBe(0, error);
 
             // First what is in them, file by file: the rendition, the learner's page, the manifest. Then the package whole.
-            using (ZipArchive one = ZipFile.OpenRead(server), other = ZipFile.OpenRead(Path.Combine(_folder, $"command-{purpose}.zip")))
+            using (
+                ZipArchive one = ZipFile.OpenRead(server),
+                    other = ZipFile.OpenRead(Path.Combine(_folder, $"command-{purpose}.zip"))
+            )
                 other.Entries.Select(e => (e.FullName, e.Length, e.Crc32)).ShouldBe(one.Entries.Select(e => (e.FullName, e.Length, e.Crc32)));
             Sum(Path.Combine(_folder, $"command-{purpose}.zip")).ShouldBe(Sum(server));
         }
@@ -89,7 +159,9 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
         var lesson = await MarkedUpAsync(trainer);
         var zip = await SavedAsync(trainer, $"/api/lessons/{lesson}/lesson.zip", "till.wexel.zip");
         using var archive = ZipFile.OpenRead(zip);
-        archive.Entries.Select(e => e.FullName).ShouldBe(["lesson.wexel.json", "captions-en-GB.vtt", "captions-es-ES.vtt", "captions-en-GB-2.vtt", "mark", "recordings/Untitled 7.mov"]);
+        archive
+            .Entries.Select(e => e.FullName)
+            .ShouldBe(["lesson.wexel.json", "captions-en-GB.vtt", "captions-es-ES.vtt", "captions-en-GB-2.vtt", "mark", "recordings/Untitled 7.mov"]);
         using var reader = new StreamReader(archive.Entries[0].Open());
         var text = await reader.ReadToEndAsync(TestContext.Current.CancellationToken);
         (await trainer.GetStringAsync($"/api/lessons/{lesson}/lesson.wexel.json")).ShouldBe(text);
@@ -102,7 +174,12 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
             cues.Add(Core.Captions.WebVttText.Read(await captions.ReadToEndAsync(TestContext.Current.CancellationToken)).Cues);
         }
 
-        JsonNode.DeepEquals(JsonSerializer.SerializeToNode(file!.Lesson([.. file.Recordings.Select(r => r.Hash!)], cues).Document, Core.Documents.WexelJson.Options), JsonNode.Parse(before.GetRawText())).ShouldBeTrue();
+        JsonNode
+            .DeepEquals(
+                JsonSerializer.SerializeToNode(file!.Lesson([.. file.Recordings.Select(r => r.Hash!)], cues).Document, Core.Documents.WexelJson.Options),
+                JsonNode.Parse(before.GetRawText())
+            )
+            .ShouldBeTrue();
     }
 
     [Fact]
@@ -118,7 +195,12 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
             var other = (await BroughtInAsync(trainer, file)).GetProperty("lessonId").GetString();
             other.ShouldNotBe(lesson);
             (await ContentsAsync(trainer, other!)).ShouldBe(await ContentsAsync(trainer, lesson));
-            (await trainer.JsonAsync($"/api/lessons/{other}/revisions")).EnumerateArray().Single().GetProperty("changes").GetString().ShouldBe($"brought in from “{Path.GetFileName(file)}”");
+            (await trainer.JsonAsync($"/api/lessons/{other}/revisions"))
+                .EnumerateArray()
+                .Single()
+                .GetProperty("changes")
+                .GetString()
+                .ShouldBe($"brought in from “{Path.GetFileName(file)}”");
         }
 
         // Elsewhere it keeps its name for good, so that packages of it stay the same ones.
@@ -168,16 +250,29 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
         }
 
         var to = Directory.CreateDirectory(Path.Combine(_folder, "to")).FullName;
-        (await Making.Lessons.LessonArchive.UnpackAsync(zip, "large.zip", to, 1_000_000, TestContext.Current.CancellationToken)).Problem!.Sentence.ShouldBe("“large.zip” holds more than there is room for here.");
+        (await Making.Lessons.LessonArchive.UnpackAsync(zip, "large.zip", to, 1_000_000, TestContext.Current.CancellationToken)).Problem!.Sentence.ShouldBe(
+            "“large.zip” holds more than there is room for here."
+        );
         new DirectoryInfo(to).EnumerateFiles().Sum(f => f.Length).ShouldBeLessThan(2_000_000);
     }
 
     [Theory]
     [InlineData("none.zip", "x.txt", "", "“none.zip” holds no lesson file, whose name ends in .wexel.json.")]
     [InlineData("out.zip", "../x.wexel.json", "{}", "“out.zip” holds “../x.wexel.json”, which would lie outside it.")]
-    [InlineData("etc.zip", "l.wexel.json", """{ "title": "T", "language": "en-GB", "recordings": [{ "file": "../../etc/passwd" }] }""", "The recording “../../etc/passwd” is not here. Bring it in first, or bring in the ZIP, which holds it.")]
+    [InlineData(
+        "etc.zip",
+        "l.wexel.json",
+        """{ "title": "T", "language": "en-GB", "recordings": [{ "file": "../../etc/passwd" }] }""",
+        "The recording “../../etc/passwd” is not here. Bring it in first, or bring in the ZIP, which holds it."
+    )]
     [InlineData("bad.zip", "l.wexel.json", "[]", "The file is no lesson as the schema describes it. There is no lesson file.")]
-    [InlineData("later.zip", "l.wexel.json", """{ "version": 99 }""", "The file is no lesson as the schema describes it. The lesson file is of version 99, and this Wexel knows versions up to 2. It was written by a newer one.")]
+    [InlineData(
+        "later.zip",
+        "l.wexel.json",
+        """{ "version": 99 }""",
+        "The file is no lesson as the schema describes it. The lesson file is of version 99, and this Wexel knows versions up to 2. It was written "
+            + "by a newer one."
+    )]
     public async Task What_cannot_be_brought_in_says_why(string name, string entry, string text, string said)
     {
         var trainer = await fixture.SignedInAsync();
@@ -189,8 +284,14 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
         }
 
         var lessons = (await trainer.JsonAsync("/api/lessons")).GetRawText();
-        (await (await trainer.PutAsync($"/api/recordings?fileName={name}", Bytes(await File.ReadAllBytesAsync(path)))).ProblemAsync()).GetProperty("detail").GetString().ShouldBe(said);
-        (await (await trainer.PutAsync("/api/recordings?fileName=torn.zip", Bytes((await File.ReadAllBytesAsync(path))[..40]))).ProblemAsync()).GetProperty("detail").GetString()!.ShouldStartWith("“torn.zip” cannot be unpacked");
+        (await (await trainer.PutAsync($"/api/recordings?fileName={name}", Bytes(await File.ReadAllBytesAsync(path)))).ProblemAsync())
+            .GetProperty("detail")
+            .GetString()
+            .ShouldBe(said);
+        (await (await trainer.PutAsync("/api/recordings?fileName=torn.zip", Bytes((await File.ReadAllBytesAsync(path))[..40]))).ProblemAsync())
+            .GetProperty("detail")
+            .GetString()!
+            .ShouldStartWith("“torn.zip” cannot be unpacked");
         (await trainer.JsonAsync("/api/lessons")).GetRawText().ShouldBe(lessons);
         Directory.EnumerateFileSystemEntries(Path.Combine(fixture.Data, "arriving")).ShouldBeEmpty();
     }
@@ -203,7 +304,8 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
     public async Task What_cannot_be_made_says_why(string name, string said)
     {
         await File.WriteAllTextAsync(Path.Combine(_folder, "x.mp4"), "not the recording", TestContext.Current.CancellationToken);
-        string Lesson(string recording, string hash) => $$"""{ "title": "T", "language": "en-GB", "recordings": [{ "file": "{{recording}}", "hash": "{{hash}}" }] }""";
+        string Lesson(string recording, string hash) =>
+            $$"""{ "title": "T", "language": "en-GB", "recordings": [{ "file": "{{recording}}", "hash": "{{hash}}" }] }""";
         File.Copy(fixture.Recording, Path.Combine(_folder, "till.mp4"));
         await File.WriteAllTextAsync(Path.Combine(_folder, "other.wexel.json"), Lesson("till.mp4", "aa"), TestContext.Current.CancellationToken);
         await File.WriteAllTextAsync(Path.Combine(_folder, "missing.wexel.json"), Lesson("gone.mp4", "aa"), TestContext.Current.CancellationToken);
@@ -224,7 +326,19 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
     {
         File.Copy(Path.Combine(ServerFixture.Home, "demo", "mark.png"), Path.Combine(_folder, "mark.png"));
         File.Copy(fixture.Recording, Path.Combine(_folder, "till.mp4"));
-        var (code, error) = await MakeAsync("till.mp4", "--title", "Till", "--language", "de", "--canvas", "320x240 fill", "--mark", "mark.png", "--out", "till");
+        var (code, error) = await MakeAsync(
+            "till.mp4",
+            "--title",
+            "Till",
+            "--language",
+            "de",
+            "--canvas",
+            "320x240 fill",
+            "--mark",
+            "mark.png",
+            "--out",
+            "till"
+        );
         code.ShouldBe(0, error);
         var page = await File.ReadAllTextAsync(Path.Combine(_folder, "till", "index.html"), TestContext.Current.CancellationToken);
         page.ShouldContain("<html lang=\"de\">");

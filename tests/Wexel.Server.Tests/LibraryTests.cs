@@ -22,18 +22,32 @@ public sealed class LibraryTests(ServerFixture fixture) : IClassFixture<ServerFi
 
     private static async Task RenderAsync(HttpClient trainer, Guid lesson, params string[] profiles)
     {
-        var asked = await (await trainer.PostAsJsonAsync("/api/renditions", new { lessons = new[] { lesson }, profiles })).Content.ReadFromJsonAsync<JsonElement>();
+        var asked = await (
+            await trainer.PostAsJsonAsync("/api/renditions", new { lessons = new[] { lesson }, profiles })
+        ).Content.ReadFromJsonAsync<JsonElement>();
         var ids = asked.GetProperty("renditions").EnumerateArray().Select(r => r.GetProperty("id").GetGuid()).ToList();
-        await trainer.UntilAsync("/api/queue", q => q.EnumerateArray().Where(r => ids.Contains(r.GetProperty("id").GetGuid())).All(r => r.GetProperty("state").GetString() == "done"));
+        await trainer.UntilAsync("/api/queue", q =>
+            q.EnumerateArray().Where(r => ids.Contains(r.GetProperty("id").GetGuid())).All(r => r.GetProperty("state").GetString() == "done")
+        );
     }
 
     /// <summary>A folder of pieces with one small picture; that all heights are right is tested elsewhere.</summary>
     private static async Task<string> PiecesAsync(HttpClient trainer)
     {
-        var profile = JsonNode.Parse((await trainer.JsonAsync("/api/profiles")).EnumerateArray().First(p => p.GetProperty("profile").GetProperty("id").GetString() == "adaptive").GetProperty("profile").GetRawText())!.AsObject();
+        var profile = JsonNode
+            .Parse(
+                (await trainer.JsonAsync("/api/profiles"))
+                    .EnumerateArray()
+                    .First(p => p.GetProperty("profile").GetProperty("id").GetString() == "adaptive")
+                    .GetProperty("profile")
+                    .GetRawText()
+            )!
+            .AsObject();
         profile["title"] = "In pieces";
         (profile["picture"]!["size"]!["height"], profile["picture"]!["furtherHeights"]) = (240, new JsonArray());
-        return (await (await trainer.PostAsJsonAsync("/api/profiles", profile)).EnsureSuccessStatusCode().Content.ReadFromJsonAsync<JsonElement>()).GetProperty("id").GetString()!;
+        return (await (await trainer.PostAsJsonAsync("/api/profiles", profile)).EnsureSuccessStatusCode().Content.ReadFromJsonAsync<JsonElement>())
+            .GetProperty("id")
+            .GetString()!;
     }
 
     [Fact]
@@ -46,8 +60,20 @@ public sealed class LibraryTests(ServerFixture fixture) : IClassFixture<ServerFi
         await RenderAsync(trainer, lesson, "small-480p", "web", await PiecesAsync(trainer));
         async Task<JsonElement> ReleaseAsync(string kind)
         {
-            var outlet = (await trainer.JsonAsync("/api/outlets")).EnumerateArray().First(o => o.GetProperty("kind").GetString() == kind).GetProperty("id").GetGuid();
-            var answer = await trainer.PostAsJsonAsync($"/api/lessons/{lesson}/releases", new { outletId = outlet, profileId = "small-480p", visibility = "signedIn" });
+            var outlet = (await trainer.JsonAsync("/api/outlets"))
+                .EnumerateArray()
+                .First(o => o.GetProperty("kind").GetString() == kind)
+                .GetProperty("id")
+                .GetGuid();
+            var answer = await trainer.PostAsJsonAsync(
+                $"/api/lessons/{lesson}/releases",
+                new
+                {
+                    outletId = outlet,
+                    profileId = "small-480p",
+                    visibility = "signedIn",
+                }
+            );
             return await answer.EnsureSuccessStatusCode().Content.ReadFromJsonAsync<JsonElement>();
         }
 
@@ -83,7 +109,10 @@ public sealed class LibraryTests(ServerFixture fixture) : IClassFixture<ServerFi
             File.Exists(Path.Combine(folder, "Closing the till - Small 480p.mp4")).ShouldBeTrue();
             File.Exists(Path.Combine(folder, "Closing the till - In pieces", "lesson.m3u8")).ShouldBeTrue();
             await CliWrap.Cli.Wrap("sha256sum").WithArguments(["--check", "--strict", "--quiet", "SHA256SUMS.txt"]).WithWorkingDirectory(folder).ExecuteAsync();
-            Directory.EnumerateFiles(folder, "*", SearchOption.AllDirectories).Count().ShouldBe(File.ReadLines(Path.Combine(folder, "SHA256SUMS.txt")).Count() + 1);
+            Directory
+                .EnumerateFiles(folder, "*", SearchOption.AllDirectories)
+                .Count()
+                .ShouldBe(File.ReadLines(Path.Combine(folder, "SHA256SUMS.txt")).Count() + 1);
         }
         finally
         {
@@ -102,22 +131,47 @@ public sealed class LibraryTests(ServerFixture fixture) : IClassFixture<ServerFi
         (await (await trainer.DeleteAsync(Path_(small))).ProblemAsync()).GetProperty("detail").GetString()!.ShouldContain("would lose it");
         (await trainer.DeleteAsync(Path_(small) + "?takeDown=true")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await trainer.GetAsync(Path_(small))).StatusCode.ShouldBe(HttpStatusCode.NotFound);
-        (await trainer.JsonAsync($"/api/lessons/{lesson}/releases")).EnumerateArray().First(o => o.GetProperty("kind").GetString() == "channel").GetProperty("release").ValueKind.ShouldBe(JsonValueKind.Null);
-        (await trainer.JsonAsync($"/api/lessons/{lesson}/deliver")).GetProperty("profiles").EnumerateArray().First(p => p.GetProperty("id").GetString() == "small-480p").GetProperty("nothingToEncode").GetBoolean().ShouldBeFalse("its picture went with it");
-        (await trainer.JsonAsync($"/api/lessons/{lesson}/deliver")).GetProperty("profiles").EnumerateArray().First(p => p.GetProperty("id").GetString() == "web").GetProperty("nothingToEncode").GetBoolean().ShouldBeTrue("what others need stays");
+        (await trainer.JsonAsync($"/api/lessons/{lesson}/releases"))
+            .EnumerateArray()
+            .First(o => o.GetProperty("kind").GetString() == "channel")
+            .GetProperty("release")
+            .ValueKind.ShouldBe(JsonValueKind.Null);
+        (await trainer.JsonAsync($"/api/lessons/{lesson}/deliver"))
+            .GetProperty("profiles")
+            .EnumerateArray()
+            .First(p => p.GetProperty("id").GetString() == "small-480p")
+            .GetProperty("nothingToEncode")
+            .GetBoolean()
+            .ShouldBeFalse("its picture went with it");
+        (await trainer.JsonAsync($"/api/lessons/{lesson}/deliver"))
+            .GetProperty("profiles")
+            .EnumerateArray()
+            .First(p => p.GetProperty("id").GetString() == "web")
+            .GetProperty("nothingToEncode")
+            .GetBoolean()
+            .ShouldBeTrue("what others need stays");
 
         // With a new title all are behind; what nobody keeps may be freed, and nothing else.
         (await SpaceAsync(trainer, "finished")).GetProperty("freeableFiles").GetInt32().ShouldBe(0);
         var document = JsonNode.Parse((await trainer.JsonAsync($"/api/lessons/{lesson}")).GetProperty("document").GetRawText())!.AsObject();
         document["title"] = "Closing the till at night";
-        (await trainer.PutAsJsonAsync($"/api/lessons/{lesson}/document", new { basedOn = (await trainer.JsonAsync($"/api/lessons/{lesson}")).GetProperty("revision").GetInt32(), document })).EnsureSuccessStatusCode();
+        (
+            await trainer.PutAsJsonAsync(
+                $"/api/lessons/{lesson}/document",
+                new { basedOn = (await trainer.JsonAsync($"/api/lessons/{lesson}")).GetProperty("revision").GetInt32(), document }
+            )
+        ).EnsureSuccessStatusCode();
         (await FileAsync(trainer, lesson, "Web, as recorded")).GetProperty("age").GetString().ShouldBe("finishing");
         var space = await SpaceAsync(trainer, "finished");
         space.GetProperty("freeableFiles").GetInt32().ShouldBeGreaterThan(1);
         (await SpaceAsync(trainer, "encoded")).GetProperty("freeableFiles").GetInt32().ShouldBe(0, "all of it is in the lesson as it stands");
         var freed = await (await trainer.PostAsync("/api/space/finished/free", null)).Content.ReadFromJsonAsync<JsonElement>();
         freed.GetProperty("bytes").GetInt64().ShouldBe(space.GetProperty("freeableBytes").GetInt64());
-        (await trainer.JsonAsync($"/api/lessons/{lesson}/files")).GetProperty("files").EnumerateArray().Select(f => f.GetProperty("title").GetString()).ShouldBe(["Master copy"]);
+        (await trainer.JsonAsync($"/api/lessons/{lesson}/files"))
+            .GetProperty("files")
+            .EnumerateArray()
+            .Select(f => f.GetProperty("title").GetString())
+            .ShouldBe(["Master copy"]);
         await trainer.GetByteArrayAsync(Path_(master));
         await RenderAsync(trainer, lesson, "web");
         (await FileAsync(trainer, lesson, "Web, as recorded")).GetProperty("name").GetString().ShouldBe("Closing the till at night - Web, as recorded.mp4");

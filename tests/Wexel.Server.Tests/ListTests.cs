@@ -36,39 +36,74 @@ public sealed class ListTests(ReleasedServerFixture fixture) : IClassFixture<Rel
         return [.. asked];
     }
 
-    private static Task<IReadOnlyList<string>> AskedAsync(HttpClient client, string address) => AskedAsync(client, new HttpRequestMessage(HttpMethod.Get, address));
+    private static Task<IReadOnlyList<string>> AskedAsync(HttpClient client, string address) =>
+        AskedAsync(client, new HttpRequestMessage(HttpMethod.Get, address));
 
     /// <summary>As many more of the first lesson, each with its releases, a rendition and learners.</summary>
     private async Task MoreAsync(int lessons)
     {
         await using var db = await fixture.Server.Services.GetRequiredService<IDbContextFactory<WexelDb>>().CreateDbContextAsync();
-        var first = await db.Lessons.AsNoTracking().Include(l => l.Releases).Include(l => l.Renditions).Include(l => l.Revisions).OrderBy(l => l.Id).FirstAsync();
+        var first = await db
+            .Lessons.AsNoTracking()
+            .Include(l => l.Releases)
+            .Include(l => l.Renditions)
+            .Include(l => l.Revisions)
+            .OrderBy(l => l.Id)
+            .FirstAsync();
         for (var i = 0; i < lessons; i++)
         {
-            var lesson = new Lesson { CourseId = first.CourseId, Position = 100 + i, Title = $"Lesson {i}", RecordingHash = first.RecordingHash, Length = first.Length, Revision = 1, ContentKey = first.ContentKey };
-            lesson.Revisions.Add(new LessonRevision { Number = 1, Document = first.Revisions[^1].Document, Changes = "", SavedBy = "", SavedAt = DateTimeOffset.UtcNow });
+            var lesson = new Lesson
+            {
+                CourseId = first.CourseId,
+                Position = 100 + i,
+                Title = $"Lesson {i}",
+                RecordingHash = first.RecordingHash,
+                Length = first.Length,
+                Revision = 1,
+                ContentKey = first.ContentKey,
+            };
+            lesson.Revisions.Add(
+                new LessonRevision
+                {
+                    Number = 1,
+                    Document = first.Revisions[^1].Document,
+                    Changes = "",
+                    SavedBy = "",
+                    SavedAt = DateTimeOffset.UtcNow,
+                }
+            );
             db.Lessons.Add(lesson);
             foreach (var r in first.Releases)
             {
-                db.Releases.Add(new Release
-                {
-                    LessonId = lesson.Id,
-                    OutletId = r.OutletId,
-                    Token = Guid.NewGuid().ToString("N"),
-                    ProfileId = r.ProfileId,
-                    FileKey = r.FileKey,
-                    Player = r.Player,
-                    MadeFrom = r.MadeFrom,
-                    Profile = r.Profile,
-                    There = r.There,
-                    ReleasedAt = r.ReleasedAt,
-                    FirstReleasedAt = r.FirstReleasedAt,
-                    Revision = 1,
-                    Visibility = r.Visibility,
-                });
+                db.Releases.Add(
+                    new Release
+                    {
+                        LessonId = lesson.Id,
+                        OutletId = r.OutletId,
+                        Token = Guid.NewGuid().ToString("N"),
+                        ProfileId = r.ProfileId,
+                        FileKey = r.FileKey,
+                        Player = r.Player,
+                        MadeFrom = r.MadeFrom,
+                        Profile = r.Profile,
+                        There = r.There,
+                        ReleasedAt = r.ReleasedAt,
+                        FirstReleasedAt = r.FirstReleasedAt,
+                        Revision = 1,
+                        Visibility = r.Visibility,
+                    }
+                );
             }
 
-            db.LearnerRecords.Add(new LearnerRecord { LessonId = lesson.Id, LearnerKey = $"k{i}", State = "{}", SeenLastAt = DateTimeOffset.UtcNow });
+            db.LearnerRecords.Add(
+                new LearnerRecord
+                {
+                    LessonId = lesson.Id,
+                    LearnerKey = $"k{i}",
+                    State = "{}",
+                    SeenLastAt = DateTimeOffset.UtcNow,
+                }
+            );
         }
 
         await db.SaveChangesAsync();
@@ -108,7 +143,10 @@ public sealed class ListTests(ReleasedServerFixture fixture) : IClassFixture<Rel
         var view = await trainer.JsonAsync($"/api/lessons/{lesson}");
         var document = JsonSerializer.Deserialize<Dictionary<string, object>>(view.GetProperty("document").GetRawText())!;
         document["description"] = $"At {DateTime.UtcNow:O}";
-        var save = new HttpRequestMessage(HttpMethod.Put, $"/api/lessons/{lesson}/document") { Content = JsonContent.Create(new { basedOn = view.GetProperty("revision").GetInt32(), document }) };
+        var save = new HttpRequestMessage(HttpMethod.Put, $"/api/lessons/{lesson}/document")
+        {
+            Content = JsonContent.Create(new { basedOn = view.GetProperty("revision").GetInt32(), document }),
+        };
         var asked = await AskedAsync(trainer, save);
         asked.Count.ShouldBeInRange(1, 10, string.Join('\n', asked));
         asked.ShouldAllBe(sql => !sql.Contains("\"Analysis\"", StringComparison.Ordinal));
@@ -118,12 +156,28 @@ public sealed class ListTests(ReleasedServerFixture fixture) : IClassFixture<Rel
     public async Task A_part_of_a_file_costs_one_question_at_most()
     {
         var trainer = await fixture.SignedInAsync();
-        var lesson = (await trainer.JsonAsync("/api/lessons"))[0].GetProperty("lessons").EnumerateArray().First(l => l.GetProperty("title").GetString() == "Closing the till").GetProperty("id").GetGuid();
-        var link = (await trainer.JsonAsync($"/api/lessons/{lesson}/releases")).EnumerateArray().First(o => o.GetProperty("kind").GetString() == "channel").GetProperty("release").GetProperty("link").GetString()!;
+        var lesson = (await trainer.JsonAsync("/api/lessons"))[0]
+            .GetProperty("lessons")
+            .EnumerateArray()
+            .First(l => l.GetProperty("title").GetString() == "Closing the till")
+            .GetProperty("id")
+            .GetGuid();
+        var link = (await trainer.JsonAsync($"/api/lessons/{lesson}/releases"))
+            .EnumerateArray()
+            .First(o => o.GetProperty("kind").GetString() == "channel")
+            .GetProperty("release")
+            .GetProperty("link")
+            .GetString()!;
         var learner = fixture.Anonymous();
         for (var part = 0; part < 3; part++)
         {
-            var asked = await AskedAsync(learner, new HttpRequestMessage(HttpMethod.Get, new Uri(link).AbsolutePath + "/video.mp4") { Headers = { Range = new RangeHeaderValue(part * 100, (part * 100) + 99) } });
+            var asked = await AskedAsync(
+                learner,
+                new HttpRequestMessage(HttpMethod.Get, new Uri(link).AbsolutePath + "/video.mp4")
+                {
+                    Headers = { Range = new RangeHeaderValue(part * 100, (part * 100) + 99) },
+                }
+            );
             asked.Count.ShouldBeLessThanOrEqualTo(1, string.Join('\n', asked));
             asked.ShouldAllBe(sql => !sql.Contains("\"Player\"", StringComparison.Ordinal));
         }

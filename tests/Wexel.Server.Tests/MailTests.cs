@@ -26,12 +26,15 @@ public sealed class MailTests
     private static async Task<bool?> SendAsync(X509Certificate2? certificate, Action<WexelOptions> set)
     {
         var (port, seen) = (ServerProcess.FreePort(), new Seen());
-        var options = new SmtpServerOptionsBuilder().ServerName("mail.brackwater.example").Endpoint(e =>
-        {
-            e.Endpoint(new IPEndPoint(IPAddress.Loopback, port));
-            if (certificate is not null)
-                e.Certificate(certificate);
-        }).Build();
+        var options = new SmtpServerOptionsBuilder()
+            .ServerName("mail.brackwater.example")
+            .Endpoint(e =>
+            {
+                e.Endpoint(new IPEndPoint(IPAddress.Loopback, port));
+                if (certificate is not null)
+                    e.Certificate(certificate);
+            })
+            .Build();
         var services = new SmtpServer.ComponentModel.ServiceProvider();
         services.Add(seen);
         using var stop = new CancellationTokenSource();
@@ -66,7 +69,9 @@ public sealed class MailTests
         await Should.ThrowAsync<SslHandshakeException>(() => SendAsync(certificate, _ => { }));
         await Should.ThrowAsync<SslHandshakeException>(() => SendAsync(certificate, o => o.SmtpCertificate = new string('A', 64)));
         (await SendAsync(certificate, o => o.SmtpCertificate = fingerprint)).ShouldBe(true);
-        (await SendAsync(certificate, o => o.SmtpCertificate = string.Join(':', fingerprint.ToLowerInvariant().Chunk(2).Select(pair => new string(pair))))).ShouldBe(true);
+        (
+            await SendAsync(certificate, o => o.SmtpCertificate = string.Join(':', fingerprint.ToLowerInvariant().Chunk(2).Select(pair => new string(pair))))
+        ).ShouldBe(true);
         (await SendAsync(certificate, o => o.SmtpTls = SmtpTls.Never)).ShouldBe(false);
     }
 
@@ -75,7 +80,12 @@ public sealed class MailTests
     {
         internal bool? Secure { get; private set; }
 
-        public override Task<SmtpResponse> SaveAsync(ISessionContext context, IMessageTransaction transaction, ReadOnlySequence<byte> buffer, CancellationToken cancellationToken)
+        public override Task<SmtpResponse> SaveAsync(
+            ISessionContext context,
+            IMessageTransaction transaction,
+            ReadOnlySequence<byte> buffer,
+            CancellationToken cancellationToken
+        )
         {
             Secure = context.Pipe.IsSecure;
             return Task.FromResult(SmtpResponse.Ok);

@@ -18,7 +18,26 @@ public sealed class MakeTests : IDisposable
 
     private async Task<string> ClipAsync(string name, int seconds = 2)
     {
-        await Command("ffmpeg").WithArguments(["-v", "error", "-y", "-f", "lavfi", "-i", $"testsrc2=s=320x240:r=30:d={seconds}", "-f", "lavfi", "-i", $"sine=d={seconds}", "-preset", "ultrafast", "-pix_fmt", "yuv420p", At(name)]).ExecuteAsync();
+        await Command("ffmpeg")
+            .WithArguments([
+                "-v",
+                "error",
+                "-y",
+                "-f",
+                "lavfi",
+                "-i",
+                $"testsrc2=s=320x240:r=30:d={seconds}",
+                "-f",
+                "lavfi",
+                "-i",
+                $"sine=d={seconds}",
+                "-preset",
+                "ultrafast",
+                "-pix_fmt",
+                "yuv420p",
+                At(name),
+            ])
+            .ExecuteAsync();
         return At(name);
     }
 
@@ -27,12 +46,19 @@ public sealed class MakeTests : IDisposable
     private async Task<Ended> MakeAsync(params string[] arguments)
     {
         var (said, wrong) = (new StringWriter(), new StringWriter());
-        var code = await CommandLine.RunAsync(["make", .. arguments], new Surroundings(_folder, said, wrong, AtTerminal: false), TestContext.Current.CancellationToken);
+        var code = await CommandLine.RunAsync(
+            ["make", .. arguments],
+            new Surroundings(_folder, said, wrong, AtTerminal: false),
+            TestContext.Current.CancellationToken
+        );
         return new Ended(code, said.ToString(), wrong.ToString());
     }
 
     private CliWrap.Command AsAProcess(params string[] arguments) =>
-        Command("dotnet").WithArguments([Path.Combine(AppContext.BaseDirectory, "Wexel.Cli.dll"), "make", .. arguments]).WithWorkingDirectory(_folder).WithValidation(CommandResultValidation.None);
+        Command("dotnet")
+            .WithArguments([Path.Combine(AppContext.BaseDirectory, "Wexel.Cli.dll"), "make", .. arguments])
+            .WithWorkingDirectory(_folder)
+            .WithValidation(CommandResultValidation.None);
 
     [Fact]
     public async Task Makes_the_web_folder_and_says_where_last()
@@ -41,11 +67,15 @@ public sealed class MakeTests : IDisposable
         await File.WriteAllTextAsync(At("words.vtt"), "WEBVTT\n\n00:00.500 --> 00:01.000\nHello\n");
         await File.WriteAllTextAsync(At("palabras.vtt"), "WEBVTT\n\n00:00.500 --> 00:01.000\nHola\n");
         await ClipAsync("Ticket fares 2026-11-05.mp4");
-        var made = await AsAProcess("Ticket fares 2026-11-05.mp4", "--contents", "contents.txt", "--captions", "words.vtt", "--captions", "es=palabras.vtt").ExecuteBufferedAsync();
+        var made = await AsAProcess("Ticket fares 2026-11-05.mp4", "--contents", "contents.txt", "--captions", "words.vtt", "--captions", "es=palabras.vtt")
+            .ExecuteBufferedAsync();
         made.ExitCode.ShouldBe(0, made.StandardError);
         made.StandardOutput.Trim().ShouldBe(At("ticket-fares"));
         made.StandardError.ShouldContain("100 %");
-        Directory.EnumerateFiles(At("ticket-fares")).Select(Path.GetFileName).Order(StringComparer.Ordinal)
+        Directory
+            .EnumerateFiles(At("ticket-fares"))
+            .Select(Path.GetFileName)
+            .Order(StringComparer.Ordinal)
             .ShouldBe(["captions-en-GB.vtt", "captions-es.vtt", "contents.vtt", "index.html", "lesson.mp4", "poster.jpg", "read me.txt"]);
     }
 
@@ -65,9 +95,30 @@ public sealed class MakeTests : IDisposable
     public async Task Makes_files_with_several_profiles_in_one_pass_and_prints_the_check_of_each()
     {
         var clip = await ClipAsync("a.mp4");
-        var made = await MakeAsync(clip, "--title", "Fares", "--for", "files", "--profile", "web", "--profile", "podcast-sound", "--profile", "open-formats", "--profile", "adaptive", "--out", At("files"), "--json");
+        var made = await MakeAsync(
+            clip,
+            "--title",
+            "Fares",
+            "--for",
+            "files",
+            "--profile",
+            "web",
+            "--profile",
+            "podcast-sound",
+            "--profile",
+            "open-formats",
+            "--profile",
+            "adaptive",
+            "--out",
+            At("files"),
+            "--json"
+        );
         made.ExitCode.ShouldBe(0, made.StandardError);
-        Directory.EnumerateFileSystemEntries(At("files")).Select(Path.GetFileName).Order(StringComparer.Ordinal).ShouldBe(["fares-adaptive", "fares-open-formats.webm", "fares-podcast-sound.m4a", "fares-web.mp4"]);
+        Directory
+            .EnumerateFileSystemEntries(At("files"))
+            .Select(Path.GetFileName)
+            .Order(StringComparer.Ordinal)
+            .ShouldBe(["fares-adaptive", "fares-open-formats.webm", "fares-podcast-sound.m4a", "fares-web.mp4"]);
         File.Exists(Path.Combine(At("files"), "fares-adaptive", "lesson.m3u8")).ShouldBeTrue();
         foreach (var profile in new[] { "Web, as recorded", "Podcast, sound only", "Open formats", "Adaptive" })
             made.StandardError.ShouldContain($"right  {profile}: Length: 2.0");
@@ -86,18 +137,25 @@ public sealed class MakeTests : IDisposable
         var two = await MakeAsync(At("a.mp4"), At("a.mp4"), "--title", "Fares twice", "--out", At("twice"), "--json");
         two.ExitCode.ShouldBe(0, two.StandardError);
         two.StandardError.ShouldNotContain("WRONG");
-        await File.WriteAllTextAsync(At("twice.json"), """{ "title": "Fares", "lessons": [{ "recordings": ["a.mp4", "a.mp4"], "title": "Twice" }, { "title": "None" }] }""");
+        await File.WriteAllTextAsync(
+            At("twice.json"),
+            """{ "title": "Fares", "lessons": [{ "recordings": ["a.mp4", "a.mp4"], "title": "Twice" }, { "title": "None" }] }"""
+        );
         (await MakeAsync(At("twice.json"), "--for", "scorm12", "--out", At("nothing"))).StandardError.ShouldContain("Lesson 2 in");
         await File.WriteAllTextAsync(At("move-ins.txt"), "0:00.5 - 0:01.5 at 20,30 50x40\n");
         (await MakeAsync(At("a.mp4"), "--title", "Fares", "--move-ins", At("move-ins.txt"), "--out", At("moved"))).ExitCode.ShouldBe(0);
         await File.WriteAllTextAsync(At("move-ins.txt"), "0:01 - 0:02\n");
-        (await MakeAsync(At("a.mp4"), "--title", "Fares", "--move-ins", At("move-ins.txt"), "--out", At("nothing"))).StandardError.ShouldContain("Line 1 is not a stretch and a part: “0:01 - 0:02”.");
+        (await MakeAsync(At("a.mp4"), "--title", "Fares", "--move-ins", At("move-ins.txt"), "--out", At("nothing"))).StandardError.ShouldContain(
+            "Line 1 is not a stretch and a part: “0:01 - 0:02”."
+        );
         await File.WriteAllTextAsync(At("cuts.txt"), "0:00 - end\n");
         var refused = await MakeAsync(At("a.mp4"), "--title", "Fares", "--cuts", At("cuts.txt"), "--out", At("nothing"));
         refused.ExitCode.ShouldBe(2);
         refused.StandardError.ShouldContain("That would cut the whole lesson.");
         await File.WriteAllTextAsync(At("cuts.txt"), "soon\n");
-        (await MakeAsync(At("a.mp4"), "--title", "Fares", "--cuts", At("cuts.txt"), "--out", At("nothing"))).StandardError.ShouldContain("Line 1 is not two times: “soon”.");
+        (await MakeAsync(At("a.mp4"), "--title", "Fares", "--cuts", At("cuts.txt"), "--out", At("nothing"))).StandardError.ShouldContain(
+            "Line 1 is not two times: “soon”."
+        );
         Directory.Exists(At("nothing")).ShouldBeFalse();
     }
 
@@ -107,13 +165,20 @@ public sealed class MakeTests : IDisposable
         await ClipAsync("a.mp4");
         await ClipAsync("b.mp4");
         await File.WriteAllTextAsync(At("b.txt"), "0:00 Start\n0:01 End\n");
-        await File.WriteAllTextAsync(At("course.json"), """{ "title": "Desk & deck", "lessons": [{ "recording": "b.mp4", "title": "Second file first", "contents": "b.txt" }, { "recording": "a.mp4", "title": "Then the other" }] }""");
+        await File.WriteAllTextAsync(
+            At("course.json"),
+            """{ "title": "Desk & deck", "lessons": [{ "recording": "b.mp4", "title": "Second file first", "contents": "b.txt" }, """
+                + """{ "recording": "a.mp4", "title": "Then the other" }] }"""
+        );
         var made = await MakeAsync(At("course.json"), "--for", "scorm12", "--json");
         made.ExitCode.ShouldBe(0, made.StandardError);
         var report = JsonDocument.Parse(made.StandardOutput).RootElement;
         report.GetProperty("path").GetString().ShouldBe(At("desk-deck.zip"));
         report.GetProperty("start").GetString().ShouldBe("imsmanifest.xml");
-        report.GetProperty("check").EnumerateArray().ShouldContain(f => f.GetProperty("fact").GetString()!.StartsWith("Then the other: ", StringComparison.Ordinal));
+        report
+            .GetProperty("check")
+            .EnumerateArray()
+            .ShouldContain(f => f.GetProperty("fact").GetString()!.StartsWith("Then the other: ", StringComparison.Ordinal));
         await using var zip = await System.IO.Compression.ZipFile.OpenReadAsync(At("desk-deck.zip"), TestContext.Current.CancellationToken);
         zip.Entries.Select(e => e.FullName).ShouldBe(report.GetProperty("files").EnumerateArray().Select(f => f.GetProperty("path").GetString()));
         using var reader = new StreamReader(await zip.GetEntry("imsmanifest.xml")!.OpenAsync(TestContext.Current.CancellationToken));
@@ -133,7 +198,17 @@ public sealed class MakeTests : IDisposable
         await ClipAsync("b.mp4");
         File.SetLastWriteTimeUtc(At("a.mp4"), DateTime.UtcNow.AddDays(-1));
         await File.WriteAllTextAsync(At("b.txt"), "0:00 Start\n0:01 End\n");
-        var alone = await MakeAsync(At("a.mp4"), "--title", "Fares", "--for", "podcast", "--base-url", "https://intranet.example/listening", "--out", At("video"));
+        var alone = await MakeAsync(
+            At("a.mp4"),
+            "--title",
+            "Fares",
+            "--for",
+            "podcast",
+            "--base-url",
+            "https://intranet.example/listening",
+            "--out",
+            At("video")
+        );
         alone.ExitCode.ShouldBe(3, alone.StandardError);
         var feed = await File.ReadAllTextAsync(At("video/feed.xml"), TestContext.Current.CancellationToken);
         feed.ShouldContain("https://intranet.example/listening/episodes/01-fares.m4v");
@@ -141,18 +216,40 @@ public sealed class MakeTests : IDisposable
         alone.StandardError.ShouldContain("WRONG  the feed: The owner's mail address is missing");
         alone.StandardError.ShouldEndWith("Made, and something is wrong with it: see what is marked WRONG above. To let it pass: --allow feed.\n");
 
-        await File.WriteAllTextAsync(At("course.json"), """
-            { "title": "Desk & deck", "feed": { "media": "sound", "author": "Staff training", "ownerMail": "mara.tarn@brackwater.example", "language": "en-GB" },
+        await File.WriteAllTextAsync(
+            At("course.json"),
+            """
+            { "title": "Desk & deck", "feed": { "media": "sound", "author": "Staff training", "ownerMail": "mara.tarn@brackwater.example",
+                "language": "en-GB" },
               "lessons": [{ "recording": "b.mp4", "title": "Second file first", "contents": "b.txt" }, { "recording": "a.mp4", "title": "Then the other" }] }
-            """);
-        var made = await MakeAsync(At("course.json"), "--for", "podcast", "--base-url", "https://intranet.example/listening/", "--profile", "web", "--json", "--out", At("sound"));
+            """
+        );
+        var made = await MakeAsync(
+            At("course.json"),
+            "--for",
+            "podcast",
+            "--base-url",
+            "https://intranet.example/listening/",
+            "--profile",
+            "web",
+            "--json",
+            "--out",
+            At("sound")
+        );
         made.ExitCode.ShouldBe(0, made.StandardError);
         var report = JsonDocument.Parse(made.StandardOutput).RootElement;
         report.GetProperty("start").GetString().ShouldBe("feed.xml");
-        report.GetProperty("files").EnumerateArray().Select(f => f.GetProperty("path").GetString()).ShouldBe(
-            ["feed.xml", "artwork.jpg", "episodes/01-second-file-first.m4a", "episodes/01-second-file-first.json", "episodes/02-then-the-other.m4a"]);
+        report
+            .GetProperty("files")
+            .EnumerateArray()
+            .Select(f => f.GetProperty("path").GetString())
+            .ShouldBe(["feed.xml", "artwork.jpg", "episodes/01-second-file-first.m4a", "episodes/01-second-file-first.json", "episodes/02-then-the-other.m4a"]);
         // Apps order by these: the first lesson's file is the newer one, and is published first all the same.
-        var published = System.Xml.Linq.XDocument.Load(At("sound/feed.xml")).Descendants("item").Select(i => DateTimeOffset.Parse(i.Element("pubDate")!.Value, System.Globalization.CultureInfo.InvariantCulture)).ToList();
+        var published = System
+            .Xml.Linq.XDocument.Load(At("sound/feed.xml"))
+            .Descendants("item")
+            .Select(i => DateTimeOffset.Parse(i.Element("pubDate")!.Value, System.Globalization.CultureInfo.InvariantCulture))
+            .ToList();
         published[1].ShouldBeGreaterThan(published[0]);
         report.GetProperty("feedCheck").EnumerateArray().ShouldAllBe(f => f.GetProperty("weight").GetString() == "advice");
     }
@@ -162,11 +259,22 @@ public sealed class MakeTests : IDisposable
     {
         var clip = await ClipAsync("a.mp4");
         var nowhere = await MakeAsync(clip, "--title", "Fares", "--for", "podcast");
-        (nowhere.ExitCode, nowhere.StandardError).ShouldBe((1, "A feed names its files by whole addresses: give the one where the folder will lie with --base-url, such as https://intranet.example/listening/.\n"));
+        (nowhere.ExitCode, nowhere.StandardError).ShouldBe(
+            (
+                1,
+                "A feed names its files by whole addresses: give the one where the folder will lie with --base-url, such as "
+                    + "https://intranet.example/listening/.\n"
+            )
+        );
         var varying = await MakeAsync(clip, "--title", "Fares", "--for", "podcast", "--base-url", "https://intranet.example/", "--profile", "web");
-        (varying.ExitCode, varying.StandardError).ShouldBe((1, "Podcast apps want a constant frame rate, which “Web, as recorded” does not make. Render with “Podcast 720p”, then release.\n"));
+        (varying.ExitCode, varying.StandardError).ShouldBe(
+            (1, "Podcast apps want a constant frame rate, which “Web, as recorded” does not make. Render with “Podcast 720p”, then release.\n")
+        );
         await File.WriteAllTextAsync(At("renamed.jpg"), "text");
-        await File.WriteAllTextAsync(At("course.json"), """{ "title": "T", "feed": { "artwork": "renamed.jpg" }, "lessons": [{ "recording": "a.mp4", "title": "A" }] }""");
+        await File.WriteAllTextAsync(
+            At("course.json"),
+            """{ "title": "T", "feed": { "artwork": "renamed.jpg" }, "lessons": [{ "recording": "a.mp4", "title": "A" }] }"""
+        );
         var artwork = await MakeAsync(At("course.json"), "--for", "podcast", "--base-url", "https://intranet.example/", "--out", At("never"));
         artwork.ExitCode.ShouldBe(2, artwork.StandardError);
         artwork.StandardError.ShouldContain("renamed.jpg” is no picture that can be read.");
@@ -195,14 +303,16 @@ public sealed class MakeTests : IDisposable
         await File.WriteAllTextAsync(At("notes.mp4"), "text");
         await File.WriteAllTextAsync(At("bad.txt"), "no time\n");
         var clip = await ClipAsync("Untitled 3.mp4");
-        foreach (var (arguments, says) in new (string[], string)[]
-        {
-            ([At("notes.mp4")], "“notes.mp4” is not a video file"),
-            ([At("gone.mp4")], "There is no file"),
-            ([clip], "says nothing about the lesson; give it a title with --title \"…\"."),
-            ([clip, "--title", "T", "--contents", At("bad.txt")], "Line 1, “no time”"),
-            ([clip, "--title", "T", "--captions", At("bad.txt")], "There is no caption in the file"),
-        })
+        foreach (
+            var (arguments, says) in new (string[], string)[]
+            {
+                ([At("notes.mp4")], "“notes.mp4” is not a video file"),
+                ([At("gone.mp4")], "There is no file"),
+                ([clip], "says nothing about the lesson; give it a title with --title \"…\"."),
+                ([clip, "--title", "T", "--contents", At("bad.txt")], "Line 1, “no time”"),
+                ([clip, "--title", "T", "--captions", At("bad.txt")], "There is no caption in the file"),
+            }
+        )
         {
             var made = await MakeAsync([.. arguments, "--out", At("never")]);
             made.ExitCode.ShouldBe(2, says);
@@ -221,7 +331,9 @@ public sealed class MakeTests : IDisposable
         (await MakeAsync(clip, "--title", "T", "--profile", "none")).ExitCode.ShouldBe(1);
         (await MakeAsync(clip, "--title", "T", "--for", "moon")).ExitCode.ShouldBe(1);
         (await MakeAsync()).ExitCode.ShouldBe(1);
-        (await MakeAsync(clip, "--titel", "T")).StandardError.ShouldBe("There is no option “--titel”; did you mean --title? ./wexel make --help lists them all.\n");
+        (await MakeAsync(clip, "--titel", "T")).StandardError.ShouldBe(
+            "There is no option “--titel”; did you mean --title? ./wexel make --help lists them all.\n"
+        );
         (await MakeAsync(clip, "--title", "T", "--out", At("a.mp4/inside"))).StandardError.ShouldContain("Nothing can be written in");
         Directory.EnumerateFileSystemEntries(At("there")).ShouldBeEmpty();
     }
@@ -231,7 +343,31 @@ public sealed class MakeTests : IDisposable
     public async Task A_damaged_recording_is_encoded_and_said_to_be_damaged()
     {
         var clip = At("Fares at the desk.mp4");
-        await Command("ffmpeg").WithArguments(["-v", "error", "-f", "lavfi", "-i", "color=white:s=640x360:r=30:d=9,drawbox=x=60+20*t:y=60+5*t:w=240:h=80:c=navy:t=fill", "-pix_fmt", "yuv420p", "-c:v", "libx264", "-g", "90", "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709", "-color_range", "tv", clip]).ExecuteAsync();
+        await Command("ffmpeg")
+            .WithArguments([
+                "-v",
+                "error",
+                "-f",
+                "lavfi",
+                "-i",
+                "color=white:s=640x360:r=30:d=9,drawbox=x=60+20*t:y=60+5*t:w=240:h=80:c=navy:t=fill",
+                "-pix_fmt",
+                "yuv420p",
+                "-c:v",
+                "libx264",
+                "-g",
+                "90",
+                "-colorspace",
+                "bt709",
+                "-color_primaries",
+                "bt709",
+                "-color_trc",
+                "bt709",
+                "-color_range",
+                "tv",
+                clip,
+            ])
+            .ExecuteAsync();
         var bytes = await File.ReadAllBytesAsync(clip, TestContext.Current.CancellationToken);
         // In the middle of the coded picture, which lies between the first boxes of the MP4 and its index.
         var (from, to) = (bytes.AsSpan().IndexOf("mdat"u8), bytes.AsSpan().IndexOf("moov"u8));
@@ -240,7 +376,14 @@ public sealed class MakeTests : IDisposable
         var made = await MakeAsync(clip, "--profile", "web", "--for", "files", "--out", At("damaged"), "--allow", "ssim", "--allow", "sharpness", "--json");
         made.StandardError.ShouldContain("The picture is damaged in places; it is encoded anew");
         made.ExitCode.ShouldBe(0, made.StandardError);
-        JsonDocument.Parse(made.StandardOutput).RootElement.GetProperty("check").EnumerateArray().First(f => f.GetProperty("code").GetString() == "decodes").GetProperty("verdict").GetString().ShouldBe("right");
+        JsonDocument
+            .Parse(made.StandardOutput)
+            .RootElement.GetProperty("check")
+            .EnumerateArray()
+            .First(f => f.GetProperty("code").GetString() == "decodes")
+            .GetProperty("verdict")
+            .GetString()
+            .ShouldBe("right");
     }
 
     /// <summary>Nothing in it can react to that: the watch beside it ends what it started.</summary>
@@ -251,25 +394,32 @@ public sealed class MakeTests : IDisposable
         var began = new TaskCompletionSource();
         var run = AsAProcess(clip, "--title", "T", "--profile", "podcast-720p", "--out", At("out"))
             .WithEnvironmentVariables(e => e.Set("TMPDIR", At("")))
-            .WithStandardErrorPipe(PipeTarget.ToDelegate(line =>
-            {
-                if (line.EndsWith(" %", StringComparison.Ordinal))
-                    began.TrySetResult();
-            }))
+            .WithStandardErrorPipe(
+                PipeTarget.ToDelegate(line =>
+                {
+                    if (line.EndsWith(" %", StringComparison.Ordinal))
+                        began.TrySetResult();
+                })
+            )
             .ExecuteAsync();
         await began.Task;
         var work = Directory.EnumerateDirectories(_folder, "wexel-make-*").Single();
-        bool Encodes() => Directory.EnumerateDirectories("/proc").Any(p =>
-        {
-            try
-            {
-                return File.ReadAllText(Path.Combine(p, "cmdline")) is var called && called.StartsWith("ffmpeg", StringComparison.Ordinal) && called.Contains(work, StringComparison.Ordinal);
-            }
-            catch (IOException)
-            {
-                return false;
-            }
-        });
+        bool Encodes() =>
+            Directory
+                .EnumerateDirectories("/proc")
+                .Any(p =>
+                {
+                    try
+                    {
+                        return File.ReadAllText(Path.Combine(p, "cmdline")) is var called
+                            && called.StartsWith("ffmpeg", StringComparison.Ordinal)
+                            && called.Contains(work, StringComparison.Ordinal);
+                    }
+                    catch (IOException)
+                    {
+                        return false;
+                    }
+                });
         Encodes().ShouldBeTrue();
         await Command("kill").WithArguments(["-KILL", $"{run.ProcessId}"]).ExecuteAsync();
         await run;
@@ -285,11 +435,13 @@ public sealed class MakeTests : IDisposable
         var clip = await ClipAsync("long.mp4", 120);
         var began = new TaskCompletionSource();
         var run = AsAProcess(clip, "--title", "T", "--profile", "podcast-720p", "--out", At("out"))
-            .WithStandardErrorPipe(PipeTarget.ToDelegate(line =>
-            {
-                if (line.EndsWith(" %", StringComparison.Ordinal))
-                    began.TrySetResult();
-            }))
+            .WithStandardErrorPipe(
+                PipeTarget.ToDelegate(line =>
+                {
+                    if (line.EndsWith(" %", StringComparison.Ordinal))
+                        began.TrySetResult();
+                })
+            )
             .ExecuteAsync();
         await began.Task;
         // Not by the interrupt, which a shell lets what it starts in the background ignore.

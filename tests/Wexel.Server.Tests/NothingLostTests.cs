@@ -20,7 +20,10 @@ public sealed class NothingLostTests
 
     private static HttpRequestMessage Tus(HttpMethod method, string address, string header, long number, byte[]? piece = null)
     {
-        var request = new HttpRequestMessage(method, address) { Headers = { { "Tus-Resumable", "1.0.0" }, { header, number.ToString(CultureInfo.InvariantCulture) } } };
+        var request = new HttpRequestMessage(method, address)
+        {
+            Headers = { { "Tus-Resumable", "1.0.0" }, { header, number.ToString(CultureInfo.InvariantCulture) } },
+        };
         if (piece is not null)
             request.Content = new ByteArrayContent(piece) { Headers = { ContentType = new MediaTypeHeaderValue("application/offset+octet-stream") } };
         return request;
@@ -29,7 +32,10 @@ public sealed class NothingLostTests
     private static async Task<byte[]> ClipAsync(int seconds)
     {
         var clip = Path.Combine(Path.GetTempPath(), $"wexel-lost-{Guid.NewGuid():N}.mp4");
-        await CliWrap.Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-f", "lavfi", "-i", $"testsrc2=s=320x180:r=30:d={seconds}", "-pix_fmt", "yuv420p", clip]).ExecuteAsync();
+        await CliWrap
+            .Cli.Wrap("ffmpeg")
+            .WithArguments(["-v", "error", "-f", "lavfi", "-i", $"testsrc2=s=320x180:r=30:d={seconds}", "-pix_fmt", "yuv420p", clip])
+            .ExecuteAsync();
         var bytes = await File.ReadAllBytesAsync(clip);
         File.Delete(clip);
         return bytes;
@@ -44,7 +50,11 @@ public sealed class NothingLostTests
 
     private static async Task UntilHeldAsync(ServerProcess process)
     {
-        for (var i = 0; i < 1200 && await process.NumberAsync("select count(*) from pg_stat_activity where datname = current_database() and wait_event = 'PgSleep'") == 0; i++)
+        for (
+            var i = 0;
+            i < 1200 && await process.NumberAsync("select count(*) from pg_stat_activity where datname = current_database() and wait_event = 'PgSleep'") == 0;
+            i++
+        )
             await Task.Delay(50);
         Directory.EnumerateFiles(Path.Combine(process.Data, "recordings")).ShouldHaveSingleItem();
     }
@@ -63,7 +73,9 @@ public sealed class NothingLostTests
     private static async Task ReleaseAsync(ServerProcess process)
     {
         // Whoever is held holds the table too.
-        await process.NumberAsync("select count(pg_terminate_backend(pid)) from pg_stat_activity where datname = current_database() and wait_event = 'PgSleep'");
+        await process.NumberAsync(
+            "select count(pg_terminate_backend(pid)) from pg_stat_activity where datname = current_database() and wait_event = 'PgSleep'"
+        );
         await process.ExecuteAsync(LetGo);
     }
 
@@ -117,7 +129,10 @@ public sealed class NothingLostTests
         var trainer = await process.StartAsync();
         var bytes = await ClipAsync(2);
         await process.ExecuteAsync(Hold);
-        var sending = trainer.PutAsync("api/recordings?fileName=deck.mp4", new ByteArrayContent(bytes) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } });
+        var sending = trainer.PutAsync(
+            "api/recordings?fileName=deck.mp4",
+            new ByteArrayContent(bytes) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } }
+        );
         await UntilHeldAsync(process);
         await process.KillAsync();
         await Should.ThrowAsync<HttpRequestException>(sending);
@@ -139,15 +154,24 @@ public sealed class NothingLostTests
         var other = await two.StartAsync();
         // Noise that is slow to decode and large, in a form that needs a viewing copy: long enough to be caught at.
         var clip = Path.Combine(Path.GetTempPath(), $"wexel-lost-{Guid.NewGuid():N}.avi");
-        await CliWrap.Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-f", "lavfi", "-i", "testsrc2=s=640x480:r=30:d=15,noise=alls=12:allf=t", "-c:v", "mpeg4", "-q:v", "10", clip]).ExecuteAsync();
-        var answer = await trainer.PutAsync("api/recordings?fileName=deck.avi", new ByteArrayContent(await File.ReadAllBytesAsync(clip)) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } });
+        await CliWrap
+            .Cli.Wrap("ffmpeg")
+            .WithArguments(["-v", "error", "-f", "lavfi", "-i", "testsrc2=s=640x480:r=30:d=15,noise=alls=12:allf=t", "-c:v", "mpeg4", "-q:v", "10", clip])
+            .ExecuteAsync();
+        var answer = await trainer.PutAsync(
+            "api/recordings?fileName=deck.avi",
+            new ByteArrayContent(await File.ReadAllBytesAsync(clip)) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } }
+        );
         File.Delete(clip);
         var hash = JsonDocument.Parse(await answer.Content.ReadAsStringAsync()).RootElement.GetProperty("hash").GetString()!;
         // Either may have taken it: whoever's child works on it is killed, and its child with it, as when its machine goes off.
         var (server, encoder) = (0, 0);
         for (var i = 0; i < 1200 && encoder == 0; i++)
         {
-            encoder = Process.GetProcessesByName("ffmpeg").Select(p => p.Id).FirstOrDefault(id => Read($"/proc/{id}/cmdline").Contains(hash, StringComparison.Ordinal));
+            encoder = Process
+                .GetProcessesByName("ffmpeg")
+                .Select(p => p.Id)
+                .FirstOrDefault(id => Read($"/proc/{id}/cmdline").Contains(hash, StringComparison.Ordinal));
             server = encoder == 0 ? 0 : int.Parse(Read($"/proc/{encoder}/stat").Split(' ')[3], CultureInfo.InvariantCulture);
             if (encoder == 0)
                 await Task.Delay(20);
@@ -156,7 +180,9 @@ public sealed class NothingLostTests
         var (killed, lives) = server == one.Id ? (one, other) : (two, trainer);
         await killed.KillAsync();
         Process.GetProcessById(encoder).Kill();
-        await lives.UntilAsync($"api/recordings/{hash}", r => r.GetProperty("analysis").ValueKind == JsonValueKind.Object && r.GetProperty("viewable").GetBoolean());
+        await lives.UntilAsync($"api/recordings/{hash}", r =>
+            r.GetProperty("analysis").ValueKind == JsonValueKind.Object && r.GetProperty("viewable").GetBoolean()
+        );
 
         static string Read(string path)
         {

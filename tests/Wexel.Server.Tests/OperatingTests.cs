@@ -13,8 +13,17 @@ public sealed class OperatingTests
 {
     private readonly string _folder = Path.Combine("/var/tmp", $"wexel-operating-{Guid.NewGuid():N}");
 
-    private Command Wexel(string state, int port, params string[] arguments) => CliWrap.Cli.Wrap(Path.Combine(ServerFixture.Home, "wexel")).WithArguments(arguments).WithValidation(CommandResultValidation.None)
-        .WithEnvironmentVariables(set => set.Set("WEXEL_STATE", Path.Combine(_folder, state)).Set("WEXEL_PORT", port.ToString(CultureInfo.InvariantCulture)).Set("WEXEL_DEMO", Path.Combine(_folder, "demo")).Set("Wexel__PasswordIterations", "1000"));
+    private Command Wexel(string state, int port, params string[] arguments) =>
+        CliWrap
+            .Cli.Wrap(Path.Combine(ServerFixture.Home, "wexel"))
+            .WithArguments(arguments)
+            .WithValidation(CommandResultValidation.None)
+            .WithEnvironmentVariables(set =>
+                set.Set("WEXEL_STATE", Path.Combine(_folder, state))
+                    .Set("WEXEL_PORT", port.ToString(CultureInfo.InvariantCulture))
+                    .Set("WEXEL_DEMO", Path.Combine(_folder, "demo"))
+                    .Set("Wexel__PasswordIterations", "1000")
+            );
 
     /// <summary>Four free ports in a row.</summary>
     private static int Ports()
@@ -48,7 +57,9 @@ public sealed class OperatingTests
         {
             try
             {
-                (await client.PostAsJsonAsync("api/sign-in", new { email = ServerFixture.Trainer, password = ServerFixture.Password })).EnsureSuccessStatusCode();
+                (
+                    await client.PostAsJsonAsync("api/sign-in", new { email = ServerFixture.Trainer, password = ServerFixture.Password })
+                ).EnsureSuccessStatusCode();
                 return client;
             }
             catch (HttpRequestException) when (i < 1800)
@@ -75,21 +86,28 @@ public sealed class OperatingTests
             // The database asks for a password: no user of the machine gets in without.
             var state = Path.Combine(_folder, "state");
             File.GetUnixFileMode(Path.Combine(state, "postgres.password")).ShouldBe(UnixFileMode.UserRead | UnixFileMode.UserWrite);
-            File.ReadLines(Path.Combine(state, "postgres", "pg_hba.conf")).Where(l => l.Length > 0 && l[0] != '#').ShouldAllBe(l => l.EndsWith("scram-sha-256", StringComparison.Ordinal));
+            File.ReadLines(Path.Combine(state, "postgres", "pg_hba.conf"))
+                .Where(l => l.Length > 0 && l[0] != '#')
+                .ShouldAllBe(l => l.EndsWith("scram-sha-256", StringComparison.Ordinal));
             await Should.ThrowAsync<Npgsql.PostgresException>(async () =>
             {
-                await using var stranger = new Npgsql.NpgsqlConnection($"Host=127.0.0.1;Port={port + 3};Username=wexel;Password=guess;Database=wexel;Pooling=false");
+                await using var stranger = new Npgsql.NpgsqlConnection(
+                    $"Host=127.0.0.1;Port={port + 3};Username=wexel;Password=guess;Database=wexel;Pooling=false"
+                );
                 await stranger.OpenAsync();
             });
 
             // One that is killed in the middle leaves nothing that looks like a backup.
             using (var killed = new CancellationTokenSource())
             {
-                var half = Wexel("state", port, "backup", Path.Combine(_folder, "half.tar")).WithStandardErrorPipe(PipeTarget.ToDelegate(line =>
-                {
-                    if (line == "Writing down the database")
-                        killed.Cancel();
-                }));
+                var half = Wexel("state", port, "backup", Path.Combine(_folder, "half.tar"))
+                    .WithStandardErrorPipe(
+                        PipeTarget.ToDelegate(line =>
+                        {
+                            if (line == "Writing down the database")
+                                killed.Cancel();
+                        })
+                    );
                 await Should.ThrowAsync<OperationCanceledException>(async () => await half.ExecuteAsync(killed.Token));
             }
 
@@ -118,8 +136,17 @@ public sealed class OperatingTests
             var trainer = await SignedInAsync(other);
             var lessons = (await trainer.JsonAsync("api/lessons"))[0].GetProperty("lessons");
             lessons.GetArrayLength().ShouldBe(1);
-            var hash = (await trainer.JsonAsync($"api/lessons/{lessons[0].GetProperty("id").GetString()}")).GetProperty("document").GetProperty("recordingHash").GetString()!;
-            Convert.ToHexStringLower(SHA256.HashData(await File.ReadAllBytesAsync(Path.Combine(_folder, "elsewhere", "files", "recordings", hash), TestContext.Current.CancellationToken))).ShouldBe(hash);
+            var hash = (await trainer.JsonAsync($"api/lessons/{lessons[0].GetProperty("id").GetString()}"))
+                .GetProperty("document")
+                .GetProperty("recordingHash")
+                .GetString()!;
+            Convert
+                .ToHexStringLower(
+                    SHA256.HashData(
+                        await File.ReadAllBytesAsync(Path.Combine(_folder, "elsewhere", "files", "recordings", hash), TestContext.Current.CancellationToken)
+                    )
+                )
+                .ShouldBe(hash);
             // What was being rendered is rendered here.
             await trainer.UntilAsync("api/queue", q => q.GetArrayLength() == 1 && q[0].GetProperty("state").GetString() == "done");
         }
@@ -159,15 +186,29 @@ public sealed class OperatingTests
         refused.ExitCode.ShouldNotBe(0);
         refused.StandardError.Trim().ShouldStartWith("Nothing can be written in ");
         // And the server by itself, where it is given such a folder.
-        var server = await CliWrap.Cli.Wrap("dotnet").WithArguments([ServerProcess.Program])
-            .WithEnvironmentVariables(set => set.Set("Wexel__Data", Path.Combine(_folder, "state", "files")).Set("ConnectionStrings__Wexel", $"{ServerFixture.Postgres};Database=none").Set("ASPNETCORE_URLS", "http://127.0.0.1:0"))
-            .WithValidation(CommandResultValidation.None).ExecuteBufferedAsync();
+        var server = await CliWrap
+            .Cli.Wrap("dotnet")
+            .WithArguments([ServerProcess.Program])
+            .WithEnvironmentVariables(set =>
+                set.Set("Wexel__Data", Path.Combine(_folder, "state", "files"))
+                    .Set("ConnectionStrings__Wexel", $"{ServerFixture.Postgres};Database=none")
+                    .Set("ASPNETCORE_URLS", "http://127.0.0.1:0")
+            )
+            .WithValidation(CommandResultValidation.None)
+            .ExecuteBufferedAsync();
         server.ExitCode.ShouldBe(1);
         server.StandardError.Trim().ShouldStartWith("The folder for recordings and everything made (Wexel__Data)");
         // And where the database is none of its.
-        server = await CliWrap.Cli.Wrap("dotnet").WithArguments([ServerProcess.Program])
-            .WithEnvironmentVariables(set => set.Set("Wexel__Data", Path.Combine(_folder, "files")).Set("ConnectionStrings__Wexel", $"{ServerFixture.Postgres};Database=none;Username=nobody").Set("ASPNETCORE_URLS", "http://127.0.0.1:0"))
-            .WithValidation(CommandResultValidation.None).ExecuteBufferedAsync();
+        server = await CliWrap
+            .Cli.Wrap("dotnet")
+            .WithArguments([ServerProcess.Program])
+            .WithEnvironmentVariables(set =>
+                set.Set("Wexel__Data", Path.Combine(_folder, "files"))
+                    .Set("ConnectionStrings__Wexel", $"{ServerFixture.Postgres};Database=none;Username=nobody")
+                    .Set("ASPNETCORE_URLS", "http://127.0.0.1:0")
+            )
+            .WithValidation(CommandResultValidation.None)
+            .ExecuteBufferedAsync();
         server.ExitCode.ShouldBe(1, server.StandardError);
         server.StandardError.Trim().ShouldStartWith("The database (ConnectionStrings__Wexel) cannot be used: ");
         Directory.Delete(_folder, recursive: true);

@@ -13,7 +13,9 @@ public sealed class PreviewTests(ReleasedServerFixture fixture) : IClassFixture<
     {
         var trainer = await fixture.SignedInAsync();
         var lesson = (await trainer.UntilAsync("/api/lessons", c => c.GetArrayLength() > 0))[0].GetProperty("lessons")[0].GetProperty("id").GetString();
-        var outlets = await trainer.UntilAsync($"/api/lessons/{lesson}/releases", o => o.EnumerateArray().All(x => x.GetProperty("release").ValueKind == JsonValueKind.Object));
+        var outlets = await trainer.UntilAsync($"/api/lessons/{lesson}/releases", o =>
+            o.EnumerateArray().All(x => x.GetProperty("release").ValueKind == JsonValueKind.Object)
+        );
         var channel = outlets.EnumerateArray().Single(o => o.GetProperty("kind").GetString() == "channel");
         var link = channel.GetProperty("release").GetProperty("link").GetString()!;
         var anybody = fixture.Anonymous();
@@ -32,7 +34,17 @@ public sealed class PreviewTests(ReleasedServerFixture fixture) : IClassFixture<
         (await anybody.GetAsync("/oembed?url=https%3A%2F%2Felsewhere.example%2Fwatch%2Fx")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
         (await anybody.GetAsync("/oembed?url=nonsense")).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
 
-        (await trainer.PostAsJsonAsync($"/api/lessons/{lesson}/releases", new { outletId = channel.GetProperty("id").GetString(), profileId = "web", visibility = "signedIn" })).EnsureSuccessStatusCode();
+        (
+            await trainer.PostAsJsonAsync(
+                $"/api/lessons/{lesson}/releases",
+                new
+                {
+                    outletId = channel.GetProperty("id").GetString(),
+                    profileId = "web",
+                    visibility = "signedIn",
+                }
+            )
+        ).EnsureSuccessStatusCode();
         foreach (var address in new[] { OEmbed(), new Uri(link).AbsolutePath })
         {
             var refused = await anybody.GetAsync(address);

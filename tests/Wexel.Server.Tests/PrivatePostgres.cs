@@ -20,7 +20,10 @@ internal sealed class PrivatePostgres : IAsyncDisposable
     internal static async Task<PrivatePostgres> StartAsync()
     {
         var folder = Directory.CreateTempSubdirectory("wexel-postgres-").FullName;
-        File.SetUnixFileMode(folder, UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute | UnixFileMode.OtherExecute | UnixFileMode.GroupExecute);
+        File.SetUnixFileMode(
+            folder,
+            UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute | UnixFileMode.OtherExecute | UnixFileMode.GroupExecute
+        );
         var postgres = new PrivatePostgres(folder);
         Directory.CreateDirectory(postgres.Data);
         if (Environment.UserName == "root")
@@ -31,7 +34,20 @@ internal sealed class PrivatePostgres : IAsyncDisposable
     }
 
     /// <summary>Starts it; what it had acknowledged is there again.</summary>
-    internal Task UpAsync() => RunAsync("pg_ctl", "-D", Data, "-w", "-t", "120", "-l", Path.Combine(Data, "log"), "-o", $"-p {_port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=200 -c fsync=off", "start");
+    internal Task UpAsync() =>
+        RunAsync(
+            "pg_ctl",
+            "-D",
+            Data,
+            "-w",
+            "-t",
+            "120",
+            "-l",
+            Path.Combine(Data, "log"),
+            "-o",
+            $"-p {_port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=200 -c fsync=off",
+            "start"
+        );
 
     /// <summary>SIGKILL, to all of it.</summary>
     internal async Task KillAsync()
@@ -67,7 +83,9 @@ internal sealed class PrivatePostgres : IAsyncDisposable
     {
         try
         {
-            return File.ReadAllText($"/proc/{id}/stat") is var stat ? int.Parse(stat[(stat.LastIndexOf(')') + 2)..].Split(' ')[1], CultureInfo.InvariantCulture) : 0;
+            return File.ReadAllText($"/proc/{id}/stat") is var stat
+                ? int.Parse(stat[(stat.LastIndexOf(')') + 2)..].Split(' ')[1], CultureInfo.InvariantCulture)
+                : 0;
         }
         catch (IOException)
         {
@@ -78,8 +96,15 @@ internal sealed class PrivatePostgres : IAsyncDisposable
     /// <summary>PostgreSQL refuses to run as root.</summary>
     private static async Task RunAsync(string tool, params string[] arguments)
     {
-        var path = Directory.EnumerateDirectories("/usr/lib/postgresql").OrderByDescending(v => int.Parse(Path.GetFileName(v), CultureInfo.InvariantCulture)).Select(v => Path.Combine(v, "bin", tool)).First();
-        var command = Environment.UserName == "root" ? CliWrap.Cli.Wrap("runuser").WithArguments(["-u", "postgres", "--", path, .. arguments]) : CliWrap.Cli.Wrap(path).WithArguments(arguments);
+        var path = Directory
+            .EnumerateDirectories("/usr/lib/postgresql")
+            .OrderByDescending(v => int.Parse(Path.GetFileName(v), CultureInfo.InvariantCulture))
+            .Select(v => Path.Combine(v, "bin", tool))
+            .First();
+        var command =
+            Environment.UserName == "root"
+                ? CliWrap.Cli.Wrap("runuser").WithArguments(["-u", "postgres", "--", path, .. arguments])
+                : CliWrap.Cli.Wrap(path).WithArguments(arguments);
         await command.WithWorkingDirectory("/").ExecuteAsync();
     }
 }

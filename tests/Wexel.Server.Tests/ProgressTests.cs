@@ -14,14 +14,31 @@ public sealed class ProgressTests(ReleasedServerFixture fixture) : IClassFixture
     {
         var trainer = await fixture.SignedInAsync();
         var lesson = (await trainer.JsonAsync("/api/lessons"))[0].GetProperty("lessons")[0].GetProperty("id").GetGuid();
-        return new Uri((await trainer.JsonAsync($"/api/lessons/{lesson}/releases")).EnumerateArray().First(o => o.GetProperty("kind").GetString() == "channel").GetProperty("release").GetProperty("link").GetString()!).AbsolutePath;
+        return new Uri(
+            (await trainer.JsonAsync($"/api/lessons/{lesson}/releases"))
+                .EnumerateArray()
+                .First(o => o.GetProperty("kind").GetString() == "channel")
+                .GetProperty("release")
+                .GetProperty("link")
+                .GetString()!
+        ).AbsolutePath;
     }
 
-    private string Opened(TimeSpan ago) => fixture.Server.Services.GetRequiredService<OpenedPages>().At(new DateTimeOffset(DateTime.UtcNow - ago, TimeSpan.Zero));
+    private string Opened(TimeSpan ago) =>
+        fixture.Server.Services.GetRequiredService<OpenedPages>().At(new DateTimeOffset(DateTime.UtcNow - ago, TimeSpan.Zero));
 
     private static async Task<JsonElement> ReportAsync(HttpClient learner, string watch, string key, object watched, string? opened)
     {
-        var answer = await learner.PostAsJsonAsync(watch + "/progress", new { learner = key, watched, position = 0, opened });
+        var answer = await learner.PostAsJsonAsync(
+            watch + "/progress",
+            new
+            {
+                learner = key,
+                watched,
+                position = 0,
+                opened,
+            }
+        );
         answer.StatusCode.ShouldBe(HttpStatusCode.OK);
         return await answer.Content.ReadFromJsonAsync<JsonElement>();
     }
@@ -41,17 +58,53 @@ public sealed class ProgressTests(ReleasedServerFixture fixture) : IClassFixture
     {
         var (watch, learner) = (await WatchAsync(), fixture.Anonymous());
         (await ReportAsync(learner, watch, "quick", new[] { new[] { 0L, 16_000L } }, "made up")).GetProperty("complete").GetBoolean().ShouldBeFalse();
-        (await ReportAsync(learner, watch, "patient", new[] { new[] { 0L, 16_000L } }, Opened(TimeSpan.FromSeconds(20)))).GetProperty("complete").GetBoolean().ShouldBeTrue();
+        (await ReportAsync(learner, watch, "patient", new[] { new[] { 0L, 16_000L } }, Opened(TimeSpan.FromSeconds(20))))
+            .GetProperty("complete")
+            .GetBoolean()
+            .ShouldBeTrue();
     }
 
     [Fact]
     public async Task Reports_that_are_dust_or_nonsense_are_refused_or_kept_small()
     {
         var (watch, learner) = (await WatchAsync(), fixture.Anonymous());
-        foreach (var nonsense in new object[] { Enumerable.Range(0, 2001).Select(i => new[] { i * 10, (i * 10) + 1 }), new[] { new[] { 1 } }, new[] { new[] { 5, 1 } } })
-            (await learner.PostAsJsonAsync(watch + "/progress", new { learner = "dust", watched = nonsense, position = 0 })).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
-        (await learner.PostAsJsonAsync(watch + "/progress", new { learner = new string('x', 101), watched = Array.Empty<int[]>(), position = 0 })).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
-        var kept = await ReportAsync(learner, watch, "dust", Enumerable.Range(0, 1500).Select(i => new[] { i * 10, (i * 10) + 1 }), Opened(TimeSpan.FromMinutes(5)));
+        foreach (
+            var nonsense in new object[]
+            {
+                Enumerable.Range(0, 2001).Select(i => new[] { i * 10, (i * 10) + 1 }),
+                new[] { new[] { 1 } },
+                new[] { new[] { 5, 1 } },
+            }
+        )
+            (
+                await learner.PostAsJsonAsync(
+                    watch + "/progress",
+                    new
+                    {
+                        learner = "dust",
+                        watched = nonsense,
+                        position = 0,
+                    }
+                )
+            ).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+        (
+            await learner.PostAsJsonAsync(
+                watch + "/progress",
+                new
+                {
+                    learner = new string('x', 101),
+                    watched = Array.Empty<int[]>(),
+                    position = 0,
+                }
+            )
+        ).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+        var kept = await ReportAsync(
+            learner,
+            watch,
+            "dust",
+            Enumerable.Range(0, 1500).Select(i => new[] { i * 10, (i * 10) + 1 }),
+            Opened(TimeSpan.FromMinutes(5))
+        );
         kept.GetProperty("watched").GetArrayLength().ShouldBe(500);
     }
 
@@ -63,7 +116,19 @@ public sealed class ProgressTests(ReleasedServerFixture fixture) : IClassFixture
         var (watch, learner) = (await WatchAsync(), server.CreateClient());
         var answers = new List<HttpStatusCode>();
         for (var i = 0; i < 30; i++)
-            answers.Add((await learner.PostAsJsonAsync(watch + "/progress", new { learner = $"crowd {i}", watched = new[] { new[] { 0, 100 } }, position = 0 })).StatusCode);
+            answers.Add(
+                (
+                    await learner.PostAsJsonAsync(
+                        watch + "/progress",
+                        new
+                        {
+                            learner = $"crowd {i}",
+                            watched = new[] { new[] { 0, 100 } },
+                            position = 0,
+                        }
+                    )
+                ).StatusCode
+            );
         answers.Count(a => a == HttpStatusCode.OK).ShouldBe(20);
         answers.Count(a => a == HttpStatusCode.TooManyRequests).ShouldBe(10);
     }
@@ -75,7 +140,17 @@ public sealed class ProgressTests(ReleasedServerFixture fixture) : IClassFixture
         var (watch, learner) = (await WatchAsync(), server.CreateClient());
         var answers = new List<HttpResponseMessage>();
         for (var i = 0; i < 40; i++)
-            answers.Add(await learner.PostAsJsonAsync(watch + "/progress", new { learner = "often", watched = Array.Empty<int[]>(), position = 0 }));
+            answers.Add(
+                await learner.PostAsJsonAsync(
+                    watch + "/progress",
+                    new
+                    {
+                        learner = "often",
+                        watched = Array.Empty<int[]>(),
+                        position = 0,
+                    }
+                )
+            );
         var refused = answers.Where(a => a.StatusCode == HttpStatusCode.TooManyRequests).ToList();
         refused.Count.ShouldBeGreaterThan(5);
         refused[0].Headers.RetryAfter.ShouldNotBeNull();

@@ -52,18 +52,30 @@ internal sealed class SeededServer
         Directory.CreateDirectory(Path.Combine(made.Demo, "recordings"));
         await MakeRecordingAsync(made.Recording);
         await File.WriteAllTextAsync(Path.Combine(made.Demo, "recordings", "c.txt"), "0:00 Counting\n0:12.5 Coins\n");
-        await File.WriteAllTextAsync(Path.Combine(made.Demo, "lessons.json"), $$"""[{ "course": "Ticket desk basics", "file": "Untitled 7.mov", "title": "Closing the till", "length": "0:25", "description": "d", "contents": "c.txt", "released": {{(released ? "true" : "false")}} }]""");
+        await File.WriteAllTextAsync(
+            Path.Combine(made.Demo, "lessons.json"),
+            """[{ "course": "Ticket desk basics", "file": "Untitled 7.mov", "title": "Closing the till", """
+                + $$""" "length": "0:25", "description": "d", "contents": "c.txt", "released": {{(released ? "true" : "false")}} }]"""
+        );
         await ServerFixture.ExecuteAsync($"create database {made._database}");
         var connection = $"{ServerFixture.Postgres};Database={made._database}";
         var outside = await StandInsFixture.StartAsync();
         await using (var server = ServerFixture.Start(connection, made.Data, made.Demo, outside))
         {
             var trainer = server.CreateClient();
-            (await System.Net.Http.Json.HttpClientJsonExtensions.PostAsJsonAsync(trainer, "/api/sign-in", new { email = ServerFixture.Trainer, password = ServerFixture.Password })).EnsureSuccessStatusCode();
+            (
+                await System.Net.Http.Json.HttpClientJsonExtensions.PostAsJsonAsync(
+                    trainer,
+                    "/api/sign-in",
+                    new { email = ServerFixture.Trainer, password = ServerFixture.Password }
+                )
+            ).EnsureSuccessStatusCode();
             var lesson = (await trainer.JsonAsync("/api/lessons"))[0].GetProperty("lessons")[0].GetProperty("id").GetGuid();
             await trainer.UntilAsync($"/api/lessons/{lesson}/deliver", d => d.GetProperty("profiles").GetArrayLength() > 0);
             if (released)
-                await trainer.UntilAsync($"/api/lessons/{lesson}/releases", o => o.EnumerateArray().All(x => x.GetProperty("release").ValueKind == JsonValueKind.Object));
+                await trainer.UntilAsync($"/api/lessons/{lesson}/releases", o =>
+                    o.EnumerateArray().All(x => x.GetProperty("release").ValueKind == JsonValueKind.Object)
+                );
             for (var i = 0; await JobsAsync(connection) > 0 && i < 300; i++)
                 await Task.Delay(100);
         }
@@ -89,7 +101,40 @@ internal sealed class SeededServer
     /// <summary>The first half of a recording of the demo's at half its size.</summary>
     private static Task MakeRecordingAsync(string path)
     {
-        string[] encode = ["-map", "0:v", "-vf", "scale=960:540", "-c:v", "libx264", "-preset", "veryfast", "-crf", "12", "-colorspace", "bt709", "-color_primaries", "bt709", "-color_trc", "bt709", "-color_range", "tv"];
-        return CliWrap.Cli.Wrap("ffmpeg").WithArguments(["-nostdin", "-v", "error", "-t", "16", "-i", Path.Combine(ServerFixture.Home, "demo", "recordings", "Untitled 7.mov"), .. encode, path]).ExecuteAsync();
+        string[] encode =
+        [
+            "-map",
+            "0:v",
+            "-vf",
+            "scale=960:540",
+            "-c:v",
+            "libx264",
+            "-preset",
+            "veryfast",
+            "-crf",
+            "12",
+            "-colorspace",
+            "bt709",
+            "-color_primaries",
+            "bt709",
+            "-color_trc",
+            "bt709",
+            "-color_range",
+            "tv",
+        ];
+        return CliWrap
+            .Cli.Wrap("ffmpeg")
+            .WithArguments([
+                "-nostdin",
+                "-v",
+                "error",
+                "-t",
+                "16",
+                "-i",
+                Path.Combine(ServerFixture.Home, "demo", "recordings", "Untitled 7.mov"),
+                .. encode,
+                path,
+            ])
+            .ExecuteAsync();
     }
 }

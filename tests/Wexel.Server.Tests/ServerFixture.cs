@@ -23,7 +23,8 @@ public class ServerFixture : IAsyncLifetime
     private readonly string _folder = Directory.CreateTempSubdirectory("wexel-server-").FullName;
     private WebApplicationFactory<Setup.WexelOptions>? _server;
 
-    internal static string Postgres => Environment.GetEnvironmentVariable("WEXEL_TEST_POSTGRES") ?? throw new InvalidOperationException("Run ./wexel test, which starts PostgreSQL.");
+    internal static string Postgres =>
+        Environment.GetEnvironmentVariable("WEXEL_TEST_POSTGRES") ?? throw new InvalidOperationException("Run ./wexel test, which starts PostgreSQL.");
 
     internal static string Home => Environment.GetEnvironmentVariable("WEXEL_HOME") ?? throw new InvalidOperationException("Run ./wexel test.");
 
@@ -47,31 +48,33 @@ public class ServerFixture : IAsyncLifetime
         Outside = seeded.Outside ?? await StandInsFixture.StartAsync();
         await seeded.CopyAsync(_database, Data, new Uri(Outside.Client.BaseAddress!, "learning/packages/"));
         Recording = seeded.Recording;
-        _server = Start(Connection, Data, seeded.Demo, Outside).WithWebHostBuilder(host =>
-        {
-            host.UseSetting("Wexel:HandIn", HandIn);
-            Set(host);
-        });
+        _server = Start(Connection, Data, seeded.Demo, Outside)
+            .WithWebHostBuilder(host =>
+            {
+                host.UseSetting("Wexel:HandIn", HandIn);
+                Set(host);
+            });
         _ = _server.Server;
     }
 
     /// <summary>A server that is set up as the tests want it: what takes seconds elsewhere takes less, and what is kept free elsewhere is not.</summary>
-    internal static WebApplicationFactory<Setup.WexelOptions> Start(string connection, string data, string demo, StandInsFixture outside) => new WebApplicationFactory<Setup.WexelOptions>().WithWebHostBuilder(host =>
-    {
-        host.UseSetting("ConnectionStrings:Wexel", connection);
-        host.UseSetting("Wexel:Data", data);
-        host.UseSetting("Wexel:Assets", Path.Combine(Home, "artifacts"));
-        host.UseSetting("Wexel:Demo", demo);
-        host.UseSetting("Wexel:SmtpPort", outside.SmtpPort.ToString(System.Globalization.CultureInfo.InvariantCulture));
-        host.UseSetting("Wexel:KeepFree", "0");
-        host.UseSetting("Wexel:PasswordIterations", "1000");
-        host.UseSetting("Wexel:SignInsAnAddress", "100000");
-        host.UseSetting("Wexel:HandInSettles", "00:00:01.5");
-        host.UseSetting("Wexel:HandInLooksEvery", "00:00:00.25");
-        host.UseSetting("Wexel:LostAfter", "00:00:04");
-        host.UseSetting("Wexel:LeftWorkEvery", "00:00:02");
-        host.UseSetting("Wexel:PracticeLearningSystem", new Uri(outside.Client.BaseAddress!, "learning/packages/").AbsoluteUri);
-    });
+    internal static WebApplicationFactory<Setup.WexelOptions> Start(string connection, string data, string demo, StandInsFixture outside) =>
+        new WebApplicationFactory<Setup.WexelOptions>().WithWebHostBuilder(host =>
+        {
+            host.UseSetting("ConnectionStrings:Wexel", connection);
+            host.UseSetting("Wexel:Data", data);
+            host.UseSetting("Wexel:Assets", Path.Combine(Home, "artifacts"));
+            host.UseSetting("Wexel:Demo", demo);
+            host.UseSetting("Wexel:SmtpPort", outside.SmtpPort.ToString(System.Globalization.CultureInfo.InvariantCulture));
+            host.UseSetting("Wexel:KeepFree", "0");
+            host.UseSetting("Wexel:PasswordIterations", "1000");
+            host.UseSetting("Wexel:SignInsAnAddress", "100000");
+            host.UseSetting("Wexel:HandInSettles", "00:00:01.5");
+            host.UseSetting("Wexel:HandInLooksEvery", "00:00:00.25");
+            host.UseSetting("Wexel:LostAfter", "00:00:04");
+            host.UseSetting("Wexel:LeftWorkEvery", "00:00:02");
+            host.UseSetting("Wexel:PracticeLearningSystem", new Uri(outside.Client.BaseAddress!, "learning/packages/").AbsoluteUri);
+        });
 
     public async ValueTask DisposeAsync()
     {
@@ -84,9 +87,7 @@ public class ServerFixture : IAsyncLifetime
     }
 
     /// <summary>Sets the server up otherwise than others.</summary>
-    protected virtual void Set(IWebHostBuilder host)
-    {
-    }
+    protected virtual void Set(IWebHostBuilder host) { }
 
     /// <summary>Whether the demo's lesson is rendered and released everywhere, which takes a while.</summary>
     protected virtual bool Released => false;
@@ -137,7 +138,7 @@ internal static class Reading
     internal static async Task UntilStatusAsync(this HttpClient client, string address, HttpStatusCode status)
     {
         HttpStatusCode last = 0;
-        for (var began = Stopwatch.GetTimestamp(); last != status && Stopwatch.GetElapsedTime(began) < TimeSpan.FromSeconds(4);)
+        for (var began = Stopwatch.GetTimestamp(); last != status && Stopwatch.GetElapsedTime(began) < TimeSpan.FromSeconds(4); )
         {
             last = (await client.GetAsync(address)).StatusCode;
             if (last != status)
@@ -165,10 +166,17 @@ internal static class Reading
     /// <summary>The demo's lesson, rendered with a profile.</summary>
     internal static async Task<string> RenderedAsync(this HttpClient trainer, string profile)
     {
-        var lesson = (await trainer.UntilAsync("/api/lessons", c => c.GetArrayLength() > 0 && c[0].GetProperty("lessons").GetArrayLength() > 0))[0].GetProperty("lessons")[0].GetProperty("id").GetString()!;
+        var lesson = (await trainer.UntilAsync("/api/lessons", c => c.GetArrayLength() > 0 && c[0].GetProperty("lessons").GetArrayLength() > 0))[0]
+            .GetProperty("lessons")[0]
+            .GetProperty("id")
+            .GetString()!;
         await trainer.UntilAsync($"/api/lessons/{lesson}/deliver", d => d.GetProperty("profiles").GetArrayLength() > 0);
         (await trainer.PostAsJsonAsync("/api/renditions", new { lessons = new[] { lesson }, profiles = new[] { profile } })).EnsureSuccessStatusCode();
-        await trainer.UntilAsync($"/api/lessons/{lesson}/deliver", d => d.GetProperty("renditions").EnumerateArray().Any(r => r.GetProperty("profileId").GetString() == profile && r.GetProperty("state").GetString() == "done"));
+        await trainer.UntilAsync($"/api/lessons/{lesson}/deliver", d =>
+            d.GetProperty("renditions")
+                .EnumerateArray()
+                .Any(r => r.GetProperty("profileId").GetString() == profile && r.GetProperty("state").GetString() == "done")
+        );
         return lesson;
     }
 

@@ -22,7 +22,8 @@ internal sealed class ServerProcess : IAsyncDisposable
     private readonly string _postgres;
     private readonly IReadOnlyDictionary<string, string> _settings;
 
-    private ServerProcess(string folder, string postgres, string database, bool owns, IReadOnlyDictionary<string, string> settings) => (_folder, _postgres, _database, _owns, _settings) = (folder, postgres, database, owns, settings);
+    private ServerProcess(string folder, string postgres, string database, bool owns, IReadOnlyDictionary<string, string> settings) =>
+        (_folder, _postgres, _database, _owns, _settings) = (folder, postgres, database, owns, settings);
 
     /// <summary>What is started, as <c>./wexel up</c> starts it.</summary>
     internal static string Program => Path.Combine(ServerFixture.Home, "artifacts", "server", "Wexel.Server.dll");
@@ -38,7 +39,13 @@ internal sealed class ServerProcess : IAsyncDisposable
     /// <param name="settings">What is set besides, as variables of its environment.</param>
     internal static async Task<ServerProcess> CreateAsync(IReadOnlyDictionary<string, string>? settings = null)
     {
-        var server = new ServerProcess(Directory.CreateTempSubdirectory("wexel-killed-").FullName, ServerFixture.Postgres, $"wexel_killed_{Guid.NewGuid():N}", owns: true, settings ?? new Dictionary<string, string>());
+        var server = new ServerProcess(
+            Directory.CreateTempSubdirectory("wexel-killed-").FullName,
+            ServerFixture.Postgres,
+            $"wexel_killed_{Guid.NewGuid():N}",
+            owns: true,
+            settings ?? new Dictionary<string, string>()
+        );
         await ServerFixture.CopyDatabaseAsync(await Blank.Value, server._database);
         return server;
     }
@@ -50,7 +57,9 @@ internal sealed class ServerProcess : IAsyncDisposable
         await ServerFixture.ExecuteAsync($"create database {database}");
         var outside = await StandInsFixture.StartAsync();
         await using (outside)
-        await using (var server = ServerFixture.Start($"{ServerFixture.Postgres};Database={database};Pooling=false", Path.Combine(folder, "data"), folder, outside))
+        await using (
+            var server = ServerFixture.Start($"{ServerFixture.Postgres};Database={database};Pooling=false", Path.Combine(folder, "data"), folder, outside)
+        )
             _ = server.Server;
         await ServerFixture.ExecuteAsync($"select pg_terminate_backend(pid) from pg_stat_activity where datname = '{database}'");
         Directory.Delete(folder, recursive: true);
@@ -58,7 +67,8 @@ internal sealed class ServerProcess : IAsyncDisposable
     }
 
     /// <summary>A process on a PostgreSQL of one's own and a folder that stays; its database has the name wexel.</summary>
-    internal static ServerProcess On(PrivatePostgres postgres, string folder, IReadOnlyDictionary<string, string> settings) => new(folder, postgres.Connection, "wexel", owns: false, settings);
+    internal static ServerProcess On(PrivatePostgres postgres, string folder, IReadOnlyDictionary<string, string> settings) =>
+        new(folder, postgres.Connection, "wexel", owns: false, settings);
 
     /// <summary>A second process on the same database and the same files.</summary>
     internal ServerProcess Another() => new(_folder, _postgres, _database, owns: false, _settings);
@@ -97,7 +107,9 @@ internal sealed class ServerProcess : IAsyncDisposable
         {
             try
             {
-                (await client.PostAsJsonAsync("api/sign-in", new { email = ServerFixture.Trainer, password = ServerFixture.Password })).EnsureSuccessStatusCode();
+                (
+                    await client.PostAsJsonAsync("api/sign-in", new { email = ServerFixture.Trainer, password = ServerFixture.Password })
+                ).EnsureSuccessStatusCode();
                 return client;
             }
             catch (HttpRequestException) when (i < 1800 && !_process!.HasExited)

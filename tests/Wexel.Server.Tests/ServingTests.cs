@@ -17,12 +17,20 @@ public sealed class ServingTests(ReleasedServerFixture fixture) : IClassFixture<
     {
         var trainer = await fixture.SignedInAsync();
         var lesson = (await trainer.JsonAsync("/api/lessons"))[0].GetProperty("lessons")[0].GetProperty("id").GetGuid();
-        var release = (await trainer.JsonAsync($"/api/lessons/{lesson}/releases")).EnumerateArray().First(o => o.GetProperty("kind").GetString() == "channel").GetProperty("release");
+        var release = (await trainer.JsonAsync($"/api/lessons/{lesson}/releases"))
+            .EnumerateArray()
+            .First(o => o.GetProperty("kind").GetString() == "channel")
+            .GetProperty("release");
         return (trainer, release, new Uri(release.GetProperty("link").GetString()!).AbsolutePath);
     }
 
     private static string Header(HttpResponseMessage answer, string name) =>
-        string.Join(", ", answer.Headers.TryGetValues(name, out var values) ? values : answer.Content.Headers.TryGetValues(name, out values) ? values : []);
+        string.Join(
+            ", ",
+            answer.Headers.TryGetValues(name, out var values) ? values
+                : answer.Content.Headers.TryGetValues(name, out values) ? values
+                : []
+        );
 
     private static HttpRequestMessage Taking(string address, string coding) => new(HttpMethod.Get, address) { Headers = { { "Accept-Encoding", coding } } };
 
@@ -39,11 +47,16 @@ public sealed class ServingTests(ReleasedServerFixture fixture) : IClassFixture<
         Header(smaller, "Vary").ShouldContain("Accept-Encoding");
         var bytes = await smaller.Content.ReadAsByteArrayAsync(TestContext.Current.CancellationToken);
         bytes.Length.ShouldBeLessThan(plain.Length / 2);
-        await using Stream packed = coding == "br" ? new BrotliStream(new MemoryStream(bytes), CompressionMode.Decompress) : new GZipStream(new MemoryStream(bytes), CompressionMode.Decompress);
+        await using Stream packed =
+            coding == "br"
+                ? new BrotliStream(new MemoryStream(bytes), CompressionMode.Decompress)
+                : new GZipStream(new MemoryStream(bytes), CompressionMode.Decompress);
         using var unpacked = new MemoryStream();
         await packed.CopyToAsync(unpacked, TestContext.Current.CancellationToken);
         unpacked.ToArray().ShouldBe(plain);
-        (await client.SendAsync(Taking("/player/wexel-player.js", $"{coding};q=0"), TestContext.Current.CancellationToken)).Content.Headers.ContentEncoding.ShouldBeEmpty();
+        (
+            await client.SendAsync(Taking("/player/wexel-player.js", $"{coding};q=0"), TestContext.Current.CancellationToken)
+        ).Content.Headers.ContentEncoding.ShouldBeEmpty();
     }
 
     [Fact]
@@ -85,7 +98,12 @@ public sealed class ServingTests(ReleasedServerFixture fixture) : IClassFixture<
         policy["default-src"].ShouldBe("default-src 'none'");
         policy["script-src"].ShouldBe("script-src 'self'");
         policy["base-uri"].ShouldBe("base-uri 'none'");
-        policy["frame-ancestors"].ShouldBe(address.StartsWith("/embed", StringComparison.Ordinal) ? "frame-ancestors *" : address is "/" or "/sign-in" ? "frame-ancestors 'none'" : "frame-ancestors 'self'");
+        policy["frame-ancestors"]
+            .ShouldBe(
+                address.StartsWith("/embed", StringComparison.Ordinal) ? "frame-ancestors *"
+                : address is "/" or "/sign-in" ? "frame-ancestors 'none'"
+                : "frame-ancestors 'self'"
+            );
         Header(answer, "X-Content-Type-Options").ShouldBe("nosniff");
         Header(answer, "Referrer-Policy").ShouldNotBeEmpty();
         Header(answer, "Permissions-Policy").ShouldContain("camera=()");
@@ -142,32 +160,48 @@ public sealed class ServingTests(ReleasedServerFixture fixture) : IClassFixture<
         {
             (await learner.GetAsync(watch + "/video.mp4", TestContext.Current.CancellationToken)).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
             await elsewhere.UntilStatusAsync(watch + "/video.mp4", HttpStatusCode.Unauthorized);
-            await ServerFixture.ExecuteAsync($"update \"Releases\" set \"Visibility\" = 'WithLink' where \"Id\" = '{id}'", new Npgsql.NpgsqlConnectionStringBuilder(fixture.Connection).Database!);
+            await ServerFixture.ExecuteAsync(
+                $"update \"Releases\" set \"Visibility\" = 'WithLink' where \"Id\" = '{id}'",
+                new Npgsql.NpgsqlConnectionStringBuilder(fixture.Connection).Database!
+            );
             await learner.UntilStatusAsync(watch + "/video.mp4", HttpStatusCode.OK);
         }
         finally
         {
-            await ServerFixture.ExecuteAsync($"update \"Releases\" set \"Visibility\" = '{before}' where \"Id\" = '{id}'", new Npgsql.NpgsqlConnectionStringBuilder(fixture.Connection).Database!);
+            await ServerFixture.ExecuteAsync(
+                $"update \"Releases\" set \"Visibility\" = '{before}' where \"Id\" = '{id}'",
+                new Npgsql.NpgsqlConnectionStringBuilder(fixture.Connection).Database!
+            );
         }
     }
 
     [Fact]
     public async Task A_proxy_that_is_named_is_believed_and_no_other()
     {
-        await using var server = fixture.Server.WithWebHostBuilder(host => host.UseSetting("Wexel:PublicAddress", "https://wexel.example/").UseSetting("Wexel:Proxies:0", "10.1.0.0/16"));
+        await using var server = fixture.Server.WithWebHostBuilder(host =>
+            host.UseSetting("Wexel:PublicAddress", "https://wexel.example/").UseSetting("Wexel:Proxies:0", "10.1.0.0/16")
+        );
         async Task<HttpResponseMessage> SignInAsync(string from)
         {
-            var context = await server.Server.SendAsync(http =>
-            {
-                (http.Request.Method, http.Request.Scheme, http.Request.Path, http.Request.Host) = ("POST", "http", "/api/sign-in", new Microsoft.AspNetCore.Http.HostString("wexel.example"));
-                http.Connection.RemoteIpAddress = IPAddress.Parse(from);
-                http.Request.Headers["X-Forwarded-For"] = "203.0.113.7";
-                http.Request.Headers["X-Forwarded-Proto"] = "https";
-                http.Request.Headers.ContentType = "application/json";
-                http.Request.Headers.ContentLength = Body.Length;
-                http.Request.Body = new MemoryStream(Body);
-                http.Features.Set<IHttpRequestBodyDetectionFeature>(new HasBody());
-            }, TestContext.Current.CancellationToken);
+            var context = await server.Server.SendAsync(
+                http =>
+                {
+                    (http.Request.Method, http.Request.Scheme, http.Request.Path, http.Request.Host) = (
+                        "POST",
+                        "http",
+                        "/api/sign-in",
+                        new Microsoft.AspNetCore.Http.HostString("wexel.example")
+                    );
+                    http.Connection.RemoteIpAddress = IPAddress.Parse(from);
+                    http.Request.Headers["X-Forwarded-For"] = "203.0.113.7";
+                    http.Request.Headers["X-Forwarded-Proto"] = "https";
+                    http.Request.Headers.ContentType = "application/json";
+                    http.Request.Headers.ContentLength = Body.Length;
+                    http.Request.Body = new MemoryStream(Body);
+                    http.Features.Set<IHttpRequestBodyDetectionFeature>(new HasBody());
+                },
+                TestContext.Current.CancellationToken
+            );
             var answer = new HttpResponseMessage((HttpStatusCode)context.Response.StatusCode);
             foreach (var (name, value) in context.Response.Headers)
                 answer.Headers.TryAddWithoutValidation(name, value.ToArray());
@@ -184,7 +218,14 @@ public sealed class ServingTests(ReleasedServerFixture fixture) : IClassFixture<
         Header(believed, "Strict-Transport-Security").ShouldNotBeEmpty();
         Header(await SignInAsync("192.0.2.9"), "Strict-Transport-Security").ShouldBeEmpty();
         using var scope = fixture.Server.Services.CreateScope();
-        (await scope.ServiceProvider.GetRequiredService<WexelDb>().SignedIn.OrderByDescending(s => s.Since).Take(2).Select(s => s.Address).ToListAsync(TestContext.Current.CancellationToken)).ShouldBe(["192.0.2.9", "203.0.113.7"]);
+        (
+            await scope
+                .ServiceProvider.GetRequiredService<WexelDb>()
+                .SignedIn.OrderByDescending(s => s.Since)
+                .Take(2)
+                .Select(s => s.Address)
+                .ToListAsync(TestContext.Current.CancellationToken)
+        ).ShouldBe(["192.0.2.9", "203.0.113.7"]);
     }
 
     private sealed class HasBody : IHttpRequestBodyDetectionFeature

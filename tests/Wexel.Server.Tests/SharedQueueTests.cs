@@ -21,9 +21,30 @@ public sealed class SharedQueueTests
         try
         {
             // Noise encodes slowly, so that a server can be caught at it.
-            await CliWrap.Cli.Wrap("ffmpeg").WithArguments(["-nostdin", "-v", "error", "-f", "lavfi", "-i", $"testsrc2=s=400x300:r=30:d={seconds},noise=alls=12:allf=t", "-c:v", "libx264", "-preset", "ultrafast", "-pix_fmt", "yuv420p", clip]).ExecuteAsync();
+            await CliWrap
+                .Cli.Wrap("ffmpeg")
+                .WithArguments([
+                    "-nostdin",
+                    "-v",
+                    "error",
+                    "-f",
+                    "lavfi",
+                    "-i",
+                    $"testsrc2=s=400x300:r=30:d={seconds},noise=alls=12:allf=t",
+                    "-c:v",
+                    "libx264",
+                    "-preset",
+                    "ultrafast",
+                    "-pix_fmt",
+                    "yuv420p",
+                    clip,
+                ])
+                .ExecuteAsync();
             await using var bytes = File.OpenRead(clip);
-            var answer = await trainer.PutAsync($"api/recordings?fileName=deck {seconds}.mp4", new StreamContent(bytes) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } });
+            var answer = await trainer.PutAsync(
+                $"api/recordings?fileName=deck {seconds}.mp4",
+                new StreamContent(bytes) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } }
+            );
             return (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("lessonId").GetString()!;
         }
         finally
@@ -40,7 +61,9 @@ public sealed class SharedQueueTests
         var trainer = await process.StartAsync();
         await BringInAsync(trainer, 120);
         await CountedAsync("\"LookThroughs\" = 1");
-        await process.NumberAsync("select count(pg_terminate_backend(pid)) from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid()");
+        await process.NumberAsync(
+            "select count(pg_terminate_backend(pid)) from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid()"
+        );
         await CountedAsync("\"LookThroughs\" = 0 and \"Analysis\" is null");
         await CountedAsync("\"LookThroughs\" = 0 and \"Analysis\" is not null and \"AnalysisFailure\" is null");
 
@@ -51,7 +74,8 @@ public sealed class SharedQueueTests
         }
     }
 
-    private static bool AllWork(JsonElement queue) => queue.EnumerateArray().All(r => r.GetProperty("state").GetString() == "working" && r.GetProperty("progress").GetDouble() > 0);
+    private static bool AllWork(JsonElement queue) =>
+        queue.EnumerateArray().All(r => r.GetProperty("state").GetString() == "working" && r.GetProperty("progress").GetDouble() > 0);
 
     private static bool AllAreOver(JsonElement queue) => queue.EnumerateArray().All(r => r.GetProperty("state").GetString() is "done" or "failed");
 
@@ -85,7 +109,9 @@ public sealed class SharedQueueTests
         var dropped = 0L;
         for (var i = 0; i < 4; i++)
         {
-            dropped += await process.NumberAsync("select count(pg_terminate_backend(pid)) from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid()");
+            dropped += await process.NumberAsync(
+                "select count(pg_terminate_backend(pid)) from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid()"
+            );
             await Task.Delay(300);
         }
 

@@ -18,9 +18,19 @@ public sealed class SignInTests(ServerFixture fixture) : IClassFixture<ServerFix
     private const string Nell = "nell.howe@brackwater.example";
     private const string Ana = "ana.quill@brackwater.example";
 
-    private static Task<HttpResponseMessage> TryAsync(HttpClient client, string email, string password, string? code = null) => client.PostAsJsonAsync("/api/sign-in", new { email, password, code });
+    private static Task<HttpResponseMessage> TryAsync(HttpClient client, string email, string password, string? code = null) =>
+        client.PostAsJsonAsync(
+            "/api/sign-in",
+            new
+            {
+                email,
+                password,
+                code,
+            }
+        );
 
-    private static string CookieOf(HttpResponseMessage signedIn) => signedIn.Headers.GetValues("Set-Cookie").First(c => c.StartsWith("wexel=", StringComparison.Ordinal)).Split(';')[0];
+    private static string CookieOf(HttpResponseMessage signedIn) =>
+        signedIn.Headers.GetValues("Set-Cookie").First(c => c.StartsWith("wexel=", StringComparison.Ordinal)).Split(';')[0];
 
     private async Task<HttpStatusCode> WithAsync(string cookie)
     {
@@ -50,7 +60,9 @@ public sealed class SignInTests(ServerFixture fixture) : IClassFixture<ServerFix
         var other = sessions.Single(s => !s.GetProperty("here").GetBoolean());
         other.GetProperty("browser").GetString().ShouldBe("Ferry/1.0");
         // Nobody else can end it, or see it.
-        (await (await fixture.SignedInAsync()).DeleteAsync($"/api/me/sessions/{other.GetProperty("id").GetString()}")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await (await fixture.SignedInAsync()).DeleteAsync($"/api/me/sessions/{other.GetProperty("id").GetString()}")).StatusCode.ShouldBe(
+            HttpStatusCode.NotFound
+        );
         (await here.DeleteAsync($"/api/me/sessions/{other.GetProperty("id").GetString()}")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await there.GetAsync("/api/me")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
         (await here.GetAsync("/api/me")).StatusCode.ShouldBe(HttpStatusCode.OK);
@@ -62,7 +74,9 @@ public sealed class SignInTests(ServerFixture fixture) : IClassFixture<ServerFix
         var (here, there) = (fixture.Anonymous(), fixture.Anonymous());
         await TryAsync(here, Nell, ServerFixture.Password);
         await TryAsync(there, Nell, ServerFixture.Password);
-        (await here.PutAsJsonAsync("/api/me/password", new { now = "not it at all", wanted = "rope-lantern-gull" })).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
+        (await here.PutAsJsonAsync("/api/me/password", new { now = "not it at all", wanted = "rope-lantern-gull" })).StatusCode.ShouldBe(
+            HttpStatusCode.Forbidden
+        );
         foreach (var easy in new[] { "short", "password12", "nell-rope-lantern", "aaaaaaaaaaaa" })
         {
             var weak = await here.PutAsJsonAsync("/api/me/password", new { now = ServerFixture.Password, wanted = easy });
@@ -70,13 +84,18 @@ public sealed class SignInTests(ServerFixture fixture) : IClassFixture<ServerFix
             (await weak.ProblemAsync()).GetProperty("field").GetString().ShouldBe("wanted");
         }
 
-        (await here.PutAsJsonAsync("/api/me/password", new { now = ServerFixture.Password, wanted = "rope-lantern-gull" })).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await here.PutAsJsonAsync("/api/me/password", new { now = ServerFixture.Password, wanted = "rope-lantern-gull" })).StatusCode.ShouldBe(
+            HttpStatusCode.NoContent
+        );
         (await there.GetAsync("/api/me")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
         (await here.GetAsync("/api/me")).StatusCode.ShouldBe(HttpStatusCode.OK);
         (await TryAsync(fixture.Anonymous(), Nell, ServerFixture.Password)).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
 
         using (var scope = fixture.Server.Services.CreateScope())
-            await scope.ServiceProvider.GetRequiredService<WexelDb>().Users.Where(u => u.Email == Nell).ExecuteUpdateAsync(set => set.SetProperty(u => u.DisabledAt, DateTimeOffset.UtcNow));
+            await scope
+                .ServiceProvider.GetRequiredService<WexelDb>()
+                .Users.Where(u => u.Email == Nell)
+                .ExecuteUpdateAsync(set => set.SetProperty(u => u.DisabledAt, DateTimeOffset.UtcNow));
         await here.UntilStatusAsync("/api/me", HttpStatusCode.Unauthorized);
         (await TryAsync(fixture.Anonymous(), Nell, "rope-lantern-gull")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
     }
@@ -116,7 +135,9 @@ public sealed class SignInTests(ServerFixture fixture) : IClassFixture<ServerFix
     public async Task An_unknown_address_is_answered_as_a_known_one_is()
     {
         var counted = new CountingHasher();
-        await using var server = fixture.Server.WithWebHostBuilder(host => host.ConfigureServices(services => services.AddSingleton<IPasswordHasher<Person>>(counted)));
+        await using var server = fixture.Server.WithWebHostBuilder(host =>
+            host.ConfigureServices(services => services.AddSingleton<IPasswordHasher<Person>>(counted))
+        );
         var client = server.CreateClient();
         (await TryAsync(client, "nobody@brackwater.example", "a guess")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
         counted.Verified.ShouldBe(1);
@@ -143,9 +164,14 @@ public sealed class SignInTests(ServerFixture fixture) : IClassFixture<ServerFix
     {
         new Setup.WexelOptions().PasswordIterations.ShouldBeGreaterThanOrEqualTo(210_000);
         using var scope = fixture.Server.Services.CreateScope();
-        var stored = Convert.FromBase64String(scope.ServiceProvider.GetRequiredService<IPasswordHasher<Person>>().HashPassword(new Person { DisplayName = "" }, "x"));
+        var stored = Convert.FromBase64String(
+            scope.ServiceProvider.GetRequiredService<IPasswordHasher<Person>>().HashPassword(new Person { DisplayName = "" }, "x")
+        );
         // HMAC-SHA-512 is 2; the tests' servers hash a thousand times.
-        (System.Buffers.Binary.BinaryPrimitives.ReadUInt32BigEndian(stored.AsSpan(1)), System.Buffers.Binary.BinaryPrimitives.ReadUInt32BigEndian(stored.AsSpan(5))).ShouldBe((2u, 1000u));
+        (
+            System.Buffers.Binary.BinaryPrimitives.ReadUInt32BigEndian(stored.AsSpan(1)),
+            System.Buffers.Binary.BinaryPrimitives.ReadUInt32BigEndian(stored.AsSpan(5))
+        ).ShouldBe((2u, 1000u));
     }
 
     /// <summary>The codes are reckoned here by RFC 6238 and RFC 4226, apart from what the server uses.</summary>
@@ -154,7 +180,9 @@ public sealed class SignInTests(ServerFixture fixture) : IClassFixture<ServerFix
     {
         var client = await fixture.SignedInAsync();
         (await client.PostAsJsonAsync("/api/me/second-factor", new { password = "wrong" })).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
-        var begun = await (await client.PostAsJsonAsync("/api/me/second-factor", new { password = ServerFixture.Password })).Content.ReadFromJsonAsync<JsonElement>();
+        var begun = await (
+            await client.PostAsJsonAsync("/api/me/second-factor", new { password = ServerFixture.Password })
+        ).Content.ReadFromJsonAsync<JsonElement>();
         var key = begun.GetProperty("key").GetString()!;
         begun.GetProperty("picture").GetString()!.ShouldStartWith("<svg");
         (await client.PutAsJsonAsync("/api/me/second-factor", new { code = "000000" })).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
@@ -177,7 +205,10 @@ public sealed class SignInTests(ServerFixture fixture) : IClassFixture<ServerFix
         }
         finally
         {
-            var off = new HttpRequestMessage(HttpMethod.Delete, "/api/me/second-factor") { Content = JsonContent.Create(new { password = ServerFixture.Password }) };
+            var off = new HttpRequestMessage(HttpMethod.Delete, "/api/me/second-factor")
+            {
+                Content = JsonContent.Create(new { password = ServerFixture.Password }),
+            };
             (await client.SendAsync(off)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         }
 

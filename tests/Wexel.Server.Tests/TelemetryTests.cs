@@ -28,18 +28,30 @@ public sealed class TelemetryTests
         });
         await collector.StartAsync(TestContext.Current.CancellationToken);
 
-        await using var process = await ServerProcess.CreateAsync(new Dictionary<string, string>
-        {
-            ["OTEL_EXPORTER_OTLP_ENDPOINT"] = $"http://127.0.0.1:{port}",
-            ["OTEL_EXPORTER_OTLP_PROTOCOL"] = "http/protobuf",
-            ["OTEL_METRIC_EXPORT_INTERVAL"] = "300",
-            ["OTEL_BSP_SCHEDULE_DELAY"] = "300",
-        });
+        await using var process = await ServerProcess.CreateAsync(
+            new Dictionary<string, string>
+            {
+                ["OTEL_EXPORTER_OTLP_ENDPOINT"] = $"http://127.0.0.1:{port}",
+                ["OTEL_EXPORTER_OTLP_PROTOCOL"] = "http/protobuf",
+                ["OTEL_METRIC_EXPORT_INTERVAL"] = "300",
+                ["OTEL_BSP_SCHEDULE_DELAY"] = "300",
+            }
+        );
         var trainer = await process.StartAsync();
-        await process.Client().PostAsJsonAsync("api/sign-in", new { email = ServerFixture.Trainer, password = "a wrong guess 99" }, TestContext.Current.CancellationToken);
+        await process
+            .Client()
+            .PostAsJsonAsync("api/sign-in", new { email = ServerFixture.Trainer, password = "a wrong guess 99" }, TestContext.Current.CancellationToken);
         await trainer.JsonAsync("api/lessons");
         string[] figures = ["wexel.queue.length", "wexel.sign_ins.refused", "http.server.request.duration"];
-        for (var i = 0; i < 300 && !(figures.All(collected.GetValueOrDefault("metrics", "").Contains) && collected.GetValueOrDefault("traces", "").Contains("api/lessons", StringComparison.Ordinal)); i++)
+        for (
+            var i = 0;
+            i < 300
+                && !(
+                    figures.All(collected.GetValueOrDefault("metrics", "").Contains)
+                    && collected.GetValueOrDefault("traces", "").Contains("api/lessons", StringComparison.Ordinal)
+                );
+            i++
+        )
             await Task.Delay(100, TestContext.Current.CancellationToken);
         foreach (var figure in figures)
             collected["metrics"].ShouldContain(figure);

@@ -16,7 +16,8 @@ using Wexel.Server.Uploads;
 
 namespace Wexel.Server.Tests;
 
-/// <summary>The upload endpoint against the tus resumable upload protocol, version 1.0.0: core, creation, creation-with-upload, termination, checksum, expiration.</summary>
+/// <summary>The upload endpoint against the tus resumable upload protocol, version 1.0.0: core, creation, creation-with-upload, termination, checksum,
+/// expiration.</summary>
 public sealed class UploadTests(ServerFixture fixture) : IClassFixture<ServerFixture>
 {
     private static HttpRequestMessage Tus(HttpMethod method, string address, byte[]? piece = null, params (string Name, string Value)[] headers)
@@ -30,11 +31,20 @@ public sealed class UploadTests(ServerFixture fixture) : IClassFixture<ServerFix
         return request;
     }
 
-    private static string Metadata(params (string Key, string Value)[] pairs) => string.Join(',', pairs.Select(p => $"{p.Key} {Convert.ToBase64String(Encoding.UTF8.GetBytes(p.Value))}"));
+    private static string Metadata(params (string Key, string Value)[] pairs) =>
+        string.Join(',', pairs.Select(p => $"{p.Key} {Convert.ToBase64String(Encoding.UTF8.GetBytes(p.Value))}"));
 
     private static async Task<string> CreateAsync(HttpClient trainer, long bytes, string name)
     {
-        var created = await trainer.SendAsync(Tus(HttpMethod.Post, "/api/uploads", null, ("Upload-Length", bytes.ToString(CultureInfo.InvariantCulture)), ("Upload-Metadata", Metadata(("filename", name)))));
+        var created = await trainer.SendAsync(
+            Tus(
+                HttpMethod.Post,
+                "/api/uploads",
+                null,
+                ("Upload-Length", bytes.ToString(CultureInfo.InvariantCulture)),
+                ("Upload-Metadata", Metadata(("filename", name)))
+            )
+        );
         created.StatusCode.ShouldBe(HttpStatusCode.Created);
         return created.Headers.Location!.ToString();
     }
@@ -49,7 +59,10 @@ public sealed class UploadTests(ServerFixture fixture) : IClassFixture<ServerFix
     private async Task<byte[]> ClipAsync(string name)
     {
         var clip = Path.Combine(fixture.Data, name + ".mp4");
-        await CliWrap.Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-y", "-f", "lavfi", "-i", $"testsrc2=s=320x180:r=30:d={2 + name.Length / 10.0}", "-pix_fmt", "yuv420p", clip]).ExecuteAsync();
+        await CliWrap
+            .Cli.Wrap("ffmpeg")
+            .WithArguments(["-v", "error", "-y", "-f", "lavfi", "-i", $"testsrc2=s=320x180:r=30:d={2 + name.Length / 10.0}", "-pix_fmt", "yuv420p", clip])
+            .ExecuteAsync();
         return await File.ReadAllBytesAsync(clip);
     }
 
@@ -67,7 +80,9 @@ public sealed class UploadTests(ServerFixture fixture) : IClassFixture<ServerFix
         var other = await trainer.PostAsync("/api/uploads", null);
         other.StatusCode.ShouldBe(HttpStatusCode.PreconditionFailed);
         Header(other, "Tus-Version").ShouldBe("1.0.0");
-        (await fixture.Anonymous().SendAsync(Tus(HttpMethod.Post, "/api/uploads", null, ("Upload-Length", "1")))).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+        (await fixture.Anonymous().SendAsync(Tus(HttpMethod.Post, "/api/uploads", null, ("Upload-Length", "1")))).StatusCode.ShouldBe(
+            HttpStatusCode.Unauthorized
+        );
     }
 
     [Fact]
@@ -82,21 +97,41 @@ public sealed class UploadTests(ServerFixture fixture) : IClassFixture<ServerFix
         Header(first, "Upload-Offset").ShouldBe("1000");
         DateTimeOffset.Parse(Header(first, "Upload-Expires"), CultureInfo.InvariantCulture).ShouldBeGreaterThan(DateTimeOffset.UtcNow.AddDays(6));
         var head = await trainer.SendAsync(Tus(HttpMethod.Head, at));
-        (Header(head, "Upload-Offset"), Header(head, "Upload-Length"), head.Headers.CacheControl!.NoStore).ShouldBe(("1000", bytes.Length.ToString(CultureInfo.InvariantCulture), true));
+        (Header(head, "Upload-Offset"), Header(head, "Upload-Length"), head.Headers.CacheControl!.NoStore).ShouldBe(
+            ("1000", bytes.Length.ToString(CultureInfo.InvariantCulture), true)
+        );
 
         // The title is typed while the file still comes; it is listed for whoever opens the desk again.
         (await trainer.PutAsJsonAsync($"{at}/title", new { title = " Ropes\nfor everybody " })).EnsureSuccessStatusCode();
-        var listed = (await trainer.JsonAsync("/api/uploads")).EnumerateArray().Single(u => at.EndsWith(u.GetProperty("id").GetString()!, StringComparison.Ordinal));
-        (listed.GetProperty("fileName").GetString(), listed.GetProperty("arrived").GetInt64(), listed.GetProperty("title").GetString()).ShouldBe(("Ropes für alle_final.mp4", 1000, "Ropes for everybody"));
+        var listed = (await trainer.JsonAsync("/api/uploads"))
+            .EnumerateArray()
+            .Single(u => at.EndsWith(u.GetProperty("id").GetString()!, StringComparison.Ordinal));
+        (listed.GetProperty("fileName").GetString(), listed.GetProperty("arrived").GetInt64(), listed.GetProperty("title").GetString()).ShouldBe(
+            ("Ropes für alle_final.mp4", 1000, "Ropes for everybody")
+        );
         (await PatchAsync(trainer, at, 1000, bytes[1000..])).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         var done = await trainer.UntilAsync(at, u => u.GetProperty("lessonId").ValueKind == JsonValueKind.String);
-        (await trainer.JsonAsync($"/api/lessons/{done.GetProperty("lessonId").GetString()}")).GetProperty("document").GetProperty("title").GetString().ShouldBe("Ropes for everybody");
+        (await trainer.JsonAsync($"/api/lessons/{done.GetProperty("lessonId").GetString()}"))
+            .GetProperty("document")
+            .GetProperty("title")
+            .GetString()
+            .ShouldBe("Ropes for everybody");
         (await File.ReadAllBytesAsync(Path.Combine(fixture.Data, "recordings", Convert.ToHexStringLower(SHA256.HashData(bytes))))).ShouldBe(bytes);
-        Directory.EnumerateFiles(Path.Combine(fixture.Data, "uploads")).ShouldNotContain(f => at.Replace("-", "", StringComparison.Ordinal).EndsWith(Path.GetFileName(f), StringComparison.Ordinal));
+        Directory
+            .EnumerateFiles(Path.Combine(fixture.Data, "uploads"))
+            .ShouldNotContain(f => at.Replace("-", "", StringComparison.Ordinal).EndsWith(Path.GetFileName(f), StringComparison.Ordinal));
         (await OffsetAsync(trainer, at)).ShouldBe(bytes.Length.ToString(CultureInfo.InvariantCulture));
 
         // The same bytes again, all at once with the creation: stored once, and the lesson is found.
-        var again = await trainer.SendAsync(Tus(HttpMethod.Post, "/api/uploads", bytes, ("Upload-Length", bytes.Length.ToString(CultureInfo.InvariantCulture)), ("Upload-Metadata", Metadata(("filename", "b.mp4")))));
+        var again = await trainer.SendAsync(
+            Tus(
+                HttpMethod.Post,
+                "/api/uploads",
+                bytes,
+                ("Upload-Length", bytes.Length.ToString(CultureInfo.InvariantCulture)),
+                ("Upload-Metadata", Metadata(("filename", "b.mp4")))
+            )
+        );
         again.StatusCode.ShouldBe(HttpStatusCode.Created);
         Header(again, "Upload-Offset").ShouldBe(bytes.Length.ToString(CultureInfo.InvariantCulture));
         var known = await trainer.UntilAsync(again.Headers.Location!.ToString(), u => u.GetProperty("lessonId").ValueKind == JsonValueKind.String);
@@ -117,7 +152,10 @@ public sealed class UploadTests(ServerFixture fixture) : IClassFixture<ServerFix
         (await PatchAsync(trainer, at, 10, new byte[91])).StatusCode.ShouldBe(HttpStatusCode.RequestEntityTooLarge);
         // Without a length of its own the piece is only seen to be too long while it comes.
         var endless = Tus(HttpMethod.Patch, at, null, ("Upload-Offset", "10"));
-        endless.Content = new StreamContent(new MemoryStream(new byte[5000])) { Headers = { ContentType = new MediaTypeHeaderValue("application/offset+octet-stream") } };
+        endless.Content = new StreamContent(new MemoryStream(new byte[5000]))
+        {
+            Headers = { ContentType = new MediaTypeHeaderValue("application/offset+octet-stream") },
+        };
         endless.Headers.TransferEncodingChunked = true;
         (await trainer.SendAsync(endless)).StatusCode.ShouldBe(HttpStatusCode.RequestEntityTooLarge);
         var otherType = Tus(HttpMethod.Patch, at, null, ("Upload-Offset", "10"));
@@ -127,10 +165,23 @@ public sealed class UploadTests(ServerFixture fixture) : IClassFixture<ServerFix
         (await OffsetAsync(trainer, at)).ShouldBe("10");
 
         foreach (var length in new[] { "-1", "many", "9999999999999999999999" })
-            (await trainer.SendAsync(Tus(HttpMethod.Post, "/api/uploads", null, ("Upload-Length", length)))).StatusCode.ShouldBe(HttpStatusCode.BadRequest, length);
+            (await trainer.SendAsync(Tus(HttpMethod.Post, "/api/uploads", null, ("Upload-Length", length)))).StatusCode.ShouldBe(
+                HttpStatusCode.BadRequest,
+                length
+            );
         (await trainer.SendAsync(Tus(HttpMethod.Post, "/api/uploads"))).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
-        (await trainer.SendAsync(Tus(HttpMethod.Post, "/api/uploads", null, ("Upload-Length", "5"), ("Upload-Metadata", "filename %%%")))).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
-        var huge = await trainer.SendAsync(Tus(HttpMethod.Post, "/api/uploads", null, ("Upload-Length", (21L * 1024 * 1024 * 1024).ToString(CultureInfo.InvariantCulture)), ("Upload-Metadata", Metadata(("filename", "huge.mp4")))));
+        (await trainer.SendAsync(Tus(HttpMethod.Post, "/api/uploads", null, ("Upload-Length", "5"), ("Upload-Metadata", "filename %%%")))).StatusCode.ShouldBe(
+            HttpStatusCode.BadRequest
+        );
+        var huge = await trainer.SendAsync(
+            Tus(
+                HttpMethod.Post,
+                "/api/uploads",
+                null,
+                ("Upload-Length", (21L * 1024 * 1024 * 1024).ToString(CultureInfo.InvariantCulture)),
+                ("Upload-Metadata", Metadata(("filename", "huge.mp4")))
+            )
+        );
         huge.StatusCode.ShouldBe(HttpStatusCode.RequestEntityTooLarge);
         (await huge.ProblemAsync()).GetProperty("detail").GetString()!.ShouldStartWith("“huge.mp4” is larger than 21 GB");
     }
@@ -149,7 +200,9 @@ public sealed class UploadTests(ServerFixture fixture) : IClassFixture<ServerFix
         foreach (var unusable in new[] { "crc32 AAAA", "sha1", "sha1 %%" })
             (await PatchAsync(trainer, at, 0, piece, ("Upload-Checksum", unusable))).StatusCode.ShouldBe(HttpStatusCode.BadRequest, unusable);
         (await PatchAsync(trainer, at, 0, piece, ("Upload-Checksum", Sha1(piece)))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
-        (await PatchAsync(trainer, at, 50, piece[..10], ("Upload-Checksum", "sha256 " + Convert.ToBase64String(SHA256.HashData(piece[..10]))))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (
+            await PatchAsync(trainer, at, 50, piece[..10], ("Upload-Checksum", "sha256 " + Convert.ToBase64String(SHA256.HashData(piece[..10]))))
+        ).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await OffsetAsync(trainer, at)).ShouldBe("60");
     }
 
@@ -160,7 +213,10 @@ public sealed class UploadTests(ServerFixture fixture) : IClassFixture<ServerFix
         var at = await CreateAsync(trainer, 10_000_000, "broken.mp4");
         using var stop = new CancellationTokenSource();
         var broken = Tus(HttpMethod.Patch, at, null, ("Upload-Offset", "0"));
-        broken.Content = new StreamContent(new StopsAfter(3_000_000, stop)) { Headers = { ContentType = new MediaTypeHeaderValue("application/offset+octet-stream") } };
+        broken.Content = new StreamContent(new StopsAfter(3_000_000, stop))
+        {
+            Headers = { ContentType = new MediaTypeHeaderValue("application/offset+octet-stream") },
+        };
         await Should.ThrowAsync<Exception>(() => trainer.SendAsync(broken, stop.Token));
         string came = "";
         for (var i = 0; i < 100 && (came is "" or "0"); i++, await Task.Delay(50))
@@ -168,8 +224,7 @@ public sealed class UploadTests(ServerFixture fixture) : IClassFixture<ServerFix
         var offset = long.Parse(came, CultureInfo.InvariantCulture);
         offset.ShouldBeInRange(1, 3_000_000);
         HttpResponseMessage on;
-        do
-            on = await PatchAsync(trainer, at, long.Parse(await OffsetAsync(trainer, at), CultureInfo.InvariantCulture), new byte[10]);
+        do on = await PatchAsync(trainer, at, long.Parse(await OffsetAsync(trainer, at), CultureInfo.InvariantCulture), new byte[10]);
         while (on.StatusCode is HttpStatusCode.Locked or HttpStatusCode.Conflict);
         on.StatusCode.ShouldBe(HttpStatusCode.NoContent);
     }
@@ -185,7 +240,11 @@ public sealed class UploadTests(ServerFixture fixture) : IClassFixture<ServerFix
         refused.GetProperty("problem").GetProperty("sentence").GetString()!.ShouldStartWith("“notes.mp4” is not a video file");
         File.Exists(Path.Combine(fixture.Data, "uploads", Guid.Parse(at[^36..]).ToString("N"))).ShouldBeFalse();
         var empty = await CreateAsync(trainer, 0, "empty.mp4");
-        (await trainer.UntilAsync(empty, u => u.GetProperty("problem").ValueKind == JsonValueKind.Object)).GetProperty("problem").GetProperty("code").GetString().ShouldBe("recording-empty");
+        (await trainer.UntilAsync(empty, u => u.GetProperty("problem").ValueKind == JsonValueKind.Object))
+            .GetProperty("problem")
+            .GetProperty("code")
+            .GetString()
+            .ShouldBe("recording-empty");
     }
 
     [Fact]
@@ -207,7 +266,11 @@ public sealed class UploadTests(ServerFixture fixture) : IClassFixture<ServerFix
         var trainer = await fixture.SignedInAsync();
         var bytes = await ClipAsync("never falls");
         var database = new Npgsql.NpgsqlConnectionStringBuilder(fixture.Connection).Database!;
-        await ServerFixture.ExecuteAsync("""create function slow() returns trigger as $$ begin perform pg_sleep(1); return new; end $$ language plpgsql; create trigger slow before insert on "Recordings" for each row execute function slow();""", database);
+        await ServerFixture.ExecuteAsync(
+            """create function slow() returns trigger as $$ begin perform pg_sleep(1); return new; end $$ language plpgsql; """
+                + """create trigger slow before insert on "Recordings" for each row execute function slow();""",
+            database
+        );
         try
         {
             var at = await CreateAsync(trainer, bytes.Length, "falls.mp4");
@@ -220,8 +283,7 @@ public sealed class UploadTests(ServerFixture fixture) : IClassFixture<ServerFix
                 view = await trainer.JsonAsync(at);
                 seen.Add(view.GetProperty("arrived").GetInt64().ToString(CultureInfo.InvariantCulture));
                 asked++;
-            }
-            while (view.GetProperty("lessonId").ValueKind == JsonValueKind.Null);
+            } while (view.GetProperty("lessonId").ValueKind == JsonValueKind.Null);
             asked.ShouldBeGreaterThan(10);
             seen.ShouldBe([bytes.Length.ToString(CultureInfo.InvariantCulture)]);
         }
@@ -236,16 +298,24 @@ public sealed class UploadTests(ServerFixture fixture) : IClassFixture<ServerFix
     {
         var trainer = await fixture.SignedInAsync();
         var bytes = await ClipAsync("four");
-        var ats = await Task.WhenAll(Enumerable.Range(0, 4).Select(async i =>
-        {
-            var at = await CreateAsync(trainer, bytes.Length, $"four {i}.mp4");
-            (await PatchAsync(trainer, at, 0, bytes)).EnsureSuccessStatusCode();
-            return at;
-        }));
+        var ats = await Task.WhenAll(
+            Enumerable
+                .Range(0, 4)
+                .Select(async i =>
+                {
+                    var at = await CreateAsync(trainer, bytes.Length, $"four {i}.mp4");
+                    (await PatchAsync(trainer, at, 0, bytes)).EnsureSuccessStatusCode();
+                    return at;
+                })
+        );
         var done = await Task.WhenAll(ats.Select(at => trainer.UntilAsync(at, u => u.GetProperty("lessonId").ValueKind == JsonValueKind.String)));
         done.Select(u => u.GetProperty("lessonId").GetString()).Distinct().ShouldHaveSingleItem();
         done.Count(u => !u.GetProperty("knownBefore").GetBoolean()).ShouldBe(1);
-        (await trainer.JsonAsync("/api/lessons")).EnumerateArray().SelectMany(c => c.GetProperty("lessons").EnumerateArray()).Count(l => l.GetProperty("fileName").GetString()!.StartsWith("four ", StringComparison.Ordinal)).ShouldBe(1);
+        (await trainer.JsonAsync("/api/lessons"))
+            .EnumerateArray()
+            .SelectMany(c => c.GetProperty("lessons").EnumerateArray())
+            .Count(l => l.GetProperty("fileName").GetString()!.StartsWith("four ", StringComparison.Ordinal))
+            .ShouldBe(1);
     }
 
     [Fact]
@@ -261,11 +331,16 @@ public sealed class UploadTests(ServerFixture fixture) : IClassFixture<ServerFix
             // One that has begun is told too, and keeps what came; also where it does not say how long it is.
             (await PatchAsync(trainer, at, 10, new byte[10])).StatusCode.ShouldBe(HttpStatusCode.InsufficientStorage);
             var unsized = Tus(HttpMethod.Patch, at, null, ("Upload-Offset", "10"));
-            unsized.Content = new StreamContent(PipeReader.Create(new MemoryStream(new byte[10])).AsStream()) { Headers = { ContentType = new MediaTypeHeaderValue("application/offset+octet-stream") } };
+            unsized.Content = new StreamContent(PipeReader.Create(new MemoryStream(new byte[10])).AsStream())
+            {
+                Headers = { ContentType = new MediaTypeHeaderValue("application/offset+octet-stream") },
+            };
             unsized.Headers.TransferEncodingChunked = true;
             (await trainer.SendAsync(unsized)).StatusCode.ShouldBe(HttpStatusCode.InsufficientStorage);
             (await OffsetAsync(trainer, at)).ShouldBe("10");
-            var full = await trainer.SendAsync(Tus(HttpMethod.Post, "/api/uploads", null, ("Upload-Length", "100"), ("Upload-Metadata", Metadata(("filename", "a.mp4")))));
+            var full = await trainer.SendAsync(
+                Tus(HttpMethod.Post, "/api/uploads", null, ("Upload-Length", "100"), ("Upload-Metadata", Metadata(("filename", "a.mp4"))))
+            );
             full.StatusCode.ShouldBe(HttpStatusCode.InsufficientStorage);
             (await full.ProblemAsync()).GetProperty("code").GetString().ShouldBe("disk-full");
         }
@@ -288,7 +363,15 @@ public sealed class UploadTests(ServerFixture fixture) : IClassFixture<ServerFix
         {
             var first = await CreateAsync(trainer, room * 4 / 10, "first.mp4");
             var second = await CreateAsync(trainer, room * 4 / 10, "second.mp4");
-            var third = await trainer.SendAsync(Tus(HttpMethod.Post, "/api/uploads", null, ("Upload-Length", (room * 4 / 10).ToString(CultureInfo.InvariantCulture)), ("Upload-Metadata", Metadata(("filename", "third.mp4")))));
+            var third = await trainer.SendAsync(
+                Tus(
+                    HttpMethod.Post,
+                    "/api/uploads",
+                    null,
+                    ("Upload-Length", (room * 4 / 10).ToString(CultureInfo.InvariantCulture)),
+                    ("Upload-Metadata", Metadata(("filename", "third.mp4")))
+                )
+            );
             third.StatusCode.ShouldBe(HttpStatusCode.InsufficientStorage);
             (await trainer.SendAsync(Tus(HttpMethod.Delete, first))).StatusCode.ShouldBe(HttpStatusCode.NoContent);
             await CreateAsync(trainer, room * 4 / 10, "third.mp4");
@@ -309,7 +392,9 @@ public sealed class UploadTests(ServerFixture fixture) : IClassFixture<ServerFix
         var codes = new List<string>();
         for (var i = 0; i < 20; i++)
         {
-            var answer = await trainer.SendAsync(Tus(HttpMethod.Post, "/api/uploads", null, ("Upload-Length", "100"), ("Upload-Metadata", Metadata(("filename", $"{i}.mp4")))));
+            var answer = await trainer.SendAsync(
+                Tus(HttpMethod.Post, "/api/uploads", null, ("Upload-Length", "100"), ("Upload-Metadata", Metadata(("filename", $"{i}.mp4"))))
+            );
             codes.Add(answer.StatusCode == HttpStatusCode.Created ? "begun" : (await answer.ProblemAsync()).GetProperty("code").GetString()!);
         }
 
@@ -335,7 +420,8 @@ public sealed class UploadTests(ServerFixture fixture) : IClassFixture<ServerFix
         var text = new StringBuilder().Insert(0, pattern, 500_000 / pattern.Length).ToString();
         foreach (var header in new[] { "Upload-Metadata", "Upload-Checksum", "Upload-Length" })
             request.Headers[header] = text;
-        await Task.Run(() => (TusHeaders.Metadata(request), TusHeaders.Checksum(request), TusHeaders.Bytes(request, "Upload-Length"))).WaitAsync(TimeSpan.FromMinutes(2));
+        await Task.Run(() => (TusHeaders.Metadata(request), TusHeaders.Checksum(request), TusHeaders.Bytes(request, "Upload-Length")))
+            .WaitAsync(TimeSpan.FromMinutes(2));
     }
 
     /// <summary>Gives so many bytes, then stops the request that reads it.</summary>
@@ -360,10 +446,18 @@ public sealed class UploadTests(ServerFixture fixture) : IClassFixture<ServerFix
         public override bool CanSeek => false;
         public override bool CanWrite => false;
         public override long Length => throw new NotSupportedException();
-        public override long Position { get => _given; set => throw new NotSupportedException(); }
+        public override long Position
+        {
+            get => _given;
+            set => throw new NotSupportedException();
+        }
+
         public override void Flush() { }
+
         public override long Seek(long offset, SeekOrigin origin) => throw new NotSupportedException();
+
         public override void SetLength(long value) => throw new NotSupportedException();
+
         public override void Write(byte[] buffer, int offset, int count) => throw new NotSupportedException();
     }
 }

@@ -12,7 +12,9 @@ async function broughtIn(page: Page, name: string, seconds: number) {
   await page.getByLabel('Choose recordings').setInputFiles(recording)
   await page.waitForURL(/\/lessons\/.*\/bring-in/)
   const id = page.url().split('/').at(-2) as string
-  await expect.poll(async () => (await (await page.request.get(`/api/lessons/${id}/deliver`)).json()).notReady, { timeout: 60_000, intervals: [500] }).toBeNull()
+  await expect
+    .poll(async () => (await (await page.request.get(`/api/lessons/${id}/deliver`)).json()).notReady, { timeout: 60_000, intervals: [500] })
+    .toBeNull()
   return { id, hash: createHash('sha256').update(readFileSync(recording)).digest('hex') }
 }
 

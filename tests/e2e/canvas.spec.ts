@@ -11,7 +11,9 @@ test('a canvas is chosen, what it comes to is said, and a part is framed by its 
   const canvas = page.getByRole('region', { name: 'Canvas' })
   await expect(canvas).toContainText('Shown at 100 %, a whole factor')
   await canvas.getByLabel('Size').selectOption('640x480')
-  await expect(canvas).toContainText('25 % of the picture would be black above and below. Filled, nothing is black, and 25 % of the recording is left out at the sides.')
+  await expect(canvas).toContainText(
+    '25 % of the picture would be black above and below. Filled, nothing is black, and 25 % of the recording is left out at the sides.',
+  )
   const video = page.locator('video')
   const box = async () => {
     const [v, v2] = [await video.boundingBox(), await video.locator('..').boundingBox()]

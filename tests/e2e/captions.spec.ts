@@ -3,7 +3,9 @@ import { clip, hasNoAccessibilityFaults, rendered, signIn } from './help'
 
 const tracks = (page: Page) =>
   page.evaluate(() =>
-    [...(document.querySelector('video')?.textTracks ?? [])].filter((t) => t.kind !== 'chapters').map((t) => `${t.language} ${t.kind} ${t.mode} ${t.cues?.[0]?.id ?? ''}`),
+    [...(document.querySelector('video')?.textTracks ?? [])]
+      .filter((t) => t.kind !== 'chapters')
+      .map((t) => `${t.language} ${t.kind} ${t.mode} ${t.cues?.[0]?.id ?? ''}`),
   )
 
 test('a learner chooses the language of the captions once', async ({ page }) => {

@@ -18,7 +18,9 @@ interface Demo {
 
 test('the whole demo is there at the first start, each lesson in its course and as long as it was recorded', async ({ page }) => {
   test.setTimeout(240_000)
-  const starting = spawn('bash', [join(import.meta.dirname, 'serve.sh'), `${data}-whole`, `${server}`, `${server + 1}`, `${server + 2}`, 'whole'], { stdio: 'ignore' })
+  const starting = spawn('bash', [join(import.meta.dirname, 'serve.sh'), `${data}-whole`, `${server}`, `${server + 1}`, `${server + 2}`, 'whole'], {
+    stdio: 'ignore',
+  })
   try {
     await expect.poll(async () => (await page.request.get('/healthz').catch(() => null))?.ok() ?? false, { timeout: 60_000 }).toBe(true)
     const lessons: Demo[] = JSON.parse(readFileSync(join(import.meta.dirname, '../../demo/lessons.json'), 'utf8'))

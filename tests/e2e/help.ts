@@ -49,7 +49,26 @@ export function rawTalk(name: string, pitch = 300): string {
   const path = join(folder, name)
   const page = "color=c=white:s=640x360:r=30:d=24,drawbox=x=60:y=60:w=120:h=40:c=navy:t=fill:enable='gte(t,4)'"
   const words = `aevalsrc=0.0004*(random(0)-0.5)+0.2*sin(2*PI*${pitch}*t)*(between(t\\,3\\,5)+between(t\\,8\\,10)+between(t\\,19\\,21)):s=48000:d=24`
-  execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', page, '-f', 'lavfi', '-i', words, '-pix_fmt', 'yuv420p', '-preset', 'ultrafast', '-g', '30', path])
+  execFileSync('ffmpeg', [
+    '-v',
+    'error',
+    '-y',
+    '-f',
+    'lavfi',
+    '-i',
+    page,
+    '-f',
+    'lavfi',
+    '-i',
+    words,
+    '-pix_fmt',
+    'yuv420p',
+    '-preset',
+    'ultrafast',
+    '-g',
+    '30',
+    path,
+  ])
   return path
 }
 

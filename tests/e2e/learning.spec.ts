@@ -172,6 +172,8 @@ test('a course package names the lessons that are missing, on the board', async 
   const course = page.getByTestId('whole-course').filter({ hasText: 'Ticket desk basics' })
   await course.getByLabel('Profile').selectOption({ label: 'Small 480p' })
   await course.getByRole('button', { name: 'Make the course package' }).click()
-  await expect(course.getByRole('alert')).toContainText('These lessons are not rendered with “Small 480p” as they stand now: 1 “Opening the desk”, 2 “Selling a vehicle crossing”')
+  await expect(course.getByRole('alert')).toContainText(
+    'These lessons are not rendered with “Small 480p” as they stand now: 1 “Opening the desk”, 2 “Selling a vehicle crossing”',
+  )
   await hasNoAccessibilityFaults(page)
 })

@@ -117,7 +117,9 @@ test('a feed is made, checked, released to, subscribed to, played and submitted'
   await expect(listener.getByRole('heading', { name: 'Deck hands' })).toBeVisible()
   await expect(listener.getByText('Nothing.')).toBeVisible()
   // The page is there before its picture is.
-  await expect.poll(() => listener.getByRole('img', { name: /Artwork/ }).evaluate((i: HTMLImageElement) => [i.naturalWidth, i.naturalHeight])).toEqual([3000, 3000])
+  await expect
+    .poll(() => listener.getByRole('img', { name: /Artwork/ }).evaluate((i: HTMLImageElement) => [i.naturalWidth, i.naturalHeight]))
+    .toEqual([3000, 3000])
   await listener.getByRole('button', { name: 'Refresh' }).click()
   await expect(listener.getByText(/if it changed: 304/)).toBeVisible()
   await hasNoAccessibilityFaults(listener)

@@ -8,7 +8,8 @@ const font = '/usr/share/fonts/truetype/dejavu/DejaVuSans.ttf'
 /** A desk page in full HD: a heading all through, small print that comes at 4 s and goes at 12 s, and a tone. */
 function smallPrint(name: string): string {
   const path = join(folder, name)
-  const text = (size: number, x: number, y: number, words: string, when = '') => `drawtext=fontfile=${font}:fontsize=${size}:text='${words}':x=${x}:y=${y}:fontcolor=black${when}`
+  const text = (size: number, x: number, y: number, words: string, when = '') =>
+    `drawtext=fontfile=${font}:fontsize=${size}:text='${words}':x=${x}:y=${y}:fontcolor=black${when}`
   const small = [0, 1, 2].map((i) => text(19, 1100, 620 + i * 34, `Row ${i + 1} of the fares that hold this season`, ":enable='between(t,4,12)'"))
   execFileSync('ffmpeg', [
     ...['-v', 'error', '-y', '-f', 'lavfi', '-i', 'color=c=white:s=1920x1080:r=10:d=16'],

@@ -40,9 +40,13 @@ test('a profile is copied, checked as it is typed, mended with one click, and ta
   expect(download.suggestedFilename()).toBe('web-720p-2.profile.json')
   const text = await readFile(await download.path(), 'utf8')
   await page.getByRole('link', { name: 'Kit' }).first().click()
-  await page.getByLabel('Profile file').setInputFiles({ name: 'broken.json', mimeType: 'application/json', buffer: Buffer.from(text.replace('"h264"', '"tape"')) })
+  await page
+    .getByLabel('Profile file')
+    .setInputFiles({ name: 'broken.json', mimeType: 'application/json', buffer: Buffer.from(text.replace('"h264"', '"tape"')) })
   await expect(page.getByText(/at “picture\.codec” cannot be read/)).toBeVisible()
-  await page.getByLabel('Profile file').setInputFiles({ name: 'a.json', mimeType: 'application/json', buffer: Buffer.from(text.replace('For the wall', 'For the bus')) })
+  await page
+    .getByLabel('Profile file')
+    .setInputFiles({ name: 'a.json', mimeType: 'application/json', buffer: Buffer.from(text.replace('For the wall', 'For the bus')) })
   await expect(page.getByRole('heading', { name: 'For the bus' })).toBeVisible()
 
   await page.getByRole('link', { name: 'Kit' }).first().click()

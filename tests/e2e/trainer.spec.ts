@@ -142,7 +142,10 @@ test('from a recording to a learner who completes it', async ({ page, browser })
   await page.getByRole('button', { name: 'Replace the contents by 3 sections' }).click()
   await expect(page.getByLabel('Title of section 2', { exact: true })).toHaveValue('The <i>white</i> page')
 
-  writeFileSync(join(folder, 'words.srt'), Buffer.from('1\n00:00:01,000 --> 00:00:04,000\nGr\xfc\xdfe an Bord\n\n2\n00:00:06,000 --> 00:00:0x,000\nbad\n', 'latin1'))
+  writeFileSync(
+    join(folder, 'words.srt'),
+    Buffer.from('1\n00:00:01,000 --> 00:00:04,000\nGr\xfc\xdfe an Bord\n\n2\n00:00:06,000 --> 00:00:0x,000\nbad\n', 'latin1'),
+  )
   await page.getByLabel('Choose a caption file').setInputFiles(join(folder, 'words.srt'))
   await expect(page.getByText('words.srt: 1 caption')).toBeVisible()
   await expect(page.getByText(/Line 6: .* is not a pair of times/)).toBeVisible()

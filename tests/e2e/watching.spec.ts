@@ -85,7 +85,9 @@ test('a pasted link becomes a preview, and a pasted embed code survives the clea
   await expect(outside.frameLocator('iframe').getByText('▶ Play')).toBeVisible()
   await hasNoAccessibilityFaults(outside)
 
-  const answer = (await (await outside.request.get(`http://127.0.0.1:${ports.server}/oembed?url=${encodeURIComponent(link)}&maxwidth=500`)).json()) as { html: string }
+  const answer = (await (await outside.request.get(`http://127.0.0.1:${ports.server}/oembed?url=${encodeURIComponent(link)}&maxwidth=500`)).json()) as {
+    html: string
+  }
   await outside.goto('/page-editor')
   await outside.getByLabel('HTML of the page').fill(`<h3>Read first</h3>${answer.html}<script>document.title = 'taken over'</script>`)
   await outside.getByRole('button', { name: 'Show' }).click()

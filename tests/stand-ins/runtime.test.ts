@@ -43,7 +43,12 @@ function begun(kept: Kept = {}, mode = 'normal') {
 // SCORM 1.2 Run-Time Environment, section 3.3.5: the states of a lesson, and the codes of what is asked at the wrong time.
 test('nothing is answered before the beginning or after the end', () => {
   const { api } = launched()
-  for (const ask of [() => api.LMSGetValue('cmi.core.lesson_status'), () => api.LMSSetValue('cmi.core.lesson_location', 'x'), () => api.LMSCommit(''), () => api.LMSFinish('')]) {
+  for (const ask of [
+    () => api.LMSGetValue('cmi.core.lesson_status'),
+    () => api.LMSSetValue('cmi.core.lesson_location', 'x'),
+    () => api.LMSCommit(''),
+    () => api.LMSFinish(''),
+  ]) {
     expect(['', 'false']).toContain(ask())
     expect(api.LMSGetLastError()).toBe('301')
   }

@@ -3,7 +3,8 @@ namespace Wexel.Core.Captions;
 /// <summary>What stands in a text between two signs, such as tags; found in one go over the text.</summary>
 internal static class Bracketed
 {
-    /// <summary>Stretches from an opening sign to the next closing one, one behind the other; of signs that are opened within one, the first that is wanted counts.</summary>
+    /// <summary>Stretches from an opening sign to the next closing one, one behind the other; of signs that are opened within one, the first that is
+    /// wanted counts.</summary>
     /// <param name="text">The text.</param>
     /// <param name="open">The opening sign.</param>
     /// <param name="close">The closing sign.</param>

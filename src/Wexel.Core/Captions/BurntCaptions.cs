@@ -34,12 +34,26 @@ public sealed record CaptionPlacement(int LineHeight, int Left, int Right, int E
             return usual;
         CaptionPlacement[] others =
         [
-            usual with { Right = Math.Max(side, picture.Width - box.X + gap) },
-            usual with { Left = Math.Max(side, box.X + box.Width + gap) },
-            usual with { Edge = picture.Height - box.Y + gap },
-            usual with { AtTop = true },
+            usual with
+            {
+                Right = Math.Max(side, picture.Width - box.X + gap),
+            },
+            usual with
+            {
+                Left = Math.Max(side, box.X + box.Width + gap),
+            },
+            usual with
+            {
+                Edge = picture.Height - box.Y + gap,
+            },
+            usual with
+            {
+                AtTop = true,
+            },
         ];
-        return others.FirstOrDefault(p => !p.Touches(picture, box, gap) && picture.Width - p.Left - p.Right >= picture.Width * NarrowestShare && p.Edge + (MostLines * line) <= picture.Height) ?? usual;
+        return others.FirstOrDefault(p =>
+            !p.Touches(picture, box, gap) && picture.Width - p.Left - p.Right >= picture.Width * NarrowestShare && p.Edge + (MostLines * line) <= picture.Height
+        ) ?? usual;
     }
 
     /// <summary>Whether captions of the most lines would touch a box.</summary>
@@ -68,13 +82,29 @@ public static class BurntCaptions
     {
         var placed = CaptionPlacement.On(picture, mark);
         var text = new StringBuilder();
-        text.Append(CultureInfo.InvariantCulture, $"[Script Info]\nScriptType: v4.00+\nPlayResX: {picture.Width}\nPlayResY: {picture.Height}\nWrapStyle: 0\nScaledBorderAndShadow: yes\n\n[V4+ Styles]\n{AssText.StyleColumns}\n");
-        text.Append(CultureInfo.InvariantCulture, $"Style: Caption,{Typeface},{placed.LineHeight},&H00FFFFFF,&H00FFFFFF,&H30000000,&H30000000,0,0,0,0,100,100,0,0,3,{Math.Max(2, placed.LineHeight / 8)},0,{(placed.AtTop ? 8 : 2)},{placed.Left},{placed.Right},{placed.Edge},1\n");
+        text.Append(
+            CultureInfo.InvariantCulture,
+            $"[Script Info]\nScriptType: v4.00+\nPlayResX: {picture.Width}\nPlayResY: {picture.Height}\nWrapStyle: 0\nScaledBorderAndShadow: "
+                + $"yes\n\n[V4+ Styles]\n{AssText.StyleColumns}\n"
+        );
+        text.Append(
+            CultureInfo.InvariantCulture,
+            $"Style: Caption,{Typeface},{placed.LineHeight},&H00FFFFFF,&H00FFFFFF,&H30000000,&H30000000,0,0,0,0,100,100,0,0,3,"
+                + $"{Math.Max(2, placed.LineHeight / 8)},0,{(placed.AtTop ? 8 : 2)},{placed.Left},{placed.Right},{placed.Edge},1\n"
+        );
         text.Append("\n[Events]\n").Append(AssText.EventColumns).Append('\n');
         foreach (var cue in cues)
-            text.Append("Dialogue: 0,").Append(Time(cue.Span.Start)).Append(',').Append(Time(cue.Span.End)).Append(",Caption,,0,0,0,,").Append(cue.AtTop && !placed.AtTop ? "{\\an8}" : "").Append(cue.Markup is { } markup ? CueMarkup.ForLibass(markup) : AssText.Escape(cue.Text)).Append('\n');
+            text.Append("Dialogue: 0,")
+                .Append(Time(cue.Span.Start))
+                .Append(',')
+                .Append(Time(cue.Span.End))
+                .Append(",Caption,,0,0,0,,")
+                .Append(cue.AtTop && !placed.AtTop ? "{\\an8}" : "")
+                .Append(cue.Markup is { } markup ? CueMarkup.ForLibass(markup) : AssText.Escape(cue.Text))
+                .Append('\n');
         return text.ToString();
     }
 
-    private static string Time(TimeSpan time) => string.Create(CultureInfo.InvariantCulture, $"{(int)time.TotalHours}:{time.Minutes:00}:{time.Seconds:00}.{time.Milliseconds / 10:00}");
+    private static string Time(TimeSpan time) =>
+        string.Create(CultureInfo.InvariantCulture, $"{(int)time.TotalHours}:{time.Minutes:00}:{time.Seconds:00}.{time.Milliseconds / 10:00}");
 }

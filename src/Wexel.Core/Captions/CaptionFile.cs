@@ -19,7 +19,10 @@ public static class CaptionFile
     public static CaptionReading Read(byte[] bytes)
     {
         if (bytes.Length > LargestBytes)
-            return new CaptionReading([], [new Problem("captions-too-large", "The file is larger than 8 MB, so it is no caption file; choose a WebVTT or SubRip file.")]);
+            return new CaptionReading(
+                [],
+                [new Problem("captions-too-large", "The file is larger than 8 MB, so it is no caption file; choose a WebVTT or SubRip file.")]
+            );
         if (PlainText.Decode(bytes) is not { } text)
             return new CaptionReading([], [new Problem("captions-no-text", "The file is no text, so it is no caption file; choose a WebVTT or SubRip file.")]);
         var reading = text.StartsWith("WEBVTT", StringComparison.Ordinal) ? WebVttText.Read(text) : SubRipText.Read(text);

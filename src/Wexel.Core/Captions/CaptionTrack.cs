@@ -31,7 +31,14 @@ public enum TrackState
 /// <param name="Kind">What it is.</param>
 /// <param name="State">How far it is.</param>
 public sealed record CaptionTrack(
-    string Id, string Hash, string Language, string FileName, int CueCount, TrackKind Kind = TrackKind.Captions, TrackState State = TrackState.Corrected)
+    string Id,
+    string Hash,
+    string Language,
+    string FileName,
+    int CueCount,
+    TrackKind Kind = TrackKind.Captions,
+    TrackState State = TrackState.Corrected
+)
 {
     /// <summary>The most tracks that a lesson may have.</summary>
     public const int Most = 50;
@@ -48,7 +55,8 @@ public sealed record CaptionTrack(
     /// <param name="cues">Its captions, each with a name.</param>
     /// <param name="language">As a BCP 47 tag.</param>
     /// <param name="fileName">The file that they came in.</param>
-    public static CaptionTrack Of(string id, IReadOnlyList<Cue> cues, string language, string fileName) => new(id, HashOf(cues), language, fileName, cues.Count);
+    public static CaptionTrack Of(string id, IReadOnlyList<Cue> cues, string language, string fileName) =>
+        new(id, HashOf(cues), language, fileName, cues.Count);
 
     /// <summary>Gives a name to each track that has none of its own.</summary>
     public static IReadOnlyList<CaptionTrack> WithNames(IReadOnlyList<CaptionTrack> tracks)
@@ -68,5 +76,6 @@ public sealed record CaptionTrack(
     }
 
     /// <summary>The hash of the file in which captions are kept.</summary>
-    public static string HashOf(IReadOnlyList<Cue> cues) => Convert.ToHexStringLower(SHA256.HashData(System.Text.Encoding.UTF8.GetBytes(WebVttText.WriteKept(cues))));
+    public static string HashOf(IReadOnlyList<Cue> cues) =>
+        Convert.ToHexStringLower(SHA256.HashData(System.Text.Encoding.UTF8.GetBytes(WebVttText.WriteKept(cues))));
 }

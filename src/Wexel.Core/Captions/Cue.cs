@@ -11,10 +11,12 @@ namespace Wexel.Core.Captions;
 /// <param name="AtTop">Whether it stands at the top of the picture and not at its bottom.</param>
 /// <param name="Id">A name inside its track that stays when it is corrected; empty where nobody needs one.</param>
 public sealed record Cue(
-    TimeRange Span, string Text,
+    TimeRange Span,
+    string Text,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? Markup = null,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool AtTop = false,
-    string Id = "") : IPlaced<Cue>
+    string Id = ""
+) : IPlaced<Cue>
 {
     /// <inheritdoc cref="CueKind"/>
     public static PlacedKind<Cue> Kind { get; } = new CueKind();

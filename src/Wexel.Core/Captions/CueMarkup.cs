@@ -41,8 +41,7 @@ public static partial class CueMarkup
                 {
                     markup.Append("</").Append(closed = open.Pop()).Append('>');
                     opened[closed]--;
-                }
-                while (closed != kept);
+                } while (closed != kept);
             }
         }
 
@@ -60,15 +59,25 @@ public static partial class CueMarkup
     }
 
     /// <summary>The markup as a script for libass has it.</summary>
-    internal static string ForLibass(string markup) => string.Concat(Pieces().Matches(markup).Select(piece => piece.Value switch
-    {
-        ['<', '/', var tag, '>'] => $"{{\\{tag}0}}",
-        ['<', var tag, '>'] => $"{{\\{tag}1}}",
-        var words => AssText.Escape(WebVttText.Resolve(words)),
-    }));
+    internal static string ForLibass(string markup) =>
+        string.Concat(
+            Pieces()
+                .Matches(markup)
+                .Select(piece =>
+                    piece.Value switch
+                    {
+                        ['<', '/', var tag, '>'] => $"{{\\{tag}0}}",
+                        ['<', var tag, '>'] => $"{{\\{tag}1}}",
+                        var words => AssText.Escape(WebVttText.Resolve(words)),
+                    }
+                )
+        );
 
     /// <summary>The tag's letter, small; null for one that is not kept.</summary>
-    private static char? Name(string inside) => inside is [var letter, ..] && char.ToLowerInvariant(letter) is 'b' or 'i' or 'u' && (inside.Length == 1 || !char.IsAsciiLetter(inside[1])) ? char.ToLowerInvariant(letter) : null;
+    private static char? Name(string inside) =>
+        inside is [var letter, ..] && char.ToLowerInvariant(letter) is 'b' or 'i' or 'u' && (inside.Length == 1 || !char.IsAsciiLetter(inside[1]))
+            ? char.ToLowerInvariant(letter)
+            : null;
 
     [GeneratedRegex("<[^>]*>|[^<]+")]
     private static partial Regex Pieces();

@@ -17,7 +17,9 @@ public static partial class LanguageTag
         if (!parts.Success)
             return null;
         string Part(string name, Func<string, string> cased) => parts.Groups[name] is { Length: > 0, Value: var value } ? "-" + cased(value) : "";
-        return parts.Groups["language"].Value.ToLowerInvariant() + Part("script", s => char.ToUpperInvariant(s[0]) + s[1..].ToLowerInvariant()) + Part("region", r => r.ToUpperInvariant());
+        return parts.Groups["language"].Value.ToLowerInvariant()
+            + Part("script", s => char.ToUpperInvariant(s[0]) + s[1..].ToLowerInvariant())
+            + Part("region", r => r.ToUpperInvariant());
     }
 
     [GeneratedRegex("^(?<language>[A-Za-z]{2,3})(-(?<script>[A-Za-z]{4}))?(-(?<region>[A-Za-z]{2}|[0-9]{3}))?$")]

@@ -5,7 +5,8 @@ namespace Wexel.Core.Captions;
 /// <summary>Captions as SubRip, as it is used: numbers optional, comma or point before the milliseconds, simple tags.</summary>
 public static partial class SubRipText
 {
-    /// <summary>Reads a SubRip text; its numbers only count and name nothing; bold, italics and underlines are kept, <c>{\an7}</c> to <c>{\an9}</c> place it at the top, and other tags are taken out.</summary>
+    /// <summary>Reads a SubRip text; its numbers only count and name nothing; bold, italics and underlines are kept, <c>{\an7}</c> to <c>{\an9}</c>
+    /// place it at the top, and other tags are taken out.</summary>
     public static CaptionReading Read(string text) =>
         TimedBlocks.Read(text.TrimStart('\uFEFF').ReplaceLineEndings("\n").Split('\n'), start: 0, Arrow(), withIds: false, tagged =>
         {
@@ -26,7 +27,10 @@ public static partial class SubRipText
     private static bool IsOther(ReadOnlySpan<char> tag)
     {
         tag = tag.StartsWith("/") ? tag[1..] : tag;
-        var name = tag.StartsWith("font", StringComparison.OrdinalIgnoreCase) ? 4 : tag.StartsWith("s", StringComparison.OrdinalIgnoreCase) ? 1 : 0;
+        var name =
+            tag.StartsWith("font", StringComparison.OrdinalIgnoreCase) ? 4
+            : tag.StartsWith("s", StringComparison.OrdinalIgnoreCase) ? 1
+            : 0;
         return name > 0 && (tag.Length == name || !(char.IsLetterOrDigit(tag[name]) || tag[name] == '_'));
     }
 

@@ -22,7 +22,14 @@ internal static class TimedBlocks
         {
             if (cues.Count == CaptionFile.MostCues || problems.Count == Problem.Most)
             {
-                problems.Add(new Problem("captions-too-many", $"Nothing from line {index + 1} on was read: {(cues.Count == CaptionFile.MostCues ? "a lesson has at most 50,000 captions" : "too much before it cannot be read")}.", $"line {index + 1}"));
+                problems.Add(
+                    new Problem(
+                        "captions-too-many",
+                        $"Nothing from line {index + 1} on was read: "
+                            + $"{(cues.Count == CaptionFile.MostCues ? "a lesson has at most 50,000 captions" : "too much before it cannot be read")}.",
+                        $"line {index + 1}"
+                    )
+                );
                 break;
             }
 
@@ -48,7 +55,13 @@ internal static class TimedBlocks
         var from = match.Success ? Time(match.Groups["from"].Value) : null;
         var to = match.Success ? Time(match.Groups["to"].Value) : null;
         if (from is null || to is null)
-            problems.Add(new Problem("captions-bad-time", $"Line {number}: “{Problem.Shown(block[at].Trim())}” is not a pair of times; this caption was left out.", place));
+            problems.Add(
+                new Problem(
+                    "captions-bad-time",
+                    $"Line {number}: “{Problem.Shown(block[at].Trim())}” is not a pair of times; this caption was left out.",
+                    place
+                )
+            );
         else if (to <= from)
             problems.Add(new Problem("captions-backward", $"Line {number}: the caption ends before it starts; it was left out.", place));
         else
@@ -62,15 +75,30 @@ internal static class TimedBlocks
 
             var (text, markup, atTop) = read(tagged);
             if (text.Length > 0)
-                cues.Add(new Cue(new TimeRange(from.Value, to.Value), text, markup, atTop || IsAtTop(match.Groups["settings"].Value), withIds && at == 1 ? block[0].Trim() : ""));
+                cues.Add(
+                    new Cue(
+                        new TimeRange(from.Value, to.Value),
+                        text,
+                        markup,
+                        atTop || IsAtTop(match.Groups["settings"].Value),
+                        withIds && at == 1 ? block[0].Trim() : ""
+                    )
+                );
         }
     }
 
-    /// <summary>Whether settings place a caption in the upper half: lines count from the top, and from the bottom where they are negative (W3C WebVTT, section 4.4).</summary>
+    /// <summary>Whether settings place a caption in the upper half: lines count from the top, and from the bottom where they are negative (W3C WebVTT,
+    /// section 4.4).</summary>
     private static bool IsAtTop(string settings)
     {
-        var line = settings.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries).FirstOrDefault(s => s.StartsWith("line:", StringComparison.Ordinal))?["line:".Length..].Split(',')[0];
-        return line is not null && double.TryParse(line.TrimEnd('%'), CultureInfo.InvariantCulture, out var value) && value >= 0 && value < (line.EndsWith('%') ? 50 : UpperLines);
+        var line = settings
+            .Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries)
+            .FirstOrDefault(s => s.StartsWith("line:", StringComparison.Ordinal))
+            ?["line:".Length..].Split(',')[0];
+        return line is not null
+            && double.TryParse(line.TrimEnd('%'), CultureInfo.InvariantCulture, out var value)
+            && value >= 0
+            && value < (line.EndsWith('%') ? 50 : UpperLines);
     }
 
     /// <summary>A picture has room for about fifteen lines of captions (section 7.4: 5vh a line, with space between).</summary>

@@ -10,14 +10,20 @@ public static partial class WebVttText
 {
     /// <summary>
     /// Reads a WebVTT text. Header, NOTE, STYLE and REGION blocks are passed over, and of cue settings all but whether a caption stands at the
-    /// top; tags but bold, italics and underlines are taken out, character references resolved; identifiers are kept. A cue that cannot be read becomes a problem that names its line.
+    /// top; tags but bold, italics and underlines are taken out, character references resolved; identifiers are kept. A cue that cannot be read
+    /// becomes a problem that names its line.
     /// </summary>
     public static CaptionReading Read(string text)
     {
         var lines = text.TrimStart('\uFEFF').ReplaceLineEndings("\n").Split('\n');
         if (!lines[0].StartsWith("WEBVTT", StringComparison.Ordinal))
-            return new CaptionReading([], [new Problem("captions-not-webvtt", "The file does not start with WEBVTT; save it again as WebVTT or SubRip.", "line 1")]);
-        return TimedBlocks.Read(lines, start: 1, Arrow(), withIds: true, tagged => CueMarkup.Read(tagged, Resolve) is var (words, markup) ? new CueText(words, markup) : default);
+            return new CaptionReading(
+                [],
+                [new Problem("captions-not-webvtt", "The file does not start with WEBVTT; save it again as WebVTT or SubRip.", "line 1")]
+            );
+        return TimedBlocks.Read(lines, start: 1, Arrow(), withIds: true, tagged =>
+            CueMarkup.Read(tagged, Resolve) is var (words, markup) ? new CueText(words, markup) : default
+        );
     }
 
     /// <summary>Prints cues as WebVTT for others: times with hours, text escaped, empty lines inside a cue left out, no identifiers.</summary>
@@ -41,22 +47,22 @@ public static partial class WebVttText
     }
 
     /// <summary>Escapes the characters that WebVTT gives a meaning: &amp;, &lt; and &gt; (so that no cue text holds "--&gt;").</summary>
-    public static string Escape(string text) => text
-        .Replace("&", "&amp;", StringComparison.Ordinal)
-        .Replace("<", "&lt;", StringComparison.Ordinal)
-        .Replace(">", "&gt;", StringComparison.Ordinal);
+    public static string Escape(string text) =>
+        text.Replace("&", "&amp;", StringComparison.Ordinal).Replace("<", "&lt;", StringComparison.Ordinal).Replace(">", "&gt;", StringComparison.Ordinal);
 
     /// <summary>Character references become the characters.</summary>
-    internal static string Resolve(string text) => Reference().Replace(text, m => m.Value switch
-    {
-        "&amp;" => "&",
-        "&lt;" => "<",
-        "&gt;" => ">",
-        "&nbsp;" => "\u00A0",
-        "&lrm;" => "\u200E",
-        "&rlm;" => "\u200F",
-        _ => m.Value,
-    });
+    internal static string Resolve(string text) =>
+        Reference()
+            .Replace(text, m => m.Value switch
+                {
+                    "&amp;" => "&",
+                    "&lt;" => "<",
+                    "&gt;" => ">",
+                    "&nbsp;" => "\u00A0",
+                    "&lrm;" => "\u200E",
+                    "&rlm;" => "\u200F",
+                    _ => m.Value,
+                });
 
     [GeneratedRegex(@"^(?<from>(?:\d{2,}:)?\d{2}:\d{2}\.\d{3})[ \t]*-->[ \t]*(?<to>(?:\d{2,}:)?\d{2}:\d{2}\.\d{3})(?:[ \t](?<settings>.*))?$")]
     private static partial Regex Arrow();

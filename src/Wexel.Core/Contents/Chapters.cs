@@ -19,8 +19,11 @@ public static class Chapters
     public static IReadOnlyList<Chapter> Of(IReadOnlyList<Section> sections, TimeSpan length)
     {
         var starts = sections.Where(s => s.At < length).OrderBy(s => s.At).ToList();
-        return [.. starts
-            .Select((s, i) => new Chapter(new TimeRange(s.At, i + 1 < starts.Count ? starts[i + 1].At : length), s.Title))
-            .Where(c => c.Span.Length >= TimeSpan.FromMilliseconds(1))];
+        return
+        [
+            .. starts
+                .Select((s, i) => new Chapter(new TimeRange(s.At, i + 1 < starts.Count ? starts[i + 1].At : length), s.Title))
+                .Where(c => c.Span.Length >= TimeSpan.FromMilliseconds(1)),
+        ];
     }
 }

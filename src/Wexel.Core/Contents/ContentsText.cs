@@ -34,7 +34,10 @@ public static partial class ContentsText
     public static ContentsReading Read(string text)
     {
         if (text.Length > LongestText)
-            return new ContentsReading([], [new Problem("contents-too-long", $"The text has more than a million characters, so it is no table of contents; paste the contents alone.")]);
+            return new ContentsReading(
+                [],
+                [new Problem("contents-too-long", $"The text has more than a million characters, so it is no table of contents; paste the contents alone.")]
+            );
         var lines = new List<ContentsLine>();
         var problems = new List<Problem>();
         var margin = -1;
@@ -44,7 +47,14 @@ public static partial class ContentsText
             number++;
             if (lines.Count == MostSections || problems.Count == Problem.Most)
             {
-                problems.Add(new Problem("contents-too-many", $"Nothing from line {number} on was read: {(lines.Count == MostSections ? $"a lesson has at most {MostSections} sections" : "too much before it cannot be read")}.", $"line {number}"));
+                problems.Add(
+                    new Problem(
+                        "contents-too-many",
+                        $"Nothing from line {number} on was read: "
+                            + $"{(lines.Count == MostSections ? $"a lesson has at most {MostSections} sections" : "too much before it cannot be read")}.",
+                        $"line {number}"
+                    )
+                );
                 break;
             }
 
@@ -55,9 +65,17 @@ public static partial class ContentsText
             var (time, title) = Split(line.Trim());
             var place = string.Create(CultureInfo.InvariantCulture, $"line {number}");
             if (time is null)
-                problems.Add(new Problem("contents-no-time", $"Line {number}, “{Problem.Shown(line.Trim())}”: there is no time such as 1:05 at its start or end.", place));
+                problems.Add(
+                    new Problem("contents-no-time", $"Line {number}, “{Problem.Shown(line.Trim())}”: there is no time such as 1:05 at its start or end.", place)
+                );
             else if (TimeCode.Parse(time) is not { } at)
-                problems.Add(new Problem("contents-bad-time", $"Line {number}: “{Problem.Shown(time)}” is not a time; write minutes:seconds or hours:minutes:seconds.", place));
+                problems.Add(
+                    new Problem(
+                        "contents-bad-time",
+                        $"Line {number}: “{Problem.Shown(time)}” is not a time; write minutes:seconds or hours:minutes:seconds.",
+                        place
+                    )
+                );
             else if (title.Length == 0)
                 problems.Add(new Problem("contents-no-title", $"Line {number}: there is a time but no title after it.", place));
             else
@@ -77,9 +95,10 @@ public static partial class ContentsText
         var text = new StringBuilder();
         foreach (var section in sections)
         {
-            var at = section.At.Milliseconds == 0
-                ? TimeCode.Brief(section.At)
-                : string.Create(CultureInfo.InvariantCulture, $"{TimeCode.Brief(section.At)}.{section.At.Milliseconds:000}");
+            var at =
+                section.At.Milliseconds == 0
+                    ? TimeCode.Brief(section.At)
+                    : string.Create(CultureInfo.InvariantCulture, $"{TimeCode.Brief(section.At)}.{section.At.Milliseconds:000}");
             text.Append(section.Nested ? "    " : "").Append(at).Append(' ').Append(section.Title).Append('\n');
         }
 

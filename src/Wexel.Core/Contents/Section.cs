@@ -35,14 +35,16 @@ public static class SectionRules
         return ordered;
     }
 
-    /// <summary>A text on one line: control characters become spaces, runs of space one space; of what is longer than a title may be, what <see cref="Shortened"/> leaves.</summary>
+    /// <summary>A text on one line: control characters become spaces, runs of space one space; of what is longer than a title may be, what <see
+    /// cref="Shortened"/> leaves.</summary>
     public static string OneLine(string text)
     {
         var plain = new string([.. text.Select(c => char.IsControl(c) ? ' ' : c)]);
         return Shortened(string.Join(' ', plain.Split(' ', StringSplitOptions.RemoveEmptyEntries)), LongestTitle);
     }
 
-    /// <summary>A title of at most so many characters: whole words, and an ellipsis where something is gone. A word that is longer than half of it is parted.</summary>
+    /// <summary>A title of at most so many characters: whole words, and an ellipsis where something is gone. A word that is longer than half of it is
+    /// parted.</summary>
     /// <param name="title">The title, on one line.</param>
     /// <param name="most">The most characters; 2 or more.</param>
     public static string Shortened(string title, int most)

@@ -12,7 +12,7 @@ internal sealed class SectionKind : PlacedKind<Section>
     public override int Most => 500;
 
     public override IReadOnlyList<(string Word, Func<Section, Section, bool> Differs)> Changes { get; } =
-        [("moved", (a, b) => a.At != b.At), ("renamed", (a, b) => a.Title != b.Title), ("set in or out", (a, b) => a.Nested != b.Nested)];
+    [("moved", (a, b) => a.At != b.At), ("renamed", (a, b) => a.Title != b.Title), ("set in or out", (a, b) => a.Nested != b.Nested)];
 
     public override string Named(Section thing) => $"the section “{thing.Title}”";
 
@@ -20,10 +20,16 @@ internal sealed class SectionKind : PlacedKind<Section>
 
     public override Section Called(Section thing, string id) => thing with { Id = id };
 
-    public override Section Both(Section before, Section theirs, Section mine) => new(
-        mine.Id, mine.At != before.At ? mine.At : theirs.At, mine.Title != before.Title ? mine.Title : theirs.Title, mine.Nested != before.Nested ? mine.Nested : theirs.Nested);
+    public override Section Both(Section before, Section theirs, Section mine) =>
+        new(
+            mine.Id,
+            mine.At != before.At ? mine.At : theirs.At,
+            mine.Title != before.Title ? mine.Title : theirs.Title,
+            mine.Nested != before.Nested ? mine.Nested : theirs.Nested
+        );
 
-    public override void Declare(KeyFields key, Section thing) => key.Add("id", thing.Id).Add("at", thing.At).Add("title", thing.Title).Add("nested", thing.Nested);
+    public override void Declare(KeyFields key, Section thing) =>
+        key.Add("id", thing.Id).Add("at", thing.At).Add("title", thing.Title).Add("nested", thing.Nested);
 
     public override IReadOnlyList<Section> Tidy(IEnumerable<Section> things, TimeSpan length) => SectionRules.Tidy(things, length);
 

@@ -59,7 +59,7 @@ public sealed record Canvas(PictureSize? Size, FitMode Fit, PicturePart Part)
 
     /// <summary>The sizes that are offered: 16:9, 4:3 and upright 9:16 (common practice, no source).</summary>
     public static IReadOnlyList<PictureSize> Standard { get; } =
-        [new(1920, 1080), new(1280, 720), new(854, 480), new(640, 360), new(1440, 1080), new(640, 480), new(1080, 1920), new(720, 1280)];
+    [new(1920, 1080), new(1280, 720), new(854, 480), new(640, 360), new(1440, 1080), new(640, 480), new(1080, 1920), new(720, 1280)];
 
     /// <summary>Whether it is nothing but all of the recording in its own size.</summary>
     [JsonIgnore]
@@ -69,7 +69,11 @@ public sealed record Canvas(PictureSize? Size, FitMode Fit, PicturePart Part)
     public Canvas Within()
     {
         static int Side(int side) => Math.Clamp(side, ShortestSide, CanvasFit.LongestSide) & ~1;
-        return new Canvas(Size is { } size ? new PictureSize(Side(size.Width), Side(size.Height)) : null, Enum.IsDefined(Fit) ? Fit : FitMode.Whole, Part.Within());
+        return new Canvas(
+            Size is { } size ? new PictureSize(Side(size.Width), Side(size.Height)) : null,
+            Enum.IsDefined(Fit) ? Fit : FitMode.Whole,
+            Part.Within()
+        );
     }
 
     /// <summary>The canvas that a recording of a reel comes onto: in their own size, it is that of the largest of several.</summary>
@@ -84,7 +88,8 @@ public sealed record Canvas(PictureSize? Size, FitMode Fit, PicturePart Part)
         return own is null ? canvas : canvas with { Fit = own.Fit, Part = own.Part };
     }
 
-    /// <summary>What is proposed for a recording: its own size where the web takes it well, else the largest standard size of its shape that is not larger.</summary>
+    /// <summary>What is proposed for a recording: its own size where the web takes it well, else the largest standard size of its shape that is not
+    /// larger.</summary>
     /// <param name="recorded">The recording's size as it is shown.</param>
     public static PictureSize? Proposed(PictureSize recorded)
     {

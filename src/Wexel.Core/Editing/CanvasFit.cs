@@ -17,7 +17,8 @@ public readonly record struct CanvasFit(PictureSize Source, PictureSize Target)
     public double ScalePercent => 100.0 * Target.Width / Source.Width;
 
     /// <summary>Whether the source is a whole multiple of the target, which keeps screen text crisp.</summary>
-    public bool WholeFactor => Source.Width % Target.Width == 0 && Source.Height % Target.Height == 0 && Source.Width / Target.Width == Source.Height / Target.Height;
+    public bool WholeFactor =>
+        Source.Width % Target.Width == 0 && Source.Height % Target.Height == 0 && Source.Width / Target.Width == Source.Height / Target.Height;
 
     /// <summary>
     /// Fits a picture under a height without ever scaling it up. Sides come out even: unscaled, an odd last row or column is left
@@ -36,6 +37,9 @@ public readonly record struct CanvasFit(PictureSize Source, PictureSize Target)
         }
 
         static int Even(double side) => Math.Max(2, (int)Math.Round(side / 2, MidpointRounding.AwayFromZero) * 2);
-        return new CanvasFit(shown, new PictureSize(Math.Min(Even(shown.Width * scale), shown.Width & ~1), Math.Min(Even(shown.Height * scale), shown.Height & ~1)));
+        return new CanvasFit(
+            shown,
+            new PictureSize(Math.Min(Even(shown.Width * scale), shown.Width & ~1), Math.Min(Even(shown.Height * scale), shown.Height & ~1))
+        );
     }
 }

@@ -14,7 +14,8 @@ public sealed record CanvasPlacement(PictureSize Canvas, PictureRect From, Pictu
     public double ScalePercent => 100.0 * To.Width / From.Width;
 
     /// <summary>Whether pixels are brought over one to one or in whole numbers, which keeps screen text crisp.</summary>
-    public bool WholeFactor => (From.Width % To.Width == 0 && From.Height % To.Height == 0 && From.Width / To.Width == From.Height / To.Height)
+    public bool WholeFactor =>
+        (From.Width % To.Width == 0 && From.Height % To.Height == 0 && From.Width / To.Width == From.Height / To.Height)
         || (To.Width % From.Width == 0 && To.Height % From.Height == 0 && To.Width / From.Width == To.Height / From.Height);
 
     /// <summary>The share of the recording that is not seen, in per cent.</summary>
@@ -24,16 +25,24 @@ public sealed record CanvasPlacement(PictureSize Canvas, PictureRect From, Pictu
     public double EmptyPercent => 100.0 * (1 - ((double)To.Width * To.Height / ((double)Canvas.Width * Canvas.Height)));
 
     /// <summary>The size that the whole recording has at the scale in which it is delivered.</summary>
-    public PictureSize WholeDelivered => new((int)Math.Round((double)Recorded.Width * To.Width / From.Width), (int)Math.Round((double)Recorded.Height * To.Height / From.Height));
+    public PictureSize WholeDelivered =>
+        new((int)Math.Round((double)Recorded.Width * To.Width / From.Width), (int)Math.Round((double)Recorded.Height * To.Height / From.Height));
 
     /// <summary>The canvas in the recording's own pixels, with what is black around it; sides even.</summary>
-    public PictureSize Page => new(
-        To.Width == Canvas.Width ? From.Width : Near((double)Canvas.Width * From.Width / To.Width),
-        To.Height == Canvas.Height ? From.Height : Near((double)Canvas.Height * From.Height / To.Height));
+    public PictureSize Page =>
+        new(
+            To.Width == Canvas.Width ? From.Width : Near((double)Canvas.Width * From.Width / To.Width),
+            To.Height == Canvas.Height ? From.Height : Near((double)Canvas.Height * From.Height / To.Height)
+        );
 
     /// <summary>Where what is seen of the recording lies on the page; corner even.</summary>
-    public PictureRect SeenOnPage => new(
-        Math.Min(Down((double)To.X * From.Width / To.Width), Page.Width - From.Width), Math.Min(Down((double)To.Y * From.Height / To.Height), Page.Height - From.Height), From.Width, From.Height);
+    public PictureRect SeenOnPage =>
+        new(
+            Math.Min(Down((double)To.X * From.Width / To.Width), Page.Width - From.Width),
+            Math.Min(Down((double)To.Y * From.Height / To.Height), Page.Height - From.Height),
+            From.Width,
+            From.Height
+        );
 
     /// <summary>The least of the page, in the canvas's shape, that shows a part of the recording: sides and corner even, never beyond the page.</summary>
     /// <param name="part">The part.</param>
@@ -61,7 +70,15 @@ public sealed record CanvasPlacement(PictureSize Canvas, PictureRect From, Pictu
         var (x, y, width, height) = canvas.Fit switch
         {
             FitMode.Fill => Around(recorded, 0, 0, recorded.Width, recorded.Height, shape, inside: true),
-            FitMode.Part => Around(recorded, canvas.Part.X * recorded.Width, canvas.Part.Y * recorded.Height, canvas.Part.Width * recorded.Width, canvas.Part.Height * recorded.Height, shape, inside: false),
+            FitMode.Part => Around(
+                recorded,
+                canvas.Part.X * recorded.Width,
+                canvas.Part.Y * recorded.Height,
+                canvas.Part.Width * recorded.Width,
+                canvas.Part.Height * recorded.Height,
+                shape,
+                inside: false
+            ),
             _ => (0, 0, recorded.Width, recorded.Height),
         };
         var seen = new PictureRect(Down(x), Down(y), Math.Min(Near(width), recorded.Width & ~1), Math.Min(Near(height), recorded.Height & ~1));
@@ -81,7 +98,10 @@ public sealed record CanvasPlacement(PictureSize Canvas, PictureRect From, Pictu
         if (EmptyPercent >= 0.05)
         {
             var filled = Of(Recorded, canvas with { Fit = FitMode.Fill }, null);
-            notes.Add($"{Percent(EmptyPercent)} of the picture would be black {(To.Width < Canvas.Width ? "at the sides" : "above and below")}. Filled, nothing is black, and {Percent(filled.LeftOutPercent)} of the recording is left out {filled.Where()}.");
+            notes.Add(
+                $"{Percent(EmptyPercent)} of the picture would be black {(To.Width < Canvas.Width ? "at the sides" : "above and below")}. Filled, "
+                    + $"nothing is black, and {Percent(filled.LeftOutPercent)} of the recording is left out {filled.Where()}."
+            );
         }
 
         if (canvas.Fit == FitMode.Fill && LeftOutPercent >= 0.05)
@@ -91,10 +111,23 @@ public sealed record CanvasPlacement(PictureSize Canvas, PictureRect From, Pictu
         return notes;
     }
 
-    private string Where() => From.Width < (Recorded.Width & ~1) ? From.Height < (Recorded.Height & ~1) ? "around it" : "at the sides" : "above and below";
+    private string Where() =>
+        From.Width < (Recorded.Width & ~1)
+            ? From.Height < (Recorded.Height & ~1)
+                ? "around it"
+                : "at the sides"
+            : "above and below";
 
     /// <summary>The part of a shape that fills a part from inside, or the one that holds all of it and lies on the picture where it can.</summary>
-    private static (double X, double Y, double Width, double Height) Around(PictureSize recorded, double x, double y, double width, double height, double shape, bool inside)
+    private static (double X, double Y, double Width, double Height) Around(
+        PictureSize recorded,
+        double x,
+        double y,
+        double width,
+        double height,
+        double shape,
+        bool inside
+    )
     {
         var wide = inside == width / height > shape;
         var (w, h) = wide ? (height * shape, height) : (width, width / shape);

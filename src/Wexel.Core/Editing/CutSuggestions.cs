@@ -26,7 +26,8 @@ public enum SuggestionKind
 public sealed record CutSuggestion(SuggestionKind Kind, TimeRange Range, bool ScreenChanges);
 
 /// <summary>How cuts are suggested.</summary>
-/// <param name="Threshold">The level from which something counts as heard, in dBFS, −90 to −10; null for the recording's own, see <see cref="SoundLevels.Threshold"/>.</param>
+/// <param name="Threshold">The level from which something counts as heard, in dBFS, −90 to −10; null for the recording's own, see <see
+/// cref="SoundLevels.Threshold"/>.</param>
 /// <param name="Breath">What is left before the first and after the last word, 0 to 5 s.</param>
 /// <param name="LongestPause">A pause longer than this is suggested, 0.5 s to 60 s.</param>
 /// <param name="KeptPause">What is kept of it, 0 s up to the longest pause.</param>
@@ -40,7 +41,12 @@ public sealed record SuggestionSettings(int? Threshold, TimeSpan Breath, TimeSpa
     {
         static TimeSpan Clamp(TimeSpan time, double least, double most) => TimeSpan.FromSeconds(Math.Clamp(time.TotalSeconds, least, most));
         var longest = Clamp(LongestPause, 0.5, 60);
-        return new SuggestionSettings(Threshold is { } t ? Math.Clamp(t, SoundLevels.Lowest, -10) : null, Clamp(Breath, 0, 5), longest, Clamp(KeptPause, 0, longest.TotalSeconds));
+        return new SuggestionSettings(
+            Threshold is { } t ? Math.Clamp(t, SoundLevels.Lowest, -10) : null,
+            Clamp(Breath, 0, 5),
+            longest,
+            Clamp(KeptPause, 0, longest.TotalSeconds)
+        );
     }
 }
 
@@ -63,7 +69,13 @@ public static class CutSuggestions
         var heard = Heard(analysis, settings.Threshold);
         return heard.Count == 0
             ? [.. StillParts(analysis, new TimeRange(TimeSpan.Zero, length), NothingFrom, settings.KeptPause)]
-            : [.. Ends(analysis, heard, length, settings.Breath).Concat(Pauses(analysis, heard, settings)).Where(s => s.Range.Length >= Shortest).OrderBy(s => s.Range.Start)];
+            :
+            [
+                .. Ends(analysis, heard, length, settings.Breath)
+                    .Concat(Pauses(analysis, heard, settings))
+                    .Where(s => s.Range.Length >= Shortest)
+                    .OrderBy(s => s.Range.Start),
+            ];
     }
 
     /// <summary>The stretches in which nothing changes and nobody speaks, which the run sheet folds: in order, apart, at least as long as asked.</summary>

@@ -20,11 +20,19 @@ public static partial class CutsText
             var start = TimeCode.Parse(edges.Groups["start"].Value);
             var end = edges.Groups["end"].Value.Equals("end", StringComparison.OrdinalIgnoreCase) ? length : TimeCode.Parse(edges.Groups["end"].Value);
             if (start is not { } from || end is not { } to)
-                problems.Add(new Problem("cuts-line", $"Line {number} is not two times: “{Problem.Shown(line)}”. Write it as 1:05 - 1:12.5.", $"line {number}"));
+                problems.Add(
+                    new Problem("cuts-line", $"Line {number} is not two times: “{Problem.Shown(line)}”. Write it as 1:05 - 1:12.5.", $"line {number}")
+                );
             else if (to <= from)
                 problems.Add(new Problem("cuts-backward", $"Line {number} ends before it starts: “{Problem.Shown(line)}”.", $"line {number}"));
             else if (from >= length)
-                problems.Add(new Problem("cuts-late", $"Line {number} starts after the recording’s end at {TimeCode.Brief(length)}: “{Problem.Shown(line)}”.", $"line {number}"));
+                problems.Add(
+                    new Problem(
+                        "cuts-late",
+                        $"Line {number} starts after the recording’s end at {TimeCode.Brief(length)}: “{Problem.Shown(line)}”.",
+                        $"line {number}"
+                    )
+                );
             else
                 cuts.Add(new TimeRange(from, to));
         }

@@ -23,16 +23,30 @@ internal sealed class MoveInKind : PlacedKind<MoveIn>
 
     public override MoveIn Called(MoveIn thing, string id) => thing with { Id = id };
 
-    public override MoveIn Both(MoveIn before, MoveIn theirs, MoveIn mine) => new(
-        mine.Id, mine.Span != before.Span ? mine.Span : theirs.Span, mine.Part != before.Part ? mine.Part : theirs.Part, mine.Ease != before.Ease ? mine.Ease : theirs.Ease);
+    public override MoveIn Both(MoveIn before, MoveIn theirs, MoveIn mine) =>
+        new(
+            mine.Id,
+            mine.Span != before.Span ? mine.Span : theirs.Span,
+            mine.Part != before.Part ? mine.Part : theirs.Part,
+            mine.Ease != before.Ease ? mine.Ease : theirs.Ease
+        );
 
-    public override void Declare(KeyFields key, MoveIn thing) => key.Add("id", thing.Id).Add("span", thing.Span).Add("ease", thing.Ease)
-        .Add("x", thing.Part.X).Add("y", thing.Part.Y).Add("width", thing.Part.Width).Add("height", thing.Part.Height);
+    public override void Declare(KeyFields key, MoveIn thing) =>
+        key.Add("id", thing.Id)
+            .Add("span", thing.Span)
+            .Add("ease", thing.Ease)
+            .Add("x", thing.Part.X)
+            .Add("y", thing.Part.Y)
+            .Add("width", thing.Part.Width)
+            .Add("height", thing.Part.Height);
 
     /// <summary>In order, within the recording and its picture, apart: where two lie over each other, the earlier one ends as the later one starts.</summary>
     public override IReadOnlyList<MoveIn> Tidy(IEnumerable<MoveIn> things, TimeSpan length)
     {
-        TimeSpan Within(TimeSpan time, TimeSpan most) => time < TimeSpan.Zero ? TimeSpan.Zero : time > most ? most : time;
+        TimeSpan Within(TimeSpan time, TimeSpan most) =>
+            time < TimeSpan.Zero ? TimeSpan.Zero
+            : time > most ? most
+            : time;
         var tidy = new List<MoveIn>();
         foreach (var moveIn in things.OrderBy(m => m.Span.Start))
         {

@@ -20,10 +20,17 @@ public static partial class MoveInsText
         foreach (var (line, number) in text.ReplaceLineEndings("\n").Split('\n').Select((line, i) => (line.Trim(), i + 1)).Where(l => l.Item1.Length > 0))
         {
             var parts = Line().Match(line);
-            double? Share(string group) => double.TryParse(parts.Groups[group].Value, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var share) ? share / 100 : null;
+            double? Share(string group) =>
+                double.TryParse(parts.Groups[group].Value, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var share) ? share / 100 : null;
             if ((Share("x"), Share("y"), Share("w"), Share("h")) is not ({ } x, { } y, { } width, { } height))
             {
-                problems.Add(new Problem("move-ins-line", $"Line {number} is not a stretch and a part: “{Problem.Shown(line)}”. Write it as 1:05 - 1:12.5 at 20,30 50x40.", $"line {number}"));
+                problems.Add(
+                    new Problem(
+                        "move-ins-line",
+                        $"Line {number} is not a stretch and a part: “{Problem.Shown(line)}”. Write it as 1:05 - 1:12.5 at 20,30 50x40.",
+                        $"line {number}"
+                    )
+                );
                 continue;
             }
 
@@ -31,17 +38,29 @@ public static partial class MoveInsText
             var part = new PicturePart(x, y, width, height);
             if (part.X + part.Width > 1.0001 || part.Y + part.Height > 1.0001)
             {
-                problems.Add(new Problem("move-ins-beyond", $"Line {number} goes beyond the picture: “{Problem.Shown(line)}”. From the left and across together, and from the top and down, are at most 100 per cent.", $"line {number}"));
+                problems.Add(
+                    new Problem(
+                        "move-ins-beyond",
+                        $"Line {number} goes beyond the picture: “{Problem.Shown(line)}”. From the left and across together, and from the top and "
+                            + $"down, are at most 100 per cent.",
+                        $"line {number}"
+                    )
+                );
                 continue;
             }
 
-            problems.AddRange(wrong.Select(p => p with { Sentence = p.Sentence.Replace("Line 1", $"Line {number}", StringComparison.Ordinal), Field = $"line {number}" }));
+            problems.AddRange(
+                wrong.Select(p => p with { Sentence = p.Sentence.Replace("Line 1", $"Line {number}", StringComparison.Ordinal), Field = $"line {number}" })
+            );
             moveIns.AddRange(spans.Select(span => new MoveIn($"m{number}", span, part, MoveIn.UsualEase)));
         }
 
         return (moveIns, problems);
     }
 
-    [GeneratedRegex(@"^(?<span>.+?)\s+at\s+(?<x>[\d.]+),\s*(?<y>[\d.]+)\s+(?<w>[\d.]+)\s*[x×]\s*(?<h>[\d.]+)$", RegexOptions.IgnoreCase | RegexOptions.NonBacktracking)]
+    [GeneratedRegex(
+        @"^(?<span>.+?)\s+at\s+(?<x>[\d.]+),\s*(?<y>[\d.]+)\s+(?<w>[\d.]+)\s*[x×]\s*(?<h>[\d.]+)$",
+        RegexOptions.IgnoreCase | RegexOptions.NonBacktracking
+    )]
     private static partial Regex Line();
 }

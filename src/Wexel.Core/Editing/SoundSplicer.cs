@@ -45,7 +45,13 @@ public sealed class SoundSplicer
             if (i + 1 < kept.Count)
             {
                 var next = Sample(kept[i + 1].First);
-                after = new[] { (long)(CrossFade.TotalSeconds * sampleRate / 2), (end - start) / 2, (ends[i + 1] - Sample(kept[i + 1].At)) / 2, (next - end) / 2 }.Min();
+                after = new[]
+                {
+                    (long)(CrossFade.TotalSeconds * sampleRate / 2),
+                    (end - start) / 2,
+                    (ends[i + 1] - Sample(kept[i + 1].At)) / 2,
+                    (next - end) / 2,
+                }.Min();
             }
 
             Add(start - before, start + before, Use.FadedIn);
@@ -65,7 +71,8 @@ public sealed class SoundSplicer
     /// <param name="frame">The frame's number.</param>
     /// <param name="grid">The rate of the frames.</param>
     /// <param name="sampleRate">Samples a second.</param>
-    public static long SampleAt(long frame, FrameRate grid, int sampleRate) => (long)Math.Round((decimal)frame * grid.Denominator * sampleRate / grid.Numerator);
+    public static long SampleAt(long frame, FrameRate grid, int sampleRate) =>
+        (long)Math.Round((decimal)frame * grid.Denominator * sampleRate / grid.Numerator);
 
     /// <summary>How many moments the lesson's sound has.</summary>
     public long Samples { get; }

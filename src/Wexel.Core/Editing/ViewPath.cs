@@ -58,7 +58,10 @@ public sealed record ViewPath(PictureSize Page, IReadOnlyList<ViewMove> Moves)
         var stays = new List<Stay>();
         foreach (var moveIn in moveIns)
         {
-            var there = new TimeRange(moveIn.Span.Start > bounds.Start ? moveIn.Span.Start : bounds.Start, moveIn.Span.End < bounds.End ? moveIn.Span.End : bounds.End);
+            var there = new TimeRange(
+                moveIn.Span.Start > bounds.Start ? moveIn.Span.Start : bounds.Start,
+                moveIn.Span.End < bounds.End ? moveIn.Span.End : bounds.End
+            );
             if (there.End <= there.Start || map.ToLesson(there) is not { } span)
                 continue;
             var (start, end) = (FrameOf(span.Start), FrameOf(span.End));
@@ -91,7 +94,8 @@ public sealed record ViewPath(PictureSize Page, IReadOnlyList<ViewMove> Moves)
 
     private int LastFrom(long frame)
     {
-        int low = 0, high = Moves.Count;
+        int low = 0,
+            high = Moves.Count;
         while (low < high)
         {
             var middle = (low + high) / 2;

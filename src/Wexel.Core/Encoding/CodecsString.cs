@@ -20,6 +20,5 @@ public static class CodecsString
         string.Create(CultureInfo.InvariantCulture, $"av01.{profile}.{level:00}{(highTier ? 'H' : 'M')}.{depth:00}");
 
     /// <summary><c>vp09.PP.LL.DD</c>: profile, level, bit depth (VP Codec ISO Media File Format Binding, “Codecs Parameter String”).</summary>
-    public static string Vp9(int profile, int level, int depth) =>
-        string.Create(CultureInfo.InvariantCulture, $"vp09.{profile:00}.{level:00}.{depth:00}");
+    public static string Vp9(int profile, int level, int depth) => string.Create(CultureInfo.InvariantCulture, $"vp09.{profile:00}.{level:00}.{depth:00}");
 }

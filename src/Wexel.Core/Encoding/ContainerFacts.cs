@@ -11,7 +11,15 @@ namespace Wexel.Core.Encoding;
 /// <param name="SoundCodecs">What it holds as sound, the usual first.</param>
 /// <param name="CaptionsInside">Whether it holds a track of captions.</param>
 /// <param name="IsFolder">Whether it is a folder of files, of which the one with this ending is linked.</param>
-public sealed record ContainerFacts(string Name, string Ending, string MediaType, IReadOnlyList<PictureCodec> PictureCodecs, IReadOnlyList<SoundCodec> SoundCodecs, bool CaptionsInside, bool IsFolder = false)
+public sealed record ContainerFacts(
+    string Name,
+    string Ending,
+    string MediaType,
+    IReadOnlyList<PictureCodec> PictureCodecs,
+    IReadOnlyList<SoundCodec> SoundCodecs,
+    bool CaptionsInside,
+    bool IsFolder = false
+)
 {
     private static readonly FrozenDictionary<Container, ContainerFacts> All = new Dictionary<Container, ContainerFacts>
     {

@@ -22,7 +22,9 @@ public sealed record CopyPlan(IReadOnlyList<CopyRun> Runs)
             if (from >= to)
                 continue;
             var start = run.First + from - run.At;
-            runs.AddRange(run.Encoded || from > first ? [new CopyRun(start, to - from, from - first, run.Encoded, 0)] : Beginning(start, start + to - from, even));
+            runs.AddRange(
+                run.Encoded || from > first ? [new CopyRun(start, to - from, from - first, run.Encoded, 0)] : Beginning(start, start + to - from, even)
+            );
         }
 
         return new CopyPlan(runs);
@@ -51,5 +53,6 @@ public sealed record CopyPlan(IReadOnlyList<CopyRun> Runs)
 /// <param name="Count">How many; 1 or more. Behind the recording's last frame, where its sound goes on, that one is repeated.</param>
 /// <param name="At">The lesson's frame that the first becomes.</param>
 /// <param name="Encoded">Whether they are encoded; otherwise they are copied.</param>
-/// <param name="LeadIn">How many frames before the first are copied besides, since decoding must begin there, and are not shown: an edit list passes over them. Only at the lesson's start.</param>
+/// <param name="LeadIn">How many frames before the first are copied besides, since decoding must begin there, and are not shown: an edit list passes
+/// over them. Only at the lesson's start.</param>
 public readonly record struct CopyRun(long First, long Count, long At, bool Encoded, long LeadIn);

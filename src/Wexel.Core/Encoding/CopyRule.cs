@@ -62,15 +62,34 @@ internal static class CopyRule
             return (null, "the recording’s level is above the profile’s");
         var (apart, between) = (even.Rate.TimeOf(even.LongestDistance), even.MostBetweenKeyFrames > 0 ? even.MostBetweenKeyFrames : even.LongestDistance);
         if (apart > plan.Timing.KeyFrameDistance || between > plan.Timing.MostBetweenKeyFrames)
-            return (null, string.Create(CultureInfo.InvariantCulture, $"the recording’s key frames lie up to {apart.TotalSeconds:0.#} s and {between} frames apart, and seeking would be slow"));
+            return (
+                null,
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"the recording’s key frames lie up to {apart.TotalSeconds:0.#} s and {between} frames apart, and seeking would be slow"
+                )
+            );
         var most = MostBitsPerSecond(plan, even);
         if (even.BitsPerSecond > most)
-            return (null, string.Create(CultureInfo.InvariantCulture, $"the recording takes {even.BitsPerSecond / 1000:0} kbit/s, and more than {most / 1000:0} is too much for this quality"));
+            return (
+                null,
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"the recording takes {even.BitsPerSecond / 1000:0} kbit/s, and more than {most / 1000:0} is too much for this quality"
+                )
+            );
         return Runs(plan.Timing, part.Kept, even) is { } copy ? (copy, null) : (null, "cuts and sections lie so close that little of it would be copied");
     }
 
     /// <summary>The stream's profile as it is named in plans; null for one that not every player decodes.</summary>
-    internal static H264Profile? ProfileOf(EvenFrames even) => even.Profile switch { "High" => H264Profile.High, "Main" => H264Profile.Main, "Constrained Baseline" => H264Profile.ConstrainedBaseline, _ => null };
+    internal static H264Profile? ProfileOf(EvenFrames even) =>
+        even.Profile switch
+        {
+            "High" => H264Profile.High,
+            "Main" => H264Profile.Main,
+            "Constrained Baseline" => H264Profile.ConstrainedBaseline,
+            _ => null,
+        };
 
     private static bool IsAsRecorded(PartPlan part, PictureFacts picture)
     {
@@ -94,7 +113,11 @@ internal static class CopyRule
             // Where the sound goes on after the picture, its last frame is repeated, which is encoded; so is the lesson's last frame where there may be none.
             var repeats = stretch.End > even.Frames || (even.Gaps && stretch == kept[^1]);
             var end = repeats ? Math.Min(even.Frames, stretch.End) - 1 : stretch.End;
-            List<long> starts = [stretch.First, .. timing.SectionFrames.Select(f => f - stretch.At + stretch.First).Where(f => f > stretch.First && f < stretch.End)];
+            List<long> starts =
+            [
+                stretch.First,
+                .. timing.SectionFrames.Select(f => f - stretch.At + stretch.First).Where(f => f > stretch.First && f < stretch.End),
+            ];
             // All of the stretch may lie behind the recording's last frame.
             if (end <= stretch.First && repeats && starts.Count == 1)
             {

@@ -11,13 +11,7 @@ namespace Wexel.Core.Encoding;
 /// <param name="MaxDpbMacroblocks">MaxDpbMbs.</param>
 /// <param name="MaxBitRateUnits">MaxBR, in units of cpbBrVclFactor bit/s (Table A-2): 1,250 for High profile, 1,000 for the others.</param>
 /// <param name="MaxBufferUnits">MaxCPB, in the same units of bits.</param>
-public sealed record H264Level(
-    int Number,
-    int MaxMacroblocksPerSecond,
-    int MaxFrameMacroblocks,
-    int MaxDpbMacroblocks,
-    int MaxBitRateUnits,
-    int MaxBufferUnits)
+public sealed record H264Level(int Number, int MaxMacroblocksPerSecond, int MaxFrameMacroblocks, int MaxDpbMacroblocks, int MaxBitRateUnits, int MaxBufferUnits)
 {
     private static int Factor(H264Profile profile) => profile == H264Profile.High ? 1250 : 1000;
 
@@ -46,9 +40,8 @@ public sealed record H264Level(
     ];
 
     /// <summary>The level's name: "3.1", "4".</summary>
-    public string Name => Number % 10 == 0
-        ? (Number / 10).ToString(CultureInfo.InvariantCulture)
-        : string.Create(CultureInfo.InvariantCulture, $"{Number / 10}.{Number % 10}");
+    public string Name =>
+        Number % 10 == 0 ? (Number / 10).ToString(CultureInfo.InvariantCulture) : string.Create(CultureInfo.InvariantCulture, $"{Number / 10}.{Number % 10}");
 
     /// <summary>The highest bit rate at this level, in bits a second: MaxBR times cpbBrVclFactor of the profile (Table A-2).</summary>
     public long MaxBitsPerSecond(H264Profile profile) => (long)MaxBitRateUnits * Factor(profile);
@@ -79,7 +72,8 @@ public sealed record H264Level(
     public static H264Level? LowestFor(PictureSize size, FrameRate rate, H264Profile profile = H264Profile.High, long bitsPerSecond = 0) =>
         All.FirstOrDefault(level => level.Takes(size, rate) && bitsPerSecond <= level.MaxBitsPerSecond(profile));
 
-    /// <summary>How many reference frames the level's decoded picture buffer holds at a size: Min(MaxDpbMbs / (PicWidthInMbs × FrameHeightInMbs), 16).</summary>
+    /// <summary>How many reference frames the level's decoded picture buffer holds at a size: Min(MaxDpbMbs / (PicWidthInMbs × FrameHeightInMbs),
+    /// 16).</summary>
     public int MaxReferenceFrames(PictureSize size)
     {
         var (across, down) = Macroblocks(size);

@@ -50,21 +50,21 @@ public sealed record Levelling(double GainDb, bool HoldsPeaks)
 
     /// <summary>The same with more room for what an encoder adds: it raised the sharpest peaks past the <see cref="Ceiling"/>.</summary>
     /// <param name="truePeak">The true peak of the encoded sound, in dBTP; over the ceiling.</param>
-    public Levelling WithHeadroom(double truePeak) => HoldsPeaks
-        ? this with { HeldAt = Math.Round(HeldAt - (truePeak - Ceiling) - Spare, 2) }
-        : this with { HoldsPeaks = true };
+    public Levelling WithHeadroom(double truePeak) =>
+        HoldsPeaks ? this with { HeldAt = Math.Round(HeldAt - (truePeak - Ceiling) - Spare, 2) } : this with { HoldsPeaks = true };
 
     private const double Spare = 0.2;
 
     /// <summary>What is done to a recording's sound, in a sentence; null without sound.</summary>
-    public static string? InWords(Loudness? measured, double? target) => (measured, For(measured, target)) switch
-    {
-        (null, _) => null,
-        ({ Integrated: null or < HardlyAnything }, _) => "There is hardly anything to hear, so the sound is left as it is: louder, it would be noise.",
-        ({ Integrated: { } was }, null) => $"Recorded at {Lufs(was)}; it stays as it is.",
-        ({ Integrated: { } was }, { } step) =>
-            $"Recorded at {Lufs(was)}; it is brought to {Lufs(target!.Value)}, {Decibels(Math.Abs(step.GainDb))} {(step.GainDb < 0 ? "softer" : "louder")}{(step.HoldsPeaks ? $", with peaks held under {Number(Ceiling)} dBTP" : "")}.",
-    };
+    public static string? InWords(Loudness? measured, double? target) =>
+        (measured, For(measured, target)) switch
+        {
+            (null, _) => null,
+            ({ Integrated: null or < HardlyAnything }, _) => "There is hardly anything to hear, so the sound is left as it is: louder, it would be noise.",
+            ({ Integrated: { } was }, null) => $"Recorded at {Lufs(was)}; it stays as it is.",
+            ({ Integrated: { } was }, { } step) => $"Recorded at {Lufs(was)}; it is brought to {Lufs(target!.Value)}, {Decibels(Math.Abs(step.GainDb))} "
+                + $"{(step.GainDb < 0 ? "softer" : "louder")}{(step.HoldsPeaks ? $", with peaks held under {Number(Ceiling)} dBTP" : "")}.",
+        };
 
     private static string Lufs(double value) => $"{Number(value)} LUFS";
 

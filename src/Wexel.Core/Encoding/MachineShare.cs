@@ -1,6 +1,7 @@
 namespace Wexel.Core.Encoding;
 
-/// <summary>How a machine is shared out among passes. A screen's pass keeps about four processors busy; more passes at once use the rest (common practice, no source).</summary>
+/// <summary>How a machine is shared out among passes. A screen's pass keeps about four processors busy; more passes at once use the rest (common
+/// practice, no source).</summary>
 /// <param name="Passes">How many passes run at once; 1 or more.</param>
 /// <param name="Threads">How many threads each encoder may take; 0 for as many as it likes, where a pass has the machine to itself.</param>
 /// <param name="Pictures">How many pictures one pass encodes at the same time; 1 or more. What one rendition needs is never parted, even if it is more.</param>

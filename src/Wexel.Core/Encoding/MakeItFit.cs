@@ -26,12 +26,22 @@ public static class MakeItFit
     /// <param name="estimate">Says what the lesson comes to with some settings.</param>
     /// <param name="copied">Whether the picture would be copied with these settings.</param>
     /// <returns>The settings, or what speaks against it.</returns>
-    public static async Task<Result<Fitted>> FindAsync(Profile profile, long bytes, int height, Func<Profile, Task<RenderEstimate>> estimate, bool copied = false)
+    public static async Task<Result<Fitted>> FindAsync(
+        Profile profile,
+        long bytes,
+        int height,
+        Func<Profile, Task<RenderEstimate>> estimate,
+        bool copied = false
+    )
     {
         if (ContainerFacts.Of(profile.Container).IsFolder)
             return new Problem("fit-many-files", $"“{profile.Title}” makes many files; a limit is for one. Choose a profile that makes MP4.", "profileId");
         if (profile.Picture is not { } picture)
-            return new Problem("fit-without-picture", $"“{profile.Title}” makes sound alone, which takes what its bit rate says. Choose a lower one in the Kit.", "profileId");
+            return new Problem(
+                "fit-without-picture",
+                $"“{profile.Title}” makes sound alone, which takes what its bit rate says. Choose a lower one in the Kit.",
+                "profileId"
+            );
         var scale = QualityScale.Of(picture.Codec);
         var quality = picture.Rate.Quality ?? scale.Usual;
         var wanted = picture with { Rate = picture.Rate.Rule == RateRule.Quality ? picture.Rate : RateSettings.Of(quality) };
@@ -59,11 +69,20 @@ public static class MakeItFit
             var better = QualityFor(bytes * Aim, (quality, first.Bytes), (scale.Poorest, poorest.Bytes));
             var between = With(settings with { Rate = RateSettings.Of(better) });
             var found = better == scale.Poorest ? poorest : await estimate(between);
-            IReadOnlyList<string> all = [.. givenUp, $"The quality goes from {quality} to {better}: {(better <= scale.Usual + ((scale.Poorest - scale.Usual) / 2) ? "text gets a little softer" : "text gets softer")}."];
+            IReadOnlyList<string> all =
+            [
+                .. givenUp,
+                $"The quality goes from {quality} to {better}: "
+                    + $"{(better <= scale.Usual + ((scale.Poorest - scale.Usual) / 2) ? "text gets a little softer" : "text gets softer")}.",
+            ];
             return found.Size.Most <= bytes ? new Fitted(between, found, all) : Held(between, found, bytes, all);
         }
 
-        return new Problem("fit-impossible", $"{Megabytes(bytes)} is too little for this lesson: with everything given up it comes to about {Megabytes(least)}. Split it in two, or cut more.", "bytes");
+        return new Problem(
+            "fit-impossible",
+            $"{Megabytes(bytes)} is too little for this lesson: with everything given up it comes to about {Megabytes(least)}. Split it in two, or cut more.",
+            "bytes"
+        );
     }
 
     /// <summary>The best quality at which a picture keeps under a size, between two that are known: sizes go by powers of it.</summary>
@@ -98,14 +117,31 @@ public static class MakeItFit
         }
 
         foreach (var lower in Heights.Where(h => h < height))
-            yield return (wanted with { Size = SizeSettings.AtMost(lower) }, [.. givenUp, $"The picture is made {lower} lines high instead of {height}: small text gets softer."]);
+            yield return (
+                wanted with
+                {
+                    Size = SizeSettings.AtMost(lower),
+                },
+                [.. givenUp, $"The picture is made {lower} lines high instead of {height}: small text gets softer."]
+            );
     }
 
     /// <summary>The size itself is the rule: it is met, whatever an estimate missed.</summary>
-    private static Fitted Held(Profile profile, RenderEstimate estimate, long bytes, IReadOnlyList<string> givenUp) => new(
-        profile with { Picture = profile.Picture! with { Rate = new RateSettings(RateRule.FileSize, Bytes: bytes, Passes: profile.Picture.Codec == PictureCodec.Av1 ? 1 : 2) } },
-        estimate with { Size = new Estimated(Math.Min(bytes, estimate.Size.Value), Math.Min(bytes, estimate.Size.Least), bytes) },
-        [.. givenUp, "It is encoded twice, so that the size is met."]);
+    private static Fitted Held(Profile profile, RenderEstimate estimate, long bytes, IReadOnlyList<string> givenUp) =>
+        new(
+            profile with
+            {
+                Picture = profile.Picture! with
+                {
+                    Rate = new RateSettings(RateRule.FileSize, Bytes: bytes, Passes: profile.Picture.Codec == PictureCodec.Av1 ? 1 : 2),
+                },
+            },
+            estimate with
+            {
+                Size = new Estimated(Math.Min(bytes, estimate.Size.Value), Math.Min(bytes, estimate.Size.Least), bytes),
+            },
+            [.. givenUp, "It is encoded twice, so that the size is met."]
+        );
 
     private static string Megabytes(long bytes) => string.Create(CultureInfo.InvariantCulture, $"{bytes / 1e6:0.##} MB");
 }

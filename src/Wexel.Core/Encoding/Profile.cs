@@ -18,12 +18,23 @@ public sealed record Profile(
     string Id,
     [property: Setting("Name", "", "it is chosen by that")] string Title,
     [property: Setting("For what", "", "one sentence for whoever chooses")] string Description,
-    [property: Setting("Container", "MP4, which every place takes", "WebM holds open codecs only; HLS is a folder of many small files; M4A, MP3 and Opus hold sound alone")] Container Container,
+    [property: Setting(
+        "Container",
+        "MP4, which every place takes",
+        "WebM holds open codecs only; HLS is a folder of many small files; M4A, MP3 and Opus hold sound alone"
+    )]
+        Container Container,
     [property: Setting("Picture", "on", "it is most of the file")] PictureSettings? Picture,
     [property: Setting("Sound", "on", "it takes about 1 MB a minute in stereo, half of that in mono")] SoundSettings? Sound,
-    [property: Setting("Captions", "beside the file, where they can be corrected without encoding", "burnt in, they cannot be switched off, and a correction encodes the picture again")] CaptionPlace Captions = CaptionPlace.Beside,
+    [property: Setting(
+        "Captions",
+        "beside the file, where they can be corrected without encoding",
+        "burnt in, they cannot be switched off, and a correction encodes the picture again"
+    )]
+        CaptionPlace Captions = CaptionPlace.Beside,
     [property: Setting("Chapters", "on", "it costs nothing; players that know them list the sections")] bool Chapters = true,
-    [property: Setting("Index at the front", "on for the web", "off, a page has to load the whole file before it plays")] bool IndexAtFront = true)
+    [property: Setting("Index at the front", "on for the web", "off, a page has to load the whole file before it plays")] bool IndexAtFront = true
+)
 {
     /// <summary>How it is kept.</summary>
     public static DocumentFormat<Profile> Format { get; } = new("profile");
@@ -203,19 +214,40 @@ public enum CaptionPlace
 /// <param name="Effort">How much time it takes.</param>
 /// <param name="HouseMark">Whether the house's mark is put on where the lesson wants it.</param>
 /// <param name="Copy">Whether picture and sound that stay as they were recorded are copied where they can be, and not encoded.</param>
-/// <param name="FurtherHeights">Heights in pixels in which the picture is made besides, with <see cref="Container.Hls"/>; those that are not smaller than the picture itself are left away. Null for none.</param>
+/// <param name="FurtherHeights">Heights in pixels in which the picture is made besides, with <see cref="Container.Hls"/>; those that are not smaller
+/// than the picture itself are left away. Null for none.</param>
 public sealed record PictureSettings(
-    [property: Setting("Codec", "H.264, which everything plays", "VP9 and AV1 make smaller files, take longer, and some learning systems refuse them")] PictureCodec Codec,
+    [property: Setting("Codec", "H.264, which everything plays", "VP9 and AV1 make smaller files, take longer, and some learning systems refuse them")]
+        PictureCodec Codec,
     SizeSettings Size,
     TimingSettings Timing,
     RateSettings Rate,
-    [property: Setting("H.264 profile", "High", "Main and Constrained Baseline are for old devices and make larger files")] H264Profile H264Profile = H264Profile.High,
-    [property: Setting("H.264 level", "automatic: the lowest that holds the picture", "a lower one than needed, and devices refuse the file", Least = 10, Most = 62)] int? Level = null,
-    [property: Setting("Key frames", "automatic: at each section, and after 165 frames or 60 s, 6 s with HLS", "closer together, jumping is quicker and the file larger", Unit = "s", Least = 0.5, Most = 30)] double? KeyFrameSeconds = null,
+    [property: Setting("H.264 profile", "High", "Main and Constrained Baseline are for old devices and make larger files")]
+        H264Profile H264Profile = H264Profile.High,
+    [property: Setting(
+        "H.264 level",
+        "automatic: the lowest that holds the picture",
+        "a lower one than needed, and devices refuse the file",
+        Least = 10,
+        Most = 62
+    )]
+        int? Level = null,
+    [property: Setting(
+        "Key frames",
+        "automatic: at each section, and after 165 frames or 60 s, 6 s with HLS",
+        "closer together, jumping is quicker and the file larger",
+        Unit = "s",
+        Least = 0.5,
+        Most = 30
+    )]
+        double? KeyFrameSeconds = null,
     [property: Setting("Effort", "faster, for screens", "smaller takes up to ten times as long and saves some per cent")] Effort Effort = Effort.Faster,
     [property: Setting("House mark", "on", "another mark encodes the picture again")] bool HouseMark = true,
-    [property: Setting("Further heights", "720, 480 and 360 with HLS: slow lines take the smaller ones", "each is encoded and stored besides", Unit = "pixels")] IReadOnlyList<int>? FurtherHeights = null,
-    [property: Setting("Copy what stays as it is", "on: nothing is lost, and it takes seconds", "off, it is always encoded: often smaller, never sharper")] bool Copy = true);
+    [property: Setting("Further heights", "720, 480 and 360 with HLS: slow lines take the smaller ones", "each is encoded and stored besides", Unit = "pixels")]
+        IReadOnlyList<int>? FurtherHeights = null,
+    [property: Setting("Copy what stays as it is", "on: nothing is lost, and it takes seconds", "off, it is always encoded: often smaller, never sharper")]
+        bool Copy = true
+);
 
 /// <summary>How large a picture is made.</summary>
 /// <param name="Rule">The rule.</param>
@@ -224,7 +256,8 @@ public sealed record PictureSettings(
 public sealed record SizeSettings(
     [property: Setting("Size", "as the canvas: scaling makes text softer", "half the height is about a third of the file")] SizeRule Rule,
     [property: Setting("Width", "1280", "more pixels, larger file", Unit = "pixels", Least = 64, Most = 3840)] int? Width = null,
-    [property: Setting("Height", "720", "more pixels, larger file", Unit = "pixels", Least = 64, Most = 2160)] int? Height = null)
+    [property: Setting("Height", "720", "more pixels, larger file", Unit = "pixels", Least = 64, Most = 2160)] int? Height = null
+)
 {
     /// <summary>The canvas's own size.</summary>
     public static SizeSettings AsCanvas { get; } = new(SizeRule.AsCanvas);
@@ -235,17 +268,25 @@ public sealed record SizeSettings(
     /// <summary>Places a recording on a lesson's canvas at the size that is made.</summary>
     /// <param name="recorded">The recording's size as it is shown.</param>
     /// <param name="canvas">The lesson's canvas.</param>
-    public CanvasPlacement Place(PictureSize recorded, Canvas canvas) => this is { Rule: SizeRule.Exact, Width: { } width, Height: { } height }
-        ? CanvasPlacement.Of(recorded, canvas with { Size = new PictureSize(width, height) }, null)
-        : CanvasPlacement.Of(recorded, canvas, Rule == SizeRule.AtMostHeight ? Height : null);
+    public CanvasPlacement Place(PictureSize recorded, Canvas canvas) =>
+        this is { Rule: SizeRule.Exact, Width: { } width, Height: { } height }
+            ? CanvasPlacement.Of(recorded, canvas with { Size = new PictureSize(width, height) }, null)
+            : CanvasPlacement.Of(recorded, canvas, Rule == SizeRule.AtMostHeight ? Height : null);
 }
 
 /// <summary>When frames are made.</summary>
 /// <param name="Rule">The rule.</param>
 /// <param name="FramesPerSecond">Frames a second, with <see cref="TimingRule.Constant"/>.</param>
 public sealed record TimingSettings(
-    [property: Setting("Frame timing", "as drawn: a screen mostly stands still", "as recorded and constant take three to four times as long; podcast apps and editing programs want them")] TimingRule Rule,
-    [property: Setting("Frames a second", "30", "fewer make movement jerky, more make the file larger", Unit = "a second", Least = 1, Most = 60)] int? FramesPerSecond = null)
+    [property: Setting(
+        "Frame timing",
+        "as drawn: a screen mostly stands still",
+        "as recorded and constant take three to four times as long; podcast apps and editing programs want them"
+    )]
+        TimingRule Rule,
+    [property: Setting("Frames a second", "30", "fewer make movement jerky, more make the file larger", Unit = "a second", Least = 1, Most = 60)]
+        int? FramesPerSecond = null
+)
 {
     /// <summary>A frame that repeats the one before is not made.</summary>
     public static TimingSettings AsDrawn { get; } = new(TimingRule.AsDrawn);
@@ -262,12 +303,35 @@ public sealed record TimingSettings(
 /// <param name="Passes">With <see cref="RateRule.Average"/>, one pass or two.</param>
 /// <param name="Bytes">The size of the whole file in bytes, with <see cref="RateRule.FileSize"/>.</param>
 public sealed record RateSettings(
-    [property: Setting("Rate control", "constant quality: each lesson gets what its picture needs", "a fixed rate or size gives quiet lessons too much and busy ones too little")] RateRule Rule,
-    [property: Setting("Quality", "20 with H.264, 32 with VP9 and AV1; lower is better", "six less with H.264, or ten less with the others, doubles the file", Least = 0, Most = 63)] int? Quality = null,
-    [property: Setting("Ceiling", "none but the level’s", "too low, and busy moments get blurred", Unit = "bit/s", Least = 16_000, Most = 100_000_000)] long? CeilingBitsPerSecond = null,
-    [property: Setting("Bit rate of the picture", "300,000 for a quiet screen in HD", "too low, and text gets blurred", Unit = "bit/s", Least = 16_000, Most = 100_000_000)] long? BitsPerSecond = null,
+    [property: Setting(
+        "Rate control",
+        "constant quality: each lesson gets what its picture needs",
+        "a fixed rate or size gives quiet lessons too much and busy ones too little"
+    )]
+        RateRule Rule,
+    [property: Setting(
+        "Quality",
+        "20 with H.264, 32 with VP9 and AV1; lower is better",
+        "six less with H.264, or ten less with the others, doubles the file",
+        Least = 0,
+        Most = 63
+    )]
+        int? Quality = null,
+    [property: Setting("Ceiling", "none but the level’s", "too low, and busy moments get blurred", Unit = "bit/s", Least = 16_000, Most = 100_000_000)]
+        long? CeilingBitsPerSecond = null,
+    [property: Setting(
+        "Bit rate of the picture",
+        "300,000 for a quiet screen in HD",
+        "too low, and text gets blurred",
+        Unit = "bit/s",
+        Least = 16_000,
+        Most = 100_000_000
+    )]
+        long? BitsPerSecond = null,
     [property: Setting("Passes", "two where the size is fixed", "two take nearly twice as long, and keep to the rate", Least = 1, Most = 2)] int Passes = 2,
-    [property: Setting("Size of the file", "what the place takes", "too small, and text gets blurred", Unit = "bytes", Least = 50_000, Most = 20_000_000_000)] long? Bytes = null)
+    [property: Setting("Size of the file", "what the place takes", "too small, and text gets blurred", Unit = "bytes", Least = 50_000, Most = 20_000_000_000)]
+        long? Bytes = null
+)
 {
     /// <summary>Constant quality.</summary>
     public static RateSettings Of(int quality) => new(RateRule.Quality, quality);
@@ -281,7 +345,19 @@ public sealed record RateSettings(
 /// <param name="TargetLufs">The loudness that it is brought to, in LUFS; null to leave it as it is.</param>
 public sealed record SoundSettings(
     [property: Setting("Sound codec", "AAC in MP4, Opus in WebM", "Opus is better at low rates; MP3 is for old players")] SoundCodec Codec,
-    [property: Setting("Sample rate", "48,000", "44,100 is what old players want; nobody hears a difference", Unit = "Hz", Least = 44_100, Most = 48_000)] int SampleRate = 48_000,
-    [property: Setting("Channels", "as recorded: a voice on both sides alike becomes one channel", "stereo is about twice as large as mono")] SoundChannels Channels = SoundChannels.AsRecorded,
-    [property: Setting("Bit rate of the sound", "automatic: 72,000 for a voice in AAC", "under 48,000 a voice sounds thin", Unit = "bit/s", Least = 16_000, Most = 320_000)] int? BitsPerSecond = null,
-    [property: Setting("Loudness", "−16 for the web", "softer, learners turn it up; louder, peaks must be held", Unit = "LUFS", Least = -31, Most = -9)] double? TargetLufs = Levelling.UsualTarget);
+    [property: Setting("Sample rate", "48,000", "44,100 is what old players want; nobody hears a difference", Unit = "Hz", Least = 44_100, Most = 48_000)]
+        int SampleRate = 48_000,
+    [property: Setting("Channels", "as recorded: a voice on both sides alike becomes one channel", "stereo is about twice as large as mono")]
+        SoundChannels Channels = SoundChannels.AsRecorded,
+    [property: Setting(
+        "Bit rate of the sound",
+        "automatic: 72,000 for a voice in AAC",
+        "under 48,000 a voice sounds thin",
+        Unit = "bit/s",
+        Least = 16_000,
+        Most = 320_000
+    )]
+        int? BitsPerSecond = null,
+    [property: Setting("Loudness", "−16 for the web", "softer, learners turn it up; louder, peaks must be held", Unit = "LUFS", Least = -31, Most = -9)]
+        double? TargetLufs = Levelling.UsualTarget
+);

@@ -29,9 +29,11 @@ public sealed class ProfileForLesson(Reel reel, TimeMap map, LessonLook look, Fu
         }
 
         if (profile.Sound is not null && reel.Parts.All(p => p.Facts.Sounds.Count == 0))
-            findings.Add(profile.Picture is null
-                ? ProfileRules.Fault("lesson-without-sound", "sound", "This lesson has no sound, so there is nothing to make of it.")
-                : ProfileRules.Advice("lesson-without-sound", "sound", "This lesson has no sound; the file gets none."));
+            findings.Add(
+                profile.Picture is null
+                    ? ProfileRules.Fault("lesson-without-sound", "sound", "This lesson has no sound, so there is nothing to make of it.")
+                    : ProfileRules.Advice("lesson-without-sound", "sound", "This lesson has no sound; the file gets none.")
+            );
         return [.. findings.OrderByDescending(f => f.IsFault)];
     }
 
@@ -44,13 +46,41 @@ public sealed class ProfileForLesson(Reel reel, TimeMap map, LessonLook look, Fu
         if (picture.Size is { Rule: SizeRule.Exact, Width: { } width, Height: { } height })
         {
             if (width > canvas.Width && height > canvas.Height)
-                findings.Add(ProfileRules.Fault("size-scales-up", "picture.size", $"{width} × {height} is larger than this lesson’s canvas of {canvas}: the file would grow, and nothing would be sharper.", "Take the canvas’s size", With(SizeSettings.AsCanvas)));
+                findings.Add(
+                    ProfileRules.Fault(
+                        "size-scales-up",
+                        "picture.size",
+                        $"{width} × {height} is larger than this lesson’s canvas of {canvas}: the file would grow, and nothing would be sharper.",
+                        "Take the canvas’s size",
+                        With(SizeSettings.AsCanvas)
+                    )
+                );
             else if (Math.Abs((double)width / height / ((double)canvas.Width / canvas.Height) - 1) > 0.01 && look.Canvas?.Fit != FitMode.Fill)
-                findings.Add(ProfileRules.Advice("size-other-shape", "picture.size", $"{width} × {height} has another shape than this lesson’s canvas of {canvas}; there would be black borders.", $"Take at most {height} lines", With(SizeSettings.AtMost(height))));
+                findings.Add(
+                    ProfileRules.Advice(
+                        "size-other-shape",
+                        "picture.size",
+                        $"{width} × {height} has another shape than this lesson’s canvas of {canvas}; there would be black borders.",
+                        $"Take at most {height} lines",
+                        With(SizeSettings.AtMost(height))
+                    )
+                );
         }
-        else if (picture.Size is { Rule: SizeRule.AtMostHeight, Height: { } most } && SizeSettings.AtMost(most).Place(reel.Largest, Canvas.Under(reel, look.Canvas, null)) is { WholeFactor: false } placed)
+        else if (
+            picture.Size is { Rule: SizeRule.AtMostHeight, Height: { } most }
+            && SizeSettings.AtMost(most).Place(reel.Largest, Canvas.Under(reel, look.Canvas, null)) is { WholeFactor: false } placed
+        )
         {
-            findings.Add(ProfileRules.Advice("size-odd-factor", "picture.size", $"The picture is shown at {placed.ScalePercent.ToString("0.#", CultureInfo.InvariantCulture)} % of its pixels, not a whole factor, so small text gets softer.", "Take the canvas’s size", With(SizeSettings.AsCanvas)));
+            findings.Add(
+                ProfileRules.Advice(
+                    "size-odd-factor",
+                    "picture.size",
+                    $"The picture is shown at {placed.ScalePercent.ToString("0.#", CultureInfo.InvariantCulture)} % of its pixels, not a whole "
+                        + $"factor, so small text gets softer.",
+                    "Take the canvas’s size",
+                    With(SizeSettings.AsCanvas)
+                )
+            );
         }
     }
 
@@ -68,12 +98,26 @@ public sealed class ProfileForLesson(Reel reel, TimeMap map, LessonLook look, Fu
         var mended = picture.Rate.Rule switch
         {
             RateRule.Quality => picture.Rate with { CeilingBitsPerSecond = better },
-            RateRule.FileSize => picture.Rate with { Bytes = RoundUp((long)((better + (plan.Sound?.BitsPerSecond ?? 0)) * plan.Length.TotalSeconds / 8 / RenderPlanner.AimedAt)) },
+            RateRule.FileSize => picture.Rate with
+            {
+                Bytes = RoundUp((long)((better + (plan.Sound?.BitsPerSecond ?? 0)) * plan.Length.TotalSeconds / 8 / RenderPlanner.AimedAt)),
+            },
             _ => picture.Rate with { BitsPerSecond = better },
         };
-        findings.Add(ProfileRules.Advice(
-            "rate-too-low", "picture.rate", $"{ProfileRules.Rate(rate)} for the picture is too little for this lesson: text would get blurred. It needs about {ProfileRules.Rate(better)}.",
-            mended.Bytes is { } bytes && picture.Rate.Rule == RateRule.FileSize ? $"Take {(bytes / 1e6).ToString("0.#", CultureInfo.InvariantCulture)} MB" : $"Take {ProfileRules.Rate(better)}", profile with { Picture = picture with { Rate = mended } }));
+        findings.Add(
+            ProfileRules.Advice(
+                "rate-too-low",
+                "picture.rate",
+                $"{ProfileRules.Rate(rate)} for the picture is too little for this lesson: text would get blurred. It needs about {ProfileRules.Rate(better)}.",
+                mended.Bytes is { } bytes && picture.Rate.Rule == RateRule.FileSize
+                    ? $"Take {(bytes / 1e6).ToString("0.#", CultureInfo.InvariantCulture)} MB"
+                    : $"Take {ProfileRules.Rate(better)}",
+                profile with
+                {
+                    Picture = picture with { Rate = mended },
+                }
+            )
+        );
     }
 
     /// <summary>Two digits are enough for a proposal.</summary>

@@ -14,15 +14,17 @@ public static class ProfileText
     /// <summary>The media type of a profile document.</summary>
     public const string MediaType = "application/json";
 
-    private static readonly JsonSerializerOptions Options = WexelJson.Configure(new JsonSerializerOptions(JsonSerializerDefaults.Web)
-    {
-        UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow,
-        RespectNullableAnnotations = true,
-        RespectRequiredConstructorParameters = true,
-        WriteIndented = true,
-        Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
-        TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { AddVersion } },
-    });
+    private static readonly JsonSerializerOptions Options = WexelJson.Configure(
+        new JsonSerializerOptions(JsonSerializerDefaults.Web)
+        {
+            UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow,
+            RespectNullableAnnotations = true,
+            RespectRequiredConstructorParameters = true,
+            WriteIndented = true,
+            Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+            TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { AddVersion } },
+        }
+    );
 
     /// <summary>Prints a profile.</summary>
     public static string Write(Profile profile) => JsonSerializer.Serialize(profile, Options);
@@ -40,7 +42,12 @@ public static class ProfileText
         catch (JsonException failed)
         {
             var place = failed.Path is { Length: > 2 } path ? $" at “{path[2..]}”" : "";
-            return new Problem("profile-unreadable", $"The file is not a profile as the schema describes it: line {failed.LineNumber + 1}{place} cannot be read.{(Missing(failed) is { } missing ? $" It lacks {missing}." : "")}", failed.Path?.TrimStart('$', '.'));
+            return new Problem(
+                "profile-unreadable",
+                $"The file is not a profile as the schema describes it: line {failed.LineNumber + 1}{place} cannot be "
+                    + $"read.{(Missing(failed) is { } missing ? $" It lacks {missing}." : "")}",
+                failed.Path?.TrimStart('$', '.')
+            );
         }
     }
 
@@ -62,21 +69,33 @@ public static class ProfileText
     /// <summary>The JSON Schema (2020-12) of a profile document; each setting with its unit, what is usual and what it costs.</summary>
     public static JsonNode Schema()
     {
-        var schema = Options.GetJsonSchemaAsNode(typeof(Profile), new JsonSchemaExporterOptions { TreatNullObliviousAsNonNullable = true, TransformSchemaNode = Describe }).AsObject();
+        var schema = Options
+            .GetJsonSchemaAsNode(typeof(Profile), new JsonSchemaExporterOptions { TreatNullObliviousAsNonNullable = true, TransformSchemaNode = Describe })
+            .AsObject();
         schema.Insert(0, "$schema", "https://json-schema.org/draft/2020-12/schema");
         schema.Insert(1, "title", "Wexel profile");
         var version = schema["properties"]![DocumentFormat.VersionName]!.AsObject();
-        (version["title"], version["description"], version["x-unit"], version["x-usual"], version["x-cost"]) =
-            ("Version", $"The version of this schema. Usual: {Profile.Format.Version}. Costs nothing.", "", $"{Profile.Format.Version}", "costs nothing");
+        (version["title"], version["description"], version["x-unit"], version["x-usual"], version["x-cost"]) = (
+            "Version",
+            $"The version of this schema. Usual: {Profile.Format.Version}. Costs nothing.",
+            "",
+            $"{Profile.Format.Version}",
+            "costs nothing"
+        );
         return schema;
     }
 
     private static JsonNode Describe(JsonSchemaExporterContext context, JsonNode node)
     {
-        if (node is not JsonObject schema || context.PropertyInfo?.AttributeProvider?.GetCustomAttributes(typeof(SettingAttribute), false) is not [SettingAttribute setting])
+        if (
+            node is not JsonObject schema
+            || context.PropertyInfo?.AttributeProvider?.GetCustomAttributes(typeof(SettingAttribute), false) is not [SettingAttribute setting]
+        )
             return node;
         schema["title"] = setting.Title;
-        schema["description"] = $"{setting.Title}{(setting.Unit.Length > 0 ? $", in {setting.Unit}" : "")}. {(setting.Usual.Length > 0 ? $"Usual: {setting.Usual}. " : "")}{char.ToUpperInvariant(setting.Cost[0])}{setting.Cost[1..]}.";
+        schema["description"] =
+            $"{setting.Title}{(setting.Unit.Length > 0 ? $", in {setting.Unit}" : "")}. "
+            + $"{(setting.Usual.Length > 0 ? $"Usual: {setting.Usual}. " : "")}{char.ToUpperInvariant(setting.Cost[0])}{setting.Cost[1..]}.";
         schema["x-unit"] = setting.Unit;
         schema["x-usual"] = setting.Usual;
         schema["x-cost"] = setting.Cost;
@@ -87,5 +106,7 @@ public static class ProfileText
 
     /// <summary>What a document lacks, where that is what is wrong: the message names it in quotes.</summary>
     private static string? Missing(JsonException failed) =>
-        failed.Message.Contains("missing required properties", StringComparison.Ordinal) && failed.Message.Split('\'') is { Length: > 3 } parts ? string.Join(", ", parts.Skip(3).Where((_, i) => i % 2 == 0)) : null;
+        failed.Message.Contains("missing required properties", StringComparison.Ordinal) && failed.Message.Split('\'') is { Length: > 3 } parts
+            ? string.Join(", ", parts.Skip(3).Where((_, i) => i % 2 == 0))
+            : null;
 }

@@ -63,7 +63,11 @@ public static class RenderEstimator
         var made = plan.Pictures.Select(picture => FramesOf(picture, seconds, changedShare).Made).ToList();
         var time = Fixed(plan) + PictureSeconds(plan, reel, made, speed) + Checking(plan, made, speed);
         var bytes = plan.Pictures.Sum(picture => PictureBytes(picture, plan.Length, reel, changedShare));
-        return new RenderEstimate(new Estimated(bytes, bytes / RoughFactor, bytes * RoughFactor).Plus(SoundBytes(plan)), new Estimated(time, time / RoughFactor, time * RoughFactor), false);
+        return new RenderEstimate(
+            new Estimated(bytes, bytes / RoughFactor, bytes * RoughFactor).Plus(SoundBytes(plan)),
+            new Estimated(time, time / RoughFactor, time * RoughFactor),
+            false
+        );
     }
 
     /// <summary>What a plan comes to whose picture and sound are encoded already: they are put together and checked.</summary>
@@ -84,9 +88,19 @@ public static class RenderEstimator
     /// <param name="still">The stretches of the lesson in which its picture stands still, as they were when the samples were chosen.</param>
     /// <param name="samples">What the samples came to.</param>
     /// <param name="speed">The machine as it is thought of; what the samples took corrects it.</param>
-    public static RenderEstimate FromSamples(RenderPlan plan, Reel reel, TimeMap map, IReadOnlyList<TimeRange>? still, LessonSamples samples, MachineSpeed speed)
+    public static RenderEstimate FromSamples(
+        RenderPlan plan,
+        Reel reel,
+        TimeMap map,
+        IReadOnlyList<TimeRange>? still,
+        LessonSamples samples,
+        MachineSpeed speed
+    )
     {
-        var size = samples.SoundBytesPerSecond.Count > 0 ? Samples.SoundBytes(plan.Length, samples.SoundBytesPerSecond).Plus(plan.Length.TotalSeconds * SoundContainerBytesPerSecond) : default;
+        var size =
+            samples.SoundBytesPerSecond.Count > 0
+                ? Samples.SoundBytes(plan.Length, samples.SoundBytesPerSecond).Plus(plan.Length.TotalSeconds * SoundContainerBytesPerSecond)
+                : default;
         if (plan.Picture is { Copy: { } copy })
             return Copied(plan, copy, reel, size, speed, sampled: true);
         var made = new List<double>();
@@ -95,9 +109,10 @@ public static class RenderEstimator
         {
             var frames = Samples.Frames(map, still, picture.Timing, measured);
             made.Add(frames);
-            var bytes = picture.Rate.Rule == RateRule.Quality
-                ? Samples.Bytes(map, still, picture.Timing, measured).Plus(frames * ContainerBytesPerFrame)
-                : AtRate(picture, plan);
+            var bytes =
+                picture.Rate.Rule == RateRule.Quality
+                    ? Samples.Bytes(map, still, picture.Timing, measured).Plus(frames * ContainerBytesPerFrame)
+                    : AtRate(picture, plan);
             size = new Estimated(size.Value + bytes.Value, size.Least + bytes.Least, size.Most + bytes.Most);
             thought += measured.Sum(m => Encoding(picture, m.Frames, speed));
         }
@@ -107,7 +122,8 @@ public static class RenderEstimator
         took += first.Sum(m => Math.Max(0.01, m.Took.TotalSeconds - StartSeconds));
         thought += first.Sum(m => m.Decoded * AveragePixels(reel) / speed.DecodedPixelsPerSecond);
 
-        var time = Fixed(plan) + (PictureSeconds(plan, reel, made, speed) * (thought > 0 ? Math.Clamp(took / thought, 0.1, 10) : 1)) + Checking(plan, made, speed);
+        var time =
+            Fixed(plan) + (PictureSeconds(plan, reel, made, speed) * (thought > 0 ? Math.Clamp(took / thought, 0.1, 10) : 1)) + Checking(plan, made, speed);
         return new RenderEstimate(size, new Estimated(time, time / TimeFactor, time * TimeFactor), true);
     }
 
@@ -122,7 +138,13 @@ public static class RenderEstimator
         // To encode a piece, its frames are decoded from the key frame before.
         var pixels = (double)plan.Picture!.Size.Width * plan.Picture.Size.Height;
         var pieces = copy.Runs.Count(r => r.Encoded);
-        var seconds = Fixed(plan) + (all / CopiedBytesPerSecond) + (pieces * StartSeconds) + ((copy.EncodedFrames + (pieces * even.LongestDistance / 2.0)) * pixels / speed.DecodedPixelsPerSecond) + Encoding(plan.Picture, copy.EncodedFrames, speed) + Checking(plan, [frames], speed);
+        var seconds =
+            Fixed(plan)
+            + (all / CopiedBytesPerSecond)
+            + (pieces * StartSeconds)
+            + ((copy.EncodedFrames + (pieces * even.LongestDistance / 2.0)) * pixels / speed.DecodedPixelsPerSecond)
+            + Encoding(plan.Picture, copy.EncodedFrames, speed)
+            + Checking(plan, [frames], speed);
         return new RenderEstimate(size, new Estimated(seconds, seconds / RoughFactor, seconds * RoughFactor), sampled);
     }
 
@@ -133,22 +155,30 @@ public static class RenderEstimator
         return new Estimated(bytes, bytes * 0.9, bytes * 1.05);
     }
 
-    private static double SoundBytes(RenderPlan plan) => plan.Sound is { } sound ? plan.Length.TotalSeconds * ((sound.BitsPerSecond / 8.0) + SoundContainerBytesPerSecond) : 0;
+    private static double SoundBytes(RenderPlan plan) =>
+        plan.Sound is { } sound ? plan.Length.TotalSeconds * ((sound.BitsPerSecond / 8.0) + SoundContainerBytesPerSecond) : 0;
 
     private static double Fixed(RenderPlan plan) => 1 + (plan.Sound is null ? 0 : plan.Length.TotalSeconds / SoundSecondsATime);
 
     /// <summary>Every picture that was made is decoded once, and the sound listened to.</summary>
     private static double Checking(RenderPlan plan, IReadOnlyList<double> made, MachineSpeed speed) =>
-        (plan.Pictures.Zip(made).Sum(pair => pair.Second * pair.First.Size.Width * pair.First.Size.Height) / speed.DecodedPixelsPerSecond) + (plan.Sound is null ? 0 : plan.Length.TotalSeconds / HeardSecondsATime);
+        (plan.Pictures.Zip(made).Sum(pair => pair.Second * pair.First.Size.Width * pair.First.Size.Height) / speed.DecodedPixelsPerSecond)
+        + (plan.Sound is null ? 0 : plan.Length.TotalSeconds / HeardSecondsATime);
 
     private static double AveragePixels(Reel reel) => reel.Parts.Sum(p => (double)p.Frames * p.Picture.Width * p.Picture.Height) / reel.Frames;
 
     /// <summary>However many pictures there are, the recordings are decoded once a pass.</summary>
-    private static double PictureSeconds(RenderPlan plan, Reel reel, IReadOnlyList<double> made, MachineSpeed speed) => plan.Pictures.Count == 0 ? 0
-        : (reel.Parts.Sum(p => p.Facts.Length.TotalSeconds * p.Picture.Rate.PerSecond * p.Picture.Width * p.Picture.Height) / speed.DecodedPixelsPerSecond * plan.Pictures.Max(p => p.Rate.Passes))
-            + plan.Pictures.Zip(made).Sum(pair => Encoding(pair.First, pair.Second, speed) * pair.First.Rate.Passes);
+    private static double PictureSeconds(RenderPlan plan, Reel reel, IReadOnlyList<double> made, MachineSpeed speed) =>
+        plan.Pictures.Count == 0
+            ? 0
+            : (
+                reel.Parts.Sum(p => p.Facts.Length.TotalSeconds * p.Picture.Rate.PerSecond * p.Picture.Width * p.Picture.Height)
+                / speed.DecodedPixelsPerSecond
+                * plan.Pictures.Max(p => p.Rate.Passes)
+            ) + plan.Pictures.Zip(made).Sum(pair => Encoding(pair.First, pair.Second, speed) * pair.First.Rate.Passes);
 
-    private static double Encoding(PicturePlan picture, double frames, MachineSpeed speed) => frames * picture.Size.Width * picture.Size.Height / speed.EncodedPixelsPerSecond * Slowness(picture);
+    private static double Encoding(PicturePlan picture, double frames, MachineSpeed speed) =>
+        frames * picture.Size.Width * picture.Size.Height / speed.EncodedPixelsPerSecond * Slowness(picture);
 
     /// <summary>Estimates what a picture comes to, in bytes.</summary>
     /// <param name="picture">The picture's plan.</param>
@@ -185,7 +215,20 @@ public static class RenderEstimator
     /// <summary>How much longer a codec and an effort take than H.264 with little; measured on demo lessons.</summary>
     private static double Slowness(PicturePlan picture)
     {
-        var effort = picture.Effort switch { Effort.Fastest => 0.7, Effort.Faster => 1, Effort.Balanced => 1.4, Effort.Smaller => 2.2, _ => 5 };
-        return effort * picture.Coding.Codec switch { PictureCodec.H264 => 1, PictureCodec.Vp9 => 4, _ => 3 };
+        var effort = picture.Effort switch
+        {
+            Effort.Fastest => 0.7,
+            Effort.Faster => 1,
+            Effort.Balanced => 1.4,
+            Effort.Smaller => 2.2,
+            _ => 5,
+        };
+        return effort
+            * picture.Coding.Codec switch
+            {
+                PictureCodec.H264 => 1,
+                PictureCodec.Vp9 => 4,
+                _ => 3,
+            };
     }
 }

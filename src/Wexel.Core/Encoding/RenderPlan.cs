@@ -35,11 +35,18 @@ public sealed record FilePlan(Container Container, int CaptionTracks, bool Chapt
 /// <param name="Colour">The conversion to BT.709 limited range, or null where it is that already.</param>
 /// <param name="Prepared">What is done to its picture first; null for nothing.</param>
 public sealed record PartPlan(
-    int Recording, IReadOnlyList<KeptStretch> Kept, bool SquarePixels, CanvasPlacement Placement, IReadOnlyList<ViewMove> Moves, ColourConversion? Colour,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] PicturePreparation? Prepared = null)
+    int Recording,
+    IReadOnlyList<KeptStretch> Kept,
+    bool SquarePixels,
+    CanvasPlacement Placement,
+    IReadOnlyList<ViewMove> Moves,
+    ColourConversion? Colour,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] PicturePreparation? Prepared = null
+)
 {
     /// <summary>Which frame of the lesson a frame of the recording becomes; null where it is not kept.</summary>
-    public long? Lesson(long recorded) => Kept.Where(k => recorded >= k.First && recorded < k.End).Select(k => (long?)(k.At + recorded - k.First)).FirstOrDefault();
+    public long? Lesson(long recorded) =>
+        Kept.Where(k => recorded >= k.First && recorded < k.End).Select(k => (long?)(k.At + recorded - k.First)).FirstOrDefault();
 }
 
 /// <summary>One picture that is made: what is encoded into one track.</summary>
@@ -61,7 +68,8 @@ public sealed record PicturePlan(
     CodingPlan Coding,
     RatePlan Rate,
     Effort Effort,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] CopyPlan? Copy = null)
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] CopyPlan? Copy = null
+)
 {
     /// <summary>Why it is not copied, to stand behind "since"; null where it is. Nothing that is made depends on it.</summary>
     [JsonIgnore]
@@ -114,22 +122,33 @@ public sealed record MarkPlan(string Key, PictureRect Box, double Opacity);
 /// </summary>
 /// <param name="Grid">The grid's rate.</param>
 /// <param name="MostRepeatsLeftOut">How many grid frames in a row may be left out; none where the rate is to be constant.</param>
-/// <param name="KeyFrameEvery">A key frame stands at every grid frame whose number is a multiple of this; null where they come by what happens: at <see cref="MostCodedFrames"/> coded frames, and at <see cref="FurthestKeyFrame"/>.</param>
+/// <param name="KeyFrameEvery">A key frame stands at every grid frame whose number is a multiple of this; null where they come by what happens: at
+/// <see cref="MostCodedFrames"/> coded frames, and at <see cref="FurthestKeyFrame"/>.</param>
 /// <param name="SectionFrames">Grid frames at which sections start, in order: key frames too.</param>
 /// <param name="LastFrame">The number of the last grid frame, which is always made.</param>
 /// <param name="Moving">Stretches of grid frames in which what is seen moves, in order and apart; each of their frames is made.</param>
 /// <param name="Changing">Grid frames at which captions in the picture come or go, in order; they are made.</param>
 /// <param name="Constant">The rate that is made of the grid's, where it is another one; null for the grid's own.</param>
-/// <param name="InPieces">Whether it is cut into pieces: then there are no key frames but those, so that they stand at the same frames in every size, and frames are coded in the order in which they are shown, so that a piece begins at the time that it says.</param>
+/// <param name="InPieces">Whether it is cut into pieces: then there are no key frames but those, so that they stand at the same frames in every size,
+/// and frames are coded in the order in which they are shown, so that a piece begins at the time that it says.</param>
 public sealed record FrameTiming(
-    FrameRate Grid, int MostRepeatsLeftOut, int? KeyFrameEvery, IReadOnlyList<long> SectionFrames, long LastFrame, IReadOnlyList<FrameRun> Moving, IReadOnlyList<long> Changing, FrameRate? Constant,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool InPieces = false)
+    FrameRate Grid,
+    int MostRepeatsLeftOut,
+    int? KeyFrameEvery,
+    IReadOnlyList<long> SectionFrames,
+    long LastFrame,
+    IReadOnlyList<FrameRun> Moving,
+    IReadOnlyList<long> Changing,
+    FrameRate? Constant,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool InPieces = false
+)
 {
     /// <summary>The rate of the frames that are made, or of the grid on which they lie.</summary>
     [JsonIgnore]
     public FrameRate Made => Constant ?? Grid;
 
-    /// <summary>What a jump costs is the coded frames from the key frame on, not the seconds: at most so many of them are decoded before the picture is there.</summary>
+    /// <summary>What a jump costs is the coded frames from the key frame on, not the seconds: at most so many of them are decoded before the picture
+    /// is there.</summary>
     public const int MostCodedFrames = 300;
 
     /// <summary>After so many an encoder sets one: jumping is then about as quick as in a file that its encoder coded at a constant rate.</summary>
@@ -150,7 +169,8 @@ public sealed record FrameTiming(
     [JsonIgnore]
     public int BetweenKeyFrames => Between(CodedFramesApart);
 
-    /// <summary>The grid frames of which it is known before that they are key frames, in order. Where those come by what happens, the encoder sets more.</summary>
+    /// <summary>The grid frames of which it is known before that they are key frames, in order. Where those come by what happens, the encoder sets
+    /// more.</summary>
     public IEnumerable<long> KeyFrames()
     {
         var regular = KeyFrameEvery is { } every ? Enumerable.Range(0, (int)(LastFrame / every) + 1).Select(n => (long)n * every) : [0];
@@ -163,7 +183,12 @@ public sealed record FrameTiming(
     {
         var known = KeyFrames().ToList();
         var perFrame = coded / (LastFrame + 1);
-        return known.Count + known.Zip(known.Skip(1).Append(LastFrame + 1), (from, to) => Math.Floor(Math.Max(Grid.TimeOf(to - from) / KeyFrameDistance, (to - from) * perFrame / BetweenKeyFrames) - 1e-6)).Sum();
+        return known.Count
+            + known
+                .Zip(known.Skip(1).Append(LastFrame + 1), (from, to) =>
+                    Math.Floor(Math.Max(Grid.TimeOf(to - from) / KeyFrameDistance, (to - from) * perFrame / BetweenKeyFrames) - 1e-6)
+                )
+                .Sum();
     }
 
     private int Between(int coded)
@@ -229,7 +254,8 @@ public sealed record SoundPlan(
     int BitsPerSecond,
     double? TargetLufs,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] TimeRange? Copy = null,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<IReadOnlyList<int>>? Tracks = null)
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<IReadOnlyList<int>>? Tracks = null
+)
 {
     /// <summary>Why it is not copied, to stand behind "since"; null where it is. Nothing that is made depends on it.</summary>
     [JsonIgnore]

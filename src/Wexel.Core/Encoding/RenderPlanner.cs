@@ -21,7 +21,8 @@ public sealed record LessonLook(
     Canvas? Canvas = null,
     IReadOnlyList<MoveIn>? MoveIns = null,
     IReadOnlyList<RecordingFrame?>? Frames = null,
-    IReadOnlyList<IReadOnlyList<Cue>>? Captions = null);
+    IReadOnlyList<IReadOnlyList<Cue>>? Captions = null
+);
 
 /// <summary>Plans the making of a rendition: what is decided here is only done elsewhere.</summary>
 public static class RenderPlanner
@@ -37,7 +38,8 @@ public static class RenderPlanner
     /// <summary>How much of a size that must not be passed is aimed at; the rest is what muxing adds and an encoder misses.</summary>
     internal const double AimedAt = 0.99;
 
-    /// <summary>Plans a rendition of recordings that were accepted (see <see cref="RecordingCheck"/>) by a profile without <see cref="ProfileRules">faults</see>.</summary>
+    /// <summary>Plans a rendition of recordings that were accepted (see <see cref="RecordingCheck"/>) by a profile without <see
+    /// cref="ProfileRules">faults</see>.</summary>
     /// <param name="reel">The recordings.</param>
     /// <param name="map">What is kept of them, see <see cref="Reel.Map"/>.</param>
     /// <param name="profile">The settings.</param>
@@ -50,11 +52,23 @@ public static class RenderPlanner
         var sound = profile.Sound is null ? null : Sound(reel, map, profile, profile.Sound);
         var pictures = profile.Picture is null ? [] : Pictures(reel, map, profile, profile.Picture, look, sound);
         var bytes = profile.Picture?.Rate is { Rule: RateRule.FileSize, Bytes: { } most } ? most : (long?)null;
-        return new RenderPlan(map.Length, pictures, sound, new FilePlan(profile.Container, HasCaptions(profile) ? look.Captions?.Count ?? 0 : 0, profile.Chapters && profile.Container != Container.Hls, profile.IndexAtFront, bytes));
+        return new RenderPlan(
+            map.Length,
+            pictures,
+            sound,
+            new FilePlan(
+                profile.Container,
+                HasCaptions(profile) ? look.Captions?.Count ?? 0 : 0,
+                profile.Chapters && profile.Container != Container.Hls,
+                profile.IndexAtFront,
+                bytes
+            )
+        );
     }
 
     /// <summary>What lies beside a single file lies inside a folder of pieces.</summary>
-    private static bool HasCaptions(Profile profile) => profile.Captions == CaptionPlace.Inside || (profile is { Captions: CaptionPlace.Beside, Container: Container.Hls });
+    private static bool HasCaptions(Profile profile) =>
+        profile.Captions == CaptionPlace.Inside || (profile is { Captions: CaptionPlace.Beside, Container: Container.Hls });
 
     /// <summary>The picture and, where the container has several, the smaller ones.</summary>
     private static List<PicturePlan> Pictures(Reel reel, TimeMap map, Profile profile, PictureSettings settings, LessonLook look, SoundPlan? sound)
@@ -74,14 +88,34 @@ public static class RenderPlanner
 
     private static PicturePlan Picture(Reel reel, TimeMap map, Profile profile, PictureSettings settings, LessonLook look, SoundPlan? sound)
     {
-        var parts = Enumerable.Range(0, reel.Parts.Count).Select(i => Part(reel, i, map, settings, Canvas.Under(reel, look.Canvas, look.Frames?[i]), look.MoveIns ?? [])).OfType<PartPlan>().ToList();
+        var parts = Enumerable
+            .Range(0, reel.Parts.Count)
+            .Select(i => Part(reel, i, map, settings, Canvas.Under(reel, look.Canvas, look.Frames?[i]), look.MoveIns ?? []))
+            .OfType<PartPlan>()
+            .ToList();
         var size = parts[0].Placement.Canvas;
-        var mark = look.Mark is not { } put || !settings.HouseMark ? null : new MarkPlan(put.Key, put.Placement.On(size, put.Size), put.Placement.Within().OpacityPercent / 100);
+        var mark =
+            look.Mark is not { } put || !settings.HouseMark
+                ? null
+                : new MarkPlan(put.Key, put.Placement.On(size, put.Size), put.Placement.Within().OpacityPercent / 100);
         var burnt = profile.Captions == CaptionPlace.BurntIn && look.Captions is [var first, ..] ? first : [];
         var timing = Timing(map, look.Sections ?? [], parts, settings, burnt, profile.Container == Container.Hls);
         var rate = Rate(settings, map.Length, sound);
-        return Copied(reel, profile, settings, new PicturePlan(
-            parts, size, mark, burnt.Count == 0 ? null : BurntCaptions.Script(burnt, size, mark?.Box), timing, new CodingPlan(settings.Codec, settings.Codec == PictureCodec.H264 ? H264(settings, size, timing.Made, rate) : null), rate, settings.Effort));
+        return Copied(
+            reel,
+            profile,
+            settings,
+            new PicturePlan(
+                parts,
+                size,
+                mark,
+                burnt.Count == 0 ? null : BurntCaptions.Script(burnt, size, mark?.Box),
+                timing,
+                new CodingPlan(settings.Codec, settings.Codec == PictureCodec.H264 ? H264(settings, size, timing.Made, rate) : null),
+                rate,
+                settings.Effort
+            )
+        );
     }
 
     /// <summary>What is copied declares what the recording does.</summary>
@@ -91,7 +125,11 @@ public static class RenderPlanner
         if (copy is null)
             return plan with { EncodedSince = since };
         var even = reel.Parts[0].Picture.Even!;
-        return plan with { Copy = copy, Coding = plan.Coding with { H264 = plan.Coding.H264! with { Profile = CopyRule.ProfileOf(even)!.Value, Level = even.Level } } };
+        return plan with
+        {
+            Copy = copy,
+            Coding = plan.Coding with { H264 = plan.Coding.H264! with { Profile = CopyRule.ProfileOf(even)!.Value, Level = even.Level } },
+        };
     }
 
     /// <summary>What is made of one recording; null where nothing of it is kept.</summary>
@@ -103,20 +141,44 @@ public static class RenderPlanner
             return null;
         var placement = settings.Size.Place(part.Picture.ShownSize, canvas);
         return new PartPlan(
-            index, [.. kept.Select(k => k with { First = k.First - part.First })], part.Picture.PixelAspect is >= 0.999 and <= 1.001, placement,
-            ViewPath.Of(moveIns, map, placement, reel.SpanOf(index)).Moves, Conversion(part.Picture), part.Picture.Preparation);
+            index,
+            [.. kept.Select(k => k with { First = k.First - part.First })],
+            part.Picture.PixelAspect is >= 0.999 and <= 1.001,
+            placement,
+            ViewPath.Of(moveIns, map, placement, reel.SpanOf(index)).Moves,
+            Conversion(part.Picture),
+            part.Picture.Preparation
+        );
     }
 
-    private static FrameTiming Timing(TimeMap map, IReadOnlyList<Section> sections, IReadOnlyList<PartPlan> parts, PictureSettings settings, IReadOnlyList<Cue> burnt, bool inPieces)
+    private static FrameTiming Timing(
+        TimeMap map,
+        IReadOnlyList<Section> sections,
+        IReadOnlyList<PartPlan> parts,
+        PictureSettings settings,
+        IReadOnlyList<Cue> burnt,
+        bool inPieces
+    )
     {
         var (grid, last) = (map.Grid, map.Frames - 1);
         List<long> Within(IEnumerable<TimeSpan> times) => [.. times.Select(t => grid.FrameAt(t)).Where(f => f > 0 && f <= last).Distinct().Order()];
         var distance = settings.KeyFrameSeconds ?? (inPieces ? UsualPiece.TotalSeconds : null);
         var every = distance is { } seconds ? Math.Max(1, (int)(grid.PerSecond * seconds)) : (int?)null;
-        var constant = settings.Timing is { Rule: TimingRule.Constant, FramesPerSecond: { } wanted } && new FrameRate(wanted, 1) != grid ? new FrameRate(wanted, 1) : (FrameRate?)null;
+        var constant =
+            settings.Timing is { Rule: TimingRule.Constant, FramesPerSecond: { } wanted } && new FrameRate(wanted, 1) != grid
+                ? new FrameRate(wanted, 1)
+                : (FrameRate?)null;
         return new FrameTiming(
-            grid, settings.Timing.Rule == TimingRule.AsDrawn ? (int)grid.PerSecond - 1 : 0, every, Within(sections.Select(s => s.At)), last,
-            [.. parts.SelectMany(p => p.Moves).Select(m => new FrameRun(m.First + 1, m.Frames))], Within(burnt.SelectMany(c => new[] { c.Span.Start, c.Span.End })), constant, inPieces);
+            grid,
+            settings.Timing.Rule == TimingRule.AsDrawn ? (int)grid.PerSecond - 1 : 0,
+            every,
+            Within(sections.Select(s => s.At)),
+            last,
+            [.. parts.SelectMany(p => p.Moves).Select(m => new FrameRun(m.First + 1, m.Frames))],
+            Within(burnt.SelectMany(c => new[] { c.Span.Start, c.Span.End })),
+            constant,
+            inPieces
+        );
     }
 
     private static RatePlan Rate(PictureSettings settings, TimeSpan length, SoundPlan? sound)
@@ -125,7 +187,12 @@ public static class RenderPlanner
         return rate.Rule switch
         {
             RateRule.Quality => new RatePlan(rate.Rule, rate.Quality ?? QualityScale.Of(settings.Codec).Usual, rate.CeilingBitsPerSecond ?? 0, 1),
-            RateRule.FileSize => new RatePlan(rate.Rule, 0, Math.Max(LeastBitsPerSecond, (long)(((rate.Bytes ?? 0) * 8 * AimedAt / length.TotalSeconds) - (sound?.BitsPerSecond ?? 0))), settings.Codec == PictureCodec.Av1 ? 1 : 2),
+            RateRule.FileSize => new RatePlan(
+                rate.Rule,
+                0,
+                Math.Max(LeastBitsPerSecond, (long)(((rate.Bytes ?? 0) * 8 * AimedAt / length.TotalSeconds) - (sound?.BitsPerSecond ?? 0))),
+                settings.Codec == PictureCodec.Av1 ? 1 : 2
+            ),
             _ => new RatePlan(rate.Rule, 0, rate.BitsPerSecond ?? LeastBitsPerSecond, rate.Rule == RateRule.Average ? rate.Passes : 1),
         };
     }
@@ -133,11 +200,17 @@ public static class RenderPlanner
     private static H264Plan H264(PictureSettings settings, PictureSize size, FrameRate made, RatePlan rate)
     {
         // The fit never passes 3840 pixels a side and the grid never 60 a second, which level 5.2 takes.
-        var level = settings.Level is { } number ? H264Level.Find(number)! : H264Level.LowestFor(size, made, settings.H264Profile, rate.BitsPerSecond) ?? H264Level.All[^1];
+        var level = settings.Level is { } number
+            ? H264Level.Find(number)!
+            : H264Level.LowestFor(size, made, settings.H264Profile, rate.BitsPerSecond) ?? H264Level.All[^1];
         var most = level.MaxBitsPerSecond(settings.H264Profile);
         return new H264Plan(
-            settings.H264Profile, level.Number, Math.Clamp(level.MaxReferenceFrames(size), 1, UsualReferenceFrames),
-            rate is { Rule: RateRule.Quality, BitsPerSecond: > 0 } ? Math.Min(most, rate.BitsPerSecond) : most, level.MaxBufferBits(settings.H264Profile));
+            settings.H264Profile,
+            level.Number,
+            Math.Clamp(level.MaxReferenceFrames(size), 1, UsualReferenceFrames),
+            rate is { Rule: RateRule.Quality, BitsPerSecond: > 0 } ? Math.Min(most, rate.BitsPerSecond) : most,
+            level.MaxBufferBits(settings.H264Profile)
+        );
     }
 
     private static ColourConversion? Conversion(PictureFacts source)
@@ -165,22 +238,40 @@ public static class RenderPlanner
             _ => mixes.Any(m => m is SoundMix.Stereo or SoundMix.StereoFromSurround) ? 2 : 1,
         };
         if (channels == 1)
-            mixes = [.. mixes.Select(m => m switch { SoundMix.Stereo => SoundMix.MonoFromBoth, SoundMix.StereoFromSurround => SoundMix.MonoFromSurround, _ => m })];
-        var plan = new SoundPlan(mixes, channels, settings.Codec, settings.SampleRate, settings.BitsPerSecond ?? SoundRates.Usual(settings.Codec, channels), settings.TargetLufs,
-            Tracks: reel.Parts.Any(p => p.Facts.Used is not ([] or [0])) ? [.. reel.Parts.Select(p => p.Facts.Used)] : null);
+            mixes =
+            [
+                .. mixes.Select(m =>
+                    m switch
+                    {
+                        SoundMix.Stereo => SoundMix.MonoFromBoth,
+                        SoundMix.StereoFromSurround => SoundMix.MonoFromSurround,
+                        _ => m,
+                    }
+                ),
+            ];
+        var plan = new SoundPlan(
+            mixes,
+            channels,
+            settings.Codec,
+            settings.SampleRate,
+            settings.BitsPerSecond ?? SoundRates.Usual(settings.Codec, channels),
+            settings.TargetLufs,
+            Tracks: reel.Parts.Any(p => p.Facts.Used is not ([] or [0])) ? [.. reel.Parts.Select(p => p.Facts.Used)] : null
+        );
         return SoundCopyRule.Decided(plan, reel, map, profile);
     }
 
-    private static SoundMix Mix(SoundFacts sound, SoundSides? sides) => sound.Channels switch
-    {
-        1 => SoundMix.Mono,
-        > 2 => SoundMix.StereoFromSurround,
-        _ => sides switch
+    private static SoundMix Mix(SoundFacts sound, SoundSides? sides) =>
+        sound.Channels switch
         {
-            SoundSides.Same or SoundSides.Silent => SoundMix.MonoFromBoth,
-            SoundSides.LeftOnly => SoundMix.MonoFromLeft,
-            SoundSides.RightOnly => SoundMix.MonoFromRight,
-            _ => SoundMix.Stereo,
-        },
-    };
+            1 => SoundMix.Mono,
+            > 2 => SoundMix.StereoFromSurround,
+            _ => sides switch
+            {
+                SoundSides.Same or SoundSides.Silent => SoundMix.MonoFromBoth,
+                SoundSides.LeftOnly => SoundMix.MonoFromLeft,
+                SoundSides.RightOnly => SoundMix.MonoFromRight,
+                _ => SoundMix.Stereo,
+            },
+        };
 }

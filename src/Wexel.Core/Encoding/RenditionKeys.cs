@@ -16,9 +16,17 @@ public sealed record RenditionKeys(IReadOnlyList<string> Pictures, string? Compo
     /// <param name="recordings">The hashes of its recordings, in their order.</param>
     public static RenditionKeys Of(RenderPlan plan, TimeMap map, IReadOnlyList<string> recordings)
     {
-        var composed = plan.Sound is not { } mixed ? null : MadeKey.Of(Makers.Composed, k => k
-            .Each("recordings", recordings).Add("grid", map.Grid).Add("length", map.Length).Each("kept", map.Kept, PlanFields.Declare)
-            .Each("mixes", mixed.Mixes, (f, mix) => f.Add("is", mix)).Add("channels", mixed.Channels).Each("tracks", mixed.Tracks, (f, tracks) => f.Each("of", [.. tracks.Select(t => (long)t)])));
+        var composed = plan.Sound is not { } mixed
+            ? null
+            : MadeKey.Of(Makers.Composed, k =>
+                k.Each("recordings", recordings)
+                    .Add("grid", map.Grid)
+                    .Add("length", map.Length)
+                    .Each("kept", map.Kept, PlanFields.Declare)
+                    .Each("mixes", mixed.Mixes, (f, mix) => f.Add("is", mix))
+                    .Add("channels", mixed.Channels)
+                    .Each("tracks", mixed.Tracks, (f, tracks) => f.Each("of", [.. tracks.Select(t => (long)t)]))
+            );
         var sound = composed is null ? null : MadeKey.Of(Makers.Sound, k => k.Add("composed", composed).Part("sound", plan.Sound, PlanFields.Declare));
         return new RenditionKeys([.. plan.Pictures.Select(picture => OfPicture(picture, plan.File.Bytes, sound, recordings))], composed, sound);
     }
@@ -37,22 +45,43 @@ public sealed record RenditionKeys(IReadOnlyList<string> Pictures, string? Compo
     /// <param name="title">The lesson's title.</param>
     /// <param name="sections">When its sections start, in lesson time, and what they are called.</param>
     /// <param name="captions">The captions that stand in it, as WebVTT with their language as a BCP 47 tag.</param>
-    public string File(FilePlan file, string title, IReadOnlyList<(TimeSpan At, string Title)> sections, IReadOnlyList<(string Language, string WebVtt)> captions) => MadeKey.Of(Makers.Finish, k => k
-        .Add("encodes", Encodes).Part("file", file, PlanFields.Declare).Add("title", title)
-        .Each("sections", sections, (f, s) => f.Add("at", s.At).Add("title", s.Title)).Each("captions", captions, (f, c) => f.Add("language", c.Language).Add("webvtt", c.WebVtt)));
+    public string File(
+        FilePlan file,
+        string title,
+        IReadOnlyList<(TimeSpan At, string Title)> sections,
+        IReadOnlyList<(string Language, string WebVtt)> captions
+    ) =>
+        MadeKey.Of(Makers.Finish, k =>
+            k.Add("encodes", Encodes)
+                .Part("file", file, PlanFields.Declare)
+                .Add("title", title)
+                .Each("sections", sections, (f, s) => f.Add("at", s.At).Add("title", s.Title))
+                .Each("captions", captions, (f, c) => f.Add("language", c.Language).Add("webvtt", c.WebVtt))
+        );
 
     /// <summary>The key of samples by which a rendition is estimated.</summary>
     /// <inheritdoc cref="Of"/>
-    public static string Samples(RenderPlan plan, TimeMap map, IReadOnlyList<string> recordings) => MadeKey.Of(Makers.Samples, k => k
-        .Each("recordings", recordings).Each("kept", map.Kept, PlanFields.Declare).Each("pictures", plan.Pictures, PlanFields.Declare).Part("sound", plan.Sound, PlanFields.Declare));
+    public static string Samples(RenderPlan plan, TimeMap map, IReadOnlyList<string> recordings) =>
+        MadeKey.Of(Makers.Samples, k =>
+            k.Each("recordings", recordings)
+                .Each("kept", map.Kept, PlanFields.Declare)
+                .Each("pictures", plan.Pictures, PlanFields.Declare)
+                .Part("sound", plan.Sound, PlanFields.Declare)
+        );
 
     /// <summary>The key of a few seconds that are tried.</summary>
     /// <param name="picture">How they are made.</param>
     /// <param name="window">Which they are.</param>
     /// <param name="map">The lesson's times.</param>
     /// <param name="recordings">The hashes of its recordings, in their order.</param>
-    public static string Trial(PicturePlan picture, SampleWindow window, TimeMap map, IReadOnlyList<string> recordings) => MadeKey.Of(Makers.Trial, k => k
-        .Each("recordings", recordings).Each("kept", map.Kept, PlanFields.Declare).Part("picture", picture, PlanFields.Declare).Add("first", window.First).Add("count", window.Count));
+    public static string Trial(PicturePlan picture, SampleWindow window, TimeMap map, IReadOnlyList<string> recordings) =>
+        MadeKey.Of(Makers.Trial, k =>
+            k.Each("recordings", recordings)
+                .Each("kept", map.Kept, PlanFields.Declare)
+                .Part("picture", picture, PlanFields.Declare)
+                .Add("first", window.First)
+                .Add("count", window.Count)
+        );
 
     /// <summary>The key of a frame of what was tried.</summary>
     /// <param name="trial">The key of the seconds.</param>
@@ -63,9 +92,12 @@ public sealed record RenditionKeys(IReadOnlyList<string> Pictures, string? Compo
     /// <param name="side">What it is a frame of: a finished file, or the source of an encode.</param>
     /// <param name="of">The key of that file, or of the encode.</param>
     /// <param name="frame">The lesson's frame.</param>
-    public static string Compared(string side, string of, long frame) => MadeKey.Of(Makers.Compared, k => k.Add("side", side).Add("of", of).Add("frame", frame));
+    public static string Compared(string side, string of, long frame) =>
+        MadeKey.Of(Makers.Compared, k => k.Add("side", side).Add("of", of).Add("frame", frame));
 
     /// <summary>An encode that must not pass a size is corrected until it does, by what its sound takes.</summary>
-    private static string OfPicture(PicturePlan picture, long? mostBytes, string? sound, IReadOnlyList<string> recordings) => MadeKey.Of(Makers.Picture, k => k
-        .Each("recordings", recordings).Part("picture", picture, PlanFields.Declare).Add("most", mostBytes).Add("beside", mostBytes is null ? null : sound));
+    private static string OfPicture(PicturePlan picture, long? mostBytes, string? sound, IReadOnlyList<string> recordings) =>
+        MadeKey.Of(Makers.Picture, k =>
+            k.Each("recordings", recordings).Part("picture", picture, PlanFields.Declare).Add("most", mostBytes).Add("beside", mostBytes is null ? null : sound)
+        );
 }

@@ -84,8 +84,11 @@ public static class Samples
     public static Estimated Bytes(TimeMap map, IReadOnlyList<TimeRange>? still, FrameTiming timing, IReadOnlyList<SampleMeasured> samples)
     {
         var whole = samples.Sum(s => s.Window.Count) > timing.LastFrame;
-        double Keys(IReadOnlyList<SampleMeasured> some) => whole ? timing.KeyFrames().Count() : timing.ExpectedKeyFrames(Extended(map, still, some, s => s.Frames - s.Keys));
-        return Conclude(samples, some => (Keys(some) * some.Sum(s => (double)s.KeyBytes * s.Keys) / some.Sum(s => s.Keys)) + Extended(map, still, some, s => s.OtherBytes));
+        double Keys(IReadOnlyList<SampleMeasured> some) =>
+            whole ? timing.KeyFrames().Count() : timing.ExpectedKeyFrames(Extended(map, still, some, s => s.Frames - s.Keys));
+        return Conclude(samples, some =>
+            (Keys(some) * some.Sum(s => (double)s.KeyBytes * s.Keys) / some.Sum(s => s.Keys)) + Extended(map, still, some, s => s.OtherBytes)
+        );
     }
 
     /// <summary>Concludes how many frames are made of the whole lesson.</summary>
@@ -129,11 +132,16 @@ public static class Samples
         var windows = Math.Max(1, map.Frames / count);
         if (windows <= StillWindows + MovingWindows)
             return [new SampleWindow(0, map.Frames, 1)];
-        return [.. Enumerable.Range(0, (int)windows).Select(i =>
-        {
-            var (first, end) = (i * count, i == windows - 1 ? map.Frames : (i + 1) * count);
-            return new SampleWindow(first, end - first, Moving(map.Grid, first, end, still));
-        })];
+        return
+        [
+            .. Enumerable
+                .Range(0, (int)windows)
+                .Select(i =>
+                {
+                    var (first, end) = (i * count, i == windows - 1 ? map.Frames : (i + 1) * count);
+                    return new SampleWindow(first, end - first, Moving(map.Grid, first, end, still));
+                }),
+        ];
     }
 
     private static double Moving(FrameRate grid, long first, long end, IReadOnlyList<TimeRange>? still)
@@ -155,10 +163,13 @@ public static class Samples
         if (windows.Count <= many)
             return windows;
         var total = windows.Sum(weight);
-        return Enumerable.Range(0, many).Select(i =>
-        {
-            var (wanted, sum) = ((i + 0.5) / many * total, 0.0);
-            return windows.First(w => (sum += weight(w)) >= wanted - 1e-9);
-        }).Distinct();
+        return Enumerable
+            .Range(0, many)
+            .Select(i =>
+            {
+                var (wanted, sum) = ((i + 0.5) / many * total, 0.0);
+                return windows.First(w => (sum += weight(w)) >= wanted - 1e-9);
+            })
+            .Distinct();
     }
 }

@@ -25,7 +25,14 @@ internal static class SoundCopyRule
     internal static SoundPlan Decided(SoundPlan plan, Reel reel, TimeMap map, Profile profile)
     {
         // Two sides that are alike would become one to save half of the rate, which a copy does not take in any case.
-        var recorded = plan.Mixes is [SoundMix.MonoFromBoth] && profile.Sound!.Channels == SoundChannels.AsRecorded ? plan with { Mixes = [SoundMix.Stereo], Channels = 2 } : plan;
+        var recorded =
+            plan.Mixes is [SoundMix.MonoFromBoth] && profile.Sound!.Channels == SoundChannels.AsRecorded
+                ? plan with
+                {
+                    Mixes = [SoundMix.Stereo],
+                    Channels = 2,
+                }
+                : plan;
         var (copy, since) = Of(recorded, plan.BitsPerSecond, reel, map, profile);
         return copy is null ? plan with { EncodedSince = since } : recorded with { Copy = copy };
     }
@@ -54,7 +61,13 @@ internal static class SoundCopyRule
         if (sound.SampleRate != plan.SampleRate)
             return (null, string.Create(CultureInfo.InvariantCulture, $"the recording’s has {sound.SampleRate} samples a second"));
         if (bits > MostOfTheRate * encoded)
-            return (null, string.Create(CultureInfo.InvariantCulture, $"the recording’s takes {bits / 1000} kbit/s, and more than {MostOfTheRate * encoded / 1000} is too much for this profile"));
+            return (
+                null,
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"the recording’s takes {bits / 1000} kbit/s, and more than {MostOfTheRate * encoded / 1000} is too much for this profile"
+                )
+            );
         var from = map.Grid.TimeOf(map.Kept[0].First);
         return (new TimeRange(from, from + map.Length), null);
     }

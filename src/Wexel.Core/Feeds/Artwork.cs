@@ -25,7 +25,11 @@ public static class ArtworkRules
         if (facts.Width != facts.Height)
             Say("artwork-not-square", $"The picture is {Size(facts)}; directories take square ones. Crop it.");
         if (Math.Min(facts.Width, facts.Height) < Smallest)
-            Say("artwork-too-small", $"The picture is {Size(facts)}; directories take {Smallest} to {Largest} pixels a side. Make it anew at that size, since enlarging makes it soft.");
+            Say(
+                "artwork-too-small",
+                $"The picture is {Size(facts)}; directories take {Smallest} to {Largest} pixels a side. Make it anew at that size, since enlarging "
+                    + $"makes it soft."
+            );
         if (Math.Max(facts.Width, facts.Height) > Largest)
             Say("artwork-too-large", $"The picture is {Size(facts)}; directories take {Smallest} to {Largest} pixels a side. Make it smaller.");
         if (facts.Colour == ImageColour.Cmyk)
@@ -35,7 +39,13 @@ public static class ArtworkRules
         if (facts.Transparent)
             Say("artwork-transparent", "The picture is transparent in places, where apps show black; put it on a colour.");
         if (facts.Bytes > MostBytes)
-            Say("artwork-too-heavy", string.Create(CultureInfo.InvariantCulture, $"The file has {facts.Bytes / 1e6:0.#} MB; at most {MostBytes / 1024 / 1024} MB are taken. Save it as JPEG."));
+            Say(
+                "artwork-too-heavy",
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"The file has {facts.Bytes / 1e6:0.#} MB; at most {MostBytes / 1024 / 1024} MB are taken. Save it as JPEG."
+                )
+            );
         return wrong;
     }
 
@@ -55,7 +65,14 @@ public sealed record ArtworkPlan(string Title, string House, string Colour)
     public string TextColour => Contrast(Colour, Paper) >= Contrast(Colour, Ink) ? Paper : Ink;
 
     /// <summary>The height of the title's letters in pixels, for a picture of <see cref="ArtworkRules.Largest"/>: shorter titles stand larger.</summary>
-    public int TitleSize => Title.Length switch { <= 24 => 540, <= 45 => 430, <= 90 => 310, _ => 200 };
+    public int TitleSize =>
+        Title.Length switch
+        {
+            <= 24 => 540,
+            <= 45 => 430,
+            <= 90 => 310,
+            _ => 200,
+        };
 
     private const string Paper = "#FBFAF6";
     private const string Ink = "#1D2129";

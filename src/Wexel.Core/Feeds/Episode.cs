@@ -30,14 +30,17 @@ public sealed record Episode(
     long Bytes,
     IReadOnlyList<Section> Sections,
     IReadOnlyList<string> Transcripts,
-    string? ArtworkKey = null)
+    string? ArtworkKey = null
+)
 {
     /// <summary>How it is kept.</summary>
     public static DocumentFormat<Episode> Format { get; } = new("episode", TranscriptsInAList);
 
-    /// <summary>Each transcript's language, and the part of a file's name that tells it from the others; the first has none, so that its address stays.</summary>
+    /// <summary>Each transcript's language, and the part of a file's name that tells it from the others; the first has none, so that its address
+    /// stays.</summary>
     [JsonIgnore]
-    public IEnumerable<(string Language, string? Apart)> TranscriptFiles => Transcripts.Zip(CaptionFileName.Of(Transcripts), (language, name) => (language, name)).Select((t, i) => (t.language, i == 0 ? null : (string?)t.name));
+    public IEnumerable<(string Language, string? Apart)> TranscriptFiles =>
+        Transcripts.Zip(CaptionFileName.Of(Transcripts), (language, name) => (language, name)).Select((t, i) => (t.language, i == 0 ? null : (string?)t.name));
 
     /// <summary>There was one transcript or none.</summary>
     private static void TranscriptsInAList(JsonObject episode)
@@ -59,22 +62,28 @@ public sealed record Episode(
     }
 
     /// <summary>The summary, or the contents in one line where nothing was written.</summary>
-    public string SummaryText() => Summary.Trim() is { Length: > 0 } written ? written
+    public string SummaryText() =>
+        Summary.Trim() is { Length: > 0 } written ? written
         : Sections.Count > 0 ? string.Join(", ", Sections.Select(s => s.Title))
         : Title;
 
     /// <summary>The contents as JSON chapters 1.2 (Podcasting 2.0 namespace, "JSON Chapters Format"); times in seconds.</summary>
-    public string ChaptersJson() => new JsonObject
-    {
-        ["version"] = "1.2.0",
-        ["title"] = Title,
-        ["chapters"] = new JsonArray([.. Chapters.Of(Sections, Length).Select(c => new JsonObject
+    public string ChaptersJson() =>
+        new JsonObject
         {
-            ["startTime"] = Seconds(c.Span.Start),
-            ["endTime"] = Seconds(c.Span.End),
-            ["title"] = c.Title,
-        })]),
-    }.ToJsonString(WexelJson.Options);
+            ["version"] = "1.2.0",
+            ["title"] = Title,
+            ["chapters"] = new JsonArray([
+                .. Chapters
+                    .Of(Sections, Length)
+                    .Select(c => new JsonObject
+                    {
+                        ["startTime"] = Seconds(c.Span.Start),
+                        ["endTime"] = Seconds(c.Span.End),
+                        ["title"] = c.Title,
+                    }),
+            ]),
+        }.ToJsonString(WexelJson.Options);
 
     private static decimal Seconds(TimeSpan time) => (long)time.TotalMilliseconds / 1000m;
 }

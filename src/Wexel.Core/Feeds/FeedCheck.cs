@@ -55,7 +55,15 @@ public static class FeedCheck
         }
         catch (XmlException failed)
         {
-            return [new FeedFinding("XML 1.0: a feed is well-formed", Here, $"The feed cannot be read at line {failed.LineNumber}: {failed.Message}", FindingWeight.Wrong)];
+            return
+            [
+                new FeedFinding(
+                    "XML 1.0: a feed is well-formed",
+                    Here,
+                    $"The feed cannot be read at line {failed.LineNumber}: {failed.Message}",
+                    FindingWeight.Wrong
+                ),
+            ];
         }
 
         var look = new Look();
@@ -66,7 +74,11 @@ public static class FeedCheck
             look.Wrong("iTunes namespace: itunes:image, square, 1400 to 3000 pixels, JPEG or PNG, RGB", Here, wrong.Sentence);
         var items = channel.Elements("item").ToList();
         if (items.Count == 0)
-            look.Wrong("Directories' requirements: at least one episode", Here, "There is no episode yet; directories take a feed with at least one. Release a lesson to it.");
+            look.Wrong(
+                "Directories' requirements: at least one episode",
+                Here,
+                "There is no episode yet; directories take a feed with at least one. Release a lesson to it."
+            );
         foreach (var item in items)
             look.Item(item);
         foreach (var same in items.GroupBy(i => i.Element("guid")?.Value).Where(g => g.Key is not null && g.Count() > 1))
@@ -84,7 +96,14 @@ public static class FeedCheck
 
         internal void Channel(XElement channel)
         {
-            foreach (var (name, sentence) in new[] { ("title", "The feed has no title."), ("link", "The feed names no page about it."), ("description", "The feed does not say what it is about. Write a description.") })
+            foreach (
+                var (name, sentence) in new[]
+                {
+                    ("title", "The feed has no title."),
+                    ("link", "The feed names no page about it."),
+                    ("description", "The feed does not say what it is about. Write a description."),
+                }
+            )
             {
                 if (Text(channel, name) is null)
                     Wrong($"RSS 2.0: <{name}> is required", Here, sentence);
@@ -96,9 +115,16 @@ public static class FeedCheck
             if (Text(channel, ITunes + "author") is null)
                 Wrong("Directories' requirements: <itunes:author>", Here, "Nobody is named as the author. Write who makes the feed.");
             if (channel.Element(ITunes + "owner")?.Element(ITunes + "email")?.Value is not { } mail || !LooksLikeMail(mail))
-                Wrong("Directories' requirements: <itunes:email> of the owner", Here, "The owner's mail address is missing or no address; a directory writes to it to see whose feed it is.");
+                Wrong(
+                    "Directories' requirements: <itunes:email> of the owner",
+                    Here,
+                    "The owner's mail address is missing or no address; a directory writes to it to see whose feed it is."
+                );
             var category = channel.Element(ITunes + "category");
-            if (category?.Attribute("text")?.Value is not { } main || !FeedCategories.Has(main, category.Element(ITunes + "category")?.Attribute("text")?.Value))
+            if (
+                category?.Attribute("text")?.Value is not { } main
+                || !FeedCategories.Has(main, category.Element(ITunes + "category")?.Attribute("text")?.Value)
+            )
                 Wrong("iTunes namespace: <itunes:category> from the list", Here, "The category is missing or not in the directories' list.");
             Explicit(channel, Here, required: true);
             if (Text(channel, ITunes + "type") is not (null or "serial" or "episodic"))
@@ -110,7 +136,11 @@ public static class FeedCheck
             if (Text(channel, "description") is { Length: > 4000 })
                 Wrong("iTunes namespace: <description> of at most 4,000 characters", Here, "The description has more than 4,000 characters; shorten it.");
             if (string.Equals(Text(channel, ITunes + "block"), "yes", StringComparison.OrdinalIgnoreCase))
-                Advise("iTunes namespace: <itunes:block> keeps a feed out", Here, "The feed is unlisted: directories will not show it. Hand its address on, or list it before you submit it.");
+                Advise(
+                    "iTunes namespace: <itunes:block> keeps a feed out",
+                    Here,
+                    "The feed is unlisted: directories will not show it. Hand its address on, or list it before you submit it."
+                );
         }
 
         internal void Item(XElement item)
@@ -126,7 +156,11 @@ public static class FeedCheck
             if (Text(item, ITunes + "duration") is not { } duration)
                 Advise("iTunes namespace: <itunes:duration>", where, "The length is not told.");
             else if (!duration.Split(':').All(p => uint.TryParse(p, CultureInfo.InvariantCulture, out _)) || duration.Split(':').Length > 3)
-                Wrong("iTunes namespace: <itunes:duration> in seconds or HH:MM:SS", where, $"The length “{duration}” is neither seconds nor hours, minutes and seconds.");
+                Wrong(
+                    "iTunes namespace: <itunes:duration> in seconds or HH:MM:SS",
+                    where,
+                    $"The length “{duration}” is neither seconds nor hours, minutes and seconds."
+                );
             foreach (var name in new[] { "season", "episode" })
             {
                 if (Text(item, ITunes + name) is { } number && !(uint.TryParse(number, CultureInfo.InvariantCulture, out var value) && value > 0))
@@ -137,14 +171,22 @@ public static class FeedCheck
             Linked(item, "chapters", FeedFiles.ChaptersType, where);
             Linked(item, "transcript", FeedFiles.TranscriptType, where);
             if (item.Element(Podcast + "transcript") is null)
-                Advise("Podcasting 2.0: <podcast:transcript>", where, "There is no transcript. Add captions to the lesson: people who cannot hear it, or search in it, need them.");
+                Advise(
+                    "Podcasting 2.0: <podcast:transcript>",
+                    where,
+                    "There is no transcript. Add captions to the lesson: people who cannot hear it, or search in it, need them."
+                );
         }
 
         private void Enclosure(List<XElement> enclosures, string where)
         {
             if (enclosures is not [var enclosure])
             {
-                Wrong("RSS 2.0: one <enclosure> an episode", where, enclosures.Count == 0 ? "The episode has no file." : "The episode has several files; apps take one.");
+                Wrong(
+                    "RSS 2.0: one <enclosure> an episode",
+                    where,
+                    enclosures.Count == 0 ? "The episode has no file." : "The episode has several files; apps take one."
+                );
                 return;
             }
 
@@ -187,7 +229,11 @@ public static class FeedCheck
             if (!Uri.TryCreate(image, UriKind.Absolute, out var address))
                 return;
             if (address.IsLoopback)
-                Advise("Directories' requirements: a public address", Here, $"The address {address.Authority} is reached from this machine alone. Directories and learners need a public one.");
+                Advise(
+                    "Directories' requirements: a public address",
+                    Here,
+                    $"The address {address.Authority} is reached from this machine alone. Directories and learners need a public one."
+                );
             else if (address.Scheme != "https")
                 Advise("Directories' requirements: HTTPS", Here, "The feed is served without HTTPS; some apps refuse that.");
             if (!channel.Elements(XName.Get("link", "http://www.w3.org/2005/Atom")).Any(l => l.Attribute("rel")?.Value == "self"))
@@ -200,12 +246,17 @@ public static class FeedCheck
 
         private static bool LooksLikeLanguage(string tag) => tag.Split('-') is [{ Length: 2 or 3 } main, ..] && main.All(char.IsAsciiLetter);
 
-        private static bool LooksLikeMail(string mail) => mail.Split('@') is [{ Length: > 0 }, { Length: > 2 } host] && host.Contains('.', StringComparison.Ordinal) && !mail.Any(char.IsWhiteSpace);
+        private static bool LooksLikeMail(string mail) =>
+            mail.Split('@') is [{ Length: > 0 }, { Length: > 2 } host] && host.Contains('.', StringComparison.Ordinal) && !mail.Any(char.IsWhiteSpace);
 
         /// <summary>RFC 822, section 5.1, with a year of four digits; the name of the day is optional.</summary>
-        private static bool IsRfc822(string date) => DateTimeOffset.TryParseExact(
-            date.Replace("GMT", "+0000", StringComparison.Ordinal).Replace("UT", "+0000", StringComparison.Ordinal),
-            ["ddd, d MMM yyyy HH:mm:ss zzz", "d MMM yyyy HH:mm:ss zzz", "ddd, d MMM yyyy HH:mm zzz", "ddd, dd MMM yyyy HH:mm:ss zzz"],
-            CultureInfo.InvariantCulture, DateTimeStyles.None, out _);
+        private static bool IsRfc822(string date) =>
+            DateTimeOffset.TryParseExact(
+                date.Replace("GMT", "+0000", StringComparison.Ordinal).Replace("UT", "+0000", StringComparison.Ordinal),
+                ["ddd, d MMM yyyy HH:mm:ss zzz", "d MMM yyyy HH:mm:ss zzz", "ddd, d MMM yyyy HH:mm zzz", "ddd, dd MMM yyyy HH:mm:ss zzz"],
+                CultureInfo.InvariantCulture,
+                DateTimeStyles.None,
+                out _
+            );
     }
 }

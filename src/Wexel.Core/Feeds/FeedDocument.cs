@@ -12,7 +12,15 @@ namespace Wexel.Core.Feeds;
 /// <param name="Artwork">The artwork's name in that folder.</param>
 /// <param name="ChangedAt">When anything in it changed last.</param>
 /// <param name="Entries">Its episodes, in any order.</param>
-public sealed record FeedSources(FeedSettings Settings, string House, Uri HouseAddress, Uri Folder, string Artwork, DateTimeOffset ChangedAt, IReadOnlyList<FeedEntry> Entries);
+public sealed record FeedSources(
+    FeedSettings Settings,
+    string House,
+    Uri HouseAddress,
+    Uri Folder,
+    string Artwork,
+    DateTimeOffset ChangedAt,
+    IReadOnlyList<FeedEntry> Entries
+);
 
 /// <summary>
 /// Writes RSS 2.0 with the iTunes and Podcasting 2.0 namespaces, and <c>atom:link</c> (RFC 4287) to itself. The same sources give the
@@ -33,7 +41,17 @@ public static class FeedDocument
     public static byte[] Write(FeedSources sources)
     {
         using var bytes = new MemoryStream();
-        using (var xml = XmlWriter.Create(bytes, new XmlWriterSettings { Encoding = new UTF8Encoding(false), Indent = true, NewLineChars = "\n" }))
+        using (
+            var xml = XmlWriter.Create(
+                bytes,
+                new XmlWriterSettings
+                {
+                    Encoding = new UTF8Encoding(false),
+                    Indent = true,
+                    NewLineChars = "\n",
+                }
+            )
+        )
         {
             xml.WriteStartElement("rss");
             xml.WriteAttributeString("version", "2.0");
@@ -53,9 +71,10 @@ public static class FeedDocument
     /// <summary>A date in the form of RFC 822 with a year of four digits, as RSS 2.0 wants it.</summary>
     public static string Date(DateTimeOffset at) => at.UtcDateTime.ToString("ddd, dd MMM yyyy HH:mm:ss 'GMT'", CultureInfo.InvariantCulture);
 
-    private static IEnumerable<FeedEntry> Ordered(FeedSources sources) => sources.Settings.Order == FeedOrder.Serial
-        ? sources.Entries.OrderBy(e => e.Season).ThenBy(e => e.Number)
-        : sources.Entries.OrderByDescending(e => e.PublishedAt).ThenBy(e => e.Episode.Id, StringComparer.Ordinal);
+    private static IEnumerable<FeedEntry> Ordered(FeedSources sources) =>
+        sources.Settings.Order == FeedOrder.Serial
+            ? sources.Entries.OrderBy(e => e.Season).ThenBy(e => e.Number)
+            : sources.Entries.OrderByDescending(e => e.PublishedAt).ThenBy(e => e.Episode.Id, StringComparer.Ordinal);
 
     private static void WriteChannel(XmlWriter xml, FeedSources sources)
     {

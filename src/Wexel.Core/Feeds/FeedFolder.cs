@@ -22,16 +22,35 @@ public static class FeedFolder
         var address = new Uri(feed.Folder, FeedFiles.Feed).AbsoluteUri;
         var files = new List<PackageFile>
         {
-            new(FeedFiles.Feed, $"The feed. Its address, {address}, is what people subscribe to and what a directory is given.", new PackageContent.Text(System.Text.Encoding.UTF8.GetString(FeedDocument.Write(feed))), IsThePageToLink: true),
+            new(
+                FeedFiles.Feed,
+                $"The feed. Its address, {address}, is what people subscribe to and what a directory is given.",
+                new PackageContent.Text(System.Text.Encoding.UTF8.GetString(FeedDocument.Write(feed))),
+                IsThePageToLink: true
+            ),
             new(feed.Artwork, "The artwork.", new PackageContent.Copy(artwork, AlreadyCompressed: true)),
         };
         foreach (var (entry, media, captions) in episodes)
         {
             var episode = entry.Episode;
-            files.Add(new(FeedFiles.Media(episode.Name, feed.Settings.Media), $"The episode “{episode.Title}”.", new PackageContent.Copy(media, AlreadyCompressed: true)));
+            files.Add(
+                new(
+                    FeedFiles.Media(episode.Name, feed.Settings.Media),
+                    $"The episode “{episode.Title}”.",
+                    new PackageContent.Copy(media, AlreadyCompressed: true)
+                )
+            );
             if (episode.Sections.Count > 0)
                 files.Add(new(FeedFiles.ChaptersOf(episode.Name), "Its chapters.", new PackageContent.Text(episode.ChaptersJson())));
-            files.AddRange(episode.TranscriptFiles.Zip(captions, (t, cues) => new PackageFile(FeedFiles.Transcript(episode.Name, t.Apart), $"Its transcript ({t.Language}).", new PackageContent.Text(WebVttText.WriteKept(cues)))));
+            files.AddRange(
+                episode.TranscriptFiles.Zip(captions, (t, cues) =>
+                    new PackageFile(
+                        FeedFiles.Transcript(episode.Name, t.Apart),
+                        $"Its transcript ({t.Language}).",
+                        new PackageContent.Text(WebVttText.WriteKept(cues))
+                    )
+                )
+            );
         }
 
         return files;

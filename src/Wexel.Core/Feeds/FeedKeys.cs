@@ -12,8 +12,14 @@ public static class FeedKeys
     /// <param name="chapters">Its chapters.</param>
     /// <param name="media">What it is.</param>
     /// <param name="artwork">The key of the artwork inside it; null where it carries none.</param>
-    public static string Episode(string encodes, string title, IReadOnlyList<Chapter> chapters, FeedMedia media, string? artwork) => MadeKey.Of(Makers.Episode, k => k
-        .Add("encodes", encodes).Add("title", title).Each("chapters", chapters, (f, c) => f.Add("span", c.Span).Add("title", c.Title)).Add("media", (FeedMedia?)media).Add("artwork", artwork));
+    public static string Episode(string encodes, string title, IReadOnlyList<Chapter> chapters, FeedMedia media, string? artwork) =>
+        MadeKey.Of(Makers.Episode, k =>
+            k.Add("encodes", encodes)
+                .Add("title", title)
+                .Each("chapters", chapters, (f, c) => f.Add("span", c.Span).Add("title", c.Title))
+                .Add("media", (FeedMedia?)media)
+                .Add("artwork", artwork)
+        );
 
     /// <summary>What apps know an episode by: the same whenever the lesson is in this feed, even when it was taken down in between.</summary>
     /// <param name="feed">What names the feed for good.</param>
@@ -24,5 +30,6 @@ public static class FeedKeys
     /// <summary>Artwork that is made for a feed.</summary>
     /// <param name="plan">What stands on it.</param>
     /// <param name="mark">The key of the house's mark on it; null for none.</param>
-    public static string Artwork(ArtworkPlan plan, string? mark) => MadeKey.Of(Makers.Artwork, k => k.Add("title", plan.Title).Add("house", plan.House).Add("colour", plan.Colour).Add("mark", mark));
+    public static string Artwork(ArtworkPlan plan, string? mark) =>
+        MadeKey.Of(Makers.Artwork, k => k.Add("title", plan.Title).Add("house", plan.House).Add("colour", plan.Colour).Add("mark", mark));
 }

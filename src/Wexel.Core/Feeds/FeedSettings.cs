@@ -47,7 +47,8 @@ public sealed record FeedSettings(
     FeedMedia Media,
     FeedOrder Order,
     bool Unlisted,
-    string Colour = FeedSettings.UsualColour)
+    string Colour = FeedSettings.UsualColour
+)
 {
     /// <summary>The artwork's colour where nobody chose one.</summary>
     public const string UsualColour = "#0B6570";
@@ -59,15 +60,27 @@ public sealed record FeedSettings(
     public static bool IsColour(string text) => text is ['#', ..] && text.Length == 7 && text[1..].All(char.IsAsciiHexDigit);
 
     /// <summary>The first thing that keeps a feed from being saved, or null. What directories want besides is told by <see cref="FeedCheck"/>.</summary>
-    public Problem? Unusable() => this switch
-    {
-        { Title.Length: 0 } => new Problem("feed-without-title", "Give the feed a title; apps list it by that.", "title"),
-        { Title.Length: > 255 } => new Problem("feed-title-too-long", "The title has more than 255 characters; shorten it.", "title"),
-        { Description.Length: > 4000 } => new Problem("feed-description-too-long", "The description has more than 4,000 characters; shorten it.", "description"),
-        _ when Link is not null && !(Uri.TryCreate(Link, UriKind.Absolute, out var link) && link.Scheme is "http" or "https") =>
-            new Problem("feed-link-unusable", "The link must be a whole web address, such as https://intranet.example/courses.", "link"),
-        _ when !FeedCategories.Has(Category, Subcategory) => new Problem("feed-category-unknown", "Choose a category from the directories' list.", "category"),
-        _ when !IsColour(Colour) => ColourProblem,
-        _ => null,
-    };
+    public Problem? Unusable() =>
+        this switch
+        {
+            { Title.Length: 0 } => new Problem("feed-without-title", "Give the feed a title; apps list it by that.", "title"),
+            { Title.Length: > 255 } => new Problem("feed-title-too-long", "The title has more than 255 characters; shorten it.", "title"),
+            { Description.Length: > 4000 } => new Problem(
+                "feed-description-too-long",
+                "The description has more than 4,000 characters; shorten it.",
+                "description"
+            ),
+            _ when Link is not null && !(Uri.TryCreate(Link, UriKind.Absolute, out var link) && link.Scheme is "http" or "https") => new Problem(
+                "feed-link-unusable",
+                "The link must be a whole web address, such as https://intranet.example/courses.",
+                "link"
+            ),
+            _ when !FeedCategories.Has(Category, Subcategory) => new Problem(
+                "feed-category-unknown",
+                "Choose a category from the directories' list.",
+                "category"
+            ),
+            _ when !IsColour(Colour) => ColourProblem,
+            _ => null,
+        };
 }

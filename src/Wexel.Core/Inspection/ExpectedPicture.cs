@@ -16,7 +16,8 @@ public static class ExpectedPicture
     /// <summary>Who seeks a moment that is nearer behind a key frame may be taken to the key frame before it.</summary>
     private static readonly TimeSpan SafelyBehind = TimeSpan.FromSeconds(0.2);
 
-    /// <summary>The stretches of the lesson in which its source stands still: what stands still before a cut and after it may not be the same picture.</summary>
+    /// <summary>The stretches of the lesson in which its source stands still: what stands still before a cut and after it may not be the same
+    /// picture.</summary>
     /// <param name="still">The stretches of the recording, see <see cref="StillStretches"/>.</param>
     /// <param name="map">What is kept.</param>
     public static IReadOnlyList<TimeRange> Still(IReadOnlyList<TimeRange> still, TimeMap map) =>
@@ -31,7 +32,13 @@ public static class ExpectedPicture
         var candidates = changes.Where(map.Keeps).Select(at => map.Grid.FrameAt(map.ToLesson(at) + Settled)).Where(f => f <= last).Distinct().Order().ToList();
         if (candidates.Count < Moments)
             candidates = [.. candidates.Concat(Enumerable.Range(0, Moments).Select(i => (long)((i + 0.5) / Moments * last))).Distinct().Order()];
-        return [.. Enumerable.Range(0, Math.Min(Moments, candidates.Count)).Select(i => candidates[(int)((i + 0.5) / Math.Min(Moments, candidates.Count) * candidates.Count)]).Distinct()];
+        return
+        [
+            .. Enumerable
+                .Range(0, Math.Min(Moments, candidates.Count))
+                .Select(i => candidates[(int)((i + 0.5) / Math.Min(Moments, candidates.Count) * candidates.Count)])
+                .Distinct(),
+        ];
     }
 
     /// <summary>
@@ -42,6 +49,21 @@ public static class ExpectedPicture
     /// <param name="frames">The lesson's frames, in order.</param>
     /// <param name="keys">For each, the recording's frame at which that key frame stands; null where it is not known.</param>
     public static IReadOnlyList<long> BehindKeyFrames(PicturePlan plan, IReadOnlyList<long> frames, IReadOnlyList<long?> keys) =>
-        plan.Copy is not null ? frames : [.. frames.Select((frame, i) =>
-            keys[i] + plan.Timing.Grid.FrameAt(SafelyBehind) is { } behind && plan.Recorded(frame) is var (part, recorded) && behind < recorded && part.Lesson(behind) is { } found && (i == 0 || found > frames[i - 1]) ? found : frame).Distinct()];
+        plan.Copy is not null
+            ? frames
+            :
+            [
+                .. frames
+                    .Select(
+                        (frame, i) =>
+                            keys[i] + plan.Timing.Grid.FrameAt(SafelyBehind) is { } behind
+                            && plan.Recorded(frame) is var (part, recorded)
+                            && behind < recorded
+                            && part.Lesson(behind) is { } found
+                            && (i == 0 || found > frames[i - 1])
+                                ? found
+                                : frame
+                    )
+                    .Distinct(),
+            ];
 }

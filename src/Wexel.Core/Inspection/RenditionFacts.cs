@@ -26,7 +26,8 @@ public sealed record RenditionFacts(
     int CaptionTracks,
     TimeSpan? CaptionsEnd,
     string Codecs,
-    IReadOnlyList<string> Errors);
+    IReadOnlyList<string> Errors
+);
 
 /// <summary>What was measured on the picture of a finished file.</summary>
 /// <param name="Start">Where its first frame stands.</param>
@@ -65,7 +66,8 @@ public sealed record PictureMeasured(
     IReadOnlyList<TimeRange> Black,
     IReadOnlyList<TimeRange> Still,
     IReadOnlyList<MomentCompared> Moments,
-    CombedFrames? Combed = null);
+    CombedFrames? Combed = null
+);
 
 /// <summary>Frames in which two moments stand, line by line.</summary>
 /// <param name="Count">How many there are.</param>
@@ -103,7 +105,15 @@ public sealed record MomentCompared(TimeSpan At, double Ssim, double Sharpness, 
 /// <param name="SampleRate">Samples a second.</param>
 /// <param name="Loudness">How loud it is.</param>
 /// <param name="Silent">Stretches of two seconds or more in which nothing is heard.</param>
-public sealed record SoundMeasured(TimeSpan Start, TimeSpan Length, string Codec, int Channels, int SampleRate, Loudness Loudness, IReadOnlyList<TimeRange> Silent);
+public sealed record SoundMeasured(
+    TimeSpan Start,
+    TimeSpan Length,
+    string Codec,
+    int Channels,
+    int SampleRate,
+    Loudness Loudness,
+    IReadOnlyList<TimeRange> Silent
+);
 
 /// <summary>What a file is compared with.</summary>
 /// <param name="Still">Stretches of the lesson in which the source stands still; null where nobody looked.</param>

@@ -15,7 +15,8 @@ public static class StructuralSimilarity
     /// <summary>Compares two pictures.</summary>
     /// <param name="one">The brightness of one, row after row.</param>
     /// <param name="other">That of the other, in the same size.</param>
-    /// <param name="size">The size, two pixels at least. Up to three rows and columns that fill no block of four are not looked at; a picture that is smaller than a window is one.</param>
+    /// <param name="size">The size, two pixels at least. Up to three rows and columns that fill no block of four are not looked at; a picture that is
+    /// smaller than a window is one.</param>
     /// <returns>1 for the same, less for others, as the mean of all windows.</returns>
     /// <exception cref="ArgumentException">There are fewer samples than the size says.</exception>
     public static double Of(ReadOnlySpan<byte> one, ReadOnlySpan<byte> other, PictureSize size)
@@ -60,7 +61,8 @@ public static class StructuralSimilarity
             // The constants keep what is dark and flat from dividing by nothing. The first is a sixty-fourth of the paper's: so encoders and
             // ffmpeg have it, whose numbers people know.
             var (means, spreads) = (0.01 * 0.01 * White * White * pixels, 0.03 * 0.03 * White * White * pixels * (pixels - 1));
-            double one = One, other = Other;
+            double one = One,
+                other = Other;
             var spread = (pixels * Squares) - (one * one) - (other * other);
             var together = (pixels * Products) - (one * other);
             return ((2 * one * other) + means) * ((2 * together) + spreads) / (((one * one) + (other * other) + means) * (spread + spreads));
@@ -71,7 +73,8 @@ public static class StructuralSimilarity
             var (sumOne, sumOther, squares, products) = (0, 0, 0L, 0L);
             for (var i = 0; i < one.Length; i++)
             {
-                int a = one[i], b = other[i];
+                int a = one[i],
+                    b = other[i];
                 sumOne += a;
                 sumOther += b;
                 squares += (a * a) + (b * b);

@@ -17,11 +17,29 @@ public static class HouseMark
     {
         var wrong = new List<Problem>();
         if (facts.Format is not ("mjpeg" or "png"))
-            wrong.Add(new Problem("mark-format", "The picture is neither JPEG, PNG nor SVG; save it as one of them, best as a PNG that is transparent around the mark.", "mark"));
+            wrong.Add(
+                new Problem(
+                    "mark-format",
+                    "The picture is neither JPEG, PNG nor SVG; save it as one of them, best as a PNG that is transparent around the mark.",
+                    "mark"
+                )
+            );
         if (Math.Max(facts.Width, facts.Height) < Smallest)
-            wrong.Add(new Problem("mark-too-small", $"The picture is {facts.Width} × {facts.Height} pixels; take one whose longer side has at least {Smallest}, since enlarging makes it soft.", "mark"));
+            wrong.Add(
+                new Problem(
+                    "mark-too-small",
+                    $"The picture is {facts.Width} × {facts.Height} pixels; take one whose longer side has at least {Smallest}, since enlarging makes it soft.",
+                    "mark"
+                )
+            );
         if (Math.Max(facts.Width, facts.Height) > Largest)
-            wrong.Add(new Problem("mark-too-large", $"The picture is {facts.Width} × {facts.Height} pixels; {Largest} is the most for its longer side. Save it smaller.", "mark"));
+            wrong.Add(
+                new Problem(
+                    "mark-too-large",
+                    $"The picture is {facts.Width} × {facts.Height} pixels; {Largest} is the most for its longer side. Save it smaller.",
+                    "mark"
+                )
+            );
         if (facts.Colour == ImageColour.Cmyk)
             wrong.Add(new Problem("mark-cmyk", "The picture is in printing colours (CMYK); save it as RGB.", "mark"));
         return wrong;

@@ -51,8 +51,13 @@ public sealed record MarkPlacement(double OpacityPercent, double WidthPercent, M
     {
         static double Clamp(double value, double least, double most) => double.IsNaN(value) ? least : Math.Clamp(value, least, most);
         return new MarkPlacement(
-            Clamp(OpacityPercent, 5, 100), Clamp(WidthPercent, 2, 60), Enum.IsDefined(Position) ? Position : MarkPosition.BottomRight,
-            Clamp(DistancePercent, 0, 30), Clamp(OffsetX, -100, 100), Clamp(OffsetY, -100, 100));
+            Clamp(OpacityPercent, 5, 100),
+            Clamp(WidthPercent, 2, 60),
+            Enum.IsDefined(Position) ? Position : MarkPosition.BottomRight,
+            Clamp(DistancePercent, 0, 30),
+            Clamp(OffsetX, -100, 100),
+            Clamp(OffsetY, -100, 100)
+        );
     }
 
     /// <summary>Where a mark stands on a picture: wholly on it, its sides and corner even, since colour is stored for pairs of pixels.</summary>
@@ -67,8 +72,18 @@ public sealed record MarkPlacement(double OpacityPercent, double WidthPercent, M
         var (right, bottom) = (picture.Width - width, picture.Height - height);
         var (inX, inY) = (picture.Width * placement.DistancePercent / 100, picture.Height * placement.DistancePercent / 100);
         var (column, row) = ((int)placement.Position % 3, (int)placement.Position / 3);
-        var x = (column == 0 ? inX : column == 1 ? right / 2.0 : right - inX) + (picture.Width * placement.OffsetX / 100);
-        var y = (row == 0 ? inY : row == 1 ? bottom / 2.0 : bottom - inY) + (picture.Height * placement.OffsetY / 100);
+        var x =
+            (
+                column == 0 ? inX
+                : column == 1 ? right / 2.0
+                : right - inX
+            ) + (picture.Width * placement.OffsetX / 100);
+        var y =
+            (
+                row == 0 ? inY
+                : row == 1 ? bottom / 2.0
+                : bottom - inY
+            ) + (picture.Height * placement.OffsetY / 100);
         return new PictureRect(Place(x, right), Place(y, bottom), width, height);
     }
 
@@ -84,7 +99,16 @@ public sealed record MarkPlacement(double OpacityPercent, double WidthPercent, M
 public sealed record MarkOnPicture(string Key, PictureSize Size, MarkPlacement Placement)
 {
     /// <summary>The key of the mark as it stands on pictures.</summary>
-    public string WholeKey => MadeKey.Of(Makers.Image, k => k
-        .Add("mark", Key).Add("width", Size.Width).Add("height", Size.Height).Add("opacity", Placement.OpacityPercent).Add("wide", Placement.WidthPercent)
-        .Add("at", (MarkPosition?)Placement.Position).Add("distance", Placement.DistancePercent).Add("x", Placement.OffsetX).Add("y", Placement.OffsetY));
+    public string WholeKey =>
+        MadeKey.Of(Makers.Image, k =>
+            k.Add("mark", Key)
+                .Add("width", Size.Width)
+                .Add("height", Size.Height)
+                .Add("opacity", Placement.OpacityPercent)
+                .Add("wide", Placement.WidthPercent)
+                .Add("at", (MarkPosition?)Placement.Position)
+                .Add("distance", Placement.DistancePercent)
+                .Add("x", Placement.OffsetX)
+                .Add("y", Placement.OffsetY)
+        );
 }

@@ -5,7 +5,12 @@ namespace Wexel.Core.Kit;
 /// <summary>Looks whether an SVG is nothing but a drawing: no scripts, nothing that is fetched from elsewhere, no entities.</summary>
 public static class SvgCheck
 {
-    private static readonly XmlReaderSettings Safe = new() { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null, MaxCharactersInDocument = 4_000_000 };
+    private static readonly XmlReaderSettings Safe = new()
+    {
+        DtdProcessing = DtdProcessing.Prohibit,
+        XmlResolver = null,
+        MaxCharactersInDocument = 4_000_000,
+    };
 
     /// <summary>The most elements of a drawing that is taken, with each as often as it is drawn.</summary>
     public const int MostElements = 20_000;
@@ -21,7 +26,18 @@ public static class SvgCheck
 
     private static ReadOnlySpan<byte> ByteOrderMark => [0xEF, 0xBB, 0xBF];
 
-    private static readonly HashSet<string> Active = new(StringComparer.OrdinalIgnoreCase) { "script", "foreignObject", "iframe", "object", "embed", "audio", "video", "handler", "listener" };
+    private static readonly HashSet<string> Active = new(StringComparer.OrdinalIgnoreCase)
+    {
+        "script",
+        "foreignObject",
+        "iframe",
+        "object",
+        "embed",
+        "audio",
+        "video",
+        "handler",
+        "listener",
+    };
 
     /// <summary>Whether a file says that it is an SVG: its first mark opens an element or a declaration.</summary>
     /// <param name="start">The file's first bytes.</param>
@@ -72,13 +88,16 @@ public static class SvgCheck
                 }
 
                 reader.MoveToElement();
-            }
-            while (reader.Read());
+            } while (reader.Read());
             return size.Drawn > MostElements ? DrawingSize.TooMuch($"more than {MostElements} elements are drawn") : null;
         }
         catch (XmlException)
         {
-            return new Problem("mark-svg-broken", "The SVG cannot be read: it is not well-formed, or it declares entities. Save it again as plain SVG, or as a PNG.", "mark");
+            return new Problem(
+                "mark-svg-broken",
+                "The SVG cannot be read: it is not well-formed, or it declares entities. Save it again as plain SVG, or as a PNG.",
+                "mark"
+            );
         }
     }
 
@@ -96,5 +115,6 @@ public static class SvgCheck
         return false;
     }
 
-    private static Problem Refused(string why) => new("mark-svg-not-plain", $"The SVG is not only a drawing: {why}. Save it as plain SVG, or as a PNG.", "mark");
+    private static Problem Refused(string why) =>
+        new("mark-svg-not-plain", $"The SVG is not only a drawing: {why}. Save it as plain SVG, or as a PNG.", "mark");
 }

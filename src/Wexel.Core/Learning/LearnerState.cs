@@ -7,7 +7,14 @@ namespace Wexel.Core.Learning;
 /// <param name="CompletedAt">When it was complete first; what is changed of the lesson later does not take it back.</param>
 /// <param name="SeenLastAt">When something was reported last.</param>
 /// <param name="Name">The learner's name, as it was last; null for somebody whom nobody knows.</param>
-public sealed record LearnerState(IReadOnlyList<WatchedStretch> Watched, RecordingMoment? Position, double SeenShare, DateTimeOffset? CompletedAt, DateTimeOffset? SeenLastAt, string? Name)
+public sealed record LearnerState(
+    IReadOnlyList<WatchedStretch> Watched,
+    RecordingMoment? Position,
+    double SeenShare,
+    DateTimeOffset? CompletedAt,
+    DateTimeOffset? SeenLastAt,
+    string? Name
+)
 {
     /// <summary>Raised when the same log comes to something else than before; then all is reckoned again.</summary>
     public const int Version = 1;
@@ -29,8 +36,13 @@ public sealed record LearnerState(IReadOnlyList<WatchedStretch> Watched, Recordi
         var all = WatchedStretch.Union(Watched.Concat(watched));
         var attendance = Completion.Judge(times.ToLesson(all), times.Length);
         return new LearnerState(
-            all, position ?? Position, attendance.SeenShare, CompletedAt ?? completed ?? (attendance.Complete ? happened.At : null),
-            SeenLastAt is { } last && last > happened.At ? last : happened.At, happened.Name);
+            all,
+            position ?? Position,
+            attendance.SeenShare,
+            CompletedAt ?? completed ?? (attendance.Complete ? happened.At : null),
+            SeenLastAt is { } last && last > happened.At ? last : happened.At,
+            happened.Name
+        );
     }
 
     /// <summary>What a log comes to.</summary>

@@ -54,7 +54,9 @@ public static class LearningActs
     /// <summary>Reads an act as it was kept.</summary>
     /// <exception cref="JsonException">It is of a kind that is not known, or cannot be read.</exception>
     public static LearningAct Read(string kind, string data) =>
-        Kinds.TryGetValue(kind, out var known) ? known.Read(data) : throw new JsonException($"Nobody knows events of the kind “{kind}”. They were written by a newer Wexel.");
+        Kinds.TryGetValue(kind, out var known)
+            ? known.Read(data)
+            : throw new JsonException($"Nobody knows events of the kind “{kind}”. They were written by a newer Wexel.");
 
     private static (Type, Func<LearningAct, string>, Func<string, LearningAct>) Of<T>(DocumentFormat<T> format)
         where T : LearningAct => (typeof(T), act => format.Write((T)act), format.Read);

@@ -29,15 +29,30 @@ public sealed class LessonTimes
     public IReadOnlyList<WatchedStretch> ToRecordings(IEnumerable<TimeRange> watched)
     {
         var ranges = TimeRange.Union(watched);
-        return WatchedStretch.Union(Kept().SelectMany(kept => ranges.Select(r => Overlap(r, kept.Lesson)).OfType<TimeRange>().Select(r => Moved(r, kept.Lesson, kept.Recorded)))
-            .SelectMany(r => _parts.Select(p => (Part: p, Over: Overlap(r, p.Span))).Where(p => p.Over is not null).Select(p => new WatchedStretch(p.Part.Recording, p.Part.Nth, Moved(p.Over!.Value, -p.Part.Span.Start)))));
+        return WatchedStretch.Union(
+            Kept()
+                .SelectMany(kept => ranges.Select(r => Overlap(r, kept.Lesson)).OfType<TimeRange>().Select(r => Moved(r, kept.Lesson, kept.Recorded)))
+                .SelectMany(r =>
+                    _parts
+                        .Select(p => (Part: p, Over: Overlap(r, p.Span)))
+                        .Where(p => p.Over is not null)
+                        .Select(p => new WatchedStretch(p.Part.Recording, p.Part.Nth, Moved(p.Over!.Value, -p.Part.Span.Start)))
+                )
+        );
     }
 
     /// <summary>What of stretches of recordings stands in the lesson, in lesson time; what is cut, or is of a recording that it has not, is left out.</summary>
     public IReadOnlyList<TimeRange> ToLesson(IEnumerable<WatchedStretch> stretches)
     {
-        var along = stretches.SelectMany(s => _parts.Where(p => p.Recording == s.Recording && p.Nth == s.Nth).Select(p => Moved(s.Span, p.Span.Start))).ToList();
-        return TimeRange.Union(Kept().SelectMany(kept => along.Select(r => Overlap(Snapped(r, kept.Recorded), kept.Recorded)).OfType<TimeRange>().Select(r => Moved(r, kept.Recorded, kept.Lesson))));
+        var along = stretches
+            .SelectMany(s => _parts.Where(p => p.Recording == s.Recording && p.Nth == s.Nth).Select(p => Moved(s.Span, p.Span.Start)))
+            .ToList();
+        return TimeRange.Union(
+            Kept()
+                .SelectMany(kept =>
+                    along.Select(r => Overlap(Snapped(r, kept.Recorded), kept.Recorded)).OfType<TimeRange>().Select(r => Moved(r, kept.Recorded, kept.Lesson))
+                )
+        );
     }
 
     /// <summary>The moment of a recording that a moment of the lesson shows.</summary>
@@ -48,7 +63,8 @@ public sealed class LessonTimes
         return new RecordingMoment(recording, nth, at - span.Start);
     }
 
-    /// <summary>The moment of the lesson at which a moment of a recording stands, or what is kept next after it; null where the lesson has not that recording.</summary>
+    /// <summary>The moment of the lesson at which a moment of a recording stands, or what is kept next after it; null where the lesson has not that
+    /// recording.</summary>
     public TimeSpan? ToLesson(RecordingMoment moment)
     {
         foreach (var part in _parts)
@@ -60,14 +76,21 @@ public sealed class LessonTimes
         return null;
     }
 
-    private IEnumerable<(TimeRange Lesson, TimeRange Recorded)> Kept() => _map.Kept.Select(k => (
-        new TimeRange(_map.Grid.TimeOf(k.At), Within(_map.Grid.TimeOf(k.At + k.Count), _map.Length)),
-        new TimeRange(_map.Grid.TimeOf(k.First), Within(_map.Grid.TimeOf(k.End), _map.RecordingLength))));
+    private IEnumerable<(TimeRange Lesson, TimeRange Recorded)> Kept() =>
+        _map.Kept.Select(k =>
+            (
+                new TimeRange(_map.Grid.TimeOf(k.At), Within(_map.Grid.TimeOf(k.At + k.Count), _map.Length)),
+                new TimeRange(_map.Grid.TimeOf(k.First), Within(_map.Grid.TimeOf(k.End), _map.RecordingLength))
+            )
+        );
 
     private static TimeSpan Within(TimeSpan time, TimeSpan most) => time < most ? time : most;
 
-    private static TimeRange Snapped(TimeRange range, TimeRange edges) => new(
-        (range.Start - edges.Start).Duration() <= Rounding ? edges.Start : range.Start, (range.End - edges.End).Duration() <= Rounding ? edges.End : range.End);
+    private static TimeRange Snapped(TimeRange range, TimeRange edges) =>
+        new(
+            (range.Start - edges.Start).Duration() <= Rounding ? edges.Start : range.Start,
+            (range.End - edges.End).Duration() <= Rounding ? edges.End : range.End
+        );
 
     private static TimeRange? Overlap(TimeRange a, TimeRange b)
     {
@@ -76,8 +99,8 @@ public sealed class LessonTimes
     }
 
     /// <summary>A part of one stretch as the same part of another; what ends where the one ends, ends where the other does, to the tick.</summary>
-    private static TimeRange Moved(TimeRange range, TimeRange from, TimeRange to) => new(
-        range.Start == from.Start ? to.Start : range.Start - from.Start + to.Start, range.End == from.End ? to.End : range.End - from.Start + to.Start);
+    private static TimeRange Moved(TimeRange range, TimeRange from, TimeRange to) =>
+        new(range.Start == from.Start ? to.Start : range.Start - from.Start + to.Start, range.End == from.End ? to.End : range.End - from.Start + to.Start);
 
     private static TimeRange Moved(TimeRange range, TimeSpan by) => new(range.Start + by, range.End + by);
 }

@@ -13,7 +13,11 @@ public sealed record WatchedStretch(string Recording, int Nth, TimeRange Span)
 {
     /// <summary>The same stretches with overlaps and touching ones joined, recording by recording in the order in which they come first.</summary>
     public static IReadOnlyList<WatchedStretch> Union(IEnumerable<WatchedStretch> stretches) =>
-        [.. stretches.GroupBy(s => (s.Recording, s.Nth)).SelectMany(g => TimeRange.Union(g.Select(s => s.Span)).Select(span => new WatchedStretch(g.Key.Recording, g.Key.Nth, span)))];
+        [
+            .. stretches
+                .GroupBy(s => (s.Recording, s.Nth))
+                .SelectMany(g => TimeRange.Union(g.Select(s => s.Span)).Select(span => new WatchedStretch(g.Key.Recording, g.Key.Nth, span))),
+        ];
 }
 
 /// <summary>A moment of a recording.</summary>

@@ -17,7 +17,8 @@ public sealed record DetailKept(PictureSize Delivered, int Across, IReadOnlyList
     /// <summary>With less than this left, in per cent, detail counts as lost (common practice, no source: half of the energy, −3 dB).</summary>
     public const int LostUnder = 50;
 
-    /// <summary>Mean square of the steps between neighbours from which a cell has fine detail, in code values squared: more than a rule or a frame that runs through it.</summary>
+    /// <summary>Mean square of the steps between neighbours from which a cell has fine detail, in code values squared: more than a rule or a frame
+    /// that runs through it.</summary>
     private const double DetailFrom = 500;
 
     /// <summary>What is left over all cells that had detail, in per cent; 100 where none had.</summary>
@@ -37,7 +38,8 @@ public sealed record DetailKept(PictureSize Delivered, int Across, IReadOnlyList
         }
     }
 
-    /// <summary>Compares a picture with what is left of it after it was scaled down and up again: the energy of its steps of brightness, cell by cell.</summary>
+    /// <summary>Compares a picture with what is left of it after it was scaled down and up again: the energy of its steps of brightness, cell by
+    /// cell.</summary>
     /// <param name="picture">The picture's brightness, row after row.</param>
     /// <param name="returned">What came back, in the same size.</param>
     /// <param name="size">That size.</param>
@@ -66,7 +68,8 @@ public sealed record DetailKept(PictureSize Delivered, int Across, IReadOnlyList
             var first = y / CellSide * across;
             for (var x = 0; x + 1 < size.Width; x++)
             {
-                int dx = row[x + 1] - row[x], dy = below[x] - row[x];
+                int dx = row[x + 1] - row[x],
+                    dy = below[x] - row[x];
                 cells[first + (x / CellSide)] += (dx * dx) + (dy * dy);
             }
         }

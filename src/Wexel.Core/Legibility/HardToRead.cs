@@ -17,7 +17,14 @@ public sealed record HardLine(PictureRect Box, double Height);
 /// <param name="KeptPerCent">How much of the picture's detail is left at the delivered size, 0 to 100.</param>
 /// <param name="Lost">Where detail is lost, in pixels of the recording.</param>
 /// <param name="Proposal">The move-in that would make it readable; null where none would.</param>
-public sealed record HardStretch(TimeRange Span, double Smallest, IReadOnlyList<HardLine> Lines, double KeptPerCent, IReadOnlyList<PictureRect> Lost, ProposedMoveIn? Proposal);
+public sealed record HardStretch(
+    TimeRange Span,
+    double Smallest,
+    IReadOnlyList<HardLine> Lines,
+    double KeptPerCent,
+    IReadOnlyList<PictureRect> Lost,
+    ProposedMoveIn? Proposal
+);
 
 /// <summary>A move-in that is proposed.</summary>
 /// <param name="Span">When, in recording time.</param>
@@ -62,7 +69,11 @@ public static class HardToRead
         foreach (var picture in pictures.Where(p => map.ToLesson(p.Span) is not null))
         {
             var views = Views(picture.Span, placement, moveIns);
-            var lines = picture.Lines.Select(l => (Line: l, Height: Delivered(l, placement, views))).Where(l => l.Height < EasyFrom * NearlyEnough).Select(l => new HardLine(l.Line.Box, Math.Round(l.Height!.Value, 1))).ToList();
+            var lines = picture
+                .Lines.Select(l => (Line: l, Height: Delivered(l, placement, views)))
+                .Where(l => l.Height < EasyFrom * NearlyEnough)
+                .Select(l => new HardLine(l.Line.Box, Math.Round(l.Height!.Value, 1)))
+                .ToList();
             if (lines.Count == 0)
                 continue;
             var proposal = map.ToLesson(picture.Span)!.Value.Length < Shortest ? null : Proposal(picture, lines, placement);
@@ -93,20 +104,27 @@ public static class HardToRead
     private static double? Delivered(TextLine line, CanvasPlacement placement, IReadOnlyList<PictureRect> views)
     {
         var box = OnPage(line.Box, placement);
-        return views.Where(v => box.X >= v.X - 1 && box.Y >= v.Y - 1 && box.X + box.Width <= v.X + v.Width + 1 && box.Y + box.Height <= v.Y + v.Height + 1)
-            .Select(v => (double?)(line.XHeight * placement.Canvas.Width / v.Width)).Max();
+        return views
+            .Where(v => box.X >= v.X - 1 && box.Y >= v.Y - 1 && box.X + box.Width <= v.X + v.Width + 1 && box.Y + box.Height <= v.Y + v.Height + 1)
+            .Select(v => (double?)(line.XHeight * placement.Canvas.Width / v.Width))
+            .Max();
     }
 
     private static PictureRect OnPage(PictureRect box, CanvasPlacement placement) =>
-        box with { X = box.X + placement.SeenOnPage.X - placement.From.X, Y = box.Y + placement.SeenOnPage.Y - placement.From.Y };
+        box with
+        {
+            X = box.X + placement.SeenOnPage.X - placement.From.X,
+            Y = box.Y + placement.SeenOnPage.Y - placement.From.Y,
+        };
 
     private static ProposedMoveIn? Proposal(SeenPicture picture, IReadOnlyList<HardLine> lines, CanvasPlacement placement)
     {
         var page = placement.Page;
         // What changes just then is what is spoken of; where a whole page comes, all that is hard to read on it.
-        var looked = picture.Changed is { } changed && (double)changed.Width * changed.Height < NewPage * page.Width * page.Height
-            ? lines.Where(l => Touch(l.Box, changed)).ToList()
-            : [];
+        var looked =
+            picture.Changed is { } changed && (double)changed.Width * changed.Height < NewPage * page.Width * page.Height
+                ? lines.Where(l => Touch(l.Box, changed)).ToList()
+                : [];
         var focus = (looked.Count > 0 ? looked : lines).Select(l => (l.Height, Box: OnPage(l.Box, placement))).ToList();
         // A scrap of the smallest letters must not rule over all that is read: the smallest twentieth is left out where there are many.
         var smallest = focus.Select(f => f.Height).Order().ElementAt(focus.Count / 20);
@@ -117,16 +135,25 @@ public static class HardToRead
         if (factor < 1.05)
             return null;
         var (width, height) = (page.Width / factor, page.Height / factor);
-        var (x, y) = factor <= largest + 0.001
-            ? (holds.X + (holds.Width / 2.0), holds.Y + (holds.Height / 2.0))
-            : Densest([.. focus.Select(f => f.Box)], width, height);
+        var (x, y) =
+            factor <= largest + 0.001 ? (holds.X + (holds.Width / 2.0), holds.Y + (holds.Height / 2.0)) : Densest([.. focus.Select(f => f.Box)], width, height);
         var (left, top) = (Math.Clamp(x - (width / 2), 0, page.Width - width), Math.Clamp(y - (height / 2), 0, page.Height - height));
         var part = new PicturePart(
-            (left - placement.SeenOnPage.X + placement.From.X) / placement.Recorded.Width, (top - placement.SeenOnPage.Y + placement.From.Y) / placement.Recorded.Height,
-            width / placement.Recorded.Width, height / placement.Recorded.Height).Within();
+            (left - placement.SeenOnPage.X + placement.From.X) / placement.Recorded.Width,
+            (top - placement.SeenOnPage.Y + placement.From.Y) / placement.Recorded.Height,
+            width / placement.Recorded.Width,
+            height / placement.Recorded.Height
+        ).Within();
         var seen = placement.OnPage(part);
-        var heights = focus.Where(f => f.Box.X >= seen.X && f.Box.Y >= seen.Y && f.Box.X + f.Box.Width <= seen.X + seen.Width && f.Box.Y + f.Box.Height <= seen.Y + seen.Height).Select(f => f.Height).ToList();
-        return heights.Count == 0 ? null : new ProposedMoveIn(picture.Span, part, Math.Round(factor, 2), whole, Math.Round(heights.Min() * page.Width / seen.Width, 1));
+        var heights = focus
+            .Where(f =>
+                f.Box.X >= seen.X && f.Box.Y >= seen.Y && f.Box.X + f.Box.Width <= seen.X + seen.Width && f.Box.Y + f.Box.Height <= seen.Y + seen.Height
+            )
+            .Select(f => f.Height)
+            .ToList();
+        return heights.Count == 0
+            ? null
+            : new ProposedMoveIn(picture.Span, part, Math.Round(factor, 2), whole, Math.Round(heights.Min() * page.Width / seen.Width, 1));
     }
 
     /// <summary>Room around what is to be read, in pixels of the recording.</summary>
@@ -156,7 +183,9 @@ public static class HardToRead
             foreach (var top in new[] { box.Y - Margin, box.Y + box.Height + Margin - height })
             {
                 var left = (double)box.X - Margin;
-                var held = boxes.Where(b => b.X >= left && b.X + b.Width <= left + width && b.Y >= top && b.Y + b.Height <= top + height).Sum(b => (double)b.Width);
+                var held = boxes
+                    .Where(b => b.X >= left && b.X + b.Width <= left + width && b.Y >= top && b.Y + b.Height <= top + height)
+                    .Sum(b => (double)b.Width);
                 if (held > best.Held)
                     best = (left + (width / 2), top + (height / 2), held);
             }
@@ -165,7 +194,8 @@ public static class HardToRead
         return (best.X, best.Y);
     }
 
-    private static bool Touch(PictureRect a, PictureRect b) => a.X < b.X + b.Width + Margin && b.X < a.X + a.Width + Margin && a.Y < b.Y + b.Height + Margin && b.Y < a.Y + a.Height + Margin;
+    private static bool Touch(PictureRect a, PictureRect b) =>
+        a.X < b.X + b.Width + Margin && b.X < a.X + a.Width + Margin && a.Y < b.Y + b.Height + Margin && b.Y < a.Y + a.Height + Margin;
 
     private static PictureRect Bounds(IEnumerable<PictureRect> boxes)
     {
@@ -174,7 +204,8 @@ public static class HardToRead
         return new PictureRect(left, top, all.Max(b => b.X + b.Width) - left, all.Max(b => b.Y + b.Height) - top);
     }
 
-    /// <summary>Two stretches that follow each other and ask for much the same are one; so is one that is too short to ask for anything with the one beside it.</summary>
+    /// <summary>Two stretches that follow each other and ask for much the same are one; so is one that is too short to ask for anything with the one
+    /// beside it.</summary>
     private static HardStretch? Joined(HardStretch a, HardStretch b)
     {
         if (b.Span.Start - a.Span.End > TimeSpan.FromSeconds(0.5))

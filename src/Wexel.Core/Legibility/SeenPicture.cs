@@ -24,7 +24,10 @@ public static class ChangedPart
     /// <param name="size">The size of both.</param>
     public static PictureRect? Between(ReadOnlySpan<byte> a, ReadOnlySpan<byte> b, PictureSize size)
     {
-        int left = int.MaxValue, top = int.MaxValue, right = -1, bottom = -1;
+        int left = int.MaxValue,
+            top = int.MaxValue,
+            right = -1,
+            bottom = -1;
         for (var y = 0; y < size.Height; y += Cell)
         {
             for (var x = 0; x < size.Width; x += Cell)

@@ -23,6 +23,7 @@ public static class TextFinder
 
     private const double SeedShare = 0.5;
     private const double BandShare = 0.32;
+
     /// <summary>A height that is measured well, in pixels.</summary>
     private const double MeasuredWell = 8;
 
@@ -136,7 +137,8 @@ public static class TextFinder
         for (var y = 0; y < size.Height; y++)
         {
             var now = new List<int>();
-            int start = -1, last = -1;
+            int start = -1,
+                last = -1;
             void Close()
             {
                 // One edge alone is no letter.
@@ -174,7 +176,11 @@ public static class TextFinder
             before = now;
         }
 
-        return Enumerable.Range(0, runs.Count).GroupBy(Root).Select(g => new Block([.. g.Select(i => runs[i])])).Where(b => b.Rows >= LowestBand && b.Right - b.Left >= 2 * LowestBand);
+        return Enumerable
+            .Range(0, runs.Count)
+            .GroupBy(Root)
+            .Select(g => new Block([.. g.Select(i => runs[i])]))
+            .Where(b => b.Rows >= LowestBand && b.Right - b.Left >= 2 * LowestBand);
     }
 
     /// <summary>Words that stand beside each other are one block: a word alone may have too few letters to tell the band by.</summary>
@@ -184,9 +190,12 @@ public static class TextFinder
         foreach (var block in blocks.OrderBy(b => b.Left))
         {
             var before = joined.FindIndex(b =>
-                Math.Min(b.Rows, block.Rows) is var lower && Math.Max(b.Rows, block.Rows) <= 2 * lower
+                Math.Min(b.Rows, block.Rows) is var lower
+                && Math.Max(b.Rows, block.Rows) <= 2 * lower
                 && Math.Min(b.Bottom, block.Bottom) - Math.Max(b.Top, block.Top) + 1 >= lower / 2
-                && block.Left - b.Right <= WordGap * lower && block.Left >= b.Left);
+                && block.Left - b.Right <= WordGap * lower
+                && block.Left >= b.Left
+            );
             if (before < 0)
                 joined.Add(block);
             else
@@ -210,7 +219,7 @@ public static class TextFinder
         }
 
         var empty = profile.Max() * EmptyShare;
-        for (var from = 0; from < profile.Length;)
+        for (var from = 0; from < profile.Length; )
         {
             if (profile[from] <= empty)
             {

@@ -7,7 +7,8 @@ namespace Wexel.Core.Lessons;
 /// <summary>Says what of the things that were placed on a recording no learner will see.</summary>
 public static class LeftOut
 {
-    /// <summary>A sentence for each thing, or for all of what is only counted, that lies past the recording's end or wholly inside cuts; before them a question where most of a kind lie past the end.</summary>
+    /// <summary>A sentence for each thing, or for all of what is only counted, that lies past the recording's end or wholly inside cuts; before them a
+    /// question where most of a kind lie past the end.</summary>
     /// <param name="given">The lesson as it was given, in recording time.</param>
     /// <param name="length">The recording's length.</param>
     /// <param name="map">The lesson's times.</param>

@@ -24,8 +24,19 @@ public record LessonDocument : PlacedThings
     /// <param name="following">The hashes of the recordings that follow the first one, in order.</param>
     /// <param name="frames">How single recordings are brought onto the canvas, where there are several; at most one each.</param>
     public LessonDocument(
-        string title, string description, string language, string recordingHash, IReadOnlyList<TimeRange> cuts, IReadOnlyList<Section> sections, IReadOnlyList<CaptionTrack> captions,
-        bool houseMark = true, Canvas? canvas = null, IReadOnlyList<MoveIn>? moveIns = null, IReadOnlyList<string>? following = null, IReadOnlyList<RecordingFrame>? frames = null)
+        string title,
+        string description,
+        string language,
+        string recordingHash,
+        IReadOnlyList<TimeRange> cuts,
+        IReadOnlyList<Section> sections,
+        IReadOnlyList<CaptionTrack> captions,
+        bool houseMark = true,
+        Canvas? canvas = null,
+        IReadOnlyList<MoveIn>? moveIns = null,
+        IReadOnlyList<string>? following = null,
+        IReadOnlyList<RecordingFrame>? frames = null
+    )
     {
         (Title, Description, Language, RecordingHash, HouseMark, Canvas) = (title, description, language, recordingHash, houseMark, canvas);
         (Cuts, Sections, Captions, MoveIns, Following, Frames) = (cuts ?? [], sections ?? [], captions ?? [], moveIns ?? [], following ?? [], frames ?? []);

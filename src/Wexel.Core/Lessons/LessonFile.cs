@@ -36,7 +36,8 @@ public sealed record LessonFile(
     Canvas? Canvas = null,
     bool HouseMark = true,
     LessonFile.MarkFile? Mark = null,
-    string? Id = null) : PlacedThings
+    string? Id = null
+) : PlacedThings
 {
     /// <summary>What the name of such a file ends in.</summary>
     public const string Ending = ".wexel.json";
@@ -66,7 +67,15 @@ public sealed record LessonFile(
     /// <param name="Kind">What they are to the voice.</param>
     /// <param name="State">How far they are; a draft is not shown to learners.</param>
     /// <param name="Hash">What names them where they are kept; null for such as are kept nowhere yet.</param>
-    public sealed record CaptionFile(string File, string Language, string? Name = null, string? Id = null, TrackKind Kind = TrackKind.Captions, TrackState State = TrackState.Corrected, string? Hash = null);
+    public sealed record CaptionFile(
+        string File,
+        string Language,
+        string? Name = null,
+        string? Id = null,
+        TrackKind Kind = TrackKind.Captions,
+        TrackState State = TrackState.Corrected,
+        string? Hash = null
+    );
 
     /// <summary>The house's mark.</summary>
     /// <param name="File">Where its picture lies, relative to this file.</param>
@@ -76,14 +85,16 @@ public sealed record LessonFile(
     /// <summary>How it is kept.</summary>
     public static DocumentFormat<LessonFile> Format { get; } = new("lesson file", _ => { });
 
-    private static readonly JsonSerializerOptions Strict = WexelJson.Configure(new JsonSerializerOptions(JsonSerializerDefaults.Web)
-    {
-        RespectRequiredConstructorParameters = true,
-        RespectNullableAnnotations = true,
-        WriteIndented = true,
-        Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
-        TypeInfoResolver = new DefaultJsonTypeInfoResolver(),
-    });
+    private static readonly JsonSerializerOptions Strict = WexelJson.Configure(
+        new JsonSerializerOptions(JsonSerializerDefaults.Web)
+        {
+            RespectRequiredConstructorParameters = true,
+            RespectNullableAnnotations = true,
+            WriteIndented = true,
+            Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+            TypeInfoResolver = new DefaultJsonTypeInfoResolver(),
+        }
+    );
 
     /// <summary>A lesson as a file's text.</summary>
     public string Text() => Format.Node(this).ToJsonString(Strict) + "\n";
@@ -97,14 +108,21 @@ public sealed record LessonFile(
             return file switch
             {
                 { Title: null } or { Language: null } or { Recordings: null or { Count: 0 } } => Unreadable("It lacks a title, a language or its recordings."),
-                _ when file.Recordings.Any(r => r is not { File.Length: > 0 }) || file.Captions?.Any(c => c is not { File.Length: > 0, Language.Length: > 0 }) == true => Unreadable("A recording or captions name no file."),
+                _ when file.Recordings.Any(r => r is not { File.Length: > 0 })
+                        || file.Captions?.Any(c => c is not { File.Length: > 0, Language.Length: > 0 }) == true => Unreadable(
+                    "A recording or captions name no file."
+                ),
                 _ when file.Id is { } id && !Guid.TryParseExact(id, "N", out _) => Unreadable("Its id is not 32 hexadecimal digits."),
                 _ => file,
             };
         }
         catch (JsonException failed)
         {
-            return Unreadable(failed.Path is null && failed.LineNumber is null ? failed.Message : $"It cannot be read at “{failed.Path?.TrimStart('$', '.')}”, line {failed.LineNumber + 1}.");
+            return Unreadable(
+                failed.Path is null && failed.LineNumber is null
+                    ? failed.Message
+                    : $"It cannot be read at “{failed.Path?.TrimStart('$', '.')}”, line {failed.LineNumber + 1}."
+            );
         }
     }
 
@@ -114,7 +132,18 @@ public sealed record LessonFile(
         var schema = Strict.GetJsonSchemaAsNode(typeof(LessonFile), new JsonSchemaExporterOptions { TreatNullObliviousAsNonNullable = true }).AsObject();
         schema.Insert(0, "$schema", "https://json-schema.org/draft/2020-12/schema");
         schema.Insert(1, "title", "Wexel lesson");
-        schema["properties"]!.AsObject().Insert(0, DocumentFormat.VersionName, new JsonObject { ["type"] = "integer", ["minimum"] = 1, ["maximum"] = Format.Version });
+        schema["properties"]!
+            .AsObject()
+            .Insert(
+                0,
+                DocumentFormat.VersionName,
+                new JsonObject
+                {
+                    ["type"] = "integer",
+                    ["minimum"] = 1,
+                    ["maximum"] = Format.Version,
+                }
+            );
         return schema;
     }
 
@@ -124,14 +153,34 @@ public sealed record LessonFile(
     /// <param name="recordings">Its recordings in their order: where each will lie, and which sound tracks of it are used where somebody chose.</param>
     /// <param name="captions">Where each of its caption tracks will lie.</param>
     /// <param name="mark">The house's mark where it stands on the lesson.</param>
-    public static LessonFile Of(LessonDocument lesson, string id, IReadOnlyList<(string File, IReadOnlyList<int>? Sounds)> recordings, IReadOnlyList<string> captions, MarkFile? mark)
+    public static LessonFile Of(
+        LessonDocument lesson,
+        string id,
+        IReadOnlyList<(string File, IReadOnlyList<int>? Sounds)> recordings,
+        IReadOnlyList<string> captions,
+        MarkFile? mark
+    )
     {
         var file = new LessonFile(
-            lesson.Title, lesson.Language,
-            [.. lesson.Recordings.Zip(recordings, (hash, r) => lesson.Frames.FirstOrDefault(f => f.Recording == hash) is var own ? new Recording(r.File, hash, r.Sounds, own?.Fit, own?.Part) : null!)],
-            lesson.Description, lesson.Cuts,
-            [.. lesson.Captions.Zip(captions, (track, path) => new CaptionFile(path, track.Language, track.FileName, track.Id, track.Kind, track.State, track.Hash))],
-            lesson.Canvas, lesson.HouseMark, mark, id);
+            lesson.Title,
+            lesson.Language,
+            [
+                .. lesson.Recordings.Zip(recordings, (hash, r) =>
+                    lesson.Frames.FirstOrDefault(f => f.Recording == hash) is var own ? new Recording(r.File, hash, r.Sounds, own?.Fit, own?.Part) : null!
+                ),
+            ],
+            lesson.Description,
+            lesson.Cuts,
+            [
+                .. lesson.Captions.Zip(captions, (track, path) =>
+                    new CaptionFile(path, track.Language, track.FileName, track.Id, track.Kind, track.State, track.Hash)
+                ),
+            ],
+            lesson.Canvas,
+            lesson.HouseMark,
+            mark,
+            id
+        );
         return PlacedLists.Set(file, new Taking(lesson));
     }
 
@@ -141,14 +190,32 @@ public sealed record LessonFile(
     public LessonWithCues Lesson(IReadOnlyList<string> hashes, IReadOnlyList<IReadOnlyList<Cue>> captions)
     {
         var document = new LessonDocument(
-            Title, Description ?? "", Language, hashes[0], Cuts ?? [], [], [], houseMark: HouseMark, canvas: Canvas, following: [.. hashes.Skip(1)],
-            frames: [.. Recordings.Zip(hashes, (r, hash) => r.Fit is { } fit ? new RecordingFrame(hash, fit, r.Part ?? PicturePart.All) : null).OfType<RecordingFrame>().DistinctBy(f => f.Recording)]);
-        var tracks = (Captions ?? []).Zip(captions, (file, read) =>
-        {
-            var cues = Cue.Kind.WithNames(read);
-            var track = CaptionTrack.Of(file.Id ?? "", cues, LanguageTag.Parse(file.Language) ?? file.Language, file.Name ?? Path.GetFileName(file.File));
-            return (Track: track with { Kind = file.Kind, State = file.State }, Cues: cues);
-        }).ToList();
+            Title,
+            Description ?? "",
+            Language,
+            hashes[0],
+            Cuts ?? [],
+            [],
+            [],
+            houseMark: HouseMark,
+            canvas: Canvas,
+            following: [.. hashes.Skip(1)],
+            frames:
+            [
+                .. Recordings
+                    .Zip(hashes, (r, hash) => r.Fit is { } fit ? new RecordingFrame(hash, fit, r.Part ?? PicturePart.All) : null)
+                    .OfType<RecordingFrame>()
+                    .DistinctBy(f => f.Recording),
+            ]
+        );
+        var tracks = (Captions ?? [])
+            .Zip(captions, (file, read) =>
+            {
+                var cues = Cue.Kind.WithNames(read);
+                var track = CaptionTrack.Of(file.Id ?? "", cues, LanguageTag.Parse(file.Language) ?? file.Language, file.Name ?? Path.GetFileName(file.File));
+                return (Track: track with { Kind = file.Kind, State = file.State }, Cues: cues);
+            })
+            .ToList();
         var names = CaptionTrack.WithNames([.. tracks.Select(t => t.Track)]);
         return LessonWithCues.Of(PlacedLists.Set(document, new Taking(this)), names.Zip(tracks, (track, t) => (track, t.Cues)));
     }

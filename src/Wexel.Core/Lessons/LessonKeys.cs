@@ -10,14 +10,22 @@ public static class LessonKeys
 {
     /// <summary>The key of a lesson, but for what the house and profiles add to it.</summary>
     public static string Of(LessonDocument lesson) => MadeKey.Of(Makers.Lesson, k =>
-    {
-        k.Add("title", lesson.Title).Add("description", lesson.Description).Add("language", lesson.Language).Each("recordings", lesson.Recordings)
-            .Each("cuts", lesson.Cuts, (f, cut) => f.Add("is", cut))
-            .Each("captions", [.. lesson.Captions.Where(c => c.IsForLearners)], (f, c) => f.Add("hash", c.Hash).Add("language", c.Language).Add("kind", (TrackKind?)c.Kind))
-            .Add("mark", lesson.HouseMark).Part("canvas", lesson.Canvas, (f, c) => f.Add("width", c.Size?.Width).Add("height", c.Size?.Height).Add("fit", (FitMode?)c.Fit).Each("part", [c.Part], Declare))
-            .Each("frames", lesson.Frames, (f, r) => f.Add("recording", r.Recording).Add("fit", (FitMode?)r.Fit).Each("part", [r.Part], Declare));
-        PlacedLists.Read(lesson, new Declaring(lesson, k));
-    });
+        {
+            k.Add("title", lesson.Title)
+                .Add("description", lesson.Description)
+                .Add("language", lesson.Language)
+                .Each("recordings", lesson.Recordings)
+                .Each("cuts", lesson.Cuts, (f, cut) => f.Add("is", cut))
+                .Each("captions", [.. lesson.Captions.Where(c => c.IsForLearners)], (f, c) =>
+                    f.Add("hash", c.Hash).Add("language", c.Language).Add("kind", (TrackKind?)c.Kind)
+                )
+                .Add("mark", lesson.HouseMark)
+                .Part("canvas", lesson.Canvas, (f, c) =>
+                    f.Add("width", c.Size?.Width).Add("height", c.Size?.Height).Add("fit", (FitMode?)c.Fit).Each("part", [c.Part], Declare)
+                )
+                .Each("frames", lesson.Frames, (f, r) => f.Add("recording", r.Recording).Add("fit", (FitMode?)r.Fit).Each("part", [r.Part], Declare));
+            PlacedLists.Read(lesson, new Declaring(lesson, k));
+        });
 
     private sealed class Declaring(LessonDocument lesson, KeyFields key) : IPlacedWork
     {

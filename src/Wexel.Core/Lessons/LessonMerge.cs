@@ -65,8 +65,18 @@ public sealed record LessonMerge(LessonWithCues Lesson, IReadOnlyList<string> Cl
         }
     }
 
-    private static LessonDocument Placed(LessonDocument document, LessonDocument placed) => PlacedLists.Set(
-        document with { RecordingHash = placed.RecordingHash, Following = placed.Following, Cuts = placed.Cuts, Captions = placed.Captions, Frames = placed.Frames }, new Taking(placed));
+    private static LessonDocument Placed(LessonDocument document, LessonDocument placed) =>
+        PlacedLists.Set(
+            document with
+            {
+                RecordingHash = placed.RecordingHash,
+                Following = placed.Following,
+                Cuts = placed.Cuts,
+                Captions = placed.Captions,
+                Frames = placed.Frames,
+            },
+            new Taking(placed)
+        );
 
     private sealed class Merging(ThreeWay three, LessonDocument before, LessonDocument theirs, LessonDocument mine) : IPlacedWork
     {

@@ -12,7 +12,8 @@ public static class LessonRules
     /// <summary>The longest description, in characters.</summary>
     public const int LongestDescription = 4000;
 
-    /// <summary>The document as it is saved: title on one line, description trimmed, cuts by <see cref="CutRules"/>, what is placed by the rules of its kind.</summary>
+    /// <summary>The document as it is saved: title on one line, description trimmed, cuts by <see cref="CutRules"/>, what is placed by the rules of
+    /// its kind.</summary>
     /// <param name="document">What somebody wants to save.</param>
     /// <param name="length">The recording's length.</param>
     /// <param name="grid">The rate of the lesson's frames.</param>
@@ -37,12 +38,22 @@ public static class LessonRules
     {
         var refusing = new Refusing(document);
         PlacedLists.Read(document, refusing);
-        return CutRules.Refusal(document.Cuts, map) ?? refusing.Problem ?? (document.Captions.Count, document.Captions.DistinctBy(t => t.Id).Count()) switch
-        {
-            ( > CaptionTrack.Most, _) => new Problem("caption-tracks-too-many", $"There are {document.Captions.Count} caption tracks; {CaptionTrack.Most} is the most that one lesson may have.", "captions"),
-            var (all, apart) when all != apart => new Problem("caption-tracks-same-twice", "Two caption tracks have the same name inside; load the page again.", "captions"),
-            _ => null,
-        };
+        return CutRules.Refusal(document.Cuts, map)
+            ?? refusing.Problem
+            ?? (document.Captions.Count, document.Captions.DistinctBy(t => t.Id).Count()) switch
+            {
+                (> CaptionTrack.Most, _) => new Problem(
+                    "caption-tracks-too-many",
+                    $"There are {document.Captions.Count} caption tracks; {CaptionTrack.Most} is the most that one lesson may have.",
+                    "captions"
+                ),
+                var (all, apart) when all != apart => new Problem(
+                    "caption-tracks-same-twice",
+                    "Two caption tracks have the same name inside; load the page again.",
+                    "captions"
+                ),
+                _ => null,
+            };
     }
 
     private sealed class Tidying(LessonDocument document, TimeSpan length) : IPlacedWork
@@ -64,15 +75,23 @@ public static class LessonRules
     }
 
     /// <summary>Of recordings that the lesson has, where there are several; the last word for each.</summary>
-    private static List<RecordingFrame> Tidy(LessonDocument document) => document.Following.Count == 0
-        ? []
-        : [.. document.Recordings.Distinct().Select(hash => document.Frames.LastOrDefault(f => f.Recording == hash)).OfType<RecordingFrame>()
-            .Select(f => f with { Fit = Enum.IsDefined(f.Fit) ? f.Fit : FitMode.Whole, Part = f.Part.Within() })];
+    private static List<RecordingFrame> Tidy(LessonDocument document) =>
+        document.Following.Count == 0
+            ? []
+            :
+            [
+                .. document
+                    .Recordings.Distinct()
+                    .Select(hash => document.Frames.LastOrDefault(f => f.Recording == hash))
+                    .OfType<RecordingFrame>()
+                    .Select(f => f with { Fit = Enum.IsDefined(f.Fit) ? f.Fit : FitMode.Whole, Part = f.Part.Within() }),
+            ];
 
     /// <summary>Why a lesson cannot be rendered or released yet; null when it can.</summary>
-    public static Problem? NotReady(LessonDocument document) => document.Title.Length == 0
-        ? new Problem("lesson-no-title", "The lesson has no title yet; learners would see the file's name. Give it one.", "title")
-        : null;
+    public static Problem? NotReady(LessonDocument document) =>
+        document.Title.Length == 0
+            ? new Problem("lesson-no-title", "The lesson has no title yet; learners would see the file's name. Give it one.", "title")
+            : null;
 
     /// <summary>What changed between two revisions, in a few words; empty when nothing did.</summary>
     public static string Describe(LessonDocument before, LessonDocument after)
@@ -90,7 +109,11 @@ public static class LessonRules
         if (!before.Captions.SequenceEqual(after.Captions))
             changes.Add(TrackChanges(before.Captions, after.Captions));
         if (before.Canvas != after.Canvas)
-            changes.Add(after.Canvas?.Size is { } size ? $"canvas {size}" : after.Canvas is null ? "canvas as recorded" : "part of the picture");
+            changes.Add(
+                after.Canvas?.Size is { } size ? $"canvas {size}"
+                : after.Canvas is null ? "canvas as recorded"
+                : "part of the picture"
+            );
         if (!before.Frames.SequenceEqual(after.Frames) && before.Recordings.SequenceEqual(after.Recordings))
             changes.Add("part of a recording's picture");
         if (before.HouseMark != after.HouseMark)
@@ -99,14 +122,15 @@ public static class LessonRules
         return string.Join(", ", changes);
     }
 
-    private static string RecordingChanges(IReadOnlyList<string> before, IReadOnlyList<string> after) => (after.Count - before.Count, before.Intersect(after).Count()) switch
-    {
-        (1, _) => "1 recording added",
-        (-1, _) => "1 recording removed",
-        (0, var same) when same == before.Distinct().Count() => "recordings in another order",
-        (0, _) => "1 recording replaced",
-        _ => "recordings",
-    };
+    private static string RecordingChanges(IReadOnlyList<string> before, IReadOnlyList<string> after) =>
+        (after.Count - before.Count, before.Intersect(after).Count()) switch
+        {
+            (1, _) => "1 recording added",
+            (-1, _) => "1 recording removed",
+            (0, var same) when same == before.Distinct().Count() => "recordings in another order",
+            (0, _) => "1 recording replaced",
+            _ => "recordings",
+        };
 
     private static IEnumerable<string> CutChanges(IReadOnlyList<TimeRange> before, IReadOnlyList<TimeRange> after)
     {
@@ -120,14 +144,15 @@ public static class LessonRules
             yield return $"{TimeCode.InWords(restored)} restored";
     }
 
-    private static string TrackChanges(IReadOnlyList<CaptionTrack> before, IReadOnlyList<CaptionTrack> after) => (before.Count, after.Count) switch
-    {
-        (_, 0) => "captions removed",
-        (0, 1) or (1, 1) => "captions",
-        var (was, now) when now > was => "captions added",
-        var (was, now) when now < was => "captions removed",
-        _ => "captions",
-    };
+    private static string TrackChanges(IReadOnlyList<CaptionTrack> before, IReadOnlyList<CaptionTrack> after) =>
+        (before.Count, after.Count) switch
+        {
+            (_, 0) => "captions removed",
+            (0, 1) or (1, 1) => "captions",
+            var (was, now) when now > was => "captions added",
+            var (was, now) when now < was => "captions removed",
+            _ => "captions",
+        };
 
     private sealed class Describing(LessonDocument before, LessonDocument after, List<string> changes) : IPlacedWork
     {
@@ -145,8 +170,9 @@ public static class LessonRules
     {
         var old = before.ToDictionary(t => t.Id);
         var kept = after.Where(t => old.ContainsKey(t.Id)).ToList();
-        var counts = new[] { (after.Count - kept.Count, "added"), (before.Count - kept.Count, "removed") }
-            .Concat(kind.Changes.Select(way => (kept.Count(t => way.Differs(old[t.Id], t)), way.Word)));
+        var counts = new[] { (after.Count - kept.Count, "added"), (before.Count - kept.Count, "removed") }.Concat(
+            kind.Changes.Select(way => (kept.Count(t => way.Differs(old[t.Id], t)), way.Word))
+        );
         foreach (var (count, what) in counts)
         {
             if (count > 0)

@@ -3,7 +3,8 @@ using Wexel.Core.Timing;
 
 namespace Wexel.Core.Lessons;
 
-/// <summary>A lesson that becomes two at a place: both keep the whole recording, and each has cut what is the other's, so that every edge can be moved later.</summary>
+/// <summary>A lesson that becomes two at a place: both keep the whole recording, and each has cut what is the other's, so that every edge can be moved
+/// later.</summary>
 /// <param name="First">What comes before the place.</param>
 /// <param name="Second">What comes from there on.</param>
 public sealed record LessonSplit(LessonDocument First, LessonDocument Second)
@@ -17,17 +18,29 @@ public sealed record LessonSplit(LessonDocument First, LessonDocument Second)
     {
         var place = map.ToLesson(at);
         if (at <= TimeSpan.Zero || place <= TimeSpan.Zero || place >= map.Length)
-            return new Problem("split-one-side", $"Nothing is kept {(place >= map.Length ? "after" : "before")} {TimeCode.Brief(at)}; go to a place with something on both sides.", "at");
-        var first = PlacedLists.Set(document with { Cuts = TimeRange.Union([.. document.Cuts, new TimeRange(at, map.RecordingLength)]) }, new Side(document, at, IsFirst: true));
+            return new Problem(
+                "split-one-side",
+                $"Nothing is kept {(place >= map.Length ? "after" : "before")} {TimeCode.Brief(at)}; go to a place with something on both sides.",
+                "at"
+            );
+        var first = PlacedLists.Set(
+            document with
+            {
+                Cuts = TimeRange.Union([.. document.Cuts, new TimeRange(at, map.RecordingLength)]),
+            },
+            new Side(document, at, IsFirst: true)
+        );
         var second = PlacedLists.Set(
             document with
             {
                 Title = document.Title.Length == 0 ? "" : $"{document.Title}, part 2",
                 Cuts = TimeRange.Union([.. document.Cuts, new TimeRange(TimeSpan.Zero, at)]),
             },
-            new Side(document, at, IsFirst: false));
+            new Side(document, at, IsFirst: false)
+        );
         return new LessonSplit(first, second);
     }
+
     private sealed record Side(LessonDocument Document, TimeSpan At, bool IsFirst) : IPlacedWork
     {
         public IReadOnlyList<T> Of<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)

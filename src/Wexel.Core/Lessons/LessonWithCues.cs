@@ -15,7 +15,13 @@ public sealed record LessonWithCues(LessonDocument Document, IReadOnlyDictionary
     public static LessonWithCues Of(LessonDocument document, IEnumerable<(CaptionTrack Track, IReadOnlyList<Cue> Cues)> tracks)
     {
         var given = tracks.ToList();
-        return new LessonWithCues(document with { Captions = [.. given.Select(t => t.Track)] }, given.DistinctBy(t => t.Track.Hash).ToDictionary(t => t.Track.Hash, t => t.Cues));
+        return new LessonWithCues(
+            document with
+            {
+                Captions = [.. given.Select(t => t.Track)],
+            },
+            given.DistinctBy(t => t.Track.Hash).ToDictionary(t => t.Track.Hash, t => t.Cues)
+        );
     }
 
     /// <summary>The cues of a track, in recording time.</summary>

@@ -34,10 +34,18 @@ public sealed record ReelChange(LessonWithCues Lesson, IReadOnlyList<string> Los
         }
 
         var changed = PlacedLists.Set(
-            document with { RecordingHash = hashes[0], Following = [.. hashes.Skip(1)], Frames = Frames(document, hashes, replaced), Cuts = TimeRange.Union(cuts) },
-            new Carrying(document, carrying, lost));
+            document with
+            {
+                RecordingHash = hashes[0],
+                Following = [.. hashes.Skip(1)],
+                Frames = Frames(document, hashes, replaced),
+                Cuts = TimeRange.Union(cuts),
+            },
+            new Carrying(document, carrying, lost)
+        );
         // What stays where it is stays the same file; a track of which nothing is left is gone.
-        var tracks = document.Captions.Select(track => (Track: track, Before: lesson.CuesOf(track)))
+        var tracks = document
+            .Captions.Select(track => (Track: track, Before: lesson.CuesOf(track)))
             .Select(t => (t.Track, t.Before, Cues: Cue.Kind.Carried(t.Before, carrying, lost)))
             .Where(t => t.Cues.Count > 0 || t.Before.Count == 0)
             .Select(t => (t.Cues.SequenceEqual(t.Before) ? t.Track : t.Track.With(t.Cues), t.Cues));
@@ -46,7 +54,12 @@ public sealed record ReelChange(LessonWithCues Lesson, IReadOnlyList<string> Los
 
     /// <summary>A new take is brought onto the canvas as the one before it was.</summary>
     private static List<RecordingFrame> Frames(LessonDocument document, IReadOnlyList<string> hashes, IReadOnlyList<string?> replaced) =>
-        [.. hashes.Zip(replaced, (hash, was) => document.Frames.FirstOrDefault(f => f.Recording == was) is { } frame ? frame with { Recording = hash } : null).OfType<RecordingFrame>().DistinctBy(f => f.Recording)];
+        [
+            .. hashes
+                .Zip(replaced, (hash, was) => document.Frames.FirstOrDefault(f => f.Recording == was) is { } frame ? frame with { Recording = hash } : null)
+                .OfType<RecordingFrame>()
+                .DistinctBy(f => f.Recording),
+        ];
 
     private sealed class Carrying(LessonDocument document, ReelPlaces places, List<string> lost) : IPlacedWork
     {

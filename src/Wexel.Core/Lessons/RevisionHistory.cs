@@ -11,7 +11,8 @@ public readonly record struct RevisionStep(int Number, int? RestoredFrom);
 /// <param name="On">The revisions that redo brings back, the next one last.</param>
 public sealed record RevisionHistory(int Now, IReadOnlyList<int> Back, IReadOnlyList<int> On)
 {
-    /// <summary>Goes through all revisions as they were saved. A revision that brings back what undo or redo leads to is a step on that way; any other begins a new one.</summary>
+    /// <summary>Goes through all revisions as they were saved. A revision that brings back what undo or redo leads to is a step on that way; any other
+    /// begins a new one.</summary>
     /// <param name="steps">The lesson's revisions, in order.</param>
     public static RevisionHistory Of(IEnumerable<RevisionStep> steps)
     {

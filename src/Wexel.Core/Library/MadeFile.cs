@@ -46,20 +46,30 @@ public sealed record FileUse(OutletKind Kind, string Outlet)
 /// <param name="Age">How it stands to its lesson.</param>
 /// <param name="Kept">Whether somebody said that it is to be kept.</param>
 /// <param name="CopiedTo">The names of the podcast feeds whose episode is a copy of it; null for none.</param>
-public sealed record MadeFile(MadeKind Kind, Container? Container, bool IsMaster, IReadOnlyList<FileUse> Uses, FileAge Age, bool Kept, IReadOnlyList<string>? CopiedTo = null)
+public sealed record MadeFile(
+    MadeKind Kind,
+    Container? Container,
+    bool IsMaster,
+    IReadOnlyList<FileUse> Uses,
+    FileAge Age,
+    bool Kept,
+    IReadOnlyList<string>? CopiedTo = null
+)
 {
     /// <summary>What it is for, in one sentence for the person who hands it on.</summary>
-    public string Purpose => this switch
-    {
-        { Kind: MadeKind.Package, Uses: [var use, ..] } => $"The package for “{use.Outlet}”: what it holds belongs together, and it is handed in as it is.",
-        { Kind: MadeKind.Episode, Uses: [var use, ..] } => $"The episode in “{use.Outlet}”. Apps find it by the feed; hand on the feed’s address.",
-        _ when Uses.MinBy(u => u.Kind.Rank) is { } use => use.Kind.RenditionPurpose(use.Outlet),
-        { CopiedTo: [var feed, ..] } => $"The episode in “{feed}” is a copy of it, and stays when this goes.",
-        { IsMaster: true } => "A master copy: for keeping, and to make others of it in years to come. Too large to be linked.",
-        { Container: { } container } when ContainerFacts.Of(container).IsFolder => "Several sizes in pieces, for players that choose by the line. No outlet has it.",
-        { Container: { } container } when ContainerFacts.Of(container).SoundAlone => "The sound alone, to listen to. No outlet has it.",
-        _ => "Made, and at no outlet.",
-    };
+    public string Purpose =>
+        this switch
+        {
+            { Kind: MadeKind.Package, Uses: [var use, ..] } => $"The package for “{use.Outlet}”: what it holds belongs together, and it is handed in as it is.",
+            { Kind: MadeKind.Episode, Uses: [var use, ..] } => $"The episode in “{use.Outlet}”. Apps find it by the feed; hand on the feed’s address.",
+            _ when Uses.MinBy(u => u.Kind.Rank) is { } use => use.Kind.RenditionPurpose(use.Outlet),
+            { CopiedTo: [var feed, ..] } => $"The episode in “{feed}” is a copy of it, and stays when this goes.",
+            { IsMaster: true } => "A master copy: for keeping, and to make others of it in years to come. Too large to be linked.",
+            { Container: { } container } when ContainerFacts.Of(container).IsFolder =>
+                "Several sizes in pieces, for players that choose by the line. No outlet has it.",
+            { Container: { } container } when ContainerFacts.Of(container).SoundAlone => "The sound alone, to listen to. No outlet has it.",
+            _ => "Made, and at no outlet.",
+        };
 
     /// <summary>Whether nothing would be missed: it is behind its lesson, no release serves it, and nobody keeps it.</summary>
     public bool CanBeFreed => Age != FileAge.UpToDate && Uses.Count == 0 && !Kept;
@@ -74,6 +84,8 @@ public static class MadeFiles
     {
         var served = files.Index().Where(f => f.Item.Uses.Count > 0).ToList();
         // At an outlet that is handed a package the package is what matters, not the video inside it.
-        return served.Count == 0 ? null : served.OrderBy(f => f.Item.Uses.Min(u => u.Kind.Rank)).ThenByDescending(f => f.Item.Kind == MadeKind.Package).First().Index;
+        return served.Count == 0
+            ? null
+            : served.OrderBy(f => f.Item.Uses.Min(u => u.Kind.Rank)).ThenByDescending(f => f.Item.Kind == MadeKind.Package).First().Index;
     }
 }

@@ -16,6 +16,9 @@ public sealed record DeliveryPlan(IReadOnlyList<DeliveredFile> Put, IReadOnlyLis
     public static DeliveryPlan Of(IReadOnlyList<DeliveredFile> wanted, IReadOnlyDictionary<string, string> there)
     {
         var paths = wanted.Select(f => f.Path).ToHashSet();
-        return new DeliveryPlan([.. wanted.Where(f => there.GetValueOrDefault(f.Path) != f.Key)], [.. there.Keys.Where(p => !paths.Contains(p)).Order(StringComparer.Ordinal)]);
+        return new DeliveryPlan(
+            [.. wanted.Where(f => there.GetValueOrDefault(f.Path) != f.Key)],
+            [.. there.Keys.Where(p => !paths.Contains(p)).Order(StringComparer.Ordinal)]
+        );
     }
 }

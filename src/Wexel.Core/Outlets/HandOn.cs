@@ -12,12 +12,16 @@ public static class HandOn
     /// <param name="address">The embed page's address.</param>
     /// <param name="title">The lesson's title; read out by screen readers.</param>
     /// <param name="size">The picture's size, for the shape.</param>
-    public static string EmbedCode(Uri address, string title, PictureSize size) => string.Create(
-        CultureInfo.InvariantCulture,
-        $"<iframe src=\"{WebUtility.HtmlEncode(address.AbsoluteUri)}\" title=\"{WebUtility.HtmlEncode(title)}\" style=\"width:100%;aspect-ratio:{size.Width}/{size.Height};border:0\" allow=\"fullscreen\" allowfullscreen loading=\"lazy\"></iframe>");
+    public static string EmbedCode(Uri address, string title, PictureSize size) =>
+        string.Create(
+            CultureInfo.InvariantCulture,
+            $"<iframe src=\"{WebUtility.HtmlEncode(address.AbsoluteUri)}\" title=\"{WebUtility.HtmlEncode(title)}\" "
+                + $"style=\"width:100%;aspect-ratio:{size.Width}/{size.Height};border:0\" allow=\"fullscreen\" allowfullscreen loading=\"lazy\"></iframe>"
+        );
 
     /// <summary>What must be said with the embed code, before somebody finds out; null when there is nothing.</summary>
-    public static string? EmbedWarning(Visibility visibility) => visibility == Visibility.SignedIn
-        ? "Only signed-in people can play it. On another site the embedded picture asks them to open the lesson here and sign in."
-        : null;
+    public static string? EmbedWarning(Visibility visibility) =>
+        visibility == Visibility.SignedIn
+            ? "Only signed-in people can play it. On another site the embedded picture asks them to open the lesson here and sign in."
+            : null;
 }

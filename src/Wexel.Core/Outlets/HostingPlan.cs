@@ -9,12 +9,17 @@ public sealed record HostingPlan(long LineBitsPerSecond, long TrafficBytesAMonth
     public static HostingPlan Usual { get; } = new(10_000_000, 2_000_000_000);
 
     /// <summary>What somebody typed that cannot be, or null.</summary>
-    public Problem? Unusable() => this switch
-    {
-        { LineBitsPerSecond: < 100_000 or > 100_000_000_000 } => new Problem("line-out-of-range", "The line must be between 0.1 and 100,000 Mbit/s.", "lineBitsPerSecond"),
-        { TrafficBytesAMonth: < 1_000_000 } => new Problem("traffic-out-of-range", "The traffic must be at least 0.001 GB a month.", "trafficBytesAMonth"),
-        _ => null,
-    };
+    public Problem? Unusable() =>
+        this switch
+        {
+            { LineBitsPerSecond: < 100_000 or > 100_000_000_000 } => new Problem(
+                "line-out-of-range",
+                "The line must be between 0.1 and 100,000 Mbit/s.",
+                "lineBitsPerSecond"
+            ),
+            { TrafficBytesAMonth: < 1_000_000 } => new Problem("traffic-out-of-range", "The traffic must be at least 0.001 GB a month.", "trafficBytesAMonth"),
+            _ => null,
+        };
 
     /// <summary>How long a file takes to go up.</summary>
     /// <param name="bytes">Its size.</param>

@@ -122,7 +122,11 @@ public abstract class OutletKind<T> : OutletKind
         }
         catch (JsonException failed)
         {
-            return new Problem("outlet-settings-unreadable", $"The settings of the {Name} cannot be read{(failed.Path is { Length: > 2 } path ? $" at “{path[2..]}”" : "")}. Load the page again.", failed.Path?.TrimStart('$', '.'));
+            return new Problem(
+                "outlet-settings-unreadable",
+                $"The settings of the {Name} cannot be read{(failed.Path is { Length: > 2 } path ? $" at “{path[2..]}”" : "")}. Load the page again.",
+                failed.Path?.TrimStart('$', '.')
+            );
         }
     }
 }
@@ -194,7 +198,11 @@ public sealed class OutletKinds
 
     /// <summary>Finds every kind that an assembly declares.</summary>
     public static IEnumerable<OutletKind> In(Assembly assembly) =>
-        assembly.GetTypes().Where(t => !t.IsAbstract && t.IsAssignableTo(typeof(OutletKind))).OrderBy(t => t.FullName, StringComparer.Ordinal).Select(t => (OutletKind)Activator.CreateInstance(t, nonPublic: true)!);
+        assembly
+            .GetTypes()
+            .Where(t => !t.IsAbstract && t.IsAssignableTo(typeof(OutletKind)))
+            .OrderBy(t => t.FullName, StringComparer.Ordinal)
+            .Select(t => (OutletKind)Activator.CreateInstance(t, nonPublic: true)!);
 
     /// <summary>The kinds that ship with Wexel.</summary>
     public static OutletKinds Shipped { get; } = new(In(typeof(OutletKind).Assembly));

@@ -18,23 +18,42 @@ public sealed record LimitShare(string Code, string Sentence, double Share);
 public sealed record OutletLimits(string Outlet, long? MostBytes, TimeSpan? MostLength, long? MostBitsPerSecond)
 {
     /// <summary>What somebody typed that cannot be a limit, or null.</summary>
-    public Problem? Unusable() => this switch
-    {
-        { MostBytes: <= 0 } => new Problem("limit-not-positive", "A limit of size must be over 0 MB; leave it empty for none.", "mostBytes"),
-        { MostLength: { } length } when length <= TimeSpan.Zero => new Problem("limit-not-positive", "A limit of length must be over 0 minutes; leave it empty for none.", "mostLength"),
-        { MostBitsPerSecond: <= 0 } => new Problem("limit-not-positive", "A limit of the rate must be over 0 kbit/s; leave it empty for none.", "mostBitsPerSecond"),
-        _ => null,
-    };
+    public Problem? Unusable() =>
+        this switch
+        {
+            { MostBytes: <= 0 } => new Problem("limit-not-positive", "A limit of size must be over 0 MB; leave it empty for none.", "mostBytes"),
+            { MostLength: { } length } when length <= TimeSpan.Zero => new Problem(
+                "limit-not-positive",
+                "A limit of length must be over 0 minutes; leave it empty for none.",
+                "mostLength"
+            ),
+            { MostBitsPerSecond: <= 0 } => new Problem(
+                "limit-not-positive",
+                "A limit of the rate must be over 0 kbit/s; leave it empty for none.",
+                "mostBitsPerSecond"
+            ),
+            _ => null,
+        };
 
     /// <summary>How much of each limit a file takes.</summary>
     /// <param name="bytes">Its size, in bytes.</param>
     /// <param name="length">How long it is.</param>
-    public IReadOnlyList<LimitShare> Shares(double bytes, TimeSpan length) => [.. All(bytes, length).Select(l => new LimitShare(l.Code, $"{Percent(l.Share)} of the {l.Most} that {Outlet} takes", l.Share))];
+    public IReadOnlyList<LimitShare> Shares(double bytes, TimeSpan length) =>
+        [.. All(bytes, length).Select(l => new LimitShare(l.Code, $"{Percent(l.Share)} of the {l.Most} that {Outlet} takes", l.Share))];
 
     /// <summary>Facts for the check of a file that is to go there.</summary>
     /// <inheritdoc cref="Shares"/>
     public IReadOnlyList<CheckedFact> Check(long bytes, TimeSpan length) =>
-        [.. All(bytes, length).Select(l => new CheckedFact($"limit-{l.Code}-{Outlet}", $"{l.Name} for {Outlet}", l.Measured, "at most " + l.Most, l.Share <= 1 ? Verdict.Right : Verdict.Wrong))];
+        [
+            .. All(bytes, length)
+                .Select(l => new CheckedFact(
+                    $"limit-{l.Code}-{Outlet}",
+                    $"{l.Name} for {Outlet}",
+                    l.Measured,
+                    "at most " + l.Most,
+                    l.Share <= 1 ? Verdict.Right : Verdict.Wrong
+                )),
+        ];
 
     private IEnumerable<(string Code, string Name, string Measured, string Most, double Share)> All(double bytes, TimeSpan length)
     {

@@ -42,7 +42,12 @@ public abstract class OutletTerms
 /// <param name="Title">The course's title, or the lesson's where it stands alone.</param>
 /// <param name="Lessons">The lessons in the trainer's order; at least one.</param>
 /// <param name="Player">The learner's player: paths relative to its folder, and the files.</param>
-public sealed record PackageSources(string Identifier, string Title, IReadOnlyList<LessonSources> Lessons, IReadOnlyList<(string Path, Keys.KeyedFile Source)> Player);
+public sealed record PackageSources(
+    string Identifier,
+    string Title,
+    IReadOnlyList<LessonSources> Lessons,
+    IReadOnlyList<(string Path, Keys.KeyedFile Source)> Player
+);
 
 /// <summary>Refusals that several kinds have in common.</summary>
 internal static class Refusals
@@ -50,10 +55,18 @@ internal static class Refusals
     internal static Problem Of(string code, string sentence) => new(code, sentence, "profileId");
 
     /// <summary>What a learner's page cannot show.</summary>
-    internal static Problem? OnPage(Profile profile) => profile switch
-    {
-        { Picture: null } => Of("outlet-wants-picture", $"“{profile.Title}” makes sound alone, and the learner’s page shows a picture. Take a profile with a picture, or release the sound to a podcast feed."),
-        { Container: Container.Mov } => Of("outlet-wants-web-file", $"“{profile.Title}” makes a MOV file, which not every browser plays. Take a profile that makes MP4, such as “{Profiles.Web.Title}”."),
-        _ => null,
-    };
+    internal static Problem? OnPage(Profile profile) =>
+        profile switch
+        {
+            { Picture: null } => Of(
+                "outlet-wants-picture",
+                $"“{profile.Title}” makes sound alone, and the learner’s page shows a picture. Take a profile with a picture, or release the sound "
+                    + $"to a podcast feed."
+            ),
+            { Container: Container.Mov } => Of(
+                "outlet-wants-web-file",
+                $"“{profile.Title}” makes a MOV file, which not every browser plays. Take a profile that makes MP4, such as “{Profiles.Web.Title}”."
+            ),
+            _ => null,
+        };
 }

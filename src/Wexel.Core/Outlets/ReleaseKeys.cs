@@ -25,15 +25,29 @@ public static class ReleaseKeys
     /// <param name="profile">The profile that it is made with.</param>
     /// <param name="house">What the house gives.</param>
     /// <param name="artwork">The key of the outlet's artwork; null where it has none.</param>
-    public static string Wanted(OutletTerms terms, LessonAtHand lesson, Profile profile, HouseKeys house, string? artwork) => MadeKey.Of(Makers.Release, k => k
-        .Add("terms", terms.Key).Add("lesson", lesson.Key).Add("profile", ProfileKeys.Of(profile))
-        .Add("mark", lesson.WantsMark && profile.Picture is { HouseMark: true } ? house.Mark : null)
-        .Add("player", terms.TakesPlayer ? house.Player : null)
-        .Add("artwork", terms.Copy == Feeds.FeedMedia.Sound ? artwork : null)
-        .Each("makers", [Makers.Picture, Makers.Sound, Makers.Finish, .. terms.Copy is null ? [] : new[] { Makers.Episode }, .. terms.TakesPlayer ? new[] { Makers.Package } : []]));
+    public static string Wanted(OutletTerms terms, LessonAtHand lesson, Profile profile, HouseKeys house, string? artwork) =>
+        MadeKey.Of(Makers.Release, k =>
+            k.Add("terms", terms.Key)
+                .Add("lesson", lesson.Key)
+                .Add("profile", ProfileKeys.Of(profile))
+                .Add("mark", lesson.WantsMark && profile.Picture is { HouseMark: true } ? house.Mark : null)
+                .Add("player", terms.TakesPlayer ? house.Player : null)
+                .Add("artwork", terms.Copy == Feeds.FeedMedia.Sound ? artwork : null)
+                .Each(
+                    "makers",
+                    [
+                        Makers.Picture,
+                        Makers.Sound,
+                        Makers.Finish,
+                        .. terms.Copy is null ? [] : new[] { Makers.Episode },
+                        .. terms.TakesPlayer ? new[] { Makers.Package } : [],
+                    ]
+                )
+        );
 
     /// <summary>The key that is wanted of a course as a whole.</summary>
     /// <param name="title">The course's title.</param>
     /// <param name="lessons">The keys that are wanted of its lessons, in their order.</param>
-    public static string WantedOfCourse(string title, IReadOnlyList<string> lessons) => MadeKey.Of(Makers.Release, k => k.Add("course", title).Each("lessons", lessons));
+    public static string WantedOfCourse(string title, IReadOnlyList<string> lessons) =>
+        MadeKey.Of(Makers.Release, k => k.Add("course", title).Each("lessons", lessons));
 }

@@ -39,7 +39,8 @@ public sealed record WatchPagePreview(
     PictureSize Size,
     TimeSpan Length,
     DateTimeOffset Released,
-    IReadOnlyList<Section> Sections)
+    IReadOnlyList<Section> Sections
+)
 {
     /// <summary>
     /// The tags for the page's head: discovery of oEmbed (oEmbed 1.0, section 4), Open Graph (ogp.me), and a schema.org VideoObject
@@ -50,7 +51,11 @@ public sealed record WatchPagePreview(
     {
         var tags = new StringBuilder();
         foreach (var (format, type) in new[] { ("json", "application/json+oembed"), ("xml", "text/xml+oembed") })
-            tags.Append(CultureInfo.InvariantCulture, $"<link rel=\"alternate\" type=\"{type}\" href=\"{Text($"{oEmbed}?url={Uri.EscapeDataString(Page.AbsoluteUri)}&format={format}")}\" title=\"{Text(Title)}\">\n");
+            tags.Append(
+                CultureInfo.InvariantCulture,
+                $"<link rel=\"alternate\" type=\"{type}\" "
+                    + $"href=\"{Text($"{oEmbed}?url={Uri.EscapeDataString(Page.AbsoluteUri)}&format={format}")}\" title=\"{Text(Title)}\">\n"
+            );
         foreach (var (name, value) in OpenGraph())
             tags.Append(CultureInfo.InvariantCulture, $"<meta property=\"{name}\" content=\"{Text(value)}\">\n");
         return tags.Append("<script type=\"application/ld+json\">").Append(VideoObject().ToJsonString(WexelJson.Options)).Append("</script>\n").ToString();
@@ -62,10 +67,24 @@ public sealed record WatchPagePreview(
     public OEmbedVideo OEmbed(int? maxWidth, int? maxHeight)
     {
         var size = Within(maxWidth, maxHeight);
-        var html = string.Create(CultureInfo.InvariantCulture, $"<iframe src=\"{Text(Embed.AbsoluteUri)}\" title=\"{Text(Title)}\" width=\"{size.Width}\" height=\"{size.Height}\" style=\"border:0\" allow=\"fullscreen\" allowfullscreen></iframe>");
+        var html = string.Create(
+            CultureInfo.InvariantCulture,
+            $"<iframe src=\"{Text(Embed.AbsoluteUri)}\" title=\"{Text(Title)}\" width=\"{size.Width}\" height=\"{size.Height}\" style=\"border:0\" "
+                + $"allow=\"fullscreen\" allowfullscreen></iframe>"
+        );
         // A thumbnail may not be larger than the room either (section 2.3.4); then none is named.
         var poster = Size.Width <= (maxWidth ?? int.MaxValue) && Size.Height <= (maxHeight ?? int.MaxValue);
-        return new OEmbedVideo(Title, House, HouseAddress.AbsoluteUri, html, size.Width, size.Height, poster ? Poster.AbsoluteUri : null, poster ? Size.Width : null, poster ? Size.Height : null);
+        return new OEmbedVideo(
+            Title,
+            House,
+            HouseAddress.AbsoluteUri,
+            html,
+            size.Width,
+            size.Height,
+            poster ? Poster.AbsoluteUri : null,
+            poster ? Size.Width : null,
+            poster ? Size.Height : null
+        );
     }
 
     private PictureSize Within(int? maxWidth, int? maxHeight)
@@ -141,17 +160,27 @@ public sealed record OEmbedVideo(
     int Height,
     string? ThumbnailUrl,
     int? ThumbnailWidth,
-    int? ThumbnailHeight)
+    int? ThumbnailHeight
+)
 {
     private IEnumerable<(string Name, object? Value)> Members =>
-    [
-        ("type", "video"), ("version", "1.0"), ("title", Title), ("provider_name", ProviderName), ("provider_url", ProviderUrl),
-        ("html", Html), ("width", Width), ("height", Height),
-        ("thumbnail_url", ThumbnailUrl), ("thumbnail_width", ThumbnailWidth), ("thumbnail_height", ThumbnailHeight),
-    ];
+        [
+            ("type", "video"),
+            ("version", "1.0"),
+            ("title", Title),
+            ("provider_name", ProviderName),
+            ("provider_url", ProviderUrl),
+            ("html", Html),
+            ("width", Width),
+            ("height", Height),
+            ("thumbnail_url", ThumbnailUrl),
+            ("thumbnail_width", ThumbnailWidth),
+            ("thumbnail_height", ThumbnailHeight),
+        ];
 
     /// <summary>As JSON.</summary>
-    public string Json() => new JsonObject(Members.Where(m => m.Value is not null).Select(m => KeyValuePair.Create(m.Name, (JsonNode?)JsonValue.Create(m.Value)))).ToJsonString();
+    public string Json() =>
+        new JsonObject(Members.Where(m => m.Value is not null).Select(m => KeyValuePair.Create(m.Name, (JsonNode?)JsonValue.Create(m.Value)))).ToJsonString();
 
     /// <summary>As XML.</summary>
     public string Xml()

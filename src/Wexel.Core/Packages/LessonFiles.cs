@@ -18,7 +18,8 @@ public static class LessonFiles
     public const string Page = "index.html";
 
     /// <summary>The video's name: its ending says what it is.</summary>
-    private static string Video(LessonSources sources) => sources.Pieces is null ? "lesson" + Path.GetExtension(sources.Video.Path) : PiecesFolder + Path.GetFileName(sources.Video.Path);
+    private static string Video(LessonSources sources) =>
+        sources.Pieces is null ? "lesson" + Path.GetExtension(sources.Video.Path) : PiecesFolder + Path.GetFileName(sources.Video.Path);
 
     /// <summary>The folder of a lesson that is loaded piece by piece, with a slash at its end.</summary>
     public const string PiecesFolder = "stream/";
@@ -37,36 +38,68 @@ public static class LessonFiles
     public static IReadOnlyList<PackageFile> Of(LessonSources sources, string folder, string player, string pagePurpose, bool pageIsLinked)
     {
         var lesson = sources.Lesson with { Video = Video(sources), Poster = sources.Poster is null ? null : Poster, ReportTo = null, Embedded = false };
-        var files = new List<PackageFile>
-        {
-            new(folder + Page, pagePurpose, new PackageContent.Text(PlayerPage.Html(lesson, player)), pageIsLinked),
-        };
+        var files = new List<PackageFile> { new(folder + Page, pagePurpose, new PackageContent.Text(PlayerPage.Html(lesson, player)), pageIsLinked) };
         files.AddRange(Videos(sources).Select(f => f with { Path = folder + f.Path }));
         if (sources.Poster is { } poster)
             files.Add(new(folder + Poster, "The picture that stands there before the lesson plays.", new PackageContent.Copy(poster, AlreadyCompressed: true)));
         var names = CaptionFileName.Of([.. lesson.Captions.Select(c => c.Language)]);
-        files.AddRange(lesson.Captions.Select((captions, i) => new PackageFile(
-            $"{folder}captions-{names[i]}.vtt", $"The captions ({captions.Language}) as a WebVTT file, for other players. The page has them inside.", new PackageContent.Text(WebVttText.WriteKept(captions.Cues)))));
+        files.AddRange(
+            lesson.Captions.Select(
+                (captions, i) =>
+                    new PackageFile(
+                        $"{folder}captions-{names[i]}.vtt",
+                        $"The captions ({captions.Language}) as a WebVTT file, for other players. The page has them inside.",
+                        new PackageContent.Text(WebVttText.WriteKept(captions.Cues))
+                    )
+            )
+        );
         if (lesson.Sections.Count > 0)
-            files.Add(new(folder + "contents.vtt", "The contents as a WebVTT file of chapters, for other players. The page has them inside.", new PackageContent.Text(ChaptersText.Write(Chapters.Of(lesson.Sections, lesson.Length)))));
+            files.Add(
+                new(
+                    folder + "contents.vtt",
+                    "The contents as a WebVTT file of chapters, for other players. The page has them inside.",
+                    new PackageContent.Text(ChaptersText.Write(Chapters.Of(lesson.Sections, lesson.Length)))
+                )
+            );
         return files;
     }
 
-    private static IEnumerable<PackageFile> Videos(LessonSources sources) => sources.Pieces is not { } pieces
-        ? [new(Video(sources), "The lesson's video. The page plays it; it also plays by itself.", new PackageContent.Copy(sources.Video, AlreadyCompressed: true))]
-        : OfPieces(sources.Video, pieces);
+    private static IEnumerable<PackageFile> Videos(LessonSources sources) =>
+        sources.Pieces is not { } pieces
+            ?
+            [
+                new(
+                    Video(sources),
+                    "The lesson's video. The page plays it; it also plays by itself.",
+                    new PackageContent.Copy(sources.Video, AlreadyCompressed: true)
+                ),
+            ]
+            : OfPieces(sources.Video, pieces);
 
     /// <summary>A lesson that is loaded piece by piece.</summary>
     /// <param name="playlist">The playlist that is linked, with the key of its folder.</param>
     /// <param name="pieces">All files of its folder, relative to it.</param>
     public static IEnumerable<PackageFile> OfPieces(KeyedFile playlist, IReadOnlyList<string> pieces) =>
         pieces.Select(piece => new PackageFile(
-            PiecesFolder + piece, piece == Path.GetFileName(playlist.Path) ? "The lesson's video as a playlist (HLS). The page plays it; players that know HLS do too." : "A piece of the video. The playlist names it.",
-            new PackageContent.Copy(new KeyedFile(Path.Combine(Path.GetDirectoryName(playlist.Path)!, piece), playlist.Key + "/" + piece), AlreadyCompressed: piece.EndsWith(".m4s", StringComparison.Ordinal))));
+            PiecesFolder + piece,
+            piece == Path.GetFileName(playlist.Path)
+                ? "The lesson's video as a playlist (HLS). The page plays it; players that know HLS do too."
+                : "A piece of the video. The playlist names it.",
+            new PackageContent.Copy(
+                new KeyedFile(Path.Combine(Path.GetDirectoryName(playlist.Path)!, piece), playlist.Key + "/" + piece),
+                AlreadyCompressed: piece.EndsWith(".m4s", StringComparison.Ordinal)
+            )
+        ));
 
     /// <summary>The player's files, once a package.</summary>
     /// <param name="playerFiles">Paths relative to the player's folder, and the files.</param>
     /// <param name="inPieces">Whether a lesson is loaded piece by piece; what does that is large, and not needed otherwise.</param>
     public static IEnumerable<PackageFile> OfPlayer(IReadOnlyList<(string Path, KeyedFile Source)> playerFiles, bool inPieces = false) =>
-        playerFiles.Where(f => inPieces || f.Path != PlayerPage.PiecesScript).Select(f => new PackageFile(PlayerFolder + f.Path, "Part of the player. The page needs it.", new PackageContent.Copy(f.Source, AlreadyCompressed: f.Path.EndsWith(".woff2", StringComparison.Ordinal))));
+        playerFiles
+            .Where(f => inPieces || f.Path != PlayerPage.PiecesScript)
+            .Select(f => new PackageFile(
+                PlayerFolder + f.Path,
+                "Part of the player. The page needs it.",
+                new PackageContent.Copy(f.Source, AlreadyCompressed: f.Path.EndsWith(".woff2", StringComparison.Ordinal))
+            ));
 }

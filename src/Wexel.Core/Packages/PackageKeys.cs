@@ -6,7 +6,8 @@ namespace Wexel.Core.Packages;
 public static class PackageKeys
 {
     /// <summary>The key of a package of some files, in their order.</summary>
-    public static string Of(IReadOnlyList<PackageFile> files) => MadeKey.Of(Makers.Package, k => k.Each("files", files, (f, file) => Declare(f.Add("path", file.Path), file.Content)));
+    public static string Of(IReadOnlyList<PackageFile> files) =>
+        MadeKey.Of(Makers.Package, k => k.Each("files", files, (f, file) => Declare(f.Add("path", file.Path), file.Content)));
 
     /// <summary>The key of what is in a file, wherever it lies.</summary>
     public static string OfFile(PackageFile file) => MadeKey.Of(Makers.Package, k => Declare(k, file.Content));

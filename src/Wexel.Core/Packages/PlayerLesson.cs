@@ -36,7 +36,8 @@ public sealed record PlayerLesson(
     int CompletePercent = PlayerLesson.UsualCompletePercent,
     string? ReportTo = null,
     bool Embedded = false,
-    string? Runtime = null)
+    string? Runtime = null
+)
 {
     /// <summary>How it is kept.</summary>
     public static DocumentFormat<PlayerLesson> Format { get; } = new("lesson’s page", TracksInAList);

@@ -47,29 +47,55 @@ public static class Scorm12Manifest
             new XElement(
                 Cp + "organizations",
                 new XAttribute("default", "COURSE"),
-                new XElement(Cp + "organization", new XAttribute("identifier", "COURSE"), Title(title), items.Select(Item))),
+                new XElement(Cp + "organization", new XAttribute("identifier", "COURSE"), Title(title), items.Select(Item))
+            ),
             new XElement(
                 Cp + "resources",
                 items.Select(Resource),
                 new XElement(
-                    Cp + "resource", new XAttribute("identifier", Shared), new XAttribute("type", "webcontent"), new XAttribute(Adlcp + "scormtype", "asset"), sharedFiles.Select(File))));
+                    Cp + "resource",
+                    new XAttribute("identifier", Shared),
+                    new XAttribute("type", "webcontent"),
+                    new XAttribute(Adlcp + "scormtype", "asset"),
+                    sharedFiles.Select(File)
+                )
+            )
+        );
         var text = new StringBuilder();
-        using (var writer = XmlWriter.Create(text, new XmlWriterSettings { Indent = true, OmitXmlDeclaration = true, NewLineChars = "\n" }))
+        using (
+            var writer = XmlWriter.Create(
+                text,
+                new XmlWriterSettings
+                {
+                    Indent = true,
+                    OmitXmlDeclaration = true,
+                    NewLineChars = "\n",
+                }
+            )
+        )
             manifest.WriteTo(writer);
         return $"<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n{text}\n";
     }
 
-    private static XElement Item(Scorm12Item item, int index) => new(
-        Cp + "item", new XAttribute("identifier", Numbered("ITEM", index)), new XAttribute("identifierref", Numbered("LESSON", index)), new XAttribute("isvisible", "true"), Title(item.Title));
+    private static XElement Item(Scorm12Item item, int index) =>
+        new(
+            Cp + "item",
+            new XAttribute("identifier", Numbered("ITEM", index)),
+            new XAttribute("identifierref", Numbered("LESSON", index)),
+            new XAttribute("isvisible", "true"),
+            Title(item.Title)
+        );
 
-    private static XElement Resource(Scorm12Item item, int index) => new(
-        Cp + "resource",
-        new XAttribute("identifier", Numbered("LESSON", index)),
-        new XAttribute("type", "webcontent"),
-        new XAttribute(Adlcp + "scormtype", "sco"),
-        new XAttribute("href", Address(item.Page)),
-        item.Files.Select(File),
-        new XElement(Cp + "dependency", new XAttribute("identifierref", Shared)));
+    private static XElement Resource(Scorm12Item item, int index) =>
+        new(
+            Cp + "resource",
+            new XAttribute("identifier", Numbered("LESSON", index)),
+            new XAttribute("type", "webcontent"),
+            new XAttribute(Adlcp + "scormtype", "sco"),
+            new XAttribute("href", Address(item.Page)),
+            item.Files.Select(File),
+            new XElement(Cp + "dependency", new XAttribute("identifierref", Shared))
+        );
 
     private static XElement File(string path) => new(Cp + "file", new XAttribute("href", Address(path)));
 

@@ -9,7 +9,12 @@ namespace Wexel.Core.Packages;
 /// <param name="Title">The course's title, or the lesson's where it stands alone.</param>
 /// <param name="Lessons">The lessons in the trainer's order; at least one.</param>
 /// <param name="PlayerFiles">The player's files, as paths relative to its folder and where they lie.</param>
-public sealed record Scorm12Sources(string Identifier, string Title, IReadOnlyList<LessonSources> Lessons, IReadOnlyList<(string Path, KeyedFile Source)> PlayerFiles);
+public sealed record Scorm12Sources(
+    string Identifier,
+    string Title,
+    IReadOnlyList<LessonSources> Lessons,
+    IReadOnlyList<(string Path, KeyedFile Source)> PlayerFiles
+);
 
 /// <summary>
 /// A package for learning systems after SCORM 1.2: a content aggregation whose items are the lessons (Content Aggregation Model,
@@ -36,7 +41,13 @@ public static class Scorm12Package
         {
             var folder = alone ? "" : string.Create(CultureInfo.InvariantCulture, $"lesson-{number:00}/");
             var made = lesson with { Lesson = lesson.Lesson with { Runtime = Runtime } };
-            var own = LessonFiles.Of(made, folder, alone ? LessonFiles.PlayerFolder : "../" + LessonFiles.PlayerFolder, "The page that the learning system opens.", pageIsLinked: false);
+            var own = LessonFiles.Of(
+                made,
+                folder,
+                alone ? LessonFiles.PlayerFolder : "../" + LessonFiles.PlayerFolder,
+                "The page that the learning system opens.",
+                pageIsLinked: false
+            );
             files.AddRange(own);
             items.Add(new Scorm12Item(lesson.Lesson.Title, own[0].Path, [.. own.Select(f => f.Path)]));
         }
@@ -47,13 +58,18 @@ public static class Scorm12Package
             new(Scorm12Manifest.FileName, "Tells the learning system what is in the package. It must stand at the top.", new PackageContent.Text(manifest)),
             .. files,
             .. player,
-            .. Scorm12Manifest.SchemaFiles.Select(name => new PackageFile(name, "Part of the standard: the manifest's rules.", new PackageContent.Text(Schema(name)))),
+            .. Scorm12Manifest.SchemaFiles.Select(name => new PackageFile(
+                name,
+                "Part of the standard: the manifest's rules.",
+                new PackageContent.Text(Schema(name))
+            )),
         ];
     }
 
     private static string Schema(string name)
     {
-        using var stream = Assembly.GetExecutingAssembly().GetManifestResourceStream(SchemaFolder + name) ?? throw new InvalidOperationException($"{name} is not built in.");
+        using var stream = Assembly.GetExecutingAssembly().GetManifestResourceStream(SchemaFolder + name)
+            ?? throw new InvalidOperationException($"{name} is not built in.");
         using var reader = new StreamReader(stream);
         return reader.ReadToEnd();
     }

@@ -23,11 +23,20 @@ public static class WebFolder
     private static string Explain(string title, bool inPieces, IEnumerable<PackageFile> files)
     {
         var text = new StringBuilder();
-        text.Append(title).Append("\n\nPut this whole folder on a web server and link ").Append(LessonFiles.Page).Append(inPieces
-            ? ".\nFrom disk it does not play: browsers load no pieces of a video from there.\n\n"
-            : $".\nIt also opens from disk: double-click {LessonFiles.Page}.\n\n");
+        text.Append(title)
+            .Append("\n\nPut this whole folder on a web server and link ")
+            .Append(LessonFiles.Page)
+            .Append(
+                inPieces
+                    ? ".\nFrom disk it does not play: browsers load no pieces of a video from there.\n\n"
+                    : $".\nIt also opens from disk: double-click {LessonFiles.Page}.\n\n"
+            );
         // Of the pieces, the playlist stands for all.
-        foreach (var file in files.Where(f => !f.Path.StartsWith(LessonFiles.PiecesFolder, StringComparison.Ordinal) || f.Path.EndsWith("/lesson.m3u8", StringComparison.Ordinal)))
+        foreach (
+            var file in files.Where(f =>
+                !f.Path.StartsWith(LessonFiles.PiecesFolder, StringComparison.Ordinal) || f.Path.EndsWith("/lesson.m3u8", StringComparison.Ordinal)
+            )
+        )
             text.Append(file.Path).Append("\n    ").Append(file.Purpose).Append('\n');
         return text.ToString();
     }

@@ -18,12 +18,13 @@ public readonly record struct Viewer(bool SignedIn);
 public static class Seeing
 {
     /// <summary>Whether somebody may see a release whose address they have.</summary>
-    public static bool May(Visibility visibility, Viewer viewer) => visibility switch
-    {
-        Visibility.WithLink => true,
-        Visibility.SignedIn => viewer.SignedIn,
-        _ => false,
-    };
+    public static bool May(Visibility visibility, Viewer viewer) =>
+        visibility switch
+        {
+            Visibility.WithLink => true,
+            Visibility.SignedIn => viewer.SignedIn,
+            _ => false,
+        };
 
     /// <summary>Whether what a release is may be told to whoever asks, as when its link is pasted elsewhere.</summary>
     public static bool ToldToAll(Visibility visibility) => May(visibility, new Viewer(SignedIn: false));

@@ -59,9 +59,11 @@ public abstract class PlacedKind<T>
     public Problem? Refusal(IReadOnlyList<T> things)
     {
         var (code, field) = (Plural.Replace(' ', '-'), Field);
-        return things.Count > Most ? new Problem($"{code}-too-many", $"There are {things.Count:N0} {Plural}; {Most:N0} is the most that one lesson may have.", field)
+        return things.Count > Most
+                ? new Problem($"{code}-too-many", $"There are {things.Count:N0} {Plural}; {Most:N0} is the most that one lesson may have.", field)
             : things.Any(t => string.IsNullOrEmpty(t.Id)) ? new Problem($"{code}-without-name", $"A {Name} has no name inside; load the page again.", field)
-            : things.DistinctBy(t => t.Id).Count() != things.Count ? new Problem($"{code}-same-twice", $"Two {Plural} have the same name inside; load the page again.", field)
+            : things.DistinctBy(t => t.Id).Count() != things.Count
+                ? new Problem($"{code}-same-twice", $"Two {Plural} have the same name inside; load the page again.", field)
             : null;
     }
 

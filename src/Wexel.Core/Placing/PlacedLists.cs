@@ -40,8 +40,8 @@ public static class PlacedLists
         return document;
     }
 
-    private static IReadOnlyList<Property> Of(Type document) => Found.GetOrAdd(document, type =>
-        [.. type.GetProperties().Select(Property.Find).OfType<Property>().OrderBy(p => p.Name, StringComparer.Ordinal)]);
+    private static IReadOnlyList<Property> Of(Type document) =>
+        Found.GetOrAdd(document, type => [.. type.GetProperties().Select(Property.Find).OfType<Property>().OrderBy(p => p.Name, StringComparer.Ordinal)]);
 
     private abstract class Property(PropertyInfo info)
     {
@@ -50,8 +50,11 @@ public static class PlacedLists
         protected PropertyInfo Info => info;
 
         internal static Property? Find(PropertyInfo info) =>
-            info.PropertyType is { IsGenericType: true } list && list.GetGenericTypeDefinition() == typeof(IReadOnlyList<>) && list.GetGenericArguments()[0] is var thing
-            && typeof(IPlaced).IsAssignableFrom(thing) && thing.IsClass
+            info.PropertyType is { IsGenericType: true } list
+            && list.GetGenericTypeDefinition() == typeof(IReadOnlyList<>)
+            && list.GetGenericArguments()[0] is var thing
+            && typeof(IPlaced).IsAssignableFrom(thing)
+            && thing.IsClass
                 ? (Property)Activator.CreateInstance(typeof(Property<>).MakeGenericType(thing), info.DeclaringType!.GetProperty(info.Name))!
                 : null;
 

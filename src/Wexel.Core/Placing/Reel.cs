@@ -76,9 +76,10 @@ public sealed class Reel
 
     /// <summary>The stretch of the reel that one of its recordings takes.</summary>
     /// <param name="part">Its number, from 0.</param>
-    public TimeRange SpanOf(int part) => Parts.Count == 1
-        ? new TimeRange(TimeSpan.Zero, Length)
-        : new TimeRange(Grid.TimeOf(Parts[part].First), Grid.TimeOf(Parts[part].First + Parts[part].Frames));
+    public TimeRange SpanOf(int part) =>
+        Parts.Count == 1
+            ? new TimeRange(TimeSpan.Zero, Length)
+            : new TimeRange(Grid.TimeOf(Parts[part].First), Grid.TimeOf(Parts[part].First + Parts[part].Frames));
 
     private static FrameRate GridOf(PictureFacts source)
     {

@@ -38,7 +38,13 @@ public static class ReelAnalysis
             found.Sum(f => (f.Analysis?.ChangedShare ?? 0) * f.Span.Length.TotalSeconds) / reel.Length.TotalSeconds,
             [.. All(a => a.Still, (still, span) => new TimeRange(still.Start + span.Start, Earlier(still.End + span.Start, span.End)))],
             [.. All(a => a.Scenes, (at, span) => at + span.Start).Concat(found.Skip(1).Select(f => f.Span.Start)).Distinct().Order()],
-            null, null, perSecond, peaks, null, null);
+            null,
+            null,
+            perSecond,
+            peaks,
+            null,
+            null
+        );
     }
 
     private static TimeSpan Earlier(TimeSpan a, TimeSpan b) => a < b ? a : b;

@@ -11,10 +11,16 @@ public sealed record ReelPlace(TimeRange? Was, TimeRange Span);
 /// <param name="places">The recordings in their new order.</param>
 public sealed class ReelPlaces(IReadOnlyList<ReelPlace> places)
 {
-    /// <summary>Where a stretch, or a moment, lies now; one that goes on over a joint stays with the recording in which it begins. Null where it falls outside.</summary>
+    /// <summary>Where a stretch, or a moment, lies now; one that goes on over a joint stays with the recording in which it begins. Null where it falls
+    /// outside.</summary>
     public TimeRange? Carried(TimeRange span) =>
-        span.Length > TimeSpan.Zero ? Moved(span) is [var first, ..] ? first : null
-        : Moved(span.Start) is { } at ? new TimeRange(at, at) : null;
+        span.Length > TimeSpan.Zero
+            ? Moved(span) is [var first, ..]
+                ? first
+                : null
+            : Moved(span.Start) is { } at
+                ? new TimeRange(at, at)
+                : null;
 
     /// <summary>What is left of a stretch, recording by recording in their old order.</summary>
     public IReadOnlyList<TimeRange> Moved(TimeRange stretch)

@@ -28,7 +28,14 @@ public sealed class ThreeWay(ICollection<string> clashes)
     /// <param name="id">What tells them apart.</param>
     /// <param name="named">One, in a few words.</param>
     /// <param name="both">One that both changed: before, theirs, mine.</param>
-    public IReadOnlyList<T> List<T>(IReadOnlyList<T> before, IReadOnlyList<T> theirs, IReadOnlyList<T> mine, Func<T, string> id, Func<T, string> named, Func<T, T, T, T> both)
+    public IReadOnlyList<T> List<T>(
+        IReadOnlyList<T> before,
+        IReadOnlyList<T> theirs,
+        IReadOnlyList<T> mine,
+        Func<T, string> id,
+        Func<T, string> named,
+        Func<T, T, T, T> both
+    )
         where T : class => Names(before, theirs, mine, id, named, (old, other, own) =>
         {
             clashes.Add(named(own));
@@ -37,7 +44,14 @@ public sealed class ThreeWay(ICollection<string> clashes)
 
     /// <summary>Things that have a name and much inside: where both changed one, it is taken apart, and only what is in it may clash.</summary>
     /// <inheritdoc cref="List{T}(IReadOnlyList{T}, IReadOnlyList{T}, IReadOnlyList{T}, Func{T, string}, Func{T, string}, Func{T, T, T, T})"/>
-    public IReadOnlyList<T> Names<T>(IReadOnlyList<T> before, IReadOnlyList<T> theirs, IReadOnlyList<T> mine, Func<T, string> id, Func<T, string> named, Func<T, T, T, T> both)
+    public IReadOnlyList<T> Names<T>(
+        IReadOnlyList<T> before,
+        IReadOnlyList<T> theirs,
+        IReadOnlyList<T> mine,
+        Func<T, string> id,
+        Func<T, string> named,
+        Func<T, T, T, T> both
+    )
         where T : class
     {
         var (was, there, here) = (before.ToDictionary(id), theirs.ToDictionary(id), mine.ToDictionary(id));

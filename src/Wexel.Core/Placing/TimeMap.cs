@@ -51,7 +51,8 @@ public sealed class TimeMap
     {
         var frames = FramesIn(length, grid);
         var kept = new List<KeptStretch>();
-        long from = 0, at = 0;
+        long from = 0,
+            at = 0;
         foreach (var cut in TimeRange.Union(cuts))
         {
             var (start, end) = (Math.Clamp(Nearest(cut.Start, grid), 0, frames), Math.Clamp(cut.End >= length ? frames : Nearest(cut.End, grid), 0, frames));
@@ -74,7 +75,8 @@ public sealed class TimeMap
     }
 
     /// <summary>How many frames of a grid a length has: one that is begun counts, but for a twentieth of one.</summary>
-    public static long FramesIn(TimeSpan length, FrameRate grid) => Math.Max(1, (long)Math.Ceiling(length.TotalSeconds * grid.Numerator / grid.Denominator - 0.05));
+    public static long FramesIn(TimeSpan length, FrameRate grid) =>
+        Math.Max(1, (long)Math.Ceiling(length.TotalSeconds * grid.Numerator / grid.Denominator - 0.05));
 
     /// <summary>The lesson's frame that a frame of the recording becomes; null where it is cut.</summary>
     public long? ToLesson(long recordingFrame)
@@ -97,15 +99,18 @@ public sealed class TimeMap
     /// <param name="first">The number of the first.</param>
     /// <param name="count">How many.</param>
     public IReadOnlyList<KeptStretch> Within(long first, long count) =>
-    [
-        .. _kept.Select(k => (Kept: k, From: Math.Max(k.First, first), End: Math.Min(k.End, first + count)))
-            .Where(k => k.End > k.From).Select(k => new KeptStretch(k.From, k.End - k.From, k.Kept.At + k.From - k.Kept.First)),
-    ];
+        [
+            .. _kept
+                .Select(k => (Kept: k, From: Math.Max(k.First, first), End: Math.Min(k.End, first + count)))
+                .Where(k => k.End > k.From)
+                .Select(k => new KeptStretch(k.From, k.End - k.From, k.Kept.At + k.From - k.Kept.First)),
+        ];
 
     /// <summary>Whether a moment of the recording is kept.</summary>
     public bool Keeps(TimeSpan recordingTime) => recordingTime < RecordingLength && ToLesson(Grid.FrameAt(recordingTime)) is not null;
 
-    /// <summary>The moment of the lesson that a moment of the recording becomes; where it is cut, that of the next moment that is kept, or the lesson's end.</summary>
+    /// <summary>The moment of the lesson that a moment of the recording becomes; where it is cut, that of the next moment that is kept, or the
+    /// lesson's end.</summary>
     public TimeSpan ToLesson(TimeSpan recordingTime)
     {
         var frame = Grid.FrameAt(recordingTime);
@@ -116,7 +121,9 @@ public sealed class TimeMap
             // millisecond before its first frame counts as that frame, and must not fall behind what is cut before it.
             var start = Grid.TimeOf(_kept[index].At);
             var moved = recordingTime - Grid.TimeOf(_kept[index].First) + start;
-            return moved < start ? start : moved > Length ? Length : moved;
+            return moved < start ? start
+                : moved > Length ? Length
+                : moved;
         }
 
         return index + 1 < _kept.Count ? Grid.TimeOf(_kept[index + 1].At) : Length;
@@ -129,7 +136,9 @@ public sealed class TimeMap
             return TimeSpan.Zero;
         var stretch = _kept[LastAt(s => s.At, Math.Clamp(Grid.FrameAt(lessonTime), 0, Frames - 1))];
         var moved = lessonTime - Grid.TimeOf(stretch.At) + Grid.TimeOf(stretch.First);
-        return moved < TimeSpan.Zero ? TimeSpan.Zero : moved > RecordingLength ? RecordingLength : moved;
+        return moved < TimeSpan.Zero ? TimeSpan.Zero
+            : moved > RecordingLength ? RecordingLength
+            : moved;
     }
 
     /// <summary>What is left of a stretch of the recording, in lesson time; null where all of it is cut.</summary>
@@ -139,14 +148,16 @@ public sealed class TimeMap
         return moved.End - moved.Start >= Grid.TimeOf(1) / 2 || (moved.End > moved.Start && Keeps(recordingTime.Start)) ? moved : null;
     }
 
-    private static long Nearest(TimeSpan time, FrameRate grid) => (long)Math.Round(time.TotalSeconds * grid.Numerator / grid.Denominator, MidpointRounding.AwayFromZero);
+    private static long Nearest(TimeSpan time, FrameRate grid) =>
+        (long)Math.Round(time.TotalSeconds * grid.Numerator / grid.Denominator, MidpointRounding.AwayFromZero);
 
     /// <summary>The last stretch that starts at or before a frame of the recording; −1 where there is none.</summary>
     private int StretchFrom(long recordingFrame) => LastAt(s => s.First, recordingFrame);
 
     private int LastAt(Func<KeptStretch, long> start, long frame)
     {
-        int low = 0, high = _kept.Count;
+        int low = 0,
+            high = _kept.Count;
         while (low < high)
         {
             var middle = (low + high) / 2;

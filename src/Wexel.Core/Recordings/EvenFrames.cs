@@ -14,7 +14,16 @@ namespace Wexel.Core.Recordings;
 /// <param name="Level">The level's number, 31 for 3.1.</param>
 /// <param name="Gaps">Whether there are ticks without a frame, at which the one before still stands: recorders leave out what repeats it.</param>
 /// <param name="MostBetweenKeyFrames">How many frames there are at most from one key frame up to the next; 0 where nobody counted.</param>
-public sealed record EvenFrames(FrameRate Rate, long Frames, IReadOnlyList<long> KeyFrames, long Bytes, string Profile, int Level, bool Gaps = false, int MostBetweenKeyFrames = 0)
+public sealed record EvenFrames(
+    FrameRate Rate,
+    long Frames,
+    IReadOnlyList<long> KeyFrames,
+    long Bytes,
+    string Profile,
+    int Level,
+    bool Gaps = false,
+    int MostBetweenKeyFrames = 0
+)
 {
     /// <summary>What a second of it takes on average, in bits.</summary>
     public double BitsPerSecond => Bytes * 8 * Rate.PerSecond / Frames;

@@ -74,7 +74,8 @@ public sealed class LoudnessMeter
     }
 
     /// <summary>What was heard so far.</summary>
-    public Loudness Heard() => new(Integrated(), Range(), _peaks.Max(p => p.Peak) is > 0 and < double.PositiveInfinity and var peak ? 20 * Math.Log10(peak) : null);
+    public Loudness Heard() =>
+        new(Integrated(), Range(), _peaks.Max(p => p.Peak) is > 0 and < double.PositiveInfinity and var peak ? 20 * Math.Log10(peak) : null);
 
     /// <summary>Blocks of 400 ms, each 100 ms after the one before: first those over −70 LUFS, then those no more than 10 LU under their mean.</summary>
     private double? Integrated()
@@ -86,7 +87,8 @@ public sealed class LoudnessMeter
         return Lufs(loud.Where(power => Lufs(power) > gate).Average());
     }
 
-    /// <summary>Stretches of 3 s, each 100 ms after the one before: from the quietest tenth to the loudest twentieth of those that are not 20 LU under their mean.</summary>
+    /// <summary>Stretches of 3 s, each 100 ms after the one before: from the quietest tenth to the loudest twentieth of those that are not 20 LU under
+    /// their mean.</summary>
     private double Range()
     {
         var loud = Blocks(StepsPerShortTerm).FindAll(power => Lufs(power) >= Gate);
@@ -118,7 +120,10 @@ public sealed class LoudnessMeter
     private sealed class Weighting
     {
         private const double Nothing = 1e-30;
-        private double _a1, _a2, _b1, _b2;
+        private double _a1,
+            _a2,
+            _b1,
+            _b2;
 
         internal double Energy(ReadOnlySpan<float> samples)
         {

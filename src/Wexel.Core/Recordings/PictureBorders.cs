@@ -52,7 +52,12 @@ public sealed class BorderFinder
     /// <summary>What it found; null where there is no border, or nothing but black.</summary>
     public PictureBorders? Found()
     {
-        var (left, right, top, bottom) = (DarkFrom(_columns), DarkFrom(_columns.AsEnumerable().Reverse()), DarkFrom(_rows), DarkFrom(_rows.AsEnumerable().Reverse()));
+        var (left, right, top, bottom) = (
+            DarkFrom(_columns),
+            DarkFrom(_columns.AsEnumerable().Reverse()),
+            DarkFrom(_rows),
+            DarkFrom(_rows.AsEnumerable().Reverse())
+        );
         return _shown && left < _size.Width && left + top + right + bottom > 0 ? new PictureBorders(left, top, right, bottom) : null;
     }
 

@@ -20,7 +20,8 @@ public enum FieldOrder
 /// <param name="Colour">What its colours are brought to BT.709 from; null where nothing is done.</param>
 public sealed record PicturePreparation(
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] FieldOrder? Fields,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] WideColour? Colour);
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] WideColour? Colour
+);
 
 /// <summary>Colours beyond BT.709, in the code points' names of ITU-T H.273.</summary>
 /// <param name="Matrix">bt2020nc, bt2020c …; null for red, green and blue.</param>
@@ -41,13 +42,14 @@ public sealed record WideColour(string? Matrix, string Primaries, string Transfe
 
     /// <summary>Its name for people.</summary>
     [JsonIgnore]
-    public string Name => (Transfer, Primaries) switch
-    {
-        ("smpte2084", _) => "high dynamic range (PQ)",
-        ("arib-std-b67", _) => "high dynamic range (HLG)",
-        (_, "bt2020") => "BT.2020",
-        _ => "Display P3",
-    };
+    public string Name =>
+        (Transfer, Primaries) switch
+        {
+            ("smpte2084", _) => "high dynamic range (PQ)",
+            ("arib-std-b67", _) => "high dynamic range (HLG)",
+            (_, "bt2020") => "BT.2020",
+            _ => "Display P3",
+        };
 
     /// <summary>Reads the colours of a picture; null where a usual screen shows them, or the file does not say.</summary>
     public static WideColour? Of(PictureFacts picture)
@@ -57,8 +59,17 @@ public sealed record WideColour(string? Matrix, string Primaries, string Transfe
         var primaries = colour.Primaries ?? (high || colour.Matrix is "bt2020nc" or "bt2020c" ? "bt2020" : null);
         if (!high && primaries is not ("bt2020" or "smpte431" or "smpte432"))
             return null;
-        var matrix = picture.IsRgb ? null : colour.Matrix is { } said and not "gbr" ? said : primaries == "bt2020" ? "bt2020nc" : "bt709";
+        var matrix =
+            picture.IsRgb ? null
+            : colour.Matrix is { } said and not "gbr" ? said
+            : primaries == "bt2020" ? "bt2020nc"
+            : "bt709";
         // Where only the primaries are told, the transfer is BT.709's, which that of BT.2020 is at 8 and 10 bits.
-        return new WideColour(matrix, primaries ?? "bt709", colour.Transfer is { } transfer and not ("bt2020-10" or "bt2020-12") ? transfer : "bt709", colour.FullRange ?? picture.IsRgb);
+        return new WideColour(
+            matrix,
+            primaries ?? "bt709",
+            colour.Transfer is { } transfer and not ("bt2020-10" or "bt2020-12") ? transfer : "bt709",
+            colour.FullRange ?? picture.IsRgb
+        );
     }
 }

@@ -28,7 +28,8 @@ public sealed record RecordingAnalysis(
     IReadOnlyList<int> Peaks,
     SoundLevels? Levels,
     Loudness? Loudness,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool Damaged = false);
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool Damaged = false
+);
 
 /// <summary>Loudness by ITU-R BS.1770-4 and EBU R 128; a sound of one channel is measured as played from both sides.</summary>
 /// <param name="Integrated">Integrated loudness in LUFS; null where nothing reaches the gate of −70 LUFS.</param>

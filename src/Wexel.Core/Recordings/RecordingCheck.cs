@@ -29,17 +29,27 @@ public static class RecordingCheck
         if (!Containers.Contains(facts.Container))
             return new Problem("recording-container", $"“{fileName}” is a {facts.Container} file; bring in MP4, M4V, MOV, MKV, WebM, AVI, WMV or MPEG-TS.");
         if (facts.Picture is not { } picture)
-            return new Problem("recording-no-picture", facts.Sounds.Count > 0
-                ? $"“{fileName}” has sound only; a lesson needs a picture, so bring in the screen recording itself."
-                : $"“{fileName}” has neither picture nor sound; record it again.");
+            return new Problem(
+                "recording-no-picture",
+                facts.Sounds.Count > 0
+                    ? $"“{fileName}” has sound only; a lesson needs a picture, so bring in the screen recording itself."
+                    : $"“{fileName}” has neither picture nor sound; record it again."
+            );
         if (picture.FrameCount == 0)
             return new Problem("recording-no-frames", $"“{fileName}” has a picture track without a single frame; record it again.");
         if (Math.Min(picture.Width, picture.Height) < SmallestSide)
-            return new Problem("recording-too-small", $"“{fileName}” is {picture.ShownSize} pixels; the smallest picture that can be a lesson is {SmallestSide} × {SmallestSide}.");
+            return new Problem(
+                "recording-too-small",
+                $"“{fileName}” is {picture.ShownSize} pixels; the smallest picture that can be a lesson is {SmallestSide} × {SmallestSide}."
+            );
         if (Math.Max(picture.Width, picture.Height) > LargestSide)
             return new Problem("recording-too-large", $"“{fileName}” is {picture.ShownSize} pixels; the largest side that can be read is {LargestSide}.");
         if ((long)picture.Width * picture.Height > MostPixels)
-            return new Problem("recording-too-large", $"“{fileName}” is {picture.ShownSize} pixels; the most that can be read are as many as 7680 × 4320 have. Record a smaller part of the screen, or export it smaller.");
+            return new Problem(
+                "recording-too-large",
+                $"“{fileName}” is {picture.ShownSize} pixels; the most that can be read are as many as 7680 × 4320 have. Record a smaller part of "
+                    + $"the screen, or export it smaller."
+            );
         if (facts.Length <= TimeSpan.Zero)
             return new Problem("recording-no-length", $"“{fileName}” has no length; record it again.");
         return null;
@@ -47,7 +57,12 @@ public static class RecordingCheck
 
     /// <summary>The filters of ffmpeg that a recording needs besides those that every build has.</summary>
     public static IReadOnlyList<string> FiltersNeeded(RecordingFacts facts) =>
-        facts.Picture?.Preparation?.Colour switch { null => [], { IsHighRange: true } => ["zscale", "tonemap"], _ => ["zscale"] };
+        facts.Picture?.Preparation?.Colour switch
+        {
+            null => [],
+            { IsHighRange: true } => ["zscale", "tonemap"],
+            _ => ["zscale"],
+        };
 
     /// <summary>Why a recording cannot be used here, in one sentence: what must be done to it first is more than this ffmpeg can; null when it can.</summary>
     /// <param name="facts">What a probe found.</param>
@@ -55,7 +70,11 @@ public static class RecordingCheck
     /// <param name="filters">The filters that ffmpeg has.</param>
     public static Problem? Refusal(RecordingFacts facts, string fileName, IReadOnlySet<string> filters) =>
         FiltersNeeded(facts).FirstOrDefault(f => !filters.Contains(f)) is { } lacking
-            ? new Problem("recording-colours", $"“{fileName}” is in {facts.Picture!.Preparation!.Colour!.Name}, and this server’s ffmpeg has no {lacking} filter to bring it to BT.709; install an ffmpeg with {lacking}, or record in standard range.")
+            ? new Problem(
+                "recording-colours",
+                $"“{fileName}” is in {facts.Picture!.Preparation!.Colour!.Name}, and this server’s ffmpeg has no {lacking} filter to bring it to "
+                    + $"BT.709; install an ffmpeg with {lacking}, or record in standard range."
+            )
             : null;
 
     /// <summary>Sentences about what will be done with the less usual in a recording; empty for a usual one.</summary>
@@ -73,14 +92,26 @@ public static class RecordingCheck
         if (picture.RotationDegrees != 0)
             notes.Add($"The picture is turned upright, by {picture.RotationDegrees}°.");
         if (picture.Damaged)
-            notes.Add("The picture is damaged in places, where what was there can only be guessed; it is encoded anew. If that shows, export or copy the recording again.");
+            notes.Add(
+                "The picture is damaged in places, where what was there can only be guessed; it is encoded anew. If that shows, export or copy the "
+                    + "recording again."
+            );
         if (picture.Fields is not null)
-            notes.Add(string.Create(CultureInfo.InvariantCulture, $"The picture is interlaced, {picture.NominalRate.PerSecond:0.##} frames of two fields a second; of each field a whole picture is made, {picture.PictureRate.PerSecond:0.##} a second."));
+            notes.Add(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"The picture is interlaced, {picture.NominalRate.PerSecond:0.##} frames of two fields a second; of each field a whole picture "
+                        + $"is made, {picture.PictureRate.PerSecond:0.##} a second."
+                )
+            );
         if (WideColour.Of(picture) is { } wide)
         {
-            notes.Add(wide.IsHighRange
-                ? $"The picture is in {wide.Name}; it is brought to what every screen shows (BT.709): the white of pages, {WideColour.White} cd/m², becomes white, and what is brighter is held back."
-                : $"The colours are {wide.Name}; they are brought to what every screen shows (BT.709).");
+            notes.Add(
+                wide.IsHighRange
+                    ? $"The picture is in {wide.Name}; it is brought to what every screen shows (BT.709): the white of pages, {WideColour.White} "
+                        + $"cd/m², becomes white, and what is brighter is held back."
+                    : $"The colours are {wide.Name}; they are brought to what every screen shows (BT.709)."
+            );
         }
 
         if (picture.RateVaries)
@@ -99,10 +130,16 @@ public static class RecordingCheck
         if (analysis.Levels is { CarriesSound: false })
             notes.Add("There is a sound track, but hardly anything can be heard on it. Look whether the right microphone was chosen.");
         if (analysis.Peaks.Index().Where(p => p.Item >= FullScale).Select(p => p.Index).ToList() is { Count: >= Clipped } clipped)
-            notes.Add($"The sound is clipped {clipped.Count} times, first at {TimeCode.Brief(TimeSpan.FromSeconds(clipped[0] / (double)analysis.PeaksPerSecond))}: it was recorded too loud, which nothing brings back. Turn the microphone down before the next take.");
+            notes.Add(
+                $"The sound is clipped {clipped.Count} times, first at "
+                    + $"{TimeCode.Brief(TimeSpan.FromSeconds(clipped[0] / (double)analysis.PeaksPerSecond))}: it was recorded too loud, which "
+                    + $"nothing brings back. Turn the microphone down before the next take."
+            );
         if (analysis.Borders is { } b)
         {
-            var sides = new[] { (b.Left, "left"), (b.Right, "right"), (b.Top, "top"), (b.Bottom, "bottom") }.Where(s => s.Item1 > 0).Select(s => $"{s.Item1} px at the {s.Item2}");
+            var sides = new[] { (b.Left, "left"), (b.Right, "right"), (b.Top, "top"), (b.Bottom, "bottom") }
+                .Where(s => s.Item1 > 0)
+                .Select(s => $"{s.Item1} px at the {s.Item2}");
             notes.Add($"The picture has black borders all the way through: {string.Join(", ", sides)}.");
         }
 

@@ -12,9 +12,14 @@ namespace Wexel.Core.Recordings;
 /// <param name="UsedSounds">Which of them are used, from 0; null for the first, or where there are several and nobody listened yet.</param>
 /// <param name="Subtitles">The subtitles inside that are text, in their order; null for none.</param>
 public sealed record RecordingFacts(
-    string Container, long Bytes, TimeSpan Length, PictureFacts? Picture, IReadOnlyList<SoundFacts> Sounds,
+    string Container,
+    long Bytes,
+    TimeSpan Length,
+    PictureFacts? Picture,
+    IReadOnlyList<SoundFacts> Sounds,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<int>? UsedSounds = null,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<SubtitleFacts>? Subtitles = null)
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<SubtitleFacts>? Subtitles = null
+)
 {
     /// <summary>The tracks that are used, from 0; empty without sound.</summary>
     [JsonIgnore]
@@ -22,12 +27,13 @@ public sealed record RecordingFacts(
 
     /// <summary>The sound that is used: the one track, or what several come to together; null without sound.</summary>
     [JsonIgnore]
-    public SoundFacts? Sound => Used switch
-    {
-        [] => null,
-        [var one] => Sounds[one],
-        _ => new SoundFacts("mixed", 2, "stereo", 48_000),
-    };
+    public SoundFacts? Sound =>
+        Used switch
+        {
+            [] => null,
+            [var one] => Sounds[one],
+            _ => new SoundFacts("mixed", 2, "stereo", 48_000),
+        };
 }
 
 /// <summary>What a probe found about a recording's picture.</summary>
@@ -59,11 +65,13 @@ public sealed record PictureFacts(
     ColourFacts Colour,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] EvenFrames? Even = null,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool Damaged = false,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] FieldOrder? Fields = null)
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] FieldOrder? Fields = null
+)
 {
     /// <summary>What is done to it before anything else looks at it; null for nothing.</summary>
     [JsonIgnore]
-    public PicturePreparation? Preparation => (Fields, WideColour.Of(this)) is var (fields, colour) && (fields is not null || colour is not null) ? new PicturePreparation(fields, colour) : null;
+    public PicturePreparation? Preparation =>
+        (Fields, WideColour.Of(this)) is var (fields, colour) && (fields is not null || colour is not null) ? new PicturePreparation(fields, colour) : null;
 
     /// <summary>The rate of whole pictures, where the container states one rate: two of each frame that is interlaced.</summary>
     [JsonIgnore]
@@ -80,8 +88,11 @@ public sealed record PictureFacts(
     }
 
     /// <summary>Whether the samples are red, green and blue and not brightness and colour difference.</summary>
-    public bool IsRgb => PixelFormat.StartsWith("gbr", StringComparison.Ordinal) || PixelFormat.Contains("rgb", StringComparison.Ordinal)
-        || PixelFormat.Contains("bgr", StringComparison.Ordinal) || PixelFormat.StartsWith("pal8", StringComparison.Ordinal);
+    public bool IsRgb =>
+        PixelFormat.StartsWith("gbr", StringComparison.Ordinal)
+        || PixelFormat.Contains("rgb", StringComparison.Ordinal)
+        || PixelFormat.Contains("bgr", StringComparison.Ordinal)
+        || PixelFormat.StartsWith("pal8", StringComparison.Ordinal);
 }
 
 /// <summary>A size in pixels.</summary>

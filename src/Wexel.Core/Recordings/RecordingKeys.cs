@@ -14,8 +14,8 @@ public static class RecordingKeys
     /// <summary>Its viewing copy, which has the sound tracks that are used.</summary>
     /// <param name="hash">The recording.</param>
     /// <param name="sounds">Which of its sound tracks, from 0.</param>
-    public static string ViewingCopy(string hash, IReadOnlyList<int> sounds) => MadeKey.Of(
-        Makers.ViewingCopy, fields => fields.Add("recording", hash).Each("sounds", sounds is [0] ? [] : [.. sounds.Select(s => (long)s)]));
+    public static string ViewingCopy(string hash, IReadOnlyList<int> sounds) =>
+        MadeKey.Of(Makers.ViewingCopy, fields => fields.Add("recording", hash).Each("sounds", sounds is [0] ? [] : [.. sounds.Select(s => (long)s)]));
 
     /// <summary>Some of its frames in a row.</summary>
     /// <param name="hash">The recording.</param>
@@ -30,5 +30,6 @@ public static class RecordingKeys
     public static KeyFields Add(this KeyFields fields, PictureSize size) => fields.Add("width", size.Width).Add("height", size.Height);
 
     /// <summary>A rectangle of pixels among the fields of a key.</summary>
-    public static KeyFields Add(this KeyFields fields, PictureRect rect) => fields.Add("x", rect.X).Add("y", rect.Y).Add("width", rect.Width).Add("height", rect.Height);
+    public static KeyFields Add(this KeyFields fields, PictureRect rect) =>
+        fields.Add("x", rect.X).Add("y", rect.Y).Add("width", rect.Width).Add("height", rect.Height);
 }

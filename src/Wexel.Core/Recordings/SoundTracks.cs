@@ -25,15 +25,23 @@ public static class SoundTracks
     {
         if (choice.Trim().Equals("all", StringComparison.OrdinalIgnoreCase))
             return [.. Enumerable.Range(0, tracks)];
-        var places = choice.Split('+', StringSplitOptions.TrimEntries).Select(part => int.TryParse(part, NumberStyles.None, CultureInfo.InvariantCulture, out var number) ? number - 1 : -1).Distinct().Order().ToList();
+        var places = choice
+            .Split('+', StringSplitOptions.TrimEntries)
+            .Select(part => int.TryParse(part, NumberStyles.None, CultureInfo.InvariantCulture, out var number) ? number - 1 : -1)
+            .Distinct()
+            .Order()
+            .ToList();
         return places.All(p => p >= 0 && p < tracks) ? places : null;
     }
 
     /// <summary>Which are used, in words; null where there is no choice.</summary>
-    public static string? InWords(RecordingFacts facts) => facts.Sounds.Count < 2 ? null : facts.UsedSounds switch
-    {
-        null => $"There are {facts.Sounds.Count} sound tracks; which one is spoken in is being looked for.",
-        [var one] => $"There are {facts.Sounds.Count} sound tracks; track {one + 1} is used.",
-        var several => $"There are {facts.Sounds.Count} sound tracks; tracks {string.Join(" and ", several.Select(s => s + 1))} are used together.",
-    };
+    public static string? InWords(RecordingFacts facts) =>
+        facts.Sounds.Count < 2
+            ? null
+            : facts.UsedSounds switch
+            {
+                null => $"There are {facts.Sounds.Count} sound tracks; which one is spoken in is being looked for.",
+                [var one] => $"There are {facts.Sounds.Count} sound tracks; track {one + 1} is used.",
+                var several => $"There are {facts.Sounds.Count} sound tracks; tracks {string.Join(" and ", several.Select(s => s + 1))} are used together.",
+            };
 }

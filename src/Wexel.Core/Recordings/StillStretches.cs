@@ -19,7 +19,7 @@ public static class StillStretches
     public static IReadOnlyList<TimeRange> Find(IReadOnlyList<PictureChange> changes, TimeSpan length)
     {
         var still = new List<TimeRange>();
-        for (var i = 0; i < changes.Count;)
+        for (var i = 0; i < changes.Count; )
         {
             var next = i + 1;
             while (next < changes.Count && changes[next].Change <= Unchanged)
@@ -36,5 +36,6 @@ public static class StillStretches
 
     /// <summary>The moments at which the whole picture changes at once.</summary>
     /// <param name="changes">Samples in order of time.</param>
-    public static IReadOnlyList<TimeSpan> Scenes(IReadOnlyList<PictureChange> changes) => [.. changes.Skip(1).Where(c => c.Change >= OtherScene).Select(c => c.At)];
+    public static IReadOnlyList<TimeSpan> Scenes(IReadOnlyList<PictureChange> changes) =>
+        [.. changes.Skip(1).Where(c => c.Change >= OtherScene).Select(c => c.At)];
 }

@@ -44,6 +44,10 @@ public static partial class TitleProposal
     [GeneratedRegex(@"\b\d{4}[-. ]?\d{2}[-. ]?\d{2}\b|\b\d{1,2}[-.]\d{1,2}[-.]\d{2,4}\b|\b\d{6}\b|\b\d{1,2}[-:hH.]\d{2}([-:.]\d{2})?\b|\(\d+\)")]
     private static partial Regex DateOrTime();
 
-    [GeneratedRegex(@"^(untitled|unnamed|recording|recordings?|record|rec|screen|screencast|screenshot|capture|video|movie|clip|mov|vid|img|new|project|copy|of|final|take\d*|v\d+|version|edit|export|test|neu|aufnahme|at|[-–+]+)$", RegexOptions.IgnoreCase)]
+    [GeneratedRegex(
+        @"^(untitled|unnamed|recording|recordings?|record|rec|screen|screencast|screenshot|capture|video|movie|clip|mov|vid|img|new|project|"
+            + @"copy|of|final|take\d*|v\d+|version|edit|export|test|neu|aufnahme|at|[-–+]+)$",
+        RegexOptions.IgnoreCase
+    )]
     private static partial Regex WorkingWord();
 }

@@ -106,12 +106,15 @@ internal sealed class TruePeakMeter
     /// <summary>A sinc, windowed by Kaiser's window, whose middle lies a part of a sample behind the middle of the taps.</summary>
     private static float[] Filter(int phase)
     {
-        var weights = Enumerable.Range(0, Taps).Select(tap =>
-        {
-            var from = tap - (Taps / 2) + 1 - ((double)phase / Times);
-            var inWindow = from / (Taps / 2.0);
-            return Sinc(from) * Bessel(KaiserBeta * Math.Sqrt(Math.Max(0, 1 - (inWindow * inWindow)))) / Bessel(KaiserBeta);
-        }).ToList();
+        var weights = Enumerable
+            .Range(0, Taps)
+            .Select(tap =>
+            {
+                var from = tap - (Taps / 2) + 1 - ((double)phase / Times);
+                var inWindow = from / (Taps / 2.0);
+                return Sinc(from) * Bessel(KaiserBeta * Math.Sqrt(Math.Max(0, 1 - (inWindow * inWindow)))) / Bessel(KaiserBeta);
+            })
+            .ToList();
         return [.. weights.Select(w => (float)(w / weights.Sum()))];
     }
 

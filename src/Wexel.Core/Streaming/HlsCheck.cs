@@ -95,7 +95,10 @@ public static partial class HlsCheck
 
             foreach (var (attribute, type) in new[] { ("AUDIO", "AUDIO"), ("SUBTITLES", "SUBTITLES"), ("VIDEO", "VIDEO") })
             {
-                if (attributes.TryGetValue(attribute, out var group) && !top.Media.Any(m => m.GetValueOrDefault("TYPE") == type && m.GetValueOrDefault("GROUP-ID") == group))
+                if (
+                    attributes.TryGetValue(attribute, out var group)
+                    && !top.Media.Any(m => m.GetValueOrDefault("TYPE") == type && m.GetValueOrDefault("GROUP-ID") == group)
+                )
                     breaches.Add($"4.3.4.2: {uri} names the {attribute} group “{group}”, which is not there.");
             }
 
@@ -111,21 +114,49 @@ public static partial class HlsCheck
     }
 
     /// <summary>The peak of a variant with its sound.</summary>
-    private static long? Measured(Playlist top, IReadOnlyDictionary<string, string> attributes, Playlist picture, Dictionary<string, Playlist> media, Func<string, long?> bytes)
+    private static long? Measured(
+        Playlist top,
+        IReadOnlyDictionary<string, string> attributes,
+        Playlist picture,
+        Dictionary<string, Playlist> media,
+        Func<string, long?> bytes
+    )
     {
-        var sound = top.Media.Where(m => m.GetValueOrDefault("TYPE") == "AUDIO" && m.GetValueOrDefault("GROUP-ID") == attributes.GetValueOrDefault("AUDIO")).Select(m => m.GetValueOrDefault("URI")).OfType<string>().Select(media.GetValueOrDefault);
+        var sound = top
+            .Media.Where(m => m.GetValueOrDefault("TYPE") == "AUDIO" && m.GetValueOrDefault("GROUP-ID") == attributes.GetValueOrDefault("AUDIO"))
+            .Select(m => m.GetValueOrDefault("URI"))
+            .OfType<string>()
+            .Select(media.GetValueOrDefault);
         var playlists = sound.Prepend(picture).OfType<Playlist>().ToList();
         if (playlists.Exists(p => p.TargetSeconds is null || p.Segments.Count == 0))
             return null;
-        return playlists.Sum(p => new HlsTrack(p.Name, "", "", [.. p.Segments.Select(s => new HlsSegment(s.Uri, TimeSpan.FromSeconds(s.Seconds), bytes(p.Beside(s.Uri)) ?? 0))]).PeakBitsPerSecond(p.TargetSeconds!.Value));
+        return playlists.Sum(p =>
+            new HlsTrack(
+                p.Name,
+                "",
+                "",
+                [.. p.Segments.Select(s => new HlsSegment(s.Uri, TimeSpan.FromSeconds(s.Seconds), bytes(p.Beside(s.Uri)) ?? 0))]
+            ).PeakBitsPerSecond(p.TargetSeconds!.Value)
+        );
     }
 
     /// <summary>A playlist as it is read (section 4.1 and 4.2).</summary>
-    private sealed record Playlist(string Name, IReadOnlyList<string> Lines, int Version, int? TargetSeconds, string? Type, string? Map, List<(string Uri, double Seconds)> Segments, List<IReadOnlyDictionary<string, string>> Media, List<(IReadOnlyDictionary<string, string> Attributes, string? Uri)> Variants)
+    private sealed record Playlist(
+        string Name,
+        IReadOnlyList<string> Lines,
+        int Version,
+        int? TargetSeconds,
+        string? Type,
+        string? Map,
+        List<(string Uri, double Seconds)> Segments,
+        List<IReadOnlyDictionary<string, string>> Media,
+        List<(IReadOnlyDictionary<string, string> Attributes, string? Uri)> Variants
+    )
     {
         internal bool IsMaster => Media.Count > 0 || Variants.Count > 0;
 
-        internal IEnumerable<string> Linked() => Variants.Select(v => v.Uri).OfType<string>().Concat(Media.Select(m => m.GetValueOrDefault("URI")).OfType<string>()).Select(Beside);
+        internal IEnumerable<string> Linked() =>
+            Variants.Select(v => v.Uri).OfType<string>().Concat(Media.Select(m => m.GetValueOrDefault("URI")).OfType<string>()).Select(Beside);
 
         /// <summary>A URI, relative to the playlist, as the name of a file beside the master playlist.</summary>
         internal string Beside(string uri) => Name.LastIndexOf('/') is var slash and >= 0 ? Name[..(slash + 1)] + uri : uri;
@@ -149,14 +180,24 @@ public static partial class HlsCheck
             }
 
             var playlist = new Playlist(
-                name, lines, int.TryParse(Value("#EXT-X-VERSION"), CultureInfo.InvariantCulture, out var version) ? version : 1, int.TryParse(Value("#EXT-X-TARGETDURATION"), CultureInfo.InvariantCulture, out var target) ? target : null, Value("#EXT-X-PLAYLIST-TYPE"),
-                Value("#EXT-X-MAP") is { } map ? Attributes(map, name, breaches).GetValueOrDefault("URI") : null, [], [], []);
+                name,
+                lines,
+                int.TryParse(Value("#EXT-X-VERSION"), CultureInfo.InvariantCulture, out var version) ? version : 1,
+                int.TryParse(Value("#EXT-X-TARGETDURATION"), CultureInfo.InvariantCulture, out var target) ? target : null,
+                Value("#EXT-X-PLAYLIST-TYPE"),
+                Value("#EXT-X-MAP") is { } map ? Attributes(map, name, breaches).GetValueOrDefault("URI") : null,
+                [],
+                [],
+                []
+            );
             double? seconds = null;
             IReadOnlyDictionary<string, string>? variant = null;
             foreach (var line in lines.Skip(1))
             {
                 if (line.StartsWith("#EXTINF:", StringComparison.Ordinal))
-                    seconds = double.TryParse(line["#EXTINF:".Length..line.IndexOf(',', StringComparison.Ordinal)], CultureInfo.InvariantCulture, out var given) ? given : 0;
+                    seconds = double.TryParse(line["#EXTINF:".Length..line.IndexOf(',', StringComparison.Ordinal)], CultureInfo.InvariantCulture, out var given)
+                        ? given
+                        : 0;
                 else if (line.StartsWith("#EXT-X-MEDIA:", StringComparison.Ordinal))
                     playlist.Media.Add(Attributes(line["#EXT-X-MEDIA:".Length..], name, breaches));
                 else if (variant is null && line.StartsWith("#EXT-X-STREAM-INF:", StringComparison.Ordinal))

@@ -73,7 +73,16 @@ public sealed record HlsCaptions(string Name, string Playlist, string File, stri
 public sealed record HlsLesson(TimeSpan Length, IReadOnlyList<HlsPicture> Pictures, HlsSound? Sound, IReadOnlyList<HlsCaptions> Captions)
 {
     /// <summary>The target duration of all playlists in seconds (section 4.3.3.1): no segment, rounded, is longer.</summary>
-    public int TargetSeconds => Math.Max(1, Pictures.Select(p => p.Track).Append(Sound?.Track).OfType<HlsTrack>().SelectMany(t => t.Segments).Max(s => (int)Math.Round(s.Duration.TotalSeconds, MidpointRounding.AwayFromZero)));
+    public int TargetSeconds =>
+        Math.Max(
+            1,
+            Pictures
+                .Select(p => p.Track)
+                .Append(Sound?.Track)
+                .OfType<HlsTrack>()
+                .SelectMany(t => t.Segments)
+                .Max(s => (int)Math.Round(s.Duration.TotalSeconds, MidpointRounding.AwayFromZero))
+        );
 
     /// <summary>What a picture with all that goes with it takes at its peak and on average, in bits a second (section 4.3.4.2).</summary>
     public (long Peak, long Average) Bandwidth(HlsPicture picture)

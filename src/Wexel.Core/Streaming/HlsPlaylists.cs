@@ -20,15 +20,26 @@ public static class HlsPlaylists
     {
         var text = Begin().Append("#EXT-X-INDEPENDENT-SEGMENTS\n");
         if (stream.Sound is { } sound)
-            text.Append(CultureInfo.InvariantCulture, $"#EXT-X-MEDIA:TYPE=AUDIO,GROUP-ID=\"{SoundGroup}\",NAME=\"Sound\",DEFAULT=YES,AUTOSELECT=YES,CHANNELS=\"{sound.Channels}\",URI=\"{sound.Track.Playlist}\"\n");
+            text.Append(
+                CultureInfo.InvariantCulture,
+                $"#EXT-X-MEDIA:TYPE=AUDIO,GROUP-ID=\"{SoundGroup}\",NAME=\"Sound\",DEFAULT=YES,AUTOSELECT=YES,CHANNELS=\"{sound.Channels}\","
+                    + $"URI=\"{sound.Track.Playlist}\"\n"
+            );
         foreach (var captions in stream.Captions)
-            text.Append(CultureInfo.InvariantCulture, $"#EXT-X-MEDIA:TYPE=SUBTITLES,GROUP-ID=\"{CaptionsGroup}\",NAME=\"{captions.Name}\",LANGUAGE=\"{captions.Language}\",DEFAULT=NO,AUTOSELECT=YES,FORCED=NO,URI=\"{captions.Playlist}\"\n");
+            text.Append(
+                CultureInfo.InvariantCulture,
+                $"#EXT-X-MEDIA:TYPE=SUBTITLES,GROUP-ID=\"{CaptionsGroup}\",NAME=\"{captions.Name}\",LANGUAGE=\"{captions.Language}\",DEFAULT=NO,"
+                    + $"AUTOSELECT=YES,FORCED=NO,URI=\"{captions.Playlist}\"\n"
+            );
         foreach (var picture in stream.Pictures)
         {
             var (peak, average) = stream.Bandwidth(picture);
             var codecs = new[] { picture.Track, stream.Sound?.Track }.OfType<HlsTrack>().Select(t => t.Codecs);
             text.Append(CultureInfo.InvariantCulture, $"#EXT-X-STREAM-INF:BANDWIDTH={peak},AVERAGE-BANDWIDTH={average}");
-            text.Append(CultureInfo.InvariantCulture, $",CODECS=\"{string.Join(',', codecs)}\",RESOLUTION={picture.Size.Width}x{picture.Size.Height},FRAME-RATE={picture.Frames.PerSecond:0.000}");
+            text.Append(
+                CultureInfo.InvariantCulture,
+                $",CODECS=\"{string.Join(',', codecs)}\",RESOLUTION={picture.Size.Width}x{picture.Size.Height},FRAME-RATE={picture.Frames.PerSecond:0.000}"
+            );
             text.Append(stream.Sound is null ? "" : $",AUDIO=\"{SoundGroup}\"").Append(stream.Captions.Count == 0 ? "" : $",SUBTITLES=\"{CaptionsGroup}\"");
             text.Append(",CLOSED-CAPTIONS=NONE\n").Append(picture.Track.Playlist).Append('\n');
         }
@@ -41,7 +52,9 @@ public static class HlsPlaylists
     /// <param name="targetSeconds">The stream's target duration in seconds.</param>
     public static string Media(HlsTrack track, int targetSeconds)
     {
-        var text = Vod(Begin(), targetSeconds).Append("#EXT-X-INDEPENDENT-SEGMENTS\n").Append(CultureInfo.InvariantCulture, $"#EXT-X-MAP:URI=\"{track.Map}\"\n");
+        var text = Vod(Begin(), targetSeconds)
+            .Append("#EXT-X-INDEPENDENT-SEGMENTS\n")
+            .Append(CultureInfo.InvariantCulture, $"#EXT-X-MAP:URI=\"{track.Map}\"\n");
         foreach (var segment in track.Segments)
             text.Append(CultureInfo.InvariantCulture, $"#EXTINF:{segment.Duration.TotalSeconds:0.00000},\n{segment.Uri}\n");
         return text.Append("#EXT-X-ENDLIST\n").ToString();
@@ -51,12 +64,16 @@ public static class HlsPlaylists
     /// <param name="captions">The captions.</param>
     /// <param name="length">The stream's length.</param>
     public static string Captions(HlsCaptions captions, TimeSpan length) =>
-        Vod(Begin(), Math.Max(1, (int)Math.Ceiling(length.TotalSeconds))).Append(CultureInfo.InvariantCulture, $"#EXTINF:{length.TotalSeconds:0.00000},\n{captions.File}\n#EXT-X-ENDLIST\n").ToString();
+        Vod(Begin(), Math.Max(1, (int)Math.Ceiling(length.TotalSeconds)))
+            .Append(CultureInfo.InvariantCulture, $"#EXTINF:{length.TotalSeconds:0.00000},\n{captions.File}\n#EXT-X-ENDLIST\n")
+            .ToString();
 
     /// <summary>WebVTT as a segment: it says which moment of the stream its times count from (section 3.5).</summary>
-    public static string CaptionSegment(string webVtt) => webVtt.Insert(webVtt.IndexOf('\n', StringComparison.Ordinal) + 1, "X-TIMESTAMP-MAP=MPEGTS:0,LOCAL:00:00:00.000\n");
+    public static string CaptionSegment(string webVtt) =>
+        webVtt.Insert(webVtt.IndexOf('\n', StringComparison.Ordinal) + 1, "X-TIMESTAMP-MAP=MPEGTS:0,LOCAL:00:00:00.000\n");
 
     private static StringBuilder Begin() => new StringBuilder("#EXTM3U\n").Append(CultureInfo.InvariantCulture, $"#EXT-X-VERSION:{Version}\n");
 
-    private static StringBuilder Vod(StringBuilder text, int targetSeconds) => text.Append(CultureInfo.InvariantCulture, $"#EXT-X-TARGETDURATION:{targetSeconds}\n#EXT-X-MEDIA-SEQUENCE:1\n#EXT-X-PLAYLIST-TYPE:VOD\n");
+    private static StringBuilder Vod(StringBuilder text, int targetSeconds) =>
+        text.Append(CultureInfo.InvariantCulture, $"#EXT-X-TARGETDURATION:{targetSeconds}\n#EXT-X-MEDIA-SEQUENCE:1\n#EXT-X-PLAYLIST-TYPE:VOD\n");
 }

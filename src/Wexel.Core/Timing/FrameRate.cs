@@ -29,12 +29,10 @@ public readonly record struct FrameRate(int Numerator, int Denominator)
     }
 
     /// <summary>The number, from 0, of the frame that is on screen at a time.</summary>
-    public long FrameAt(TimeSpan time) =>
-        Math.Max(0, (long)((Int128)(time.Ticks + Tolerance) * Numerator / ((Int128)TimeSpan.TicksPerSecond * Denominator)));
+    public long FrameAt(TimeSpan time) => Math.Max(0, (long)((Int128)(time.Ticks + Tolerance) * Numerator / ((Int128)TimeSpan.TicksPerSecond * Denominator)));
 
     /// <summary>The time at which a frame (numbered from 0) comes on screen.</summary>
-    public TimeSpan TimeOf(long frame) =>
-        TimeSpan.FromTicks((long)Math.Round((decimal)frame * Denominator * TimeSpan.TicksPerSecond / Numerator));
+    public TimeSpan TimeOf(long frame) => TimeSpan.FromTicks((long)Math.Round((decimal)frame * Denominator * TimeSpan.TicksPerSecond / Numerator));
 
     /// <summary>Prints the exact fraction, "30000/1001".</summary>
     public override string ToString() => string.Create(CultureInfo.InvariantCulture, $"{Numerator}/{Denominator}");

@@ -26,17 +26,19 @@ public static partial class TimeCode
     }
 
     /// <summary>Prints a time for people, to the second below: <c>0:05</c>, <c>62:30</c> is <c>1:02:30</c>.</summary>
-    public static string Brief(TimeSpan time) => time.TotalHours >= 1
-        ? string.Create(CultureInfo.InvariantCulture, $"{(int)time.TotalHours}:{time.Minutes:00}:{time.Seconds:00}")
-        : string.Create(CultureInfo.InvariantCulture, $"{time.Minutes}:{time.Seconds:00}");
+    public static string Brief(TimeSpan time) =>
+        time.TotalHours >= 1
+            ? string.Create(CultureInfo.InvariantCulture, $"{(int)time.TotalHours}:{time.Minutes:00}:{time.Seconds:00}")
+            : string.Create(CultureInfo.InvariantCulture, $"{time.Minutes}:{time.Seconds:00}");
 
     /// <summary>Prints a length for people, with its unit: <c>0.3 s</c>, <c>12 s</c>, <c>1:02 min</c>.</summary>
-    public static string InWords(TimeSpan length) => length.TotalSeconds switch
-    {
-        < 9.95 => string.Create(CultureInfo.InvariantCulture, $"{length.TotalSeconds:0.0} s"),
-        < 59.5 => string.Create(CultureInfo.InvariantCulture, $"{length.TotalSeconds:0} s"),
-        _ => Brief(length + TimeSpan.FromSeconds(0.5)) + (length.TotalHours >= 1 ? " h" : " min"),
-    };
+    public static string InWords(TimeSpan length) =>
+        length.TotalSeconds switch
+        {
+            < 9.95 => string.Create(CultureInfo.InvariantCulture, $"{length.TotalSeconds:0.0} s"),
+            < 59.5 => string.Create(CultureInfo.InvariantCulture, $"{length.TotalSeconds:0} s"),
+            _ => Brief(length + TimeSpan.FromSeconds(0.5)) + (length.TotalHours >= 1 ? " h" : " min"),
+        };
 
     /// <summary>Prints a time as WebVTT writes it, <c>00:01:02.500</c> (W3C WebVTT, section 4.1: hours always written).</summary>
     public static string Full(TimeSpan time) =>

@@ -10,7 +10,8 @@ public sealed class Person : IdentityUser<Guid>
     /// <summary>Since when they can sign in no more; null while they can.</summary>
     public DateTimeOffset? DisabledAt { get; set; }
 
-    /// <summary>When the last code of the second factor was taken, in steps of 30 seconds since 1970, so that none is taken twice (RFC 6238, section 5.2).</summary>
+    /// <summary>When the last code of the second factor was taken, in steps of 30 seconds since 1970, so that none is taken twice (RFC 6238, section
+    /// 5.2).</summary>
     public long? LastCodeStep { get; set; }
 
     /// <summary>The SHA-256 of that code.</summary>

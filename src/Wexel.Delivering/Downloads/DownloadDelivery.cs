@@ -22,5 +22,7 @@ public sealed class DownloadDelivery : IDelivery
 
     /// <inheritdoc/>
     public Task<Result<Delivered>> DeliverAsync(Parcel parcel, string to, IProgress<DeliveryStep> done, CancellationToken cancel) =>
-        Task.FromResult<Result<Delivered>>(new Problem("outlet-without-address", $"“{parcel.Outlet}” has no address for packages. Download the package and import it there."));
+        Task.FromResult<Result<Delivered>>(
+            new Problem("outlet-without-address", $"“{parcel.Outlet}” has no address for packages. Download the package and import it there.")
+        );
 }

@@ -16,15 +16,32 @@ public sealed class FolderDelivery(IReadOnlyList<string> under) : IDelivery
     public string? AskedFor => "Folder, as a whole path";
 
     /// <inheritdoc/>
-    public Problem? Unusable(string? to) => to switch
-    {
-        null or "" => new Problem("delivery-without-folder", "Write the folder’s whole path, such as /srv/www/lessons.", "deliverTo"),
-        _ when !Path.IsPathFullyQualified(to) => new Problem("delivery-folder-unusable", $"“{to}” is no whole path; write one such as /srv/www/lessons.", "deliverTo"),
-        _ when under.Count == 0 => new Problem("delivery-no-folders", "Whoever looks after the server has named no folder for outlets (Wexel__OutletFolders). Ask them, or choose another way.", "deliverTo"),
-        _ when !under.Any(root => IsWithin(root, to)) => new Problem("delivery-folder-elsewhere", $"Outlets may have folders in {string.Join(" and ", under)}, and “{to}” is none of them.", "deliverTo"),
-        _ when !Directory.Exists(to) => new Problem("delivery-folder-missing", $"There is no folder “{to}” on this server. Make it, or choose another.", "deliverTo"),
-        _ => null,
-    };
+    public Problem? Unusable(string? to) =>
+        to switch
+        {
+            null or "" => new Problem("delivery-without-folder", "Write the folder’s whole path, such as /srv/www/lessons.", "deliverTo"),
+            _ when !Path.IsPathFullyQualified(to) => new Problem(
+                "delivery-folder-unusable",
+                $"“{to}” is no whole path; write one such as /srv/www/lessons.",
+                "deliverTo"
+            ),
+            _ when under.Count == 0 => new Problem(
+                "delivery-no-folders",
+                "Whoever looks after the server has named no folder for outlets (Wexel__OutletFolders). Ask them, or choose another way.",
+                "deliverTo"
+            ),
+            _ when !under.Any(root => IsWithin(root, to)) => new Problem(
+                "delivery-folder-elsewhere",
+                $"Outlets may have folders in {string.Join(" and ", under)}, and “{to}” is none of them.",
+                "deliverTo"
+            ),
+            _ when !Directory.Exists(to) => new Problem(
+                "delivery-folder-missing",
+                $"There is no folder “{to}” on this server. Make it, or choose another.",
+                "deliverTo"
+            ),
+            _ => null,
+        };
 
     /// <inheritdoc/>
     public async Task<Result<Delivered>> DeliverAsync(Parcel parcel, string to, IProgress<DeliveryStep> done, CancellationToken cancel)
@@ -73,11 +90,16 @@ public sealed class FolderDelivery(IReadOnlyList<string> under) : IDelivery
         }
         catch (Exception failed) when (failed is IOException or UnauthorizedAccessException)
         {
-            return new Problem("delivery-failed", $"“{parcel.Outlet}” could not be written in “{to}”: {failed.Message} Look whether this server may write there, then try again; what is there already is not put again.");
+            return new Problem(
+                "delivery-failed",
+                $"“{parcel.Outlet}” could not be written in “{to}”: {failed.Message} Look whether this server may write there, then try again; "
+                    + $"what is there already is not put again."
+            );
         }
     }
 
-    private static bool IsWithin(string root, string path) => (Path.GetFullPath(path) + "/").StartsWith(Path.GetFullPath(root).TrimEnd('/') + "/", StringComparison.Ordinal);
+    private static bool IsWithin(string root, string path) =>
+        (Path.GetFullPath(path) + "/").StartsWith(Path.GetFullPath(root).TrimEnd('/') + "/", StringComparison.Ordinal);
 
     private static string Within(string root, string path)
     {
@@ -87,7 +109,14 @@ public sealed class FolderDelivery(IReadOnlyList<string> under) : IDelivery
 
     private static void RemoveEmpty(string folder, string root)
     {
-        for (; folder != root && folder.StartsWith(root, StringComparison.Ordinal) && Directory.Exists(folder) && !Directory.EnumerateFileSystemEntries(folder).Any(); folder = Path.GetDirectoryName(folder)!)
+        for (
+            ;
+            folder != root
+                && folder.StartsWith(root, StringComparison.Ordinal)
+                && Directory.Exists(folder)
+                && !Directory.EnumerateFileSystemEntries(folder).Any();
+            folder = Path.GetDirectoryName(folder)!
+        )
             Directory.Delete(folder);
     }
 }

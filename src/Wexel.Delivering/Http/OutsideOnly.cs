@@ -11,35 +11,43 @@ public static class OutsideOnly
 {
     /// <summary>A handler that connects to other machines, and to named ones of this machine.</summary>
     /// <param name="excepted">Whether a host and port may be reached though they are inside.</param>
-    public static SocketsHttpHandler Handler(Func<string, int, bool> excepted) => new()
-    {
-        ConnectCallback = async (context, cancel) =>
+    public static SocketsHttpHandler Handler(Func<string, int, bool> excepted) =>
+        new()
         {
-            var (host, port) = (context.DnsEndPoint.Host, context.DnsEndPoint.Port);
-            var all = await Dns.GetHostAddressesAsync(host, cancel);
-            var allowed = excepted(host, port) ? all : [.. all.Where(a => !IsInside(a))];
-            if (allowed.Length == 0)
-                throw new HttpRequestException($"{host} is this machine itself, or an address that only machines talk to. Whoever looks after the server can allow it (Wexel__OutletHosts).");
-            var socket = new Socket(SocketType.Stream, ProtocolType.Tcp) { NoDelay = true };
-            try
+            ConnectCallback = async (context, cancel) =>
             {
-                await socket.ConnectAsync(allowed, port, cancel);
-                return new NetworkStream(socket, ownsSocket: true);
-            }
-            catch
-            {
-                socket.Dispose();
-                throw;
-            }
-        },
-    };
+                var (host, port) = (context.DnsEndPoint.Host, context.DnsEndPoint.Port);
+                var all = await Dns.GetHostAddressesAsync(host, cancel);
+                var allowed = excepted(host, port) ? all : [.. all.Where(a => !IsInside(a))];
+                if (allowed.Length == 0)
+                    throw new HttpRequestException(
+                        $"{host} is this machine itself, or an address that only machines talk to. Whoever looks after the server can allow it "
+                            + $"(Wexel__OutletHosts)."
+                    );
+                var socket = new Socket(SocketType.Stream, ProtocolType.Tcp) { NoDelay = true };
+                try
+                {
+                    await socket.ConnectAsync(allowed, port, cancel);
+                    return new NetworkStream(socket, ownsSocket: true);
+                }
+                catch
+                {
+                    socket.Dispose();
+                    throw;
+                }
+            },
+        };
 
-    /// <summary>Whether an address is this machine's own (RFC 1122, section 3.2.1.3; RFC 4291, section 2.5), or link-local (RFC 3927; RFC 4291, section 2.5.6).</summary>
+    /// <summary>Whether an address is this machine's own (RFC 1122, section 3.2.1.3; RFC 4291, section 2.5), or link-local (RFC 3927; RFC 4291,
+    /// section 2.5.6).</summary>
     public static bool IsInside(IPAddress address)
     {
         if (address.IsIPv4MappedToIPv6)
             address = address.MapToIPv4();
-        return IPAddress.IsLoopback(address) || address.Equals(IPAddress.Any) || address.Equals(IPAddress.IPv6Any) || address.IsIPv6LinkLocal
+        return IPAddress.IsLoopback(address)
+            || address.Equals(IPAddress.Any)
+            || address.Equals(IPAddress.IPv6Any)
+            || address.IsIPv6LinkLocal
             || (address.AddressFamily == AddressFamily.InterNetwork && address.GetAddressBytes() is [169, 254, ..] or [0, ..]);
     }
 }

@@ -22,9 +22,14 @@ public sealed class PutDelivery(HttpClient http) : IDelivery
     public string? AskedFor => "Address under which files are put";
 
     /// <inheritdoc/>
-    public Problem? Unusable(string? to) => Uri.TryCreate(to, UriKind.Absolute, out var address) && address.Scheme is "http" or "https"
-        ? null
-        : new Problem("delivery-address-unusable", "Write the whole address under which files are put, such as https://school.example/packages/.", "deliverTo");
+    public Problem? Unusable(string? to) =>
+        Uri.TryCreate(to, UriKind.Absolute, out var address) && address.Scheme is "http" or "https"
+            ? null
+            : new Problem(
+                "delivery-address-unusable",
+                "Write the whole address under which files are put, such as https://school.example/packages/.",
+                "deliverTo"
+            );
 
     /// <inheritdoc/>
     public async Task<Result<Delivered>> DeliverAsync(Parcel parcel, string to, IProgress<DeliveryStep> done, CancellationToken cancel)
@@ -36,10 +41,16 @@ public sealed class PutDelivery(HttpClient http) : IDelivery
             foreach (var file in parcel.Put)
             {
                 await using var source = file.Open();
-                using var content = new StreamContent(source) { Headers = { ContentType = new MediaTypeHeaderValue(file.MediaType ?? MediaTypes.Of(file.File.Path)) } };
+                using var content = new StreamContent(source)
+                {
+                    Headers = { ContentType = new MediaTypeHeaderValue(file.MediaType ?? MediaTypes.Of(file.File.Path)) },
+                };
                 using var answer = await http.PutAsync(At(folder, file.File.Path), content, cancel);
                 if (!answer.IsSuccessStatusCode)
-                    return new Problem("package-refused", $"“{parcel.Outlet}” did not take {(parcel.Put.Count == 1 ? "the package" : $"“{file.File.Path}”")}: {await ReasonAsync(answer, cancel)}");
+                    return new Problem(
+                        "package-refused",
+                        $"“{parcel.Outlet}” did not take {(parcel.Put.Count == 1 ? "the package" : $"“{file.File.Path}”")}: {await ReasonAsync(answer, cancel)}"
+                    );
                 page ??= answer.Headers.Location?.ToString();
                 done.Report(new DeliveryStep(file.File.Path, file.File.Key));
             }
@@ -56,7 +67,10 @@ public sealed class PutDelivery(HttpClient http) : IDelivery
         }
         catch (HttpRequestException failed)
         {
-            return new Problem("outlet-not-reached", $"“{parcel.Outlet}” cannot be reached at {folder.GetLeftPart(UriPartial.Authority)}: {failed.Message} Look whether it runs, then send again.");
+            return new Problem(
+                "outlet-not-reached",
+                $"“{parcel.Outlet}” cannot be reached at {folder.GetLeftPart(UriPartial.Authority)}: {failed.Message} Look whether it runs, then send again."
+            );
         }
     }
 
@@ -68,7 +82,10 @@ public sealed class PutDelivery(HttpClient http) : IDelivery
         try
         {
             // RFC 9457: the sentence for people stands in "detail".
-            if (JsonSerializer.Deserialize<JsonElement>(text) is { ValueKind: JsonValueKind.Object } problem && problem.TryGetProperty("detail", out var detail))
+            if (
+                JsonSerializer.Deserialize<JsonElement>(text) is { ValueKind: JsonValueKind.Object } problem
+                && problem.TryGetProperty("detail", out var detail)
+            )
                 return detail.ToString();
         }
         catch (JsonException)

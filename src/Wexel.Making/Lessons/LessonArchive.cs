@@ -18,7 +18,12 @@ public static class LessonArchive
     /// <param name="id">What names it for good.</param>
     /// <param name="recordings">For each of its recordings the name that it came under, and which sound tracks are used where somebody chose.</param>
     /// <param name="store">Where recordings and mark lie.</param>
-    public static IReadOnlyList<PackageFile> Plan(LessonToMake lesson, Guid id, IReadOnlyList<(string FileName, IReadOnlyList<int>? Sounds)> recordings, FileStore store)
+    public static IReadOnlyList<PackageFile> Plan(
+        LessonToMake lesson,
+        Guid id,
+        IReadOnlyList<(string FileName, IReadOnlyList<int>? Sounds)> recordings,
+        FileStore store
+    )
     {
         var document = lesson.Document;
         var names = Names(document.Recordings, recordings);
@@ -28,9 +33,31 @@ public static class LessonArchive
         return
         [
             new(LessonFile.NameInZip, "The lesson; what it names lies beside it.", new PackageContent.Text(file.Text())),
-            .. document.Captions.Zip(captions, (track, name) => new PackageFile(name, "Its captions, in the time of the recordings.", new PackageContent.Text(WebVttText.WriteKept(lesson.Lesson.CuesOf(track))))),
-            .. lesson.Mark is { } m ? [new PackageFile(Mark, "The house’s mark.", new PackageContent.Copy(new KeyedFile(store.Derived(m.Key, MadeNames.Mark), m.Key), AlreadyCompressed: true))] : Array.Empty<PackageFile>(),
-            .. document.Recordings.Zip(names).DistinctBy(r => r.Second).Select(r => new PackageFile(r.Second, "A recording, as it was brought in.", new PackageContent.Copy(new KeyedFile(store.Recording(r.First), r.First), AlreadyCompressed: true))),
+            .. document.Captions.Zip(captions, (track, name) =>
+                new PackageFile(
+                    name,
+                    "Its captions, in the time of the recordings.",
+                    new PackageContent.Text(WebVttText.WriteKept(lesson.Lesson.CuesOf(track)))
+                )
+            ),
+            .. lesson.Mark is { } m
+                ?
+                [
+                    new PackageFile(
+                        Mark,
+                        "The house’s mark.",
+                        new PackageContent.Copy(new KeyedFile(store.Derived(m.Key, MadeNames.Mark), m.Key), AlreadyCompressed: true)
+                    ),
+                ]
+                : Array.Empty<PackageFile>(),
+            .. document
+                .Recordings.Zip(names)
+                .DistinctBy(r => r.Second)
+                .Select(r => new PackageFile(
+                    r.Second,
+                    "A recording, as it was brought in.",
+                    new PackageContent.Copy(new KeyedFile(store.Recording(r.First), r.First), AlreadyCompressed: true)
+                )),
         ];
     }
 
@@ -84,13 +111,15 @@ public static class LessonArchive
     {
         var taken = new Dictionary<string, string>(StringComparer.OrdinalIgnoreCase);
         return [.. hashes.Zip(recordings, (hash, r) =>
-        {
-            var plain = string.Concat(Path.GetFileName(r.FileName).Select(c => char.IsControl(c) || "/\\:*?\"<>|".Contains(c, StringComparison.Ordinal) ? '-' : c));
-            var name = plain;
-            for (var n = 2; taken.TryGetValue(name, out var other) && other != hash; n++)
-                name = $"{Path.GetFileNameWithoutExtension(plain)} {n}{Path.GetExtension(plain)}";
-            taken[name] = hash;
-            return "recordings/" + name;
-        })];
+            {
+                var plain = string.Concat(
+                    Path.GetFileName(r.FileName).Select(c => char.IsControl(c) || "/\\:*?\"<>|".Contains(c, StringComparison.Ordinal) ? '-' : c)
+                );
+                var name = plain;
+                for (var n = 2; taken.TryGetValue(name, out var other) && other != hash; n++)
+                    name = $"{Path.GetFileNameWithoutExtension(plain)} {n}{Path.GetExtension(plain)}";
+                taken[name] = hash;
+                return "recordings/" + name;
+            })];
     }
 }

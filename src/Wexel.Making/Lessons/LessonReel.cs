@@ -22,5 +22,6 @@ public sealed record LessonReel(IReadOnlyList<string> Hashes, Reel Reel, IReadOn
     public double ChangedShare => Analysis?.ChangedShare ?? UnknownChange;
 
     /// <summary>For each recording how a lesson brings it onto its canvas; null for as the canvas says.</summary>
-    public IReadOnlyList<RecordingFrame?> Frames(IReadOnlyList<RecordingFrame> frames) => [.. Hashes.Select(hash => frames.FirstOrDefault(f => f.Recording == hash))];
+    public IReadOnlyList<RecordingFrame?> Frames(IReadOnlyList<RecordingFrame> frames) =>
+        [.. Hashes.Select(hash => frames.FirstOrDefault(f => f.Recording == hash))];
 }

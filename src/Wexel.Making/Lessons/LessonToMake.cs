@@ -33,7 +33,9 @@ public sealed record LessonToMake(LessonWithCues Lesson, LessonReel Found, MarkO
     {
         if (Check(profile).FirstOrDefault(f => f.IsFault) is { } fault)
             return new Problem(fault.Code, fault.Sentence, "profileId");
-        return With(profile) is { } planned ? planned : new Problem("recording-not-looked-through", "The recording is still being looked through. Try again in a moment.");
+        return With(profile) is { } planned
+            ? planned
+            : new Problem("recording-not-looked-through", "The recording is still being looked through. Try again in a moment.");
     }
 
     /// <summary>What does not hold for a profile with this lesson; nothing while a recording is still being looked through.</summary>
@@ -42,7 +44,9 @@ public sealed record LessonToMake(LessonWithCues Lesson, LessonReel Found, MarkO
         if (!Found.IsReady || Map is { Frames: 0 })
             return [];
         var map = Map;
-        return new ProfileForLesson(Found.Reel, map, Look(Section.Kind.Following(Document.Sections, map), Lesson.ForLearners(map)), plan => RenderEstimator.PictureBytes(plan.Picture!, plan.Length, Found.Reel, Found.ChangedShare)).Of(profile);
+        return new ProfileForLesson(Found.Reel, map, Look(Section.Kind.Following(Document.Sections, map), Lesson.ForLearners(map)), plan =>
+            RenderEstimator.PictureBytes(plan.Picture!, plan.Length, Found.Reel, Found.ChangedShare)
+        ).Of(profile);
     }
 
     private LessonLook Look(IReadOnlyList<Section> sections, IReadOnlyList<LessonTrack> tracks) =>

@@ -47,12 +47,19 @@ public sealed class PlannedRendition(RenderPlan plan, LessonToMake lesson, TimeM
     public RenditionKeys Keys { get; } = RenditionKeys.Of(plan, map, lesson.Found.Hashes);
 
     /// <summary>The captions that stand inside the file.</summary>
-    public IReadOnlyList<CaptionsInside> CaptionsInside { get; } = plan.File.CaptionTracks == 0
-        ? []
-        : [.. tracks.Zip(CaptionFileName.Of([.. tracks.Select(t => t.Track.Language)]), (t, name) => new CaptionsInside(name, WebVttText.Write(t.Cues), t.Track.Language))];
+    public IReadOnlyList<CaptionsInside> CaptionsInside { get; } =
+        plan.File.CaptionTracks == 0
+            ? []
+            :
+            [
+                .. tracks.Zip(CaptionFileName.Of([.. tracks.Select(t => t.Track.Language)]), (t, name) =>
+                    new CaptionsInside(name, WebVttText.Write(t.Cues), t.Track.Language)
+                ),
+            ];
 
     /// <summary>The key of the finished file.</summary>
-    public string FileKey => Keys.File(plan.File, lesson.Document.Title, [.. sections.Select(s => (s.At, s.Title))], [.. CaptionsInside.Select(c => (c.Language, c.WebVtt))]);
+    public string FileKey =>
+        Keys.File(plan.File, lesson.Document.Title, [.. sections.Select(s => (s.At, s.Title))], [.. CaptionsInside.Select(c => (c.Language, c.WebVtt))]);
 
     /// <summary>Where nothing changes in the lesson; null where nobody looked.</summary>
     public IReadOnlyList<TimeRange>? Still => lesson.Found.Analysis is { } found ? ExpectedPicture.Still(found.Still, map) : null;
@@ -82,8 +89,12 @@ public sealed class PlannedRendition(RenderPlan plan, LessonToMake lesson, TimeM
     /// <param name="plan">The plan.</param>
     /// <param name="hashes">The hashes of its recordings, in their order.</param>
     /// <param name="place">Where they lie.</param>
-    public static EncodeInputs Inputs(RenderPlan plan, IReadOnlyList<string> hashes, MakingPlace place) => new(
-        [.. hashes.Select(place.Store.Recording)], plan.Pictures.Select(p => p.Mark?.Key).OfType<string>().FirstOrDefault() is { } mark ? place.Store.Derived(mark, MadeNames.Mark) : null, place.Fonts);
+    public static EncodeInputs Inputs(RenderPlan plan, IReadOnlyList<string> hashes, MakingPlace place) =>
+        new(
+            [.. hashes.Select(place.Store.Recording)],
+            plan.Pictures.Select(p => p.Mark?.Key).OfType<string>().FirstOrDefault() is { } mark ? place.Store.Derived(mark, MadeNames.Mark) : null,
+            place.Fonts
+        );
 
     /// <summary>Whether everything is encoded already.</summary>
     public bool IsEncoded(FileStore store) => Encoded(store).All(Wholeness.Of);

@@ -41,12 +41,30 @@ public sealed class EpisodeMaker(MakingPlace place)
     /// <param name="lesson">What names the lesson for good.</param>
     /// <param name="name">The stem of its files' names.</param>
     /// <param name="transcripts">The language of each of its transcripts.</param>
-    public Episode Describe(PlannedRendition planned, FeedMedia media, KeyedFile artwork, Guid feed, Guid lesson, string name, IReadOnlyList<string> transcripts)
+    public Episode Describe(
+        PlannedRendition planned,
+        FeedMedia media,
+        KeyedFile artwork,
+        Guid feed,
+        Guid lesson,
+        string name,
+        IReadOnlyList<string> transcripts
+    )
     {
         var document = planned.Lesson.Document;
         var bytes = new FileInfo(place.Store.Derived(KeyOf(planned, media, artwork.Key), MadeNames.Episode(media))).Length;
         return new Episode(
-            FeedKeys.EpisodeId(feed.ToString(), lesson.ToString()), name, document.Title, document.Description, document.Language, planned.Plan.Length, bytes, planned.Sections, transcripts, ArtworkInside(media, artwork.Key));
+            FeedKeys.EpisodeId(feed.ToString(), lesson.ToString()),
+            name,
+            document.Title,
+            document.Description,
+            document.Language,
+            planned.Plan.Length,
+            bytes,
+            planned.Sections,
+            transcripts,
+            ArtworkInside(media, artwork.Key)
+        );
     }
 
     /// <summary>The key of the artwork inside an episode's file; null where it carries none.</summary>

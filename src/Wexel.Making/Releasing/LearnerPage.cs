@@ -20,6 +20,18 @@ public static class LearnerPage
         // Captions that are part of the picture are not shown a second time over it.
         var tracks = planned.Tracks.Skip(plan.Picture?.Captions is null ? 0 : 1);
         var captions = tracks.Select(t => new PlayerCaptions(t.Track.Language, t.Cues, t.Track.Kind)).ToList();
-        return new PlayerLesson(key, document.Title, document.Description, document.Language, plan.Length, size.Width, size.Height, "", null, planned.Sections, captions);
+        return new PlayerLesson(
+            key,
+            document.Title,
+            document.Description,
+            document.Language,
+            plan.Length,
+            size.Width,
+            size.Height,
+            "",
+            null,
+            planned.Sections,
+            captions
+        );
     }
 }

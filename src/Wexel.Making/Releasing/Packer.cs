@@ -25,14 +25,20 @@ public sealed class Packer(MakingPlace place)
     {
         var (store, container) = (place.Store, planned.Plan.File.Container);
         var video = store.Keyed(planned.FileKey, MadeNames.Finished(container));
-        return new LessonSources(player, video, planned.Keys.Poster is { } poster ? store.Keyed(poster, MadeNames.Poster) : null, Finishing.Pieces(container, video.Path));
+        return new LessonSources(
+            player,
+            video,
+            planned.Keys.Poster is { } poster ? store.Keyed(poster, MadeNames.Poster) : null,
+            Finishing.Pieces(container, video.Path)
+        );
     }
 
     /// <summary>What a package is made from.</summary>
     /// <param name="identifier">A name that stays the same whenever the package is made again.</param>
     /// <param name="title">The course's title, or the lesson's where it stands alone.</param>
     /// <param name="lessons">The lessons, in their order.</param>
-    public PackageSources Sources(string identifier, string title, IReadOnlyList<LessonSources> lessons) => new(identifier, title, lessons, PlayerFiles.In(place.PlayerFolder));
+    public PackageSources Sources(string identifier, string title, IReadOnlyList<LessonSources> lessons) =>
+        new(identifier, title, lessons, PlayerFiles.In(place.PlayerFolder));
 
     /// <summary>Packs files into a ZIP.</summary>
     public async Task<MadePackage> PackAsync(IReadOnlyList<PackageFile> files, CancellationToken cancel)

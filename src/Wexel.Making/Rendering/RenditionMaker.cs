@@ -26,7 +26,7 @@ public sealed class RenditionMaker(MakingPlace place)
     /// <exception cref="ToolFailedException">The encoder ended with an error.</exception>
     public async Task EncodeAsync(IReadOnlyList<PlannedRendition> planned, IProgress<TimeSpan>? progress, Action<int>? started, CancellationToken cancel)
     {
-        for (var rest = planned.ToList(); rest.Count > 0;)
+        for (var rest = planned.ToList(); rest.Count > 0; )
         {
             var together = rest[..Machine.Share.Together(rest.Select(p => p.Plan.Pictures.Count))];
             rest = rest[together.Count..];
@@ -41,7 +41,16 @@ public sealed class RenditionMaker(MakingPlace place)
         foreach (var one in planned)
         {
             if (one.Plan.Sound is { } plan && one.Sound(store) is { } path && !Wholeness.Of(path))
-                sounds.TryAdd(path, new SoundOutput(plan, plan.Copy is null ? stop => LessonSound.MakeAsync(plan, one.Reel, one.Map, [.. one.Hashes.Select(store.Recording)], one.Composed(store), stop) : null, path));
+                sounds.TryAdd(
+                    path,
+                    new SoundOutput(
+                        plan,
+                        plan.Copy is null
+                            ? stop => LessonSound.MakeAsync(plan, one.Reel, one.Map, [.. one.Hashes.Select(store.Recording)], one.Composed(store), stop)
+                            : null,
+                        path
+                    )
+                );
             foreach (var (index, picture) in one.Plan.Pictures.Index())
             {
                 if (one.Picture(store, index) is var to && !Wholeness.Of(to))
@@ -56,7 +65,8 @@ public sealed class RenditionMaker(MakingPlace place)
         await Encoder.EncodeAsync(new EncodeWork(inputs, [.. pictures.Values], [.. sounds.Values], Machine.Share.Threads), progress, started, cancel);
     }
 
-    /// <summary>Makes the file that learners get from what was encoded: title, chapters, captions, poster. What is there is not made again. Nothing is encoded.</summary>
+    /// <summary>Makes the file that learners get from what was encoded: title, chapters, captions, poster. What is there is not made again. Nothing is
+    /// encoded.</summary>
     /// <param name="planned">What is finished; everything of it is encoded.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ToolFailedException">The muxer ended with an error.</exception>
@@ -89,7 +99,9 @@ public sealed class RenditionMaker(MakingPlace place)
             var moments = plan.Picture is null ? [] : ExpectedPicture.Frames(planned.Lesson.Found.Analysis?.PictureMoments ?? [], map);
             var from = new MadeFrom(plan, inputs, plan.Sound is null ? null : planned.Composed(store), moments, planned.Still);
             var found = await FileChecker.CheckAsync(planned.File(store), from, planned.Chapters.Count, cancel);
-            await WholeFile.MakeAsync(check, temporary => File.WriteAllTextAsync(temporary, WexelJson.Write(new FinishedRendition(planned.FileKey, found.Bytes, found.Check, found.Codecs)), cancel));
+            await WholeFile.MakeAsync(check, temporary =>
+                File.WriteAllTextAsync(temporary, WexelJson.Write(new FinishedRendition(planned.FileKey, found.Bytes, found.Check, found.Codecs)), cancel)
+            );
         }
 
         return WexelJson.Read<FinishedRendition>(await File.ReadAllTextAsync(check, cancel));

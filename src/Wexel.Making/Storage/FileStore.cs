@@ -94,7 +94,12 @@ public sealed class FileStore
     /// <summary>All made files, each with the key under which it lies and its path within that folder, with slashes.</summary>
     public IEnumerable<StoredFile> Made()
     {
-        foreach (var file in new DirectoryInfo(_derived).EnumerateFiles("*", new EnumerationOptions { RecurseSubdirectories = true, AttributesToSkip = FileAttributes.ReparsePoint }))
+        foreach (
+            var file in new DirectoryInfo(_derived).EnumerateFiles(
+                "*",
+                new EnumerationOptions { RecurseSubdirectories = true, AttributesToSkip = FileAttributes.ReparsePoint }
+            )
+        )
         {
             // Two letters, the key, then the file's name or path.
             if (Path.GetRelativePath(_derived, file.FullName).Split('/', 3) is [_, var key, var name])
@@ -103,7 +108,8 @@ public sealed class FileStore
     }
 
     /// <summary>What all recordings take, in bytes, and how many they are.</summary>
-    public (int Files, long Bytes) Recordings() => new DirectoryInfo(_recordings).EnumerateFiles().Aggregate((Files: 0, Bytes: 0L), (sum, f) => (sum.Files + 1, sum.Bytes + f.Length));
+    public (int Files, long Bytes) Recordings() =>
+        new DirectoryInfo(_recordings).EnumerateFiles().Aggregate((Files: 0, Bytes: 0L), (sum, f) => (sum.Files + 1, sum.Bytes + f.Length));
 
     /// <summary>Removes a made file, or all that lies under a key. Nobody ever sees half of it: it is moved away before it is deleted.</summary>
     /// <param name="key">The key.</param>
@@ -126,8 +132,12 @@ public sealed class FileStore
     }
 
     /// <summary>The files of uploads that nobody has written to since a time.</summary>
-    public IEnumerable<Guid> Uploads(DateTimeOffset notWrittenSince) => new DirectoryInfo(_uploads).EnumerateFiles()
-        .Where(f => f.LastWriteTimeUtc < notWrittenSince.UtcDateTime).Select(f => Guid.TryParseExact(f.Name, "N", out var id) ? id : default).Where(id => id != default);
+    public IEnumerable<Guid> Uploads(DateTimeOffset notWrittenSince) =>
+        new DirectoryInfo(_uploads)
+            .EnumerateFiles()
+            .Where(f => f.LastWriteTimeUtc < notWrittenSince.UtcDateTime)
+            .Select(f => Guid.TryParseExact(f.Name, "N", out var id) ? id : default)
+            .Where(id => id != default);
 
     /// <summary>Removes what was half-made or half-arrived when a server died.</summary>
     /// <param name="isAbandoned">Whether nobody works on a file or folder any more.</param>

@@ -78,14 +78,17 @@ public static class MadeNames
 
     /// <summary>What a made file is needed for.</summary>
     /// <param name="name">Its path under its key, with slashes.</param>
-    public static StoredKind KindOf(string name) => name switch
-    {
-        Package => StoredKind.Package,
-        Picture => StoredKind.Encoded,
-        Frame or Trial or TrialMeasured or Samples => StoredKind.Look,
-        _ when FrameTaker.IsName(name) => StoredKind.Look,
-        _ when name.StartsWith("sound.", StringComparison.Ordinal) => StoredKind.Encoded,
-        _ when name.StartsWith(FinishedStem, StringComparison.Ordinal) || name.StartsWith(EpisodeStem + ".", StringComparison.Ordinal) || name.StartsWith(LessonFiles.PiecesFolder, StringComparison.Ordinal) => StoredKind.Finished,
-        _ => StoredKind.Other,
-    };
+    public static StoredKind KindOf(string name) =>
+        name switch
+        {
+            Package => StoredKind.Package,
+            Picture => StoredKind.Encoded,
+            Frame or Trial or TrialMeasured or Samples => StoredKind.Look,
+            _ when FrameTaker.IsName(name) => StoredKind.Look,
+            _ when name.StartsWith("sound.", StringComparison.Ordinal) => StoredKind.Encoded,
+            _ when name.StartsWith(FinishedStem, StringComparison.Ordinal)
+                    || name.StartsWith(EpisodeStem + ".", StringComparison.Ordinal)
+                    || name.StartsWith(LessonFiles.PiecesFolder, StringComparison.Ordinal) => StoredKind.Finished,
+            _ => StoredKind.Other,
+        };
 }

@@ -19,15 +19,30 @@ internal static class BorderMeasurer
             var at = moments[(int)((long)i * moments.Count / Math.Min(Pictures, moments.Count))];
             await MediaTool.StreamAsync(
                 [
-                    "-ss", at.TotalSeconds.ToString("0.###", CultureInfo.InvariantCulture), .. MediaTool.SafeInput(path), "-an", "-map", "0:V:0", "-frames:v", "1",
-                    "-vf", string.Create(CultureInfo.InvariantCulture, $"{PreparingFilters.Of(facts.Picture.Preparation)}scale={size.Width}:{size.Height},format=gray"), "-f", "rawvideo", "pipe:1",
+                    "-ss",
+                    at.TotalSeconds.ToString("0.###", CultureInfo.InvariantCulture),
+                    .. MediaTool.SafeInput(path),
+                    "-an",
+                    "-map",
+                    "0:V:0",
+                    "-frames:v",
+                    "1",
+                    "-vf",
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"{PreparingFilters.Of(facts.Picture.Preparation)}scale={size.Width}:{size.Height},format=gray"
+                    ),
+                    "-f",
+                    "rawvideo",
+                    "pipe:1",
                 ],
                 async (stream, token) =>
                 {
                     if (await stream.ReadAtLeastAsync(grey, grey.Length, throwOnEndOfStream: false, token) == grey.Length)
                         finder.Show(grey);
                 },
-                cancel);
+                cancel
+            );
         }
 
         return finder.Found();

@@ -6,7 +6,8 @@ using Wexel.Media.Tools;
 
 namespace Wexel.Media.Analysing;
 
-/// <summary>Looks at the pictures of a recording in full size: what there is to read on them, and how much of it is left when they are delivered smaller.</summary>
+/// <summary>Looks at the pictures of a recording in full size: what there is to read on them, and how much of it is left when they are delivered
+/// smaller.</summary>
 public static class DetailFinder
 {
     private const int SamplesPerSecond = 2;
@@ -18,7 +19,13 @@ public static class DetailFinder
     /// <param name="delivered">The sizes that the whole picture is brought to.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ToolFailedException">The recording could not be read.</exception>
-    public static async Task<IReadOnlyList<SeenPicture>> FindAsync(RecordingFacts facts, string path, RecordingAnalysis analysis, IReadOnlyList<PictureSize> delivered, CancellationToken cancel)
+    public static async Task<IReadOnlyList<SeenPicture>> FindAsync(
+        RecordingFacts facts,
+        string path,
+        RecordingAnalysis analysis,
+        IReadOnlyList<PictureSize> delivered,
+        CancellationToken cancel
+    )
     {
         var size = facts.Picture!.ShownSize;
         var bytes = size.Width * size.Height;
@@ -27,7 +34,19 @@ public static class DetailFinder
         if (moments.Count == 0)
             return found;
         await MediaTool.StreamAsync(
-            [.. MediaTool.SafeInput(path), "-an", "-filter_complex", Filters(facts.Picture, moments, delivered), "-map", "[seen]", "-fps_mode", "passthrough", "-f", "rawvideo", "pipe:1"],
+            [
+                .. MediaTool.SafeInput(path),
+                "-an",
+                "-filter_complex",
+                Filters(facts.Picture, moments, delivered),
+                "-map",
+                "[seen]",
+                "-fps_mode",
+                "passthrough",
+                "-f",
+                "rawvideo",
+                "pipe:1",
+            ],
             async (stream, token) =>
             {
                 var (before, now) = (new byte[bytes * (1 + delivered.Count)], new byte[bytes * (1 + delivered.Count)]);
@@ -37,7 +56,8 @@ public static class DetailFinder
                     (before, now) = (now, before);
                 }
             },
-            cancel);
+            cancel
+        );
         return found;
 
         void Take(int index, byte[] before, byte[] now)
@@ -60,7 +80,14 @@ public static class DetailFinder
 
     /// <summary>Whenever the picture has come to stand, and where it goes on changing, those that the run sheet shows.</summary>
     private static List<TimeSpan> Moments(RecordingAnalysis analysis) =>
-        [.. analysis.PictureMoments.Concat(analysis.Still.Select(s => s.Start)).Select(t => (long)Math.Round(t.TotalSeconds * SamplesPerSecond)).Distinct().Order().Select(n => TimeSpan.FromSeconds((double)n / SamplesPerSecond))];
+        [
+            .. analysis
+                .PictureMoments.Concat(analysis.Still.Select(s => s.Start))
+                .Select(t => (long)Math.Round(t.TotalSeconds * SamplesPerSecond))
+                .Distinct()
+                .Order()
+                .Select(n => TimeSpan.FromSeconds((double)n / SamplesPerSecond)),
+        ];
 
     /// <summary>The picture, and under it what comes back from each delivered size, scaled down as the renderer does.</summary>
     private static string Filters(PictureFacts picture, IReadOnlyList<TimeSpan> moments, IReadOnlyList<PictureSize> delivered)
@@ -68,15 +95,22 @@ public static class DetailFinder
         var size = picture.ShownSize;
         static string Text(long number) => number.ToString(CultureInfo.InvariantCulture);
         var chosen = FilterText.Sum([.. moments.Select(m => $"eq(n,{Text((long)Math.Round(m.TotalSeconds * SamplesPerSecond))})")]);
-        var full = $"[0:V:0]{PreparingFilters.Of(picture.Preparation)}fps={Text(SamplesPerSecond)}:start_time=0,select='{chosen}',scale={Text(size.Width)}:{Text(size.Height)}:flags=accurate_rnd,format=gray";
+        var full =
+            $"[0:V:0]{PreparingFilters.Of(picture.Preparation)}fps={Text(SamplesPerSecond)}:start_time=0,select='{chosen}',"
+            + $"scale={Text(size.Width)}:{Text(size.Height)}:flags=accurate_rnd,format=gray";
         if (delivered.Count == 0)
             return full + "[seen]";
         var names = Enumerable.Range(0, delivered.Count).ToList();
-        return string.Join(';',
-        [
-            $"{full},split={Text(delivered.Count + 1)}[whole]{string.Concat(names.Select(i => $"[from{i}]"))}",
-            .. names.Select(i => $"[from{i}]scale={Text(delivered[i].Width)}:{Text(delivered[i].Height)}:flags=lanczos+accurate_rnd,scale={Text(size.Width)}:{Text(size.Height)}:flags=bicubic[to{i}]"),
-            $"[whole]{string.Concat(names.Select(i => $"[to{i}]"))}vstack=inputs={Text(delivered.Count + 1)}[seen]",
-        ]);
+        return string.Join(
+            ';',
+            [
+                $"{full},split={Text(delivered.Count + 1)}[whole]{string.Concat(names.Select(i => $"[from{i}]"))}",
+                .. names.Select(i =>
+                    $"[from{i}]scale={Text(delivered[i].Width)}:{Text(delivered[i].Height)}:flags=lanczos+accurate_rnd,"
+                    + $"scale={Text(size.Width)}:{Text(size.Height)}:flags=bicubic[to{i}]"
+                ),
+                $"[whole]{string.Concat(names.Select(i => $"[to{i}]"))}vstack=inputs={Text(delivered.Count + 1)}[seen]",
+            ]
+        );
     }
 }

@@ -17,7 +17,8 @@ public static class FrameTaker
 
     /// <summary>Whether a file is one of a bundle's.</summary>
     /// <param name="name">The file's name.</param>
-    public static bool IsName(string name) => name.Length == 6 && char.IsAsciiDigit(name[0]) && char.IsAsciiDigit(name[1]) && name.EndsWith(".jpg", StringComparison.Ordinal);
+    public static bool IsName(string name) =>
+        name.Length == 6 && char.IsAsciiDigit(name[0]) && char.IsAsciiDigit(name[1]) && name.EndsWith(".jpg", StringComparison.Ordinal);
 
     /// <summary>Takes a bundle; the folder is whole or not there. A recording that ends within it has fewer pictures.</summary>
     /// <param name="facts">What the probe found; the recording has a picture, and its own grid is counted.</param>
@@ -31,12 +32,33 @@ public static class FrameTaker
         var grid = Reel.Of(facts).Grid;
         // A little before the first frame, so that rounding cannot pass over it; the grid rounds it back into its place.
         var from = Math.Max(0, grid.TimeOf(bundle * InARow).TotalSeconds - grid.TimeOf(1).TotalSeconds / 4);
-        await WholeFolder.MakeAsync(folder, making => MediaTool.RunAsync(
-            [
-                "-ss", from.ToString("0.######", CultureInfo.InvariantCulture), .. MediaTool.SafeInput(path), "-an", "-map", "0:V:0",
-                "-vf", string.Create(CultureInfo.InvariantCulture, $"{PreparingFilters.Of(facts.Picture!.Preparation)}fps={grid}:start_time=0,scale={RecordingAnalyser.PictureWidth}:-2,setsar=1,format=yuvj420p"),
-                "-frames:v", InARow.ToString(CultureInfo.InvariantCulture), "-q:v", "4", "-f", "image2", "file:" + Path.Combine(making.Replace("%", "%%", StringComparison.Ordinal), "%02d.jpg"),
-            ],
-            null, null, cancel));
+        await WholeFolder.MakeAsync(folder, making =>
+            MediaTool.RunAsync(
+                [
+                    "-ss",
+                    from.ToString("0.######", CultureInfo.InvariantCulture),
+                    .. MediaTool.SafeInput(path),
+                    "-an",
+                    "-map",
+                    "0:V:0",
+                    "-vf",
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"{PreparingFilters.Of(facts.Picture!.Preparation)}fps={grid}:start_time=0,scale={RecordingAnalyser.PictureWidth}:-2,"
+                            + $"setsar=1,format=yuvj420p"
+                    ),
+                    "-frames:v",
+                    InARow.ToString(CultureInfo.InvariantCulture),
+                    "-q:v",
+                    "4",
+                    "-f",
+                    "image2",
+                    "file:" + Path.Combine(making.Replace("%", "%%", StringComparison.Ordinal), "%02d.jpg"),
+                ],
+                null,
+                null,
+                cancel
+            )
+        );
     }
 }

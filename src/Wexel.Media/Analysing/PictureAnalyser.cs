@@ -34,10 +34,33 @@ internal sealed class PictureAnalyser(PicturePreparation? preparation, string pa
         Directory.CreateDirectory(folder);
         var errors = await MediaTool.StreamAsync(
             [
-                .. MediaTool.SafeInput(path), "-an",
-                "-filter_complex", string.Create(CultureInfo.InvariantCulture, $"[0:V:0]{PreparingFilters.Of(preparation)}fps={SamplesPerSecond}:start_time=0,split[a][b];[a]scale={RecordingAnalyser.PictureWidth}:-2,setsar=1,format=yuvj420p[jpeg];[b]scale={CompareWidth}:{CompareHeight}:flags=area,format=gray[grey]"),
-                "-map", "[jpeg]", "-q:v", "4", "-threads", "1", "-start_number", "0", "-f", "image2", "-atomic_writing", "1", "file:" + Path.Combine(folder.Replace("%", "%%", StringComparison.Ordinal), "sample-%08d.jpg"),
-                "-map", "[grey]", "-f", "rawvideo", "pipe:1",
+                .. MediaTool.SafeInput(path),
+                "-an",
+                "-filter_complex",
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"[0:V:0]{PreparingFilters.Of(preparation)}fps={SamplesPerSecond}:start_time=0,split[a][b];"
+                        + $"[a]scale={RecordingAnalyser.PictureWidth}:-2,setsar=1,format=yuvj420p[jpeg];"
+                        + $"[b]scale={CompareWidth}:{CompareHeight}:flags=area,format=gray[grey]"
+                ),
+                "-map",
+                "[jpeg]",
+                "-q:v",
+                "4",
+                "-threads",
+                "1",
+                "-start_number",
+                "0",
+                "-f",
+                "image2",
+                "-atomic_writing",
+                "1",
+                "file:" + Path.Combine(folder.Replace("%", "%%", StringComparison.Ordinal), "sample-%08d.jpg"),
+                "-map",
+                "[grey]",
+                "-f",
+                "rawvideo",
+                "pipe:1",
             ],
             async (stream, token) =>
             {
@@ -50,7 +73,8 @@ internal sealed class PictureAnalyser(PicturePreparation? preparation, string pa
                     await sampled();
                 }
             },
-            cancel);
+            cancel
+        );
         Damaged = errors.Count > 0;
         Settle(0);
     }

@@ -19,18 +19,47 @@ public static class PictureStrips
     /// <param name="folder">Where the files go.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ToolFailedException">A picture cannot be read.</exception>
-    public static Task MakeAsync(IReadOnlyList<TimeSpan> moments, string pictureFolder, string folder, CancellationToken cancel) => WholeFolder.MakeAsync(folder, async making =>
-    {
-        var list = Path.Combine(making, "pictures.txt");
-        // In a list, a name stands between quotes; these names are numbers, and what leads to them may be anything.
-        await File.WriteAllTextAsync(list, "ffconcat version 1.0\n" + string.Concat(moments.Select(m => $"file '{Path.Combine(pictureFolder, RecordingAnalyser.PictureName(m)).Replace("'", "'\\''", StringComparison.Ordinal)}'\n")), cancel);
-        // Pictures have no times; the files are numbered 25 a second, since an encoder takes no two of the same time.
-        await MediaTool.RunAsync(
-            [
-                "-f", "concat", "-safe", "0", .. MediaTool.OwnInput(list), "-vf", string.Create(CultureInfo.InvariantCulture, $"tile=1x{Pictures},setpts=N/(25*TB)"), "-r", "25", "-fps_mode", "passthrough",
-                "-q:v", "4", "-start_number", "0", "-f", "image2", "file:" + Path.Combine(making.Replace("%", "%%", StringComparison.Ordinal), "strip-%04d.jpg"),
-            ],
-            null, null, cancel);
-        File.Delete(list);
-    });
+    public static Task MakeAsync(IReadOnlyList<TimeSpan> moments, string pictureFolder, string folder, CancellationToken cancel) =>
+        WholeFolder.MakeAsync(folder, async making =>
+        {
+            var list = Path.Combine(making, "pictures.txt");
+            // In a list, a name stands between quotes; these names are numbers, and what leads to them may be anything.
+            await File.WriteAllTextAsync(
+                list,
+                "ffconcat version 1.0\n"
+                    + string.Concat(
+                        moments.Select(m =>
+                            $"file '{Path.Combine(pictureFolder, RecordingAnalyser.PictureName(m)).Replace("'", "'\\''", StringComparison.Ordinal)}'\n"
+                        )
+                    ),
+                cancel
+            );
+            // Pictures have no times; the files are numbered 25 a second, since an encoder takes no two of the same time.
+            await MediaTool.RunAsync(
+                [
+                    "-f",
+                    "concat",
+                    "-safe",
+                    "0",
+                    .. MediaTool.OwnInput(list),
+                    "-vf",
+                    string.Create(CultureInfo.InvariantCulture, $"tile=1x{Pictures},setpts=N/(25*TB)"),
+                    "-r",
+                    "25",
+                    "-fps_mode",
+                    "passthrough",
+                    "-q:v",
+                    "4",
+                    "-start_number",
+                    "0",
+                    "-f",
+                    "image2",
+                    "file:" + Path.Combine(making.Replace("%", "%%", StringComparison.Ordinal), "strip-%04d.jpg"),
+                ],
+                null,
+                null,
+                cancel
+            );
+            File.Delete(list);
+        });
 }

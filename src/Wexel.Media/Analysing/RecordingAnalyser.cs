@@ -21,7 +21,14 @@ public static class RecordingAnalyser
     /// <param name="tellEvery">How often it is told at most; null for once a second.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ToolFailedException">The recording could not be read.</exception>
-    public static async Task<RecordingAnalysis> AnalyseAsync(RecordingFacts facts, string path, string pictureFolder, Func<RecordingAnalysis, Task>? soFar, TimeSpan? tellEvery, CancellationToken cancel)
+    public static async Task<RecordingAnalysis> AnalyseAsync(
+        RecordingFacts facts,
+        string path,
+        string pictureFolder,
+        Func<RecordingAnalysis, Task>? soFar,
+        TimeSpan? tellEvery,
+        CancellationToken cancel
+    )
     {
         using var stop = CancellationTokenSource.CreateLinkedTokenSource(cancel);
         var pictures = new PictureAnalyser(facts.Picture?.Preparation, path, pictureFolder);
@@ -65,7 +72,8 @@ public static class RecordingAnalyser
                 heard?.Peaks ?? [],
                 heard?.Levels,
                 heard?.Loudness,
-                pictures.Damaged);
+                pictures.Damaged
+            );
         }
 
         async Task TellAsync()
@@ -103,10 +111,11 @@ public static class RecordingAnalyser
     private static async Task<SoundHeard?> SoundAsync(RecordingFacts facts, string path, CancellationToken cancel) =>
         (await SoundAnalyser.AnalyseAsync(MediaTool.SafeInput(path), facts.Used, Math.Min(2, facts.Sound!.Channels), null, cancel)).Heard;
 
-    private static SoundSides? Judge(RecordingFacts facts, SoundHeard? sound) => facts.Sound switch
-    {
-        null => null,
-        { Channels: 2 } when sound is not null => sound.Sums.Judge(),
-        _ => SoundSides.Stereo,
-    };
+    private static SoundSides? Judge(RecordingFacts facts, SoundHeard? sound) =>
+        facts.Sound switch
+        {
+            null => null,
+            { Channels: 2 } when sound is not null => sound.Sums.Judge(),
+            _ => SoundSides.Stereo,
+        };
 }

@@ -12,7 +12,12 @@ public static class SoundAnalyser
 
     /// <summary>Listens to the first sound track of a file.</summary>
     /// <inheritdoc cref="AnalyseAsync(IEnumerable{string}, IReadOnlyList{int}, int, string?, CancellationToken)"/>
-    public static Task<(SoundHeard Heard, IReadOnlyList<string> Said)> AnalyseAsync(IEnumerable<string> input, int channels, string? filters, CancellationToken cancel) => AnalyseAsync(input, [0], channels, filters, cancel);
+    public static Task<(SoundHeard Heard, IReadOnlyList<string> Said)> AnalyseAsync(
+        IEnumerable<string> input,
+        int channels,
+        string? filters,
+        CancellationToken cancel
+    ) => AnalyseAsync(input, [0], channels, filters, cancel);
 
     /// <summary>Listens to sound tracks of a file, together.</summary>
     /// <param name="input">The file, as an input of ffmpeg.</param>
@@ -22,12 +27,27 @@ public static class SoundAnalyser
     /// <param name="cancel">Stops it.</param>
     /// <returns>What was heard, and all that the decoder and the filters reported.</returns>
     /// <exception cref="ToolFailedException">The sound could not be read.</exception>
-    public static async Task<(SoundHeard Heard, IReadOnlyList<string> Said)> AnalyseAsync(IEnumerable<string> input, IReadOnlyList<int> tracks, int channels, string? filters, CancellationToken cancel)
+    public static async Task<(SoundHeard Heard, IReadOnlyList<string> Said)> AnalyseAsync(
+        IEnumerable<string> input,
+        IReadOnlyList<int> tracks,
+        int channels,
+        string? filters,
+        CancellationToken cancel
+    )
     {
         var listener = new SoundListener(channels);
         var said = await MediaTool.StreamReportAsync(
             [
-                .. input, .. SoundInput.Of(tracks, string.Create(CultureInfo.InvariantCulture, $"{(filters is null ? "" : filters + ",")}aresample={LoudnessMeter.Rate}:async=1:first_pts=0")), "-ac", channels.ToString(CultureInfo.InvariantCulture), "-f", "f32le", "pipe:1",
+                .. input,
+                .. SoundInput.Of(
+                    tracks,
+                    string.Create(CultureInfo.InvariantCulture, $"{(filters is null ? "" : filters + ",")}aresample={LoudnessMeter.Rate}:async=1:first_pts=0")
+                ),
+                "-ac",
+                channels.ToString(CultureInfo.InvariantCulture),
+                "-f",
+                "f32le",
+                "pipe:1",
             ],
             async (stream, token) =>
             {
@@ -38,7 +58,8 @@ public static class SoundAnalyser
             },
             cancel,
             // Mostly the picture is gone through at the same time, and takes longer.
-            aside: true);
+            aside: true
+        );
         return (listener.Heard(), said);
     }
 }

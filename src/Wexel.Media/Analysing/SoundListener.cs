@@ -31,7 +31,12 @@ internal sealed class SoundListener(int channels)
         if (_inLevel > 0)
             Level(levels, peaks);
         return new SoundHeard(
-            TimeSpan.FromSeconds((double)_samples / LoudnessMeter.Rate), new SideSums(_samples, _leftBefore + _left, _rightBefore + _right, _difference), peaks, new SoundLevels(LevelsPerSecond, levels), _meter.Heard());
+            TimeSpan.FromSeconds((double)_samples / LoudnessMeter.Rate),
+            new SideSums(_samples, _leftBefore + _left, _rightBefore + _right, _difference),
+            peaks,
+            new SoundLevels(LevelsPerSecond, levels),
+            _meter.Heard()
+        );
     }
 
     /// <summary>Takes whole moments of <see cref="LoudnessMeter.Rate"/> a second.</summary>

@@ -17,10 +17,14 @@ public static class SubtitleReader
     {
         using var text = new MemoryStream();
         await MediaTool.StreamAsync(
-            [.. MediaTool.SafeInput(path), "-map", string.Create(CultureInfo.InvariantCulture, $"0:s:{place}"), "-c:s", "webvtt", "-f", "webvtt", "pipe:1"], (stream, token) => stream.CopyToAsync(text, token), cancel);
+            [.. MediaTool.SafeInput(path), "-map", string.Create(CultureInfo.InvariantCulture, $"0:s:{place}"), "-c:s", "webvtt", "-f", "webvtt", "pipe:1"],
+            (stream, token) => stream.CopyToAsync(text, token),
+            cancel
+        );
         return CaptionFile.Read(text.ToArray());
     }
 
     /// <summary>The same captions so much later.</summary>
-    public static IReadOnlyList<Cue> Later(IReadOnlyList<Cue> cues, TimeSpan by) => [.. cues.Select(c => c with { Span = new TimeRange(c.Span.Start + by, c.Span.End + by) })];
+    public static IReadOnlyList<Cue> Later(IReadOnlyList<Cue> cues, TimeSpan by) =>
+        [.. cues.Select(c => c with { Span = new TimeRange(c.Span.Start + by, c.Span.End + by) })];
 }

@@ -9,7 +9,14 @@ namespace Wexel.Media.Containers;
 /// <param name="LengthBytes">How many bytes tell the length of a unit.</param>
 /// <param name="Sequences">The sequence parameter sets.</param>
 /// <param name="Pictures">The picture parameter sets.</param>
-internal sealed record AvcConfiguration(byte Profile, byte Compatibility, byte Level, int LengthBytes, IReadOnlyList<byte[]> Sequences, IReadOnlyList<byte[]> Pictures)
+internal sealed record AvcConfiguration(
+    byte Profile,
+    byte Compatibility,
+    byte Level,
+    int LengthBytes,
+    IReadOnlyList<byte[]> Sequences,
+    IReadOnlyList<byte[]> Pictures
+)
 {
     private const byte FirstHighProfile = 100;
 
@@ -23,7 +30,10 @@ internal sealed record AvcConfiguration(byte Profile, byte Compatibility, byte L
         {
             if (Mp4Boxes.Find(file, track, "mdia/minf/stbl/stsd") is not { } description || Mp4Boxes.Find(file, track, "mdia/minf/vmhd") is null)
                 continue;
-            if (Mp4Boxes.Children(file, description.Start + 8, description.End) is not [{ Type: "avc1" }] || Mp4Boxes.Find(file, description, "avc1/avcC") is not { } box)
+            if (
+                Mp4Boxes.Children(file, description.Start + 8, description.End) is not [{ Type: "avc1" }]
+                || Mp4Boxes.Find(file, description, "avc1/avcC") is not { } box
+            )
                 return null;
             var bytes = new byte[box.End - box.Start];
             file.Position = box.Start;
@@ -58,7 +68,14 @@ internal sealed record AvcConfiguration(byte Profile, byte Compatibility, byte L
 
     /// <summary>One record for units of both; their parameter sets have different numbers.</summary>
     internal AvcConfiguration With(AvcConfiguration other) =>
-        new(Math.Max(Profile, other.Profile), (byte)(Compatibility & other.Compatibility), Math.Max(Level, other.Level), LengthBytes, [.. Sequences, .. other.Sequences], [.. Pictures, .. other.Pictures]);
+        new(
+            Math.Max(Profile, other.Profile),
+            (byte)(Compatibility & other.Compatibility),
+            Math.Max(Level, other.Level),
+            LengthBytes,
+            [.. Sequences, .. other.Sequences],
+            [.. Pictures, .. other.Pictures]
+        );
 
     /// <summary>A number of parameter sets that none of it has (ITU-T H.264, section 7.4.2.1.1: 0 to 31).</summary>
     internal int FreeNumber()
@@ -86,7 +103,8 @@ internal sealed record AvcConfiguration(byte Profile, byte Compatibility, byte L
         }
     }
 
-    /// <summary>The number of a sequence parameter set: an unsigned Exp-Golomb code behind header, profile, flags and level (ITU-T H.264, sections 7.3.2.1.1 and 9.1).</summary>
+    /// <summary>The number of a sequence parameter set: an unsigned Exp-Golomb code behind header, profile, flags and level (ITU-T H.264, sections
+    /// 7.3.2.1.1 and 9.1).</summary>
     private static int Number(byte[] set)
     {
         var at = 8 * 4;

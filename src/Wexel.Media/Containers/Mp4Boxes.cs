@@ -75,5 +75,11 @@ internal static class Mp4Boxes
     }
 
     /// <summary>Fields that stand before the boxes inside: a full box with a count, and a visual sample entry (section 12.1.3).</summary>
-    private static int Skipped(string type) => type switch { "stsd" => 8, "avc1" or "av01" or "vp09" => 78, _ => 0 };
+    private static int Skipped(string type) =>
+        type switch
+        {
+            "stsd" => 8,
+            "avc1" or "av01" or "vp09" => 78,
+            _ => 0,
+        };
 }

@@ -42,7 +42,12 @@ internal static class Mp4Codecs
 
         if (Mp4Boxes.Find(file, track, Description) is not { } sounds)
             return null;
-        return Mp4Boxes.Children(file, sounds.Start + 8, sounds.End).Select(b => b.Type).FirstOrDefault() switch { "mp4a" => CodecsString.AacLc, "Opus" => CodecsString.Opus, _ => null };
+        return Mp4Boxes.Children(file, sounds.Start + 8, sounds.End).Select(b => b.Type).FirstOrDefault() switch
+        {
+            "mp4a" => CodecsString.AacLc,
+            "Opus" => CodecsString.Opus,
+            _ => null,
+        };
     }
 
     private static byte[] Read(Stream file, Mp4Box box, int length)

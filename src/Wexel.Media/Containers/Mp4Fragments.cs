@@ -33,7 +33,9 @@ internal static class Mp4Fragments
         for (var i = 0; i < count; i++, next += 12)
         {
             var bytes = BinaryPrimitives.ReadUInt32BigEndian(index.AsSpan(next)) & 0x7FFF_FFFF;
-            fragments.Add(new Mp4Fragment(start, bytes, TimeSpan.FromSeconds((double)BinaryPrimitives.ReadUInt32BigEndian(index.AsSpan(next + 4)) / timescale)));
+            fragments.Add(
+                new Mp4Fragment(start, bytes, TimeSpan.FromSeconds((double)BinaryPrimitives.ReadUInt32BigEndian(index.AsSpan(next + 4)) / timescale))
+            );
             start += bytes;
         }
 
@@ -42,5 +44,10 @@ internal static class Mp4Fragments
 
     /// <summary>Whether every track fragment says when it is decoded, as RFC 8216, section 3.3, wants of a segment.</summary>
     internal static bool SaysWhen(Stream segment) =>
-        Mp4Boxes.Children(segment, 0, segment.Length).Where(b => b.Type == "moof").All(moof => Mp4Boxes.Children(segment, moof.Start, moof.End).Where(b => b.Type == "traf").All(traf => Mp4Boxes.Find(segment, traf, "tfdt") is not null));
+        Mp4Boxes
+            .Children(segment, 0, segment.Length)
+            .Where(b => b.Type == "moof")
+            .All(moof =>
+                Mp4Boxes.Children(segment, moof.Start, moof.End).Where(b => b.Type == "traf").All(traf => Mp4Boxes.Find(segment, traf, "tfdt") is not null)
+            );
 }

@@ -7,7 +7,8 @@ internal static class WebMElements
     private const uint Cues = 0x1C53BB6B;
     private const uint Cluster = 0x1F43B675;
 
-    /// <summary>Of a file whose writing was not finished, the size is still unknown: all bits are set (RFC 8794, section 6.2), written with eight bytes.</summary>
+    /// <summary>Of a file whose writing was not finished, the size is still unknown: all bits are set (RFC 8794, section 6.2), written with eight
+    /// bytes.</summary>
     private const ulong UnknownSize = 0x00FFFFFFFFFFFFFF;
 
     /// <summary>Whether the segment ends where the file does.</summary>

@@ -16,9 +16,19 @@ public static class ArtworkMeasurer
         {
             // Only these readers: a file that says it is a playlist or a film is not looked into.
             string[] input = ["-protocol_whitelist", "file", "-format_whitelist", "image2,jpeg_pipe,png_pipe,gif,bmp_pipe,webp_pipe,tiff_pipe"];
-            printed = await MediaTool.ProbeAsync([.. input, "-show_entries", "stream=codec_name,width,height,pix_fmt", "-of", "json", "file:" + path], cancel, ChildLimits.Picture);
+            printed = await MediaTool.ProbeAsync(
+                [.. input, "-show_entries", "stream=codec_name,width,height,pix_fmt", "-of", "json", "file:" + path],
+                cancel,
+                ChildLimits.Picture
+            );
             // What a picture says of itself is not yet a picture: all of it must be read, without a fault.
-            await MediaTool.RunAsync(["-xerror", "-err_detect", "explode", .. input, "-i", "file:" + path, "-frames:v", "1", "-f", "null", "-"], null, null, cancel, limits: ChildLimits.Picture);
+            await MediaTool.RunAsync(
+                ["-xerror", "-err_detect", "explode", .. input, "-i", "file:" + path, "-frames:v", "1", "-f", "null", "-"],
+                null,
+                null,
+                cancel,
+                limits: ChildLimits.Picture
+            );
         }
         catch (ToolFailedException)
         {
@@ -30,10 +40,12 @@ public static class ArtworkMeasurer
             return null;
         var (codec, format) = (streams[0].GetProperty("codec_name").GetString()!, streams[0].TryGetProperty("pix_fmt", out var f) ? f.GetString()! : "");
         var components = codec == "mjpeg" ? JpegComponents(path) : 0;
-        var colour = components == 4 ? ImageColour.Cmyk
+        var colour =
+            components == 4 ? ImageColour.Cmyk
             : components == 1 || format.StartsWith("gray", StringComparison.Ordinal) || format is "ya8" or "ya16be" or "monob" ? ImageColour.Grey
             : ImageColour.Rgb;
-        var transparent = codec == "png" && (format.Contains('a', StringComparison.Ordinal) && !format.StartsWith("gray", StringComparison.Ordinal) && format != "pal8");
+        var transparent =
+            codec == "png" && (format.Contains('a', StringComparison.Ordinal) && !format.StartsWith("gray", StringComparison.Ordinal) && format != "pal8");
         return new ImageFacts(codec, width.GetInt32(), streams[0].GetProperty("height").GetInt32(), colour, transparent, new FileInfo(path).Length);
     }
 

@@ -42,7 +42,8 @@ internal sealed class MomentComparison : IDisposable
         get
         {
             var half = _plan.Timing.Grid.TimeOf(1).TotalSeconds / 2;
-            return $"select='{FilterText.Sum([.. _taken.Select(at => string.Create(CultureInfo.InvariantCulture, $"lt(abs(t-{at.TotalSeconds:0.######}),{half:0.######})"))])}',setpts=N*10/TB,format=gray";
+            var near = _taken.Select(at => string.Create(CultureInfo.InvariantCulture, $"lt(abs(t-{at.TotalSeconds:0.######}),{half:0.######})"));
+            return $"select='{FilterText.Sum([.. near])}',setpts=N*10/TB,format=gray";
         }
     }
 
@@ -61,11 +62,35 @@ internal sealed class MomentComparison : IDisposable
 
     /// <summary>Takes the source's frames.</summary>
     /// <exception cref="ToolFailedException">The source cannot be read there.</exception>
-    internal Task TakeSourceAsync(CancellationToken cancel) => SourcePicture.WithGraphAsync(_plan, _inputs, _frames, SourcePicture.Exactly, async (input, graph, _) =>
-    {
-        await MediaTool.RunAsync([.. input, "-filter_complex", $"{graph};[picture0]format=gray[source]", "-map", "[source]", "-frames:v", _frames.Count.ToString(CultureInfo.InvariantCulture), .. Output, "file:" + SourcePath], null, null, cancel, aside: true);
-        return true;
-    }, cancel);
+    internal Task TakeSourceAsync(CancellationToken cancel) =>
+        SourcePicture.WithGraphAsync(
+            _plan,
+            _inputs,
+            _frames,
+            SourcePicture.Exactly,
+            async (input, graph, _) =>
+            {
+                await MediaTool.RunAsync(
+                    [
+                        .. input,
+                        "-filter_complex",
+                        $"{graph};[picture0]format=gray[source]",
+                        "-map",
+                        "[source]",
+                        "-frames:v",
+                        _frames.Count.ToString(CultureInfo.InvariantCulture),
+                        .. Output,
+                        "file:" + SourcePath,
+                    ],
+                    null,
+                    null,
+                    cancel,
+                    aside: true
+                );
+                return true;
+            },
+            cancel
+        );
 
     /// <summary>Compares what was taken. Where a frame is missing on one side, each is looked for by itself.</summary>
     /// <exception cref="ToolFailedException">The frames cannot be read.</exception>
@@ -75,15 +100,26 @@ internal sealed class MomentComparison : IDisposable
             return await OneByOneAsync(_plan, _inputs, _filePath, _frames, cancel);
         if (_taken.Count < _frames.Count)
             await StandAsync(cancel);
-        return await Task.WhenAll(_frames.Select((frame, i) => Task.Run(() => SourcePicture.Compared(_plan, frame, Read(SourcePath, i), Read(MadePath, i)), cancel)));
+        return await Task.WhenAll(
+            _frames.Select((frame, i) => Task.Run(() => SourcePicture.Compared(_plan, frame, Read(SourcePath, i), Read(MadePath, i)), cancel))
+        );
     }
 
     /// <summary>Compares frames that are taken one at a time.</summary>
-    internal static async Task<IReadOnlyList<MomentCompared>> OneByOneAsync(PicturePlan plan, EncodeInputs inputs, string filePath, IReadOnlyList<long> frames, CancellationToken cancel)
+    internal static async Task<IReadOnlyList<MomentCompared>> OneByOneAsync(
+        PicturePlan plan,
+        EncodeInputs inputs,
+        string filePath,
+        IReadOnlyList<long> frames,
+        CancellationToken cancel
+    )
     {
         var compared = new MomentCompared[frames.Count];
-        await Parallel.ForEachAsync(Enumerable.Range(0, frames.Count), new ParallelOptions { MaxDegreeOfParallelism = 2, CancellationToken = cancel }, async (i, token) =>
-            compared[i] = await SourcePicture.CompareAsync(plan, inputs, filePath, frames[i], token));
+        await Parallel.ForEachAsync(
+            Enumerable.Range(0, frames.Count),
+            new ParallelOptions { MaxDegreeOfParallelism = 2, CancellationToken = cancel },
+            async (i, token) => compared[i] = await SourcePicture.CompareAsync(plan, inputs, filePath, frames[i], token)
+        );
         return compared;
     }
 

@@ -33,7 +33,13 @@ internal static class ReadingStart
     /// <param name="before">How much is read before each in any case.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ToolFailedException">The file cannot be read.</exception>
-    internal static async Task<IReadOnlyList<Place>> OfAsync(IReadOnlyList<string> input, FrameRate grid, IReadOnlyList<long> frames, TimeSpan before, CancellationToken cancel)
+    internal static async Task<IReadOnlyList<Place>> OfAsync(
+        IReadOnlyList<string> input,
+        FrameRate grid,
+        IReadOnlyList<long> frames,
+        TimeSpan before,
+        CancellationToken cancel
+    )
     {
         long Start(long frame, TimeSpan earlier) => Math.Max(0, frame - grid.FrameAt(before > earlier ? before : earlier));
         var (starts, first) = (new long[frames.Count], new TimeSpan?[frames.Count]);
@@ -100,15 +106,22 @@ internal static class ReadingStart
 
     private static async Task<(TimeSpan Start, List<TimeSpan?> Shown)> PacketsAsync(IReadOnlyList<string> input, string intervals, CancellationToken cancel)
     {
-        var printed = await MediaTool.ProbeAsync(["-select_streams", "V:0", "-read_intervals", intervals, "-show_entries", "packet=pts_time,flags:format=start_time", "-of", "csv", .. input], cancel);
+        var printed = await MediaTool.ProbeAsync(
+            ["-select_streams", "V:0", "-read_intervals", intervals, "-show_entries", "packet=pts_time,flags:format=start_time", "-of", "csv", .. input],
+            cancel
+        );
         var lines = printed.Split('\n').Select(l => l.TrimEnd().Split(',')).ToList();
-        return (Time(lines.FirstOrDefault(l => l[0] == "format")) ?? TimeSpan.Zero, [.. lines.Where(l => l[0] == "packet").Select(l => l.Length > 2 && l[2].StartsWith('K') ? Time(l) : Never)]);
+        return (
+            Time(lines.FirstOrDefault(l => l[0] == "format")) ?? TimeSpan.Zero,
+            [.. lines.Where(l => l[0] == "packet").Select(l => l.Length > 2 && l[2].StartsWith('K') ? Time(l) : Never)]
+        );
     }
 
     /// <summary>Some containers are read from any frame on; but decoding begins only at the key frame behind it.</summary>
     private static readonly TimeSpan? Never = TimeSpan.MaxValue;
 
-    private static TimeSpan? Time(string[]? line) => line is [_, var value, ..] && double.TryParse(value, CultureInfo.InvariantCulture, out var seconds) ? TimeSpan.FromSeconds(seconds) : null;
+    private static TimeSpan? Time(string[]? line) =>
+        line is [_, var value, ..] && double.TryParse(value, CultureInfo.InvariantCulture, out var seconds) ? TimeSpan.FromSeconds(seconds) : null;
 
     private static string Seconds(TimeSpan time) => time.TotalSeconds.ToString("0.######", CultureInfo.InvariantCulture);
 }

@@ -31,8 +31,13 @@ public static class RenditionMeasurer
     {
         var plan = from.Plan;
         var listing = FramesAsync(path, cancel);
-        var choosing = plan.Picture is { } drawn && from.Frames.Count > 0 ? SourcePicture.QuicklyReadAsync(drawn, from.Inputs, [.. from.Frames.Order()], cancel) : Task.FromResult<IReadOnlyList<long>>([]);
-        var found = JsonDocument.Parse(await MediaTool.ProbeAsync(["-show_format", "-show_streams", "-show_chapters", "-of", "json", .. MediaTool.OwnInput(path)], cancel)).RootElement;
+        var choosing =
+            plan.Picture is { } drawn && from.Frames.Count > 0
+                ? SourcePicture.QuicklyReadAsync(drawn, from.Inputs, [.. from.Frames.Order()], cancel)
+                : Task.FromResult<IReadOnlyList<long>>([]);
+        var found = JsonDocument
+            .Parse(await MediaTool.ProbeAsync(["-show_format", "-show_streams", "-show_chapters", "-of", "json", .. MediaTool.OwnInput(path)], cancel))
+            .RootElement;
         var frames = await listing;
         var moments = await choosing;
         var streams = found.GetProperty("streams").EnumerateArray().ToList();
@@ -42,7 +47,9 @@ public static class RenditionMeasurer
         var name = format.GetProperty("format_name").GetString()!;
         var composing = from.ComposedSound is { } composed ? SoundHeard.OfComposedAsync(composed, plan.Sound!.Channels, cancel) : null;
         // WebM does not say how long a frame stands; its last one stands to the end.
-        var seeing = Of("video") is [var video, ..] ? PictureAsync(path, video, frames, moments, length, !name.Contains("webm", StringComparison.Ordinal), from, cancel) : null;
+        var seeing = Of("video") is [var video, ..]
+            ? PictureAsync(path, video, frames, moments, length, !name.Contains("webm", StringComparison.Ordinal), from, cancel)
+            : null;
         var hearing = Of("audio") is [var audio, ..] ? SoundAsync(path, audio, cancel) : null;
         var picture = seeing is null ? default : await seeing;
         var sound = hearing is null ? default : await hearing;
@@ -50,17 +57,31 @@ public static class RenditionMeasurer
         await using var file = File.OpenRead(path);
         var captions = Of("subtitle");
         var facts = new RenditionFacts(
-            file.Length, length, name,
+            file.Length,
+            length,
+            name,
             name.Contains("webm", StringComparison.Ordinal) ? WebMElements.IndexAtFront(file) : Mp4Boxes.IndexAtFront(file),
-            picture.Picture, sound.Sound,
+            picture.Picture,
+            sound.Sound,
             [.. found.GetProperty("chapters").EnumerateArray().Select(c => Seconds(c, "start_time"))],
-            captions.Count, captions.Count == 0 ? null : await CaptionsEndAsync(path, cancel),
+            captions.Count,
+            captions.Count == 0 ? null : await CaptionsEndAsync(path, cancel),
             name.Contains("mp4", StringComparison.Ordinal) ? Mp4Codecs.Of(file) : "",
-            [.. (picture.Errors ?? []).Concat(sound.Errors ?? []).Distinct()]);
+            [.. (picture.Errors ?? []).Concat(sound.Errors ?? []).Distinct()]
+        );
         return (facts, new ExpectedOfSource(from.Still, before?.Silent() ?? [], before?.Length));
     }
 
-    private static async Task<(PictureMeasured Picture, IReadOnlyList<string> Errors)> PictureAsync(string path, JsonElement video, IReadOnlyList<Frame> frames, IReadOnlyList<long> compared, TimeSpan length, bool saysDurations, MadeFrom from, CancellationToken cancel)
+    private static async Task<(PictureMeasured Picture, IReadOnlyList<string> Errors)> PictureAsync(
+        string path,
+        JsonElement video,
+        IReadOnlyList<Frame> frames,
+        IReadOnlyList<long> compared,
+        TimeSpan length,
+        bool saysDurations,
+        MadeFrom from,
+        CancellationToken cancel
+    )
     {
         var size = new PictureSize(video.GetProperty("width").GetInt32(), video.GetProperty("height").GetInt32());
         var colours = Colours.Read(video);
@@ -89,8 +110,12 @@ public static class RenditionMeasurer
             MostBetween(frames),
             frames.Count,
             ordered.Zip(ordered.Skip(1), (a, b) => b - a).DefaultIfEmpty().Max(),
-            whole.Borders, whole.Black, whole.Still, moments,
-            plan?.Parts.Any(p => p.Prepared?.Fields is not null) == true ? await CombedAsync(path, cancel) : null);
+            whole.Borders,
+            whole.Black,
+            whole.Still,
+            moments,
+            plan?.Parts.Any(p => p.Prepared?.Fields is not null) == true ? await CombedAsync(path, cancel) : null
+        );
         return (picture, whole.Errors);
     }
 
@@ -109,10 +134,21 @@ public static class RenditionMeasurer
     }
 
     /// <summary>Where the file is black, whether its source is.</summary>
-    private static Task<IReadOnlyList<MomentCompared>> BlackAsync(string path, PicturePlan plan, IReadOnlyList<TimeRange> black, MadeFrom from, CancellationToken cancel)
+    private static Task<IReadOnlyList<MomentCompared>> BlackAsync(
+        string path,
+        PicturePlan plan,
+        IReadOnlyList<TimeRange> black,
+        MadeFrom from,
+        CancellationToken cancel
+    )
     {
         var grid = plan.Timing.Grid;
-        var frames = black.Take(BlackLookedAt).Select(b => Math.Min(plan.Timing.LastFrame, grid.FrameAt(b.Start + (b.Length / 2)))).Distinct().Except(from.Frames).ToList();
+        var frames = black
+            .Take(BlackLookedAt)
+            .Select(b => Math.Min(plan.Timing.LastFrame, grid.FrameAt(b.Start + (b.Length / 2))))
+            .Distinct()
+            .Except(from.Frames)
+            .ToList();
         return MomentComparison.OneByOneAsync(plan, from.Inputs, path, frames, cancel);
     }
 
@@ -120,27 +156,51 @@ public static class RenditionMeasurer
     {
         var channels = audio.GetProperty("channels").GetInt32();
         var (heard, errors) = await WholePass.SoundAsync(path, Math.Min(2, channels), cancel);
-        var sound = new SoundMeasured(Seconds(audio, "start_time"), heard.Length, audio.GetProperty("codec_name").GetString()!, channels, int.Parse(audio.GetProperty("sample_rate").GetString()!, CultureInfo.InvariantCulture), heard.Loudness, heard.Silent());
+        var sound = new SoundMeasured(
+            Seconds(audio, "start_time"),
+            heard.Length,
+            audio.GetProperty("codec_name").GetString()!,
+            channels,
+            int.Parse(audio.GetProperty("sample_rate").GetString()!, CultureInfo.InvariantCulture),
+            heard.Loudness,
+            heard.Silent()
+        );
         return (sound, errors);
     }
 
     private static async Task<TimeSpan> CaptionsEndAsync(string path, CancellationToken cancel)
     {
-        var printed = await MediaTool.ProbeAsync(["-select_streams", "s:0", "-show_entries", "packet=pts_time,duration_time,size", "-of", "csv=p=0", .. MediaTool.OwnInput(path)], cancel);
+        var printed = await MediaTool.ProbeAsync(
+            ["-select_streams", "s:0", "-show_entries", "packet=pts_time,duration_time,size", "-of", "csv=p=0", .. MediaTool.OwnInput(path)],
+            cancel
+        );
         // Between captions, a track of an MP4 has packets with two bytes: no text.
-        return printed.Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(line => line.Split(',')).Where(p => p[2] != "2").Select(p => Seconds(p[0]) + Seconds(p[1])).DefaultIfEmpty().Max();
+        return printed
+            .Split('\n', StringSplitOptions.RemoveEmptyEntries)
+            .Select(line => line.Split(','))
+            .Where(p => p[2] != "2")
+            .Select(p => Seconds(p[0]) + Seconds(p[1]))
+            .DefaultIfEmpty()
+            .Max();
     }
 
     private readonly record struct Frame(TimeSpan At, TimeSpan Duration, bool Key);
 
     private static async Task<List<Frame>> FramesAsync(string path, CancellationToken cancel)
     {
-        var printed = await MediaTool.ProbeAsync(["-select_streams", "v:0", "-show_entries", "packet=pts_time,duration_time,flags", "-of", "csv=p=0", .. MediaTool.OwnInput(path)], cancel);
-        return [.. printed.Split('\n', StringSplitOptions.RemoveEmptyEntries)
-            .Select(line => line.Split(','))
-            // What an edit list passes over is decoded, and not shown.
-            .Where(f => !f[2].Contains('D', StringComparison.Ordinal))
-            .Select(f => new Frame(Seconds(f[0]), Seconds(f[1]), f[2].StartsWith('K')))];
+        var printed = await MediaTool.ProbeAsync(
+            ["-select_streams", "v:0", "-show_entries", "packet=pts_time,duration_time,flags", "-of", "csv=p=0", .. MediaTool.OwnInput(path)],
+            cancel
+        );
+        return
+        [
+            .. printed
+                .Split('\n', StringSplitOptions.RemoveEmptyEntries)
+                .Select(line => line.Split(','))
+                // What an edit list passes over is decoded, and not shown.
+                .Where(f => !f[2].Contains('D', StringComparison.Ordinal))
+                .Select(f => new Frame(Seconds(f[0]), Seconds(f[1]), f[2].StartsWith('K'))),
+        ];
     }
 
     private static double Aspect(JsonElement video)
@@ -149,7 +209,8 @@ public static class RenditionMeasurer
         return text is "1:1" or "0:1" ? 1 : 0;
     }
 
-    private static TimeSpan Seconds(JsonElement element, string name) => element.TryGetProperty(name, out var value) ? Seconds(value.GetString()) : TimeSpan.Zero;
+    private static TimeSpan Seconds(JsonElement element, string name) =>
+        element.TryGetProperty(name, out var value) ? Seconds(value.GetString()) : TimeSpan.Zero;
 
     private static TimeSpan Seconds(string? text) =>
         double.TryParse(text, CultureInfo.InvariantCulture, out var seconds) ? TimeSpan.FromSeconds(seconds) : TimeSpan.Zero;

@@ -20,7 +20,8 @@ public enum Side
     Made,
 }
 
-/// <summary>Sets a frame of a finished file beside what it was made from: the source's own frame, cut out, scaled and marked by the same plan, but not encoded.</summary>
+/// <summary>Sets a frame of a finished file beside what it was made from: the source's own frame, cut out, scaled and marked by the same plan, but not
+/// encoded.</summary>
 public static class SourcePicture
 {
     /// <summary>No more is read before the frame that is wanted than its key frame asks for.</summary>
@@ -53,28 +54,62 @@ public static class SourcePicture
         return new MomentCompared(plan.Timing.Grid.TimeOf(frame), 0, 0, false);
     }
 
-    private static async Task<MomentCompared?> CompareAsync(PicturePlan plan, EncodeInputs inputs, string filePath, long frame, TimeSpan before, CancellationToken cancel)
+    private static async Task<MomentCompared?> CompareAsync(
+        PicturePlan plan,
+        EncodeInputs inputs,
+        string filePath,
+        long frame,
+        TimeSpan before,
+        CancellationToken cancel
+    )
     {
         var (source, made) = (new byte[plan.Size.Width * plan.Size.Height], new byte[plan.Size.Width * plan.Size.Height]);
         var both = false;
-        await WithBothAsync(plan, inputs, filePath, frame, before, async (input, graph) =>
-        {
-            await MediaTool.StreamAsync(
-                [.. input, "-filter_complex", $"{graph};[picture0]format=gray[source];[made]format=gray[made_grey];[source][made_grey]vstack[both]", "-map", "[both]", "-frames:v", "1", "-f", "rawvideo", "pipe:1"],
-                async (stream, token) =>
-                {
-                    both = await stream.ReadAtLeastAsync(source, source.Length, throwOnEndOfStream: false, token) == source.Length
-                        && await stream.ReadAtLeastAsync(made, made.Length, throwOnEndOfStream: false, token) == made.Length;
-                },
-                cancel);
-            return true;
-        }, cancel);
+        await WithBothAsync(
+            plan,
+            inputs,
+            filePath,
+            frame,
+            before,
+            async (input, graph) =>
+            {
+                await MediaTool.StreamAsync(
+                    [
+                        .. input,
+                        "-filter_complex",
+                        $"{graph};[picture0]format=gray[source];[made]format=gray[made_grey];[source][made_grey]vstack[both]",
+                        "-map",
+                        "[both]",
+                        "-frames:v",
+                        "1",
+                        "-f",
+                        "rawvideo",
+                        "pipe:1",
+                    ],
+                    async (stream, token) =>
+                    {
+                        both =
+                            await stream.ReadAtLeastAsync(source, source.Length, throwOnEndOfStream: false, token) == source.Length
+                            && await stream.ReadAtLeastAsync(made, made.Length, throwOnEndOfStream: false, token) == made.Length;
+                    },
+                    cancel
+                );
+                return true;
+            },
+            cancel
+        );
         return both ? Compared(plan, frame, source, made) : null;
     }
 
     /// <summary>What two grey pictures of the same moment come to.</summary>
     internal static MomentCompared Compared(PicturePlan plan, long frame, byte[] source, byte[] made) =>
-        new(plan.Timing.Grid.TimeOf(frame), StructuralSimilarity.Of(source, made, plan.Size), DetailKept.Of(source, made, plan.Size, plan.Size).Mean, Mean(source) <= BlackMean, Borders(source, plan.Size));
+        new(
+            plan.Timing.Grid.TimeOf(frame),
+            StructuralSimilarity.Of(source, made, plan.Size),
+            DetailKept.Of(source, made, plan.Size, plan.Size).Mean,
+            Mean(source) <= BlackMean,
+            Borders(source, plan.Size)
+        );
 
     /// <summary>Takes one of the two as a PNG at full size.</summary>
     /// <param name="plan">The picture's plan.</param>
@@ -95,15 +130,50 @@ public static class SourcePicture
             }
         });
 
-    private static Task<bool> TakeAsync(PicturePlan plan, EncodeInputs inputs, string filePath, long frame, TimeSpan before, Side side, string temporary, CancellationToken cancel) =>
-        WithBothAsync(plan, inputs, filePath, frame, before, async (input, graph) =>
-        {
-            var (wanted, other) = side == Side.Source ? ("picture0", "made") : ("made", "picture0");
-            await MediaTool.RunAsync(
-                [.. input, "-filter_complex", $"{graph};[{other}]nullsink;[{wanted}]scale=in_color_matrix=bt709:in_range=tv:flags=accurate_rnd+full_chroma_int,format=rgb24[seen]", "-map", "[seen]", "-frames:v", "1", "-f", "image2", "-c:v", "png", "-update", "1", "file:" + temporary],
-                null, null, cancel);
-            return true;
-        }, cancel);
+    private static Task<bool> TakeAsync(
+        PicturePlan plan,
+        EncodeInputs inputs,
+        string filePath,
+        long frame,
+        TimeSpan before,
+        Side side,
+        string temporary,
+        CancellationToken cancel
+    ) =>
+        WithBothAsync(
+            plan,
+            inputs,
+            filePath,
+            frame,
+            before,
+            async (input, graph) =>
+            {
+                var (wanted, other) = side == Side.Source ? ("picture0", "made") : ("made", "picture0");
+                await MediaTool.RunAsync(
+                    [
+                        .. input,
+                        "-filter_complex",
+                        $"{graph};[{other}]nullsink;[{wanted}]scale=in_color_matrix=bt709:in_range=tv:flags=accurate_rnd+full_chroma_int,format=rgb24[seen]",
+                        "-map",
+                        "[seen]",
+                        "-frames:v",
+                        "1",
+                        "-f",
+                        "image2",
+                        "-c:v",
+                        "png",
+                        "-update",
+                        "1",
+                        "file:" + temporary,
+                    ],
+                    null,
+                    null,
+                    cancel
+                );
+                return true;
+            },
+            cancel
+        );
 
     private static BorderShares? Borders(ReadOnlySpan<byte> grey, PictureSize size)
     {
@@ -121,13 +191,34 @@ public static class SourcePicture
     }
 
     /// <summary>The inputs and a graph that ends in <c>[picture0]</c> and <c>[made]</c>, for one frame.</summary>
-    private static async Task<T> WithBothAsync<T>(PicturePlan plan, EncodeInputs inputs, string filePath, long frame, TimeSpan before, Func<IReadOnlyList<string>, string, Task<T>> use, CancellationToken cancel)
+    private static async Task<T> WithBothAsync<T>(
+        PicturePlan plan,
+        EncodeInputs inputs,
+        string filePath,
+        long frame,
+        TimeSpan before,
+        Func<IReadOnlyList<string>, string, Task<T>> use,
+        CancellationToken cancel
+    )
     {
         var (grid, made) = (plan.Timing.Grid, MediaTool.OwnInput(filePath));
         var from = (await ReadingStart.OfAsync(made, grid, [frame], Exactly, cancel))[0].Frame;
-        return await WithGraphAsync(plan, inputs, [frame], before, (input, graph, next) => use(
-            [.. input, .. EncodeArguments.From(grid.TimeOf(from)), .. made],
-            string.Create(CultureInfo.InvariantCulture, $"{graph};[{next}:V:0]fps={grid}:start_time=0,tpad=stop=-1:stop_mode=clone,trim=start_frame={frame - from}:end_frame={frame - from + 1},setpts=0[made]")), cancel);
+        return await WithGraphAsync(
+            plan,
+            inputs,
+            [frame],
+            before,
+            (input, graph, next) =>
+                use(
+                    [.. input, .. EncodeArguments.From(grid.TimeOf(from)), .. made],
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"{graph};[{next}:V:0]fps={grid}:start_time=0,tpad=stop=-1:stop_mode=clone,"
+                            + $"trim=start_frame={frame - from}:end_frame={frame - from + 1},setpts=0[made]"
+                    )
+                ),
+            cancel
+        );
     }
 
     /// <summary>The inputs, a graph that ends in <c>[picture0]</c> with the source's frames, and the number of the next input.</summary>
@@ -137,15 +228,27 @@ public static class SourcePicture
     /// <param name="before">How much is read before each.</param>
     /// <param name="use">What is done with them.</param>
     /// <param name="cancel">Stops it.</param>
-    internal static async Task<T> WithGraphAsync<T>(PicturePlan plan, EncodeInputs inputs, IReadOnlyList<long> frames, TimeSpan before, Func<IReadOnlyList<string>, string, int, Task<T>> use, CancellationToken cancel)
+    internal static async Task<T> WithGraphAsync<T>(
+        PicturePlan plan,
+        EncodeInputs inputs,
+        IReadOnlyList<long> frames,
+        TimeSpan before,
+        Func<IReadOnlyList<string>, string, int, Task<T>> use,
+        CancellationToken cancel
+    )
     {
         var grid = plan.Timing.Grid;
         var wanted = frames.Select(plan.Recorded).ToList();
         var from = await StartsAsync(plan, inputs, wanted, before, cancel);
-        var sought = wanted.Select((w, i) => (Frame: frames[i], w.Part, From: from[i].Frame, First: w.Frame - from[i].Frame, Needed: from[i].Needed(grid.TimeOf(w.Frame)))).ToList();
+        var sought = wanted
+            .Select((w, i) => (Frame: frames[i], w.Part, From: from[i].Frame, First: w.Frame - from[i].Frame, Needed: from[i].Needed(grid.TimeOf(w.Frame))))
+            .ToList();
         var still = plan with
         {
-            Parts = [.. sought.Select((s, i) => s.Part with { Recording = i, Kept = [new KeptStretch(s.First, 1, s.Frame)], Moves = Standing(s.Part, s.Frame) })],
+            Parts =
+            [
+                .. sought.Select((s, i) => s.Part with { Recording = i, Kept = [new KeptStretch(s.First, 1, s.Frame)], Moves = Standing(s.Part, s.Frame) }),
+            ],
             Timing = plan.Timing with { MostRepeatsLeftOut = 0, SectionFrames = [], LastFrame = frames[^1], Moving = [], Changing = [], Constant = null },
         };
         var each = inputs with
@@ -166,19 +269,36 @@ public static class SourcePicture
     /// <param name="frames">The lesson's frames, in order.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ToolFailedException">A recording cannot be read.</exception>
-    internal static async Task<IReadOnlyList<long>> QuicklyReadAsync(PicturePlan plan, EncodeInputs inputs, IReadOnlyList<long> frames, CancellationToken cancel)
+    internal static async Task<IReadOnlyList<long>> QuicklyReadAsync(
+        PicturePlan plan,
+        EncodeInputs inputs,
+        IReadOnlyList<long> frames,
+        CancellationToken cancel
+    )
     {
         var grid = plan.Timing.Grid;
         var starts = await StartsAsync(plan, inputs, [.. frames.Select(plan.Recorded)], Exactly, cancel);
         return ExpectedPicture.BehindKeyFrames(plan, frames, [.. starts.Select(start => start.First is { } first ? grid.FrameAt(first) : (long?)null)]);
     }
 
-    private static async Task<ReadingStart.Place[]> StartsAsync(PicturePlan plan, EncodeInputs inputs, List<(PartPlan Part, long Frame)> wanted, TimeSpan before, CancellationToken cancel)
+    private static async Task<ReadingStart.Place[]> StartsAsync(
+        PicturePlan plan,
+        EncodeInputs inputs,
+        List<(PartPlan Part, long Frame)> wanted,
+        TimeSpan before,
+        CancellationToken cancel
+    )
     {
         var from = new ReadingStart.Place[wanted.Count];
         foreach (var recording in wanted.Index().GroupBy(w => w.Item.Part.Recording, w => (w.Index, w.Item.Frame)))
         {
-            var starts = await ReadingStart.OfAsync(MediaTool.SafeInput(inputs.Recordings[recording.Key]), plan.Timing.Grid, [.. recording.Select(w => w.Frame)], before, cancel);
+            var starts = await ReadingStart.OfAsync(
+                MediaTool.SafeInput(inputs.Recordings[recording.Key]),
+                plan.Timing.Grid,
+                [.. recording.Select(w => w.Frame)],
+                before,
+                cancel
+            );
             foreach (var (of, start) in recording.Zip(starts))
                 from[of.Index] = start;
         }

@@ -19,7 +19,16 @@ namespace Wexel.Media.Measuring;
 /// <param name="MeanSsim">How like the source the frames are on average, 1 for the same.</param>
 /// <param name="WorstSsim">How like it the worst is.</param>
 /// <param name="WorstFrame">Which one that is, from 0 at the window's start.</param>
-public sealed record TrialMeasured(PictureSize Size, FrameRate Grid, SampleWindow Window, long Bytes, TimeSpan Took, double MeanSsim, double WorstSsim, long WorstFrame);
+public sealed record TrialMeasured(
+    PictureSize Size,
+    FrameRate Grid,
+    SampleWindow Window,
+    long Bytes,
+    TimeSpan Took,
+    double MeanSsim,
+    double WorstSsim,
+    long WorstFrame
+);
 
 /// <summary>Tries a picture's settings on a few seconds of a lesson: encoded as all of it would be, and held against its source frame by frame.</summary>
 public static partial class Trial
@@ -32,13 +41,24 @@ public static partial class Trial
     /// <param name="path">Where the MP4 goes.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ToolFailedException">The encoder ended with an error.</exception>
-    public static async Task<TrialMeasured> MakeAsync(PicturePlan plan, EvenFrames? even, EncodeInputs inputs, SampleWindow window, string path, CancellationToken cancel)
+    public static async Task<TrialMeasured> MakeAsync(
+        PicturePlan plan,
+        EvenFrames? even,
+        EncodeInputs inputs,
+        SampleWindow window,
+        string path,
+        CancellationToken cancel
+    )
     {
         var took = TimeSpan.Zero;
         await WholeFile.MakeAsync(path, async temporary =>
         {
             var clock = Stopwatch.StartNew();
-            await (plan.Copy is { } copy ? PictureCopier.CopyAsync(Copied(plan, copy, window, even!), inputs, temporary, null, null, cancel) : SampleEncoder.EncodeAsync(plan, inputs, window, temporary, cancel));
+            await (
+                plan.Copy is { } copy
+                    ? PictureCopier.CopyAsync(Copied(plan, copy, window, even!), inputs, temporary, null, null, cancel)
+                    : SampleEncoder.EncodeAsync(plan, inputs, window, temporary, cancel)
+            );
             took = clock.Elapsed;
         });
         var ssim = await SsimAsync(plan, inputs, window, path, cancel);
@@ -55,21 +75,51 @@ public static partial class Trial
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ToolFailedException">There is no such frame.</exception>
     public static Task FrameAsync(TrialMeasured measured, string path, long frame, string outputPath, CancellationToken cancel) =>
-        WholeFile.MakeAsync(outputPath, temporary => MediaTool.RunAsync(
-            [
-                .. MediaTool.OwnInput(path), "-vf", string.Create(CultureInfo.InvariantCulture, $"{AllFrames(measured.Grid, measured.Window.Count)},trim=start_frame={frame},scale=in_color_matrix=bt709:in_range=tv:flags=accurate_rnd+full_chroma_int,format=rgb24"),
-                "-frames:v", "1", "-f", "image2", "-c:v", "png", "-update", "1", "file:" + temporary,
-            ],
-            null, null, cancel));
+        WholeFile.MakeAsync(outputPath, temporary =>
+            MediaTool.RunAsync(
+                [
+                    .. MediaTool.OwnInput(path),
+                    "-vf",
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"{AllFrames(measured.Grid, measured.Window.Count)},trim=start_frame={frame},"
+                            + $"scale=in_color_matrix=bt709:in_range=tv:flags=accurate_rnd+full_chroma_int,format=rgb24"
+                    ),
+                    "-frames:v",
+                    "1",
+                    "-f",
+                    "image2",
+                    "-c:v",
+                    "png",
+                    "-update",
+                    "1",
+                    "file:" + temporary,
+                ],
+                null,
+                null,
+                cancel
+            )
+        );
 
     /// <summary>The seconds by themselves. What leads in is copied too, and not shown.</summary>
     private static PicturePlan Copied(PicturePlan plan, CopyPlan copy, SampleWindow window, EvenFrames even) =>
-        plan with { Copy = copy.Within(window.First, window.Count, even), Timing = plan.Timing with { SectionFrames = [], LastFrame = window.Count - 1 } };
+        plan with
+        {
+            Copy = copy.Within(window.First, window.Count, even),
+            Timing = plan.Timing with { SectionFrames = [], LastFrame = window.Count - 1 },
+        };
 
     private static async Task<long> ShownBytesAsync(string path, CancellationToken cancel)
     {
-        var printed = await MediaTool.ProbeAsync(["-select_streams", "v:0", "-show_entries", "packet=size,flags", "-of", "csv=p=0", .. MediaTool.OwnInput(path)], cancel);
-        return printed.Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(line => line.Split(',')).Where(f => !f[1].Contains('D', StringComparison.Ordinal)).Sum(f => long.Parse(f[0], CultureInfo.InvariantCulture));
+        var printed = await MediaTool.ProbeAsync(
+            ["-select_streams", "v:0", "-show_entries", "packet=size,flags", "-of", "csv=p=0", .. MediaTool.OwnInput(path)],
+            cancel
+        );
+        return printed
+            .Split('\n', StringSplitOptions.RemoveEmptyEntries)
+            .Select(line => line.Split(','))
+            .Where(f => !f[1].Contains('D', StringComparison.Ordinal))
+            .Sum(f => long.Parse(f[0], CultureInfo.InvariantCulture));
     }
 
     private static async Task<List<double>> SsimAsync(PicturePlan plan, EncodeInputs inputs, SampleWindow window, string path, CancellationToken cancel)
@@ -81,21 +131,31 @@ public static partial class Trial
         var text = new StringBuilder();
         await MediaTool.StreamReportAsync(
             [
-                .. arguments, .. MediaTool.OwnInput(path), "-filter_complex",
-                string.Create(CultureInfo.InvariantCulture, $"{graph};[picture0]setpts=N,settb=1/1000,trim=end_frame={window.Count}[source];[{made}:V:0]{AllFrames(plan.Timing.Grid, window.Count)},setpts=N,settb=1/1000[made];[made][source]ssim=stats_file=-"),
-                "-f", "null", "-",
+                .. arguments,
+                .. MediaTool.OwnInput(path),
+                "-filter_complex",
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{graph};[picture0]setpts=N,settb=1/1000,trim=end_frame={window.Count}[source];"
+                        + $"[{made}:V:0]{AllFrames(plan.Timing.Grid, window.Count)},setpts=N,settb=1/1000[made];[made][source]ssim=stats_file=-"
+                ),
+                "-f",
+                "null",
+                "-",
             ],
             async (stream, token) =>
             {
                 using var reader = new StreamReader(stream);
                 text.Append(await reader.ReadToEndAsync(token));
             },
-            cancel);
+            cancel
+        );
         return [.. SsimLine().Matches(text.ToString()).Select(m => double.Parse(m.Groups[1].ValueSpan, CultureInfo.InvariantCulture))];
     }
 
     /// <summary>Frames that were left out since they repeat the one before are there again.</summary>
-    private static string AllFrames(FrameRate grid, long count) => string.Create(CultureInfo.InvariantCulture, $"fps={grid}:start_time=0,tpad=stop=-1:stop_mode=clone,trim=end_frame={count}");
+    private static string AllFrames(FrameRate grid, long count) =>
+        string.Create(CultureInfo.InvariantCulture, $"fps={grid}:start_time=0,tpad=stop=-1:stop_mode=clone,trim=end_frame={count}");
 
     [GeneratedRegex(@"n:\d+ .*?All:([0-9.]+)")]
     private static partial Regex SsimLine();

@@ -18,7 +18,12 @@ internal static class WholePass
     /// A frame that stands for several samples is scaled once: each time it comes from the same place in the file. Behind the scaling it is
     /// repeated.
     /// </summary>
-    private static string Sampled => string.Create(CultureInfo.InvariantCulture, $"fps={SamplesPerSecond}:start_time=0,select='isnan(pos)+lt(pos,0)+not(eq(pos,ld(0)))+0*st(0,pos)',scale={Small.Width}:{Small.Height}:flags=area:in_range=pc:out_range=pc,format=gray,fps={SamplesPerSecond}:start_time=0");
+    private static string Sampled =>
+        string.Create(
+            CultureInfo.InvariantCulture,
+            $"fps={SamplesPerSecond}:start_time=0,select='isnan(pos)+lt(pos,0)+not(eq(pos,ld(0)))+0*st(0,pos)',"
+                + $"scale={Small.Width}:{Small.Height}:flags=area:in_range=pc:out_range=pc,format=gray,fps={SamplesPerSecond}:start_time=0"
+        );
 
     /// <summary>The decoder takes what cores there are; to share pictures out that are scaled this small would take longer than to scale them.</summary>
     private static readonly string[] OneFilterThread = ["-filter_threads", "1", "-filter_complex_threads", "1"];
@@ -37,11 +42,30 @@ internal static class WholePass
     {
         var borders = new BorderFinder(Small);
         var (changes, dark) = (new List<PictureChange>(), new List<bool>());
-        var (before, now, read, last) = (new byte[Small.Width * Small.Height], new byte[Small.Width * Small.Height], new byte[Small.Width * Small.Height], new byte[Small.Width * Small.Height]);
+        var (before, now, read, last) = (
+            new byte[Small.Width * Small.Height],
+            new byte[Small.Width * Small.Height],
+            new byte[Small.Width * Small.Height],
+            new byte[Small.Width * Small.Height]
+        );
         var said = await MediaTool.StreamReportAsync(
             comparison is null
                 ? [.. OneFilterThread, .. MediaTool.OwnInput(path), "-map", "0:V:0", "-vf", Sampled, "-f", "rawvideo", "pipe:1"]
-                : [.. OneFilterThread, .. MediaTool.OwnInput(path), "-filter_complex", $"[0:V:0]split[all][some];[all]{Sampled}[small];[some]{comparison.MadeFilters}[moments]", "-map", "[small]", "-f", "rawvideo", "pipe:1", "-map", "[moments]", .. comparison.MadeOutput],
+                :
+                [
+                    .. OneFilterThread,
+                    .. MediaTool.OwnInput(path),
+                    "-filter_complex",
+                    $"[0:V:0]split[all][some];[all]{Sampled}[small];[some]{comparison.MadeFilters}[moments]",
+                    "-map",
+                    "[small]",
+                    "-f",
+                    "rawvideo",
+                    "pipe:1",
+                    "-map",
+                    "[moments]",
+                    .. comparison.MadeOutput,
+                ],
             async (stream, token) =>
             {
                 while (await stream.ReadAtLeastAsync(read, read.Length, throwOnEndOfStream: false, token) == read.Length)
@@ -62,16 +86,25 @@ internal static class WholePass
                     var black = SourcePicture.Mean(now) <= BlackMean;
                     if (!black)
                         borders.Show(now);
-                    changes.Add(new PictureChange(TimeSpan.FromSeconds((double)changes.Count / SamplesPerSecond), changes.Count == 0 ? 1 : PictureAnalyser.Difference(before, now)));
+                    changes.Add(
+                        new PictureChange(
+                            TimeSpan.FromSeconds((double)changes.Count / SamplesPerSecond),
+                            changes.Count == 0 ? 1 : PictureAnalyser.Difference(before, now)
+                        )
+                    );
                     dark.Add(black);
                     (before, now) = (now, before);
                 }
             },
-            cancel);
+            cancel
+        );
         var found = borders.Found();
         return new PictureFound(
             found is null ? null : BorderShares.Of(found, Small),
-            Stretches.Of(dark, SamplesPerSecond), StillStretches.Find(changes, length), Errors(said));
+            Stretches.Of(dark, SamplesPerSecond),
+            StillStretches.Find(changes, length),
+            Errors(said)
+        );
     }
 
     private static void Stretch(Span<byte> grey)
@@ -87,5 +120,10 @@ internal static class WholePass
     }
 
     private static List<string> Errors(IReadOnlyList<string> said) =>
-        [.. said.Where(line => line.Contains("[error]", StringComparison.Ordinal) || line.Contains("[fatal]", StringComparison.Ordinal)).Select(line => line[(line.LastIndexOf("] ", StringComparison.Ordinal) + 2)..]).Distinct().Take(5)];
+        [
+            .. said.Where(line => line.Contains("[error]", StringComparison.Ordinal) || line.Contains("[fatal]", StringComparison.Ordinal))
+                .Select(line => line[(line.LastIndexOf("] ", StringComparison.Ordinal) + 2)..])
+                .Distinct()
+                .Take(5),
+        ];
 }

@@ -23,7 +23,14 @@ public static class PackageWriter
 
     /// <summary>What a package holds, before it is written or after.</summary>
     public static IReadOnlyList<WrittenFile> List(IReadOnlyList<PackageFile> files) =>
-        [.. files.Select(f => Written(f, f.Content is PackageContent.Copy copy ? new FileInfo(copy.Source.Path).Length : Utf8.GetByteCount(((PackageContent.Text)f.Content).Value)))];
+        [
+            .. files.Select(f =>
+                Written(
+                    f,
+                    f.Content is PackageContent.Copy copy ? new FileInfo(copy.Source.Path).Length : Utf8.GetByteCount(((PackageContent.Text)f.Content).Value)
+                )
+            ),
+        ];
 
     /// <summary>Writes a folder: under a temporary name beside it first, so that it is whole or not there.</summary>
     /// <exception cref="IOException">The folder is there already, or cannot be written.</exception>

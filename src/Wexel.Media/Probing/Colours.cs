@@ -9,6 +9,16 @@ internal static class Colours
     internal static ColourFacts Read(JsonElement stream)
     {
         string? Tag(string name) => stream.TryGetProperty(name, out var value) && value.GetString() is { } text and not ("unknown" or "reserved") ? text : null;
-        return new ColourFacts(Tag("color_space"), Tag("color_primaries"), Tag("color_transfer"), Tag("color_range") switch { "pc" => true, "tv" => false, _ => null });
+        return new ColourFacts(
+            Tag("color_space"),
+            Tag("color_primaries"),
+            Tag("color_transfer"),
+            Tag("color_range") switch
+            {
+                "pc" => true,
+                "tv" => false,
+                _ => null,
+            }
+        );
     }
 }

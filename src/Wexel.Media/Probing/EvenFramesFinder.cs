@@ -42,9 +42,24 @@ public static class EvenFramesFinder
         if (frames is null || Keys(frames) is not { } keys || keys.Count > MostKeyFrames || keys.Count == 0 || keys[0] != 0)
             return facts;
         var ticks = frames.Max(f => f.Frame) + 1;
-        var stream = JsonDocument.Parse(await MediaTool.ProbeAsync(["-select_streams", "V:0", "-show_entries", "stream=profile,level", "-of", "json", .. MediaTool.SafeInput(path)], cancel)).RootElement.GetProperty("streams")[0];
+        var stream = JsonDocument
+            .Parse(
+                await MediaTool.ProbeAsync(
+                    ["-select_streams", "V:0", "-show_entries", "stream=profile,level", "-of", "json", .. MediaTool.SafeInput(path)],
+                    cancel
+                )
+            )
+            .RootElement.GetProperty("streams")[0];
         var even = new EvenFrames(
-            rate, ticks, keys, frames.Sum(f => (long)f.Bytes), stream.GetProperty("profile").GetString() ?? "", stream.GetProperty("level").GetInt32(), Gaps: ticks > frames.Count, MostBetweenKeyFrames: MostBetween(keys, frames));
+            rate,
+            ticks,
+            keys,
+            frames.Sum(f => (long)f.Bytes),
+            stream.GetProperty("profile").GetString() ?? "",
+            stream.GetProperty("level").GetInt32(),
+            Gaps: ticks > frames.Count,
+            MostBetweenKeyFrames: MostBetween(keys, frames)
+        );
         return facts with { Picture = picture with { Even = even } };
     }
 
@@ -54,7 +69,11 @@ public static class EvenFramesFinder
     /// </summary>
     internal static async Task<IReadOnlyList<CodedFrame>?> FramesAsync(string path, FrameRate rate, CancellationToken cancel)
     {
-        if (await CodedAsync(path, rate, fromStart: true, cancel) is not { Count: > 0 } frames || frames.Any(f => f.IsHidden) || frames.DistinctBy(f => f.Frame).Count() < frames.Count)
+        if (
+            await CodedAsync(path, rate, fromStart: true, cancel) is not { Count: > 0 } frames
+            || frames.Any(f => f.IsHidden)
+            || frames.DistinctBy(f => f.Frame).Count() < frames.Count
+        )
             return null;
         var first = frames.Min(f => f.Frame);
         return [.. frames.Select(f => f.Frame == first ? f with { Frame = 0 } : f)];
@@ -67,26 +86,55 @@ public static class EvenFramesFinder
     /// <param name="cancel">Stops it.</param>
     internal static async Task<IReadOnlyList<CodedFrame>?> CodedAsync(string path, FrameRate rate, bool fromStart, CancellationToken cancel)
     {
-        var printed = await MediaTool.ProbeAsync(["-select_streams", "V:0", "-show_entries", "packet=pts,size,pos,flags:stream=time_base:format=start_time", "-of", "csv=p=1", .. MediaTool.SafeInput(path)], cancel);
+        var printed = await MediaTool.ProbeAsync(
+            [
+                "-select_streams",
+                "V:0",
+                "-show_entries",
+                "packet=pts,size,pos,flags:stream=time_base:format=start_time",
+                "-of",
+                "csv=p=1",
+                .. MediaTool.SafeInput(path),
+            ],
+            cancel
+        );
         var lines = printed.Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(line => line.Split(',')).ToList();
         string? Said(string of) => lines.Find(l => l[0] == of) is { Length: > 1 } line ? line[1] : null;
         if (FrameRate.Parse(Said("stream")) is not { } unit)
             return null;
-        var start = fromStart && double.TryParse(Said("format"), CultureInfo.InvariantCulture, out var seconds) ? (long)Math.Round(seconds * unit.Denominator / unit.Numerator) : 0;
+        var start =
+            fromStart && double.TryParse(Said("format"), CultureInfo.InvariantCulture, out var seconds)
+                ? (long)Math.Round(seconds * unit.Denominator / unit.Numerator)
+                : 0;
         var frames = new List<CodedFrame>();
         foreach (var fields in lines.Where(l => l[0] == "packet"))
         {
-            if (fields.Length < 5 || !long.TryParse(fields[1], CultureInfo.InvariantCulture, out var at) || (at -= start) < 0 || !int.TryParse(fields[2], CultureInfo.InvariantCulture, out var bytes) || !long.TryParse(fields[3], CultureInfo.InvariantCulture, out var position))
+            if (
+                fields.Length < 5
+                || !long.TryParse(fields[1], CultureInfo.InvariantCulture, out var at)
+                || (at -= start) < 0
+                || !int.TryParse(fields[2], CultureInfo.InvariantCulture, out var bytes)
+                || !long.TryParse(fields[3], CultureInfo.InvariantCulture, out var position)
+            )
                 return null;
             // A time in the middle between two ticks goes to the later, as with the filter that puts an encode's frames on the grid.
             var (ticks, parts) = (at * unit.Numerator * rate.Numerator, (long)unit.Denominator * rate.Denominator);
-            frames.Add(new CodedFrame(((2 * ticks) + parts) / (2 * parts), position, bytes, fields[4].StartsWith('K'), fields[4].Contains('D', StringComparison.Ordinal)));
+            frames.Add(
+                new CodedFrame(
+                    ((2 * ticks) + parts) / (2 * parts),
+                    position,
+                    bytes,
+                    fields[4].StartsWith('K'),
+                    fields[4].Contains('D', StringComparison.Ordinal)
+                )
+            );
         }
 
         return frames;
     }
 
-    /// <summary>The key frames before which all lies that is shown before, and behind which all that is shown behind: there the stream can be taken apart.</summary>
+    /// <summary>The key frames before which all lies that is shown before, and behind which all that is shown behind: there the stream can be taken
+    /// apart.</summary>
     private static List<long> Keys(IReadOnlyList<CodedFrame> frames)
     {
         var least = LeastFrom(frames);

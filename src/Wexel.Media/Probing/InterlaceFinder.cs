@@ -12,20 +12,22 @@ public static partial class InterlaceFinder
     private static readonly HashSet<int> Heights = [480, 486, 576, 1080, 1088];
 
     /// <summary>As many frames must tell, and of those that do so many for one that tells otherwise (common practice, no source).</summary>
-    private const int LeastFrames = 10, MostlySo = 4;
+    private const int LeastFrames = 10,
+        MostlySo = 4;
 
     private static readonly TimeSpan LookedAt = TimeSpan.FromSeconds(6);
 
     /// <summary>The order of fields as ffprobe prints it: coded first, then shown first.</summary>
     /// <param name="stated">ffprobe's field_order; null where it prints none.</param>
     /// <returns>Whether the file states it, and the order; null for whole pictures.</returns>
-    internal static (bool Stated, FieldOrder? Order) Read(string? stated) => stated switch
-    {
-        "progressive" => (true, null),
-        "tt" or "bt" => (true, FieldOrder.TopFirst),
-        "bb" or "tb" => (true, FieldOrder.BottomFirst),
-        _ => (false, null),
-    };
+    internal static (bool Stated, FieldOrder? Order) Read(string? stated) =>
+        stated switch
+        {
+            "progressive" => (true, null),
+            "tt" or "bt" => (true, FieldOrder.TopFirst),
+            "bb" or "tb" => (true, FieldOrder.BottomFirst),
+            _ => (false, null),
+        };
 
     /// <summary>Looks at a picture whose file does not state its fields, at its start and further in, until enough frames tell.</summary>
     /// <param name="height">Its stored height.</param>
@@ -59,12 +61,19 @@ public static partial class InterlaceFinder
     {
         internal int Told => Top + Bottom + Whole;
 
-        internal FieldOrder? Order => Math.Max(Top, Bottom) < MostlySo * (Whole + Math.Min(Top, Bottom)) ? null : Top > Bottom ? FieldOrder.TopFirst : FieldOrder.BottomFirst;
+        internal FieldOrder? Order =>
+            Math.Max(Top, Bottom) < MostlySo * (Whole + Math.Min(Top, Bottom)) ? null
+            : Top > Bottom ? FieldOrder.TopFirst
+            : FieldOrder.BottomFirst;
     }
 
     private static async Task<Seen> LookAsync(IReadOnlyList<string> input, CancellationToken cancel)
     {
-        var said = await MediaTool.StreamReportAsync([.. input, "-an", "-sn", "-map", "0:V:0", "-vf", "idet", "-f", "null", "-"], (_, _) => Task.CompletedTask, cancel);
+        var said = await MediaTool.StreamReportAsync(
+            [.. input, "-an", "-sn", "-map", "0:V:0", "-vf", "idet", "-f", "null", "-"],
+            (_, _) => Task.CompletedTask,
+            cancel
+        );
         var counts = said.Select(line => Multi().Match(line)).LastOrDefault(m => m.Success);
         return counts is null ? default : new Seen(Count(counts, 1), Count(counts, 2), Count(counts, 3));
     }

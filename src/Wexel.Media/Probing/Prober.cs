@@ -30,17 +30,27 @@ public static class Prober
             return Refused("recording-empty", $"“{fileName}” is empty; copy it again.");
         try
         {
-            var (asked, sampled) = (MediaTool.ProbeAsync(["-show_format", "-show_streams", "-of", "json", .. MediaTool.SafeInput(path)], cancel), FrameTimesAsync(path, RateSample, cancel));
+            var (asked, sampled) = (
+                MediaTool.ProbeAsync(["-show_format", "-show_streams", "-of", "json", .. MediaTool.SafeInput(path)], cancel),
+                FrameTimesAsync(path, RateSample, cancel)
+            );
             await Task.WhenAll(asked, sampled);
             var facts = await ReadAsync(JsonDocument.Parse(await asked).RootElement, await sampled, path, bytes, cancel);
-            var refusal = RecordingCheck.Refusal(facts, fileName) ?? (RecordingCheck.FiltersNeeded(facts).Count == 0 ? null : RecordingCheck.Refusal(facts, fileName, await Filters.AllAsync()));
+            var refusal = RecordingCheck.Refusal(facts, fileName)
+                ?? (RecordingCheck.FiltersNeeded(facts).Count == 0 ? null : RecordingCheck.Refusal(facts, fileName, await Filters.AllAsync()));
             return refusal is null ? new ProbeResult(facts, null) : new ProbeResult(null, refusal);
         }
         catch (ToolFailedException failed) when (!failed.MayHelpToTryAgain)
         {
             return failed.Said.Contains("moov atom not found", StringComparison.Ordinal) && BeginsLikeMp4(path)
-                ? Refused("recording-cut-off", $"“{fileName}” is cut off: its index is missing, so recording or copying was not finished. Copy it again or repair it in the recorder.")
-                : Refused("recording-unreadable", $"“{fileName}” is not a video file that can be read; bring in MP4, M4V, MOV, MKV, WebM, AVI, WMV or MPEG-TS.");
+                ? Refused(
+                    "recording-cut-off",
+                    $"“{fileName}” is cut off: its index is missing, so recording or copying was not finished. Copy it again or repair it in the recorder."
+                )
+                : Refused(
+                    "recording-unreadable",
+                    $"“{fileName}” is not a video file that can be read; bring in MP4, M4V, MOV, MKV, WebM, AVI, WMV or MPEG-TS."
+                );
         }
     }
 
@@ -61,7 +71,11 @@ public static class Prober
         var video = streams.FirstOrDefault(s => Text(s, "codec_type") == "video" && !IsCover(s));
         var format = found.GetProperty("format");
         var sounds = streams.Where(s => Text(s, "codec_type") == "audio" && Number(s, "channels") > 0).Select(s => ReadSound(s, format)).ToList();
-        var container = ContainerOf(Text(format, "format_name") ?? "", Text(format.TryGetProperty("tags", out var tags) ? tags : default, "major_brand"), streams);
+        var container = ContainerOf(
+            Text(format, "format_name") ?? "",
+            Text(format.TryGetProperty("tags", out var tags) ? tags : default, "major_brand"),
+            streams
+        );
         var frames = video.ValueKind == JsonValueKind.Undefined ? [] : sampled;
         var length = Seconds(format, "duration");
         if (length <= TimeSpan.Zero && frames.Count > 0)
@@ -73,28 +87,41 @@ public static class Prober
 
         var picture = video.ValueKind == JsonValueKind.Undefined ? null : ReadPicture(video, frames);
         var (stated, fields) = picture is null ? (true, null) : InterlaceFinder.Read(Text(video, "field_order"));
-        return new RecordingFacts(container, bytes, length, picture is null ? null : picture with { Fields = stated ? fields : await InterlaceFinder.MeasureAsync(picture.Height, length, path, cancel) }, sounds, Subtitles: ReadSubtitles(streams));
+        return new RecordingFacts(
+            container,
+            bytes,
+            length,
+            picture is null ? null : picture with { Fields = stated ? fields : await InterlaceFinder.MeasureAsync(picture.Height, length, path, cancel) },
+            sounds,
+            Subtitles: ReadSubtitles(streams)
+        );
     }
 
     /// <summary>Those that are text; discs and broadcasts have pictures, which are no captions.</summary>
     private static List<SubtitleFacts>? ReadSubtitles(List<JsonElement> streams)
     {
-        var found = streams.Where(s => Text(s, "codec_type") == "subtitle").Select((s, place) => (Stream: s, Place: place))
-            .Where(s => Text(s.Stream, "codec_name") is "subrip" or "mov_text" or "webvtt" or "ass" or "ssa" or "text").Select(s =>
+        var found = streams
+            .Where(s => Text(s, "codec_type") == "subtitle")
+            .Select((s, place) => (Stream: s, Place: place))
+            .Where(s => Text(s.Stream, "codec_name") is "subrip" or "mov_text" or "webvtt" or "ass" or "ssa" or "text")
+            .Select(s =>
             {
                 var tags = s.Stream.TryGetProperty("tags", out var named) ? named : default;
                 return new SubtitleFacts(s.Place, LanguageCodes.Tag(Text(tags, "language")), Text(tags, "title"));
-            }).ToList();
+            })
+            .ToList();
         return found.Count == 0 ? null : found;
     }
 
-    private static SoundFacts ReadSound(JsonElement sound, JsonElement format) => new(
-        Text(sound, "codec_name") ?? "unknown",
-        (int)Number(sound, "channels"),
-        Text(sound, "channel_layout"),
-        (int)Number(sound, "sample_rate"),
-        Text(sound, "start_time") is null ? null : Seconds(sound, "start_time") - Seconds(format, "start_time"),
-        Number(sound, "bit_rate") is > 0 and var bits ? (long)bits : null);
+    private static SoundFacts ReadSound(JsonElement sound, JsonElement format) =>
+        new(
+            Text(sound, "codec_name") ?? "unknown",
+            (int)Number(sound, "channels"),
+            Text(sound, "channel_layout"),
+            (int)Number(sound, "sample_rate"),
+            Text(sound, "start_time") is null ? null : Seconds(sound, "start_time") - Seconds(format, "start_time"),
+            Number(sound, "bit_rate") is > 0 and var bits ? (long)bits : null
+        );
 
     private static PictureFacts ReadPicture(JsonElement video, List<double> frames)
     {
@@ -112,28 +139,48 @@ public static class Prober
             rate,
             nominal,
             pace.Varies,
-            frames.Count == 0 ? 0 : long.TryParse(Text(video, "nb_frames"), CultureInfo.InvariantCulture, out var count) ? count : null,
+            frames.Count == 0 ? 0
+                : long.TryParse(Text(video, "nb_frames"), CultureInfo.InvariantCulture, out var count) ? count
+                : null,
             Text(video, "pix_fmt") ?? "unknown",
-            Colours.Read(video));
+            Colours.Read(video)
+        );
     }
 
     private static async Task<List<double>> FrameTimesAsync(string path, string? interval, CancellationToken cancel)
     {
         var printed = await MediaTool.ProbeAsync(
-            ["-select_streams", "v:0", "-show_entries", "packet=pts_time", "-of", "csv=p=0", .. interval is null ? (string[])[] : ["-read_intervals", interval], .. MediaTool.SafeInput(path)],
-            cancel);
-        return [.. printed.Split('\n')
-            .Select(line => double.TryParse(line.Trim().TrimEnd(','), CultureInfo.InvariantCulture, out var time) ? time : double.NaN)
-            .Where(time => !double.IsNaN(time))
-            .Order()];
+            [
+                "-select_streams",
+                "v:0",
+                "-show_entries",
+                "packet=pts_time",
+                "-of",
+                "csv=p=0",
+                .. interval is null ? (string[])[] : ["-read_intervals", interval],
+                .. MediaTool.SafeInput(path),
+            ],
+            cancel
+        );
+        return
+        [
+            .. printed
+                .Split('\n')
+                .Select(line => double.TryParse(line.Trim().TrimEnd(','), CultureInfo.InvariantCulture, out var time) ? time : double.NaN)
+                .Where(time => !double.IsNaN(time))
+                .Order(),
+        ];
     }
 
-    private static string ContainerOf(string format, string? brand, List<JsonElement> streams) => format switch
-    {
-        _ when format.Contains("mp4", StringComparison.Ordinal) => brand?.Trim() == "qt" ? "mov" : "mp4",
-        _ when format.Contains("webm", StringComparison.Ordinal) => streams.All(s => Text(s, "codec_name") is "vp8" or "vp9" or "av1" or "opus" or "vorbis") ? "webm" : "matroska",
-        _ => format,
-    };
+    private static string ContainerOf(string format, string? brand, List<JsonElement> streams) =>
+        format switch
+        {
+            _ when format.Contains("mp4", StringComparison.Ordinal) => brand?.Trim() == "qt" ? "mov" : "mp4",
+            _ when format.Contains("webm", StringComparison.Ordinal) => streams.All(s => Text(s, "codec_name") is "vp8" or "vp9" or "av1" or "opus" or "vorbis")
+                ? "webm"
+                : "matroska",
+            _ => format,
+        };
 
     private static int Rotation(JsonElement video)
     {
@@ -147,11 +194,17 @@ public static class Prober
     private static double Aspect(string? text)
     {
         var parts = (text ?? "").Split(':');
-        return parts.Length == 2 && double.TryParse(parts[0], CultureInfo.InvariantCulture, out var x) && double.TryParse(parts[1], CultureInfo.InvariantCulture, out var y) && x > 0 && y > 0 ? x / y : 1;
+        return
+            parts.Length == 2
+            && double.TryParse(parts[0], CultureInfo.InvariantCulture, out var x)
+            && double.TryParse(parts[1], CultureInfo.InvariantCulture, out var y)
+            && x > 0
+            && y > 0
+            ? x / y
+            : 1;
     }
 
-    private static bool IsCover(JsonElement stream) =>
-        stream.TryGetProperty("disposition", out var disposition) && Number(disposition, "attached_pic") == 1;
+    private static bool IsCover(JsonElement stream) => stream.TryGetProperty("disposition", out var disposition) && Number(disposition, "attached_pic") == 1;
 
     private static string? Text(JsonElement element, string name) =>
         element.ValueKind == JsonValueKind.Object && element.TryGetProperty(name, out var value) ? value.ToString() : null;

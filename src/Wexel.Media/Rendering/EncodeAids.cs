@@ -32,7 +32,11 @@ internal sealed class EncodeAids : IDisposable
         if (work.Pictures.Any(p => p.Plan.Captions is not null))
         {
             Directory.CreateDirectory(aids.Fonts);
-            foreach (var font in Directory.EnumerateFiles(work.Inputs.FontsFolder ?? throw new ArgumentException("Captions are part of the picture, and no typeface is given.", nameof(work))))
+            foreach (
+                var font in Directory.EnumerateFiles(
+                    work.Inputs.FontsFolder ?? throw new ArgumentException("Captions are part of the picture, and no typeface is given.", nameof(work))
+                )
+            )
                 File.Copy(font, Path.Combine(aids.Fonts, Path.GetFileName(font)));
         }
 

@@ -8,7 +8,8 @@ using Wexel.Media.Tools;
 
 namespace Wexel.Media.Rendering;
 
-/// <summary>Prints what is encoded as ffmpeg's arguments: the pictures in one pass over the recordings, and the sounds in another over what was put together.</summary>
+/// <summary>Prints what is encoded as ffmpeg's arguments: the pictures in one pass over the recordings, and the sounds in another over what was put
+/// together.</summary>
 internal static class EncodeArguments
 {
     /// <summary>A block of 8 × 8 must differ by this in sum before a frame counts as drawn: a code value a pixel, coding noise.</summary>
@@ -28,7 +29,16 @@ internal static class EncodeArguments
         for (var i = 0; i < work.Pictures.Count; i++)
         {
             var plan = work.Pictures[i].Plan;
-            arguments.AddRange([.. Mapped(i), .. EncoderArguments.Of(plan, rates[i], work.ParameterSets), .. Threads(work), .. plan.Rate.Passes == 2 ? ["-pass", "2", "-passlogfile", aids.Log(i)] : Array.Empty<string>(), .. Bare, "-f", "mp4", "file:" + paths[i]]);
+            arguments.AddRange([
+                .. Mapped(i),
+                .. EncoderArguments.Of(plan, rates[i], work.ParameterSets),
+                .. Threads(work),
+                .. plan.Rate.Passes == 2 ? ["-pass", "2", "-passlogfile", aids.Log(i)] : Array.Empty<string>(),
+                .. Bare,
+                "-f",
+                "mp4",
+                "file:" + paths[i],
+            ]);
         }
 
         return arguments;
@@ -43,11 +53,19 @@ internal static class EncodeArguments
         return
         [
             .. inputs.SelectMany(MediaTool.OwnInput),
-            .. sounds.Zip(paths).SelectMany(to => (IEnumerable<string>)
-            [
-                "-map", $"{Text(inputs.IndexOf(to.First.Sound.Path))}:a:0", .. to.First.Sound.Levelling is { } levelling ? ["-af", SoundFilters.Of(levelling)] : Array.Empty<string>(),
-                .. EncoderArguments.Of(to.First.Plan), .. Bare, "file:" + to.Second,
-            ]),
+            .. sounds
+                .Zip(paths)
+                .SelectMany(to =>
+                    (IEnumerable<string>)
+                        [
+                            "-map",
+                            $"{Text(inputs.IndexOf(to.First.Sound.Path))}:a:0",
+                            .. to.First.Sound.Levelling is { } levelling ? ["-af", SoundFilters.Of(levelling)] : Array.Empty<string>(),
+                            .. EncoderArguments.Of(to.First.Plan),
+                            .. Bare,
+                            "file:" + to.Second,
+                        ]
+                ),
         ];
     }
 
@@ -55,10 +73,28 @@ internal static class EncodeArguments
     /// <param name="work">Pictures that are encoded in two passes, and no sound.</param>
     /// <param name="aids">The files beside.</param>
     internal static IReadOnlyList<string> FirstPass(EncodeWork work, EncodeAids aids) =>
-    [
-        .. Inputs(work), "-filter_complex", Graph(work, aids),
-        .. work.Pictures.SelectMany((picture, i) => (IEnumerable<string>)[.. Mapped(i), .. EncoderArguments.Of(picture.Plan, picture.Plan.Rate.BitsPerSecond), .. Threads(work), "-pass", "1", "-passlogfile", aids.Log(i), .. Bare, "-f", "null", "-"]),
-    ];
+        [
+            .. Inputs(work),
+            "-filter_complex",
+            Graph(work, aids),
+            .. work.Pictures.SelectMany(
+                (picture, i) =>
+                    (IEnumerable<string>)
+                        [
+                            .. Mapped(i),
+                            .. EncoderArguments.Of(picture.Plan, picture.Plan.Rate.BitsPerSecond),
+                            .. Threads(work),
+                            "-pass",
+                            "1",
+                            "-passlogfile",
+                            aids.Log(i),
+                            .. Bare,
+                            "-f",
+                            "null",
+                            "-",
+                        ]
+            ),
+        ];
 
     /// <summary>The arguments for the inputs of pictures alone, their graph, and the number of the next input; nothing is encoded.</summary>
     /// <param name="work">One picture, and no sound.</param>
@@ -105,15 +141,33 @@ internal static class EncodeArguments
     private static string Graph(EncodeWork work, EncodeAids aids)
     {
         var chains = new List<string>();
-        var timings = work.Pictures.Select((picture, output) => (picture.Plan.Timing, Output: output)).GroupBy(t => (t.Timing.MostRepeatsLeftOut, Made: Made(t.Timing))).ToList();
+        var timings = work
+            .Pictures.Select((picture, output) => (picture.Plan.Timing, Output: output))
+            .GroupBy(t => (t.Timing.MostRepeatsLeftOut, Made: Made(t.Timing)))
+            .ToList();
         for (var i = 0; i < Parts(work).Count; i++)
         {
-            chains.Add($"[{Text(i)}:V:0]{PreparingFilters.Of(Parts(work)[i].Prepared)}{KeptFilters(work.Pictures[0].Plan.Timing.Grid, Parts(work)[i].Kept)}{Split(timings.Select((_, t) => $"[timed{Text(i)}x{Text(t)}]"))}");
-            chains.AddRange(timings.SelectMany((timing, t) => Timed(timing.First().Timing, $"{Text(i)}x{Text(t)}", Split(timing.Select(of => $"[drawn{Text(i)}x{Text(of.Output)}]")))));
-            chains.AddRange(work.Pictures.Select((picture, output) => $"[drawn{Text(i)}x{Text(output)}]{PlaceFilters(picture.Plan.Parts[i], output, aids)}[part{Text(i)}x{Text(output)}]"));
+            chains.Add(
+                $"[{Text(i)}:V:0]{PreparingFilters.Of(Parts(work)[i].Prepared)}{KeptFilters(work.Pictures[0].Plan.Timing.Grid, Parts(work)[i].Kept)}"
+                    + $"{Split(timings.Select((_, t) => $"[timed{Text(i)}x{Text(t)}]"))}"
+            );
+            chains.AddRange(
+                timings.SelectMany(
+                    (timing, t) => Timed(timing.First().Timing, $"{Text(i)}x{Text(t)}", Split(timing.Select(of => $"[drawn{Text(i)}x{Text(of.Output)}]")))
+                )
+            );
+            chains.AddRange(
+                work.Pictures.Select(
+                    (picture, output) => $"[drawn{Text(i)}x{Text(output)}]{PlaceFilters(picture.Plan.Parts[i], output, aids)}[part{Text(i)}x{Text(output)}]"
+                )
+            );
         }
 
-        var marked = work.Pictures.Select((picture, output) => (picture.Plan.Mark, Output: output)).Where(p => p.Mark is not null).Select(p => p.Output).ToList();
+        var marked = work
+            .Pictures.Select((picture, output) => (picture.Plan.Mark, Output: output))
+            .Where(p => p.Mark is not null)
+            .Select(p => p.Output)
+            .ToList();
         if (marked.Count > 0)
             chains.Add($"[{Text(Parts(work).Count)}:v:0]format=rgba{Split(marked.Select(output => $"[mark{Text(output)}]"))}");
         chains.AddRange(work.Pictures.Select((picture, output) => PageFilters(picture.Plan, output, aids)).SelectMany(c => c));
@@ -131,9 +185,11 @@ internal static class EncodeArguments
     {
         var timing = plan.Timing;
         // Frames of several recordings carry the lesson's times already; what puts them in order counts microseconds, which the grid takes back.
-        var page = plan.Parts.Count == 1
-            ? $"[part0x{Text(output)}]null"
-            : $"{string.Concat(plan.Parts.Select((_, i) => $"[part{Text(i)}x{Text(output)}]"))}interleave=nb_inputs={Text(plan.Parts.Count)},settb={Text(timing.Grid.Denominator)}/{Text(timing.Grid.Numerator)}";
+        var page =
+            plan.Parts.Count == 1
+                ? $"[part0x{Text(output)}]null"
+                : $"{string.Concat(plan.Parts.Select((_, i) => $"[part{Text(i)}x{Text(output)}]"))}interleave=nb_inputs={Text(plan.Parts.Count)},"
+                    + $"settb={Text(timing.Grid.Denominator)}/{Text(timing.Grid.Numerator)}";
         List<string> over = [];
         if (plan.Captions is not null)
             over.Add($"ass={FilterText.Escape(aids.Captions(output))}:fontsdir={FilterText.Escape(aids.Fonts)}");
@@ -148,8 +204,10 @@ internal static class EncodeArguments
         var opacity = mark.Opacity.ToString("0.###", CultureInfo.InvariantCulture);
         yield return $"{page}[page{Text(output)}]";
         // The mark's one frame stands as long as the picture goes on; its colours are brought to the picture's before they are laid over it.
-        yield return $"[mark{Text(output)}]scale={Text(mark.Box.Width)}:{Text(mark.Box.Height)}:flags=lanczos,colorchannelmixer=aa={opacity},scale=out_color_matrix=bt709:out_range=tv,format=yuva420p[over{Text(output)}]";
-        yield return $"[page{Text(output)}][over{Text(output)}]{string.Join(',', over.Prepend($"overlay={Text(mark.Box.X)}:{Text(mark.Box.Y)}:format=yuv420,setsar=1,format=yuv420p"))}[picture{Text(output)}]";
+        yield return $"[mark{Text(output)}]scale={Text(mark.Box.Width)}:{Text(mark.Box.Height)}:flags=lanczos,colorchannelmixer=aa={opacity},"
+            + $"scale=out_color_matrix=bt709:out_range=tv,format=yuva420p[over{Text(output)}]";
+        var laid = over.Prepend($"overlay={Text(mark.Box.X)}:{Text(mark.Box.Y)}:format=yuv420,setsar=1,format=yuv420p");
+        yield return $"[page{Text(output)}][over{Text(output)}]{string.Join(',', laid)}[picture{Text(output)}]";
     }
 
     /// <summary>What is kept of a recording, with the lesson's times.</summary>
@@ -189,11 +247,16 @@ internal static class EncodeArguments
             yield break;
         }
 
-        var (tick, half) = ($"settb={Text(timing.Grid.Denominator)}/{Text(timing.Grid.Numerator)}", $"settb={Text(timing.Grid.Denominator)}/{Text(2L * timing.Grid.Numerator)}");
+        var (tick, half) = (
+            $"settb={Text(timing.Grid.Denominator)}/{Text(timing.Grid.Numerator)}",
+            $"settb={Text(timing.Grid.Denominator)}/{Text(2L * timing.Grid.Numerator)}"
+        );
         yield return $"[timed{which}]{half},split[all{which}][past{which}]";
-        yield return $"[all{which}]mpdecimate=max={Text(timing.MostRepeatsLeftOut)}:hi={Text(BlockDifference * 2)}:lo={Text(BlockDifference)}:frac=0[changed{which}]";
+        yield return $"[all{which}]mpdecimate=max={Text(timing.MostRepeatsLeftOut)}:hi={Text(BlockDifference * 2)}:lo={Text(BlockDifference)}"
+            + $":frac=0[changed{which}]";
         yield return $"[past{which}]select='not(mod(floor(pts/2),{Text(SaysEvery)}))+{Made(timing)}',setpts=PTS+1[must{which}]";
-        yield return $"[changed{which}][must{which}]interleave,{half},select='not(mod(pts,2))+{Made(timing)}*not(eq(prev_selected_pts,pts-1))',setpts='PTS-mod(PTS,2)',{tick}{to}";
+        yield return $"[changed{which}][must{which}]interleave,{half},select='not(mod(pts,2))+{Made(timing)}*not(eq(prev_selected_pts,pts-1))',"
+            + $"setpts='PTS-mod(PTS,2)',{tick}{to}";
     }
 
     /// <summary>Whether a frame must be made, whether or not it differs from the one before.</summary>
@@ -207,13 +270,17 @@ internal static class EncodeArguments
         ]);
     }
 
-    private static string PlaceFilters(PartPlan part, int output, EncodeAids aids) => string.Join(',', Place(part, output, aids).Concat(["setsar=1", "format=yuv420p"]));
+    private static string PlaceFilters(PartPlan part, int output, EncodeAids aids) =>
+        string.Join(',', Place(part, output, aids).Concat(["setsar=1", "format=yuv420p"]));
 
     /// <summary>The part that is seen is cut out, scaled once, and set on a black canvas.</summary>
     private static IEnumerable<string> Place(PartPlan part, int output, EncodeAids aids)
     {
         var (from, to, canvas, recorded) = (part.Placement.From, part.Placement.To, part.Placement.Canvas, part.Placement.Recorded);
-        var (crops, squareFirst) = (from.Width < recorded.Width || from.Height < recorded.Height, !part.SquarePixels && (part.Moves.Count > 0 || from != new PictureRect(0, 0, recorded.Width, recorded.Height)));
+        var (crops, squareFirst) = (
+            from.Width < recorded.Width || from.Height < recorded.Height,
+            !part.SquarePixels && (part.Moves.Count > 0 || from != new PictureRect(0, 0, recorded.Width, recorded.Height))
+        );
         // Pixels that are not square are made so first; a part is measured in square ones.
         if (squareFirst)
             yield return Scale(recorded, null);
@@ -250,12 +317,13 @@ internal static class EncodeArguments
         return "scale=" + string.Join(':', options);
     }
 
-    private static string ScaleMatrix(string matrix) => matrix switch
-    {
-        "bt709" or "smpte170m" or "smpte240m" or "fcc" => matrix,
-        "bt2020nc" or "bt2020c" => "bt2020",
-        _ => "bt601",
-    };
+    private static string ScaleMatrix(string matrix) =>
+        matrix switch
+        {
+            "bt709" or "smpte170m" or "smpte240m" or "fcc" => matrix,
+            "bt2020nc" or "bt2020c" => "bt2020",
+            _ => "bt601",
+        };
 
     private static string Text(long number) => number.ToString(CultureInfo.InvariantCulture);
 }

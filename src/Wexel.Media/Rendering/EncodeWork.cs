@@ -6,9 +6,16 @@ namespace Wexel.Media.Rendering;
 /// <param name="Recordings">The paths of the reel's recordings.</param>
 /// <param name="Mark">The path of the house's mark, or null where no plan has one.</param>
 /// <param name="FontsFolder">The folder with the typeface of captions that are part of the picture; null where no plan has any.</param>
-/// <param name="From">Where reading begins in a recording, by its place in the reel; null or not there for its start. The plan's frames count from there.</param>
+/// <param name="From">Where reading begins in a recording, by its place in the reel; null or not there for its start. The plan's frames count from
+/// there.</param>
 /// <param name="Needed">How much is read of a recording, counted from its first picture that comes from there; null or not there for all of it.</param>
-public sealed record EncodeInputs(IReadOnlyList<string> Recordings, string? Mark = null, string? FontsFolder = null, IReadOnlyDictionary<int, TimeSpan>? From = null, IReadOnlyDictionary<int, TimeSpan>? Needed = null);
+public sealed record EncodeInputs(
+    IReadOnlyList<string> Recordings,
+    string? Mark = null,
+    string? FontsFolder = null,
+    IReadOnlyDictionary<int, TimeSpan>? From = null,
+    IReadOnlyDictionary<int, TimeSpan>? Needed = null
+);
 
 /// <summary>A picture that is encoded into a file of its own.</summary>
 /// <param name="Plan">The plan.</param>
@@ -37,4 +44,10 @@ public sealed record SoundOutput(SoundPlan Plan, Func<CancellationToken, Task<Le
 /// <param name="Sounds">The sounds.</param>
 /// <param name="Threads">How many threads each encoder may take; 0 for as many as it likes.</param>
 /// <param name="ParameterSets">The number of H.264's parameter sets: another than those of a stream that its frames stand between.</param>
-public sealed record EncodeWork(EncodeInputs Inputs, IReadOnlyList<PictureOutput> Pictures, IReadOnlyList<SoundOutput> Sounds, int Threads = 0, int ParameterSets = 0);
+public sealed record EncodeWork(
+    EncodeInputs Inputs,
+    IReadOnlyList<PictureOutput> Pictures,
+    IReadOnlyList<SoundOutput> Sounds,
+    int Threads = 0,
+    int ParameterSets = 0
+);

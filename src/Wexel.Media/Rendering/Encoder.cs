@@ -21,53 +21,70 @@ public static class Encoder
         List<PictureOutput> copied = [.. work.Pictures.Where(p => p.Plan.Copy is not null)];
         List<SoundOutput> copiedSounds = [.. work.Sounds.Where(s => s.Plan.Copy is not null)];
         // Where the encoder looks for what it wrote down in its first pass goes by a picture's place.
-        var ordered = work with { Pictures = [.. work.Pictures.Except(copied).OrderByDescending(p => p.Plan.Rate.Passes)], Sounds = [.. work.Sounds.Except(copiedSounds)] };
-        var twice = ordered with { Pictures = [.. ordered.Pictures.Where(p => p.Plan.Rate.Passes == 2)], Sounds = [] };
-        return WholeFile.MakeAllAsync([.. ordered.Pictures.Select(p => p.Path), .. ordered.Sounds.Select(s => s.Path), .. copied.Select(p => p.Path), .. copiedSounds.Select(s => s.Path)], async paths =>
+        var ordered = work with
         {
-            var encoded = ordered.Pictures.Count + ordered.Sounds.Count;
-            foreach (var (picture, path) in copied.Zip(paths.Skip(encoded)))
-                await PictureCopier.CopyAsync(picture.Plan, work.Inputs, path, progress, started, cancel);
-            foreach (var (sound, path) in copiedSounds.Zip(paths.Skip(encoded + copied.Count)))
-                await SoundCopier.CopyAsync(sound, work.Inputs.Recordings[0], path, started, cancel);
-            if (encoded == 0)
-                return;
-            var passes = new PassProgress(progress, twice.Pictures.Count > 0 ? 2 : 1);
-            if (ordered.Pictures.Count == 0)
+            Pictures = [.. work.Pictures.Except(copied).OrderByDescending(p => p.Plan.Rate.Passes)],
+            Sounds = [.. work.Sounds.Except(copiedSounds)],
+        };
+        var twice = ordered with { Pictures = [.. ordered.Pictures.Where(p => p.Plan.Rate.Passes == 2)], Sounds = [] };
+        return WholeFile.MakeAllAsync(
+            [
+                .. ordered.Pictures.Select(p => p.Path),
+                .. ordered.Sounds.Select(s => s.Path),
+                .. copied.Select(p => p.Path),
+                .. copiedSounds.Select(s => s.Path),
+            ],
+            async paths =>
             {
-                await SoundsAsync(passes, cancel);
-                return;
-            }
-
-            // One encoder hands its frames to all codecs one after the other, and that of sound would keep the pictures waiting.
-            using var aids = await EncodeAids.MakeAsync(ordered, cancel);
-            await TogetherAsync([PicturesAsync, stop => SoundsAsync(new Moving(passes), stop)], cancel);
-            passes.End(ordered.Pictures.Max(p => p.Plan.Timing.Grid.TimeOf(p.Plan.Timing.LastFrame + 1)));
-            for (var i = 0; i < ordered.Pictures.Count; i++)
-                await CorrectAsync(ordered, i, paths, aids, passes, started, cancel);
-
-            async Task PicturesAsync(CancellationToken stop)
-            {
-                if (twice.Pictures.Count > 0)
-                    await MediaTool.RunAsync(EncodeArguments.FirstPass(twice, aids), passes, started, stop);
-                passes.Next();
-                await MediaTool.RunAsync(EncodeArguments.Of(ordered, aids, paths, [.. ordered.Pictures.Select(p => p.Plan.Rate.BitsPerSecond)]), passes, started, stop);
-            }
-
-            async Task SoundsAsync(IProgress<TimeSpan> reached, CancellationToken stop)
-            {
-                if (ordered.Sounds.Count == 0)
+                var encoded = ordered.Pictures.Count + ordered.Sounds.Count;
+                foreach (var (picture, path) in copied.Zip(paths.Skip(encoded)))
+                    await PictureCopier.CopyAsync(picture.Plan, work.Inputs, path, progress, started, cancel);
+                foreach (var (sound, path) in copiedSounds.Zip(paths.Skip(encoded + copied.Count)))
+                    await SoundCopier.CopyAsync(sound, work.Inputs.Recordings[0], path, started, cancel);
+                if (encoded == 0)
                     return;
-                List<string> to = [.. paths.Skip(ordered.Pictures.Count).Take(ordered.Sounds.Count)];
-                // One after the other: several codecs have what they are made of in common.
-                var ready = new List<(SoundPlan Plan, LessonSound Sound)>();
-                foreach (var sound in ordered.Sounds)
-                    ready.Add((sound.Plan, await sound.Ready!(stop)));
-                await MediaTool.RunAsync(EncodeArguments.OfSounds(ready, to), reached, started, stop);
-                foreach (var ((plan, sound), path) in ready.Zip(to))
-                    await HoldPeaksAsync(plan, sound, path, reached, started, stop);
+                var passes = new PassProgress(progress, twice.Pictures.Count > 0 ? 2 : 1);
+                if (ordered.Pictures.Count == 0)
+                {
+                    await SoundsAsync(passes, cancel);
+                    return;
+                }
+
+                // One encoder hands its frames to all codecs one after the other, and that of sound would keep the pictures waiting.
+                using var aids = await EncodeAids.MakeAsync(ordered, cancel);
+                await TogetherAsync([PicturesAsync, stop => SoundsAsync(new Moving(passes), stop)], cancel);
+                passes.End(ordered.Pictures.Max(p => p.Plan.Timing.Grid.TimeOf(p.Plan.Timing.LastFrame + 1)));
+                for (var i = 0; i < ordered.Pictures.Count; i++)
+                    await CorrectAsync(ordered, i, paths, aids, passes, started, cancel);
+
+                async Task PicturesAsync(CancellationToken stop)
+                {
+                    if (twice.Pictures.Count > 0)
+                        await MediaTool.RunAsync(EncodeArguments.FirstPass(twice, aids), passes, started, stop);
+                    passes.Next();
+                    await MediaTool.RunAsync(
+                        EncodeArguments.Of(ordered, aids, paths, [.. ordered.Pictures.Select(p => p.Plan.Rate.BitsPerSecond)]),
+                        passes,
+                        started,
+                        stop
+                    );
+                }
+
+                async Task SoundsAsync(IProgress<TimeSpan> reached, CancellationToken stop)
+                {
+                    if (ordered.Sounds.Count == 0)
+                        return;
+                    List<string> to = [.. paths.Skip(ordered.Pictures.Count).Take(ordered.Sounds.Count)];
+                    // One after the other: several codecs have what they are made of in common.
+                    var ready = new List<(SoundPlan Plan, LessonSound Sound)>();
+                    foreach (var sound in ordered.Sounds)
+                        ready.Add((sound.Plan, await sound.Ready!(stop)));
+                    await MediaTool.RunAsync(EncodeArguments.OfSounds(ready, to), reached, started, stop);
+                    foreach (var ((plan, sound), path) in ready.Zip(to))
+                        await HoldPeaksAsync(plan, sound, path, reached, started, stop);
+                }
             }
-        });
+        );
     }
 
     /// <summary>Does all at once. Where one fails, the others are stopped first.</summary>
@@ -86,14 +103,24 @@ public static class Encoder
     }
 
     /// <summary>At a low rate an encoder raises peaks. What passes the ceiling is encoded again with more room, until it holds.</summary>
-    private static async Task HoldPeaksAsync(SoundPlan plan, LessonSound sound, string path, IProgress<TimeSpan> reached, Action<int>? started, CancellationToken cancel)
+    private static async Task HoldPeaksAsync(
+        SoundPlan plan,
+        LessonSound sound,
+        string path,
+        IProgress<TimeSpan> reached,
+        Action<int>? started,
+        CancellationToken cancel
+    )
     {
         if (plan.TargetLufs is null)
             return;
         var levelling = sound.Levelling ?? new Levelling(0, HoldsPeaks: false);
         for (var i = 0; i < MostCorrections; i++)
         {
-            if ((await SoundAnalyser.AnalyseAsync(MediaTool.OwnInput(path), plan.Channels, null, cancel)).Heard.Loudness.TruePeak is not { } peak || peak <= Levelling.Ceiling)
+            if (
+                (await SoundAnalyser.AnalyseAsync(MediaTool.OwnInput(path), plan.Channels, null, cancel)).Heard.Loudness.TruePeak is not { } peak
+                || peak <= Levelling.Ceiling
+            )
                 return;
             levelling = levelling.WithHeadroom(peak);
             await MediaTool.RunAsync(EncodeArguments.OfSounds([(plan, sound with { Levelling = levelling })], [path]), reached, started, cancel);
@@ -101,7 +128,15 @@ public static class Encoder
     }
 
     /// <summary>An encoder meets a rate only nearly. One that was told to meet a rate or a size is told again, by what it made.</summary>
-    private static async Task CorrectAsync(EncodeWork work, int index, IReadOnlyList<string> paths, EncodeAids aids, PassProgress passes, Action<int>? started, CancellationToken cancel)
+    private static async Task CorrectAsync(
+        EncodeWork work,
+        int index,
+        IReadOnlyList<string> paths,
+        EncodeAids aids,
+        PassProgress passes,
+        Action<int>? started,
+        CancellationToken cancel
+    )
     {
         var picture = work.Pictures[index];
         if (RateTarget.Of(picture, SoundPath(work, picture, paths)) is not { } target)

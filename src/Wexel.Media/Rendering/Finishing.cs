@@ -29,12 +29,15 @@ public sealed record CaptionsInside(string Name, string WebVtt, string Language)
 public static class Finishing
 {
     /// <summary>How a finished file is called; of a folder of pieces, the playlist that is linked, in a folder of its own.</summary>
-    public static string FileName(Container container) => ContainerFacts.Of(container) is { IsFolder: true } ? LessonFiles.PiecesFolder + HlsFolder.Master : "lesson" + ContainerFacts.Of(container).Ending;
+    public static string FileName(Container container) =>
+        ContainerFacts.Of(container) is { IsFolder: true } ? LessonFiles.PiecesFolder + HlsFolder.Master : "lesson" + ContainerFacts.Of(container).Ending;
 
-    /// <summary>All files of a finished folder of pieces, as paths relative to it with slashes, in order of their names; null where the file is a single one.</summary>
+    /// <summary>All files of a finished folder of pieces, as paths relative to it with slashes, in order of their names; null where the file is a
+    /// single one.</summary>
     /// <param name="container">What it is.</param>
     /// <param name="path">Where it lies.</param>
-    public static IReadOnlyList<string>? Pieces(Container container, string path) => ContainerFacts.Of(container).IsFolder ? HlsFolder.Files(Path.GetDirectoryName(path)!) : null;
+    public static IReadOnlyList<string>? Pieces(Container container, string path) =>
+        ContainerFacts.Of(container).IsFolder ? HlsFolder.Files(Path.GetDirectoryName(path)!) : null;
 
     /// <summary>Puts encodes into one file: title, chapters, captions, the index where the plan wants it; or into a folder of pieces.</summary>
     /// <param name="plan">The plan by which they were encoded.</param>
@@ -44,7 +47,14 @@ public static class Finishing
     /// <param name="chapters">The lesson's chapters.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ToolFailedException">The muxer ended with an error.</exception>
-    public static Task FinishAsync(RenderPlan plan, FinishInputs inputs, string outputPath, string title, IReadOnlyList<Chapter> chapters, CancellationToken cancel)
+    public static Task FinishAsync(
+        RenderPlan plan,
+        FinishInputs inputs,
+        string outputPath,
+        string title,
+        IReadOnlyList<Chapter> chapters,
+        CancellationToken cancel
+    )
     {
         var inside = plan.File.Chapters ? chapters : [];
         return plan.File.Container switch
@@ -57,22 +67,48 @@ public static class Finishing
 
     /// <summary>Copies encodes into an episode: M4V with picture and sound, or M4A with sound alone and the artwork.</summary>
     /// <exception cref="ToolFailedException">The muxer ended with an error.</exception>
-    public static Task EpisodeAsync(FinishInputs inputs, string outputPath, string title, IReadOnlyList<Chapter> chapters, FeedMedia media, string artworkPath, CancellationToken cancel) =>
+    public static Task EpisodeAsync(
+        FinishInputs inputs,
+        string outputPath,
+        string title,
+        IReadOnlyList<Chapter> chapters,
+        FeedMedia media,
+        string artworkPath,
+        CancellationToken cancel
+    ) =>
         media == FeedMedia.Video
             ? MuxAsync(inputs, outputPath, title, chapters, [], Ipod, cancel)
             : MuxAsync(inputs with { Pictures = [] }, outputPath, title, chapters, [artworkPath], Ipod, cancel);
 
     private static string[] Ipod => ["-movflags", "+faststart", "-f", "ipod"];
 
-    private static string[] Format(FilePlan file) => file.Container switch
-    {
-        Container.Webm => ["-cues_to_front", file.IndexAtFront ? "1" : "0", "-f", "webm"],
-        Container.Opus => ["-f", "opus"],
-        var container => [.. file.IndexAtFront ? new[] { "-movflags", "+faststart" } : [], "-f", container switch { Container.Mp4 => "mp4", Container.Mov => "mov", _ => "ipod" }],
-    };
+    private static string[] Format(FilePlan file) =>
+        file.Container switch
+        {
+            Container.Webm => ["-cues_to_front", file.IndexAtFront ? "1" : "0", "-f", "webm"],
+            Container.Opus => ["-f", "opus"],
+            var container =>
+            [
+                .. file.IndexAtFront ? new[] { "-movflags", "+faststart" } : [],
+                "-f",
+                container switch
+                {
+                    Container.Mp4 => "mp4",
+                    Container.Mov => "mov",
+                    _ => "ipod",
+                },
+            ],
+        };
 
-    private static Task MuxAsync(FinishInputs inputs, string outputPath, string title, IReadOnlyList<Chapter> chapters, IReadOnlyList<string> artwork, IReadOnlyList<string> format, CancellationToken cancel) =>
-        WholeFile.MakeAsync(outputPath, async temporary =>
+    private static Task MuxAsync(
+        FinishInputs inputs,
+        string outputPath,
+        string title,
+        IReadOnlyList<Chapter> chapters,
+        IReadOnlyList<string> artwork,
+        IReadOnlyList<string> format,
+        CancellationToken cancel
+    ) => WholeFile.MakeAsync(outputPath, async temporary =>
         {
             var metadata = temporary + ".txt";
             var texts = inputs.Captions.Select((_, i) => $"{temporary}.{i}.vtt").ToList();
@@ -95,12 +131,26 @@ public static class Finishing
                 foreach (var (i, captions) in inputs.Captions.Index())
                 {
                     await File.WriteAllTextAsync(texts[i], captions.WebVtt, cancel);
-                    Take(texts[i], "s", $"-c:s:{i}", format.Contains("webm") ? "webvtt" : "mov_text", $"-metadata:s:s:{i}", $"language={LanguageCodes.ThreeLetters(captions.Language)}", $"-disposition:s:{i}", "0");
+                    Take(
+                        texts[i],
+                        "s",
+                        $"-c:s:{i}",
+                        format.Contains("webm") ? "webvtt" : "mov_text",
+                        $"-metadata:s:s:{i}",
+                        $"language={LanguageCodes.ThreeLetters(captions.Language)}",
+                        $"-disposition:s:{i}",
+                        "0"
+                    );
                 }
 
                 foreach (var cover in artwork)
                     Take(cover, "v", "-disposition:v:0", "attached_pic");
-                await MediaTool.RunAsync(["-xerror", .. arguments, "-c", "copy", .. maps, "-map_metadata", "0", "-map_chapters", "0", .. format, "file:" + temporary], null, null, cancel);
+                await MediaTool.RunAsync(
+                    ["-xerror", .. arguments, "-c", "copy", .. maps, "-map_metadata", "0", "-map_chapters", "0", .. format, "file:" + temporary],
+                    null,
+                    null,
+                    cancel
+                );
             }
             finally
             {
@@ -117,8 +167,36 @@ public static class Finishing
         {
             await File.WriteAllTextAsync(metadata, Metadata(title, chapters), cancel);
             await MediaTool.RunAsync(
-                ["-f", "ffmetadata", .. MediaTool.OwnInput(metadata), "-f", "lavfi", "-t", "0.1", "-i", "anullsrc=r=48000:cl=mono", "-map", "1:a", "-c:a", "libmp3lame", "-map_metadata", "0", "-map_chapters", "0", "-id3v2_version", "3", "-write_xing", "0", "-f", "mp3", "file:" + temporary],
-                null, null, cancel);
+                [
+                    "-f",
+                    "ffmetadata",
+                    .. MediaTool.OwnInput(metadata),
+                    "-f",
+                    "lavfi",
+                    "-t",
+                    "0.1",
+                    "-i",
+                    "anullsrc=r=48000:cl=mono",
+                    "-map",
+                    "1:a",
+                    "-c:a",
+                    "libmp3lame",
+                    "-map_metadata",
+                    "0",
+                    "-map_chapters",
+                    "0",
+                    "-id3v2_version",
+                    "3",
+                    "-write_xing",
+                    "0",
+                    "-f",
+                    "mp3",
+                    "file:" + temporary,
+                ],
+                null,
+                null,
+                cancel
+            );
             return await File.ReadAllBytesAsync(temporary, cancel);
         }
         finally
@@ -131,19 +209,37 @@ public static class Finishing
     /// <summary>Takes one picture out of a file as JPEG, at a time.</summary>
     /// <exception cref="ToolFailedException">There is no picture at that time, or it cannot be read.</exception>
     public static Task PosterAsync(string encodePath, string outputPath, TimeSpan at, CancellationToken cancel) =>
-        WholeFile.MakeAsync(outputPath, temporary => MediaTool.RunAsync(
-            [
-                "-ss", at.TotalSeconds.ToString("0.###", CultureInfo.InvariantCulture), .. MediaTool.OwnInput(encodePath),
-                "-frames:v", "1", "-q:v", "3", "-f", "image2", "-update", "1", "file:" + temporary,
-            ],
-            null, null, cancel));
+        WholeFile.MakeAsync(outputPath, temporary =>
+            MediaTool.RunAsync(
+                [
+                    "-ss",
+                    at.TotalSeconds.ToString("0.###", CultureInfo.InvariantCulture),
+                    .. MediaTool.OwnInput(encodePath),
+                    "-frames:v",
+                    "1",
+                    "-q:v",
+                    "3",
+                    "-f",
+                    "image2",
+                    "-update",
+                    "1",
+                    "file:" + temporary,
+                ],
+                null,
+                null,
+                cancel
+            )
+        );
 
     private static string Metadata(string title, IReadOnlyList<Chapter> chapters)
     {
         var text = new StringBuilder(";FFMETADATA1\n").Append("title=").Append(Escape(title)).Append('\n');
         foreach (var chapter in chapters)
         {
-            text.Append(CultureInfo.InvariantCulture, $"[CHAPTER]\nTIMEBASE=1/1000\nSTART={(long)chapter.Span.Start.TotalMilliseconds}\nEND={(long)chapter.Span.End.TotalMilliseconds}\n");
+            text.Append(
+                CultureInfo.InvariantCulture,
+                $"[CHAPTER]\nTIMEBASE=1/1000\nSTART={(long)chapter.Span.Start.TotalMilliseconds}\nEND={(long)chapter.Span.End.TotalMilliseconds}\n"
+            );
             text.Append("title=").Append(Escape(chapter.Title)).Append('\n');
         }
 

@@ -23,34 +23,52 @@ public static class HlsFolder
     /// <param name="folder">Where it goes.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ToolFailedException">An encode cannot be read.</exception>
-    internal static Task MakeAsync(RenderPlan plan, FinishInputs inputs, string folder, CancellationToken cancel) => WholeFolder.MakeAsync(folder, async making =>
-    {
-        var pictures = new List<HlsPicture>();
-        foreach (var (picture, path) in plan.Pictures.Zip(inputs.Pictures))
-            pictures.Add(new HlsPicture(await PiecesAsync(path, making, Name(picture), cancel), picture.Size, picture.Timing.Made));
-        var sound = inputs.Sound is { } encoded ? new HlsSound(await PiecesAsync(encoded, making, Sound, cancel), plan.Sound!.Channels) : null;
-        var captions = new List<HlsCaptions>();
-        foreach (var inside in inputs.Captions)
+    internal static Task MakeAsync(RenderPlan plan, FinishInputs inputs, string folder, CancellationToken cancel) =>
+        WholeFolder.MakeAsync(folder, async making =>
         {
-            var (name, text) = ($"{Captions}-{inside.Name}", HlsPlaylists.CaptionSegment(inside.WebVtt));
-            await File.WriteAllTextAsync(Path.Combine(making, name + ".vtt"), text, cancel);
-            var track = new HlsCaptions(inputs.Captions.Count == 1 ? "Captions" : $"Captions ({inside.Name})", name + ".m3u8", name + ".vtt", inside.Language, System.Text.Encoding.UTF8.GetByteCount(text));
-            await File.WriteAllTextAsync(Path.Combine(making, track.Playlist), HlsPlaylists.Captions(track, plan.Length), cancel);
-            captions.Add(track);
-        }
+            var pictures = new List<HlsPicture>();
+            foreach (var (picture, path) in plan.Pictures.Zip(inputs.Pictures))
+                pictures.Add(new HlsPicture(await PiecesAsync(path, making, Name(picture), cancel), picture.Size, picture.Timing.Made));
+            var sound = inputs.Sound is { } encoded ? new HlsSound(await PiecesAsync(encoded, making, Sound, cancel), plan.Sound!.Channels) : null;
+            var captions = new List<HlsCaptions>();
+            foreach (var inside in inputs.Captions)
+            {
+                var (name, text) = ($"{Captions}-{inside.Name}", HlsPlaylists.CaptionSegment(inside.WebVtt));
+                await File.WriteAllTextAsync(Path.Combine(making, name + ".vtt"), text, cancel);
+                var track = new HlsCaptions(
+                    inputs.Captions.Count == 1 ? "Captions" : $"Captions ({inside.Name})",
+                    name + ".m3u8",
+                    name + ".vtt",
+                    inside.Language,
+                    System.Text.Encoding.UTF8.GetByteCount(text)
+                );
+                await File.WriteAllTextAsync(Path.Combine(making, track.Playlist), HlsPlaylists.Captions(track, plan.Length), cancel);
+                captions.Add(track);
+            }
 
-        var stream = new HlsLesson(plan.Length, pictures, sound, captions);
-        foreach (var track in pictures.Select(p => p.Track).Append(sound?.Track).OfType<HlsTrack>())
-            await File.WriteAllTextAsync(Path.Combine(making, track.Playlist), HlsPlaylists.Media(track, stream.TargetSeconds), cancel);
-        await File.WriteAllTextAsync(Path.Combine(making, Master), HlsPlaylists.Master(stream), cancel);
-    });
+            var stream = new HlsLesson(plan.Length, pictures, sound, captions);
+            foreach (var track in pictures.Select(p => p.Track).Append(sound?.Track).OfType<HlsTrack>())
+                await File.WriteAllTextAsync(Path.Combine(making, track.Playlist), HlsPlaylists.Media(track, stream.TargetSeconds), cancel);
+            await File.WriteAllTextAsync(Path.Combine(making, Master), HlsPlaylists.Master(stream), cancel);
+        });
 
     /// <summary>All files of a folder, as paths relative to it with slashes, in order of their names.</summary>
     internal static IReadOnlyList<string> Files(string folder) =>
-        [.. Directory.EnumerateFiles(folder, "*", SearchOption.AllDirectories).Select(file => Path.GetRelativePath(folder, file).Replace(Path.DirectorySeparatorChar, '/')).Order(StringComparer.Ordinal)];
+        [
+            .. Directory
+                .EnumerateFiles(folder, "*", SearchOption.AllDirectories)
+                .Select(file => Path.GetRelativePath(folder, file).Replace(Path.DirectorySeparatorChar, '/'))
+                .Order(StringComparer.Ordinal),
+        ];
 
     /// <summary>The media type of one of its files.</summary>
-    public static string MediaType(string file) => Path.GetExtension(file) switch { ".m3u8" => HlsPlaylists.MediaType, ".vtt" => "text/vtt", _ => "video/mp4" };
+    public static string MediaType(string file) =>
+        Path.GetExtension(file) switch
+        {
+            ".m3u8" => HlsPlaylists.MediaType,
+            ".vtt" => "text/vtt",
+            _ => "video/mp4",
+        };
 
     /// <summary>The name of a picture's playlist, without its ending.</summary>
     internal static string Name(PicturePlan picture) => picture.Size.Height.ToString(CultureInfo.InvariantCulture);
@@ -66,7 +84,25 @@ public static class HlsFolder
         var microseconds = ((long)RenderPlanner.UsualPiece.TotalMicroseconds).ToString(CultureInfo.InvariantCulture);
         // The header comes after the first fragment is known, so that it can say in an edit list where picture and sound begin.
         string[] sound = name == Sound ? ["-frag_duration", microseconds] : [];
-        await MediaTool.RunAsync(["-xerror", .. MediaTool.OwnInput(encode), "-map", "0", "-c", "copy", "-movflags", "+frag_keyframe+delay_moov+default_base_moof+global_sidx", .. sound, "-f", "mp4", "file:" + whole], null, null, cancel);
+        await MediaTool.RunAsync(
+            [
+                "-xerror",
+                .. MediaTool.OwnInput(encode),
+                "-map",
+                "0",
+                "-c",
+                "copy",
+                "-movflags",
+                "+frag_keyframe+delay_moov+default_base_moof+global_sidx",
+                .. sound,
+                "-f",
+                "mp4",
+                "file:" + whole,
+            ],
+            null,
+            null,
+            cancel
+        );
         var segments = new List<HlsSegment>();
         string codecs;
         await using (var file = File.OpenRead(whole))

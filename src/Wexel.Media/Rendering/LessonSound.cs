@@ -23,7 +23,14 @@ public sealed record LessonSound(string Path, Levelling? Levelling)
     /// <param name="soundPath">Where the lossless file lies or will lie; what levelling comes to lies beside it.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ToolFailedException">The sound could not be read or written.</exception>
-    public static async Task<LessonSound> MakeAsync(SoundPlan sound, Reel reel, TimeMap map, IReadOnlyList<string> inputPaths, string soundPath, CancellationToken cancel)
+    public static async Task<LessonSound> MakeAsync(
+        SoundPlan sound,
+        Reel reel,
+        TimeMap map,
+        IReadOnlyList<string> inputPaths,
+        string soundPath,
+        CancellationToken cancel
+    )
     {
         await SoundComposer.ComposeAsync(sound, reel, map, inputPaths, soundPath, cancel);
         if (sound.TargetLufs is null)
@@ -44,7 +51,10 @@ public sealed record LessonSound(string Path, Levelling? Levelling)
         // Holding peaks takes some loudness away; it is measured again until it is near enough.
         for (var i = 0; levelling is { HoldsPeaks: true } && i < MostCorrections; i++)
         {
-            var corrected = levelling.Corrected((await SoundAnalyser.AnalyseAsync(MediaTool.OwnInput(soundPath), channels, SoundFilters.Of(levelling), cancel)).Heard.Loudness, target);
+            var corrected = levelling.Corrected(
+                (await SoundAnalyser.AnalyseAsync(MediaTool.OwnInput(soundPath), channels, SoundFilters.Of(levelling), cancel)).Heard.Loudness,
+                target
+            );
             if (corrected == levelling)
                 break;
             levelling = corrected;

@@ -24,7 +24,10 @@ internal static class MoveCommands
                 var seen = move.At(frame);
                 // Half a frame early, so that no rounding makes it late. The last command has the scaling look at what comes in anew.
                 var at = Math.Max(0, (frame - 0.5) * grid.Denominator / grid.Numerator);
-                text.Append(CultureInfo.InvariantCulture, $"{at:0.#####} {view} w {seen.Width}, {view} h {seen.Height}, {view} x {seen.X}, {view} y {seen.Y}, {fit} w {plan.Size.Width};\n");
+                text.Append(
+                    CultureInfo.InvariantCulture,
+                    $"{at:0.#####} {view} w {seen.Width}, {view} h {seen.Height}, {view} x {seen.X}, {view} y {seen.Y}, {fit} w {plan.Size.Width};\n"
+                );
             }
         }
 

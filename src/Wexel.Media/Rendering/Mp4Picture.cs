@@ -53,7 +53,14 @@ internal sealed class Mp4Picture(IReadOnlyList<CopiedFrame> frames, FrameRate ra
             foreach (var frame in frames)
             {
                 if (!sources.TryGetValue(frame.From, out var source))
-                    sources[frame.From] = source = new FileStream(frame.From, FileMode.Open, FileAccess.Read, FileShare.Read, 1 << 20, FileOptions.SequentialScan);
+                    sources[frame.From] = source = new FileStream(
+                        frame.From,
+                        FileMode.Open,
+                        FileAccess.Read,
+                        FileShare.Read,
+                        1 << 20,
+                        FileOptions.SequentialScan
+                    );
                 if (buffer.Length < frame.Bytes)
                     buffer = new byte[frame.Bytes];
                 source.Position = frame.Position;
@@ -84,34 +91,81 @@ internal sealed class Mp4Picture(IReadOnlyList<CopiedFrame> frames, FrameRate ra
         var ahead = frames.Index().Max(f => decoded[f.Index] - f.Item.Frame);
         var visible = (ulong)length * _delta;
         var media = (ulong)(length - first) * _delta;
-        var table = Box("stbl",
+        var table = Box(
+            "stbl",
             Full("stsd", 0, 0, U32(1), Entry()),
             Full("stts", 0, 0, Runs([.. decoded.Zip(decoded.Skip(1).Append(length), (at, next) => (uint)(next - at) * _delta)])),
             Full("ctts", 0, 0, Runs([.. frames.Index().Select(f => (uint)(f.Item.Frame + ahead - decoded[f.Index]) * _delta)])),
             Full("stss", 0, 0, Counted([.. frames.Index().Where(f => f.Item.IsKey).Select(f => (uint)f.Index + 1)])),
             Full("stsc", 0, 0, U32(1), U32(1), U32(1), U32(1)),
             Full("stsz", 0, 0, U32(0), Counted([.. frames.Select(f => (uint)f.Bytes)])),
-            Full("co64", 0, 0, U32((uint)offsets.Count), [.. offsets.SelectMany(o => U64((ulong)o))]));
-        return Box("moov",
-            Full("mvhd", 1, 0, U64(0), U64(0), U32(_timescale), U64(visible), U32(0x10000), U16(0x100), new byte[10], [.. Unity.SelectMany(U32)], new byte[24], U32(2)),
-            Box("trak",
-                Full("tkhd", 1, 3, U64(0), U64(0), U32(1), U32(0), U64(visible), new byte[8], new byte[8], [.. Unity.SelectMany(U32)], U32((uint)size.Width << 16), U32((uint)size.Height << 16)),
+            Full("co64", 0, 0, U32((uint)offsets.Count), [.. offsets.SelectMany(o => U64((ulong)o))])
+        );
+        return Box(
+            "moov",
+            Full(
+                "mvhd",
+                1,
+                0,
+                U64(0),
+                U64(0),
+                U32(_timescale),
+                U64(visible),
+                U32(0x10000),
+                U16(0x100),
+                new byte[10],
+                [.. Unity.SelectMany(U32)],
+                new byte[24],
+                U32(2)
+            ),
+            Box(
+                "trak",
+                Full(
+                    "tkhd",
+                    1,
+                    3,
+                    U64(0),
+                    U64(0),
+                    U32(1),
+                    U32(0),
+                    U64(visible),
+                    new byte[8],
+                    new byte[8],
+                    [.. Unity.SelectMany(U32)],
+                    U32((uint)size.Width << 16),
+                    U32((uint)size.Height << 16)
+                ),
                 Box("edts", Full("elst", 1, 0, U32(1), U64(visible), U64((ulong)(ahead - first) * _delta), U32(0x10000))),
-                Box("mdia",
+                Box(
+                    "mdia",
                     Full("mdhd", 1, 0, U64(0), U64(0), U32(_timescale), U64(media), U16(0x55C4), U16(0)),
                     Full("hdlr", 0, 0, U32(0), Text("vide"), new byte[12], Text("VideoHandler\0")),
-                    Box("minf",
-                        Full("vmhd", 0, 1, new byte[8]),
-                        Box("dinf", Full("dref", 0, 0, U32(1), Full("url ", 0, 1))),
-                        table))));
+                    Box("minf", Full("vmhd", 0, 1, new byte[8]), Box("dinf", Full("dref", 0, 0, U32(1), Full("url ", 0, 1))), table)
+                )
+            )
+        );
     }
 
     /// <summary>The visual sample entry (ISO/IEC 14496-12, section 12.1.3) with the parameter sets, the colours and the shape of pixels.</summary>
-    private byte[] Entry() => Box("avc1",
-        new byte[6], U16(1), new byte[16], U16((ushort)size.Width), U16((ushort)size.Height), U32(0x480000), U32(0x480000), U32(0), U16(1), new byte[32], U16(24), U16(0xFFFF),
-        Box("avcC", configuration.Write()),
-        Box("colr", Text("nclx"), U16(Bt709), U16(Bt709), U16(Bt709), [0]),
-        Box("pasp", U32(1), U32(1)));
+    private byte[] Entry() =>
+        Box(
+            "avc1",
+            new byte[6],
+            U16(1),
+            new byte[16],
+            U16((ushort)size.Width),
+            U16((ushort)size.Height),
+            U32(0x480000),
+            U32(0x480000),
+            U32(0),
+            U16(1),
+            new byte[32],
+            U16(24),
+            U16(0xFFFF),
+            Box("avcC", configuration.Write()),
+            Box("colr", Text("nclx"), U16(Bt709), U16(Bt709), U16(Bt709), [0]),
+            Box("pasp", U32(1), U32(1))
+        );
 
     /// <summary>Values as runs of the same one.</summary>
     private static byte[] Runs(IReadOnlyList<uint> values)
@@ -132,7 +186,8 @@ internal sealed class Mp4Picture(IReadOnlyList<CopiedFrame> frames, FrameRate ra
 
     private static byte[] Full(string type, byte version, uint flags, params byte[][] content) => Box(type, [U32(((uint)version << 24) | flags), .. content]);
 
-    private static byte[] Box(string type, params byte[][] content) => [.. U32((uint)(8 + content.Sum(c => c.Length))), .. Text(type), .. content.SelectMany(c => c)];
+    private static byte[] Box(string type, params byte[][] content) =>
+        [.. U32((uint)(8 + content.Sum(c => c.Length))), .. Text(type), .. content.SelectMany(c => c)];
 
     private static byte[] Text(string text) => Encoding.Latin1.GetBytes(text);
 

@@ -7,7 +7,8 @@ using Wexel.Media.Tools;
 
 namespace Wexel.Media.Rendering;
 
-/// <summary>Makes a picture by copying the recording's coded frames; only where copying cannot begin or end they are encoded (<see cref="CopyPlan"/>).</summary>
+/// <summary>Makes a picture by copying the recording's coded frames; only where copying cannot begin or end they are encoded (<see
+/// cref="CopyPlan"/>).</summary>
 internal static class PictureCopier
 {
     private static readonly TimeSpan WellBefore = TimeSpan.FromSeconds(1);
@@ -20,10 +21,18 @@ internal static class PictureCopier
     /// <param name="started">Told the number of the encoder's process.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ToolFailedException">The encoder ended with an error, or the recording is not what it was.</exception>
-    internal static async Task CopyAsync(PicturePlan plan, EncodeInputs inputs, string path, IProgress<TimeSpan>? progress, Action<int>? started, CancellationToken cancel)
+    internal static async Task CopyAsync(
+        PicturePlan plan,
+        EncodeInputs inputs,
+        string path,
+        IProgress<TimeSpan>? progress,
+        Action<int>? started,
+        CancellationToken cancel
+    )
     {
         var (recording, grid) = (inputs.Recordings[plan.Parts[0].Recording], plan.Timing.Grid);
-        var source = await EvenFramesFinder.FramesAsync(recording, grid, cancel) ?? throw new ToolFailedException("copying", "The recording’s frames are not what they were.");
+        var source = await EvenFramesFinder.FramesAsync(recording, grid, cancel)
+            ?? throw new ToolFailedException("copying", "The recording’s frames are not what they were.");
         var configuration = Configuration(recording);
         var pieces = new List<CopyRun>();
         var copied = new Dictionary<long, List<CopiedFrame>>();
@@ -62,7 +71,8 @@ internal static class PictureCopier
             File.Delete(encoded);
         }
 
-        Task WriteAsync(IEnumerable<CopiedFrame> frames, AvcConfiguration sets) => new Mp4Picture([.. frames], grid, plan.Copy.Runs[^1].At + plan.Copy.Runs[^1].Count, plan.Size, sets).WriteAsync(path, progress, cancel);
+        Task WriteAsync(IEnumerable<CopiedFrame> frames, AvcConfiguration sets) =>
+            new Mp4Picture([.. frames], grid, plan.Copy.Runs[^1].At + plan.Copy.Runs[^1].Count, plan.Size, sets).WriteAsync(path, progress, cancel);
     }
 
     /// <summary>The frames of a run that can be decoded without any behind it, from its key frame on.</summary>
@@ -84,16 +94,47 @@ internal static class PictureCopier
     }
 
     /// <summary>Up to where a frame stands: the next one's tick, or the end.</summary>
-    private static long After(IReadOnlyList<CodedFrame> source, long frame, long end) => source.Where(f => f.Frame > frame && f.Frame < end).Select(f => f.Frame).DefaultIfEmpty(end).Min();
+    private static long After(IReadOnlyList<CodedFrame> source, long frame, long end) =>
+        source.Where(f => f.Frame > frame && f.Frame < end).Select(f => f.Frame).DefaultIfEmpty(end).Min();
 
     /// <summary>All pieces in one file, each from a key frame on; their frames keep the lesson's times.</summary>
-    private static async Task EncodeAsync(PicturePlan plan, EncodeInputs inputs, IReadOnlyList<CodedFrame> source, IReadOnlyList<CopyRun> pieces, int number, string path, Action<int>? started, CancellationToken cancel)
+    private static async Task EncodeAsync(
+        PicturePlan plan,
+        EncodeInputs inputs,
+        IReadOnlyList<CodedFrame> source,
+        IReadOnlyList<CopyRun> pieces,
+        int number,
+        string path,
+        Action<int>? started,
+        CancellationToken cancel
+    )
     {
         var (part, grid) = (plan.Parts[0], plan.Timing.Grid);
-        var timing = plan.Timing with { MostRepeatsLeftOut = 0, SectionFrames = [.. pieces.Select(p => p.At)], LastFrame = pieces[^1].At + pieces[^1].Count - 1, Moving = [], Changing = [] };
+        var timing = plan.Timing with
+        {
+            MostRepeatsLeftOut = 0,
+            SectionFrames = [.. pieces.Select(p => p.At)],
+            LastFrame = pieces[^1].At + pieces[^1].Count - 1,
+            Moving = [],
+            Changing = [],
+        };
         List<long> from = [.. pieces.Select(p => ReadFrom(source, p.First, grid))];
-        var encoded = plan with { Copy = null, Parts = [.. pieces.Select((p, i) => part with { Recording = i, Kept = [new KeptStretch(p.First - from[i], p.Count, p.At)] })], Timing = timing };
-        var work = new EncodeWork(inputs with { Recordings = [.. pieces.Select(_ => inputs.Recordings[part.Recording])], From = from.Index().Where(f => f.Item > 0).ToDictionary(f => f.Index, f => grid.TimeOf(f.Item)) }, [new PictureOutput(encoded, path)], [], ParameterSets: number);
+        var encoded = plan with
+        {
+            Copy = null,
+            Parts = [.. pieces.Select((p, i) => part with { Recording = i, Kept = [new KeptStretch(p.First - from[i], p.Count, p.At)] })],
+            Timing = timing,
+        };
+        var work = new EncodeWork(
+            inputs with
+            {
+                Recordings = [.. pieces.Select(_ => inputs.Recordings[part.Recording])],
+                From = from.Index().Where(f => f.Item > 0).ToDictionary(f => f.Index, f => grid.TimeOf(f.Item)),
+            },
+            [new PictureOutput(encoded, path)],
+            [],
+            ParameterSets: number
+        );
         using var aids = await EncodeAids.MakeAsync(work, cancel);
         await MediaTool.RunAsync(EncodeArguments.Of(work, aids, [path], [plan.Rate.BitsPerSecond]), null, started, cancel);
     }
@@ -102,15 +143,31 @@ internal static class PictureCopier
     /// Where reading begins for a frame. Where it may be an earlier one that stands, that is well before the key frame before: seeking goes by
     /// when frames are decoded, which behind a gap is long before they are shown.
     /// </summary>
-    private static long ReadFrom(IReadOnlyList<CodedFrame> source, long frame, FrameRate grid) => source.Max(f => f.Frame) is var last && last < source.Count
-        ? Math.Min(frame, last)
-        : Math.Max(0, source.Where(f => f.IsKey && f.Frame <= frame).Max(f => f.Frame) - grid.FrameAt(WellBefore));
+    private static long ReadFrom(IReadOnlyList<CodedFrame> source, long frame, FrameRate grid) =>
+        source.Max(f => f.Frame) is var last && last < source.Count
+            ? Math.Min(frame, last)
+            : Math.Max(0, source.Where(f => f.IsKey && f.Frame <= frame).Max(f => f.Frame) - grid.FrameAt(WellBefore));
 
-    private static async Task<Dictionary<long, List<CopiedFrame>>> FramesOfAsync(string path, IReadOnlyList<CopyRun> pieces, FrameRate grid, CancellationToken cancel)
+    private static async Task<Dictionary<long, List<CopiedFrame>>> FramesOfAsync(
+        string path,
+        IReadOnlyList<CopyRun> pieces,
+        FrameRate grid,
+        CancellationToken cancel
+    )
     {
-        var frames = await EvenFramesFinder.CodedAsync(path, grid, fromStart: false, cancel) ?? throw new ToolFailedException("copying", "What was encoded at the cuts does not lie on the lesson’s frames.");
-        var between = pieces.ToDictionary(p => p.At, p => frames.Where(f => f.Frame >= p.At && f.Frame < p.At + p.Count).Select(f => new CopiedFrame(path, f.Position, f.Bytes, f.Frame, f.IsKey)).ToList());
-        return pieces.All(p => between[p.At].Count == p.Count && between[p.At][0].IsKey) ? between : throw new ToolFailedException("copying", "Frames are missing from what was encoded at the cuts.");
+        var frames = await EvenFramesFinder.CodedAsync(path, grid, fromStart: false, cancel)
+            ?? throw new ToolFailedException("copying", "What was encoded at the cuts does not lie on the lesson’s frames.");
+        var between = pieces.ToDictionary(
+            p => p.At,
+            p =>
+                frames
+                    .Where(f => f.Frame >= p.At && f.Frame < p.At + p.Count)
+                    .Select(f => new CopiedFrame(path, f.Position, f.Bytes, f.Frame, f.IsKey))
+                    .ToList()
+        );
+        return pieces.All(p => between[p.At].Count == p.Count && between[p.At][0].IsKey)
+            ? between
+            : throw new ToolFailedException("copying", "Frames are missing from what was encoded at the cuts.");
     }
 
     private static AvcConfiguration Configuration(string path)

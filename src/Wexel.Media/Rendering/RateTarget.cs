@@ -25,7 +25,12 @@ internal sealed class RateTarget(long bytes, bool mustNotPass, bool wholeFile, s
         return rate.Rule switch
         {
             RateRule.FileSize when picture.Limit is { } limit => new RateTarget(Math.Max(1, limit.Bytes - Titles), true, true, soundPath),
-            RateRule.Average when rate.Passes == 2 => new RateTarget((long)(rate.BitsPerSecond / 8.0 * timing.Grid.TimeOf(timing.LastFrame + 1).TotalSeconds), false, false, null),
+            RateRule.Average when rate.Passes == 2 => new RateTarget(
+                (long)(rate.BitsPerSecond / 8.0 * timing.Grid.TimeOf(timing.LastFrame + 1).TotalSeconds),
+                false,
+                false,
+                null
+            ),
             _ => null,
         };
     }
@@ -35,7 +40,10 @@ internal sealed class RateTarget(long bytes, bool mustNotPass, bool wholeFile, s
     {
         if (wholeFile)
             return await MuxedAsync(path, cancel);
-        var printed = await MediaTool.ProbeAsync(["-select_streams", "v:0", "-show_entries", "packet=size", "-of", "csv=p=0", .. MediaTool.OwnInput(path)], cancel);
+        var printed = await MediaTool.ProbeAsync(
+            ["-select_streams", "v:0", "-show_entries", "packet=size", "-of", "csv=p=0", .. MediaTool.OwnInput(path)],
+            cancel
+        );
         return printed.Split('\n', StringSplitOptions.RemoveEmptyEntries).Sum(line => long.Parse(line.Split(',')[0], CultureInfo.InvariantCulture));
     }
 

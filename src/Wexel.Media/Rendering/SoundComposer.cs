@@ -20,26 +20,50 @@ public static class SoundComposer
     /// What was heard meanwhile is kept beside it.
     /// </summary>
     /// <exception cref="ToolFailedException">The sound could not be read or written.</exception>
-    public static Task ComposeAsync(SoundPlan sound, Reel reel, TimeMap map, IReadOnlyList<string> inputPaths, string outputPath, CancellationToken cancel) => Wholeness.Of(outputPath) ? Task.CompletedTask : WholeFile.MakeAsync(outputPath, async temporary =>
-    {
-        var listener = new SoundListener(sound.Channels);
-        await MediaTool.FeedAsync(
-            ["-f", "f32le", "-ar", Text(Rate), "-ac", Text(sound.Channels), "-i", "pipe:0", "-c:a", "flac", "-compression_level", "3", "-sample_fmt", "s32", "-f", "flac", "file:" + temporary],
-            async (output, token) =>
+    public static Task ComposeAsync(SoundPlan sound, Reel reel, TimeMap map, IReadOnlyList<string> inputPaths, string outputPath, CancellationToken cancel) =>
+        Wholeness.Of(outputPath) ? Task.CompletedTask : WholeFile.MakeAsync(outputPath, async temporary =>
             {
-                var splicing = new Splicing(new SoundSplicer(sound.Channels, Rate, map), sound.Channels, Rate, output, listener);
-                for (var i = 0; i < reel.Parts.Count; i++)
-                {
-                    // Between two recordings each is as long as its frames; behind the last one there is nothing to keep apart.
-                    var length = i + 1 < reel.Parts.Count ? SoundSplicer.SampleAt(reel.Parts[i + 1].First, reel.Grid, Rate) - SoundSplicer.SampleAt(reel.Parts[i].First, reel.Grid, Rate) : long.MaxValue;
-                    await AddAsync(sound, i, inputPaths[i], splicing, i == 0, length, token);
-                }
+                var listener = new SoundListener(sound.Channels);
+                await MediaTool.FeedAsync(
+                    [
+                        "-f",
+                        "f32le",
+                        "-ar",
+                        Text(Rate),
+                        "-ac",
+                        Text(sound.Channels),
+                        "-i",
+                        "pipe:0",
+                        "-c:a",
+                        "flac",
+                        "-compression_level",
+                        "3",
+                        "-sample_fmt",
+                        "s32",
+                        "-f",
+                        "flac",
+                        "file:" + temporary,
+                    ],
+                    async (output, token) =>
+                    {
+                        var splicing = new Splicing(new SoundSplicer(sound.Channels, Rate, map), sound.Channels, Rate, output, listener);
+                        for (var i = 0; i < reel.Parts.Count; i++)
+                        {
+                            // Between two recordings each is as long as its frames; behind the last one there is nothing to keep apart.
+                            var length =
+                                i + 1 < reel.Parts.Count
+                                    ? SoundSplicer.SampleAt(reel.Parts[i + 1].First, reel.Grid, Rate)
+                                        - SoundSplicer.SampleAt(reel.Parts[i].First, reel.Grid, Rate)
+                                    : long.MaxValue;
+                            await AddAsync(sound, i, inputPaths[i], splicing, i == 0, length, token);
+                        }
 
-                await splicing.EndAsync(token);
-            },
-            cancel);
-        await listener.Heard().KeepAsync(outputPath, cancel);
-    });
+                        await splicing.EndAsync(token);
+                    },
+                    cancel
+                );
+                await listener.Heard().KeepAsync(outputPath, cancel);
+            });
 
     private static async Task AddAsync(SoundPlan sound, int recording, string inputPath, Splicing splicing, bool first, long length, CancellationToken cancel)
     {
@@ -48,9 +72,18 @@ public static class SoundComposer
         {
             var both = sound.Channels == 2 && mixed is not (SoundMix.Stereo or SoundMix.StereoFromSurround) ? "pan=stereo|c0=c0|c1=c0," : "";
             await MediaTool.StreamAsync(
-                [.. MediaTool.SafeInput(inputPath), .. SoundInput.Of(sound.TracksOf(recording), $"{Mix(mixed)}{both}aresample={Text(Rate)}:async=1:first_pts=0"), "-ac", Text(sound.Channels), "-f", "f32le", "pipe:1"],
+                [
+                    .. MediaTool.SafeInput(inputPath),
+                    .. SoundInput.Of(sound.TracksOf(recording), $"{Mix(mixed)}{both}aresample={Text(Rate)}:async=1:first_pts=0"),
+                    "-ac",
+                    Text(sound.Channels),
+                    "-f",
+                    "f32le",
+                    "pipe:1",
+                ],
                 async (input, stop) => left -= await splicing.TakeAsync(input, length, first, stop),
-                cancel);
+                cancel
+            );
         }
 
         if (length != long.MaxValue)
@@ -82,7 +115,8 @@ public static class SoundComposer
             return taken;
         }
 
-        /// <summary>Where one recording ends and the next begins there is nothing to fade into: each goes to nothing, so that the joint does not click.</summary>
+        /// <summary>Where one recording ends and the next begins there is nothing to fade into: each goes to nothing, so that the joint does not
+        /// click.</summary>
         private void Ease(Span<float> samples, long from, long most, bool first)
         {
             var fade = SoundSplicer.CrossFade.TotalSeconds * sampleRate / 2;
@@ -128,14 +162,15 @@ public static class SoundComposer
         }
     }
 
-    private static string Mix(SoundMix mix) => mix switch
-    {
-        SoundMix.MonoFromBoth => "pan=mono|c0=0.5*c0+0.5*c1,",
-        SoundMix.MonoFromLeft => "pan=mono|c0=c0,",
-        SoundMix.MonoFromRight => "pan=mono|c0=c1,",
-        SoundMix.MonoFromSurround => Mix(SoundMix.StereoFromSurround) + Mix(SoundMix.MonoFromBoth),
-        // Rows for L and R of ITU-R BS.775-3, Annex 4, Table 2 (3/2 to 2/0), then brought down so that nothing clips.
-        SoundMix.StereoFromSurround => "aformat=channel_layouts=5.1,pan=stereo|FL<FL+0.7071*FC+0.7071*BL|FR<FR+0.7071*FC+0.7071*BR,",
-        _ => "",
-    };
+    private static string Mix(SoundMix mix) =>
+        mix switch
+        {
+            SoundMix.MonoFromBoth => "pan=mono|c0=0.5*c0+0.5*c1,",
+            SoundMix.MonoFromLeft => "pan=mono|c0=c0,",
+            SoundMix.MonoFromRight => "pan=mono|c0=c1,",
+            SoundMix.MonoFromSurround => Mix(SoundMix.StereoFromSurround) + Mix(SoundMix.MonoFromBoth),
+            // Rows for L and R of ITU-R BS.775-3, Annex 4, Table 2 (3/2 to 2/0), then brought down so that nothing clips.
+            SoundMix.StereoFromSurround => "aformat=channel_layouts=5.1,pan=stereo|FL<FL+0.7071*FC+0.7071*BL|FR<FR+0.7071*FC+0.7071*BR,",
+            _ => "",
+        };
 }

@@ -22,10 +22,30 @@ internal static class SoundCopier
         var length = Seconds(copy.Length);
         return MediaTool.RunAsync(
             [
-                "-vn", "-ss", Seconds(copy.Start), "-t", length, .. MediaTool.SafeInput(recording), "-map", string.Create(CultureInfo.InvariantCulture, $"0:a:{sound.Plan.TracksOf(0)[0]}"), "-c:a", "copy", "-bsf:a", $"setts=duration='if(gt((PTS+DURATION)*TB,{length}),{length}/TB-PTS,DURATION)'",
-                "-map_metadata", "-1", "-map_chapters", "-1", "-f", "mp4", "file:" + path,
+                "-vn",
+                "-ss",
+                Seconds(copy.Start),
+                "-t",
+                length,
+                .. MediaTool.SafeInput(recording),
+                "-map",
+                string.Create(CultureInfo.InvariantCulture, $"0:a:{sound.Plan.TracksOf(0)[0]}"),
+                "-c:a",
+                "copy",
+                "-bsf:a",
+                $"setts=duration='if(gt((PTS+DURATION)*TB,{length}),{length}/TB-PTS,DURATION)'",
+                "-map_metadata",
+                "-1",
+                "-map_chapters",
+                "-1",
+                "-f",
+                "mp4",
+                "file:" + path,
             ],
-            null, started, cancel);
+            null,
+            started,
+            cancel
+        );
     }
 
     private static string Seconds(TimeSpan time) => time.TotalSeconds.ToString("0.######", CultureInfo.InvariantCulture);

@@ -14,7 +14,10 @@ internal static class SoundFilters
         var gain = string.Create(CultureInfo.InvariantCulture, $"volume={levelling.GainDb:0.#}dB");
         var limit = Math.Pow(10, levelling.HeldAt / 20);
         return levelling.HoldsPeaks
-            ? string.Create(CultureInfo.InvariantCulture, $"{gain},aresample={4 * Rate},alimiter=limit={limit:0.####}:level=false:attack=5:release=50:latency=true,aresample={Rate}")
+            ? string.Create(
+                CultureInfo.InvariantCulture,
+                $"{gain},aresample={4 * Rate},alimiter=limit={limit:0.####}:level=false:attack=5:release=50:latency=true,aresample={Rate}"
+            )
             : gain;
     }
 }

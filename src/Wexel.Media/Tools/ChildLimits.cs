@@ -21,10 +21,17 @@ public sealed record ChildLimits(long MemoryBytes, TimeSpan Processor, TimeSpan?
 
     /// <summary>The command that runs another in these limits, by prlimit(1) and timeout(1); it leaves no image of its memory behind.</summary>
     internal IReadOnlyList<string> Command =>
-        [.. Elapsed is { } elapsed ? ["timeout", "--preserve-status", "--signal=KILL", Text(Seconds(elapsed))] : Array.Empty<string>(), "prlimit", $"--data={Text(MemoryBytes)}", $"--cpu={Text(Seconds(Processor))}:{Text(Seconds(Processor + ToEnd))}", "--core=0"];
+        [
+            .. Elapsed is { } elapsed ? ["timeout", "--preserve-status", "--signal=KILL", Text(Seconds(elapsed))] : Array.Empty<string>(),
+            "prlimit",
+            $"--data={Text(MemoryBytes)}",
+            $"--cpu={Text(Seconds(Processor))}:{Text(Seconds(Processor + ToEnd))}",
+            "--core=0",
+        ];
 
     /// <summary>
-    /// Whether a process was ended for its time: by a signal, which ffmpeg may have taken for the wish that it ends in order (255), and after it can have used that much.
+    /// Whether a process was ended for its time: by a signal, which ffmpeg may have taken for the wish that it ends in order (255), and after it can
+    /// have used that much.
     /// </summary>
     /// <param name="exitCode">What it ended with.</param>
     /// <param name="took">How long it ran.</param>

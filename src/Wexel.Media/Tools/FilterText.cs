@@ -9,7 +9,8 @@ internal static class FilterText
     internal static string Escape(string text) => Behind(Behind(text, ":'\\"), "\\'[],;");
 
     /// <summary>A sum set in pairs of brackets: ffmpeg cannot read one of more than some hundred terms in a row.</summary>
-    internal static string Sum(ReadOnlySpan<string> terms) => terms.Length == 1 ? terms[0] : $"({Sum(terms[..(terms.Length / 2)])}+{Sum(terms[(terms.Length / 2)..])})";
+    internal static string Sum(ReadOnlySpan<string> terms) =>
+        terms.Length == 1 ? terms[0] : $"({Sum(terms[..(terms.Length / 2)])}+{Sum(terms[(terms.Length / 2)..])})";
 
     private static string Behind(string text, string special)
     {

@@ -11,12 +11,21 @@ public static class Filters
 
     /// <summary>The names in what <c>ffmpeg -filters</c> prints: flags, name, what goes in and comes out, what it is.</summary>
     public static IReadOnlySet<string> Read(string printed) =>
-        printed.Split('\n').Select(line => line.Split(' ', StringSplitOptions.RemoveEmptyEntries)).Where(words => words.Length > 2 && words[2].Contains("->", StringComparison.Ordinal)).Select(words => words[1]).ToHashSet();
+        printed
+            .Split('\n')
+            .Select(line => line.Split(' ', StringSplitOptions.RemoveEmptyEntries))
+            .Where(words => words.Length > 2 && words[2].Contains("->", StringComparison.Ordinal))
+            .Select(words => words[1])
+            .ToHashSet();
 
     private static async Task<IReadOnlySet<string>> ListAsync()
     {
         var printed = "";
-        await MediaTool.StreamAsync(["-filters"], async (stream, cancel) => printed = await new StreamReader(stream).ReadToEndAsync(cancel), CancellationToken.None);
+        await MediaTool.StreamAsync(
+            ["-filters"],
+            async (stream, cancel) => printed = await new StreamReader(stream).ReadToEndAsync(cancel),
+            CancellationToken.None
+        );
         return Read(printed);
     }
 }

@@ -13,7 +13,8 @@ public static class HalfMade
 
     /// <summary>A new name in the folder of what is made; the ending stays last, since tools tell the format by it.</summary>
     /// <param name="path">What it will become.</param>
-    public static string Beside(string path) => Path.Combine(Path.GetDirectoryName(Path.GetFullPath(path))!, $"{Beginning}{Owner.Mine}-{Guid.NewGuid():N}" + Path.GetExtension(path));
+    public static string Beside(string path) =>
+        Path.Combine(Path.GetDirectoryName(Path.GetFullPath(path))!, $"{Beginning}{Owner.Mine}-{Guid.NewGuid():N}" + Path.GetExtension(path));
 
     /// <summary>A new, empty folder among the system's temporary ones, for what is needed while something is made. Nobody else can look into it.</summary>
     public static string Folder() => Directory.CreateTempSubdirectory($"{WorkBeginning}{Owner.Mine}-").FullName;
@@ -34,7 +35,12 @@ public static class HalfMade
     /// <param name="notWrittenSince">See <see cref="IsAbandoned"/>.</param>
     public static void SweepFolders(DateTimeOffset notWrittenSince)
     {
-        foreach (var folder in new DirectoryInfo(Path.GetTempPath()).EnumerateDirectories(WorkBeginning + "*").Where(folder => IsAbandoned(folder, notWrittenSince)).ToList())
+        foreach (
+            var folder in new DirectoryInfo(Path.GetTempPath())
+                .EnumerateDirectories(WorkBeginning + "*")
+                .Where(folder => IsAbandoned(folder, notWrittenSince))
+                .ToList()
+        )
         {
             try
             {
@@ -48,5 +54,7 @@ public static class HalfMade
     }
 
     private static DateTime LastWritten(FileSystemInfo entry) =>
-        entry is DirectoryInfo folder ? folder.EnumerateFileSystemInfos("*", SearchOption.AllDirectories).Select(e => e.LastWriteTimeUtc).Append(folder.LastWriteTimeUtc).Max() : entry.LastWriteTimeUtc;
+        entry is DirectoryInfo folder
+            ? folder.EnumerateFileSystemInfos("*", SearchOption.AllDirectories).Select(e => e.LastWriteTimeUtc).Append(folder.LastWriteTimeUtc).Max()
+            : entry.LastWriteTimeUtc;
 }

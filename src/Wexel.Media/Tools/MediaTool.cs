@@ -45,7 +45,14 @@ public static class MediaTool
     /// <param name="aside">Whether it leaves the processor to whatever else wants it.</param>
     /// <param name="limits">What it may use; null for what is usual.</param>
     /// <exception cref="ToolFailedException">It ended with an error.</exception>
-    public static async Task RunAsync(IEnumerable<string> arguments, IProgress<TimeSpan>? progress, Action<int>? started, CancellationToken cancel, bool aside = false, ChildLimits? limits = null)
+    public static async Task RunAsync(
+        IEnumerable<string> arguments,
+        IProgress<TimeSpan>? progress,
+        Action<int>? started,
+        CancellationToken cancel,
+        bool aside = false,
+        ChildLimits? limits = null
+    )
     {
         var (tail, began) = (new Queue<string>(), Stopwatch.GetTimestamp());
         var command = Tool("ffmpeg", limits, aside, ["-hide_banner", "-nostdin", "-v", "error", "-y", "-progress", "pipe:1", .. arguments])
@@ -74,13 +81,19 @@ public static class MediaTool
             throw new ToolFailedException("ffmpeg", string.Join('\n', tail));
     }
 
-    /// <summary>Runs ffmpeg, hands over the bytes that it writes to its standard output, and gives back all that it reported, each line with its weight in front.</summary>
+    /// <summary>Runs ffmpeg, hands over the bytes that it writes to its standard output, and gives back all that it reported, each line with its
+    /// weight in front.</summary>
     /// <param name="arguments">Its arguments.</param>
     /// <param name="read">Reads what it writes.</param>
     /// <param name="cancel">Stops it.</param>
     /// <param name="aside">Whether it leaves the processor to whatever else wants it.</param>
     /// <exception cref="ToolFailedException">It ended with an error.</exception>
-    public static async Task<IReadOnlyList<string>> StreamReportAsync(IEnumerable<string> arguments, Func<Stream, CancellationToken, Task> read, CancellationToken cancel, bool aside = false)
+    public static async Task<IReadOnlyList<string>> StreamReportAsync(
+        IEnumerable<string> arguments,
+        Func<Stream, CancellationToken, Task> read,
+        CancellationToken cancel,
+        bool aside = false
+    )
     {
         var said = new List<string>();
         var result = await Tool("ffmpeg", null, aside, ["-hide_banner", "-nostdin", "-nostats", "-v", "level+info", "-y", .. arguments])
@@ -91,9 +104,14 @@ public static class MediaTool
         return result.ExitCode == 0 ? said : throw Failed("ffmpeg", said.TakeLast(LinesKept), result.ExitCode, null, result.RunTime);
     }
 
-    /// <summary>Runs ffmpeg, hands over the bytes that it writes to its standard output, and gives back the last errors that it reported and went on after.</summary>
+    /// <summary>Runs ffmpeg, hands over the bytes that it writes to its standard output, and gives back the last errors that it reported and went on
+    /// after.</summary>
     /// <exception cref="ToolFailedException">It ended with an error.</exception>
-    public static async Task<IReadOnlyCollection<string>> StreamAsync(IEnumerable<string> arguments, Func<Stream, CancellationToken, Task> read, CancellationToken cancel)
+    public static async Task<IReadOnlyCollection<string>> StreamAsync(
+        IEnumerable<string> arguments,
+        Func<Stream, CancellationToken, Task> read,
+        CancellationToken cancel
+    )
     {
         var tail = new Queue<string>();
         var result = await Tool("ffmpeg", null, false, ["-hide_banner", "-nostdin", "-v", "error", "-y", .. arguments])

@@ -17,7 +17,9 @@ public static class Owner
     public static bool? Lives(string owner)
     {
         var parts = owner.Split('.');
-        return parts is not [var machine, var number, _] || machine != Machine || !int.TryParse(number, CultureInfo.InvariantCulture, out var id) ? null : Name(id) == owner;
+        return parts is not [var machine, var number, _] || machine != Machine || !int.TryParse(number, CultureInfo.InvariantCulture, out var id)
+            ? null
+            : Name(id) == owner;
     }
 
     private static string? Name(int id)

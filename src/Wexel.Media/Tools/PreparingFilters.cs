@@ -20,7 +20,9 @@ internal static class PreparingFilters
             yield return $"bwdif=mode=send_field:parity={(order == FieldOrder.TopFirst ? "tff" : "bff")}:deint=all";
         if (preparation?.Colour is not { } colour)
             yield break;
-        var from = $"{(colour.Matrix is { } matrix ? $"min={matrix}:" : "")}pin={colour.Primaries}:tin={colour.Transfer}:rin={(colour.FullRange ? "full" : "limited")}";
+        var from =
+            $"{(colour.Matrix is { } matrix ? $"min={matrix}:" : "")}pin={colour.Primaries}:tin={colour.Transfer}"
+            + $":rin={(colour.FullRange ? "full" : "limited")}";
         const string to = "m=bt709:p=bt709:t=bt709:r=limited";
         if (!colour.IsHighRange)
         {

@@ -13,7 +13,9 @@ internal static class SoundInput
         if (tracks is [var one])
             return ["-map", $"0:a:{Text(one)}", "-vn", .. filters.Length > 0 ? ["-af", filters] : Array.Empty<string>()];
         var each = tracks.Select((track, i) => $"[0:a:{Text(track)}]aresample=48000:async=1:first_pts=0,aformat=channel_layouts=stereo[track{Text(i)}]");
-        var together = $"{string.Concat(tracks.Select((_, i) => $"[track{Text(i)}]"))}amix=inputs={Text(tracks.Count)}:normalize=0{(filters.Length > 0 ? "," + filters : "")}[heard]";
+        var all = string.Concat(tracks.Select((_, i) => $"[track{Text(i)}]"));
+        var after = filters.Length > 0 ? "," + filters : "";
+        var together = $"{all}amix=inputs={Text(tracks.Count)}:normalize=0{after}[heard]";
         return ["-vn", "-filter_complex", $"{string.Join(';', each)};{together}", "-map", "[heard]"];
     }
 }

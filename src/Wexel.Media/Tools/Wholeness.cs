@@ -29,18 +29,19 @@ public static class Wholeness
         }
     }
 
-    private static bool IsWhole(FileStream file, string path) => Path.GetExtension(path) switch
-    {
-        ".mp4" or ".m4v" or ".m4a" or ".mov" => Mp4Boxes.IsWhole(file),
-        ".webm" or ".mka" or ".mkv" => WebMElements.IsWhole(file),
-        ".opus" => IsWholeOgg(file),
-        ".flac" => IsWholeFlac(file),
-        ".wav" => IsWholeWave(file),
-        ".jpg" => EndsWith(file, [0xFF, 0xD9]),
-        ".mp3" => file.Length > 0,
-        ".png" => EndsWith(file, [0x49, 0x45, 0x4E, 0x44, 0xAE, 0x42, 0x60, 0x82]),
-        _ => true,
-    };
+    private static bool IsWhole(FileStream file, string path) =>
+        Path.GetExtension(path) switch
+        {
+            ".mp4" or ".m4v" or ".m4a" or ".mov" => Mp4Boxes.IsWhole(file),
+            ".webm" or ".mka" or ".mkv" => WebMElements.IsWhole(file),
+            ".opus" => IsWholeOgg(file),
+            ".flac" => IsWholeFlac(file),
+            ".wav" => IsWholeWave(file),
+            ".jpg" => EndsWith(file, [0xFF, 0xD9]),
+            ".mp3" => file.Length > 0,
+            ".png" => EndsWith(file, [0x49, 0x45, 0x4E, 0x44, 0xAE, 0x42, 0x60, 0x82]),
+            _ => true,
+        };
 
     /// <summary>The last page says that it is the last (RFC 3533, section 6).</summary>
     private static bool IsWholeOgg(FileStream file)
@@ -59,14 +60,18 @@ public static class Wholeness
     private static bool IsWholeFlac(FileStream file)
     {
         Span<byte> start = stackalloc byte[26];
-        return file.ReadAtLeast(start, start.Length, throwOnEndOfStream: false) == start.Length && start[..4].SequenceEqual("fLaC"u8) && ((start[21] & 0x0F) != 0 || start[22..].ContainsAnyExcept((byte)0));
+        return file.ReadAtLeast(start, start.Length, throwOnEndOfStream: false) == start.Length
+            && start[..4].SequenceEqual("fLaC"u8)
+            && ((start[21] & 0x0F) != 0 || start[22..].ContainsAnyExcept((byte)0));
     }
 
     /// <summary>The file is as long as its first chunk says (RIFF); one of more than 4 GB says less.</summary>
     private static bool IsWholeWave(FileStream file)
     {
         Span<byte> start = stackalloc byte[8];
-        return file.ReadAtLeast(start, start.Length, throwOnEndOfStream: false) == start.Length && BinaryPrimitives.ReadUInt32LittleEndian(start[4..]) is var size && (size == uint.MaxValue || size + 8L <= file.Length);
+        return file.ReadAtLeast(start, start.Length, throwOnEndOfStream: false) == start.Length
+            && BinaryPrimitives.ReadUInt32LittleEndian(start[4..]) is var size
+            && (size == uint.MaxValue || size + 8L <= file.Length);
     }
 
     private static bool EndsWith(FileStream file, ReadOnlySpan<byte> end) => Tail(file, end.Length).AsSpan().SequenceEqual(end);

@@ -34,8 +34,12 @@ internal static class ChannelEndpoints
     {
         var group = routes.MapGroup("").AllowAnonymous().ExcludeFromDescription().AddEndpointFilter(ForOthersAsync);
         group.MapGet("/channel", ListAsync);
-        group.MapGet("/watch/{token}", (string token, HttpContext http, ChannelReader reader, IOptions<WexelOptions> options, CancellationToken cancel) => PageAsync(token, false, http, reader, options, cancel));
-        group.MapGet("/embed/{token}", (string token, HttpContext http, ChannelReader reader, IOptions<WexelOptions> options, CancellationToken cancel) => PageAsync(token, true, http, reader, options, cancel));
+        group.MapGet("/watch/{token}", (string token, HttpContext http, ChannelReader reader, IOptions<WexelOptions> options, CancellationToken cancel) =>
+            PageAsync(token, false, http, reader, options, cancel)
+        );
+        group.MapGet("/embed/{token}", (string token, HttpContext http, ChannelReader reader, IOptions<WexelOptions> options, CancellationToken cancel) =>
+            PageAsync(token, true, http, reader, options, cancel)
+        );
         group.MapGet("/oembed", OEmbedAsync);
         group.MapGet("/watch/{token}/progress", ReadProgressAsync);
         group.MapPost("/watch/{token}/progress", WriteProgressAsync).RequireRateLimiting(Limits.Progress);
@@ -49,15 +53,32 @@ internal static class ChannelEndpoints
         return next(context);
     }
 
-    private static async Task<IResult> PageAsync(string token, bool embedded, HttpContext http, ChannelReader reader, IOptions<WexelOptions> options, CancellationToken cancel)
+    private static async Task<IResult> PageAsync(
+        string token,
+        bool embedded,
+        HttpContext http,
+        ChannelReader reader,
+        IOptions<WexelOptions> options,
+        CancellationToken cancel
+    )
     {
         http.Response.Headers.ContentSecurityPolicy = embedded ? SafeHeaders.Embed : SafeHeaders.Watch;
         if (await reader.FindAsync(token, cancel) is not { } release)
-            return NoPage("There is no such lesson", "The link is wrong, or the lesson was taken down. Ask the person who gave you the link.", null, StatusCodes.Status404NotFound);
+            return NoPage(
+                "There is no such lesson",
+                "The link is wrong, or the lesson was taken down. Ask the person who gave you the link.",
+                null,
+                StatusCodes.Status404NotFound
+            );
         if (!MaySee(release.Visibility, http.User))
         {
             var signIn = $"/sign-in?to={Uri.EscapeDataString($"/watch/{token}")}";
-            return NoPage("Please sign in", "This lesson is for signed-in people.", (signIn, embedded ? "Open and sign in" : "Sign in"), StatusCodes.Status401Unauthorized);
+            return NoPage(
+                "Please sign in",
+                "This lesson is for signed-in people.",
+                (signIn, embedded ? "Open and sign in" : "Sign in"),
+                StatusCodes.Status401Unauthorized
+            );
         }
 
         var player = PlayerLesson.Format.Read(release.Player) with { Embedded = embedded };
@@ -77,21 +98,38 @@ internal static class ChannelEndpoints
         if (reader.Preview(release) is not { } preview)
             return TypedResults.StatusCode(StatusCodes.Status401Unauthorized);
         var answer = preview.OEmbed(maxwidth > 0 ? maxwidth : null, maxheight > 0 ? maxheight : null);
-        return format == "xml" ? TypedResults.Content(answer.Xml(), "text/xml; charset=utf-8") : TypedResults.Content(answer.Json(), "application/json; charset=utf-8");
+        return format == "xml"
+            ? TypedResults.Content(answer.Xml(), "text/xml; charset=utf-8")
+            : TypedResults.Content(answer.Json(), "application/json; charset=utf-8");
     }
 
     private static async Task<IResult> ListAsync(HttpContext http, ChannelReader reader, IOptions<WexelOptions> options, CancellationToken cancel)
     {
         http.Response.Headers.ContentSecurityPolicy = SafeHeaders.Watch;
         if (!Seeing.MayList(Who(http.User)))
-            return NoPage("Please sign in", "The list of lessons is for signed-in people.", ("/sign-in?to=%2Fchannel", "Sign in"), StatusCodes.Status401Unauthorized);
+            return NoPage(
+                "Please sign in",
+                "The list of lessons is for signed-in people.",
+                ("/sign-in?to=%2Fchannel", "Sign in"),
+                StatusCodes.Status401Unauthorized
+            );
         var items = new StringBuilder();
         foreach (var lesson in await reader.AllAsync(cancel))
             items.Append($"<li><a href=\"/watch/{lesson.Token}\" dir=\"auto\">{WebUtility.HtmlEncode(lesson.Title)}</a></li>");
-        return Page(PlainPages.Of(options.Value.House, $"<h1>{WebUtility.HtmlEncode(options.Value.House)}: lessons</h1>{(items.Length == 0 ? $"<p>No lesson is released yet{(await reader.BeingMadeAsync(cancel) is > 0 and var made ? $"; {made} {(made == 1 ? "is" : "are")} being made. Look again in a minute" : "")}.</p>" : $"<ol class=\"plain-list\">{items}</ol>")}"));
+        var list =
+            items.Length > 0 ? $"<ol class=\"plain-list\">{items}</ol>" : $"<p>No lesson is released yet{BeingMade(await reader.BeingMadeAsync(cancel))}.</p>";
+        return Page(PlainPages.Of(options.Value.House, $"<h1>{WebUtility.HtmlEncode(options.Value.House)}: lessons</h1>{list}"));
     }
 
-    private static async Task<Results<Ok<ProgressState>, NotFound, UnauthorizedHttpResult, ProblemHttpResult>> ReadProgressAsync(string token, string learner, HttpContext http, KnownReleases releases, OpenedPages opened, LearningLog log, CancellationToken cancel)
+    private static async Task<Results<Ok<ProgressState>, NotFound, UnauthorizedHttpResult, ProblemHttpResult>> ReadProgressAsync(
+        string token,
+        string learner,
+        HttpContext http,
+        KnownReleases releases,
+        OpenedPages opened,
+        LearningLog log,
+        CancellationToken cancel
+    )
     {
         if (await releases.FindAsync(token, cancel) is not { } release)
             return TypedResults.NotFound();
@@ -102,24 +140,74 @@ internal static class ChannelEndpoints
         return TypedResults.Ok(State(await log.OfAsync(release.Taken, KeyOf(learner, http.User), cancel), opened.Now()));
     }
 
-    private static async Task<Results<Ok<ProgressState>, NotFound, UnauthorizedHttpResult, ProblemHttpResult>> WriteProgressAsync(string token, ProgressReport report, HttpContext http, KnownReleases releases, LearningLog log, OpenedPages opened, CancellationToken cancel)
+    private static async Task<Results<Ok<ProgressState>, NotFound, UnauthorizedHttpResult, ProblemHttpResult>> WriteProgressAsync(
+        string token,
+        ProgressReport report,
+        HttpContext http,
+        KnownReleases releases,
+        LearningLog log,
+        OpenedPages opened,
+        CancellationToken cancel
+    )
     {
         if (await releases.FindAsync(token, cancel) is not { } release)
             return TypedResults.NotFound();
         if (!MaySee(release.Visibility, http.User))
             return TypedResults.Unauthorized();
-        if (report.Watched.Count > MostRanges || report.Learner.Length > LongestLearner || report.Watched.Any(r => r.Count != 2 || r[1] < r[0]) || !IsEvent(report.Event, out var id))
+        if (
+            report.Watched.Count > MostRanges
+            || report.Learner.Length > LongestLearner
+            || report.Watched.Any(r => r.Count != 2 || r[1] < r[0])
+            || !IsEvent(report.Event, out var id)
+        )
             return Unusable();
-        var learner = new Learner(KeyOf(report.Learner, http.User), http.User.FindFirstValue(ClaimTypes.GivenName), http.Connection.RemoteIpAddress?.ToString() ?? "");
-        return await log.AddAsync(release.Taken, learner, new WatchedReport(id, [.. report.Watched.Select(r => new TimeRange(Milliseconds(r[0]), Milliseconds(r[1])))], Milliseconds(report.Position), report.Opened), cancel) is { } known
+        var learner = new Learner(
+            KeyOf(report.Learner, http.User),
+            http.User.FindFirstValue(ClaimTypes.GivenName),
+            http.Connection.RemoteIpAddress?.ToString() ?? ""
+        );
+        return
+            await log.AddAsync(
+                release.Taken,
+                learner,
+                new WatchedReport(
+                    id,
+                    [.. report.Watched.Select(r => new TimeRange(Milliseconds(r[0]), Milliseconds(r[1])))],
+                    Milliseconds(report.Position),
+                    report.Opened
+                ),
+                cancel
+            )
+                is { } known
             ? TypedResults.Ok(State(known, report.Opened ?? opened.Now()))
-            : Problems.Of(new Problem("learners-too-many", "Too many new learners began this lesson from one address. What this browser has seen is kept in it; it is reported again later."), StatusCodes.Status429TooManyRequests);
+            : Problems.Of(
+                new Problem(
+                    "learners-too-many",
+                    "Too many new learners began this lesson from one address. What this browser has seen is kept in it; it is reported again later."
+                ),
+                StatusCodes.Status429TooManyRequests
+            );
     }
 
-    private static ProblemHttpResult Unusable() => Problems.Of(new Problem("progress-unusable", "A report holds at most 2,000 ranges, each a start and an end in milliseconds, and is named by 32 hexadecimal digits or not at all."), StatusCodes.Status400BadRequest);
+    private static string BeingMade(int lessons) => lessons == 0 ? "" : $"; {lessons} {(lessons == 1 ? "is" : "are")} being made. Look again in a minute";
 
-    private static ProgressState State(LearnerNow known, string opened) => new(
-        [.. known.Watched.Select(r => new[] { (long)r.Start.TotalMilliseconds, (long)r.End.TotalMilliseconds })], (long)known.Position.TotalMilliseconds, known.SeenShare, known.Complete, opened);
+    private static ProblemHttpResult Unusable() =>
+        Problems.Of(
+            new Problem(
+                "progress-unusable",
+                "A report holds at most 2,000 ranges, each a start and an end in milliseconds, and is named by 32 hexadecimal digits or not at all."
+            ),
+            StatusCodes.Status400BadRequest
+        );
+
+    private static ProgressState State(LearnerNow known, string opened) =>
+        new(
+            [.. known.Watched.Select(r => new[] { (long)r.Start.TotalMilliseconds, (long)r.End.TotalMilliseconds })],
+            (long)known.Position.TotalMilliseconds,
+            known.SeenShare,
+            known.Complete,
+            opened
+        );
 
     private static TimeSpan Milliseconds(long time) => TimeSpan.FromMilliseconds(Math.Clamp(time, 0, int.MaxValue));
 
@@ -137,8 +225,12 @@ internal static class ChannelEndpoints
 
     private static string KeyOf(string learner, ClaimsPrincipal user) => user.Identity?.IsAuthenticated == true ? user.Id().ToString("N") : "link-" + learner;
 
-    private static ContentHttpResult Page(string html, int status = StatusCodes.Status200OK) => TypedResults.Content(html, "text/html; charset=utf-8", statusCode: status);
+    private static ContentHttpResult Page(string html, int status = StatusCodes.Status200OK) =>
+        TypedResults.Content(html, "text/html; charset=utf-8", statusCode: status);
 
     private static ContentHttpResult NoPage(string title, string text, (string Address, string Label)? next, int status) =>
-        Page(PlainPages.Of(title, $"<h1>{title}</h1><p>{text}</p>{(next is { } n ? $"<p><a href=\"{n.Address}\" target=\"_top\">{n.Label}</a></p>" : "")}"), status);
+        Page(
+            PlainPages.Of(title, $"<h1>{title}</h1><p>{text}</p>{(next is { } n ? $"<p><a href=\"{n.Address}\" target=\"_top\">{n.Label}</a></p>" : "")}"),
+            status
+        );
 }

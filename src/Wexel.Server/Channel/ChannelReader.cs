@@ -19,23 +19,38 @@ internal sealed record ListedLesson(string Token, string Title);
 /// <summary>Finds what learners may look at.</summary>
 internal sealed class ChannelReader(WexelDb db, IOptions<WexelOptions> options)
 {
-    private IQueryable<Release> Channel => db.Releases.AsNoTracking().Include(r => r.Lesson).ThenInclude(l => l!.Course).Include(r => r.Outlet).Where(r => r.Outlet!.Kind == ChannelKind.Channel);
+    private IQueryable<Release> Channel =>
+        db.Releases.AsNoTracking().Include(r => r.Lesson).ThenInclude(l => l!.Course).Include(r => r.Outlet).Where(r => r.Outlet!.Kind == ChannelKind.Channel);
 
     internal Task<Release?> FindAsync(string token, CancellationToken cancel) => Channel.FirstOrDefaultAsync(r => r.Token == token, cancel);
 
     /// <summary>All lessons in the channel, in teaching order.</summary>
-    internal Task<List<ListedLesson>> AllAsync(CancellationToken cancel) => db.Releases.Where(r => r.Outlet!.Kind == ChannelKind.Channel)
-        .OrderBy(r => r.Lesson!.CourseId).ThenBy(r => r.Lesson!.Position).Select(r => new ListedLesson(r.Token, r.Lesson!.Title)).ToListAsync(cancel);
+    internal Task<List<ListedLesson>> AllAsync(CancellationToken cancel) =>
+        db
+            .Releases.Where(r => r.Outlet!.Kind == ChannelKind.Channel)
+            .OrderBy(r => r.Lesson!.CourseId)
+            .ThenBy(r => r.Lesson!.Position)
+            .Select(r => new ListedLesson(r.Token, r.Lesson!.Title))
+            .ToListAsync(cancel);
 
     /// <summary>How many lessons are being looked through or rendered.</summary>
-    internal Task<int> BeingMadeAsync(CancellationToken cancel) => db.Lessons.CountAsync(
-        l => (l.Recording!.Analysis == null && l.Recording.AnalysisFailure == null) || l.Renditions.Any(r => r.State == RenditionState.Waiting || r.State == RenditionState.Working), cancel);
+    internal Task<int> BeingMadeAsync(CancellationToken cancel) =>
+        db.Lessons.CountAsync(
+            l =>
+                (l.Recording!.Analysis == null && l.Recording.AnalysisFailure == null)
+                || l.Renditions.Any(r => r.State == RenditionState.Waiting || r.State == RenditionState.Working),
+            cancel
+        );
 
     internal async Task<PlayerPlace> PlaceAsync(Release release, bool signedIn, CancellationToken cancel)
     {
         var lesson = release.Lesson!;
         var count = await db.Lessons.CountAsync(l => l.CourseId == lesson.CourseId, cancel);
-        return new PlayerPlace(options.Value.House, $"{release.Outlet!.Name} · {lesson.Course!.Title} · lesson {lesson.Position} of {count}", signedIn ? "/channel" : null);
+        return new PlayerPlace(
+            options.Value.House,
+            $"{release.Outlet!.Name} · {lesson.Course!.Title} · lesson {lesson.Position} of {count}",
+            signedIn ? "/channel" : null
+        );
     }
 
     /// <summary>What other sites may know of a release: only of one that whoever has the link may see.</summary>
@@ -46,8 +61,21 @@ internal sealed class ChannelReader(WexelDb db, IOptions<WexelOptions> options)
         var player = PlayerLesson.Format.Read(release.Player);
         Uri At(string path) => new(options.Value.PublicAddress, path + release.Token);
         return new WatchPagePreview(
-            player.Title, player.Description, player.Language, options.Value.House, options.Value.PublicAddress, At("watch/"), At("embed/"),
-            new Uri(options.Value.PublicAddress, Releaser.VideoPath(release.Token, release.Container)[1..]), ContainerFacts.Of(release.Container).MediaType, new Uri(At("watch/") + "/poster.jpg"), new PictureSize(player.Width, player.Height), player.Length, release.ReleasedAt, player.Sections);
+            player.Title,
+            player.Description,
+            player.Language,
+            options.Value.House,
+            options.Value.PublicAddress,
+            At("watch/"),
+            At("embed/"),
+            new Uri(options.Value.PublicAddress, Releaser.VideoPath(release.Token, release.Container)[1..]),
+            ContainerFacts.Of(release.Container).MediaType,
+            new Uri(At("watch/") + "/poster.jpg"),
+            new PictureSize(player.Width, player.Height),
+            player.Length,
+            release.ReleasedAt,
+            player.Sections
+        );
     }
 
     /// <summary>The release that a link leads to, whatever stands behind its path.</summary>
@@ -55,6 +83,8 @@ internal sealed class ChannelReader(WexelDb db, IOptions<WexelOptions> options)
     {
         var watch = new Uri(options.Value.PublicAddress, "watch/");
         var page = link.GetLeftPart(UriPartial.Path);
-        return page.StartsWith(watch.AbsoluteUri, StringComparison.OrdinalIgnoreCase) ? FindAsync(page[watch.AbsoluteUri.Length..], cancel) : Task.FromResult<Release?>(null);
+        return page.StartsWith(watch.AbsoluteUri, StringComparison.OrdinalIgnoreCase)
+            ? FindAsync(page[watch.AbsoluteUri.Length..], cancel)
+            : Task.FromResult<Release?>(null);
     }
 }

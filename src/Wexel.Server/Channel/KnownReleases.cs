@@ -22,14 +22,17 @@ internal sealed class KnownReleases(IDbContextFactory<WexelDb> databases, Change
     private readonly Remembered<KnownRelease> _known = new(changes, clock, "Releases", "Outlets");
 
     /// <summary>The release that a token stands for; null where there is none, or none that is in the channel.</summary>
-    internal ValueTask<KnownRelease?> FindAsync(string token, CancellationToken cancel) => token.All(char.IsAsciiLetterOrDigit) ? new(FindKnownAsync(token, cancel)) : new((KnownRelease?)null);
+    internal ValueTask<KnownRelease?> FindAsync(string token, CancellationToken cancel) =>
+        token.All(char.IsAsciiLetterOrDigit) ? new(FindKnownAsync(token, cancel)) : new((KnownRelease?)null);
 
     private Task<KnownRelease?> FindKnownAsync(string token, CancellationToken cancel) => _known.FindAsync(token, stop => ReadAsync(token, stop), cancel);
 
     private async Task<KnownRelease?> ReadAsync(string token, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return await db.Releases.Where(r => r.Token == token && r.Outlet!.Kind == ChannelKind.Channel)
-            .Select(r => new KnownRelease(new Taken(r.LessonId, r.OutletId, r.Id, r.Revision), r.Visibility, r.Container, r.FileKey, r.PosterKey)).FirstOrDefaultAsync(cancel);
+        return await db
+            .Releases.Where(r => r.Token == token && r.Outlet!.Kind == ChannelKind.Channel)
+            .Select(r => new KnownRelease(new Taken(r.LessonId, r.OutletId, r.Id, r.Revision), r.Visibility, r.Container, r.FileKey, r.PosterKey))
+            .FirstOrDefaultAsync(cancel);
     }
 }

@@ -9,7 +9,8 @@ using Wexel.Server.Serving;
 namespace Wexel.Server.Channel;
 
 /// <summary>
-/// The files of released lessons. A player asks for parts of them many times a minute, so they are answered right behind the routing: what a release is, is known, and
+/// The files of released lessons. A player asks for parts of them many times a minute, so they are answered right behind the routing: what a release
+/// is, is known, and
 /// who asks is only looked for where not everybody may have it.
 /// </summary>
 internal sealed class ReleasedFiles(KnownReleases releases, MadeFileSender files, FileStore store)
@@ -18,7 +19,8 @@ internal sealed class ReleasedFiles(KnownReleases releases, MadeFileSender files
     {
         // With the first request: what cannot be had says so where the server starts.
         var files = new Lazy<ReleasedFiles>(routes.ServiceProvider.GetRequiredService<ReleasedFiles>);
-        void Send(string address, Func<ReleasedFiles, HttpContext, Task> send) => routes.MapMethods("/watch/{token}/" + address, ["GET", "HEAD"], http => send(files.Value, http)).ShortCircuit();
+        void Send(string address, Func<ReleasedFiles, HttpContext, Task> send) =>
+            routes.MapMethods("/watch/{token}/" + address, ["GET", "HEAD"], http => send(files.Value, http)).ShortCircuit();
         foreach (var ending in Enum.GetValues<Container>().Select(c => ContainerFacts.Of(c).Ending).Distinct())
             Send("video" + ending, (all, http) => all.VideoAsync(http));
         Send(LessonFiles.PiecesFolder + "{**piece}", (all, http) => all.PieceAsync(http));

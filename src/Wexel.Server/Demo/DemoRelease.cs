@@ -17,7 +17,18 @@ using Wexel.Server.Setup;
 namespace Wexel.Server.Demo;
 
 /// <summary>Renders and releases a demo lesson, as a trainer would; tried again until its recording is looked through.</summary>
-internal sealed class DemoRelease(WexelDb db, RenderQueue queue, Releaser releaser, OutletShelf places, LearningLog learning, OpenedPages opened, TimeProvider clock, IBackgroundJobClient jobs, IOptions<WexelOptions> options, ILogger<DemoRelease> log)
+internal sealed class DemoRelease(
+    WexelDb db,
+    RenderQueue queue,
+    Releaser releaser,
+    OutletShelf places,
+    LearningLog learning,
+    OpenedPages opened,
+    TimeProvider clock,
+    IBackgroundJobClient jobs,
+    IOptions<WexelOptions> options,
+    ILogger<DemoRelease> log
+)
 {
     private static readonly TimeSpan Wait = TimeSpan.FromSeconds(2);
 
@@ -48,7 +59,10 @@ internal sealed class DemoRelease(WexelDb db, RenderQueue queue, Releaser releas
     private async Task ReleaseAsync(Lesson lesson, Outlet outlet, CancellationToken cancel)
     {
         var usual = places.Place(outlet).Terms.Usual.Id;
-        if ((await releaser.ReleaseAsync(lesson.Id, outlet.Id, usual, Visibility.WithLink, cancel)).Is(out var release, out var problem) && outlet.DeliverTo is not null)
+        if (
+            (await releaser.ReleaseAsync(lesson.Id, outlet.Id, usual, Visibility.WithLink, cancel)).Is(out var release, out var problem)
+            && outlet.DeliverTo is not null
+        )
             problem = await releaser.DeliverAsync(release, cancel);
         if (problem is not null)
             log.LogWarning("The demo lesson at {Outlet}: {Problem}", outlet.Name, problem.Sentence);
@@ -60,7 +74,10 @@ internal sealed class DemoRelease(WexelDb db, RenderQueue queue, Releaser releas
         var file = Path.Combine(options.Value.Demo!, "play-throughs.json");
         if (!File.Exists(file))
             return;
-        var taken = await db.Releases.Where(r => r.LessonId == lesson.Id && r.Outlet!.Kind == ChannelKind.Channel).Select(r => new Taken(r.LessonId, r.OutletId, r.Id, r.Revision)).FirstOrDefaultAsync(cancel);
+        var taken = await db
+            .Releases.Where(r => r.LessonId == lesson.Id && r.Outlet!.Kind == ChannelKind.Channel)
+            .Select(r => new Taken(r.LessonId, r.OutletId, r.Id, r.Revision))
+            .FirstOrDefaultAsync(cancel);
         if (taken is null)
             return;
         var length = WexelJson.Read<RecordingFacts>(lesson.Recording!.Facts).Length;
@@ -68,7 +85,12 @@ internal sealed class DemoRelease(WexelDb db, RenderQueue queue, Releaser releas
         {
             var person = await db.Users.FirstAsync(u => u.Email == played.Learner, cancel);
             // They had the page open for as long as the lesson is.
-            var report = new WatchedReport(null, [.. played.Watched.Select(r => new TimeRange(TimeSpan.FromMilliseconds(r[0]), TimeSpan.FromMilliseconds(r[1])))], TimeSpan.FromMilliseconds(played.Position), opened.At(clock.GetUtcNow() - length));
+            var report = new WatchedReport(
+                null,
+                [.. played.Watched.Select(r => new TimeRange(TimeSpan.FromMilliseconds(r[0]), TimeSpan.FromMilliseconds(r[1])))],
+                TimeSpan.FromMilliseconds(played.Position),
+                opened.At(clock.GetUtcNow() - length)
+            );
             await learning.AddAsync(taken, new Learner(person.Id.ToString("N"), person.DisplayName, ""), report, cancel);
         }
     }

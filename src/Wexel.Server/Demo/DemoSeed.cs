@@ -31,13 +31,36 @@ namespace Wexel.Server.Demo;
 /// <param name="Contents">The file of its contents, if it has any.</param>
 /// <param name="Captions">The file of its captions, if it has any.</param>
 /// <param name="Released">Rendered and released at each of the demo's outlets.</param>
-internal sealed record DemoLesson(string Course, string File, string Title, string Length, string Description, string? Contents, string? Captions, bool Released = false);
+internal sealed record DemoLesson(
+    string Course,
+    string File,
+    string Title,
+    string Length,
+    string Description,
+    string? Contents,
+    string? Captions,
+    bool Released = false
+);
 
 /// <summary>
-/// Loads the demo world into an empty database: people, outlets, and the recordings through the same door as everybody's. It may be killed at any line: what it left is
+/// Loads the demo world into an empty database: people, outlets, and the recordings through the same door as everybody's. It may be killed at any
+/// line: what it left is
 /// loaded at the next start, and nothing twice.
 /// </summary>
-internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManager<IdentityRole<Guid>> roles, Receiver receiver, LessonSaver saver, CaptionStore captionStore, FeedKeeper feeds, OutletKeeper outletKeeper, HouseKeeper house, FileStore store, IOptions<WexelOptions> options, IBackgroundJobClient jobs)
+internal sealed class DemoSeed(
+    WexelDb db,
+    UserManager<Person> people,
+    RoleManager<IdentityRole<Guid>> roles,
+    Receiver receiver,
+    LessonSaver saver,
+    CaptionStore captionStore,
+    FeedKeeper feeds,
+    OutletKeeper outletKeeper,
+    HouseKeeper house,
+    FileStore store,
+    IOptions<WexelOptions> options,
+    IBackgroundJobClient jobs
+)
 {
     internal const string TrainerAddress = "mara.tarn@brackwater.example";
     internal const string LearnerAddress = "joss.reed@brackwater.example";
@@ -47,7 +70,8 @@ internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManag
     private string Unfinished => Path.Combine(store.Root, "demo-unfinished");
 
     /// <summary>Whether there is a demo, and nobody has begun without it, or its loading was broken off.</summary>
-    internal async Task<bool> IsWantedAsync(CancellationToken cancel) => options.Value.Demo is not null && (File.Exists(Unfinished) || !await db.Users.AnyAsync(cancel));
+    internal async Task<bool> IsWantedAsync(CancellationToken cancel) =>
+        options.Value.Demo is not null && (File.Exists(Unfinished) || !await db.Users.AnyAsync(cancel));
 
     internal async Task RunAsync(CancellationToken cancel)
     {
@@ -86,9 +110,21 @@ internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManag
         {
             await feeds.AddAsync(
                 new FeedSettings(
-                    "Ticket desk on the way", "The lessons of the ticket desk, for the crew bus and the crossing.", "Brackwater Ferries, staff training", TrainerAddress,
-                    "Education", "How To", "en-GB", false, null, FeedMedia.Video, FeedOrder.Serial, true),
-                cancel);
+                    "Ticket desk on the way",
+                    "The lessons of the ticket desk, for the crew bus and the crossing.",
+                    "Brackwater Ferries, staff training",
+                    TrainerAddress,
+                    "Education",
+                    "How To",
+                    "en-GB",
+                    false,
+                    null,
+                    FeedMedia.Video,
+                    FeedOrder.Serial,
+                    true
+                ),
+                cancel
+            );
         }
 
         var outlets = await db.Outlets.Select(o => o.Id).ToArrayAsync(cancel);
@@ -97,7 +133,9 @@ internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManag
         {
             var lesson = await AddLessonAsync(Path.Combine(folder, "recordings"), demo, cancel);
             var (course, place) = (courses.First(c => c.Title == demo.Course).Id, lessons.Where(l => l.Course == demo.Course).ToList().IndexOf(demo) + 1);
-            await db.Lessons.Where(l => l.Id == lesson).ExecuteUpdateAsync(set => set.SetProperty(l => l.CourseId, course).SetProperty(l => l.Position, place), cancel);
+            await db
+                .Lessons.Where(l => l.Id == lesson)
+                .ExecuteUpdateAsync(set => set.SetProperty(l => l.CourseId, course).SetProperty(l => l.Position, place), cancel);
             if (demo.Released)
                 jobs.Enqueue<DemoRelease>(job => job.RunAsync(lesson, outlets, CancellationToken.None));
         }
@@ -115,7 +153,13 @@ internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManag
     {
         if (await people.FindByEmailAsync(address) is not { } person)
         {
-            person = new Person { DisplayName = name, UserName = address, Email = address, EmailConfirmed = true };
+            person = new Person
+            {
+                DisplayName = name,
+                UserName = address,
+                Email = address,
+                EmailConfirmed = true,
+            };
             var made = await people.CreateAsync(person, Password);
             if (!made.Succeeded)
                 throw new InvalidOperationException(string.Join(' ', made.Errors.Select(e => e.Description)));
@@ -131,16 +175,32 @@ internal sealed class DemoSeed(WexelDb db, UserManager<Person> people, RoleManag
         var (done, problem) = await receiver.TakeAsync(file, file.Length, demo.File, Guid.Empty, "Mara Tarn", cancel);
         if (done is null)
             throw new InvalidOperationException(problem!.Sentence);
-        var sections = demo.Contents is null ? [] : ContentsText.Read(await File.ReadAllTextAsync(Path.Combine(folder, demo.Contents), cancel)).Lines
-            .Select((line, i) => new Section($"s{i + 1}", line.At, line.Title, line.Nested)).ToList();
+        var sections = demo.Contents is null
+            ? []
+            : ContentsText
+                .Read(await File.ReadAllTextAsync(Path.Combine(folder, demo.Contents), cancel))
+                .Lines.Select((line, i) => new Section($"s{i + 1}", line.At, line.Title, line.Nested))
+                .ToList();
         var captions = demo.Captions is null ? null : await CaptionsAsync(Path.Combine(folder, demo.Captions), cancel);
         // One that was saved before stays as it is.
-        await saver.SaveAsync(done.LessonId, 1, new LessonDocument(demo.Title, demo.Description, options.Value.Language, done.Hash, [], sections, captions is null ? [] : [captions]), null, "Mara Tarn", cancel);
+        await saver.SaveAsync(
+            done.LessonId,
+            1,
+            new LessonDocument(demo.Title, demo.Description, options.Value.Language, done.Hash, [], sections, captions is null ? [] : [captions]),
+            null,
+            "Mara Tarn",
+            cancel
+        );
         return done.LessonId;
     }
 
     private async Task<CaptionTrack> CaptionsAsync(string path, CancellationToken cancel)
     {
-        return await captionStore.AddAsync(CaptionFile.Read(await File.ReadAllBytesAsync(path, cancel)).Cues, options.Value.Language, Path.GetFileName(path), cancel);
+        return await captionStore.AddAsync(
+            CaptionFile.Read(await File.ReadAllBytesAsync(path, cancel)).Cues,
+            options.Value.Language,
+            Path.GetFileName(path),
+            cancel
+        );
     }
 }

@@ -28,7 +28,15 @@ internal static class EstimateEndpoints
     }
 
     /// <summary>Finds settings with which the lesson fits a limit; whoever leaves the page stops it.</summary>
-    private static async Task<Results<Ok<FitView>, ProblemHttpResult>> FitAsync(Guid id, FitRequest request, RenderPlans plans, ProfileShelf shelf, RenditionEstimates estimates, EstimateReader reader, CancellationToken cancel)
+    private static async Task<Results<Ok<FitView>, ProblemHttpResult>> FitAsync(
+        Guid id,
+        FitRequest request,
+        RenderPlans plans,
+        ProfileShelf shelf,
+        RenditionEstimates estimates,
+        EstimateReader reader,
+        CancellationToken cancel
+    )
     {
         if (request.Bytes is < LeastLimit or > MostLimit)
             return Problems.Of(new Problem("fit-out-of-range", "The limit must be between 0.05 and 20,000 MB.", "bytes"));
@@ -41,13 +49,21 @@ internal static class EstimateEndpoints
             return Problems.Of(refused!);
         try
         {
-            var (fitted, problem) = await MakeItFit.FindAsync(profile, request.Bytes, wanted.Plan.Picture?.Size.Height ?? 0, async settings =>
-            {
-                var planned = renderable.With(settings)!;
-                await estimates.SampleAsync(planned, cancel);
-                return await estimates.OfAsync(planned, cancel);
-            }, wanted.Plan.Picture?.Copy is not null);
-            return fitted is null ? Problems.Of(problem!) : TypedResults.Ok(new FitView(fitted.Profile, fitted.GivenUp, await reader.OfAsync(renderable.With(fitted.Profile)!, fitted.Estimate, cancel)));
+            var (fitted, problem) = await MakeItFit.FindAsync(
+                profile,
+                request.Bytes,
+                wanted.Plan.Picture?.Size.Height ?? 0,
+                async settings =>
+                {
+                    var planned = renderable.With(settings)!;
+                    await estimates.SampleAsync(planned, cancel);
+                    return await estimates.OfAsync(planned, cancel);
+                },
+                wanted.Plan.Picture?.Copy is not null
+            );
+            return fitted is null
+                ? Problems.Of(problem!)
+                : TypedResults.Ok(new FitView(fitted.Profile, fitted.GivenUp, await reader.OfAsync(renderable.With(fitted.Profile)!, fitted.Estimate, cancel)));
         }
         catch (ToolFailedException failed)
         {
@@ -56,7 +72,15 @@ internal static class EstimateEndpoints
     }
 
     /// <summary>Encodes samples of the lesson with a profile and says what all of it will come to; whoever leaves the page stops it.</summary>
-    private static async Task<Results<Ok<EstimateView>, ProblemHttpResult>> SampleAsync(Guid id, string profileId, RenderPlans plans, ProfileShelf shelf, RenditionEstimates estimates, EstimateReader reader, CancellationToken cancel)
+    private static async Task<Results<Ok<EstimateView>, ProblemHttpResult>> SampleAsync(
+        Guid id,
+        string profileId,
+        RenderPlans plans,
+        ProfileShelf shelf,
+        RenditionEstimates estimates,
+        EstimateReader reader,
+        CancellationToken cancel
+    )
     {
         if (await shelf.FindAsync(profileId, cancel) is not { } profile)
             return Problems.NotThere("profile");

@@ -14,7 +14,18 @@ namespace Wexel.Server.Estimates;
 /// <param name="Upload">How long the file takes to go up the house's line.</param>
 /// <param name="PlaysAMonth">How often the hosting plan's traffic lets it be played.</param>
 /// <param name="Limits">How much of the outlets' limits it takes.</param>
-internal sealed record EstimateView(long Bytes, long LeastBytes, long MostBytes, TimeSpan Time, TimeSpan LeastTime, TimeSpan MostTime, bool Sampled, TimeSpan Upload, long PlaysAMonth, IReadOnlyList<LimitShare> Limits);
+internal sealed record EstimateView(
+    long Bytes,
+    long LeastBytes,
+    long MostBytes,
+    TimeSpan Time,
+    TimeSpan LeastTime,
+    TimeSpan MostTime,
+    bool Sampled,
+    TimeSpan Upload,
+    long PlaysAMonth,
+    IReadOnlyList<LimitShare> Limits
+);
 
 /// <summary>Says what renditions will come to, corrected by what this machine did before.</summary>
 internal sealed class EstimateReader(WexelDb db, OutletShelf outlets, RenditionEstimates estimates, RenderPlans plans)
@@ -23,7 +34,8 @@ internal sealed class EstimateReader(WexelDb db, OutletShelf outlets, RenditionE
     private HostingPlan? _plan;
     private List<OutletLimits>? _limits;
 
-    internal async Task<EstimateView> OfAsync(PlannedRendition planned, CancellationToken cancel) => await OfAsync(planned, await estimates.OfAsync(planned, cancel), cancel);
+    internal async Task<EstimateView> OfAsync(PlannedRendition planned, CancellationToken cancel) =>
+        await OfAsync(planned, await estimates.OfAsync(planned, cancel), cancel);
 
     internal async Task<EstimateView> OfAsync(PlannedRendition planned, RenderEstimate estimate, CancellationToken cancel)
     {
@@ -33,7 +45,16 @@ internal sealed class EstimateReader(WexelDb db, OutletShelf outlets, RenditionE
         _limits ??= [.. (await outlets.AllAsync(cancel)).Select(o => o.Limits)];
         var (size, seconds) = (estimate.Size, estimate.Seconds.Times(slowness));
         return new EstimateView(
-            (long)size.Value, (long)size.Least, (long)size.Most, TimeSpan.FromSeconds(seconds.Value), TimeSpan.FromSeconds(seconds.Least), TimeSpan.FromSeconds(seconds.Most), estimate.Sampled,
-            _plan.Upload(size.Value), _plan.PlaysAMonth(size.Value), [.. _limits.SelectMany(l => l.Shares(size.Value, planned.Plan.Length))]);
+            (long)size.Value,
+            (long)size.Least,
+            (long)size.Most,
+            TimeSpan.FromSeconds(seconds.Value),
+            TimeSpan.FromSeconds(seconds.Least),
+            TimeSpan.FromSeconds(seconds.Most),
+            estimate.Sampled,
+            _plan.Upload(size.Value),
+            _plan.PlaysAMonth(size.Value),
+            [.. _limits.SelectMany(l => l.Shares(size.Value, planned.Plan.Length))]
+        );
     }
 }

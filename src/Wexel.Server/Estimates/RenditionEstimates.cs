@@ -31,18 +31,27 @@ internal sealed class RenditionEstimates(MakingPlace place, SamplingTurn turn)
         var path = Path(planned);
         if (File.Exists(path))
             return;
-        await turn.TakeAsync(async () =>
-        {
-            var (plan, inputs) = (planned.Plan, planned.Inputs(place));
-            var measured = new LessonSamples(
-                plan.Picture is null or { Copy: not null } ? [] : await SampleEncoder.MeasureAsync(plan.Pictures, inputs, Samples.Of(planned.Map, planned.Still ?? []), cancel),
-                plan.Sound is not { } sound ? [] : await SampleEncoder.MeasureSoundAsync(sound, planned.Reel, planned.Map, inputs.Recordings, Samples.OfSound(planned.Map), cancel));
-            await WholeFile.MakeAsync(path, temporary => File.WriteAllTextAsync(temporary, WexelJson.Write(measured), cancel));
-            return measured;
-        }, cancel);
+        await turn.TakeAsync(
+            async () =>
+            {
+                var (plan, inputs) = (planned.Plan, planned.Inputs(place));
+                var measured = new LessonSamples(
+                    plan.Picture is null or { Copy: not null }
+                        ? []
+                        : await SampleEncoder.MeasureAsync(plan.Pictures, inputs, Samples.Of(planned.Map, planned.Still ?? []), cancel),
+                    plan.Sound is not { } sound
+                        ? []
+                        : await SampleEncoder.MeasureSoundAsync(sound, planned.Reel, planned.Map, inputs.Recordings, Samples.OfSound(planned.Map), cancel)
+                );
+                await WholeFile.MakeAsync(path, temporary => File.WriteAllTextAsync(temporary, WexelJson.Write(measured), cancel));
+                return measured;
+            },
+            cancel
+        );
     }
 
-    private static RenderEstimate Rough(PlannedRendition planned) => RenderEstimator.Of(planned.Plan, planned.Reel, planned.Lesson.Found.ChangedShare, MachineSpeed.Small);
+    private static RenderEstimate Rough(PlannedRendition planned) =>
+        RenderEstimator.Of(planned.Plan, planned.Reel, planned.Lesson.Found.ChangedShare, MachineSpeed.Small);
 
     private string Path(PlannedRendition planned) => place.Store.Derived(planned.SamplesKey, MadeNames.Samples);
 }

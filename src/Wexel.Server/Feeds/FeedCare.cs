@@ -19,8 +19,14 @@ internal sealed class FeedCare(WexelDb db, EpisodeMaker episodes, IOptions<Wexel
     public string Kind => PodcastFeedKind.Feed;
 
     public async Task<Problem?> RefusalAsync(Outlet outlet, string settings, CancellationToken cancel) =>
-        outlet.Settings is not null && new PodcastFeedKind().Read(settings).Media != FeedReader.Settings(outlet).Media && await db.Releases.AnyAsync(r => r.OutletId == outlet.Id, cancel)
-            ? new Problem("feed-has-episodes", "The feed has episodes of the other kind, and apps keep what they have. Take them down first, or make a second feed.", "media")
+        outlet.Settings is not null
+        && new PodcastFeedKind().Read(settings).Media != FeedReader.Settings(outlet).Media
+        && await db.Releases.AnyAsync(r => r.OutletId == outlet.Id, cancel)
+            ? new Problem(
+                "feed-has-episodes",
+                "The feed has episodes of the other kind, and apps keep what they have. Take them down first, or make a second feed.",
+                "media"
+            )
             : null;
 
     public async Task SavingAsync(Outlet outlet, CancellationToken cancel)
@@ -28,7 +34,13 @@ internal sealed class FeedCare(WexelDb db, EpisodeMaker episodes, IOptions<Wexel
         var settings = FeedReader.Settings(outlet);
         outlet.Name = settings.Title;
         if (outlet.Feed is null)
-            outlet.Feed = new PodcastFeed { OutletId = outlet.Id, Token = Tokens.New(), ArtworkKey = "", Artwork = "" };
+            outlet.Feed = new PodcastFeed
+            {
+                OutletId = outlet.Id,
+                Token = Tokens.New(),
+                ArtworkKey = "",
+                Artwork = "",
+            };
         outlet.Feed.ChangedAt = clock.GetUtcNow();
         if (!outlet.Feed.ArtworkIsOwn)
             await UseMadeArtworkAsync(outlet.Feed, settings, cancel);

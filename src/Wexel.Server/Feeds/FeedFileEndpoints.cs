@@ -22,21 +22,35 @@ internal static class FeedFileEndpoints
     internal static void MapFeedFiles(this IEndpointRouteBuilder routes)
     {
         string[] reading = ["GET", "HEAD"];
-        var group = routes.MapGroup("/feeds/{token}").AllowAnonymous().ExcludeFromDescription().AddEndpointFilter((context, next) =>
-        {
-            SafeHeaders.ForOthers(context.HttpContext.Response);
-            // Apps ask again and again; what has not changed is not sent.
-            context.HttpContext.Response.Headers.CacheControl = "public, no-cache";
-            return next(context);
-        });
+        var group = routes
+            .MapGroup("/feeds/{token}")
+            .AllowAnonymous()
+            .ExcludeFromDescription()
+            .AddEndpointFilter(
+                (context, next) =>
+                {
+                    SafeHeaders.ForOthers(context.HttpContext.Response);
+                    // Apps ask again and again; what has not changed is not sent.
+                    context.HttpContext.Response.Headers.CacheControl = "public, no-cache";
+                    return next(context);
+                }
+            );
         group.MapMethods(FeedFiles.Feed, reading, FeedAsync);
         group.MapMethods("artwork.{ending:regex(^(jpg|png)$)}", reading, ArtworkAsync);
         group.MapMethods("episodes/{name}.json", reading, (string token, string name, WexelDb db, CancellationToken cancel) =>
-            OfEpisodeAsync(token, name, db, (_, _, episode) => Text(episode.ChaptersJson(), FeedFiles.ChaptersType), cancel));
+            OfEpisodeAsync(token, name, db, (_, _, episode) => Text(episode.ChaptersJson(), FeedFiles.ChaptersType), cancel)
+        );
         group.MapMethods("episodes/{name}.vtt", reading, (string token, string name, WexelDb db, CancellationToken cancel) =>
-            name.Split('.', 2) is var parts ? OfEpisodeAsync(token, parts[0], db, (_, release, episode) => Transcript(release, episode, parts.ElementAtOrDefault(1)), cancel) : null!);
-        group.MapMethods("episodes/{name}.{ending:regex(^m4[av]$)}", reading, (string token, string name, WexelDb db, FileStore store, CancellationToken cancel) =>
-            OfEpisodeAsync(token, name, db, (settings, release, _) => Media(store, release, settings.Media), cancel));
+            name.Split('.', 2) is var parts
+                ? OfEpisodeAsync(token, parts[0], db, (_, release, episode) => Transcript(release, episode, parts.ElementAtOrDefault(1)), cancel)
+                : null!
+        );
+        group.MapMethods(
+            "episodes/{name}.{ending:regex(^m4[av]$)}",
+            reading,
+            (string token, string name, WexelDb db, FileStore store, CancellationToken cancel) =>
+                OfEpisodeAsync(token, name, db, (settings, release, _) => Media(store, release, settings.Media), cancel)
+        );
     }
 
     private static async Task<IResult> FeedAsync(string token, WexelDb db, FeedReader reader, CancellationToken cancel)
@@ -45,23 +59,47 @@ internal static class FeedFileEndpoints
             return TypedResults.NotFound();
         var sources = await reader.SourcesAsync(feed, reader.Folder(feed), cancel);
         var bytes = FeedDocument.Write(sources);
-        return TypedResults.File(bytes, FeedFiles.FeedType + "; charset=utf-8", lastModified: sources.ChangedAt, entityTag: Tag(bytes), enableRangeProcessing: true);
+        return TypedResults.File(
+            bytes,
+            FeedFiles.FeedType + "; charset=utf-8",
+            lastModified: sources.ChangedAt,
+            entityTag: Tag(bytes),
+            enableRangeProcessing: true
+        );
     }
 
     private static async Task<IResult> ArtworkAsync(string token, string ending, WexelDb db, FileStore store, CancellationToken cancel) =>
         await FindAsync(token, db, cancel) is not { } feed || !FeedReader.ArtworkName(feed).EndsWith(ending, StringComparison.Ordinal)
             ? TypedResults.NotFound()
-            : TypedResults.PhysicalFile(store.Derived(feed.ArtworkKey, MadeNames.Artwork), FeedReader.ArtworkType(feed), entityTag: new EntityTagHeaderValue($"\"{feed.ArtworkKey}\""), enableRangeProcessing: true);
+            : TypedResults.PhysicalFile(
+                store.Derived(feed.ArtworkKey, MadeNames.Artwork),
+                FeedReader.ArtworkType(feed),
+                entityTag: new EntityTagHeaderValue($"\"{feed.ArtworkKey}\""),
+                enableRangeProcessing: true
+            );
 
-    private static async Task<IResult> OfEpisodeAsync(string token, string name, WexelDb db, Func<FeedSettings, Release, Episode, IResult> answer, CancellationToken cancel)
+    private static async Task<IResult> OfEpisodeAsync(
+        string token,
+        string name,
+        WexelDb db,
+        Func<FeedSettings, Release, Episode, IResult> answer,
+        CancellationToken cancel
+    )
     {
         var feed = await FindAsync(token, db, cancel);
-        var release = feed is null ? null : await db.Releases.AsNoTracking().FirstOrDefaultAsync(r => r.OutletId == feed.OutletId && r.Token == name && r.Episode != null, cancel);
+        var release = feed is null
+            ? null
+            : await db.Releases.AsNoTracking().FirstOrDefaultAsync(r => r.OutletId == feed.OutletId && r.Token == name && r.Episode != null, cancel);
         return release is null ? TypedResults.NotFound() : answer(FeedReader.Settings(feed!.Outlet!), release, Episode.Format.Read(release.Episode!));
     }
 
-    private static PhysicalFileHttpResult Media(FileStore store, Release release, FeedMedia media) => TypedResults.PhysicalFile(
-        store.Derived(release.FileKey, MadeNames.Episode(media)), FeedFiles.MediaType(media), entityTag: new EntityTagHeaderValue($"\"{release.FileKey}\""), enableRangeProcessing: true);
+    private static PhysicalFileHttpResult Media(FileStore store, Release release, FeedMedia media) =>
+        TypedResults.PhysicalFile(
+            store.Derived(release.FileKey, MadeNames.Episode(media)),
+            FeedFiles.MediaType(media),
+            entityTag: new EntityTagHeaderValue($"\"{release.FileKey}\""),
+            enableRangeProcessing: true
+        );
 
     private static IResult Transcript(Release release, Episode episode, string? apart) =>
         episode.TranscriptFiles.Zip(FeedEndpoints.Captions(release)).Where(t => t.First.Apart == apart).Select(t => t.Second).FirstOrDefault() is { } cues
@@ -76,5 +114,6 @@ internal static class FeedFileEndpoints
 
     private static EntityTagHeaderValue Tag(byte[] bytes) => new($"\"{Convert.ToHexStringLower(SHA256.HashData(bytes))[..32]}\"");
 
-    private static Task<PodcastFeed?> FindAsync(string token, WexelDb db, CancellationToken cancel) => db.PodcastFeeds.AsNoTracking().Include(f => f.Outlet).FirstOrDefaultAsync(f => f.Token == token, cancel);
+    private static Task<PodcastFeed?> FindAsync(string token, WexelDb db, CancellationToken cancel) =>
+        db.PodcastFeeds.AsNoTracking().Include(f => f.Outlet).FirstOrDefaultAsync(f => f.Token == token, cancel);
 }

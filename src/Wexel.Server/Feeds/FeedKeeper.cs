@@ -17,7 +17,8 @@ internal sealed class FeedKeeper(WexelDb db, OutletKeeper outlets, FeedCare care
     /// <summary>Adds a feed as an outlet, with artwork that is made for it.</summary>
     internal async Task<Result<PodcastFeed>> AddAsync(FeedSettings settings, CancellationToken cancel) =>
         settings.Unusable() is { } unusable ? unusable
-        : (await outlets.AddAsync(PodcastFeedKind.Feed, Request(settings), cancel)).Is(out var outlet, out var problem) ? outlet.Feed! : OfTitle(problem);
+        : (await outlets.AddAsync(PodcastFeedKind.Feed, Request(settings), cancel)).Is(out var outlet, out var problem) ? outlet.Feed!
+        : OfTitle(problem);
 
     /// <summary>Saves what is said of a feed; artwork that was made for it is made anew.</summary>
     internal async Task<Problem?> SaveAsync(PodcastFeed feed, FeedSettings settings, CancellationToken cancel) =>

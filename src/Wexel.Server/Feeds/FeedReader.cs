@@ -21,13 +21,28 @@ internal sealed class FeedReader(WexelDb db, IOptions<WexelOptions> options)
     internal async Task<FeedSources> SourcesAsync(PodcastFeed feed, Uri folder, CancellationToken cancel)
     {
         // Only what stands in the feed is read: captions would be most of a lesson's data.
-        var rows = await db.Releases.AsNoTracking().Where(r => r.OutletId == feed.OutletId && r.Episode != null)
-            .Select(r => new { r.Episode, r.FirstReleasedAt, r.ReleasedAt, r.Lesson!.CourseId, r.Lesson.Position }).ToListAsync(cancel);
+        var rows = await db
+            .Releases.AsNoTracking()
+            .Where(r => r.OutletId == feed.OutletId && r.Episode != null)
+            .Select(r => new
+            {
+                r.Episode,
+                r.FirstReleasedAt,
+                r.ReleasedAt,
+                r.Lesson!.CourseId,
+                r.Lesson.Position,
+            })
+            .ToListAsync(cancel);
         var courses = rows.Select(r => r.CourseId).Distinct().Order().ToList();
         return new FeedSources(
-            Settings(feed.Outlet!), options.Value.House, options.Value.PublicAddress, folder, ArtworkName(feed),
+            Settings(feed.Outlet!),
+            options.Value.House,
+            options.Value.PublicAddress,
+            folder,
+            ArtworkName(feed),
             rows.Select(r => r.ReleasedAt).Append(feed.ChangedAt).Max(),
-            [.. rows.Select(r => new FeedEntry(Episode.Format.Read(r.Episode!), r.FirstReleasedAt, courses.IndexOf(r.CourseId) + 1, r.Position))]);
+            [.. rows.Select(r => new FeedEntry(Episode.Format.Read(r.Episode!), r.FirstReleasedAt, courses.IndexOf(r.CourseId) + 1, r.Position))]
+        );
     }
 
     /// <summary>What is said of a feed.</summary>

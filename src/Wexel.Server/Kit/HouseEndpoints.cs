@@ -13,7 +13,15 @@ namespace Wexel.Server.Kit;
 
 /// <param name="Placement">Where the mark stands on lessons; null where it is not put on them.</param>
 /// <param name="MarkSize">The mark's own size; null without a mark, or where it was never measured.</param>
-internal sealed record HouseView(string Name, string Colour, string? Mark, PictureSize? MarkSize, MarkPlacement? Placement, MarkPlacement UsualPlacement, HostingPlan Plan);
+internal sealed record HouseView(
+    string Name,
+    string Colour,
+    string? Mark,
+    PictureSize? MarkSize,
+    MarkPlacement? Placement,
+    MarkPlacement UsualPlacement,
+    HostingPlan Plan
+);
 
 /// <param name="Placement">Where the mark is to stand on lessons; null to take it off them.</param>
 internal sealed record PlacementRequest(MarkPlacement? Placement);
@@ -30,7 +38,11 @@ internal static class HouseEndpoints
     internal static void MapHouse(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api/house");
-        group.MapGet("", async (HouseKeeper keeper, IOptions<WexelOptions> options, CancellationToken cancel) => TypedResults.Ok(View(await keeper.FindAsync(cancel), options))).WithName("House");
+        group
+            .MapGet("", async (HouseKeeper keeper, IOptions<WexelOptions> options, CancellationToken cancel) =>
+                TypedResults.Ok(View(await keeper.FindAsync(cancel), options))
+            )
+            .WithName("House");
         group.MapPut("", SaveAsync).WithName("SaveHouse");
         group.MapPut("plan", SavePlanAsync).WithName("SavePlan");
         group.MapPut("mark", TakeMarkAsync).WithName("TakeMark").Accepts<Stream>("application/octet-stream");
@@ -40,13 +52,30 @@ internal static class HouseEndpoints
         group.MapGet("mark/{key}", MarkAsync).WithName("Mark").ExcludeFromDescription();
     }
 
-    private static async Task<Results<Ok<HouseView>, ProblemHttpResult>> SaveAsync(HouseColour colour, HouseKeeper keeper, IOptions<WexelOptions> options, CancellationToken cancel) =>
-        await keeper.SaveColourAsync(colour.Colour, cancel) is { } problem ? Problems.Of(problem) : TypedResults.Ok(View(await keeper.FindAsync(cancel), options));
+    private static async Task<Results<Ok<HouseView>, ProblemHttpResult>> SaveAsync(
+        HouseColour colour,
+        HouseKeeper keeper,
+        IOptions<WexelOptions> options,
+        CancellationToken cancel
+    ) =>
+        await keeper.SaveColourAsync(colour.Colour, cancel) is { } problem
+            ? Problems.Of(problem)
+            : TypedResults.Ok(View(await keeper.FindAsync(cancel), options));
 
-    private static async Task<Results<Ok<HouseView>, ProblemHttpResult>> SavePlanAsync(HostingPlan plan, HouseKeeper keeper, IOptions<WexelOptions> options, CancellationToken cancel) =>
-        await keeper.SavePlanAsync(plan, cancel) is { } problem ? Problems.Of(problem) : TypedResults.Ok(View(await keeper.FindAsync(cancel), options));
+    private static async Task<Results<Ok<HouseView>, ProblemHttpResult>> SavePlanAsync(
+        HostingPlan plan,
+        HouseKeeper keeper,
+        IOptions<WexelOptions> options,
+        CancellationToken cancel
+    ) => await keeper.SavePlanAsync(plan, cancel) is { } problem ? Problems.Of(problem) : TypedResults.Ok(View(await keeper.FindAsync(cancel), options));
 
-    private static async Task<Results<Ok<HouseView>, ProblemHttpResult>> TakeMarkAsync(HttpRequest request, HouseKeeper keeper, FeedKeeper feeds, IOptions<WexelOptions> options, CancellationToken cancel)
+    private static async Task<Results<Ok<HouseView>, ProblemHttpResult>> TakeMarkAsync(
+        HttpRequest request,
+        HouseKeeper keeper,
+        FeedKeeper feeds,
+        IOptions<WexelOptions> options,
+        CancellationToken cancel
+    )
     {
         request.TakeAnySize();
         if (await keeper.TakeMarkAsync(request.Body, cancel) is { } problem)
@@ -55,8 +84,15 @@ internal static class HouseEndpoints
         return TypedResults.Ok(View(await keeper.FindAsync(cancel), options));
     }
 
-    private static async Task<Results<Ok<HouseView>, ProblemHttpResult>> PlaceAsync(PlacementRequest request, HouseKeeper keeper, IOptions<WexelOptions> options, CancellationToken cancel) =>
-        await keeper.PlaceAsync(request.Placement, cancel) is { } problem ? Problems.Of(problem) : TypedResults.Ok(View(await keeper.FindAsync(cancel), options));
+    private static async Task<Results<Ok<HouseView>, ProblemHttpResult>> PlaceAsync(
+        PlacementRequest request,
+        HouseKeeper keeper,
+        IOptions<WexelOptions> options,
+        CancellationToken cancel
+    ) =>
+        await keeper.PlaceAsync(request.Placement, cancel) is { } problem
+            ? Problems.Of(problem)
+            : TypedResults.Ok(View(await keeper.FindAsync(cancel), options));
 
     /// <summary>Where the mark would stand on a picture, in its pixels.</summary>
     private static async Task<Results<Ok<PictureRect>, ProblemHttpResult>> BoxAsync(BoxRequest request, HouseKeeper keeper, CancellationToken cancel) =>
@@ -71,11 +107,24 @@ internal static class HouseEndpoints
         return TypedResults.Ok(View(await keeper.FindAsync(cancel), options));
     }
 
-    private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> MarkAsync(string key, HouseKeeper keeper, FileStore store, CancellationToken cancel) =>
+    private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> MarkAsync(
+        string key,
+        HouseKeeper keeper,
+        FileStore store,
+        CancellationToken cancel
+    ) =>
         await keeper.FindAsync(cancel) is { MarkKey: { } mark, MarkType: { } type } && mark == key
             ? TypedResults.PhysicalFile(store.Derived(mark, MadeNames.Mark), type)
             : Problems.NotThere("mark");
 
-    private static HouseView View(House house, IOptions<WexelOptions> options) => new(options.Value.House, house.Colour, house.MarkKey is { } mark ? $"/api/house/mark/{mark}" : null,
-        house is { MarkWidth: { } width, MarkHeight: { } height } ? new PictureSize(width, height) : null, house.MarkPlacement is { } placement ? WexelJson.Read<MarkPlacement>(placement) : null, MarkPlacement.Usual, HouseKeeper.Plan(house));
+    private static HouseView View(House house, IOptions<WexelOptions> options) =>
+        new(
+            options.Value.House,
+            house.Colour,
+            house.MarkKey is { } mark ? $"/api/house/mark/{mark}" : null,
+            house is { MarkWidth: { } width, MarkHeight: { } height } ? new PictureSize(width, height) : null,
+            house.MarkPlacement is { } placement ? WexelJson.Read<MarkPlacement>(placement) : null,
+            MarkPlacement.Usual,
+            HouseKeeper.Plan(house)
+        );
 }

@@ -37,7 +37,8 @@ internal sealed class HouseKeeper(WexelDb db, FileStore store, PictureTaker pict
     }
 
     /// <summary>The house's line and hosting plan.</summary>
-    internal static HostingPlan Plan(House? house) => new(house?.LineBitsPerSecond ?? HostingPlan.Usual.LineBitsPerSecond, house?.TrafficBytesAMonth ?? HostingPlan.Usual.TrafficBytesAMonth);
+    internal static HostingPlan Plan(House? house) =>
+        new(house?.LineBitsPerSecond ?? HostingPlan.Usual.LineBitsPerSecond, house?.TrafficBytesAMonth ?? HostingPlan.Usual.TrafficBytesAMonth);
 
     internal async Task<Problem?> SavePlanAsync(HostingPlan plan, CancellationToken cancel)
     {
@@ -104,7 +105,11 @@ internal sealed class HouseKeeper(WexelDb db, FileStore store, PictureTaker pict
         var house = await FindAsync(cancel);
         if (placement is not null && house.MarkKey is null)
             return new Problem("mark-none", "There is no mark yet. Choose one first.", "mark");
-        if (placement is not null && house.MarkWidth is null && await ArtworkMeasurer.MeasureAsync(store.Derived(house.MarkKey!, MadeNames.Mark), cancel) is { } facts)
+        if (
+            placement is not null
+            && house.MarkWidth is null
+            && await ArtworkMeasurer.MeasureAsync(store.Derived(house.MarkKey!, MadeNames.Mark), cancel) is { } facts
+        )
             (house.MarkWidth, house.MarkHeight) = (facts.Width, facts.Height);
         house.MarkPlacement = placement is null ? null : WexelJson.Write(placement.Within());
         await db.SaveChangesAsync(cancel);
@@ -112,9 +117,10 @@ internal sealed class HouseKeeper(WexelDb db, FileStore store, PictureTaker pict
     }
 
     /// <summary>The mark as it is put on lessons; null where it is not.</summary>
-    internal static MarkOnPicture? OnPictures(House? house) => house is { MarkKey: { } key, MarkWidth: { } width, MarkHeight: { } height, MarkPlacement: { } placement }
-        ? new MarkOnPicture(key, new PictureSize(width, height), WexelJson.Read<MarkPlacement>(placement))
-        : null;
+    internal static MarkOnPicture? OnPictures(House? house) =>
+        house is { MarkKey: { } key, MarkWidth: { } width, MarkHeight: { } height, MarkPlacement: { } placement }
+            ? new MarkOnPicture(key, new PictureSize(width, height), WexelJson.Read<MarkPlacement>(placement))
+            : null;
 
     internal async Task DropMarkAsync(CancellationToken cancel)
     {

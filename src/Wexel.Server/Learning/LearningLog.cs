@@ -66,7 +66,14 @@ internal sealed class LearningLog(WexelDb db, LogReader reader, RevisionTimes re
         Append(db, taken, learner.Key, happened);
         state = state.After(happened, times);
         if (record is null)
-            db.LearnerRecords.Add(record = new LearnerRecord { LessonId = taken.LessonId, LearnerKey = learner.Key, State = "" });
+            db.LearnerRecords.Add(
+                record = new LearnerRecord
+                {
+                    LessonId = taken.LessonId,
+                    LearnerKey = learner.Key,
+                    State = "",
+                }
+            );
         Projections.Set(record, state);
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
@@ -87,29 +94,39 @@ internal sealed class LearningLog(WexelDb db, LogReader reader, RevisionTimes re
     private static LearnerNow Now(LearnerState state, LessonTimes times)
     {
         var attendance = Completion.Judge(times.ToLesson(state.Watched), times.Length);
-        return new LearnerNow(attendance.Watched, (state.Position is { } at ? times.ToLesson(at) : null) ?? TimeSpan.Zero, attendance.SeenShare, state.CompletedAt is not null);
+        return new LearnerNow(
+            attendance.Watched,
+            (state.Position is { } at ? times.ToLesson(at) : null) ?? TimeSpan.Zero,
+            attendance.SeenShare,
+            state.CompletedAt is not null
+        );
     }
 
     private static void Append(WexelDb db, Taken taken, string learnerKey, LearningEvent happened)
     {
         var (kind, data) = LearningActs.Write(happened.Act);
-        db.LearningLog.Add(new LearningEntry
-        {
-            EventId = happened.Id,
-            LearnerKey = learnerKey,
-            Name = happened.Name,
-            LessonId = taken.LessonId,
-            OutletId = taken.OutletId,
-            ReleaseId = taken.ReleaseId,
-            Revision = happened.Revision,
-            Attempt = happened.Attempt,
-            Kind = kind,
-            Data = data,
-            At = happened.At,
-        });
+        db.LearningLog.Add(
+            new LearningEntry
+            {
+                EventId = happened.Id,
+                LearnerKey = learnerKey,
+                Name = happened.Name,
+                LessonId = taken.LessonId,
+                OutletId = taken.OutletId,
+                ReleaseId = taken.ReleaseId,
+                Revision = happened.Revision,
+                Attempt = happened.Attempt,
+                Kind = kind,
+                Data = data,
+                At = happened.At,
+            }
+        );
     }
 
     private static DateTimeOffset Latest(DateTimeOffset a, DateTimeOffset? b) => b > a ? b.Value : a;
 
-    private static TimeSpan Within(TimeSpan time, TimeSpan most) => time < TimeSpan.Zero ? TimeSpan.Zero : time < most ? time : most;
+    private static TimeSpan Within(TimeSpan time, TimeSpan most) =>
+        time < TimeSpan.Zero ? TimeSpan.Zero
+        : time < most ? time
+        : most;
 }

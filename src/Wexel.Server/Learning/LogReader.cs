@@ -10,10 +10,17 @@ internal sealed class LogReader(WexelDb db, RevisionTimes revisions)
     /// <summary>What is known of a learner by the log alone.</summary>
     internal async Task<LearnerState> ReadAsync(Guid lesson, string learnerKey, CancellationToken cancel)
     {
-        var entries = await db.LearningLog.AsNoTracking().Where(e => e.LessonId == lesson && e.LearnerKey == learnerKey).OrderBy(e => e.Number).ToListAsync(cancel);
+        var entries = await db
+            .LearningLog.AsNoTracking()
+            .Where(e => e.LessonId == lesson && e.LearnerKey == learnerKey)
+            .OrderBy(e => e.Number)
+            .ToListAsync(cancel);
         var times = new Dictionary<int, LessonTimes>();
         foreach (var revision in entries.Select(e => e.Revision).Distinct())
             times[revision] = await revisions.OfAsync(lesson, revision, cancel);
-        return LearnerState.Of(entries.Select(e => new LearningEvent(e.EventId, e.Revision, e.Attempt, e.At, e.Name, LearningActs.Read(e.Kind, e.Data))), revision => times[revision]);
+        return LearnerState.Of(
+            entries.Select(e => new LearningEvent(e.EventId, e.Revision, e.Attempt, e.At, e.Name, LearningActs.Read(e.Kind, e.Data))),
+            revision => times[revision]
+        );
     }
 }

@@ -16,7 +16,9 @@ internal sealed class OpenedPages(IDataProtectionProvider protection, TimeProvid
     {
         try
         {
-            return opened is { Length: > 0 } ? DateTimeOffset.FromUnixTimeMilliseconds(long.Parse(_protector.Unprotect(opened), System.Globalization.CultureInfo.InvariantCulture)) : null;
+            return opened is { Length: > 0 }
+                ? DateTimeOffset.FromUnixTimeMilliseconds(long.Parse(_protector.Unprotect(opened), System.Globalization.CultureInfo.InvariantCulture))
+                : null;
         }
         catch (System.Security.Cryptography.CryptographicException)
         {

@@ -18,8 +18,14 @@ internal sealed class Projections(WexelDb db, LogReader reader, ILogger<Projecti
     {
         while (true)
         {
-            var missing = await db.LearningLog.Where(e => !db.LearnerRecords.Any(r => r.LessonId == e.LessonId && r.LearnerKey == e.LearnerKey && r.Version == LearnerState.Version))
-                .Select(e => new { e.LessonId, e.LearnerKey }).Distinct().Take(AtATime).ToListAsync(cancel);
+            var missing = await db
+                .LearningLog.Where(e =>
+                    !db.LearnerRecords.Any(r => r.LessonId == e.LessonId && r.LearnerKey == e.LearnerKey && r.Version == LearnerState.Version)
+                )
+                .Select(e => new { e.LessonId, e.LearnerKey })
+                .Distinct()
+                .Take(AtATime)
+                .ToListAsync(cancel);
             if (missing.Count == 0)
                 return;
             foreach (var learner in missing)
@@ -30,8 +36,14 @@ internal sealed class Projections(WexelDb db, LogReader reader, ILogger<Projecti
 
     /// <summary>Writes down what is known of a learner.</summary>
     internal static void Set(LearnerRecord record, LearnerState state) =>
-        (record.Name, record.State, record.Version, record.SeenShare, record.CompletedAt, record.SeenLastAt) =
-        (state.Name, WexelJson.Write(state), LearnerState.Version, state.SeenShare, state.CompletedAt, state.SeenLastAt ?? default);
+        (record.Name, record.State, record.Version, record.SeenShare, record.CompletedAt, record.SeenLastAt) = (
+            state.Name,
+            WexelJson.Write(state),
+            LearnerState.Version,
+            state.SeenShare,
+            state.CompletedAt,
+            state.SeenLastAt ?? default
+        );
 
     private async Task ReckonAsync(Guid lesson, string learnerKey, CancellationToken cancel)
     {
@@ -40,7 +52,14 @@ internal sealed class Projections(WexelDb db, LogReader reader, ILogger<Projecti
         var state = await reader.ReadAsync(lesson, learnerKey, cancel);
         var record = await db.LearnerRecords.FirstOrDefaultAsync(r => r.LessonId == lesson && r.LearnerKey == learnerKey, cancel);
         if (record is null)
-            db.LearnerRecords.Add(record = new LearnerRecord { LessonId = lesson, LearnerKey = learnerKey, State = "" });
+            db.LearnerRecords.Add(
+                record = new LearnerRecord
+                {
+                    LessonId = lesson,
+                    LearnerKey = learnerKey,
+                    State = "",
+                }
+            );
         Set(record, state);
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);

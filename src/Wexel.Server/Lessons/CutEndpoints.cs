@@ -25,7 +25,15 @@ internal static class CutEndpoints
         routes.MapPost("/api/lessons/{id:guid}/cuts/outcome", OutcomeAsync).WithName("CutsOutcome");
 
     /// <summary>What cuts would come to, before anybody makes them.</summary>
-    private static async Task<Results<Ok<CutsOutcome>, ProblemHttpResult>> OutcomeAsync(Guid id, CutsRequest request, WexelDb db, LessonSaver saver, LessonReels reels, CaptionStore captions, CancellationToken cancel)
+    private static async Task<Results<Ok<CutsOutcome>, ProblemHttpResult>> OutcomeAsync(
+        Guid id,
+        CutsRequest request,
+        WexelDb db,
+        LessonSaver saver,
+        LessonReels reels,
+        CaptionStore captions,
+        CancellationToken cancel
+    )
     {
         var lesson = await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel);
         if (lesson is null)
@@ -33,6 +41,8 @@ internal static class CutEndpoints
         var document = (await saver.CurrentAsync(lesson, cancel))!;
         var reel = (await reels.OfAsync(document, cancel)).Reel;
         var (before, after) = (reel.Map(document.Cuts), reel.Map(request.Cuts));
-        return TypedResults.Ok(new CutsOutcome(after.Length, GoneWithCuts.Of(await captions.ReadAsync(document, cancel), before, after), CutRules.Refusal(request.Cuts, after)));
+        return TypedResults.Ok(
+            new CutsOutcome(after.Length, GoneWithCuts.Of(await captions.ReadAsync(document, cancel), before, after), CutRules.Refusal(request.Cuts, after))
+        );
     }
 }

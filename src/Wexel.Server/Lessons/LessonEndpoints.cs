@@ -20,9 +20,30 @@ namespace Wexel.Server.Lessons;
 
 internal sealed record CourseView(Guid Id, string Title, IReadOnlyList<LessonRow> Lessons);
 
-internal sealed record LessonRow(Guid Id, int Position, string Title, string FileName, TimeSpan Length, int Revision, string Stage, IReadOnlyList<ReleaseMark> Releases, int Learners, int Completed);
+internal sealed record LessonRow(
+    Guid Id,
+    int Position,
+    string Title,
+    string FileName,
+    TimeSpan Length,
+    int Revision,
+    string Stage,
+    IReadOnlyList<ReleaseMark> Releases,
+    int Learners,
+    int Completed
+);
 
-internal sealed record LessonView(Guid Id, string Course, int Position, int LessonsInCourse, int Revision, DateTimeOffset SavedAt, TimeSpan Length, RevisionHistory History, LessonDocument Document);
+internal sealed record LessonView(
+    Guid Id,
+    string Course,
+    int Position,
+    int LessonsInCourse,
+    int Revision,
+    DateTimeOffset SavedAt,
+    TimeSpan Length,
+    RevisionHistory History,
+    LessonDocument Document
+);
 
 /// <param name="RestoredFrom">The number of the earlier revision that is brought back; null where something new was changed.</param>
 internal sealed record SaveRequest(int BasedOn, LessonDocument Document, int? RestoredFrom = null);
@@ -59,40 +80,72 @@ internal static class LessonEndpoints
     private static async Task<Ok<List<CourseView>>> ListAsync(WexelDb db, StandingReader reader, CancellationToken cancel)
     {
         var courses = await db.Courses.OrderBy(c => c.Id).Select(c => new { c.Id, c.Title }).ToListAsync(cancel);
-        var lessons = (await db.Lessons.OrderBy(l => l.Position).Select(l => new
-        {
-            l.Id,
-            l.CourseId,
-            l.Position,
-            l.Title,
-            l.Recording!.FileName,
-            l.Length,
-            l.Revision,
-            l.ContentKey,
-            l.WantsMark,
-            InWork = l.Renditions.Any(r => r.State == RenditionState.Waiting || r.State == RenditionState.Working),
-            Rendered = l.Renditions.Any(r => r.State == RenditionState.Done),
-            LookedThrough = l.Recording.Analysis != null || l.Recording.AnalysisFailure != null,
-        }).ToListAsync(cancel)).ToLookup(l => l.CourseId);
-        var learners = await db.LearnerRecords.GroupBy(r => r.LessonId)
-            .Select(g => new { g.Key, All = g.Count(), Done = g.Count(r => r.CompletedAt != null) }).ToDictionaryAsync(g => g.Key, cancel);
+        var lessons = (
+            await db
+                .Lessons.OrderBy(l => l.Position)
+                .Select(l => new
+                {
+                    l.Id,
+                    l.CourseId,
+                    l.Position,
+                    l.Title,
+                    l.Recording!.FileName,
+                    l.Length,
+                    l.Revision,
+                    l.ContentKey,
+                    l.WantsMark,
+                    InWork = l.Renditions.Any(r => r.State == RenditionState.Waiting || r.State == RenditionState.Working),
+                    Rendered = l.Renditions.Any(r => r.State == RenditionState.Done),
+                    LookedThrough = l.Recording.Analysis != null || l.Recording.AnalysisFailure != null,
+                })
+                .ToListAsync(cancel)
+        ).ToLookup(l => l.CourseId);
+        var learners = await db
+            .LearnerRecords.GroupBy(r => r.LessonId)
+            .Select(g => new
+            {
+                g.Key,
+                All = g.Count(),
+                Done = g.Count(r => r.CompletedAt != null),
+            })
+            .ToDictionaryAsync(g => g.Key, cancel);
         var standing = await reader.ReadAsync(cancel);
         var stands = await reader.StandsAsync(standing, cancel);
-        return TypedResults.Ok(courses.Select(c => new CourseView(c.Id, c.Title, [.. lessons[c.Id].Select(l => new LessonRow(
-            l.Id, l.Position, l.Title, l.FileName, l.Length, l.Revision, Stage(l.Title, stands.Contains(l.Id), l.InWork, l.Rendered, l.LookedThrough, l.Revision),
-            [.. standing.MarksOf(new LessonAtHand(l.ContentKey, l.WantsMark), stands[l.Id])],
-            learners.GetValueOrDefault(l.Id)?.All ?? 0, learners.GetValueOrDefault(l.Id)?.Done ?? 0))])).ToList());
+        return TypedResults.Ok(
+            courses
+                .Select(c => new CourseView(
+                    c.Id,
+                    c.Title,
+                    [
+                        .. lessons[c.Id]
+                            .Select(l => new LessonRow(
+                                l.Id,
+                                l.Position,
+                                l.Title,
+                                l.FileName,
+                                l.Length,
+                                l.Revision,
+                                Stage(l.Title, stands.Contains(l.Id), l.InWork, l.Rendered, l.LookedThrough, l.Revision),
+                                [.. standing.MarksOf(new LessonAtHand(l.ContentKey, l.WantsMark), stands[l.Id])],
+                                learners.GetValueOrDefault(l.Id)?.All ?? 0,
+                                learners.GetValueOrDefault(l.Id)?.Done ?? 0
+                            )),
+                    ]
+                ))
+                .ToList()
+        );
     }
 
-    private static string Stage(string title, bool released, bool inWork, bool rendered, bool lookedThrough, int revision) => (title.Length, released, inWork, rendered, lookedThrough) switch
-    {
-        (0, _, _, _, _) => "needs a title",
-        (_, true, _, _, _) => "released",
-        (_, _, true, _, _) => "rendering",
-        (_, _, _, true, _) => "rendered",
-        (_, _, _, _, false) => "being looked through",
-        _ => revision > 1 ? "being marked up" : "brought in",
-    };
+    private static string Stage(string title, bool released, bool inWork, bool rendered, bool lookedThrough, int revision) =>
+        (title.Length, released, inWork, rendered, lookedThrough) switch
+        {
+            (0, _, _, _, _) => "needs a title",
+            (_, true, _, _, _) => "released",
+            (_, _, true, _, _) => "rendering",
+            (_, _, _, true, _) => "rendered",
+            (_, _, _, _, false) => "being looked through",
+            _ => revision > 1 ? "being marked up" : "brought in",
+        };
 
     private static async Task<Results<Ok<LessonView>, ProblemHttpResult>> GetAsync(Guid id, WexelDb db, CancellationToken cancel)
     {
@@ -101,10 +154,29 @@ internal static class LessonEndpoints
             return Problems.NotThere("lesson");
         var revision = await db.LessonRevisions.AsNoTracking().FirstAsync(r => r.LessonId == id && r.Number == lesson.Revision, cancel);
         var count = await db.Lessons.CountAsync(l => l.CourseId == lesson.CourseId, cancel);
-        return TypedResults.Ok(new LessonView(id, lesson.Course!.Title, lesson.Position, count, lesson.Revision, revision.SavedAt, lesson.Length, await RevisionEndpoints.HistoryAsync(db, id, cancel), LessonDocument.Format.Read(revision.Document)));
+        return TypedResults.Ok(
+            new LessonView(
+                id,
+                lesson.Course!.Title,
+                lesson.Position,
+                count,
+                lesson.Revision,
+                revision.SavedAt,
+                lesson.Length,
+                await RevisionEndpoints.HistoryAsync(db, id, cancel),
+                LessonDocument.Format.Read(revision.Document)
+            )
+        );
     }
 
-    private static async Task<Results<Ok<Saved>, ProblemHttpResult>> SaveAsync(Guid id, SaveRequest request, WexelDb db, LessonSaver saver, ClaimsPrincipal user, CancellationToken cancel)
+    private static async Task<Results<Ok<Saved>, ProblemHttpResult>> SaveAsync(
+        Guid id,
+        SaveRequest request,
+        WexelDb db,
+        LessonSaver saver,
+        ClaimsPrincipal user,
+        CancellationToken cancel
+    )
     {
         if (!await db.Lessons.AnyAsync(l => l.Id == id, cancel))
             return Problems.NotThere("lesson");
@@ -116,7 +188,13 @@ internal static class LessonEndpoints
 
     private static Ok<ContentsReading> ReadContents(ContentsRequest request) => TypedResults.Ok(ContentsText.Read(request.Text));
 
-    private static async Task<Results<Ok<CaptionsRead>, ProblemHttpResult>> AddCaptionsAsync(string fileName, string language, HttpRequest request, CaptionStore captions, CancellationToken cancel)
+    private static async Task<Results<Ok<CaptionsRead>, ProblemHttpResult>> AddCaptionsAsync(
+        string fileName,
+        string language,
+        HttpRequest request,
+        CaptionStore captions,
+        CancellationToken cancel
+    )
     {
         if (LanguageTag.Parse(language) is not { } known)
             return Problems.Of(new Problem("captions-no-language", $"“{Problem.Shown(language)}” is no language; write it such as en-GB.", "language"));
@@ -131,7 +209,13 @@ internal static class LessonEndpoints
     }
 
     /// <summary>Takes the captions that stand inside recordings, along the time of their reel; one that has no such track has none.</summary>
-    private static async Task<Results<Ok<CaptionsRead>, ProblemHttpResult>> TakeInsideAsync(CaptionsInsideRequest request, LessonReels reels, FileStore store, CaptionStore captions, CancellationToken cancel)
+    private static async Task<Results<Ok<CaptionsRead>, ProblemHttpResult>> TakeInsideAsync(
+        CaptionsInsideRequest request,
+        LessonReels reels,
+        FileStore store,
+        CaptionStore captions,
+        CancellationToken cancel
+    )
     {
         if (await reels.FindAsync(request.Recordings, cancel) is not { } reel)
             return Problems.NotThere("recording");
@@ -164,6 +248,11 @@ internal static class LessonEndpoints
         await captions.ReadAsync(hash, cancel) is { } cues ? TypedResults.Ok(cues) : Problems.NotThere("caption file");
 
     private static async Task<Ok<List<LearnerRow>>> LearnersAsync(Guid id, WexelDb db, CancellationToken cancel) =>
-        TypedResults.Ok(await db.LearnerRecords.Where(r => r.LessonId == id).OrderByDescending(r => r.SeenLastAt)
-            .Select(r => new LearnerRow(r.Name ?? "Somebody with the link", r.SeenShare, r.CompletedAt, r.SeenLastAt)).ToListAsync(cancel));
+        TypedResults.Ok(
+            await db
+                .LearnerRecords.Where(r => r.LessonId == id)
+                .OrderByDescending(r => r.SeenLastAt)
+                .Select(r => new LearnerRow(r.Name ?? "Somebody with the link", r.SeenShare, r.CompletedAt, r.SeenLastAt))
+                .ToListAsync(cancel)
+        );
 }

@@ -18,27 +18,46 @@ internal static class LessonFileEndpoints
 {
     internal static void MapLessonFiles(this IEndpointRouteBuilder routes)
     {
-        routes.MapGet("/api/lesson-files/schema", () => TypedResults.Content(LessonFile.Schema().ToJsonString(), "application/schema+json")).WithName("LessonFileSchema");
+        routes
+            .MapGet("/api/lesson-files/schema", () => TypedResults.Content(LessonFile.Schema().ToJsonString(), "application/schema+json"))
+            .WithName("LessonFileSchema");
         routes.MapGet("/api/lessons/{id:guid}/lesson.wexel.json", TextAsync).WithName("LessonFile").ExcludeFromDescription();
         routes.MapGet("/api/lessons/{id:guid}/lesson.zip", ZipAsync).WithName("LessonZip").ExcludeFromDescription();
     }
 
     /// <summary>The lesson file alone.</summary>
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> TextAsync(Guid id, WexelDb db, RenderPlans plans, FileStore store, CancellationToken cancel) =>
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> TextAsync(
+        Guid id,
+        WexelDb db,
+        RenderPlans plans,
+        FileStore store,
+        CancellationToken cancel
+    ) =>
         await PlanAsync(id, db, plans, store, cancel) is [{ Content: PackageContent.Text text }, ..] plan
             ? TypedResults.File(Encoding.UTF8.GetBytes(text.Value), "application/json", await NameAsync(id, db, cancel) + LessonFile.Ending)
             : Problems.NotThere("lesson");
 
     /// <summary>The lesson file with everything that it names; it is packed while it goes.</summary>
     private static async Task<IResult> ZipAsync(Guid id, WexelDb db, RenderPlans plans, FileStore store, CancellationToken cancel) =>
-        await PlanAsync(id, db, plans, store, cancel) is { } plan ? new ZipDownload(plan, await NameAsync(id, db, cancel) + ".wexel.zip") : Problems.NotThere("lesson");
+        await PlanAsync(id, db, plans, store, cancel) is { } plan
+            ? new ZipDownload(plan, await NameAsync(id, db, cancel) + ".wexel.zip")
+            : Problems.NotThere("lesson");
 
     private static async Task<IReadOnlyList<PackageFile>?> PlanAsync(Guid id, WexelDb db, RenderPlans plans, FileStore store, CancellationToken cancel)
     {
         if (await plans.OfAsync(id, cancel) is not { } lesson)
             return null;
         var hashes = lesson.Document.Recordings;
-        var rows = await db.Recordings.AsNoTracking().Where(r => hashes.Contains(r.Hash)).Select(r => new { r.Hash, r.FileName, r.Facts }).ToDictionaryAsync(r => r.Hash, cancel);
+        var rows = await db
+            .Recordings.AsNoTracking()
+            .Where(r => hashes.Contains(r.Hash))
+            .Select(r => new
+            {
+                r.Hash,
+                r.FileName,
+                r.Facts,
+            })
+            .ToDictionaryAsync(r => r.Hash, cancel);
         return LessonArchive.Plan(lesson, id, [.. hashes.Select(h => (rows[h].FileName, WexelJson.Read<RecordingFacts>(rows[h].Facts).UsedSounds))], store);
     }
 

@@ -40,7 +40,10 @@ internal sealed class LessonReels(WexelDb db)
     {
         if (hashes.Count is 0 or > Most)
             return null;
-        var facts = await db.Recordings.Where(r => hashes.Contains(r.Hash)).Select(r => new { r.Hash, r.Facts }).ToDictionaryAsync(r => r.Hash, r => r.Facts, cancel);
+        var facts = await db
+            .Recordings.Where(r => hashes.Contains(r.Hash))
+            .Select(r => new { r.Hash, r.Facts })
+            .ToDictionaryAsync(r => r.Hash, r => r.Facts, cancel);
         return hashes.All(facts.ContainsKey) ? Reel.Of([.. hashes.Select(hash => (WexelJson.Read<RecordingFacts>(facts[hash]), (SoundSides?)null))]) : null;
     }
 

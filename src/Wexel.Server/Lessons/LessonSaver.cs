@@ -27,7 +27,16 @@ internal sealed class LessonSaver(WexelDb db, LessonReels reels, CaptionStore ca
     {
         lesson.Revision = 1;
         (lesson.ContentKey, lesson.WantsMark) = (LessonKeys.Of(document), document.HouseMark);
-        lesson.Revisions.Add(new LessonRevision { Number = 1, Document = LessonDocument.Format.Write(document), Changes = changes, SavedBy = by, SavedAt = clock.GetUtcNow() });
+        lesson.Revisions.Add(
+            new LessonRevision
+            {
+                Number = 1,
+                Document = LessonDocument.Format.Write(document),
+                Changes = changes,
+                SavedBy = by,
+                SavedAt = clock.GetUtcNow(),
+            }
+        );
     }
 
     /// <param name="lessonId">The lesson.</param>
@@ -59,8 +68,25 @@ internal sealed class LessonSaver(WexelDb db, LessonReels reels, CaptionStore ca
         if (changes.Length == 0)
             return new Saved(lesson.Revision, clock.GetUtcNow(), lesson.Length, "", tidy);
         lesson.Revision++;
-        (lesson.Title, lesson.Length, lesson.RecordingHash, lesson.ContentKey, lesson.WantsMark) = (tidy.Title, map.Length, tidy.RecordingHash, LessonKeys.Of(tidy), tidy.HouseMark);
-        db.LessonRevisions.Add(new LessonRevision { LessonId = lessonId, Number = lesson.Revision, Document = LessonDocument.Format.Write(tidy), Changes = changes, RestoredFrom = restoredFrom, SavedBy = by, SavedAt = clock.GetUtcNow() });
+        (lesson.Title, lesson.Length, lesson.RecordingHash, lesson.ContentKey, lesson.WantsMark) = (
+            tidy.Title,
+            map.Length,
+            tidy.RecordingHash,
+            LessonKeys.Of(tidy),
+            tidy.HouseMark
+        );
+        db.LessonRevisions.Add(
+            new LessonRevision
+            {
+                LessonId = lessonId,
+                Number = lesson.Revision,
+                Document = LessonDocument.Format.Write(tidy),
+                Changes = changes,
+                RestoredFrom = restoredFrom,
+                SavedBy = by,
+                SavedAt = clock.GetUtcNow(),
+            }
+        );
         try
         {
             await db.SaveChangesAsync(cancel);

@@ -20,7 +20,13 @@ namespace Wexel.Server.Lessons;
 /// <param name="Canvas">The canvas; null for as recorded.</param>
 /// <param name="Frames">How single recordings are brought onto it.</param>
 /// <param name="MoveIns">All move-ins.</param>
-internal sealed record ViewPathRequest(IReadOnlyList<string> Recordings, IReadOnlyList<TimeRange> Cuts, Canvas? Canvas, IReadOnlyList<RecordingFrame>? Frames, IReadOnlyList<MoveIn> MoveIns);
+internal sealed record ViewPathRequest(
+    IReadOnlyList<string> Recordings,
+    IReadOnlyList<TimeRange> Cuts,
+    Canvas? Canvas,
+    IReadOnlyList<RecordingFrame>? Frames,
+    IReadOnlyList<MoveIn> MoveIns
+);
 
 /// <summary>What is seen, frame by frame; see <see cref="ViewPath"/>.</summary>
 /// <param name="Grid">The rate of the frames that are counted.</param>
@@ -49,10 +55,36 @@ internal static class MoveInEndpoints
         var (reel, frames) = (found.Reel, found.Frames(request.Frames ?? []));
         var map = reel.Map(request.Cuts);
         var moveIns = MoveIn.Kind.Tidy(request.MoveIns.Take(MoveIn.Kind.Most), reel.Length);
-        return TypedResults.Ok(new ViewPathView(map.Grid, map.Kept, [.. reel.Parts.Select((part, i) => ViewPath.Of(moveIns, map, CanvasPlacement.Of(part.Picture.ShownSize, Canvas.Under(reel, request.Canvas, frames[i]), null), reel.SpanOf(i)))]));
+        return TypedResults.Ok(
+            new ViewPathView(
+                map.Grid,
+                map.Kept,
+                [
+                    .. reel.Parts.Select(
+                        (part, i) =>
+                            ViewPath.Of(
+                                moveIns,
+                                map,
+                                CanvasPlacement.Of(part.Picture.ShownSize, Canvas.Under(reel, request.Canvas, frames[i]), null),
+                                reel.SpanOf(i)
+                            )
+                    ),
+                ]
+            )
+        );
     }
 
-    private static async Task<Results<Ok<DetailView>, ProblemHttpResult>> DetailAsync(Guid id, string profile, WexelDb db, LessonSaver saver, LessonReels reels, ProfileShelf shelf, FileStore store, IBackgroundJobClient jobs, CancellationToken cancel)
+    private static async Task<Results<Ok<DetailView>, ProblemHttpResult>> DetailAsync(
+        Guid id,
+        string profile,
+        WexelDb db,
+        LessonSaver saver,
+        LessonReels reels,
+        ProfileShelf shelf,
+        FileStore store,
+        IBackgroundJobClient jobs,
+        CancellationToken cancel
+    )
     {
         var lesson = await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel);
         if (lesson is null)
@@ -64,7 +96,8 @@ internal static class MoveInEndpoints
         var found = await reels.OfAsync(document, cancel);
         var (reel, map) = (found.Reel, found.Reel.Map(document.Cuts));
         var frames = found.Frames(document.Frames);
-        CanvasPlacement Placed(int index, PictureSettings delivered) => delivered.Size.Place(reel.Parts[index].Picture.ShownSize, Canvas.Under(reel, document.Canvas, frames[index]));
+        CanvasPlacement Placed(int index, PictureSettings delivered) =>
+            delivered.Size.Place(reel.Parts[index].Picture.ShownSize, Canvas.Under(reel, document.Canvas, frames[index]));
         var (stretches, waiting) = (new List<HardStretch>(), false);
         for (var i = 0; i < reel.Parts.Count; i++)
         {
@@ -72,7 +105,14 @@ internal static class MoveInEndpoints
             var smaller = sizes.Select(p => Placed(i, p.Picture!).WholeDelivered).Where(s => s.Width < shown.Width).Distinct().ToList();
             var seen = recording.Analysis is null ? null : await DetailJob.FindAsync(recording.Hash, smaller, store, jobs, cancel);
             waiting |= seen is null;
-            stretches.AddRange(HardToRead.In([.. (seen ?? []).Select(s => s with { Span = new TimeRange(s.Span.Start + start, s.Span.End + start) })], Placed(i, settings), map, document.MoveIns));
+            stretches.AddRange(
+                HardToRead.In(
+                    [.. (seen ?? []).Select(s => s with { Span = new TimeRange(s.Span.Start + start, s.Span.End + start) })],
+                    Placed(i, settings),
+                    map,
+                    document.MoveIns
+                )
+            );
         }
 
         return TypedResults.Ok(new DetailView(waiting, Placed(0, settings).Canvas, HardToRead.EasyFrom, [.. stretches.OrderBy(s => s.Smallest)]));

@@ -29,7 +29,15 @@ internal sealed class NewLessons(WexelDb db, LessonSaver saver)
             db.Courses.Add(course = new Course { Title = "Lessons" });
         var position = await db.Lessons.Where(l => l.CourseId == course.Id).MaxAsync(l => (int?)l.Position, cancel) ?? 0;
         var isFree = id is { } wanted && !await db.Lessons.AnyAsync(l => l.Id == wanted, cancel);
-        var lesson = new Lesson { Id = isFree ? id!.Value : Guid.CreateVersion7(), CourseId = course.Id, Position = position + 1, Title = first.Title, RecordingHash = first.RecordingHash, Length = length };
+        var lesson = new Lesson
+        {
+            Id = isFree ? id!.Value : Guid.CreateVersion7(),
+            CourseId = course.Id,
+            Position = position + 1,
+            Title = first.Title,
+            RecordingHash = first.RecordingHash,
+            Length = length,
+        };
         db.Lessons.Add(lesson);
         saver.AddFirst(lesson, first, changes, upload.ByName);
         upload.Became(lesson.Id, knownBefore: false);

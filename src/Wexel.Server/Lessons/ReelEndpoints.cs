@@ -22,7 +22,19 @@ namespace Wexel.Server.Lessons;
 /// <param name="Loudness">What happens to the loudness of its sound, in a sentence; null while that is not known, or without sound.</param>
 /// <param name="PicturesToAStrip">How many of its pictures lie in a file, one below the other; 0 where each lies by itself.</param>
 internal sealed record ReelPartView(
-    string Hash, string FileName, TimeRange Span, FrameRate Grid, RecordingFacts Facts, RecordingAnalysis? Analysis, IReadOnlyList<string> Notes, string? Loudness, string? AnalysisFailure, bool Viewable, bool NeedsViewingCopy, int PicturesToAStrip);
+    string Hash,
+    string FileName,
+    TimeRange Span,
+    FrameRate Grid,
+    RecordingFacts Facts,
+    RecordingAnalysis? Analysis,
+    IReadOnlyList<string> Notes,
+    string? Loudness,
+    string? AnalysisFailure,
+    bool Viewable,
+    bool NeedsViewingCopy,
+    int PicturesToAStrip
+);
 
 /// <summary>The recordings of a lesson one after the other, and what was found along them.</summary>
 /// <param name="Grid">The rate of the lesson's frames.</param>
@@ -31,7 +43,16 @@ internal sealed record ReelPartView(
 /// <param name="Quiet">Where nothing changes and nobody speaks; the run sheet folds it.</param>
 /// <param name="SoundEdges">Where sounds begin and end, for moving an edge from word to word; in order.</param>
 internal sealed record ReelView(
-    IReadOnlyList<ReelPartView> Parts, FrameRate Grid, TimeSpan Length, PictureSize Largest, RecordingAnalysis? Analysis, IReadOnlyList<TimeRange> Quiet, IReadOnlyList<TimeSpan> SoundEdges, string? AnalysisFailure, bool Viewable);
+    IReadOnlyList<ReelPartView> Parts,
+    FrameRate Grid,
+    TimeSpan Length,
+    PictureSize Largest,
+    RecordingAnalysis? Analysis,
+    IReadOnlyList<TimeRange> Quiet,
+    IReadOnlyList<TimeSpan> SoundEdges,
+    string? AnalysisFailure,
+    bool Viewable
+);
 
 /// <param name="Hash">The recording.</param>
 /// <param name="Was">Which recording of the document it was, from 0, or whose place it takes; null for one that is new.</param>
@@ -61,32 +82,77 @@ internal static class ReelEndpoints
         if (await reels.FindAsync(hashes.Split(','), cancel) is not { } found)
             return Problems.NotThere("recording");
         var (reel, analysis) = (found.Reel, found.Analysis);
-        var parts = found.Recordings.Select((recording, i) =>
-        {
-            var (facts, own) = (reel.Parts[i].Facts, found.Analyses[i]);
-            return new ReelPartView(
-                recording.Hash, recording.FileName, reel.SpanOf(i), Reel.Of(facts).Grid, facts, own, [.. RecordingCheck.Notes(facts), .. own is { LookedUntil: null } ? RecordingCheck.Notes(own) : []],
-                Levelling.InWords(own?.Loudness, Levelling.UsualTarget), recording.AnalysisFailure, recording.Viewable, !BrowserPlayback.CanPlay(facts), AnalysisJob.HasStrips(store, recording.Hash) ? PictureStrips.Pictures : 0);
-        }).ToList();
+        var parts = found
+            .Recordings.Select(
+                (recording, i) =>
+                {
+                    var (facts, own) = (reel.Parts[i].Facts, found.Analyses[i]);
+                    return new ReelPartView(
+                        recording.Hash,
+                        recording.FileName,
+                        reel.SpanOf(i),
+                        Reel.Of(facts).Grid,
+                        facts,
+                        own,
+                        [.. RecordingCheck.Notes(facts), .. own is { LookedUntil: null } ? RecordingCheck.Notes(own) : []],
+                        Levelling.InWords(own?.Loudness, Levelling.UsualTarget),
+                        recording.AnalysisFailure,
+                        recording.Viewable,
+                        !BrowserPlayback.CanPlay(facts),
+                        AnalysisJob.HasStrips(store, recording.Hash) ? PictureStrips.Pictures : 0
+                    );
+                }
+            )
+            .ToList();
         var along = found.Analyses.Select((own, i) => (Own: own, Span: reel.SpanOf(i))).Where(a => a.Own is not null).ToList();
-        return TypedResults.Ok(new ReelView(
-            parts, reel.Grid, reel.Length, reel.Largest, analysis,
-            [.. along.SelectMany(a => CutSuggestions.Quiet(a.Own!, a.Own!.LookedUntil ?? a.Span.Length, ShortestFold).Select(q => new TimeRange(q.Start + a.Span.Start, q.End + a.Span.Start)))],
-            [.. along.SelectMany(a => (a.Own!.Levels?.Edges() ?? []).Select(e => e + a.Span.Start))],
-            found.ToMake.Failure, found.Recordings.All(r => r.Viewable)));
+        return TypedResults.Ok(
+            new ReelView(
+                parts,
+                reel.Grid,
+                reel.Length,
+                reel.Largest,
+                analysis,
+                [
+                    .. along.SelectMany(a =>
+                        CutSuggestions
+                            .Quiet(a.Own!, a.Own!.LookedUntil ?? a.Span.Length, ShortestFold)
+                            .Select(q => new TimeRange(q.Start + a.Span.Start, q.End + a.Span.Start))
+                    ),
+                ],
+                [.. along.SelectMany(a => (a.Own!.Levels?.Edges() ?? []).Select(e => e + a.Span.Start))],
+                found.ToMake.Failure,
+                found.Recordings.All(r => r.Viewable)
+            )
+        );
     }
 
     /// <summary>What a lesson would be with other recordings, or the same in another order: what was placed goes with them.</summary>
-    private static async Task<Results<Ok<ReelOutcome>, ProblemHttpResult>> ChangeAsync(ReelRequest request, LessonReels reels, CaptionStore captions, CancellationToken cancel)
+    private static async Task<Results<Ok<ReelOutcome>, ProblemHttpResult>> ChangeAsync(
+        ReelRequest request,
+        LessonReels reels,
+        CaptionStore captions,
+        CancellationToken cancel
+    )
     {
         var (document, wanted) = (request.Document, request.Recordings);
         if (wanted.Count is 0 or > LessonReels.Most)
             return Problems.Of(new Problem("reel-count", $"A lesson has 1 to {LessonReels.Most} recordings.", "recordings"));
-        if (await reels.FindAsync(document.Recordings, cancel) is not { } before || await reels.FindAsync([.. wanted.Select(w => w.Hash)], cancel) is not { } after)
+        if (
+            await reels.FindAsync(document.Recordings, cancel) is not { } before
+            || await reels.FindAsync([.. wanted.Select(w => w.Hash)], cancel) is not { } after
+        )
             return Problems.NotThere("recording");
-        var places = wanted.Select((w, i) => new ReelPlace(w.Was is { } was && was >= 0 && was < before.Recordings.Count ? before.Reel.SpanOf(was) : null, after.Reel.SpanOf(i))).ToList();
+        var places = wanted
+            .Select(
+                (w, i) => new ReelPlace(w.Was is { } was && was >= 0 && was < before.Recordings.Count ? before.Reel.SpanOf(was) : null, after.Reel.SpanOf(i))
+            )
+            .ToList();
         var change = ReelChange.Of(
-            await captions.ReadAsync(document, cancel), after.Hashes, places, [.. wanted.Select(w => w.Was is { } was && was >= 0 && was < before.Recordings.Count ? before.Recordings[was].Hash : null)]);
+            await captions.ReadAsync(document, cancel),
+            after.Hashes,
+            places,
+            [.. wanted.Select(w => w.Was is { } was && was >= 0 && was < before.Recordings.Count ? before.Recordings[was].Hash : null)]
+        );
         await captions.KeepAsync(change.Lesson, cancel);
         return TypedResults.Ok(new ReelOutcome(change.Document, after.Reel.Map(change.Document.Cuts).Length, change.Lost));
     }

@@ -31,7 +31,14 @@ internal static class SplitEndpoints
     }
 
     /// <summary>What splitting would come to, before anybody does it.</summary>
-    private static async Task<Results<Ok<SplitOutcome>, ProblemHttpResult>> OutcomeAsync(Guid id, SplitRequest request, WexelDb db, LessonSaver saver, LessonReels reels, CancellationToken cancel)
+    private static async Task<Results<Ok<SplitOutcome>, ProblemHttpResult>> OutcomeAsync(
+        Guid id,
+        SplitRequest request,
+        WexelDb db,
+        LessonSaver saver,
+        LessonReels reels,
+        CancellationToken cancel
+    )
     {
         var lesson = await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel);
         if (lesson is null)
@@ -42,7 +49,16 @@ internal static class SplitEndpoints
         return split is null ? Problems.Of(problem!) : TypedResults.Ok(new SplitOutcome(reel.Map(split.First.Cuts).Length, reel.Map(split.Second.Cuts).Length));
     }
 
-    private static async Task<Results<Ok<SplitDone>, ProblemHttpResult>> SplitAsync(Guid id, SplitRequest request, WexelDb db, LessonSaver saver, LessonReels reels, LiveNews news, ClaimsPrincipal user, CancellationToken cancel)
+    private static async Task<Results<Ok<SplitDone>, ProblemHttpResult>> SplitAsync(
+        Guid id,
+        SplitRequest request,
+        WexelDb db,
+        LessonSaver saver,
+        LessonReels reels,
+        LiveNews news,
+        ClaimsPrincipal user,
+        CancellationToken cancel
+    )
     {
         var lesson = await db.Lessons.FirstOrDefaultAsync(l => l.Id == id, cancel);
         if (lesson is null)
@@ -57,7 +73,9 @@ internal static class SplitEndpoints
         var (_, refused) = await saver.SaveAsync(id, request.BasedOn, split.First, null, user.Identity!.Name!, cancel);
         if (refused is not null)
             return Problems.Of(refused, refused.Code == LessonSaver.SavedByAnother ? StatusCodes.Status409Conflict : StatusCodes.Status422UnprocessableEntity);
-        await db.Lessons.Where(l => l.CourseId == lesson.CourseId && l.Position > lesson.Position).ExecuteUpdateAsync(set => set.SetProperty(l => l.Position, l => l.Position + 1), cancel);
+        await db
+            .Lessons.Where(l => l.CourseId == lesson.CourseId && l.Position > lesson.Position)
+            .ExecuteUpdateAsync(set => set.SetProperty(l => l.Position, l => l.Position + 1), cancel);
         var second = new Lesson
         {
             CourseId = lesson.CourseId,

@@ -19,7 +19,14 @@ internal sealed record Suggesting(SuggestionSettings Settings, IReadOnlyList<Tim
 /// <param name="Threshold">The level from which something counts as heard, in dBFS, as it was used; null without sound.</param>
 /// <param name="CarriesSound">Whether anything can be heard at all.</param>
 /// <param name="Waiting">Whether the recording is still being looked through.</param>
-internal sealed record SuggestionsView(Suggesting Suggesting, IReadOnlyList<CutSuggestion> Suggestions, int? NoiseFloor, int? Threshold, bool CarriesSound, bool Waiting);
+internal sealed record SuggestionsView(
+    Suggesting Suggesting,
+    IReadOnlyList<CutSuggestion> Suggestions,
+    int? NoiseFloor,
+    int? Threshold,
+    bool CarriesSound,
+    bool Waiting
+);
 
 internal static class SuggestionEndpoints
 {
@@ -32,7 +39,13 @@ internal static class SuggestionEndpoints
         group.MapPut("", SaveAsync).WithName("SaveSuggesting");
     }
 
-    private static async Task<Results<Ok<SuggestionsView>, ProblemHttpResult>> GetAsync(Guid id, WexelDb db, LessonSaver saver, LessonReels reels, CancellationToken cancel)
+    private static async Task<Results<Ok<SuggestionsView>, ProblemHttpResult>> GetAsync(
+        Guid id,
+        WexelDb db,
+        LessonSaver saver,
+        LessonReels reels,
+        CancellationToken cancel
+    )
     {
         var lesson = await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel);
         if (lesson is null)
@@ -42,18 +55,36 @@ internal static class SuggestionEndpoints
         if (!found.ToMake.IsReady)
             return TypedResults.Ok(new SuggestionsView(suggesting, [], null, null, true, true));
         // Each recording has its own noise, and its own silence at both ends.
-        var suggestions = found.Analyses.SelectMany((analysis, i) =>
-        {
-            var span = found.Reel.SpanOf(i);
-            return CutSuggestions.Of(analysis!, span.Length, suggesting.Settings).Select(s => s with { Range = new TimeRange(s.Range.Start + span.Start, s.Range.End + span.Start) });
-        });
+        var suggestions = found.Analyses.SelectMany(
+            (analysis, i) =>
+            {
+                var span = found.Reel.SpanOf(i);
+                return CutSuggestions
+                    .Of(analysis!, span.Length, suggesting.Settings)
+                    .Select(s => s with { Range = new TimeRange(s.Range.Start + span.Start, s.Range.End + span.Start) });
+            }
+        );
         var levels = found.Analyses.Select(a => a!.Levels).OfType<SoundLevels>().ToList();
-        return TypedResults.Ok(new SuggestionsView(
-            suggesting, [.. suggestions], levels.Count == 0 ? null : levels.Max(l => l.NoiseFloor),
-            suggesting.Settings.Threshold ?? (levels.Count == 0 ? null : levels.Max(l => l.Threshold)), levels.Exists(l => l.CarriesSound), false));
+        return TypedResults.Ok(
+            new SuggestionsView(
+                suggesting,
+                [.. suggestions],
+                levels.Count == 0 ? null : levels.Max(l => l.NoiseFloor),
+                suggesting.Settings.Threshold ?? (levels.Count == 0 ? null : levels.Max(l => l.Threshold)),
+                levels.Exists(l => l.CarriesSound),
+                false
+            )
+        );
     }
 
-    private static async Task<Results<Ok<SuggestionsView>, ProblemHttpResult>> SaveAsync(Guid id, Suggesting wanted, WexelDb db, LessonSaver saver, LessonReels reels, CancellationToken cancel)
+    private static async Task<Results<Ok<SuggestionsView>, ProblemHttpResult>> SaveAsync(
+        Guid id,
+        Suggesting wanted,
+        WexelDb db,
+        LessonSaver saver,
+        LessonReels reels,
+        CancellationToken cancel
+    )
     {
         var suggesting = WexelJson.Write(new Suggesting(wanted.Settings.Within(), [.. wanted.Left.Distinct().TakeLast(MostLeft)]));
         await db.Lessons.Where(l => l.Id == id).ExecuteUpdateAsync(set => set.SetProperty(l => l.Suggesting, suggesting), cancel);

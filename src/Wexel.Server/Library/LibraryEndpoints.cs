@@ -25,7 +25,24 @@ namespace Wexel.Server.Library;
 /// <param name="Sha256">Its SHA-256 in hexadecimal; of a folder of pieces that of the list of theirs.</param>
 /// <param name="GoesWith">What is lost when it is deleted, a sentence for each release that is taken down.</param>
 /// <param name="RenditionId">The rendition, where it is the file of one.</param>
-internal sealed record MadeFileView(string Key, string Name, MadeKind Kind, string Title, string Purpose, bool LinkThis, string? Link, long Bytes, int Pieces, string Sha256, DateTimeOffset MadeAt, int Revision, FileAge Age, bool Kept, IReadOnlyList<string> GoesWith, Guid? RenditionId);
+internal sealed record MadeFileView(
+    string Key,
+    string Name,
+    MadeKind Kind,
+    string Title,
+    string Purpose,
+    bool LinkThis,
+    string? Link,
+    long Bytes,
+    int Pieces,
+    string Sha256,
+    DateTimeOffset MadeAt,
+    int Revision,
+    FileAge Age,
+    bool Kept,
+    IReadOnlyList<string> GoesWith,
+    Guid? RenditionId
+);
 
 /// <param name="Files">The one that is handed on first, then the newest.</param>
 /// <param name="HasMaster">Whether a master copy of the lesson as it stands is there.</param>
@@ -71,11 +88,21 @@ internal static class LibraryEndpoints
         }
         catch (OperationCanceledException) when (enough.IsCancellationRequested && !context.HttpContext.RequestAborted.IsCancellationRequested)
         {
-            return Problems.Of(new Problem("backup-under-way", "A backup is being made, and needs every file until it is done. Delete it then."), StatusCodes.Status409Conflict);
+            return Problems.Of(
+                new Problem("backup-under-way", "A backup is being made, and needs every file until it is done. Delete it then."),
+                StatusCodes.Status409Conflict
+            );
         }
     }
 
-    private static async Task<Results<Ok<MadeView>, ProblemHttpResult>> ListAsync(Guid id, WexelDb db, MadeFileReader reader, OutletKinds kinds, FileStore store, CancellationToken cancel)
+    private static async Task<Results<Ok<MadeView>, ProblemHttpResult>> ListAsync(
+        Guid id,
+        WexelDb db,
+        MadeFileReader reader,
+        OutletKinds kinds,
+        FileStore store,
+        CancellationToken cancel
+    )
     {
         if (await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel) is not { } lesson)
             return Problems.NotThere("lesson");
@@ -88,29 +115,53 @@ internal static class LibraryEndpoints
             var parts = file.Files(store);
             var folder = store.Folder(file.Key);
             var channel = file.Releases.FirstOrDefault(r => kinds[r.Outlet!.Kind].HasPages);
-            views.Add(new MadeFileView(
-                file.Key, names[i], file.Facts.Kind, file.Title, file.Facts.Purpose, i == toLink, channel is null ? null : $"/watch/{channel.Token}",
-                parts.Sum(p => new FileInfo(Path.Combine(folder, p)).Length), parts.Count, FileSums.One(await FileSums.OfAsync(folder, parts, cancel)), file.MadeAt, file.Revision,
-                file.Facts.Age, file.Facts.Kept, [.. file.Facts.Uses.Select(u => u.Loss)], file.Rendition));
+            views.Add(
+                new MadeFileView(
+                    file.Key,
+                    names[i],
+                    file.Facts.Kind,
+                    file.Title,
+                    file.Facts.Purpose,
+                    i == toLink,
+                    channel is null ? null : $"/watch/{channel.Token}",
+                    parts.Sum(p => new FileInfo(Path.Combine(folder, p)).Length),
+                    parts.Count,
+                    FileSums.One(await FileSums.OfAsync(folder, parts, cancel)),
+                    file.MadeAt,
+                    file.Revision,
+                    file.Facts.Age,
+                    file.Facts.Kept,
+                    [.. file.Facts.Uses.Select(u => u.Loss)],
+                    file.Rendition
+                )
+            );
         }
 
-        return TypedResults.Ok(new MadeView(id, lesson.Title, [.. views.OrderByDescending(v => v.LinkThis)], files.Any(f => f.Facts is { IsMaster: true, Age: FileAge.UpToDate })));
+        return TypedResults.Ok(
+            new MadeView(id, lesson.Title, [.. views.OrderByDescending(v => v.LinkThis)], files.Any(f => f.Facts is { IsMaster: true, Age: FileAge.UpToDate }))
+        );
     }
 
     /// <summary>Names that tell the files of one lesson apart: the lesson's title and what each was made with.</summary>
     private static List<string> Names(string title, IReadOnlyList<LessonFile> files)
     {
         var taken = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
-        return [.. files.Select(f =>
-        {
-            var ending = f.Facts.Container is { } container && ContainerFacts.Of(container).IsFolder ? "" : Path.GetExtension(f.Name);
-            var plain = string.Concat($"{title} - {f.Title}".Select(c => char.IsControl(c) || "/\\:*?\"<>|".Contains(c, StringComparison.Ordinal) ? '-' : c)).Trim(' ', '.');
-            var name = plain;
-            // Two of one profile are told apart by the revision, and where that is the same by a number.
-            for (var n = 1; !taken.Add(name + ending); n++)
-                name = n == 1 ? $"{plain} (revision {f.Revision})" : $"{plain} (revision {f.Revision}, {n})";
-            return name + ending;
-        })];
+        return
+        [
+            .. files.Select(f =>
+            {
+                var ending = f.Facts.Container is { } container && ContainerFacts.Of(container).IsFolder ? "" : Path.GetExtension(f.Name);
+                var plain = string.Concat(
+                        $"{title} - {f.Title}".Select(c => char.IsControl(c) || "/\\:*?\"<>|".Contains(c, StringComparison.Ordinal) ? '-' : c)
+                    )
+                    .Trim(' ', '.');
+                var name = plain;
+                // Two of one profile are told apart by the revision, and where that is the same by a number.
+                for (var n = 1; !taken.Add(name + ending); n++)
+                    name = n == 1 ? $"{plain} (revision {f.Revision})" : $"{plain} (revision {f.Revision}, {n})";
+                return name + ending;
+            }),
+        ];
     }
 
     private static async Task<IResult> FileAsync(Guid id, string key, WexelDb db, MadeFileReader reader, FileStore store, CancellationToken cancel)
@@ -135,7 +186,11 @@ internal static class LibraryEndpoints
         {
             var inside = await PackedAsync(file, name, store, cancel);
             packed.AddRange(inside);
-            sums += string.Concat((await FileSums.OfAsync(store.Folder(file.Key), file.Files(store), cancel)).Split('\n', StringSplitOptions.RemoveEmptyEntries).Zip(inside, (line, to) => $"{line[..64]}  {to.Path}\n"));
+            sums += string.Concat(
+                (await FileSums.OfAsync(store.Folder(file.Key), file.Files(store), cancel))
+                    .Split('\n', StringSplitOptions.RemoveEmptyEntries)
+                    .Zip(inside, (line, to) => $"{line[..64]}  {to.Path}\n")
+            );
         }
 
         packed.Add(new PackageFile("SHA256SUMS.txt", "The SHA-256 of each file; sha256sum -c checks them.", new PackageContent.Text(sums)));
@@ -148,23 +203,48 @@ internal static class LibraryEndpoints
         var parts = file.Files(store);
         // The sums are written in the order of the pieces, so both are gone through alike.
         await FileSums.OfAsync(store.Folder(file.Key), parts, cancel);
-        return [.. parts.Select(p => new PackageFile(parts.Count == 1 ? name : Path.Join(name, p[LessonFiles.PiecesFolder.Length..]), file.Facts.Purpose, new PackageContent.Copy(store.Keyed(file.Key, p), AlreadyCompressed: true)))];
+        return
+        [
+            .. parts.Select(p => new PackageFile(
+                parts.Count == 1 ? name : Path.Join(name, p[LessonFiles.PiecesFolder.Length..]),
+                file.Facts.Purpose,
+                new PackageContent.Copy(store.Keyed(file.Key, p), AlreadyCompressed: true)
+            )),
+        ];
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> KeepAsync(Guid id, string key, KeepRequest request, WexelDb db, CancellationToken cancel)
     {
-        var changed = await db.Renditions.Where(r => r.LessonId == id && r.FileKey == key && r.State == RenditionState.Done).ExecuteUpdateAsync(set => set.SetProperty(r => r.Kept, request.Kept), cancel);
+        var changed = await db
+            .Renditions.Where(r => r.LessonId == id && r.FileKey == key && r.State == RenditionState.Done)
+            .ExecuteUpdateAsync(set => set.SetProperty(r => r.Kept, request.Kept), cancel);
         return changed == 0 ? Problems.NotThere("file") : TypedResults.NoContent();
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> DeleteAsync(Guid id, string key, bool? takeDown, WexelDb db, MadeFileReader reader, Releaser releaser, Space space, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> DeleteAsync(
+        Guid id,
+        string key,
+        bool? takeDown,
+        WexelDb db,
+        MadeFileReader reader,
+        Releaser releaser,
+        Space space,
+        CancellationToken cancel
+    )
     {
         if (await FindAsync(id, key, db, reader, cancel) is not { File: var file })
             return Problems.NotThere("file");
         if (file.Facts.Kept)
             return Problems.Of(new Problem("file-kept", "This file is kept. Say first that it need not be, then delete it."), StatusCodes.Status409Conflict);
         if (file.Releases.Count > 0 && takeDown != true)
-            return Problems.Of(new Problem("file-in-use", $"{string.Join(" and ", file.Facts.Uses.Select(u => $"“{u.Outlet}”"))} would lose it. Take it down there first, or delete it together with the release."), StatusCodes.Status409Conflict);
+            return Problems.Of(
+                new Problem(
+                    "file-in-use",
+                    $"{string.Join(" and ", file.Facts.Uses.Select(u => $"“{u.Outlet}”"))} would lose it. Take it down there first, or delete it "
+                        + $"together with the release."
+                ),
+                StatusCodes.Status409Conflict
+            );
         if (await releaser.TakeDownAsync(file.Releases, cancel) is { } problem)
             return Problems.Of(problem);
         await space.RemoveAsync(file, cancel);
@@ -172,7 +252,13 @@ internal static class LibraryEndpoints
     }
 
     /// <summary>Has a master copy made, which is kept until somebody lets go of it.</summary>
-    private static async Task<Results<NoContent, ProblemHttpResult>> MasterAsync(Guid id, WexelDb db, RenderQueue queue, ClaimsPrincipal user, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> MasterAsync(
+        Guid id,
+        WexelDb db,
+        RenderQueue queue,
+        ClaimsPrincipal user,
+        CancellationToken cancel
+    )
     {
         if (await db.Lessons.Include(l => l.Course).FirstOrDefaultAsync(l => l.Id == id, cancel) is not { } lesson)
             return Problems.NotThere("lesson");

@@ -26,15 +26,35 @@ namespace Wexel.Server.Library;
 /// <param name="Facts">What decides what it is for.</param>
 /// <param name="Releases">The releases that serve it.</param>
 /// <param name="Rendition">The rendition that it is the file of, where it is one.</param>
-internal sealed record LessonFile(string Key, string Name, string Title, string MediaType, DateTimeOffset MadeAt, int Revision, MadeFile Facts, IReadOnlyList<Release> Releases, Guid? Rendition)
+internal sealed record LessonFile(
+    string Key,
+    string Name,
+    string Title,
+    string MediaType,
+    DateTimeOffset MadeAt,
+    int Revision,
+    MadeFile Facts,
+    IReadOnlyList<Release> Releases,
+    Guid? Rendition
+)
 {
     /// <summary>The files that it is: itself, or all pieces of its folder, relative to the key's folder.</summary>
     internal IReadOnlyList<string> Files(FileStore store) =>
-        Facts.Container is { } container && Finishing.Pieces(container, store.Derived(Key, Name)) is { } pieces ? [.. pieces.Select(p => LessonFiles.PiecesFolder + p)] : [Name];
+        Facts.Container is { } container && Finishing.Pieces(container, store.Derived(Key, Name)) is { } pieces
+            ? [.. pieces.Select(p => LessonFiles.PiecesFolder + p)]
+            : [Name];
 }
 
 /// <summary>Finds all files that were made of a lesson.</summary>
-internal sealed class MadeFileReader(WexelDb db, LessonSaver saver, RenderPlans plans, ProfileShelf shelf, OutletShelf outlets, StandingReader standings, FileStore store)
+internal sealed class MadeFileReader(
+    WexelDb db,
+    LessonSaver saver,
+    RenderPlans plans,
+    ProfileShelf shelf,
+    OutletShelf outlets,
+    StandingReader standings,
+    FileStore store
+)
 {
     /// <summary>The files of a lesson that are there, the newest first.</summary>
     internal async Task<IReadOnlyList<LessonFile>> OfAsync(Lesson lesson, CancellationToken cancel)
@@ -44,12 +64,26 @@ internal sealed class MadeFileReader(WexelDb db, LessonSaver saver, RenderPlans 
         var releases = await db.Releases.Include(r => r.Outlet).ThenInclude(o => o!.Feed).Where(r => r.LessonId == lesson.Id).ToListAsync(cancel);
         var places = releases.ToDictionary(r => r.Id, r => outlets.Place(r.Outlet!));
         var standing = await standings.ReadAsync(cancel);
-        var renditions = await db.Renditions.AsNoTracking().Where(r => r.LessonId == lesson.Id && r.State == RenditionState.Done && r.FileKey != null).OrderByDescending(r => r.EndedAt).ToListAsync(cancel);
+        var renditions = await db
+            .Renditions.AsNoTracking()
+            .Where(r => r.LessonId == lesson.Id && r.State == RenditionState.Done && r.FileKey != null)
+            .OrderByDescending(r => r.EndedAt)
+            .ToListAsync(cancel);
         var files = new List<LessonFile>();
         foreach (var same in renditions.GroupBy(r => r.FileKey!))
         {
             var (last, profile) = (same.First(), Profile.Format.Read(same.First().Profile));
-            files.Add(Rendition(same.Key, profile, last.EndedAt ?? last.RequestedAt, last.Revision, same.Any(r => r.Kept), last.Id, Age(now, profile, same.Key, last.EncodeKey)));
+            files.Add(
+                Rendition(
+                    same.Key,
+                    profile,
+                    last.EndedAt ?? last.RequestedAt,
+                    last.Revision,
+                    same.Any(r => r.Kept),
+                    last.Id,
+                    Age(now, profile, same.Key, last.EncodeKey)
+                )
+            );
         }
 
         foreach (var release in releases)
@@ -58,9 +92,34 @@ internal sealed class MadeFileReader(WexelDb db, LessonSaver saver, RenderPlans 
             if (places[release.Id].Terms.Copy is { } media)
                 files.Add(Episode(release, media));
             else if (files.TrueForAll(f => f.Key != release.FileKey) && await shelf.FindAsync(release.ProfileId, cancel) is { } profile)
-                files.Add(Rendition(release.FileKey, profile with { Container = release.Container }, release.ReleasedAt, release.Revision, kept: false, null, Age(now, profile, release.FileKey, "")));
+                files.Add(
+                    Rendition(
+                        release.FileKey,
+                        profile with
+                        {
+                            Container = release.Container,
+                        },
+                        release.ReleasedAt,
+                        release.Revision,
+                        kept: false,
+                        null,
+                        Age(now, profile, release.FileKey, "")
+                    )
+                );
             if (release.PackageKey is { } package)
-                files.Add(new LessonFile(package, MadeNames.Package, release.Outlet!.Name, "application/zip", release.ReleasedAt, release.Revision, new MadeFile(MadeKind.Package, null, false, Uses([release]), Behind(release), false), [release], null));
+                files.Add(
+                    new LessonFile(
+                        package,
+                        MadeNames.Package,
+                        release.Outlet!.Name,
+                        "application/zip",
+                        release.ReleasedAt,
+                        release.Revision,
+                        new MadeFile(MadeKind.Package, null, false, Uses([release]), Behind(release), false),
+                        [release],
+                        null
+                    )
+                );
         }
 
         return [.. files.Where(f => store.Has(f.Key, f.Name)).OrderByDescending(f => f.MadeAt)];
@@ -68,15 +127,38 @@ internal sealed class MadeFileReader(WexelDb db, LessonSaver saver, RenderPlans 
         LessonFile Rendition(string key, Profile profile, DateTimeOffset madeAt, int revision, bool kept, Guid? rendition, FileAge age)
         {
             List<Release> serving = [.. releases.Where(r => r.FileKey == key && places[r.Id].Terms.Copy is null)];
-            List<string> copiedTo = [.. releases.Where(r => places[r.Id].Terms.Copy is not null && r.ProfileId == profile.Id && r.Revision == revision).Select(r => r.Outlet!.Name)];
+            List<string> copiedTo =
+            [
+                .. releases.Where(r => places[r.Id].Terms.Copy is not null && r.ProfileId == profile.Id && r.Revision == revision).Select(r => r.Outlet!.Name),
+            ];
             var facts = new MadeFile(MadeKind.Rendition, profile.Container, profile.Id == Core.Encoding.Profiles.Master.Id, Uses(serving), age, kept, copiedTo);
-            return new LessonFile(key, Finishing.FileName(profile.Container), profile.Title, ContainerFacts.Of(profile.Container).MediaType, madeAt, revision, facts, serving, rendition);
+            return new LessonFile(
+                key,
+                Finishing.FileName(profile.Container),
+                profile.Title,
+                ContainerFacts.Of(profile.Container).MediaType,
+                madeAt,
+                revision,
+                facts,
+                serving,
+                rendition
+            );
         }
 
         LessonFile Episode(Release release, FeedMedia media)
         {
             var facts = new MadeFile(MadeKind.Episode, null, false, Uses([release]), Behind(release), false);
-            return new LessonFile(release.FileKey, MadeNames.Episode(media), release.Outlet!.Name, FeedFiles.MediaType(media), release.ReleasedAt, release.Revision, facts, [release], null);
+            return new LessonFile(
+                release.FileKey,
+                MadeNames.Episode(media),
+                release.Outlet!.Name,
+                FeedFiles.MediaType(media),
+                release.ReleasedAt,
+                release.Revision,
+                facts,
+                [release],
+                null
+            );
         }
 
         FileAge Behind(Release release) => standing.IsBehind(places[release.Id], release.Stands(), lesson.AtHand()) ? FileAge.Finishing : FileAge.UpToDate;

@@ -24,15 +24,32 @@ namespace Wexel.Server.Library;
 internal sealed record SpaceKind(string Code, string What, int Files, long Bytes, int FreeableFiles, long FreeableBytes, string? Consequence);
 
 /// <summary>What the library takes on the disk, and what of it nothing needs.</summary>
-internal sealed class Space(WexelDb db, LessonSaver saver, RenderPlans plans, ProfileShelf shelf, MadeFileReader reader, FileStore store, IOptions<WexelOptions> options, TimeProvider clock)
+internal sealed class Space(
+    WexelDb db,
+    LessonSaver saver,
+    RenderPlans plans,
+    ProfileShelf shelf,
+    MadeFileReader reader,
+    FileStore store,
+    IOptions<WexelOptions> options,
+    TimeProvider clock
+)
 {
-    private const string Finished = "finished", Encoded = "encoded", Packages = "packages", Looks = "looks", Other = "other", Recordings = "recordings";
+    private const string Finished = "finished",
+        Encoded = "encoded",
+        Packages = "packages",
+        Looks = "looks",
+        Other = "other",
+        Recordings = "recordings";
 
     private static readonly Dictionary<string, (string What, string? Consequence)> Words = new()
     {
         [Recordings] = ("Recordings", null),
         [Finished] = ("Finished files", "They are behind their lessons, no outlet has them, and nobody keeps them."),
-        [Encoded] = ("Encoded pictures and sound", "No lesson as it stands now is made of them. Whoever goes back to an earlier revision has it encoded again."),
+        [Encoded] = (
+            "Encoded pictures and sound",
+            "No lesson as it stands now is made of them. Whoever goes back to an earlier revision has it encoded again."
+        ),
         [Packages] = ("Packages", "No release hands them on."),
         [Looks] = ("Samples, compared pictures, single frames", "They were made to be looked at, and are made again when somebody looks."),
         [Other] = ("Pictures of the run sheet, viewing copies, captions, the house’s own", null),
@@ -43,11 +60,20 @@ internal sealed class Space(WexelDb db, LessonSaver saver, RenderPlans plans, Pr
     {
         var made = store.Made().ToList();
         var freeable = (await FreeableAsync(made, cancel)).ToLookup(f => KindOf(f.Name));
-        var kinds = made.GroupBy(f => KindOf(f.Name)).Select(kind =>
-        {
-            var free = freeable[kind.Key].ToList();
-            return new SpaceKind(kind.Key, Words[kind.Key].What, kind.Count(), kind.Sum(f => f.Bytes), free.Count, free.Sum(f => f.Bytes), Words[kind.Key].Consequence);
-        });
+        var kinds = made.GroupBy(f => KindOf(f.Name))
+            .Select(kind =>
+            {
+                var free = freeable[kind.Key].ToList();
+                return new SpaceKind(
+                    kind.Key,
+                    Words[kind.Key].What,
+                    kind.Count(),
+                    kind.Sum(f => f.Bytes),
+                    free.Count,
+                    free.Sum(f => f.Bytes),
+                    Words[kind.Key].Consequence
+                );
+            });
         var (files, bytes) = store.Recordings();
         return [.. kinds.Append(new SpaceKind(Recordings, Words[Recordings].What, files, bytes, 0, 0, null)).OrderByDescending(k => k.Bytes)];
     }
@@ -69,8 +95,9 @@ internal sealed class Space(WexelDb db, LessonSaver saver, RenderPlans plans, Pr
         // A rendition without its file is nothing that anybody could download.
         if (code == Finished)
         {
-            var gone = (await db.Renditions.Where(r => r.State == RenditionState.Done && r.FileKey != null && !r.Kept).ToListAsync(cancel))
-                .Where(r => !store.Has(r.FileKey!, MadeNames.Finished(Profile.Format.Read(r.Profile).Container)));
+            var gone = (await db.Renditions.Where(r => r.State == RenditionState.Done && r.FileKey != null && !r.Kept).ToListAsync(cancel)).Where(r =>
+                !store.Has(r.FileKey!, MadeNames.Finished(Profile.Format.Read(r.Profile).Container))
+            );
             db.Renditions.RemoveRange(gone);
             await db.SaveChangesAsync(cancel);
         }
@@ -97,14 +124,15 @@ internal sealed class Space(WexelDb db, LessonSaver saver, RenderPlans plans, Pr
             store.Remove(track.Key, track.Name);
     }
 
-    private static string KindOf(string name) => MadeNames.KindOf(name) switch
-    {
-        StoredKind.Package => Packages,
-        StoredKind.Encoded => Encoded,
-        StoredKind.Look => Looks,
-        StoredKind.Finished => Finished,
-        _ => Other,
-    };
+    private static string KindOf(string name) =>
+        MadeNames.KindOf(name) switch
+        {
+            StoredKind.Package => Packages,
+            StoredKind.Encoded => Encoded,
+            StoredKind.Look => Looks,
+            StoredKind.Finished => Finished,
+            _ => Other,
+        };
 
     private async Task<List<StoredFile>> FreeableAsync(IReadOnlyList<StoredFile> made, CancellationToken cancel)
     {
@@ -112,13 +140,19 @@ internal sealed class Space(WexelDb db, LessonSaver saver, RenderPlans plans, Pr
         var finished = await NeededFilesAsync(cancel);
         // What was written a moment ago may belong to something that is being made.
         var before = clock.GetUtcNow() - options.Value.FreeAfter;
-        return [.. made.Where(f => f.WrittenAt < before && KindOf(f.Name) switch
-        {
-            Encoded => !tracks.Contains(f.Key),
-            Finished or Packages => !finished.Contains(f.Key),
-            Looks => true,
-            _ => false,
-        })];
+        return
+        [
+            .. made.Where(f =>
+                f.WrittenAt < before
+                && KindOf(f.Name) switch
+                {
+                    Encoded => !tracks.Contains(f.Key),
+                    Finished or Packages => !finished.Contains(f.Key),
+                    Looks => true,
+                    _ => false,
+                }
+            ),
+        ];
     }
 
     /// <summary>The keys of finished files and packages that are released, kept, or up to date.</summary>
@@ -133,14 +167,17 @@ internal sealed class Space(WexelDb db, LessonSaver saver, RenderPlans plans, Pr
         return needed;
     }
 
-    /// <summary>The keys of all that lessons as they stand are encoded from, with every profile that they were rendered or released with, and of what is still to be made.</summary>
+    /// <summary>The keys of all that lessons as they stand are encoded from, with every profile that they were rendered or released with, and of what
+    /// is still to be made.</summary>
     private async Task<HashSet<string>> NeededTracksAsync(CancellationToken cancel)
     {
         var needed = new HashSet<string>();
         foreach (var lesson in await db.Lessons.AsNoTracking().Include(l => l.Releases).ToListAsync(cancel))
         {
             var now = await plans.OfAsync((await saver.CurrentAsync(lesson, cancel))!, cancel);
-            var profiles = (await db.Renditions.AsNoTracking().Where(r => r.LessonId == lesson.Id).Select(r => r.Profile).Distinct().ToListAsync(cancel)).ConvertAll(Profile.Format.Read);
+            var profiles = (
+                await db.Renditions.AsNoTracking().Where(r => r.LessonId == lesson.Id).Select(r => r.Profile).Distinct().ToListAsync(cancel)
+            ).ConvertAll(Profile.Format.Read);
             foreach (var id in lesson.Releases.Select(r => r.ProfileId).Distinct())
             {
                 if (await shelf.FindAsync(id, cancel) is { } profile)
@@ -150,7 +187,12 @@ internal sealed class Space(WexelDb db, LessonSaver saver, RenderPlans plans, Pr
             needed.UnionWith(profiles.Select(now.With).OfType<PlannedRendition>().SelectMany(p => p.Keys.Tracks));
         }
 
-        foreach (var open in await db.Renditions.AsNoTracking().Where(r => r.State == RenditionState.Waiting || r.State == RenditionState.Working || r.State == RenditionState.Held).ToListAsync(cancel))
+        foreach (
+            var open in await db
+                .Renditions.AsNoTracking()
+                .Where(r => r.State == RenditionState.Waiting || r.State == RenditionState.Working || r.State == RenditionState.Held)
+                .ToListAsync(cancel)
+        )
             needed.UnionWith(await TracksAsync(open, cancel));
         return needed;
     }
@@ -160,7 +202,11 @@ internal sealed class Space(WexelDb db, LessonSaver saver, RenderPlans plans, Pr
     {
         if (rendition.MadeBy is { } madeBy)
             return MadeBy.Format.Read(madeBy).Keys.Tracks;
-        var saved = await db.LessonRevisions.AsNoTracking().FirstOrDefaultAsync(r => r.LessonId == rendition.LessonId && r.Number == rendition.Revision, cancel);
-        return saved is null ? [] : (await plans.OfAsync(LessonDocument.Format.Read(saved.Document), cancel)).With(Profile.Format.Read(rendition.Profile))?.Keys.Tracks ?? [];
+        var saved = await db
+            .LessonRevisions.AsNoTracking()
+            .FirstOrDefaultAsync(r => r.LessonId == rendition.LessonId && r.Number == rendition.Revision, cancel);
+        return saved is null
+            ? []
+            : (await plans.OfAsync(LessonDocument.Format.Read(saved.Document), cancel)).With(Profile.Format.Read(rendition.Profile))?.Keys.Tracks ?? [];
     }
 }

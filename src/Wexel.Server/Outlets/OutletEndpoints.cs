@@ -10,7 +10,15 @@ namespace Wexel.Server.Outlets;
 
 /// <summary>A kind of outlet, for whoever adds one.</summary>
 /// <param name="Start">What a new one starts with.</param>
-internal sealed record OutletKindView(string Code, string Name, string About, IReadOnlyList<OutletField> Fields, IReadOnlyList<DeliveryView> Deliveries, IReadOnlyList<Carried> Carries, JsonObject Start);
+internal sealed record OutletKindView(
+    string Code,
+    string Name,
+    string About,
+    IReadOnlyList<OutletField> Fields,
+    IReadOnlyList<DeliveryView> Deliveries,
+    IReadOnlyList<Carried> Carries,
+    JsonObject Start
+);
 
 /// <param name="AskedFor">What is asked for where it puts things; null where it puts nothing anywhere.</param>
 internal sealed record DeliveryView(string Code, string Name, string? AskedFor);
@@ -23,7 +31,18 @@ internal sealed record ProfileRefusal(string ProfileId, string Sentence);
 /// <param name="UsualProfile">The profile that is taken for it.</param>
 /// <param name="Refuses">The profiles that it does not take.</param>
 internal sealed record OutletEntry(
-    Guid Id, string Kind, string KindName, string Name, JsonObject Settings, string DeliverBy, string? DeliverTo, string? ProfileId, string UsualProfile, IReadOnlyList<ProfileRefusal> Refuses, OutletLimits Limits);
+    Guid Id,
+    string Kind,
+    string KindName,
+    string Name,
+    JsonObject Settings,
+    string DeliverBy,
+    string? DeliverTo,
+    string? ProfileId,
+    string UsualProfile,
+    IReadOnlyList<ProfileRefusal> Refuses,
+    OutletLimits Limits
+);
 
 /// <summary>An outlet's limits as somebody set them; null for none.</summary>
 internal sealed record LimitsRequest(long? MostBytes, TimeSpan? MostLength, long? MostBitsPerSecond);
@@ -45,8 +64,20 @@ internal static class OutletEndpoints
         group.MapPut("{id:guid}/profile", ChooseProfileAsync).WithName("ChooseOutletProfile");
     }
 
-    private static Ok<List<OutletKindView>> Kinds(OutletKinds kinds, Deliveries deliveries) => TypedResults.Ok(kinds.All.Select(k => new OutletKindView(
-        k.Code, k.Name, k.About, k.Fields, [.. deliveries.Of(k.Deliveries).Select(d => new DeliveryView(d.Code, d.Name, d.AskedFor))], k.Carries, k.Start())).ToList());
+    private static Ok<List<OutletKindView>> Kinds(OutletKinds kinds, Deliveries deliveries) =>
+        TypedResults.Ok(
+            kinds
+                .All.Select(k => new OutletKindView(
+                    k.Code,
+                    k.Name,
+                    k.About,
+                    k.Fields,
+                    [.. deliveries.Of(k.Deliveries).Select(d => new DeliveryView(d.Code, d.Name, d.AskedFor))],
+                    k.Carries,
+                    k.Start()
+                ))
+                .ToList()
+        );
 
     private static async Task<Ok<List<OutletEntry>>> ListAsync(OutletShelf outlets, ProfileShelf shelf, CancellationToken cancel)
     {
@@ -54,21 +85,56 @@ internal static class OutletEndpoints
         return TypedResults.Ok((await outlets.AllAsync(cancel)).Select(p => Entry(p, profiles)).ToList());
     }
 
-    private static OutletEntry Entry(OutletPlace place, IReadOnlyList<Core.Encoding.Profile> profiles) => new(
-        place.Row.Id, place.Row.Kind, place.Kind.Name, place.Row.Name, place.Kind.Show(place.Row.Settings), place.Row.DeliverBy, place.Row.DeliverTo, place.Row.ProfileId, place.UsualProfile, Refused(place, profiles), place.Limits);
+    private static OutletEntry Entry(OutletPlace place, IReadOnlyList<Core.Encoding.Profile> profiles) =>
+        new(
+            place.Row.Id,
+            place.Row.Kind,
+            place.Kind.Name,
+            place.Row.Name,
+            place.Kind.Show(place.Row.Settings),
+            place.Row.DeliverBy,
+            place.Row.DeliverTo,
+            place.Row.ProfileId,
+            place.UsualProfile,
+            Refused(place, profiles),
+            place.Limits
+        );
 
     /// <summary>The profiles that an outlet does not take.</summary>
     internal static IReadOnlyList<ProfileRefusal> Refused(OutletPlace place, IReadOnlyList<Core.Encoding.Profile> profiles) =>
-        [.. profiles.Select(p => (p.Id, Refusal: place.Refusal(p))).Where(p => p.Refusal is not null).Select(p => new ProfileRefusal(p.Id, p.Refusal!.Sentence))];
+        [
+            .. profiles
+                .Select(p => (p.Id, Refusal: place.Refusal(p)))
+                .Where(p => p.Refusal is not null)
+                .Select(p => new ProfileRefusal(p.Id, p.Refusal!.Sentence)),
+        ];
 
-    private static async Task<Results<Ok<OutletEntry>, ProblemHttpResult>> AddAsync(string kind, OutletRequest request, OutletKeeper keeper, OutletShelf outlets, ProfileShelf shelf, CancellationToken cancel) =>
-        (await keeper.AddAsync(kind, request, cancel)).Is(out var outlet, out var problem) ? TypedResults.Ok(Entry(outlets.Place(outlet), await shelf.AllAsync(cancel))) : Problems.Of(problem);
+    private static async Task<Results<Ok<OutletEntry>, ProblemHttpResult>> AddAsync(
+        string kind,
+        OutletRequest request,
+        OutletKeeper keeper,
+        OutletShelf outlets,
+        ProfileShelf shelf,
+        CancellationToken cancel
+    ) =>
+        (await keeper.AddAsync(kind, request, cancel)).Is(out var outlet, out var problem)
+            ? TypedResults.Ok(Entry(outlets.Place(outlet), await shelf.AllAsync(cancel)))
+            : Problems.Of(problem);
 
-    private static async Task<Results<Ok<OutletEntry>, ProblemHttpResult>> SaveAsync(Guid id, OutletRequest request, OutletKeeper keeper, OutletShelf outlets, ProfileShelf shelf, CancellationToken cancel)
+    private static async Task<Results<Ok<OutletEntry>, ProblemHttpResult>> SaveAsync(
+        Guid id,
+        OutletRequest request,
+        OutletKeeper keeper,
+        OutletShelf outlets,
+        ProfileShelf shelf,
+        CancellationToken cancel
+    )
     {
         if (await outlets.FindAsync(id, cancel) is not { } place)
             return Problems.NotThere("outlet");
-        return await keeper.SaveAsync(place.Row, request, cancel) is { } problem ? Problems.Of(problem) : TypedResults.Ok(Entry(outlets.Place(place.Row), await shelf.AllAsync(cancel)));
+        return await keeper.SaveAsync(place.Row, request, cancel) is { } problem
+            ? Problems.Of(problem)
+            : TypedResults.Ok(Entry(outlets.Place(place.Row), await shelf.AllAsync(cancel)));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(Guid id, OutletKeeper keeper, OutletShelf outlets, CancellationToken cancel)
@@ -78,7 +144,13 @@ internal static class OutletEndpoints
         return await keeper.RemoveAsync(place.Row, cancel) is { } problem ? Problems.Of(problem, StatusCodes.Status409Conflict) : TypedResults.NoContent();
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> LimitAsync(Guid id, LimitsRequest request, WexelDb db, OutletShelf outlets, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> LimitAsync(
+        Guid id,
+        LimitsRequest request,
+        WexelDb db,
+        OutletShelf outlets,
+        CancellationToken cancel
+    )
     {
         if (await outlets.FindAsync(id, cancel) is not { Row: var outlet })
             return Problems.NotThere("outlet");
@@ -89,7 +161,14 @@ internal static class OutletEndpoints
         return TypedResults.NoContent();
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> ChooseProfileAsync(Guid id, OutletProfileRequest request, WexelDb db, OutletShelf outlets, ProfileShelf shelf, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> ChooseProfileAsync(
+        Guid id,
+        OutletProfileRequest request,
+        WexelDb db,
+        OutletShelf outlets,
+        ProfileShelf shelf,
+        CancellationToken cancel
+    )
     {
         if (await outlets.FindAsync(id, cancel) is not { } place)
             return Problems.NotThere("outlet");

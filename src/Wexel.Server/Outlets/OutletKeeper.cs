@@ -23,7 +23,11 @@ internal sealed class OutletKeeper(WexelDb db, OutletKinds kinds, Deliveries del
     internal async Task<Result<Outlet>> AddAsync(string kind, OutletRequest request, CancellationToken cancel)
     {
         if (kinds.Find(kind) is not { } known)
-            return new Problem("outlet-kind-unknown", $"There is no kind of outlet “{Problem.Shown(kind)}”; choose one of: {string.Join(", ", kinds.All.Select(k => k.Name))}.", "kind");
+            return new Problem(
+                "outlet-kind-unknown",
+                $"There is no kind of outlet “{Problem.Shown(kind)}”; choose one of: {string.Join(", ", kinds.All.Select(k => k.Name))}.",
+                "kind"
+            );
         var outlet = new Outlet { Kind = known.Code, Name = "" };
         if (await ChangeAsync(outlet, known, request, cancel) is { } problem)
             return problem;
@@ -43,9 +47,14 @@ internal sealed class OutletKeeper(WexelDb db, OutletKinds kinds, Deliveries del
     /// <summary>Removes an outlet where nothing stands any more.</summary>
     internal async Task<Problem?> RemoveAsync(Outlet outlet, CancellationToken cancel)
     {
-        var count = await db.Releases.CountAsync(r => r.OutletId == outlet.Id, cancel) + await db.CourseReleases.CountAsync(r => r.OutletId == outlet.Id, cancel);
+        var count =
+            await db.Releases.CountAsync(r => r.OutletId == outlet.Id, cancel) + await db.CourseReleases.CountAsync(r => r.OutletId == outlet.Id, cancel);
         if (count > 0)
-            return new Problem("outlet-has-releases", $"{(count == 1 ? "A release stands" : $"{count} releases stand")} at “{outlet.Name}”. Take {(count == 1 ? "it" : "them")} down first, so that nobody follows a link to nothing.");
+            return new Problem(
+                "outlet-has-releases",
+                $"{(count == 1 ? "A release stands" : $"{count} releases stand")} at “{outlet.Name}”. Take {(count == 1 ? "it" : "them")} down "
+                    + $"first, so that nobody follows a link to nothing."
+            );
         db.Outlets.Remove(outlet);
         await db.SaveChangesAsync(cancel);
         return null;
@@ -55,7 +64,11 @@ internal sealed class OutletKeeper(WexelDb db, OutletKinds kinds, Deliveries del
     {
         var name = request.Name.Trim();
         if (name.Length is 0 or > LongestName)
-            return new Problem("outlet-without-name", $"Give the outlet a name of at most {LongestName} characters; lessons are released to it by that.", "name");
+            return new Problem(
+                "outlet-without-name",
+                $"Give the outlet a name of at most {LongestName} characters; lessons are released to it by that.",
+                "name"
+            );
         var entered = kind.Show(outlet.Settings);
         foreach (var (field, value) in request.Settings ?? [])
             entered[field] = value?.DeepClone();
@@ -76,6 +89,7 @@ internal sealed class OutletKeeper(WexelDb db, OutletKinds kinds, Deliveries del
 
     private Problem? DeliveryProblem(OutletKind kind, OutletRequest request) =>
         request.DeliverBy is not { } by || (by == "download" && kind.Deliveries.Count == 0) ? null
-        : !kind.Deliveries.Contains(by) || deliveries.Find(by) is not { } delivery ? new Problem("delivery-unknown", $"A {kind.Name} cannot be reached so; choose another way.", "deliverBy")
+        : !kind.Deliveries.Contains(by) || deliveries.Find(by) is not { } delivery
+            ? new Problem("delivery-unknown", $"A {kind.Name} cannot be reached so; choose another way.", "deliverBy")
         : delivery.Unusable(request.DeliverTo?.Trim());
 }

@@ -30,7 +30,13 @@ internal sealed class OutletShelf(WexelDb db, OutletKinds kinds)
 {
     /// <summary>All outlets of kinds that are known, by the place of their kind and by name.</summary>
     internal async Task<IReadOnlyList<OutletPlace>> AllAsync(CancellationToken cancel) =>
-        [.. (await db.Outlets.AsNoTracking().Include(o => o.Feed).ToListAsync(cancel)).Where(o => kinds.Find(o.Kind) is not null).Select(Place).OrderBy(p => p.Kind.Rank).ThenBy(p => p.Row.Name, StringComparer.CurrentCulture)];
+        [
+            .. (await db.Outlets.AsNoTracking().Include(o => o.Feed).ToListAsync(cancel))
+                .Where(o => kinds.Find(o.Kind) is not null)
+                .Select(Place)
+                .OrderBy(p => p.Kind.Rank)
+                .ThenBy(p => p.Row.Name, StringComparer.CurrentCulture),
+        ];
 
     /// <summary>An outlet, which may be changed; null where there is none.</summary>
     internal async Task<OutletPlace?> FindAsync(Guid id, CancellationToken cancel) =>

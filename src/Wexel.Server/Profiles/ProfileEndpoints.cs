@@ -52,9 +52,20 @@ internal static class ProfileEndpoints
     private static async Task<Ok<List<ProfileView>>> ListAsync(ProfileShelf shelf, OutletShelf places, WexelDb db, CancellationToken cancel)
     {
         var outlets = await places.AllAsync(cancel);
-        var releases = await db.Releases.GroupBy(r => r.ProfileId).Select(g => new { g.Key, Count = g.Count() }).ToDictionaryAsync(g => g.Key, g => g.Count, cancel);
-        return TypedResults.Ok((await shelf.AllAsync(cancel)).Select(p => new ProfileView(
-            p, Core.Encoding.Profiles.Find(p.Id) is not null, [.. outlets.Where(o => o.UsualProfile == p.Id).Select(o => o.Row.Name)], releases.GetValueOrDefault(p.Id))).ToList());
+        var releases = await db
+            .Releases.GroupBy(r => r.ProfileId)
+            .Select(g => new { g.Key, Count = g.Count() })
+            .ToDictionaryAsync(g => g.Key, g => g.Count, cancel);
+        return TypedResults.Ok(
+            (await shelf.AllAsync(cancel))
+                .Select(p => new ProfileView(
+                    p,
+                    Core.Encoding.Profiles.Find(p.Id) is not null,
+                    [.. outlets.Where(o => o.UsualProfile == p.Id).Select(o => o.Row.Name)],
+                    releases.GetValueOrDefault(p.Id)
+                ))
+                .ToList()
+        );
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> DocumentAsync(string id, ProfileShelf shelf, CancellationToken cancel) =>
@@ -62,7 +73,12 @@ internal static class ProfileEndpoints
             ? TypedResults.File(Encoding.UTF8.GetBytes(ProfileText.Write(profile)), ProfileText.MediaType, $"{profile.Id}.profile.json")
             : Problems.NotThere("profile");
 
-    private static async Task<Results<Ok<Profile>, ProblemHttpResult>> BringInAsync(HttpRequest request, ProfileKeeper keeper, ClaimsPrincipal user, CancellationToken cancel)
+    private static async Task<Results<Ok<Profile>, ProblemHttpResult>> BringInAsync(
+        HttpRequest request,
+        ProfileKeeper keeper,
+        ClaimsPrincipal user,
+        CancellationToken cancel
+    )
     {
         if (request.ContentLength > LargestDocument)
             return Problems.Of(new Problem("profile-unreadable", "The file is far too large for a profile; choose the JSON file that was exported."));
@@ -71,38 +87,75 @@ internal static class ProfileEndpoints
         return profile is null ? Problems.Of(problem!) : await AddAsync(profile, keeper, user, cancel);
     }
 
-    private static async Task<Results<Ok<Profile>, ProblemHttpResult>> AddAsync(Profile profile, ProfileKeeper keeper, ClaimsPrincipal user, CancellationToken cancel)
+    private static async Task<Results<Ok<Profile>, ProblemHttpResult>> AddAsync(
+        Profile profile,
+        ProfileKeeper keeper,
+        ClaimsPrincipal user,
+        CancellationToken cancel
+    )
     {
         var (added, problem) = await keeper.AddAsync(profile, user.Identity!.Name!, cancel);
         return added is null ? Problems.Of(problem!) : TypedResults.Ok(added);
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> SaveAsync(string id, Profile profile, ProfileKeeper keeper, ClaimsPrincipal user, CancellationToken cancel) =>
-        await keeper.SaveAsync(id, profile, user.Identity!.Name!, cancel) is { } problem ? Refuse(problem) : TypedResults.NoContent();
+    private static async Task<Results<NoContent, ProblemHttpResult>> SaveAsync(
+        string id,
+        Profile profile,
+        ProfileKeeper keeper,
+        ClaimsPrincipal user,
+        CancellationToken cancel
+    ) => await keeper.SaveAsync(id, profile, user.Identity!.Name!, cancel) is { } problem ? Refuse(problem) : TypedResults.NoContent();
 
     private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(string id, ProfileKeeper keeper, CancellationToken cancel) =>
         await keeper.RemoveAsync(id, cancel) is { } problem ? Refuse(problem) : TypedResults.NoContent();
 
-    private static ProblemHttpResult Refuse(Problem problem) => Problems.Of(problem, problem.Code switch
-    {
-        "not-there" => StatusCodes.Status404NotFound,
-        "profile-shipped" => StatusCodes.Status409Conflict,
-        _ => StatusCodes.Status422UnprocessableEntity,
-    });
+    private static ProblemHttpResult Refuse(Problem problem) =>
+        Problems.Of(
+            problem,
+            problem.Code switch
+            {
+                "not-there" => StatusCodes.Status404NotFound,
+                "profile-shipped" => StatusCodes.Status409Conflict,
+                _ => StatusCodes.Status422UnprocessableEntity,
+            }
+        );
 
-    private static async Task<Results<Ok<ProfileCheckView>, ProblemHttpResult>> CheckAsync(ProfileCheckRequest request, OutletShelf places, RenderPlans plans, EstimateReader estimates, CancellationToken cancel)
+    private static async Task<Results<Ok<ProfileCheckView>, ProblemHttpResult>> CheckAsync(
+        ProfileCheckRequest request,
+        OutletShelf places,
+        RenderPlans plans,
+        EstimateReader estimates,
+        CancellationToken cancel
+    )
     {
         var profile = request.Profile;
         var findings = ProfileRules.Of(profile);
         var outlets = await places.AllAsync(cancel);
-        List<OutletRefusal> refusals = [.. outlets.Select(o => (o.Row.Name, Refusal: o.Refusal(profile))).Where(o => o.Refusal is not null).Select(o => new OutletRefusal(o.Name, o.Refusal!.Sentence))];
+        List<OutletRefusal> refusals =
+        [
+            .. outlets
+                .Select(o => (o.Row.Name, Refusal: o.Refusal(profile)))
+                .Where(o => o.Refusal is not null)
+                .Select(o => new OutletRefusal(o.Name, o.Refusal!.Sentence)),
+        ];
         if (request.LessonId is not { } id || findings.Any(f => f.IsFault))
             return TypedResults.Ok(new ProfileCheckView(findings, refusals, null));
         if (await plans.OfAsync(id, cancel) is not { } renderable)
             return Problems.NotThere("lesson");
         var planned = renderable.With(profile);
-        return TypedResults.Ok(new ProfileCheckView(
-            [.. findings.Concat(renderable.Check(profile)).OrderByDescending(f => f.IsFault)], refusals,
-            planned is null ? null : new ProfileOutcome(renderable.Document.Title, planned.Plan.Picture?.Size, CodingWords.Of(planned.Plan), await estimates.OfAsync(planned, cancel))));
+        return TypedResults.Ok(
+            new ProfileCheckView(
+                [.. findings.Concat(renderable.Check(profile)).OrderByDescending(f => f.IsFault)],
+                refusals,
+                planned is null
+                    ? null
+                    : new ProfileOutcome(
+                        renderable.Document.Title,
+                        planned.Plan.Picture?.Size,
+                        CodingWords.Of(planned.Plan),
+                        await estimates.OfAsync(planned, cancel)
+                    )
+            )
+        );
     }
 }

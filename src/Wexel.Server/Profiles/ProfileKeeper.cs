@@ -21,7 +21,15 @@ internal sealed class ProfileKeeper(WexelDb db, ProfileShelf shelf, TimeProvider
         if (all.Count >= Most)
             return new Problem("profiles-too-many", $"There are {all.Count} profiles; remove one that nobody uses first.");
         var free = Named(profile, all);
-        db.Profiles.Add(new OwnProfile { Id = free.Id, Document = Profile.Format.Write(free), ChangedBy = person, ChangedAt = clock.GetUtcNow() });
+        db.Profiles.Add(
+            new OwnProfile
+            {
+                Id = free.Id,
+                Document = Profile.Format.Write(free),
+                ChangedBy = person,
+                ChangedAt = clock.GetUtcNow(),
+            }
+        );
         await db.SaveChangesAsync(cancel);
         return free;
     }
@@ -35,7 +43,10 @@ internal sealed class ProfileKeeper(WexelDb db, ProfileShelf shelf, TimeProvider
             return NotThere;
         if (ProfileRules.Refusal(profile) is { } fault)
             return fault;
-        if ((await shelf.AllAsync(cancel)).FirstOrDefault(p => p.Id != id && string.Equals(p.Title, profile.Title, StringComparison.OrdinalIgnoreCase)) is { } other)
+        if (
+            (await shelf.AllAsync(cancel)).FirstOrDefault(p => p.Id != id && string.Equals(p.Title, profile.Title, StringComparison.OrdinalIgnoreCase)) is
+            { } other
+        )
             return new Problem("profile-name-taken", $"There is a profile “{other.Title}” already; give this one another name.", "title");
         (own.Document, own.ChangedBy, own.ChangedAt) = (Profile.Format.Write(profile with { Id = id }), person, clock.GetUtcNow());
         await db.SaveChangesAsync(cancel);
@@ -57,7 +68,8 @@ internal sealed class ProfileKeeper(WexelDb db, ProfileShelf shelf, TimeProvider
 
     private static Problem NotThere => new("not-there", "There is no such profile; it may have been removed.");
 
-    private static Problem Shipped(Profile profile) => new("profile-shipped", $"“{profile.Title}” comes with Wexel and stays as it is. Make a copy, and change that.");
+    private static Problem Shipped(Profile profile) =>
+        new("profile-shipped", $"“{profile.Title}” comes with Wexel and stays as it is. Make a copy, and change that.");
 
     private static Profile Named(Profile profile, IReadOnlyList<Profile> all)
     {
@@ -68,7 +80,10 @@ internal sealed class ProfileKeeper(WexelDb db, ProfileShelf shelf, TimeProvider
             title = profile.Title.Trim()[..Math.Min(profile.Title.Trim().Length, ProfileRules.LongestTitle - number.Length)] + number;
         }
 
-        var slug = string.Join('-', new string([.. title.ToLowerInvariant().Select(c => char.IsAsciiLetterOrDigit(c) ? c : ' ')]).Split(' ', StringSplitOptions.RemoveEmptyEntries));
+        var slug = string.Join(
+            '-',
+            new string([.. title.ToLowerInvariant().Select(c => char.IsAsciiLetterOrDigit(c) ? c : ' ')]).Split(' ', StringSplitOptions.RemoveEmptyEntries)
+        );
         var id = slug.Length == 0 ? "profile" : slug;
         for (var n = 2; all.Any(p => p.Id == id); n++)
             id = $"{(slug.Length == 0 ? "profile" : slug)}-{n}";

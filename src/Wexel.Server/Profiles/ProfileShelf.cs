@@ -9,7 +9,10 @@ namespace Wexel.Server.Profiles;
 internal sealed class ProfileShelf(WexelDb db)
 {
     internal async Task<IReadOnlyList<Profile>> AllAsync(CancellationToken cancel) =>
-        [.. Core.Encoding.Profiles.All, .. (await db.Profiles.AsNoTracking().ToListAsync(cancel)).Select(Read).OrderBy(p => p.Title, StringComparer.OrdinalIgnoreCase)];
+        [
+            .. Core.Encoding.Profiles.All,
+            .. (await db.Profiles.AsNoTracking().ToListAsync(cancel)).Select(Read).OrderBy(p => p.Title, StringComparer.OrdinalIgnoreCase),
+        ];
 
     internal async Task<Profile?> FindAsync(string id, CancellationToken cancel) =>
         Core.Encoding.Profiles.Find(id) ?? (await db.Profiles.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id, cancel) is { } own ? Read(own) : null);

@@ -15,7 +15,14 @@ using Wexel.Server.Setup;
 namespace Wexel.Server.Recordings;
 
 /// <summary>Looks through a recording after it was brought in, and makes a viewing copy where the browser needs one.</summary>
-internal sealed class AnalysisJob(WexelDb db, IDbContextFactory<WexelDb> databases, FileStore store, LiveNews news, TimeProvider clock, ILogger<AnalysisJob> log)
+internal sealed class AnalysisJob(
+    WexelDb db,
+    IDbContextFactory<WexelDb> databases,
+    FileStore store,
+    LiveNews news,
+    TimeProvider clock,
+    ILogger<AnalysisJob> log
+)
 {
     /// <summary>How often it may end before it is through: what brings down whoever does it must not be begun for ever.</summary>
     internal const int MostLookThroughs = 4;
@@ -35,7 +42,10 @@ internal sealed class AnalysisJob(WexelDb db, IDbContextFactory<WexelDb> databas
         // Whoever asked for more while it was held was sent away: that is done now. So is what may well go right a second time.
         try
         {
-            while (await WorkAsync(hash, cancel) && await db.Recordings.AnyAsync(r => r.Hash == hash && (r.Analysis == null || !r.Viewable) && r.AnalysisFailure == null, cancel))
+            while (
+                await WorkAsync(hash, cancel)
+                && await db.Recordings.AnyAsync(r => r.Hash == hash && (r.Analysis == null || !r.Viewable) && r.AnalysisFailure == null, cancel)
+            )
                 db.ChangeTracker.Clear();
         }
         catch (Exception failed) when (_counted && DatabaseOutage.Is(failed))
@@ -53,7 +63,9 @@ internal sealed class AnalysisJob(WexelDb db, IDbContextFactory<WexelDb> databas
         {
             try
             {
-                await again.Recordings.Where(r => r.Hash == hash && r.LookThroughs > 0).ExecuteUpdateAsync(set => set.SetProperty(r => r.LookThroughs, r => r.LookThroughs - 1), cancel);
+                await again
+                    .Recordings.Where(r => r.Hash == hash && r.LookThroughs > 0)
+                    .ExecuteUpdateAsync(set => set.SetProperty(r => r.LookThroughs, r => r.LookThroughs - 1), cancel);
                 return;
             }
             catch (Exception failed) when (DatabaseOutage.Is(failed))
@@ -74,7 +86,8 @@ internal sealed class AnalysisJob(WexelDb db, IDbContextFactory<WexelDb> databas
             return false;
         if (recording.LookThroughs >= MostLookThroughs)
         {
-            recording.AnalysisFailure = $"The server ended {MostLookThroughs} times while it was looked through. Whoever looks after the server finds more in its log.";
+            recording.AnalysisFailure =
+                $"The server ended {MostLookThroughs} times while it was looked through. Whoever looks after the server finds more in its log.";
             await db.SaveChangesAsync(cancel);
             await news.RecordingAsync(hash);
             return true;
@@ -111,7 +124,8 @@ internal sealed class AnalysisJob(WexelDb db, IDbContextFactory<WexelDb> databas
         catch (Exception failed) when (!DatabaseOutage.Is(failed))
         {
             log.LogError(failed, "Looking through recording {Hash} failed in a way that nobody expected", hash);
-            recording.AnalysisFailure = $"Wexel itself failed: {failed.Message} Look through it again; if it fails again, whoever looks after the server finds more in its log.";
+            recording.AnalysisFailure =
+                $"Wexel itself failed: {failed.Message} Look through it again; if it fails again, whoever looks after the server finds more in its log.";
         }
 
         await db.SaveChangesAsync(cancel);
@@ -188,14 +202,20 @@ internal sealed class AnalysisJob(WexelDb db, IDbContextFactory<WexelDb> databas
 
     /// <summary>What was seen of all of the recording, where only its sound is to be listened to.</summary>
     private static RecordingAnalysis? Seen(Recording recording, RecordingFacts facts) =>
-        recording.AnalysisSoFar is { } soFar && WexelJson.Read<RecordingAnalysis>(soFar) is { LookedUntil: { } until } seen && until >= facts.Length ? seen : null;
+        recording.AnalysisSoFar is { } soFar && WexelJson.Read<RecordingAnalysis>(soFar) is { LookedUntil: { } until } seen && until >= facts.Length
+            ? seen
+            : null;
 
     /// <summary>Has everything looked through that nobody looks through: a server went down, or what kept it from being done may have passed.</summary>
     internal static async Task TakeUpAsync(WexelDb db, IBackgroundJobClient jobs, TimeProvider clock, CancellationToken cancel)
     {
         var now = clock.GetUtcNow();
-        await db.Recordings.Where(r => r.AnalysisFailure != null && r.LookAgainAt <= now).ExecuteUpdateAsync(set => set.SetProperty(r => r.AnalysisFailure, (string?)null), cancel);
-        foreach (var hash in await db.Recordings.Where(r => (r.Analysis == null || !r.Viewable) && r.AnalysisFailure == null).Select(r => r.Hash).ToListAsync(cancel))
+        await db
+            .Recordings.Where(r => r.AnalysisFailure != null && r.LookAgainAt <= now)
+            .ExecuteUpdateAsync(set => set.SetProperty(r => r.AnalysisFailure, (string?)null), cancel);
+        foreach (
+            var hash in await db.Recordings.Where(r => (r.Analysis == null || !r.Viewable) && r.AnalysisFailure == null).Select(r => r.Hash).ToListAsync(cancel)
+        )
         {
             if (await WorkHold.IsFreeAsync(db, WorkOn(hash), cancel))
                 jobs.Enqueue<AnalysisJob>(job => job.RunAsync(hash, CancellationToken.None));
@@ -204,7 +224,8 @@ internal sealed class AnalysisJob(WexelDb db, IDbContextFactory<WexelDb> databas
 
     private static string WorkOn(string hash) => $"analysis {hash}";
 
-    private static bool IsViewable(string hash, RecordingFacts facts, FileStore store) => BrowserPlayback.CanPlay(facts) || Wholeness.Of(store.Derived(ViewKey(hash, facts), MadeNames.View));
+    private static bool IsViewable(string hash, RecordingFacts facts, FileStore store) =>
+        BrowserPlayback.CanPlay(facts) || Wholeness.Of(store.Derived(ViewKey(hash, facts), MadeNames.View));
 
     /// <summary>Where the pictures lie many to a file; the folder is there once the recording was looked through.</summary>
     internal static string StripsFolder(FileStore store, string hash) => store.Folder(RecordingKeys.Strips(hash));

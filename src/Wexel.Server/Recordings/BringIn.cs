@@ -22,7 +22,15 @@ internal sealed record BroughtIn(string Hash, RecordingFacts Facts, bool KnownBe
 /// Brings in recordings that have come: probed, kept under their hash, and made a lesson, or a recording of a lesson that there is. It may die at
 /// any line and be run again: everything is written down first and moved after, and it goes on from wherever the bytes are.
 /// </summary>
-internal sealed class BringIn(WexelDb db, FileStore store, NewLessons lessons, LessonImport import, IOptions<WexelOptions> options, IBackgroundJobClient jobs, TimeProvider clock)
+internal sealed class BringIn(
+    WexelDb db,
+    FileStore store,
+    NewLessons lessons,
+    LessonImport import,
+    IOptions<WexelOptions> options,
+    IBackgroundJobClient jobs,
+    TimeProvider clock
+)
 {
     /// <summary>The name of the work on what has come.</summary>
     internal static string WorkOn(Guid upload) => $"upload {upload}";
@@ -39,7 +47,9 @@ internal sealed class BringIn(WexelDb db, FileStore store, NewLessons lessons, L
         if (!upload.Settled)
         {
             var problem = await WhereAsync(upload, cancel) is { } path
-                ? LessonFile.IsName(upload.FileName) ? await import.TakeAsync(upload, path, cancel) : await TakeAsync(upload, path, upload.RecordingHash!, cancel)
+                ? LessonFile.IsName(upload.FileName)
+                    ? await import.TakeAsync(upload, path, cancel)
+                    : await TakeAsync(upload, path, upload.RecordingHash!, cancel)
                 : new Problem("upload-gone", $"“{upload.FileName}” is no longer on the server’s disk. Bring it in again.", "file");
             if (problem is not null)
             {
@@ -56,7 +66,8 @@ internal sealed class BringIn(WexelDb db, FileStore store, NewLessons lessons, L
         return new BroughtIn(recording.Hash, WexelJson.Read<RecordingFacts>(recording.Facts), upload.KnownBefore, upload.LessonId!.Value, title);
     }
 
-    /// <summary>Where the bytes are: where they came, or already where recordings lie; null where neither is so. Their hash is written down before they move.</summary>
+    /// <summary>Where the bytes are: where they came, or already where recordings lie; null where neither is so. Their hash is written down before
+    /// they move.</summary>
     private async Task<string?> WhereAsync(Upload upload, CancellationToken cancel)
     {
         var coming = store.Uploading(upload.Id);
@@ -69,7 +80,8 @@ internal sealed class BringIn(WexelDb db, FileStore store, NewLessons lessons, L
         return coming;
     }
 
-    /// <summary>The same bytes make one lesson, however often and at once they come. The upload learns of the lesson in the same step in which there is one.</summary>
+    /// <summary>The same bytes make one lesson, however often and at once they come. The upload learns of the lesson in the same step in which there
+    /// is one.</summary>
     /// <returns>Why they cannot be used; null where they can.</returns>
     private async Task<Problem?> TakeAsync(Upload upload, string path, string hash, CancellationToken cancel)
     {
@@ -88,7 +100,15 @@ internal sealed class BringIn(WexelDb db, FileStore store, NewLessons lessons, L
             return probed.Problem;
         store.Keep(path, hash);
         if (known is null)
-            db.Recordings.Add(new Recording { Hash = hash, FileName = upload.FileName, Facts = WexelJson.Write(facts), BroughtInAt = clock.GetUtcNow() });
+            db.Recordings.Add(
+                new Recording
+                {
+                    Hash = hash,
+                    FileName = upload.FileName,
+                    Facts = WexelJson.Write(facts),
+                    BroughtInAt = clock.GetUtcNow(),
+                }
+            );
         if (lesson is { } its)
         {
             upload.Became(its, knownBefore: false);
@@ -96,7 +116,14 @@ internal sealed class BringIn(WexelDb db, FileStore store, NewLessons lessons, L
         }
         else
         {
-            await lessons.AddAsync(upload, null, facts.Length, typed => new LessonDocument(typed ?? TitleProposal.From(upload.FileName) ?? "", "", options.Value.Language, hash, [], [], []), "brought in", cancel);
+            await lessons.AddAsync(
+                upload,
+                null,
+                facts.Length,
+                typed => new LessonDocument(typed ?? TitleProposal.From(upload.FileName) ?? "", "", options.Value.Language, hash, [], [], []),
+                "brought in",
+                cancel
+            );
         }
 
         jobs.Enqueue<AnalysisJob>(job => job.RunAsync(hash, CancellationToken.None));

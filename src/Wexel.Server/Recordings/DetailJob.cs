@@ -11,7 +11,8 @@ using Wexel.Server.Live;
 
 namespace Wexel.Server.Recordings;
 
-/// <summary>Looks at what there is to read in a recording, for the sizes in which a lesson is delivered. Kept by the recording's hash and those sizes.</summary>
+/// <summary>Looks at what there is to read in a recording, for the sizes in which a lesson is delivered. Kept by the recording's hash and those
+/// sizes.</summary>
 internal sealed class DetailJob(WexelDb db, FileStore store, LiveNews news)
 {
     /// <summary>What this server has asked for and not got yet, so that an open page asks once.</summary>
@@ -21,14 +22,24 @@ internal sealed class DetailJob(WexelDb db, FileStore store, LiveNews news)
     [Queue("default")]
     public async Task RunAsync(string hash, string sizes, CancellationToken cancel)
     {
-        var delivered = sizes.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(s => s.Split('x')).Select(s => new PictureSize(int.Parse(s[0]), int.Parse(s[1]))).ToList();
+        var delivered = sizes
+            .Split(' ', StringSplitOptions.RemoveEmptyEntries)
+            .Select(s => s.Split('x'))
+            .Select(s => new PictureSize(int.Parse(s[0]), int.Parse(s[1])))
+            .ToList();
         var key = Key(hash, delivered);
         try
         {
             await using var hold = await WorkHold.TryAsync(db, $"detail {key}", cancel);
             if (hold is null || store.Has(key, MadeNames.Detail) || await db.Recordings.FindAsync([hash], cancel) is not { Analysis: { } analysis } recording)
                 return;
-            var seen = await DetailFinder.FindAsync(WexelJson.Read<RecordingFacts>(recording.Facts), store.Recording(hash), WexelJson.Read<RecordingAnalysis>(analysis), delivered, cancel);
+            var seen = await DetailFinder.FindAsync(
+                WexelJson.Read<RecordingFacts>(recording.Facts),
+                store.Recording(hash),
+                WexelJson.Read<RecordingAnalysis>(analysis),
+                delivered,
+                cancel
+            );
             await WholeFile.MakeAsync(store.Derived(key, MadeNames.Detail), temporary => File.WriteAllTextAsync(temporary, WexelJson.Write(seen), cancel));
         }
         finally
@@ -41,7 +52,13 @@ internal sealed class DetailJob(WexelDb db, FileStore store, LiveNews news)
     }
 
     /// <summary>What was found, or null while it is being looked for; asking has it looked for.</summary>
-    internal static async Task<IReadOnlyList<SeenPicture>?> FindAsync(string hash, IReadOnlyList<PictureSize> delivered, FileStore store, IBackgroundJobClient jobs, CancellationToken cancel)
+    internal static async Task<IReadOnlyList<SeenPicture>?> FindAsync(
+        string hash,
+        IReadOnlyList<PictureSize> delivered,
+        FileStore store,
+        IBackgroundJobClient jobs,
+        CancellationToken cancel
+    )
     {
         var key = Key(hash, delivered);
         if (store.Has(key, MadeNames.Detail))

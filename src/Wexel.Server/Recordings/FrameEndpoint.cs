@@ -23,7 +23,14 @@ internal static class FrameEndpoint
     internal static void MapFrames(this IEndpointRouteBuilder routes) =>
         routes.MapGet("/api/recordings/{hash}/frames/{number:long}.jpg", FrameAsync).WithName("RecordingFrame").ExcludeFromDescription();
 
-    private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> FrameAsync(string hash, long number, WexelDb db, FileStore store, HttpResponse response, CancellationToken cancel)
+    private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> FrameAsync(
+        string hash,
+        long number,
+        WexelDb db,
+        FileStore store,
+        HttpResponse response,
+        CancellationToken cancel
+    )
     {
         if (await db.Recordings.FindAsync([hash], cancel) is not { } recording)
             return Problems.NotThere("recording");
@@ -43,7 +50,10 @@ internal static class FrameEndpoint
         }
 
         // Where the recording's picture ends before its length does, the last frame stands on.
-        var path = Enumerable.Range(0, FrameTaker.InARow).Select(back => Path.Combine(folder, FrameTaker.Name(Math.Max(bundle * FrameTaker.InARow, number - back)))).FirstOrDefault(File.Exists);
+        var path = Enumerable
+            .Range(0, FrameTaker.InARow)
+            .Select(back => Path.Combine(folder, FrameTaker.Name(Math.Max(bundle * FrameTaker.InARow, number - back))))
+            .FirstOrDefault(File.Exists);
         if (path is null)
             return Problems.NotThere("frame");
         response.Headers.CacheControl = "private, max-age=31536000, immutable";

@@ -20,7 +20,15 @@ namespace Wexel.Server.Recordings;
 /// Brings in a lesson file: a ZIP with all that it names, or the file alone where its recordings are here. It may die at any line and be run
 /// again; what was unpacked lies where half-arrived files lie.
 /// </summary>
-internal sealed class LessonImport(WexelDb db, FileStore store, CaptionStore captions, NewLessons lessons, DiskRoom room, IBackgroundJobClient jobs, TimeProvider clock)
+internal sealed class LessonImport(
+    WexelDb db,
+    FileStore store,
+    CaptionStore captions,
+    NewLessons lessons,
+    DiskRoom room,
+    IBackgroundJobClient jobs,
+    TimeProvider clock
+)
 {
     private const int LargestText = 16 * 1024 * 1024;
 
@@ -32,12 +40,22 @@ internal sealed class LessonImport(WexelDb db, FileStore store, CaptionStore cap
     internal async Task<Problem?> TakeAsync(Upload upload, string path, CancellationToken cancel)
     {
         if (upload.ForLesson is not null)
-            return new Problem("lesson-file-for-lesson", $"“{upload.FileName}” is a lesson of its own and no recording. Bring it in from the list of lessons.", "file");
+            return new Problem(
+                "lesson-file-for-lesson",
+                $"“{upload.FileName}” is a lesson of its own and no recording. Bring it in from the list of lessons.",
+                "file"
+            );
         var folder = store.Arriving();
         try
         {
             var text = path;
-            if (LessonFile.IsZip(upload.FileName) && !(await LessonArchive.UnpackAsync(path, upload.FileName, Directory.CreateDirectory(folder).FullName, room.Usable, cancel)).Is(out text, out var unpacked))
+            if (
+                LessonFile.IsZip(upload.FileName)
+                && !(await LessonArchive.UnpackAsync(path, upload.FileName, Directory.CreateDirectory(folder).FullName, room.Usable, cancel)).Is(
+                    out text,
+                    out var unpacked
+                )
+            )
                 return unpacked;
             if (new FileInfo(text).Length > LargestText)
                 return new Problem("lesson-file-unreadable", $"“{upload.FileName}” is no lesson file: it is too large for one.", "file");
@@ -88,7 +106,13 @@ internal sealed class LessonImport(WexelDb db, FileStore store, CaptionStore cap
         var document = LessonRules.Tidy(lesson.Document with { Language = language }, reel.Length, reel.Grid);
         await captions.KeepAsync(lesson, cancel);
         await lessons.AddAsync(
-            upload, file.Id is { } id ? Guid.ParseExact(id, "N") : null, map.Length, title => title is null ? document : document with { Title = title }, $"brought in from “{upload.FileName}”", cancel);
+            upload,
+            file.Id is { } id ? Guid.ParseExact(id, "N") : null,
+            map.Length,
+            title => title is null ? document : document with { Title = title },
+            $"brought in from “{upload.FileName}”",
+            cancel
+        );
         foreach (var hash in recordings.Select(r => r.Hash).Distinct())
             jobs.Enqueue<AnalysisJob>(job => job.RunAsync(hash, CancellationToken.None));
         return null;
@@ -100,7 +124,11 @@ internal sealed class LessonImport(WexelDb db, FileStore store, CaptionStore cap
         var path = Beside(folder, recording.File);
         var hash = path is null ? recording.Hash : await BringIn.HashAsync(path, cancel);
         if (recording.Hash is { } said && said != hash)
-            return new Problem("lesson-file-another", $"“{Problem.Shown(recording.File)}” is not the recording that the lesson was made of: its bytes are others.", "file");
+            return new Problem(
+                "lesson-file-another",
+                $"“{Problem.Shown(recording.File)}” is not the recording that the lesson was made of: its bytes are others.",
+                "file"
+            );
         if (hash is not null && await db.Recordings.FindAsync([hash], cancel) is { } known)
         {
             if (path is not null)
@@ -109,7 +137,11 @@ internal sealed class LessonImport(WexelDb db, FileStore store, CaptionStore cap
         }
 
         if (path is null)
-            return new Problem("lesson-file-lacks", $"The recording “{Problem.Shown(recording.File)}” is not here. Bring it in first, or bring in the ZIP, which holds it.", "file");
+            return new Problem(
+                "lesson-file-lacks",
+                $"The recording “{Problem.Shown(recording.File)}” is not here. Bring it in first, or bring in the ZIP, which holds it.",
+                "file"
+            );
         await using var one = await WorkHold.WaitAsync(db, $"bringing in {hash}", cancel);
         var name = Path.GetFileName(recording.File);
         var (facts, problem) = await Prober.ProbeAsync(path, name, cancel);
@@ -118,7 +150,15 @@ internal sealed class LessonImport(WexelDb db, FileStore store, CaptionStore cap
         if (recording.Sounds is { Count: > 0 } sounds && sounds.All(s => s >= 0 && s < facts.Sounds.Count))
             facts = facts with { UsedSounds = [.. sounds.Distinct().Order()] };
         store.Keep(path, hash!);
-        db.Recordings.Add(new Recording { Hash = hash!, FileName = name, Facts = WexelJson.Write(facts), BroughtInAt = clock.GetUtcNow() });
+        db.Recordings.Add(
+            new Recording
+            {
+                Hash = hash!,
+                FileName = name,
+                Facts = WexelJson.Write(facts),
+                BroughtInAt = clock.GetUtcNow(),
+            }
+        );
         await db.SaveChangesAsync(cancel);
         return (hash!, facts);
     }
@@ -138,5 +178,10 @@ internal sealed class LessonImport(WexelDb db, FileStore store, CaptionStore cap
 
     /// <summary>Where a file lies that was named; null where it is not there, or not in the folder.</summary>
     private static string? Beside(string? folder, string name) =>
-        folder is not null && Path.GetFullPath(name, folder) is var path && path.StartsWith(folder + Path.DirectorySeparatorChar, StringComparison.Ordinal) && File.Exists(path) ? path : null;
+        folder is not null
+        && Path.GetFullPath(name, folder) is var path
+        && path.StartsWith(folder + Path.DirectorySeparatorChar, StringComparison.Ordinal)
+        && File.Exists(path)
+            ? path
+            : null;
 }

@@ -23,7 +23,19 @@ namespace Wexel.Server.Recordings;
 /// <param name="Loudness">What happens to the loudness of its sound, in a sentence; null while that is not known, or without sound.</param>
 /// <param name="SoundEdges">Where sounds begin and end, for moving an edge from word to word; in order.</param>
 internal sealed record RecordingView(
-    string Hash, string FileName, RecordingFacts Facts, IReadOnlyList<string> Notes, FrameRate? Grid, RecordingAnalysis? Analysis, IReadOnlyList<TimeRange> Quiet, IReadOnlyList<TimeSpan> SoundEdges, string? Loudness, string? AnalysisFailure, bool Viewable, bool NeedsViewingCopy);
+    string Hash,
+    string FileName,
+    RecordingFacts Facts,
+    IReadOnlyList<string> Notes,
+    FrameRate? Grid,
+    RecordingAnalysis? Analysis,
+    IReadOnlyList<TimeRange> Quiet,
+    IReadOnlyList<TimeSpan> SoundEdges,
+    string? Loudness,
+    string? AnalysisFailure,
+    bool Viewable,
+    bool NeedsViewingCopy
+);
 
 /// <param name="Tracks">Which sound tracks are used, from 0.</param>
 internal sealed record SoundsRequest(IReadOnlyList<int> Tracks);
@@ -49,15 +61,33 @@ internal static class RecordingEndpoints
             return Problems.NotThere("recording");
         var facts = WexelJson.Read<RecordingFacts>(recording.Facts);
         var analysis = (recording.Analysis ?? recording.AnalysisSoFar) is { } found ? WexelJson.Read<RecordingAnalysis>(found) : null;
-        return TypedResults.Ok(new RecordingView(
-            hash, recording.FileName, facts, [.. RecordingCheck.Notes(facts), .. analysis is { LookedUntil: null } ? RecordingCheck.Notes(analysis) : []],
-            facts.Picture is null ? null : Reel.Of(facts).Grid,
-            analysis, analysis is null ? [] : CutSuggestions.Quiet(analysis, analysis.LookedUntil ?? facts.Length, ShortestFold), analysis?.Levels?.Edges() ?? [], Levelling.InWords(analysis?.Loudness, Levelling.UsualTarget),
-            recording.AnalysisFailure, recording.Viewable, !BrowserPlayback.CanPlay(facts)));
+        return TypedResults.Ok(
+            new RecordingView(
+                hash,
+                recording.FileName,
+                facts,
+                [.. RecordingCheck.Notes(facts), .. analysis is { LookedUntil: null } ? RecordingCheck.Notes(analysis) : []],
+                facts.Picture is null ? null : Reel.Of(facts).Grid,
+                analysis,
+                analysis is null ? [] : CutSuggestions.Quiet(analysis, analysis.LookedUntil ?? facts.Length, ShortestFold),
+                analysis?.Levels?.Edges() ?? [],
+                Levelling.InWords(analysis?.Loudness, Levelling.UsualTarget),
+                recording.AnalysisFailure,
+                recording.Viewable,
+                !BrowserPlayback.CanPlay(facts)
+            )
+        );
     }
 
     /// <summary>Has it looked through again, from the start; where that failed on the way, from there.</summary>
-    private static async Task<Results<NoContent, ProblemHttpResult>> LookThroughAsync(string hash, WexelDb db, FileStore store, IBackgroundJobClient jobs, LiveNews news, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> LookThroughAsync(
+        string hash,
+        WexelDb db,
+        FileStore store,
+        IBackgroundJobClient jobs,
+        LiveNews news,
+        CancellationToken cancel
+    )
     {
         if (await db.Recordings.FindAsync([hash], cancel) is not { } recording)
             return Problems.NotThere("recording");
@@ -80,7 +110,15 @@ internal static class RecordingEndpoints
     }
 
     /// <summary>Takes other sound tracks of a recording than were found; all lessons that are made of it get them.</summary>
-    private static async Task<Results<NoContent, ProblemHttpResult>> UseSoundsAsync(string hash, SoundsRequest request, WexelDb db, FileStore store, IBackgroundJobClient jobs, LiveNews news, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> UseSoundsAsync(
+        string hash,
+        SoundsRequest request,
+        WexelDb db,
+        FileStore store,
+        IBackgroundJobClient jobs,
+        LiveNews news,
+        CancellationToken cancel
+    )
     {
         if (await db.Recordings.FindAsync([hash], cancel) is not { } recording)
             return Problems.NotThere("recording");
@@ -99,7 +137,14 @@ internal static class RecordingEndpoints
         return TypedResults.NoContent();
     }
 
-    private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> Picture(string hash, long milliseconds, WexelDb db, FileStore store, HttpResponse response, CancellationToken cancel)
+    private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> Picture(
+        string hash,
+        long milliseconds,
+        WexelDb db,
+        FileStore store,
+        HttpResponse response,
+        CancellationToken cancel
+    )
     {
         // The hash goes into a path only after the database knows it.
         if (await db.Recordings.FindAsync([hash], cancel) is null)
@@ -112,7 +157,14 @@ internal static class RecordingEndpoints
     }
 
     /// <summary>Several pictures of the sheet in a file, one below the other.</summary>
-    private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> Strip(string hash, long number, WexelDb db, FileStore store, HttpResponse response, CancellationToken cancel)
+    private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> Strip(
+        string hash,
+        long number,
+        WexelDb db,
+        FileStore store,
+        HttpResponse response,
+        CancellationToken cancel
+    )
     {
         if (await db.Recordings.FindAsync([hash], cancel) is null)
             return Problems.NotThere("recording");

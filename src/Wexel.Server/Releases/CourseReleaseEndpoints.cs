@@ -32,13 +32,32 @@ internal static class CourseReleaseEndpoints
         var standing = await reader.ReadAsync(cancel);
         var courses = await db.Courses.AsNoTracking().Include(c => c.Lessons).OrderBy(c => c.Id).ToListAsync(cancel);
         var releases = await db.CourseReleases.AsNoTracking().ToListAsync(cancel);
-        return TypedResults.Ok(courses.Where(c => c.Lessons.Count > 0).Select(c => new CourseBoardRow(
-            c.Id, c.Title, c.Lessons.Count,
-            [.. standing.Outlets.Where(o => o.Kind.TakesCourses).Select(o => View(o, c, releases.FirstOrDefault(r => r.CourseId == c.Id && r.OutletId == o.Row.Id), standing))])).ToList());
+        return TypedResults.Ok(
+            courses
+                .Where(c => c.Lessons.Count > 0)
+                .Select(c => new CourseBoardRow(
+                    c.Id,
+                    c.Title,
+                    c.Lessons.Count,
+                    [
+                        .. standing
+                            .Outlets.Where(o => o.Kind.TakesCourses)
+                            .Select(o => View(o, c, releases.FirstOrDefault(r => r.CourseId == c.Id && r.OutletId == o.Row.Id), standing)),
+                    ]
+                ))
+                .ToList()
+        );
     }
 
     private static async Task<Results<Ok<CourseOutletView>, ProblemHttpResult>> ReleaseAsync(
-        Guid id, CourseReleaseRequest request, WexelDb db, OutletShelf outlets, CourseReleaser releaser, StandingReader reader, CancellationToken cancel)
+        Guid id,
+        CourseReleaseRequest request,
+        WexelDb db,
+        OutletShelf outlets,
+        CourseReleaser releaser,
+        StandingReader reader,
+        CancellationToken cancel
+    )
     {
         var course = await db.Courses.Include(c => c.Lessons).FirstOrDefaultAsync(c => c.Id == id, cancel);
         if (course is null)
@@ -46,12 +65,24 @@ internal static class CourseReleaseEndpoints
         if (await outlets.FindAsync(request.OutletId, cancel) is not { Kind.TakesCourses: true } outlet)
             return Problems.NotThere("learning system");
         return (await releaser.ReleaseAsync(course, outlet, request.ProfileId, cancel)).Is(out var release, out var problem)
-            ? TypedResults.Ok(View(outlet, course, release, await reader.ReadAsync(cancel))) : Problems.Of(problem);
+            ? TypedResults.Ok(View(outlet, course, release, await reader.ReadAsync(cancel)))
+            : Problems.Of(problem);
     }
 
-    private static async Task<Results<Ok<CourseOutletView>, ProblemHttpResult>> SendAsync(Guid id, WexelDb db, OutletShelf outlets, PackageDeliverer deliverer, StandingReader reader, CancellationToken cancel)
+    private static async Task<Results<Ok<CourseOutletView>, ProblemHttpResult>> SendAsync(
+        Guid id,
+        WexelDb db,
+        OutletShelf outlets,
+        PackageDeliverer deliverer,
+        StandingReader reader,
+        CancellationToken cancel
+    )
     {
-        var release = await db.CourseReleases.Include(r => r.Outlet).Include(r => r.Course).ThenInclude(c => c!.Lessons).FirstOrDefaultAsync(r => r.Id == id, cancel);
+        var release = await db
+            .CourseReleases.Include(r => r.Outlet)
+            .Include(r => r.Course)
+                .ThenInclude(c => c!.Lessons)
+            .FirstOrDefaultAsync(r => r.Id == id, cancel);
         if (release is null)
             return Problems.NotThere("release");
         var outlet = outlets.Place(release.Outlet!);
@@ -68,9 +99,19 @@ internal static class CourseReleaseEndpoints
             : Problems.NotThere("package");
     }
 
-    private static CourseOutletView View(OutletPlace outlet, Course course, CourseRelease? release, Standing standing) => new(
-        outlet.Row.Id, outlet.Row.Name, outlet.Row.DeliverTo is not null,
-        release is null ? null : new CourseReleaseView(
-            release.Id, release.ReleasedAt, standing.IsBehind(outlet, release, course), release.ProfileId,
-            ReleaseEndpoints.Package(release, $"/api/course-releases/{release.Id}/package.zip")!));
+    private static CourseOutletView View(OutletPlace outlet, Course course, CourseRelease? release, Standing standing) =>
+        new(
+            outlet.Row.Id,
+            outlet.Row.Name,
+            outlet.Row.DeliverTo is not null,
+            release is null
+                ? null
+                : new CourseReleaseView(
+                    release.Id,
+                    release.ReleasedAt,
+                    standing.IsBehind(outlet, release, course),
+                    release.ProfileId,
+                    ReleaseEndpoints.Package(release, $"/api/course-releases/{release.Id}/package.zip")!
+                )
+        );
 }

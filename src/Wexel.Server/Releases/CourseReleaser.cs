@@ -32,15 +32,30 @@ internal sealed class CourseReleaser(WexelDb db, ProfileShelf shelf, Releaser re
             if (planned is not null && problem is null)
                 ready.Add(releaser.Packed(lesson.Id, planned));
             else
-                missing.Add($"{lesson.Position} {(lesson.Title.Length > 0 ? $"“{lesson.Title}”" : "(needs a title)")}{(problem!.Code == "render-first" ? "" : $": {problem.Sentence}")}");
+                missing.Add(
+                    $"{lesson.Position} {(lesson.Title.Length > 0 ? $"“{lesson.Title}”" : "(needs a title)")}"
+                        + $"{(problem!.Code == "render-first" ? "" : $": {problem.Sentence}")}"
+                );
         }
 
         if (missing.Count > 0)
-            return new Problem("course-not-rendered", $"These lessons are not rendered with “{profile.Title}” as they stand now: {string.Join(", ", missing)}. Render them, then make the package.");
+            return new Problem(
+                "course-not-rendered",
+                $"These lessons are not rendered with “{profile.Title}” as they stand now: {string.Join(", ", missing)}. Render them, then make the package."
+            );
 
         var release = await db.CourseReleases.FirstOrDefaultAsync(r => r.CourseId == course.Id && r.OutletId == outlet.Row.Id, cancel);
         if (release is null)
-            db.CourseReleases.Add(release = new CourseRelease { CourseId = course.Id, OutletId = outlet.Row.Id, ProfileId = profile.Id, Profile = "{}", MadeFrom = "" });
+            db.CourseReleases.Add(
+                release = new CourseRelease
+                {
+                    CourseId = course.Id,
+                    OutletId = outlet.Row.Id,
+                    ProfileId = profile.Id,
+                    Profile = "{}",
+                    MadeFrom = "",
+                }
+            );
         var key = (await standings.ReadAsync(cancel)).Wanted(outlet, course, profile);
         (release.ProfileId, release.Profile, release.MadeFrom, release.ReleasedAt) = (profile.Id, Profile.Format.Write(profile), key, clock.GetUtcNow());
         Releaser.Note(release, await packer.PackAsync(outlet.Terms.Package(packer.Sources(Identifier(release), course.Title, ready))!, cancel), key);

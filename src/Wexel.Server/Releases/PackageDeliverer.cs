@@ -26,10 +26,16 @@ internal sealed class PackageDeliverer(WexelDb db, FileStore store, Deliveries d
         if (release.PackageKey is not { } key || !store.Has(key, MadeNames.Package))
             return new Problem("package-missing", "There is no package yet. Make it, then send it.");
         using var zip = ZipFile.OpenRead(store.Derived(key, MadeNames.Package));
-        var files = outlet.Kind.DeliversFiles ? Unpacked(release, zip, identifier) : [Whole(key, outlet.Row.DeliverBy == "folder" ? identifier + ".zip" : identifier)];
+        var files = outlet.Kind.DeliversFiles
+            ? Unpacked(release, zip, identifier)
+            : [Whole(key, outlet.Row.DeliverBy == "folder" ? identifier + ".zip" : identifier)];
         var (problem, page) = await PutAsync(release, outlet, files, cancel);
         if (problem is null)
-            (release.SentKey, release.SentAt, release.SentTo) = (key, clock.GetUtcNow(), page ?? outlet.Terms.PageAt(identifier, Linked(release))?.AbsoluteUri ?? release.SentTo);
+            (release.SentKey, release.SentAt, release.SentTo) = (
+                key,
+                clock.GetUtcNow(),
+                page ?? outlet.Terms.PageAt(identifier, Linked(release))?.AbsoluteUri ?? release.SentTo
+            );
         await db.SaveChangesAsync(CancellationToken.None);
         return problem;
     }
@@ -54,16 +60,26 @@ internal sealed class PackageDeliverer(WexelDb db, FileStore store, Deliveries d
         return problem;
     }
 
-    private async Task<(Problem? Problem, string? Page)> PutAsync(PackagedRelease release, OutletPlace outlet, IReadOnlyList<ParcelFile> files, CancellationToken cancel)
+    private async Task<(Problem? Problem, string? Page)> PutAsync(
+        PackagedRelease release,
+        OutletPlace outlet,
+        IReadOnlyList<ParcelFile> files,
+        CancellationToken cancel
+    )
     {
         if (deliveries.Find(outlet.Row.DeliverBy) is not { } delivery)
-            return (new Problem("delivery-unknown", $"“{outlet.Row.Name}” is reached in a way that this Wexel does not know. Choose another in the Kit."), null);
+            return (
+                new Problem("delivery-unknown", $"“{outlet.Row.Name}” is reached in a way that this Wexel does not know. Choose another in the Kit."),
+                null
+            );
         var there = new Noted(There(release));
         var plan = DeliveryPlan.Of([.. files.Select(f => f.File)], there.Now);
         var parcel = new Parcel(outlet.Row.Name, [.. files.Where(f => plan.Put.Contains(f.File))], plan.Remove);
         try
         {
-            return (await delivery.DeliverAsync(parcel, outlet.Row.DeliverTo!, there, cancel)).Is(out var delivered, out var problem) ? (null, delivered.Page) : (problem, null);
+            return (await delivery.DeliverAsync(parcel, outlet.Row.DeliverTo!, there, cancel)).Is(out var delivered, out var problem)
+                ? (null, delivered.Page)
+                : (problem, null);
         }
         finally
         {
@@ -71,7 +87,8 @@ internal sealed class PackageDeliverer(WexelDb db, FileStore store, Deliveries d
         }
     }
 
-    private static Dictionary<string, string> There(PackagedRelease release) => release.There is { } there ? WexelJson.Read<Dictionary<string, string>>(there) : [];
+    private static Dictionary<string, string> There(PackagedRelease release) =>
+        release.There is { } there ? WexelJson.Read<Dictionary<string, string>>(there) : [];
 
     /// <summary>What stands at an outlet, told file by file.</summary>
     private sealed class Noted(Dictionary<string, string> there) : IProgress<DeliveryStep>

@@ -18,7 +18,19 @@ namespace Wexel.Server.Releases;
 
 internal sealed record ReleaseRequest(Guid OutletId, string ProfileId, Visibility Visibility);
 
-internal sealed record ReleaseView(Guid Id, int Revision, DateTimeOffset ReleasedAt, bool Behind, Visibility Visibility, string ProfileId, string? Link, string? EmbedCode, string? EmbedWarning, PackageView? Package, string? Feed);
+internal sealed record ReleaseView(
+    Guid Id,
+    int Revision,
+    DateTimeOffset ReleasedAt,
+    bool Behind,
+    Visibility Visibility,
+    string ProfileId,
+    string? Link,
+    string? EmbedCode,
+    string? EmbedWarning,
+    PackageView? Package,
+    string? Feed
+);
 
 internal sealed record PackageView(string Link, long Bytes, IReadOnlyList<WrittenFile> Files, SentView? Sent);
 
@@ -32,8 +44,20 @@ internal sealed record SentView(DateTimeOffset At, string? To, bool Behind);
 /// <param name="ByHand">What has to be done there by hand, each in a sentence.</param>
 /// <param name="TitleThere">What becomes of the title there, in a sentence; null where it stays as it is.</param>
 internal sealed record OutletView(
-    Guid Id, string Kind, string KindName, string Action, bool HasPages, string? PackageWord, string Name, bool TakesPackages, string UsualProfile, IReadOnlyList<ProfileRefusal> Refuses, ReleaseView? Release,
-    IReadOnlyList<string> ByHand, string? TitleThere);
+    Guid Id,
+    string Kind,
+    string KindName,
+    string Action,
+    bool HasPages,
+    string? PackageWord,
+    string Name,
+    bool TakesPackages,
+    string UsualProfile,
+    IReadOnlyList<ProfileRefusal> Refuses,
+    ReleaseView? Release,
+    IReadOnlyList<string> ByHand,
+    string? TitleThere
+);
 
 /// <summary>Lessons down, outlets across.</summary>
 internal sealed record BoardView(IReadOnlyList<BoardOutlet> Outlets, IReadOnlyList<BoardRow> Lessons);
@@ -65,21 +89,37 @@ internal static class ReleaseEndpoints
         return TypedResults.Ok(standing.Outlets.Select(o => View(o, lesson, standing)).ToList());
     }
 
-    private static async Task<Results<Ok<OutletView>, ProblemHttpResult>> ReleaseAsync(Guid id, ReleaseRequest request, WexelDb db, Releaser releaser, StandingReader reader, CancellationToken cancel)
+    private static async Task<Results<Ok<OutletView>, ProblemHttpResult>> ReleaseAsync(
+        Guid id,
+        ReleaseRequest request,
+        WexelDb db,
+        Releaser releaser,
+        StandingReader reader,
+        CancellationToken cancel
+    )
     {
         if (!await db.Lessons.AnyAsync(l => l.Id == id, cancel))
             return Problems.NotThere("lesson");
         if (!await db.Outlets.AnyAsync(o => o.Id == request.OutletId, cancel))
             return Problems.NotThere("outlet");
         return (await releaser.ReleaseAsync(id, request.OutletId, request.ProfileId, request.Visibility, cancel)).Is(out var release, out var problem)
-            ? TypedResults.Ok(await ViewAsync(release, db, reader, cancel)) : Problems.Of(problem);
+            ? TypedResults.Ok(await ViewAsync(release, db, reader, cancel))
+            : Problems.Of(problem);
     }
 
-    private static async Task<Results<Ok<OutletView>, ProblemHttpResult>> SendAsync(Guid id, WexelDb db, Releaser releaser, StandingReader reader, CancellationToken cancel)
+    private static async Task<Results<Ok<OutletView>, ProblemHttpResult>> SendAsync(
+        Guid id,
+        WexelDb db,
+        Releaser releaser,
+        StandingReader reader,
+        CancellationToken cancel
+    )
     {
         if (await db.Releases.Include(r => r.Outlet).FirstOrDefaultAsync(r => r.Id == id, cancel) is not { } release)
             return Problems.NotThere("release");
-        return await releaser.DeliverAsync(release, cancel) is { } problem ? Problems.Of(problem) : TypedResults.Ok(await ViewAsync(release, db, reader, cancel));
+        return await releaser.DeliverAsync(release, cancel) is { } problem
+            ? Problems.Of(problem)
+            : TypedResults.Ok(await ViewAsync(release, db, reader, cancel));
     }
 
     private static async Task<OutletView> ViewAsync(Release release, WexelDb db, StandingReader reader, CancellationToken cancel)
@@ -108,22 +148,58 @@ internal static class ReleaseEndpoints
     {
         var standing = await reader.ReadAsync(cancel);
         var stands = await reader.StandsAsync(standing, cancel);
-        var lessons = await db.Lessons.OrderBy(l => l.CourseId).ThenBy(l => l.Position)
-            .Select(l => new { l.Id, Course = l.Course!.Title, l.Position, l.Title, l.ContentKey, l.WantsMark }).ToListAsync(cancel);
-        return TypedResults.Ok(new BoardView(
-            [.. standing.Outlets.Select(o => new BoardOutlet(o.Row.Id, o.Row.Name, o.Kind.Name))],
-            [.. lessons.Select(l => new BoardRow(l.Id, l.Course, l.Position, l.Title, [.. standing.Outlets.Select(o => Cell(o, new LessonAtHand(l.ContentKey, l.WantsMark), stands[l.Id]))]))]));
+        var lessons = await db
+            .Lessons.OrderBy(l => l.CourseId)
+            .ThenBy(l => l.Position)
+            .Select(l => new
+            {
+                l.Id,
+                Course = l.Course!.Title,
+                l.Position,
+                l.Title,
+                l.ContentKey,
+                l.WantsMark,
+            })
+            .ToListAsync(cancel);
+        return TypedResults.Ok(
+            new BoardView(
+                [.. standing.Outlets.Select(o => new BoardOutlet(o.Row.Id, o.Row.Name, o.Kind.Name))],
+                [
+                    .. lessons.Select(l => new BoardRow(
+                        l.Id,
+                        l.Course,
+                        l.Position,
+                        l.Title,
+                        [.. standing.Outlets.Select(o => Cell(o, new LessonAtHand(l.ContentKey, l.WantsMark), stands[l.Id]))]
+                    )),
+                ]
+            )
+        );
 
         BoardCell? Cell(OutletPlace outlet, LessonAtHand lesson, IEnumerable<Stands> here) =>
-            here.FirstOrDefault(s => s.OutletId == outlet.Row.Id) is { } there ? new BoardCell(standing.IsBehind(outlet, there, lesson), there.ReleasedAt) : null;
+            here.FirstOrDefault(s => s.OutletId == outlet.Row.Id) is { } there
+                ? new BoardCell(standing.IsBehind(outlet, there, lesson), there.ReleasedAt)
+                : null;
     }
 
     private static OutletView View(OutletPlace outlet, Lesson lesson, Standing standing)
     {
         var release = lesson.Releases.FirstOrDefault(r => r.OutletId == outlet.Row.Id) is { } stands ? View(outlet, stands, lesson, standing) : null;
         return new OutletView(
-            outlet.Row.Id, outlet.Row.Kind, outlet.Kind.Name, outlet.Kind.Action, outlet.Kind.HasPages, outlet.Kind.PackageWord, outlet.Row.Name, outlet.Row.DeliverTo is not null, outlet.UsualProfile, standing.Refused(outlet),
-            release, release is null ? [] : outlet.Kind.ByHand(release.Package?.Files.FirstOrDefault(f => f.IsThePageToLink)?.Path), outlet.Kind.TitleThere(lesson.Title));
+            outlet.Row.Id,
+            outlet.Row.Kind,
+            outlet.Kind.Name,
+            outlet.Kind.Action,
+            outlet.Kind.HasPages,
+            outlet.Kind.PackageWord,
+            outlet.Row.Name,
+            outlet.Row.DeliverTo is not null,
+            outlet.UsualProfile,
+            standing.Refused(outlet),
+            release,
+            release is null ? [] : outlet.Kind.ByHand(release.Package?.Files.FirstOrDefault(f => f.IsThePageToLink)?.Path),
+            outlet.Kind.TitleThere(lesson.Title)
+        );
     }
 
     private static ReleaseView View(OutletPlace outlet, Release release, Lesson lesson, Standing standing)
@@ -131,15 +207,29 @@ internal static class ReleaseEndpoints
         var (pages, options) = (outlet.Kind.HasPages, standing.Options);
         var player = PlayerLesson.Format.Read(release.Player);
         return new ReleaseView(
-            release.Id, release.Revision, release.ReleasedAt, standing.IsBehind(outlet, release.Stands(), lesson.AtHand()), release.Visibility, release.ProfileId,
+            release.Id,
+            release.Revision,
+            release.ReleasedAt,
+            standing.IsBehind(outlet, release.Stands(), lesson.AtHand()),
+            release.Visibility,
+            release.ProfileId,
             pages ? new Uri(options.PublicAddress, $"watch/{release.Token}").AbsoluteUri : null,
-            pages ? HandOn.EmbedCode(new Uri(options.PublicAddress, $"embed/{release.Token}"), player.Title, new PictureSize(player.Width, player.Height)) : null,
+            pages
+                ? HandOn.EmbedCode(new Uri(options.PublicAddress, $"embed/{release.Token}"), player.Title, new PictureSize(player.Width, player.Height))
+                : null,
             pages ? HandOn.EmbedWarning(release.Visibility) : null,
             Package(release, $"/api/releases/{release.Id}/package.zip"),
-            outlet.Row.Feed is null ? null : FeedReader.Address(outlet.Row.Feed, options).AbsoluteUri);
+            outlet.Row.Feed is null ? null : FeedReader.Address(outlet.Row.Feed, options).AbsoluteUri
+        );
     }
 
-    internal static PackageView? Package(PackagedRelease release, string link) => release.PackageFiles is null ? null : new PackageView(
-        link, release.PackageBytes, WexelJson.Read<IReadOnlyList<WrittenFile>>(release.PackageFiles),
-        release.SentAt is { } at ? new SentView(at, release.SentTo, release.SentKey != release.PackageKey) : null);
+    internal static PackageView? Package(PackagedRelease release, string link) =>
+        release.PackageFiles is null
+            ? null
+            : new PackageView(
+                link,
+                release.PackageBytes,
+                WexelJson.Read<IReadOnlyList<WrittenFile>>(release.PackageFiles),
+                release.SentAt is { } at ? new SentView(at, release.SentTo, release.SentKey != release.PackageKey) : null
+            );
 }

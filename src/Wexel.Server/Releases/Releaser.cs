@@ -32,8 +32,22 @@ namespace Wexel.Server.Releases;
 /// before stays, and addresses stay; done again, nothing is done.
 /// </summary>
 internal sealed class Releaser(
-    WexelDb db, FileStore store, LessonSaver saver, RenderPlans plans, ProfileShelf shelf, OutletShelf outlets, RenditionMaker maker, CheckOverrides checks, Packer packer, EpisodeMaker episodes,
-    PackageDeliverer deliverer, StandingReader standings, LiveNews news, Figures figures, TimeProvider clock)
+    WexelDb db,
+    FileStore store,
+    LessonSaver saver,
+    RenderPlans plans,
+    ProfileShelf shelf,
+    OutletShelf outlets,
+    RenditionMaker maker,
+    CheckOverrides checks,
+    Packer packer,
+    EpisodeMaker episodes,
+    PackageDeliverer deliverer,
+    StandingReader standings,
+    LiveNews news,
+    Figures figures,
+    TimeProvider clock
+)
 {
     internal async Task<Result<Release>> ReleaseAsync(Guid lessonId, Guid outletId, string profileId, Visibility visibility, CancellationToken cancel)
     {
@@ -47,7 +61,18 @@ internal sealed class Releaser(
             return refusal;
 
         var release = await db.Releases.FirstOrDefaultAsync(r => r.LessonId == lessonId && r.OutletId == outletId, cancel)
-            ?? new Release { LessonId = lessonId, OutletId = outletId, Token = Tokens.New(), ProfileId = "", Profile = "{}", FileKey = "", Player = "{}", MadeFrom = "", FirstReleasedAt = clock.GetUtcNow() };
+            ?? new Release
+            {
+                LessonId = lessonId,
+                OutletId = outletId,
+                Token = Tokens.New(),
+                ProfileId = "",
+                Profile = "{}",
+                FileKey = "",
+                Player = "{}",
+                MadeFrom = "",
+                FirstReleasedAt = clock.GetUtcNow(),
+            };
         var wanted = Wanted(outlet, lesson, planned, (await standings.ReadAsync(cancel)).Wanted(outlet, lesson.AtHand(), profile));
         foreach (var step in ReleasePlan.Of(wanted, Actual(wanted, release)))
         {
@@ -69,7 +94,12 @@ internal sealed class Releaser(
             switch (step)
             {
                 case ReleaseStep.Encode:
-                    return new Problem("render-first", $"The lesson is not rendered with “{profile.Title}” as it stands now; a key frame must stand where each section starts. Render it, then release.", "profileId");
+                    return new Problem(
+                        "render-first",
+                        $"The lesson is not rendered with “{profile.Title}” as it stands now; a key frame must stand where each section starts. "
+                            + $"Render it, then release.",
+                        "profileId"
+                    );
                 case ReleaseStep.Finish:
                     await maker.FinishAsync(planned, cancel);
                     break;
@@ -124,7 +154,8 @@ internal sealed class Releaser(
     internal static string Identifier(Release release) => $"lesson-{release.LessonId:N}";
 
     /// <summary>Where a release's video lies on Wexel's own pages.</summary>
-    internal static string VideoPath(string token, Container container) => $"/watch/{token}/{(ContainerFacts.Of(container) is { IsFolder: false, Ending: var ending } ? "video" + ending : Finishing.FileName(container))}";
+    internal static string VideoPath(string token, Container container) =>
+        $"/watch/{token}/{(ContainerFacts.Of(container) is { IsFolder: false, Ending: var ending } ? "video" + ending : Finishing.FileName(container))}";
 
     /// <summary>A lesson as it stands, planned with a profile, all of it encoded; or what is missing.</summary>
     internal async Task<Result<PlannedRendition>> ReadyAsync(Lesson lesson, Profile profile, CancellationToken cancel)
@@ -160,17 +191,36 @@ internal sealed class Releaser(
     {
         var copy = outlet.Terms.Copy is { } media ? EpisodeMaker.KeyOf(planned, media, Artwork(outlet).Key) : null;
         // Nothing is put anywhere before somebody says so.
-        return new ReleaseWanted(key, [.. planned.Keys.Pictures, .. planned.Keys.Sound is { } sound ? new[] { sound } : []], planned.FileKey, copy, outlet.Terms.TakesPlayer, Delivers: false);
+        return new ReleaseWanted(
+            key,
+            [.. planned.Keys.Pictures, .. planned.Keys.Sound is { } sound ? new[] { sound } : []],
+            planned.FileKey,
+            copy,
+            outlet.Terms.TakesPlayer,
+            Delivers: false
+        );
     }
 
     private ReleaseActual Actual(ReleaseWanted wanted, Release release)
     {
         var files = new HashSet<string>();
-        bool Whole(string key, Func<string, bool> isIt) => Directory.Exists(store.Folder(key)) && Directory.EnumerateFiles(store.Folder(key), "*", SearchOption.AllDirectories).Any(f => isIt(f) && Wholeness.Of(f));
+        bool Whole(string key, Func<string, bool> isIt) =>
+            Directory.Exists(store.Folder(key))
+            && Directory.EnumerateFiles(store.Folder(key), "*", SearchOption.AllDirectories).Any(f => isIt(f) && Wholeness.Of(f));
         files.UnionWith(wanted.Tracks.Where(t => Whole(t, f => MadeNames.KindOf(Path.GetFileName(f)) == StoredKind.Encoded)));
-        files.UnionWith(new[] { wanted.File, wanted.Copy }.OfType<string>().Where(k => Whole(k, f => MadeNames.KindOf(Path.GetRelativePath(store.Folder(k), f)) == StoredKind.Finished)));
+        files.UnionWith(
+            new[] { wanted.File, wanted.Copy }
+                .OfType<string>()
+                .Where(k => Whole(k, f => MadeNames.KindOf(Path.GetRelativePath(store.Folder(k), f)) == StoredKind.Finished))
+        );
         var packed = release.PackageKey is { } package && store.Has(package, MadeNames.Package) ? release.PackedFrom : null;
-        return new ReleaseActual(files, maker.IsChecked(wanted.File) ? new HashSet<string> { wanted.File } : [], packed, release.MadeFrom is { Length: > 0 } from ? from : null, null);
+        return new ReleaseActual(
+            files,
+            maker.IsChecked(wanted.File) ? new HashSet<string> { wanted.File } : [],
+            packed,
+            release.MadeFrom is { Length: > 0 } from ? from : null,
+            null
+        );
     }
 
     private async Task PackAsync(OutletPlace outlet, Release release, PlannedRendition planned, string key, CancellationToken cancel)
@@ -183,13 +233,55 @@ internal sealed class Releaser(
     internal static void Note(PackagedRelease release, MadePackage made, string key) =>
         (release.PackageKey, release.PackageBytes, release.PackageFiles, release.PackedFrom) = (made.Key, made.Bytes, WexelJson.Write(made.Files), key);
 
-    private async Task PublishAsync(OutletPlace outlet, Lesson lesson, Release release, Profile profile, PlannedRendition planned, ReleaseWanted wanted, CancellationToken cancel)
+    private async Task PublishAsync(
+        OutletPlace outlet,
+        Lesson lesson,
+        Release release,
+        Profile profile,
+        PlannedRendition planned,
+        ReleaseWanted wanted,
+        CancellationToken cancel
+    )
     {
-        var player = LearnerPage.Of(release.Token, planned) with { Video = VideoPath(release.Token, planned.Plan.File.Container), Poster = $"/watch/{release.Token}/poster.jpg", ReportTo = $"/watch/{release.Token}/progress" };
-        (release.Profile, release.Revision, release.ProfileId, release.FileKey, release.Container, release.PosterKey, release.Player, release.ReleasedAt, release.MadeFrom) =
-            (Profile.Format.Write(profile), lesson.Revision, profile.Id, wanted.Copy ?? wanted.File, profile.Container, planned.Keys.Poster, PlayerLesson.Format.Write(player), clock.GetUtcNow(), wanted.Key);
+        var player = LearnerPage.Of(release.Token, planned) with
+        {
+            Video = VideoPath(release.Token, planned.Plan.File.Container),
+            Poster = $"/watch/{release.Token}/poster.jpg",
+            ReportTo = $"/watch/{release.Token}/progress",
+        };
+        (
+            release.Profile,
+            release.Revision,
+            release.ProfileId,
+            release.FileKey,
+            release.Container,
+            release.PosterKey,
+            release.Player,
+            release.ReleasedAt,
+            release.MadeFrom
+        ) = (
+            Profile.Format.Write(profile),
+            lesson.Revision,
+            profile.Id,
+            wanted.Copy ?? wanted.File,
+            profile.Container,
+            planned.Keys.Poster,
+            PlayerLesson.Format.Write(player),
+            clock.GetUtcNow(),
+            wanted.Key
+        );
         if (outlet.Terms.Copy is { } media)
-            release.Episode = Episode.Format.Write(episodes.Describe(planned, media, Artwork(outlet), release.OutletId, release.LessonId, release.Token, [.. player.Captions.Select(c => c.Language)]));
+            release.Episode = Episode.Format.Write(
+                episodes.Describe(
+                    planned,
+                    media,
+                    Artwork(outlet),
+                    release.OutletId,
+                    release.LessonId,
+                    release.Token,
+                    [.. player.Captions.Select(c => c.Language)]
+                )
+            );
         if (db.Entry(release).State == EntityState.Detached)
             db.Releases.Add(release);
         await db.SaveChangesAsync(cancel);

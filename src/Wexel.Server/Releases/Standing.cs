@@ -29,21 +29,26 @@ internal sealed class Standing(IReadOnlyList<OutletPlace> outlets, IReadOnlyList
         _refused.TryGetValue(outlet.Row.Id, out var known) ? known : _refused[outlet.Row.Id] = OutletEndpoints.Refused(outlet, profiles);
 
     /// <summary>The key that is wanted of a lesson at an outlet, with a profile.</summary>
-    internal string Wanted(OutletPlace outlet, LessonAtHand lesson, Profile profile) => ReleaseKeys.Wanted(outlet.Terms, lesson, profile, house, outlet.Row.Feed?.ArtworkKey);
+    internal string Wanted(OutletPlace outlet, LessonAtHand lesson, Profile profile) =>
+        ReleaseKeys.Wanted(outlet.Terms, lesson, profile, house, outlet.Row.Feed?.ArtworkKey);
 
     /// <summary>Whether another key is wanted of a lesson at an outlet than the one that stands there.</summary>
     internal bool IsBehind(OutletPlace outlet, Stands stands, LessonAtHand lesson) => stands.MadeFrom != Wanted(outlet, lesson, ProfileOf(stands));
 
     /// <summary>Whether another key is wanted of a course than the one of its package.</summary>
     internal bool IsBehind(OutletPlace outlet, CourseRelease release, Course course) =>
-        release.MadeFrom != Wanted(outlet, course, ProfileOf(new Stands(default, outlet.Row.Id, release.MadeFrom, release.ProfileId, release.Profile, release.ReleasedAt)));
+        release.MadeFrom
+        != Wanted(outlet, course, ProfileOf(new Stands(default, outlet.Row.Id, release.MadeFrom, release.ProfileId, release.Profile, release.ReleasedAt)));
 
     /// <summary>The profile as it is now; one that is gone as it was.</summary>
     private Profile ProfileOf(Stands stands) => _profiles.GetValueOrDefault(stands.ProfileId) ?? Profile.Format.Read(stands.ProfileThen!);
 
     /// <summary>Where a lesson stands, and whether what stands there is behind.</summary>
-    internal IEnumerable<ReleaseMark> MarksOf(LessonAtHand lesson, IEnumerable<Stands> stands) => stands.Join(outlets, s => s.OutletId, o => o.Row.Id, (s, o) => (Outlet: o, Stands: s))
-        .OrderBy(s => s.Outlet.Row.Name, StringComparer.CurrentCulture).Select(s => new ReleaseMark(s.Outlet.Row.Name, IsBehind(s.Outlet, s.Stands, lesson)));
+    internal IEnumerable<ReleaseMark> MarksOf(LessonAtHand lesson, IEnumerable<Stands> stands) =>
+        stands
+            .Join(outlets, s => s.OutletId, o => o.Row.Id, (s, o) => (Outlet: o, Stands: s))
+            .OrderBy(s => s.Outlet.Row.Name, StringComparer.CurrentCulture)
+            .Select(s => new ReleaseMark(s.Outlet.Row.Name, IsBehind(s.Outlet, s.Stands, lesson)));
 
     /// <summary>The key that is wanted of a whole course at an outlet.</summary>
     internal string Wanted(OutletPlace outlet, Course course, Profile profile) =>
@@ -60,7 +65,8 @@ internal static class LessonsAtHand
     internal static LessonAtHand AtHand(this Lesson lesson) => new(lesson.ContentKey, lesson.WantsMark);
 
     /// <summary>What stands, as far as it is judged.</summary>
-    internal static Stands Stands(this Release release) => new(release.LessonId, release.OutletId, release.MadeFrom, release.ProfileId, release.Profile, release.ReleasedAt);
+    internal static Stands Stands(this Release release) =>
+        new(release.LessonId, release.OutletId, release.MadeFrom, release.ProfileId, release.Profile, release.ReleasedAt);
 }
 
 /// <summary>A release in a list of lessons.</summary>
@@ -73,10 +79,18 @@ internal sealed class StandingReader(WexelDb db, OutletShelf outlets, ProfileShe
     internal async Task<ILookup<Guid, Stands>> StandsAsync(Standing standing, CancellationToken cancel)
     {
         var known = standing.ProfileIds;
-        return (await db.Releases.Select(r => new Stands(r.LessonId, r.OutletId, r.MadeFrom, r.ProfileId, known.Contains(r.ProfileId) ? null : r.Profile, r.ReleasedAt)).ToListAsync(cancel)).ToLookup(s => s.LessonId);
+        return (
+            await db
+                .Releases.Select(r => new Stands(r.LessonId, r.OutletId, r.MadeFrom, r.ProfileId, known.Contains(r.ProfileId) ? null : r.Profile, r.ReleasedAt))
+                .ToListAsync(cancel)
+        ).ToLookup(s => s.LessonId);
     }
 
-    internal async Task<Standing> ReadAsync(CancellationToken cancel) => new(
-        await outlets.AllAsync(cancel), await shelf.AllAsync(cancel),
-        new HouseKeys(HouseKeeper.OnPictures(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel))?.WholeKey, player.Value), options.Value);
+    internal async Task<Standing> ReadAsync(CancellationToken cancel) =>
+        new(
+            await outlets.AllAsync(cancel),
+            await shelf.AllAsync(cancel),
+            new HouseKeys(HouseKeeper.OnPictures(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel))?.WholeKey, player.Value),
+            options.Value
+        );
 }

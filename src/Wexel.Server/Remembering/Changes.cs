@@ -8,7 +8,8 @@ using Wexel.Data;
 namespace Wexel.Server.Remembering;
 
 /// <summary>
-/// Hears from the database which tables change, whoever changes them: PostgreSQL tells every server (LISTEN and NOTIFY, from the triggers of the migration). While nobody
+/// Hears from the database which tables change, whoever changes them: PostgreSQL tells every server (LISTEN and NOTIFY, from the triggers of the
+/// migration). While nobody
 /// is heard, nothing may be remembered.
 /// </summary>
 internal sealed class Changes(string database, ILogger<Changes> log) : BackgroundService
@@ -47,7 +48,14 @@ internal sealed class Changes(string database, ILogger<Changes> log) : Backgroun
 
     private async Task HearAsync(CancellationToken cancel)
     {
-        await using var connection = new NpgsqlConnection(new NpgsqlConnectionStringBuilder(database) { Pooling = false, KeepAlive = 10, ApplicationName = "wexel changes" }.ConnectionString);
+        await using var connection = new NpgsqlConnection(
+            new NpgsqlConnectionStringBuilder(database)
+            {
+                Pooling = false,
+                KeepAlive = 10,
+                ApplicationName = "wexel changes",
+            }.ConnectionString
+        );
         await connection.OpenAsync(cancel);
         connection.Notification += (_, told) => Changed(told.Payload);
         await using (var listen = new NpgsqlCommand($"listen {Channel}", connection))
@@ -66,7 +74,11 @@ internal sealed class OwnChanges(Changes changes) : SaveChangesInterceptor
 {
     private readonly ConditionalWeakTable<DbContext, List<string>> _tables = [];
 
-    public override ValueTask<InterceptionResult<int>> SavingChangesAsync(DbContextEventData eventData, InterceptionResult<int> result, CancellationToken cancellationToken = default)
+    public override ValueTask<InterceptionResult<int>> SavingChangesAsync(
+        DbContextEventData eventData,
+        InterceptionResult<int> result,
+        CancellationToken cancellationToken = default
+    )
     {
         var entries = eventData.Context!.ChangeTracker.Entries().Where(e => e.State is EntityState.Added or EntityState.Modified or EntityState.Deleted);
         _tables.AddOrUpdate(eventData.Context, [.. entries.Select(e => e.Metadata.GetTableName()).OfType<string>().Distinct()]);

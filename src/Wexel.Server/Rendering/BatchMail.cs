@@ -23,7 +23,11 @@ internal sealed class BatchMail(WexelDb db, IBackgroundJobClient jobs, IOptions<
         var ended = renditions.FindAll(r => r.State is RenditionState.Done or RenditionState.Failed);
         var now = clock.GetUtcNow();
         // Two workers may end the last two of a batch at once; one of them tells.
-        if (ended.Count == 0 || await db.RenderBatches.Where(b => b.Id == batchId && b.ToldAt == null).ExecuteUpdateAsync(set => set.SetProperty(b => b.ToldAt, now), cancel) == 0)
+        if (
+            ended.Count == 0
+            || await db.RenderBatches.Where(b => b.Id == batchId && b.ToldAt == null).ExecuteUpdateAsync(set => set.SetProperty(b => b.ToldAt, now), cancel)
+                == 0
+        )
             return;
         var asker = await db.RenderBatches.Where(b => b.Id == batchId).Join(db.Users, b => b.RequestedBy, u => u.Id, (_, u) => u.Email).FirstAsync(cancel);
         var (subject, text) = (Subject(ended), Text(ended));
@@ -49,9 +53,13 @@ internal sealed class BatchMail(WexelDb db, IBackgroundJobClient jobs, IOptions<
         {
             var page = new Uri(options.Value.PublicAddress, $"lessons/{r.LessonId}/deliver");
             var profile = Profile.Format.Read(r.Profile).Title;
-            text.Append(r.State == RenditionState.Done
-                ? $"“{r.Lesson!.Title}” is rendered ({profile}), {TimeCode.Brief(r.Lesson.Length)} long, {(r.Bytes / 1e6).ToString("0.0", CultureInfo.InvariantCulture)} MB, in {TimeCode.Brief(r.EndedAt!.Value - r.StartedAt!.Value)}.\nCheck it and release it: {page}\n\n"
-                : $"“{r.Lesson!.Title}” could not be rendered ({profile}).\n{r.Advice}\nThe encoder said:\n{r.Said}\n{page}\n\n");
+            text.Append(
+                r.State == RenditionState.Done
+                    ? $"“{r.Lesson!.Title}” is rendered ({profile}), {TimeCode.Brief(r.Lesson.Length)} long, "
+                        + $"{(r.Bytes / 1e6).ToString("0.0", CultureInfo.InvariantCulture)} MB, in "
+                        + $"{TimeCode.Brief(r.EndedAt!.Value - r.StartedAt!.Value)}.\nCheck it and release it: {page}\n\n"
+                    : $"“{r.Lesson!.Title}” could not be rendered ({profile}).\n{r.Advice}\nThe encoder said:\n{r.Said}\n{page}\n\n"
+            );
         }
 
         return text.ToString();

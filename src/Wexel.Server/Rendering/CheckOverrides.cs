@@ -22,16 +22,23 @@ internal sealed class CheckOverrides(WexelDb db, OutletShelf places, TimeProvide
             return null;
         var passed = await db.CheckOverrides.Where(o => o.EncodeKey == encodeKey).Select(o => o.Code).ToListAsync(cancel);
         return wrong.Find(f => !passed.Contains(f.Code)) is { } first
-            ? new Problem("file-check-failed", $"The file check of “{title}” found something wrong: {first.Fact.ToLowerInvariant()} {first.Measured}, and it should be {first.Expected}. Look at it under Deliver; what is as it should be can be let pass there, with a reason.")
+            ? new Problem(
+                "file-check-failed",
+                $"The file check of “{title}” found something wrong: {first.Fact.ToLowerInvariant()} {first.Measured}, and it should be "
+                    + $"{first.Expected}. Look at it under Deliver; what is as it should be can be let pass there, with a reason."
+            )
             : null;
     }
 
     /// <summary>What was found about a finished rendition, with what outlets' limits say of it.</summary>
-    internal static IReadOnlyList<CheckedFact> Facts(Rendition rendition, IReadOnlyList<OutletPlace> outlets) => rendition.Check is not { } check ? [] :
-    [
-        .. WexelJson.Read<IReadOnlyList<CheckedFact>>(check),
-        .. rendition.Length > TimeSpan.Zero ? outlets.SelectMany(o => o.Limits.Check(rendition.Bytes, rendition.Length)) : [],
-    ];
+    internal static IReadOnlyList<CheckedFact> Facts(Rendition rendition, IReadOnlyList<OutletPlace> outlets) =>
+        rendition.Check is not { } check
+            ? []
+            :
+            [
+                .. WexelJson.Read<IReadOnlyList<CheckedFact>>(check),
+                .. rendition.Length > TimeSpan.Zero ? outlets.SelectMany(o => o.Limits.Check(rendition.Bytes, rendition.Length)) : [],
+            ];
 
     /// <summary>Lets a wrong fact of a rendition pass.</summary>
     internal async Task<Problem?> LetPassAsync(Rendition rendition, string code, string reason, string person, CancellationToken cancel)
@@ -44,7 +51,15 @@ internal sealed class CheckOverrides(WexelDb db, OutletShelf places, TimeProvide
             return new Problem("check-not-wrong", "This fact is not wrong; there is nothing to let pass.");
         var known = await db.CheckOverrides.FirstOrDefaultAsync(o => o.EncodeKey == rendition.EncodeKey && o.Code == code, cancel);
         if (known is null)
-            db.CheckOverrides.Add(known = new CheckOverride { EncodeKey = rendition.EncodeKey, Code = code, Reason = "", By = "" });
+            db.CheckOverrides.Add(
+                known = new CheckOverride
+                {
+                    EncodeKey = rendition.EncodeKey,
+                    Code = code,
+                    Reason = "",
+                    By = "",
+                }
+            );
         (known.Reason, known.By, known.At) = (reason.Trim(), person, clock.GetUtcNow());
         await db.SaveChangesAsync(cancel);
         return null;

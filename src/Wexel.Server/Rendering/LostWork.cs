@@ -21,15 +21,27 @@ internal sealed class LostWork(WexelDb db, IBackgroundJobClient jobs, Figures fi
     {
         var silentSince = clock.GetUtcNow() - options.Value.LostAfter;
         var lost = db.Renditions.Where(r => r.State == RenditionState.Working && r.SignOfLifeAt < silentSince);
-        await lost.Where(r => r.Attempts >= MostLosses).ExecuteUpdateAsync(
-            set => set.SetProperty(r => r.State, RenditionState.Failed).SetProperty(r => r.EndedAt, clock.GetUtcNow())
-                .SetProperty(r => r.Said, $"The server ended {MostLosses} times while this was made.").SetProperty(r => r.Advice, "Look into the server's log for why, then try again."), cancel);
+        await lost.Where(r => r.Attempts >= MostLosses)
+            .ExecuteUpdateAsync(
+                set =>
+                    set.SetProperty(r => r.State, RenditionState.Failed)
+                        .SetProperty(r => r.EndedAt, clock.GetUtcNow())
+                        .SetProperty(r => r.Said, $"The server ended {MostLosses} times while this was made.")
+                        .SetProperty(r => r.Advice, "Look into the server's log for why, then try again."),
+                cancel
+            );
         await lost.ExecuteUpdateAsync(set => set.SetProperty(r => r.State, RenditionState.Waiting).SetProperty(r => r.Progress, 0), cancel);
 
-        figures.Queue(await db.Renditions.CountAsync(r => r.State == RenditionState.Waiting, cancel), await db.Renditions.CountAsync(r => r.State == RenditionState.Working, cancel));
+        figures.Queue(
+            await db.Renditions.CountAsync(r => r.State == RenditionState.Waiting, cancel),
+            await db.Renditions.CountAsync(r => r.State == RenditionState.Working, cancel)
+        );
 
         // Where something waits and nobody works, whoever should have been told was not.
-        if (await db.Renditions.AnyAsync(r => r.State == RenditionState.Waiting, cancel) && !await db.Renditions.AnyAsync(r => r.State == RenditionState.Working, cancel))
+        if (
+            await db.Renditions.AnyAsync(r => r.State == RenditionState.Waiting, cancel)
+            && !await db.Renditions.AnyAsync(r => r.State == RenditionState.Working, cancel)
+        )
             jobs.Enqueue<RenderJob>(job => job.RunAsync(CancellationToken.None));
     }
 }

@@ -27,9 +27,44 @@ namespace Wexel.Server.Rendering;
 /// <param name="EncodedSince">Why the picture is encoded and not copied, to stand behind "since"; null where it is copied, or where there is none.</param>
 /// <param name="SoundEncodedSince">The same of the sound.</param>
 /// <param name="NothingToEncode">Whether everything is encoded already.</param>
-internal sealed record ProfileOffer(string Id, string Title, string Description, string Container, PictureSize? Size, double? ScalePercent, bool WholeFactor, string Coding, string? EncodedSince, string? SoundEncodedSince, EstimateView Estimate, long? EncodedBytes, bool NothingToEncode, IReadOnlyList<ProfileFinding> Findings);
+internal sealed record ProfileOffer(
+    string Id,
+    string Title,
+    string Description,
+    string Container,
+    PictureSize? Size,
+    double? ScalePercent,
+    bool WholeFactor,
+    string Coding,
+    string? EncodedSince,
+    string? SoundEncodedSince,
+    EstimateView Estimate,
+    long? EncodedBytes,
+    bool NothingToEncode,
+    IReadOnlyList<ProfileFinding> Findings
+);
 
-internal sealed record RenditionView(Guid Id, Guid LessonId, string LessonTitle, string ProfileId, string ProfileTitle, int Revision, RenditionState State, double Progress, double? SecondsLeft, DateTimeOffset RequestedAt, DateTimeOffset? EndedAt, TimeSpan Length, long Bytes, string? Codecs, IReadOnlyList<CheckedFact> Check, IReadOnlyList<LetPassView> LetPass, string? Said, string? Advice, TimeSpan EstimatedTime);
+internal sealed record RenditionView(
+    Guid Id,
+    Guid LessonId,
+    string LessonTitle,
+    string ProfileId,
+    string ProfileTitle,
+    int Revision,
+    RenditionState State,
+    double Progress,
+    double? SecondsLeft,
+    DateTimeOffset RequestedAt,
+    DateTimeOffset? EndedAt,
+    TimeSpan Length,
+    long Bytes,
+    string? Codecs,
+    IReadOnlyList<CheckedFact> Check,
+    IReadOnlyList<LetPassView> LetPass,
+    string? Said,
+    string? Advice,
+    TimeSpan EstimatedTime
+);
 
 /// <summary>A fact that somebody let pass.</summary>
 internal sealed record LetPassView(string Code, string Reason, string By, DateTimeOffset At);
@@ -52,7 +87,18 @@ internal static class RenderEndpoints
         routes.MapGet("/api/renditions/{id:guid}/file", FileAsync).WithName("RenditionFile").ExcludeFromDescription();
     }
 
-    private static async Task<Results<Ok<DeliverView>, ProblemHttpResult>> DeliverAsync(Guid id, WexelDb db, OutletShelf places, RenderPlans plans, LessonSaver saver, ProfileShelf shelf, FileStore store, EstimateReader estimates, TimeProvider clock, CancellationToken cancel)
+    private static async Task<Results<Ok<DeliverView>, ProblemHttpResult>> DeliverAsync(
+        Guid id,
+        WexelDb db,
+        OutletShelf places,
+        RenderPlans plans,
+        LessonSaver saver,
+        ProfileShelf shelf,
+        FileStore store,
+        EstimateReader estimates,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         var lesson = await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel);
         if (lesson is null)
@@ -69,10 +115,22 @@ internal static class RenderEndpoints
             }
         }
 
-        var notReady = renderable.Found.Failure is { } failure ? new Problem("recording-damaged", failure)
+        var notReady = renderable.Found.Failure is { } failure
+            ? new Problem("recording-damaged", failure)
             : LessonRules.NotReady(document)
-            ?? (offers.Count > 0 ? null : new Problem("recording-not-looked-through", "The recording is still being looked through; this page goes on by itself."));
-        var renditions = await db.Renditions.AsNoTracking().Include(r => r.Lesson).Where(r => r.LessonId == id).OrderByDescending(r => r.RequestedAt).ThenBy(r => r.Place).Take(30).ToListAsync(cancel);
+                ?? (
+                    offers.Count > 0
+                        ? null
+                        : new Problem("recording-not-looked-through", "The recording is still being looked through; this page goes on by itself.")
+                );
+        var renditions = await db
+            .Renditions.AsNoTracking()
+            .Include(r => r.Lesson)
+            .Where(r => r.LessonId == id)
+            .OrderByDescending(r => r.RequestedAt)
+            .ThenBy(r => r.Place)
+            .Take(30)
+            .ToListAsync(cancel);
         var outlets = await places.AllAsync(cancel);
         var encodes = renditions.Select(r => r.EncodeKey).ToList();
         var overrides = await db.CheckOverrides.AsNoTracking().Where(o => encodes.Contains(o.EncodeKey)).ToListAsync(cancel);
@@ -83,11 +141,32 @@ internal static class RenderEndpoints
     {
         var (picture, placement) = (planned.Plan.Picture, planned.Plan.Picture?.Parts[0].Placement);
         return new ProfileOffer(
-            profile.Id, profile.Title, profile.Description, ContainerFacts.Of(profile.Container).Name, picture?.Size, placement?.ScalePercent, placement?.WholeFactor ?? true, CodingWords.Of(planned.Plan), picture?.EncodedSince,
-            planned.Plan.Sound?.EncodedSince, estimate, encoded, encoded is not null, findings);
+            profile.Id,
+            profile.Title,
+            profile.Description,
+            ContainerFacts.Of(profile.Container).Name,
+            picture?.Size,
+            placement?.ScalePercent,
+            placement?.WholeFactor ?? true,
+            CodingWords.Of(planned.Plan),
+            picture?.EncodedSince,
+            planned.Plan.Sound?.EncodedSince,
+            estimate,
+            encoded,
+            encoded is not null,
+            findings
+        );
     }
 
-    private static async Task<Results<Ok<AskedView>, ProblemHttpResult>> RenderAsync(RenderRequest request, WexelDb db, RenderQueue queue, ProfileShelf shelf, ClaimsPrincipal user, TimeProvider clock, CancellationToken cancel)
+    private static async Task<Results<Ok<AskedView>, ProblemHttpResult>> RenderAsync(
+        RenderRequest request,
+        WexelDb db,
+        RenderQueue queue,
+        ProfileShelf shelf,
+        ClaimsPrincipal user,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         if (request.Lessons.Count * request.Profiles.Count is 0 or > MostAtOnce)
             return Problems.Of(new Problem("render-nothing", $"Choose at least one lesson and one profile, and at most {MostAtOnce} files at once."));
@@ -110,15 +189,29 @@ internal static class RenderEndpoints
 
     private static async Task<Ok<List<RenditionView>>> QueueAsync(WexelDb db, TimeProvider clock, CancellationToken cancel)
     {
-        var all = await db.Renditions.AsNoTracking().Include(r => r.Lesson)
-            .OrderBy(r => r.State == RenditionState.Working ? 0 : r.State == RenditionState.Waiting ? 1 : r.State == RenditionState.Held ? 2 : 3)
-            .ThenBy(r => r.State == RenditionState.Working || r.State == RenditionState.Waiting ? r.Place : 0).ThenByDescending(r => r.RequestedAt).ThenBy(r => r.Place).Take(300).ToListAsync(cancel);
+        var all = await db
+            .Renditions.AsNoTracking()
+            .Include(r => r.Lesson)
+            .OrderBy(r =>
+                r.State == RenditionState.Working ? 0
+                : r.State == RenditionState.Waiting ? 1
+                : r.State == RenditionState.Held ? 2
+                : 3
+            )
+            .ThenBy(r => r.State == RenditionState.Working || r.State == RenditionState.Waiting ? r.Place : 0)
+            .ThenByDescending(r => r.RequestedAt)
+            .ThenBy(r => r.Place)
+            .Take(300)
+            .ToListAsync(cancel);
         return TypedResults.Ok(all.Select(r => View(r, clock.GetUtcNow())).ToList());
     }
 
     private static async Task<IResult> FileAsync(Guid id, WexelDb db, FileStore store, CancellationToken cancel)
     {
-        var rendition = await db.Renditions.AsNoTracking().Include(r => r.Lesson).FirstOrDefaultAsync(r => r.Id == id && r.State == RenditionState.Done, cancel);
+        var rendition = await db
+            .Renditions.AsNoTracking()
+            .Include(r => r.Lesson)
+            .FirstOrDefaultAsync(r => r.Id == id && r.State == RenditionState.Done, cancel);
         return rendition?.FileKey is { } key
             ? Download(store, key, Profile.Format.Read(rendition.Profile).Container, rendition.Lesson!.Title)
             : Problems.NotThere("file");
@@ -134,11 +227,36 @@ internal static class RenderEndpoints
         return TypedResults.PhysicalFile(file.Path, facts.MediaType, title + facts.Ending, enableRangeProcessing: true);
     }
 
-    private static RenditionView View(Rendition r, DateTimeOffset now, IReadOnlyList<OutletPlace>? outlets = null, IReadOnlyList<CheckOverride>? overrides = null)
+    private static RenditionView View(
+        Rendition r,
+        DateTimeOffset now,
+        IReadOnlyList<OutletPlace>? outlets = null,
+        IReadOnlyList<CheckOverride>? overrides = null
+    )
     {
-        double? left = r is { State: RenditionState.Working, Progress: > 0.02, StartedAt: { } started } ? (now - started).TotalSeconds * (1 - r.Progress) / r.Progress : null;
+        double? left = r is { State: RenditionState.Working, Progress: > 0.02, StartedAt: { } started }
+            ? (now - started).TotalSeconds * (1 - r.Progress) / r.Progress
+            : null;
         return new RenditionView(
-            r.Id, r.LessonId, r.Lesson!.Title, r.ProfileId, Profile.Format.Read(r.Profile).Title, r.Revision, r.State, r.Progress, left, r.RequestedAt, r.EndedAt, r.Length, r.Bytes, r.Codecs,
-            CheckOverrides.Facts(r, outlets ?? []), [.. (overrides ?? []).Where(o => o.EncodeKey == r.EncodeKey).Select(o => new LetPassView(o.Code, o.Reason, o.By, o.At))], r.Said, r.Advice, r.EstimatedTime);
+            r.Id,
+            r.LessonId,
+            r.Lesson!.Title,
+            r.ProfileId,
+            Profile.Format.Read(r.Profile).Title,
+            r.Revision,
+            r.State,
+            r.Progress,
+            left,
+            r.RequestedAt,
+            r.EndedAt,
+            r.Length,
+            r.Bytes,
+            r.Codecs,
+            CheckOverrides.Facts(r, outlets ?? []),
+            [.. (overrides ?? []).Where(o => o.EncodeKey == r.EncodeKey).Select(o => new LetPassView(o.Code, o.Reason, o.By, o.At))],
+            r.Said,
+            r.Advice,
+            r.EstimatedTime
+        );
     }
 }

@@ -11,7 +11,17 @@ using Wexel.Server.Telemetry;
 namespace Wexel.Server.Rendering;
 
 /// <summary>Renders what waits. It may die at any line and be run again; whoever comes second finds nothing to do.</summary>
-internal sealed class RenderJob(IDbContextFactory<WexelDb> databases, RenderQueue queue, RenditionWork work, BatchMail mail, LiveNews news, Figures figures, IOptions<WexelOptions> options, TimeProvider clock, ILogger<RenderJob> log)
+internal sealed class RenderJob(
+    IDbContextFactory<WexelDb> databases,
+    RenderQueue queue,
+    RenditionWork work,
+    BatchMail mail,
+    LiveNews news,
+    Figures figures,
+    IOptions<WexelOptions> options,
+    TimeProvider clock,
+    ILogger<RenderJob> log
+)
 {
     private const int MostAttempts = 2;
 
@@ -35,7 +45,12 @@ internal sealed class RenderJob(IDbContextFactory<WexelDb> databases, RenderQueu
         }
         catch (OperationCanceledException) when (watch.Hangs)
         {
-            outcome = new Outcome(RenditionState.Failed, "ffmpeg wrote nothing for a long time and was ended.", "Try again; if it fails again, copy the recording anew and bring it in.", MayHelpToTryAgain: true);
+            outcome = new Outcome(
+                RenditionState.Failed,
+                "ffmpeg wrote nothing for a long time and was ended.",
+                "Try again; if it fails again, copy the recording anew and bring it in.",
+                MayHelpToTryAgain: true
+            );
         }
         catch (OperationCanceledException)
         {
@@ -55,7 +70,11 @@ internal sealed class RenderJob(IDbContextFactory<WexelDb> databases, RenderQueu
             // Taken up again and again it would look like a server that dies over it.
             figures.Fault("render");
             log.LogError(failed, "Rendering lesson {Lesson} failed in a way that nobody expected", renditions[0].LessonId);
-            outcome = new Outcome(RenditionState.Failed, $"Wexel itself failed: {failed.Message}", "Try again; if it fails again, whoever looks after the server finds more in its log.");
+            outcome = new Outcome(
+                RenditionState.Failed,
+                $"Wexel itself failed: {failed.Message}",
+                "Try again; if it fails again, whoever looks after the server finds more in its log."
+            );
         }
 
         await watch.EndAsync();
@@ -79,7 +98,11 @@ internal sealed class RenderJob(IDbContextFactory<WexelDb> databases, RenderQueu
         rendition.EndedAt = rendition.State == RenditionState.Waiting ? null : clock.GetUtcNow();
         // Holds the row: whoever stops it in this moment comes before, or finds it settled.
         await using var settling = await db.Database.BeginTransactionAsync(CancellationToken.None);
-        if (await db.Renditions.Where(r => r.Id == rendition.Id && r.State == RenditionState.Working).ExecuteUpdateAsync(set => set.SetProperty(r => r.SignOfLifeAt, clock.GetUtcNow())) == 0)
+        if (
+            await db
+                .Renditions.Where(r => r.Id == rendition.Id && r.State == RenditionState.Working)
+                .ExecuteUpdateAsync(set => set.SetProperty(r => r.SignOfLifeAt, clock.GetUtcNow())) == 0
+        )
         {
             db.Entry(rendition).State = EntityState.Detached;
             return;

@@ -21,19 +21,33 @@ internal sealed class RenderPlans(WexelDb db, LessonSaver saver, LessonReels ree
 
     /// <summary>Everything that a lesson is rendered from as it stands; null where there is no such lesson.</summary>
     internal async Task<LessonToMake?> OfAsync(Guid id, CancellationToken cancel) =>
-        await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel) is { } lesson ? await OfAsync((await saver.CurrentAsync(lesson, cancel))!, cancel) : null;
+        await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel) is { } lesson
+            ? await OfAsync((await saver.CurrentAsync(lesson, cancel))!, cancel)
+            : null;
 
     /// <summary>How fast this machine was with its last renditions, against what was expected of them; 1 where nothing is known.</summary>
     /// <param name="sampled">Whether what was expected came from samples.</param>
     /// <param name="cancel">Stops it.</param>
     internal async Task<double> SlownessAsync(bool sampled, CancellationToken cancel)
     {
-        var last = await db.Renditions.AsNoTracking()
+        var last = await db
+            .Renditions.AsNoTracking()
             .Where(r => r.State == RenditionState.Done && r.EstimateSampled == sampled && r.StartedAt != null && r.EndedAt != null && r.Progress > 0)
-            .OrderByDescending(r => r.EndedAt).Take(9).Select(r => new { r.StartedAt, r.EndedAt, r.EstimatedTime }).ToListAsync(cancel);
+            .OrderByDescending(r => r.EndedAt)
+            .Take(9)
+            .Select(r => new
+            {
+                r.StartedAt,
+                r.EndedAt,
+                r.EstimatedTime,
+            })
+            .ToListAsync(cancel);
         // What was made in one pass took its time together.
-        var ratios = last.Where(r => r.EstimatedTime > TimeSpan.Zero).GroupBy(r => r.StartedAt!.Value)
-            .Select(pass => (pass.Max(r => r.EndedAt!.Value) - pass.Key) / TimeSpan.FromTicks(pass.Sum(r => r.EstimatedTime.Ticks))).Order().ToList();
+        var ratios = last.Where(r => r.EstimatedTime > TimeSpan.Zero)
+            .GroupBy(r => r.StartedAt!.Value)
+            .Select(pass => (pass.Max(r => r.EndedAt!.Value) - pass.Key) / TimeSpan.FromTicks(pass.Sum(r => r.EstimatedTime.Ticks)))
+            .Order()
+            .ToList();
         return ratios.Count == 0 ? 1 : Math.Clamp(ratios[ratios.Count / 2], 0.05, 20);
     }
 }

@@ -19,7 +19,17 @@ internal sealed record RefusedRender(Guid LessonId, string LessonTitle, string P
 internal sealed record AskedRenders(IReadOnlyList<Rendition> Renditions, IReadOnlyList<RefusedRender> Refused);
 
 /// <summary>The queue of renditions. Their rows are the truth; a background job only says that there may be something to do.</summary>
-internal sealed class RenderQueue(WexelDb db, LessonSaver saver, RenderPlans plans, RenditionEstimates estimates, DiskRoom room, LiveNews news, IBackgroundJobClient jobs, MachineShare share, TimeProvider clock)
+internal sealed class RenderQueue(
+    WexelDb db,
+    LessonSaver saver,
+    RenderPlans plans,
+    RenditionEstimates estimates,
+    DiskRoom room,
+    LiveNews news,
+    IBackgroundJobClient jobs,
+    MachineShare share,
+    TimeProvider clock
+)
 {
     /// <summary>Takes several lessons with several profiles into the queue, as one batch. What waits or is worked on already is not taken twice.</summary>
     internal async Task<AskedRenders> AskAsync(IReadOnlyList<Lesson> lessons, IReadOnlyList<Profile> profiles, Guid person, CancellationToken cancel)
@@ -50,26 +60,37 @@ internal sealed class RenderQueue(WexelDb db, LessonSaver saver, RenderPlans pla
                     continue;
                 }
 
-                var same = await db.Renditions.Include(r => r.Lesson).FirstOrDefaultAsync(r => r.LessonId == lesson.Id && r.ProfileId == profile.Id && r.EncodeKey == planned.Keys.Encodes && (r.State == RenditionState.Waiting || r.State == RenditionState.Working), cancel);
+                var same = await db
+                    .Renditions.Include(r => r.Lesson)
+                    .FirstOrDefaultAsync(
+                        r =>
+                            r.LessonId == lesson.Id
+                            && r.ProfileId == profile.Id
+                            && r.EncodeKey == planned.Keys.Encodes
+                            && (r.State == RenditionState.Waiting || r.State == RenditionState.Working),
+                        cancel
+                    );
                 if (same is null)
                 {
-                    db.Renditions.Add(same = new Rendition
-                    {
-                        LessonId = lesson.Id,
-                        Lesson = lesson,
-                        Revision = lesson.Revision,
-                        ProfileId = profile.Id,
-                        Profile = Profile.Format.Write(profile),
-                        BatchId = batch.Id,
-                        Batch = batch,
-                        RequestedAt = now,
-                        Place = ++place,
-                        EncodeKey = planned.Keys.Encodes,
-                        Length = planned.Plan.Length,
-                        EstimatedBytes = estimate.Bytes,
-                        EstimatedTime = estimate.Time,
-                        EstimateSampled = estimate.Sampled,
-                    });
+                    db.Renditions.Add(
+                        same = new Rendition
+                        {
+                            LessonId = lesson.Id,
+                            Lesson = lesson,
+                            Revision = lesson.Revision,
+                            ProfileId = profile.Id,
+                            Profile = Profile.Format.Write(profile),
+                            BatchId = batch.Id,
+                            Batch = batch,
+                            RequestedAt = now,
+                            Place = ++place,
+                            EncodeKey = planned.Keys.Encodes,
+                            Length = planned.Plan.Length,
+                            EstimatedBytes = estimate.Bytes,
+                            EstimatedTime = estimate.Time,
+                            EstimateSampled = estimate.Sampled,
+                        }
+                    );
                 }
 
                 renditions.Add(same);
@@ -95,7 +116,13 @@ internal sealed class RenderQueue(WexelDb db, LessonSaver saver, RenderPlans pla
             if (!await TakeAsync(next.Id, now, cancel))
                 continue;
             var taken = new List<Guid> { next.Id };
-            List<Rendition> others = next.Alone ? [] : await db.Renditions.AsNoTracking().Where(r => r.State == RenditionState.Waiting && r.LessonId == next.LessonId && r.Revision == next.Revision && !r.Alone).OrderBy(r => r.Place).ToListAsync(cancel);
+            List<Rendition> others = next.Alone
+                ? []
+                : await db
+                    .Renditions.AsNoTracking()
+                    .Where(r => r.State == RenditionState.Waiting && r.LessonId == next.LessonId && r.Revision == next.Revision && !r.Alone)
+                    .OrderBy(r => r.Place)
+                    .ToListAsync(cancel);
             foreach (var other in others.Take(share.Together(others.Prepend(next).Select(r => Profile.Format.Read(r.Profile).MostPictures())) - 1))
             {
                 if (await TakeAsync(other.Id, now, cancel))
@@ -113,6 +140,14 @@ internal sealed class RenderQueue(WexelDb db, LessonSaver saver, RenderPlans pla
 
     /// <summary>Only one worker can turn "waiting" into "working". What is made in one pass starts at one time.</summary>
     private async Task<bool> TakeAsync(Guid id, DateTimeOffset now, CancellationToken cancel) =>
-        await db.Renditions.Where(r => r.Id == id && r.State == RenditionState.Waiting).ExecuteUpdateAsync(
-            set => set.SetProperty(r => r.State, RenditionState.Working).SetProperty(r => r.StartedAt, now).SetProperty(r => r.SignOfLifeAt, now).SetProperty(r => r.Attempts, r => r.Attempts + 1), cancel) == 1;
+        await db
+            .Renditions.Where(r => r.Id == id && r.State == RenditionState.Waiting)
+            .ExecuteUpdateAsync(
+                set =>
+                    set.SetProperty(r => r.State, RenditionState.Working)
+                        .SetProperty(r => r.StartedAt, now)
+                        .SetProperty(r => r.SignOfLifeAt, now)
+                        .SetProperty(r => r.Attempts, r => r.Attempts + 1),
+                cancel
+            ) == 1;
 }

@@ -34,9 +34,24 @@ internal sealed class RenderWatch : IProgress<TimeSpan>, IAsyncDisposable
     /// <param name="hangsAfter">An encoder that reports nothing for so long hangs.</param>
     /// <param name="lostAfter">What is silent for so long is taken over by another worker.</param>
     /// <param name="shutdown">The server goes down.</param>
-    internal RenderWatch(IDbContextFactory<WexelDb> databases, LiveNews news, TimeProvider clock, IReadOnlyList<Rendition> renditions, TimeSpan hangsAfter, TimeSpan lostAfter, CancellationToken shutdown)
+    internal RenderWatch(
+        IDbContextFactory<WexelDb> databases,
+        LiveNews news,
+        TimeProvider clock,
+        IReadOnlyList<Rendition> renditions,
+        TimeSpan hangsAfter,
+        TimeSpan lostAfter,
+        CancellationToken shutdown
+    )
     {
-        (_databases, _news, _clock, _hangsAfter, _lostAfter, _renditions) = (databases, news, clock, hangsAfter, lostAfter, [.. renditions.Select(r => (r.Id, r.LessonId))]);
+        (_databases, _news, _clock, _hangsAfter, _lostAfter, _renditions) = (
+            databases,
+            news,
+            clock,
+            hangsAfter,
+            lostAfter,
+            [.. renditions.Select(r => (r.Id, r.LessonId))]
+        );
         _stop = CancellationTokenSource.CreateLinkedTokenSource(shutdown);
         _began = clock.GetUtcNow();
         _watching = WatchAsync();
@@ -92,7 +107,8 @@ internal sealed class RenderWatch : IProgress<TimeSpan>, IAsyncDisposable
                 int alive;
                 try
                 {
-                    alive = await db.Renditions.Where(r => ids.Contains(r.Id) && r.State == RenditionState.Working)
+                    alive = await db
+                        .Renditions.Where(r => ids.Contains(r.Id) && r.State == RenditionState.Working)
                         .ExecuteUpdateAsync(set => set.SetProperty(r => r.Progress, share).SetProperty(r => r.SignOfLifeAt, now), _ended.Token);
                     told = now;
                 }

@@ -37,7 +37,13 @@ internal sealed class RenditionWork(RenderPlans plans, RenditionMaker maker, Fil
             var found = await maker.CheckAsync(plan, cancel);
             // The house may have changed its mark since this was asked for.
             (rendition.EncodeKey, rendition.MadeBy) = (plan.Keys.Encodes, MadeBy.Format.Write(new MadeBy(plan.Plan, plan.Hashes, plan.Keys)));
-            (rendition.FileKey, rendition.Bytes, rendition.Length, rendition.Check, rendition.Codecs) = (found.FileKey, found.Bytes, plan.Plan.Length, WexelJson.Write(found.Check), found.Codecs);
+            (rendition.FileKey, rendition.Bytes, rendition.Length, rendition.Check, rendition.Codecs) = (
+                found.FileKey,
+                found.Bytes,
+                plan.Plan.Length,
+                WexelJson.Write(found.Check),
+                found.Codecs
+            );
         }
     }
 }

@@ -10,7 +10,21 @@ internal static class DeskPages
     /// <summary>The views' addresses, as <c>web/desk/src/app/App.tsx</c> has them; a test holds the two together.</summary>
     internal static readonly IReadOnlyList<string> Views =
     [
-        "/", "/sign-in", "/account", "/lessons/{id}/{stage?}", "/board", "/queue", "/renditions/{id}/compare", "/results", "/kit", "/kit/profiles/{id}", "/kit/space", "/kit/outlets/new", "/kit/outlets/{id}", "/kit/feeds/new", "/kit/feeds/{id}",
+        "/",
+        "/sign-in",
+        "/account",
+        "/lessons/{id}/{stage?}",
+        "/board",
+        "/queue",
+        "/renditions/{id}/compare",
+        "/results",
+        "/kit",
+        "/kit/profiles/{id}",
+        "/kit/space",
+        "/kit/outlets/new",
+        "/kit/outlets/{id}",
+        "/kit/feeds/new",
+        "/kit/feeds/{id}",
     ];
 
     internal static void MapDesk(this IEndpointRouteBuilder routes, string folder)
@@ -34,7 +48,15 @@ internal static class DeskPages
     private static ContentHttpResult NotThere(HttpContext http)
     {
         http.Response.Headers.ContentSecurityPolicy = SafeHeaders.Watch;
-        return TypedResults.Content(PlainPages.Of("There is no such page", $"<h1>There is no such page</h1><p>{WebUtility.HtmlEncode(http.Request.Path)} leads nowhere. Look whether the address is complete.</p><p><a href=\"/\">Go to Wexel</a></p>"), "text/html; charset=utf-8", statusCode: StatusCodes.Status404NotFound);
+        return TypedResults.Content(
+            PlainPages.Of(
+                "There is no such page",
+                $"<h1>There is no such page</h1><p>{WebUtility.HtmlEncode(http.Request.Path)} leads nowhere. Look whether the address is "
+                    + $"complete.</p><p><a href=\"/\">Go to Wexel</a></p>"
+            ),
+            "text/html; charset=utf-8",
+            statusCode: StatusCodes.Status404NotFound
+        );
     }
 }
 
@@ -43,9 +65,12 @@ internal static class PlainPages
 {
     /// <param name="title">The page's title, as text.</param>
     /// <param name="body">What stands on it, as HTML.</param>
-    internal static string Of(string title, string body) => $"""
-        <!doctype html>
-        <html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>{WebUtility.HtmlEncode(title)}</title>
-        <link rel="icon" href="data:,"><link rel="stylesheet" href="/player/{PlayerPage.Style}"></head><body><main class="plain">{body}</main></body></html>
-        """;
+    internal static string Of(string title, string body) =>
+        $"""
+            <!doctype html>
+            <html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>{WebUtility.HtmlEncode(
+                title
+            )}</title>
+            <link rel="icon" href="data:,"><link rel="stylesheet" href="/player/{PlayerPage.Style}"></head><body><main class="plain">{body}</main></body></html>
+            """;
 }

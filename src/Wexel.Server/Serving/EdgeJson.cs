@@ -20,7 +20,11 @@ internal static class EdgeJson
     /// <summary>What may be null may be left out.</summary>
     private static void MayBeLeftOut(JsonTypeInfo type)
     {
-        foreach (var property in type.Properties.Where(p => p.IsRequired && (p.IsSetNullable || p.AssociatedParameter?.IsNullable == true || Nullable.GetUnderlyingType(p.PropertyType) is not null)))
+        foreach (
+            var property in type.Properties.Where(p =>
+                p.IsRequired && (p.IsSetNullable || p.AssociatedParameter?.IsNullable == true || Nullable.GetUnderlyingType(p.PropertyType) is not null)
+            )
+        )
             property.IsRequired = false;
     }
 

@@ -40,15 +40,32 @@ internal sealed class Faults(Figures figures, ILogger<Faults> log) : IExceptionH
 
     private static Problem TooLarge => new("body-too-large", "What was sent is larger than is taken here. Send less, or a smaller file.");
 
-    private static (Problem Problem, int Status) Of(Exception exception) => exception switch
-    {
-        BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } => (TooLarge, StatusCodes.Status413PayloadTooLarge),
-        BadHttpRequestException { InnerException: JsonException unreadable } => (new Problem("body-unreadable", $"What was sent cannot be read{(unreadable.Path is { Length: > 2 } path ? $", at “{Shown(path[2..])}”" : "")}: {Reason(unreadable)}", unreadable.Path is { Length: > 2 } field ? Shown(field[2..]) : null), StatusCodes.Status400BadRequest),
-        BadHttpRequestException bad => (new Problem("request-unreadable", $"The request cannot be read: {bad.Message}"), bad.StatusCode),
-        _ when DatabaseOutage.Is(exception) && exception is not Microsoft.EntityFrameworkCore.DbUpdateException => (new Problem("database-away", "The database does not answer. What you see stays; try again in a moment."), StatusCodes.Status503ServiceUnavailable),
-        ToolFailedException { MayPass: true } failed => (new Problem("tool-failed", failed.Advice), StatusCodes.Status503ServiceUnavailable),
-        _ => (new Problem("wexel-failed", "Wexel itself has failed at this. Try again; if it fails again, whoever looks after the server finds more in its log."), StatusCodes.Status500InternalServerError),
-    };
+    private static (Problem Problem, int Status) Of(Exception exception) =>
+        exception switch
+        {
+            BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } => (TooLarge, StatusCodes.Status413PayloadTooLarge),
+            BadHttpRequestException { InnerException: JsonException unreadable } => (
+                new Problem(
+                    "body-unreadable",
+                    $"What was sent cannot be read{(unreadable.Path is { Length: > 2 } path ? $", at “{Shown(path[2..])}”" : "")}: {Reason(unreadable)}",
+                    unreadable.Path is { Length: > 2 } field ? Shown(field[2..]) : null
+                ),
+                StatusCodes.Status400BadRequest
+            ),
+            BadHttpRequestException bad => (new Problem("request-unreadable", $"The request cannot be read: {bad.Message}"), bad.StatusCode),
+            _ when DatabaseOutage.Is(exception) && exception is not Microsoft.EntityFrameworkCore.DbUpdateException => (
+                new Problem("database-away", "The database does not answer. What you see stays; try again in a moment."),
+                StatusCodes.Status503ServiceUnavailable
+            ),
+            ToolFailedException { MayPass: true } failed => (new Problem("tool-failed", failed.Advice), StatusCodes.Status503ServiceUnavailable),
+            _ => (
+                new Problem(
+                    "wexel-failed",
+                    "Wexel itself has failed at this. Try again; if it fails again, whoever looks after the server finds more in its log."
+                ),
+                StatusCodes.Status500InternalServerError
+            ),
+        };
 
     private static string Reason(JsonException unreadable) =>
         unreadable is UnusableTextException unusable ? unusable.Message

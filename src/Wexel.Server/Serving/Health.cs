@@ -5,7 +5,8 @@ using Wexel.Making.Storage;
 namespace Wexel.Server.Serving;
 
 /// <summary>
-/// Whether the server lives (<c>/healthz</c>: it answers; whoever sees that it does not starts it anew), and whether it can work (<c>/readyz</c>: database and files can
+/// Whether the server lives (<c>/healthz</c>: it answers; whoever sees that it does not starts it anew), and whether it can work (<c>/readyz</c>:
+/// database and files can
 /// be used; whoever sees that it cannot sends people elsewhere, and starts nothing anew).
 /// </summary>
 internal static class Health
@@ -28,7 +29,10 @@ internal static class Health
             lacking.Add("database");
         if (!store.CanWrite())
             lacking.Add("files");
-        return TypedResults.Text(lacking.Count == 0 ? "ready" : $"not ready: {string.Join(", ", lacking)}", statusCode: lacking.Count == 0 ? StatusCodes.Status200OK : StatusCodes.Status503ServiceUnavailable);
+        return TypedResults.Text(
+            lacking.Count == 0 ? "ready" : $"not ready: {string.Join(", ", lacking)}",
+            statusCode: lacking.Count == 0 ? StatusCodes.Status200OK : StatusCodes.Status503ServiceUnavailable
+        );
     }
 
     private static async Task<bool> AnswersAsync(IDbContextFactory<WexelDb> databases, CancellationToken cancel)

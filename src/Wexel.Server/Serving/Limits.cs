@@ -20,20 +20,38 @@ internal static class Limits
     internal static void AddLimits(this IServiceCollection services)
     {
         services.AddRateLimiter(_ => { });
-        services.AddOptions<RateLimiterOptions>().Configure<IOptions<WexelOptions>>((limits, options) =>
-        {
-            limits.AddPolicy(Progress, http => Bucket($"{http.Request.RouteValues["token"]} {http.Connection.RemoteIpAddress}", options.Value.ProgressReports));
-            limits.AddPolicy(Uploads, http => Bucket(http.User.Id().ToString(), options.Value.UploadsBegun));
-            limits.OnRejected = async (rejected, _) =>
-            {
-                var wait = rejected.Lease.TryGetMetadata(MetadataName.RetryAfter, out var after) ? after : TimeSpan.FromSeconds(1);
-                rejected.HttpContext.Response.Headers.RetryAfter = Math.Ceiling(wait.TotalSeconds).ToString(CultureInfo.InvariantCulture);
-                await Problems.Of(new Problem("too-often", "That was asked for too often in a short time. Wait a moment, then try again."), StatusCodes.Status429TooManyRequests).ExecuteAsync(rejected.HttpContext);
-            };
-        });
+        services
+            .AddOptions<RateLimiterOptions>()
+            .Configure<IOptions<WexelOptions>>(
+                (limits, options) =>
+                {
+                    limits.AddPolicy(Progress, http =>
+                        Bucket($"{http.Request.RouteValues["token"]} {http.Connection.RemoteIpAddress}", options.Value.ProgressReports)
+                    );
+                    limits.AddPolicy(Uploads, http => Bucket(http.User.Id().ToString(), options.Value.UploadsBegun));
+                    limits.OnRejected = async (rejected, _) =>
+                    {
+                        var wait = rejected.Lease.TryGetMetadata(MetadataName.RetryAfter, out var after) ? after : TimeSpan.FromSeconds(1);
+                        rejected.HttpContext.Response.Headers.RetryAfter = Math.Ceiling(wait.TotalSeconds).ToString(CultureInfo.InvariantCulture);
+                        await Problems
+                            .Of(
+                                new Problem("too-often", "That was asked for too often in a short time. Wait a moment, then try again."),
+                                StatusCodes.Status429TooManyRequests
+                            )
+                            .ExecuteAsync(rejected.HttpContext);
+                    };
+                }
+            );
     }
 
     /// <summary>So many at once, and as many again over a minute.</summary>
-    private static RateLimitPartition<string> Bucket(string who, int most) => RateLimitPartition.GetTokenBucketLimiter(
-        who, _ => new TokenBucketRateLimiterOptions { TokenLimit = most, TokensPerPeriod = Math.Max(1, most / 60), ReplenishmentPeriod = TimeSpan.FromSeconds(1), QueueLimit = 0, AutoReplenishment = true });
+    private static RateLimitPartition<string> Bucket(string who, int most) =>
+        RateLimitPartition.GetTokenBucketLimiter(who, _ => new TokenBucketRateLimiterOptions
+        {
+            TokenLimit = most,
+            TokensPerPeriod = Math.Max(1, most / 60),
+            ReplenishmentPeriod = TimeSpan.FromSeconds(1),
+            QueueLimit = 0,
+            AutoReplenishment = true,
+        });
 }

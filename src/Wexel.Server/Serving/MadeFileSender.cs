@@ -7,7 +7,8 @@ using Wexel.Server.Setup;
 namespace Wexel.Server.Serving;
 
 /// <summary>
-/// Sends made files to learners: ranges, conditional requests and HEAD included (RFC 9110, sections 13 and 14). What comes by a proxy that can send files itself, it
+/// Sends made files to learners: ranges, conditional requests and HEAD included (RFC 9110, sections 13 and 14). What comes by a proxy that can send
+/// files itself, it
 /// is only told (<c>X-Accel-Redirect</c>, as nginx understands it).
 /// </summary>
 internal sealed class MadeFileSender(FileStore store, IOptions<WexelOptions> options)
@@ -30,7 +31,9 @@ internal sealed class MadeFileSender(FileStore store, IOptions<WexelOptions> opt
 
         var path = store.Derived(key, name);
         if (File.Exists(path))
-            return TypedResults.PhysicalFile(path, mediaType, entityTag: new EntityTagHeaderValue($"\"{key[..32]}\""), enableRangeProcessing: true).ExecuteAsync(http);
+            return TypedResults
+                .PhysicalFile(path, mediaType, entityTag: new EntityTagHeaderValue($"\"{key[..32]}\""), enableRangeProcessing: true)
+                .ExecuteAsync(http);
         http.Response.StatusCode = StatusCodes.Status404NotFound;
         return Task.CompletedTask;
     }

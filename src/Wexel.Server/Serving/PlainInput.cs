@@ -29,7 +29,8 @@ internal sealed class PlainTextConverter : JsonConverter<string>
 
     public override void Write(Utf8JsonWriter writer, string value, JsonSerializerOptions options) => writer.WriteStringValue(value);
 
-    public override string ReadAsPropertyName(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) => Read(ref reader, typeToConvert, options)!;
+    public override string ReadAsPropertyName(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
+        Read(ref reader, typeToConvert, options)!;
 
     public override void WriteAsPropertyName(Utf8JsonWriter writer, string value, JsonSerializerOptions options) => writer.WritePropertyName(value);
 }
@@ -38,7 +39,10 @@ internal sealed class PlainTextConverter : JsonConverter<string>
 internal sealed class PlainAddresses(RequestDelegate next)
 {
     public Task InvokeAsync(HttpContext http) =>
-        http.Request.Path.Value?.Contains('\0', StringComparison.Ordinal) == true || http.Request.QueryString.Value?.Contains("%00", StringComparison.Ordinal) == true
-            ? Problems.Of(new Problem("request-unreadable", "The address has signs in it that no address has."), StatusCodes.Status400BadRequest).ExecuteAsync(http)
+        http.Request.Path.Value?.Contains('\0', StringComparison.Ordinal) == true
+        || http.Request.QueryString.Value?.Contains("%00", StringComparison.Ordinal) == true
+            ? Problems
+                .Of(new Problem("request-unreadable", "The address has signs in it that no address has."), StatusCodes.Status400BadRequest)
+                .ExecuteAsync(http)
             : next(http);
 }

@@ -15,7 +15,9 @@ internal sealed class SafeHeaders(RequestDelegate next)
     /// <summary>The same, to be put into pages of others.</summary>
     internal const string Embed = Common + "; connect-src 'self'; worker-src 'self' blob:; form-action 'none'; frame-ancestors *";
 
-    private const string Common = "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data: blob:; media-src 'self' blob:; frame-src 'self'; base-uri 'none'";
+    private const string Common =
+        "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data: blob:; media-src 'self' "
+        + "blob:; frame-src 'self'; base-uri 'none'";
     private const string Nothing = "default-src 'none'; frame-ancestors 'none'";
     private const string NoDevices = "camera=(), microphone=(), geolocation=(), usb=(), serial=(), payment=(), display-capture=()";
 

@@ -18,16 +18,21 @@ internal sealed class SameOrigin(RequestDelegate next, IOptions<WexelOptions> op
         if (!Changes(http.Request) || IsFromHere(http.Request))
             return next(http);
         log.Write($"{http.Request.Method} {http.Request.Path}", http.User.Identity?.Name, "refused", "asked for by a page of another site");
-        return Problems.Of(new Problem("other-site", "A page of another site has asked for this. Open Wexel itself and do it there."), StatusCodes.Status403Forbidden).ExecuteAsync(http);
+        return Problems
+            .Of(new Problem("other-site", "A page of another site has asked for this. Open Wexel itself and do it there."), StatusCodes.Status403Forbidden)
+            .ExecuteAsync(http);
     }
 
     private static bool Changes(HttpRequest request) =>
-        !(HttpMethods.IsGet(request.Method) || HttpMethods.IsHead(request.Method) || HttpMethods.IsOptions(request.Method)) || request.Path.StartsWithSegments("/live");
+        !(HttpMethods.IsGet(request.Method) || HttpMethods.IsHead(request.Method) || HttpMethods.IsOptions(request.Method))
+        || request.Path.StartsWithSegments("/live");
 
-    private bool IsFromHere(HttpRequest request) => request.Headers["Sec-Fetch-Site"].ToString() switch
-    {
-        "same-origin" or "none" => true,
-        "" => request.Headers.Origin.ToString() is var origin && (origin.Length == 0 || origin == $"{request.Scheme}://{request.Host}" || origin == _public),
-        _ => false,
-    };
+    private bool IsFromHere(HttpRequest request) =>
+        request.Headers["Sec-Fetch-Site"].ToString() switch
+        {
+            "same-origin" or "none" => true,
+            "" => request.Headers.Origin.ToString() is var origin
+                && (origin.Length == 0 || origin == $"{request.Scheme}://{request.Host}" || origin == _public),
+            _ => false,
+        };
 }

@@ -5,7 +5,8 @@ using Microsoft.Net.Http.Headers;
 namespace Wexel.Server.Serving;
 
 /// <summary>
-/// Serves a folder that was built. Where the build has put a smaller form of a file beside it (<c>.br</c>, <c>.gz</c>), that is sent to whoever takes it. What has
+/// Serves a folder that was built. Where the build has put a smaller form of a file beside it (<c>.br</c>, <c>.gz</c>), that is sent to whoever takes
+/// it. What has
 /// its content's hash in its name is kept by browsers for ever, and the rest asked for again each time.
 /// </summary>
 internal static class ServedFolder
@@ -23,28 +24,36 @@ internal static class ServedFolder
         if (!Directory.Exists(folder))
             return;
         var files = new PhysicalFileProvider(folder);
-        app.Use((http, next) =>
-        {
-            if ((HttpMethods.IsGet(http.Request.Method) || HttpMethods.IsHead(http.Request.Method)) && http.Request.Path.StartsWithSegments(at, out var within) && Smaller(http, files, within) is { } smaller)
-                http.Request.Path = at + smaller;
-            return next(http);
-        });
-        app.UseStaticFiles(new StaticFileOptions
-        {
-            FileProvider = files,
-            RequestPath = at,
-            ServeUnknownFileTypes = false,
-            ContentTypeProvider = new OfWhole(),
-            OnPrepareResponse = context =>
+        app.Use(
+            (http, next) =>
             {
-                var headers = context.Context.Response.Headers;
-                headers.CacheControl = hashed ? "public, max-age=31536000, immutable" : "public, no-cache";
-                headers.Vary = HeaderNames.AcceptEncoding;
-                if (Codings.FirstOrDefault(c => context.File.Name.EndsWith(c.Ending, StringComparison.Ordinal)).Coding is { } coding)
-                    headers.ContentEncoding = coding;
-                SafeHeaders.ForOthers(context.Context.Response);
-            },
-        });
+                if (
+                    (HttpMethods.IsGet(http.Request.Method) || HttpMethods.IsHead(http.Request.Method))
+                    && http.Request.Path.StartsWithSegments(at, out var within)
+                    && Smaller(http, files, within) is { } smaller
+                )
+                    http.Request.Path = at + smaller;
+                return next(http);
+            }
+        );
+        app.UseStaticFiles(
+            new StaticFileOptions
+            {
+                FileProvider = files,
+                RequestPath = at,
+                ServeUnknownFileTypes = false,
+                ContentTypeProvider = new OfWhole(),
+                OnPrepareResponse = context =>
+                {
+                    var headers = context.Context.Response.Headers;
+                    headers.CacheControl = hashed ? "public, max-age=31536000, immutable" : "public, no-cache";
+                    headers.Vary = HeaderNames.AcceptEncoding;
+                    if (Codings.FirstOrDefault(c => context.File.Name.EndsWith(c.Ending, StringComparison.Ordinal)).Coding is { } coding)
+                        headers.ContentEncoding = coding;
+                    SafeHeaders.ForOthers(context.Context.Response);
+                },
+            }
+        );
     }
 
     /// <summary>The path of a smaller form that the client takes (RFC 9110, section 12.5.3); null where there is none.</summary>
@@ -53,7 +62,10 @@ internal static class ServedFolder
         if (!path.HasValue || http.Request.Headers.ContainsKey(HeaderNames.Range))
             return null;
         var taken = http.Request.GetTypedHeaders().AcceptEncoding;
-        return Codings.Where(c => taken.Any(t => t.Value == c.Coding && t.Quality is null or > 0)).Select(c => path.Value + c.Ending).FirstOrDefault(p => files.GetFileInfo(p).Exists);
+        return Codings
+            .Where(c => taken.Any(t => t.Value == c.Coding && t.Quality is null or > 0))
+            .Select(c => path.Value + c.Ending)
+            .FirstOrDefault(p => files.GetFileInfo(p).Exists);
     }
 
     /// <summary>A smaller form is of the type of what it was made of.</summary>

@@ -19,7 +19,12 @@ internal sealed class AsOnTheWire : IOpenApiSchemaTransformer
         }
         else if (type == typeof(IReadOnlyList<TimeSpan>))
         {
-            schema.Items = new OpenApiSchema { Type = JsonSchemaType.Integer, Format = "int64", Description = "milliseconds" };
+            schema.Items = new OpenApiSchema
+            {
+                Type = JsonSchemaType.Integer,
+                Format = "int64",
+                Description = "milliseconds",
+            };
         }
         else if (type == typeof(string))
         {

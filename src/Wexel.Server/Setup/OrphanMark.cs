@@ -49,6 +49,9 @@ internal sealed class OrphanMark : IDisposable
     private static bool IsEncoder(int id, FileStore store)
     {
         var commandLine = $"/proc/{id}/cmdline";
-        return File.Exists(commandLine) && File.ReadAllText(commandLine) is var command && command.StartsWith("ffmpeg", StringComparison.Ordinal) && command.Contains(store.Root, StringComparison.Ordinal);
+        return File.Exists(commandLine)
+            && File.ReadAllText(commandLine) is var command
+            && command.StartsWith("ffmpeg", StringComparison.Ordinal)
+            && command.Contains(store.Root, StringComparison.Ordinal);
     }
 }

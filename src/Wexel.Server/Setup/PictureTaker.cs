@@ -19,7 +19,14 @@ internal sealed class PictureTaker(FileStore store)
     /// <param name="wrong">The rules it must keep.</param>
     /// <param name="name">Its name in the store.</param>
     /// <param name="cancel">Stops it.</param>
-    internal async Task<Result<TakenPicture>> TakeAsync(Stream body, long mostBytes, string field, Func<ImageFacts, IReadOnlyList<Problem>> wrong, string name, CancellationToken cancel)
+    internal async Task<Result<TakenPicture>> TakeAsync(
+        Stream body,
+        long mostBytes,
+        string field,
+        Func<ImageFacts, IReadOnlyList<Problem>> wrong,
+        string name,
+        CancellationToken cancel
+    )
     {
         var arriving = store.Arriving();
         try
@@ -44,7 +51,8 @@ internal sealed class PictureTaker(FileStore store)
         }
     }
 
-    internal static Problem TooHeavy(long mostBytes, string field) => new($"{field}-too-heavy", $"The file has more than {mostBytes / 1024 / 1024} MB. Save it as JPEG.", field);
+    internal static Problem TooHeavy(long mostBytes, string field) =>
+        new($"{field}-too-heavy", $"The file has more than {mostBytes / 1024 / 1024} MB. Save it as JPEG.", field);
 
     /// <summary>Writes a body to disk; stops and says so where it is too large.</summary>
     internal static async Task<bool> ReceiveAsync(Stream body, string path, long mostBytes, CancellationToken cancel)

@@ -12,7 +12,8 @@ internal static class Problems
             statusCode: status,
             title: problem.Sentence,
             type: "urn:wexel:" + problem.Code,
-            extensions: new Dictionary<string, object?> { ["code"] = problem.Code, ["field"] = problem.Field });
+            extensions: new Dictionary<string, object?> { ["code"] = problem.Code, ["field"] = problem.Field }
+        );
 
     internal static ProblemHttpResult NotThere(string what) =>
         Of(new Problem("not-there", $"There is no such {what}; it may have been removed."), StatusCodes.Status404NotFound);

@@ -9,7 +9,11 @@ internal sealed class Rejoined(ReadOnlyMemory<byte> start, Stream rest) : Stream
     public override bool CanSeek => false;
     public override bool CanWrite => false;
     public override long Length => throw new NotSupportedException();
-    public override long Position { get => throw new NotSupportedException(); set => throw new NotSupportedException(); }
+    public override long Position
+    {
+        get => throw new NotSupportedException();
+        set => throw new NotSupportedException();
+    }
 
     public override async ValueTask<int> ReadAsync(Memory<byte> buffer, CancellationToken cancellationToken = default)
     {
@@ -22,8 +26,12 @@ internal sealed class Rejoined(ReadOnlyMemory<byte> start, Stream rest) : Stream
     }
 
     public override int Read(byte[] buffer, int offset, int count) => throw new NotSupportedException("Read it with ReadAsync.");
+
     public override void Flush() => throw new NotSupportedException();
+
     public override long Seek(long offset, SeekOrigin origin) => throw new NotSupportedException();
+
     public override void SetLength(long value) => throw new NotSupportedException();
+
     public override void Write(byte[] buffer, int offset, int count) => throw new NotSupportedException();
 }

@@ -14,7 +14,10 @@ internal sealed class StartUp(IServiceScopeFactory scopes, FileStore store, Time
     public async Task StartingAsync(CancellationToken cancellationToken)
     {
         if (!store.CanWrite())
-            throw new CannotStartException($"Nothing can be written in {store.Root}, the folder for recordings and everything made (Wexel__Data). Let the user that Wexel runs as write there, or name another.");
+            throw new CannotStartException(
+                $"Nothing can be written in {store.Root}, the folder for recordings and everything made (Wexel__Data). Let the user that Wexel "
+                    + $"runs as write there, or name another."
+            );
         if (!await BringUpAsync(cancellationToken))
             return;
         await using var scope = scopes.CreateAsyncScope();

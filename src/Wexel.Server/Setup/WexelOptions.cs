@@ -38,7 +38,8 @@ internal sealed class WexelOptions
     /// <summary>Whether mails go over TLS.</summary>
     public SmtpTls SmtpTls { get; set; } = SmtpTls.WhenOffered;
 
-    /// <summary>The SHA-256 fingerprint of the one certificate that the mail server may show, in hexadecimal; where it is not set, any that this machine trusts.</summary>
+    /// <summary>The SHA-256 fingerprint of the one certificate that the mail server may show, in hexadecimal; where it is not set, any that this
+    /// machine trusts.</summary>
     public string? SmtpCertificate { get; set; }
 
     /// <summary>By which name Wexel signs in at the mail server; it does not where it is not set.</summary>
@@ -48,7 +49,8 @@ internal sealed class WexelOptions
 
     public string MailFrom { get; set; } = "wexel@brackwater.example";
 
-    /// <summary>How often a password is hashed, which makes guessing slow: PBKDF2 with HMAC-SHA-512 (OWASP, Password Storage Cheat Sheet; the figure from memory).</summary>
+    /// <summary>How often a password is hashed, which makes guessing slow: PBKDF2 with HMAC-SHA-512 (OWASP, Password Storage Cheat Sheet; the figure
+    /// from memory).</summary>
     [Range(1, 10_000_000)]
     public int PasswordIterations { get; set; } = 210_000;
 
@@ -63,7 +65,8 @@ internal sealed class WexelOptions
     /// <summary>How long it takes until one more try may be made.</summary>
     public TimeSpan SignInsBackAfter { get; set; } = TimeSpan.FromSeconds(20);
 
-    /// <summary>How many reports of what was watched a lesson takes from one address at once, and as many again over a minute; a house of 200 learners behind one address sends 1,200 a minute.</summary>
+    /// <summary>How many reports of what was watched a lesson takes from one address at once, and as many again over a minute; a house of 200 learners
+    /// behind one address sends 1,200 a minute.</summary>
     [Range(1, 1_000_000)]
     public int ProgressReports { get; set; } = 1500;
 
@@ -82,7 +85,8 @@ internal sealed class WexelOptions
     /// <summary>The file to which the security log goes besides, a new one each day; it goes only to the log where it is not set.</summary>
     public string? SecurityLog { get; set; }
 
-    /// <summary>The addresses of proxies in front of the server, or their networks (such as 10.0.0.0/8), whose word is taken for who asks and how; none by itself.</summary>
+    /// <summary>The addresses of proxies in front of the server, or their networks (such as 10.0.0.0/8), whose word is taken for who asks and how;
+    /// none by itself.</summary>
     public IReadOnlyList<string> Proxies { get; set; } = [];
 
     /// <summary>The largest recording, in bytes.</summary>
@@ -91,11 +95,13 @@ internal sealed class WexelOptions
     /// <summary>The folders in which outlets may have theirs, to be put into; none by itself.</summary>
     public IReadOnlyList<string> OutletFolders { get; set; } = [];
 
-    /// <summary>Hosts with their ports, such as 127.0.0.1:8080, that outlets may be reached at though they are this machine; none by itself but the demo's learning system.</summary>
+    /// <summary>Hosts with their ports, such as 127.0.0.1:8080, that outlets may be reached at though they are this machine; none by itself but the
+    /// demo's learning system.</summary>
     public IReadOnlyList<string> OutletHosts { get; set; } = [];
 
     /// <summary>Whether an outlet may be reached at a host though that is inside.</summary>
-    internal bool MayReach(string host, int port) => OutletHosts.Contains($"{host}:{port}") || (PracticeLearningSystem is { } practice && practice.Host == host && practice.Port == port);
+    internal bool MayReach(string host, int port) =>
+        OutletHosts.Contains($"{host}:{port}") || (PracticeLearningSystem is { } practice && practice.Host == host && practice.Port == port);
 
     /// <summary>The folder from which recordings are brought in by themselves; without it there is none.</summary>
     public string? HandIn { get; set; }
@@ -121,7 +127,8 @@ internal sealed class WexelOptions
     /// <summary>Bytes that must stay free on the disk.</summary>
     public long KeepFree { get; set; } = 512L * 1024 * 1024;
 
-    /// <summary>The path under which a proxy of <see cref="Proxies"/> sends made files itself when it is told to; Wexel sends them where it is not set, and to whoever comes without the proxy.</summary>
+    /// <summary>The path under which a proxy of <see cref="Proxies"/> sends made files itself when it is told to; Wexel sends them where it is not
+    /// set, and to whoever comes without the proxy.</summary>
     public string? SendFilesBy { get; set; }
 
     /// <summary>How old a made file must be before it may be freed: what is younger may belong to something that is being made.</summary>

@@ -43,8 +43,13 @@ internal static class AccountEndpoints
     private static async Task<Ok<List<SessionView>>> SessionsAsync(WexelDb db, ClaimsPrincipal user, TimeProvider clock, CancellationToken cancel)
     {
         var (person, here, now) = (user.Id(), user.Session(), clock.GetUtcNow());
-        return TypedResults.Ok(await db.SignedIn.Where(s => s.PersonId == person && s.ExpiresAt > now).OrderByDescending(s => s.SeenAt)
-            .Select(s => new SessionView(s.Id, s.Since, s.SeenAt, s.Address, s.Browser, s.Id == here)).ToListAsync(cancel));
+        return TypedResults.Ok(
+            await db
+                .SignedIn.Where(s => s.PersonId == person && s.ExpiresAt > now)
+                .OrderByDescending(s => s.SeenAt)
+                .Select(s => new SessionView(s.Id, s.Since, s.SeenAt, s.Address, s.Browser, s.Id == here))
+                .ToListAsync(cancel)
+        );
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> EndAsync(Guid id, SessionStore sessions, ClaimsPrincipal user, SecurityLog log)
@@ -55,7 +60,14 @@ internal static class AccountEndpoints
         return TypedResults.NoContent();
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> ChangeAsync(PasswordChange wanted, HttpContext http, UserManager<Person> people, SessionStore sessions, SignInLimits limits, SecurityLog log)
+    private static async Task<Results<NoContent, ProblemHttpResult>> ChangeAsync(
+        PasswordChange wanted,
+        HttpContext http,
+        UserManager<Person> people,
+        SessionStore sessions,
+        SignInLimits limits,
+        SecurityLog log
+    )
     {
         var (person, problem) = await WhoProvesAsync(wanted.Now, "now", http, people, limits, log, "change password");
         if (person is null)
@@ -68,7 +80,15 @@ internal static class AccountEndpoints
         return TypedResults.NoContent();
     }
 
-    private static async Task<Results<Ok<SecondFactorBegun>, ProblemHttpResult>> BeginAsync(PasswordProof proof, HttpContext http, UserManager<Person> people, SecondFactor second, SignInLimits limits, SecurityLog log, IOptions<WexelOptions> options)
+    private static async Task<Results<Ok<SecondFactorBegun>, ProblemHttpResult>> BeginAsync(
+        PasswordProof proof,
+        HttpContext http,
+        UserManager<Person> people,
+        SecondFactor second,
+        SignInLimits limits,
+        SecurityLog log,
+        IOptions<WexelOptions> options
+    )
     {
         var (person, problem) = await WhoProvesAsync(proof.Password, "password", http, people, limits, log, "begin second factor");
         if (person is null)
@@ -81,16 +101,35 @@ internal static class AccountEndpoints
         return TypedResults.Ok(new SecondFactorBegun(key, picture.GetGraphic(4)));
     }
 
-    private static async Task<Results<Ok<RecoveryCodes>, ProblemHttpResult>> ConfirmAsync(SecondFactorCode typed, ClaimsPrincipal user, UserManager<Person> people, SecondFactor second, SecurityLog log)
+    private static async Task<Results<Ok<RecoveryCodes>, ProblemHttpResult>> ConfirmAsync(
+        SecondFactorCode typed,
+        ClaimsPrincipal user,
+        UserManager<Person> people,
+        SecondFactor second,
+        SecurityLog log
+    )
     {
         var person = (await people.GetUserAsync(user))!;
         if (await second.ConfirmAsync(person, typed.Code) is not { } codes)
-            return Problems.Of(new Problem("second-factor-code", "That is not the code that the app shows now. Look whether the device’s clock is right, and type the next one.", "code"));
+            return Problems.Of(
+                new Problem(
+                    "second-factor-code",
+                    "That is not the code that the app shows now. Look whether the device’s clock is right, and type the next one.",
+                    "code"
+                )
+            );
         log.Write("second factor on", person.Email, "done");
         return TypedResults.Ok(new RecoveryCodes(codes));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> EndSecondAsync([Microsoft.AspNetCore.Mvc.FromBody] PasswordProof proof, HttpContext http, UserManager<Person> people, SecondFactor second, SignInLimits limits, SecurityLog log)
+    private static async Task<Results<NoContent, ProblemHttpResult>> EndSecondAsync(
+        [Microsoft.AspNetCore.Mvc.FromBody] PasswordProof proof,
+        HttpContext http,
+        UserManager<Person> people,
+        SecondFactor second,
+        SignInLimits limits,
+        SecurityLog log
+    )
     {
         var (person, problem) = await WhoProvesAsync(proof.Password, "password", http, people, limits, log, "second factor off");
         if (person is null)
@@ -101,14 +140,28 @@ internal static class AccountEndpoints
     }
 
     /// <summary>Whoever is signed in, where they know their password: a browser that was left open must not be enough to change how one signs in.</summary>
-    private static async Task<(Person? Person, ProblemHttpResult? Problem)> WhoProvesAsync(string password, string field, HttpContext http, UserManager<Person> people, SignInLimits limits, SecurityLog log, string what)
+    private static async Task<(Person? Person, ProblemHttpResult? Problem)> WhoProvesAsync(
+        string password,
+        string field,
+        HttpContext http,
+        UserManager<Person> people,
+        SignInLimits limits,
+        SecurityLog log,
+        string what
+    )
     {
         var person = (await people.GetUserAsync(http.User))!;
         using var once = await limits.BeginAsync(http, person.Email!);
         if (once.Wait is not null)
         {
             log.Write(what, person.Email, "refused", "too many tries");
-            return (null, Problems.Of(new Problem("sign-in-too-often", "There were too many tries. Wait a few minutes, then try again.", field), StatusCodes.Status429TooManyRequests));
+            return (
+                null,
+                Problems.Of(
+                    new Problem("sign-in-too-often", "There were too many tries. Wait a few minutes, then try again.", field),
+                    StatusCodes.Status429TooManyRequests
+                )
+            );
         }
 
         if (await people.CheckPasswordAsync(person, password))

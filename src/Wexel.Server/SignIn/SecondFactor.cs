@@ -21,7 +21,8 @@ internal sealed class SecondFactor(UserManager<Person> people, TimeProvider cloc
 
     /// <summary>The address that apps read from a picture (Key URI format, as apps take it).</summary>
     internal static string Uri(string house, Person person, string key) =>
-        $"otpauth://totp/{System.Uri.EscapeDataString($"{house}:{person.Email}")}?secret={key}&issuer={System.Uri.EscapeDataString(house)}&digits=6&period={StepSeconds}";
+        $"otpauth://totp/{System.Uri.EscapeDataString($"{house}:{person.Email}")}?secret={key}"
+        + $"&issuer={System.Uri.EscapeDataString(house)}&digits=6&period={StepSeconds}";
 
     /// <summary>Switches it on.</summary>
     /// <returns>Codes to recover with, each good for once; null where the code is wrong.</returns>

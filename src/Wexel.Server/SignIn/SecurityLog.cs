@@ -21,7 +21,15 @@ internal sealed class SecurityLog(ILoggerFactory logs, IHttpContextAccessor http
         var from = http.HttpContext?.Connection.RemoteIpAddress?.ToString() ?? "here";
         if (what == SignInEndpoints.What && outcome != "done")
             figures.SignInRefused();
-        _log.Log(outcome == "done" ? LogLevel.Information : LogLevel.Warning, "{What} of {Account} from {Address}: {Outcome} {Why}", what, OneLine(account), from, outcome, why);
+        _log.Log(
+            outcome == "done" ? LogLevel.Information : LogLevel.Warning,
+            "{What} of {Account} from {Address}: {Outcome} {Why}",
+            what,
+            OneLine(account),
+            from,
+            outcome,
+            why
+        );
     }
 
     /// <summary>What somebody typed must not look like another line of the log.</summary>

@@ -44,7 +44,10 @@ internal sealed class SessionStore(IDbContextFactory<WexelDb> databases, IHttpCo
             SeenAt = now,
             ExpiresAt = ticket.Properties.ExpiresUtc ?? now.AddDays(1),
             Address = http.HttpContext?.Connection.RemoteIpAddress?.ToString(),
-            Browser = string.IsNullOrEmpty(browser) ? null : browser.Length <= LongestBrowser ? browser : browser[..LongestBrowser],
+            Browser =
+                string.IsNullOrEmpty(browser) ? null
+                : browser.Length <= LongestBrowser ? browser
+                : browser[..LongestBrowser],
         };
         ((ClaimsIdentity)ticket.Principal.Identity!).AddClaim(new Claim(Claim, session.Id.ToString()));
         session.Ticket = TicketSerializer.Default.Serialize(ticket);
@@ -80,7 +83,11 @@ internal sealed class SessionStore(IDbContextFactory<WexelDb> databases, IHttpCo
     {
         await using var db = await databases.CreateDbContextAsync();
         var now = clock.GetUtcNow();
-        var session = await db.SignedIn.AsNoTracking().Where(s => s.KeyHash == hash && s.ExpiresAt > now && s.Since > now - Longest && db.Users.Any(p => p.Id == s.PersonId && p.DisabledAt == null)).Select(s => new { s.Ticket, s.SeenAt }).FirstOrDefaultAsync();
+        var session = await db
+            .SignedIn.AsNoTracking()
+            .Where(s => s.KeyHash == hash && s.ExpiresAt > now && s.Since > now - Longest && db.Users.Any(p => p.Id == s.PersonId && p.DisabledAt == null))
+            .Select(s => new { s.Ticket, s.SeenAt })
+            .FirstOrDefaultAsync();
         if (session?.SeenAt < now - NotedEvery)
             await db.SignedIn.Where(s => s.KeyHash == hash).ExecuteUpdateAsync(set => set.SetProperty(s => s.SeenAt, now));
         return session?.Ticket;

@@ -28,14 +28,30 @@ internal static class SignInEndpoints
         routes.MapGet("/api/me", MeAsync).RequireAuthorization().WithName("Me");
     }
 
-    private static async Task<Results<Ok<Me>, ProblemHttpResult>> SignInAsync(SignInRequest request, HttpContext http, SignInManager<Person> signIn, UserManager<Person> people, SignInLimits limits, SecondFactor second, SecurityLog log)
+    private static async Task<Results<Ok<Me>, ProblemHttpResult>> SignInAsync(
+        SignInRequest request,
+        HttpContext http,
+        SignInManager<Person> signIn,
+        UserManager<Person> people,
+        SignInLimits limits,
+        SecondFactor second,
+        SecurityLog log
+    )
     {
         using var once = await limits.BeginAsync(http, request.Email);
         if (once.Wait is { } wait)
         {
             log.Write(What, request.Email, "refused", "too many tries");
             http.Response.Headers.RetryAfter = Math.Ceiling(wait.TotalSeconds).ToString(CultureInfo.InvariantCulture);
-            return Problems.Of(new Problem("sign-in-too-often", $"There were too many tries. Wait {Math.Ceiling(wait.TotalSeconds):0} seconds, then try again; in a browser where you have signed in before you may try at once.", "password"), StatusCodes.Status429TooManyRequests);
+            return Problems.Of(
+                new Problem(
+                    "sign-in-too-often",
+                    $"There were too many tries. Wait {Math.Ceiling(wait.TotalSeconds):0} seconds, then try again; in a browser where you have "
+                        + $"signed in before you may try at once.",
+                    "password"
+                ),
+                StatusCodes.Status429TooManyRequests
+            );
         }
 
         var person = await people.FindByEmailAsync(request.Email);
@@ -48,12 +64,18 @@ internal static class SignInEndpoints
         if (person.TwoFactorEnabled)
         {
             if (string.IsNullOrWhiteSpace(request.Code))
-                return Problems.Of(new Problem(CodeNeeded, "Type the code that your authenticator app shows now, or one of your recovery codes.", "code"), StatusCodes.Status401Unauthorized);
+                return Problems.Of(
+                    new Problem(CodeNeeded, "Type the code that your authenticator app shows now, or one of your recovery codes.", "code"),
+                    StatusCodes.Status401Unauthorized
+                );
             if (!await second.TakeAsync(person, request.Code))
             {
                 once.Failed();
                 log.Write(What, request.Email, "refused", "wrong code");
-                return Problems.Of(new Problem(CodeNeeded, "That code is not the one that is shown now, or it was used already. Wait for the next one and type that.", "code"), StatusCodes.Status401Unauthorized);
+                return Problems.Of(
+                    new Problem(CodeNeeded, "That code is not the one that is shown now, or it was used already. Wait for the next one and type that.", "code"),
+                    StatusCodes.Status401Unauthorized
+                );
             }
         }
 
@@ -67,7 +89,10 @@ internal static class SignInEndpoints
     {
         once.Failed();
         log.Write(What, account, "refused", why);
-        return Problems.Of(new Problem("sign-in-failed", "That address and password do not go together. Check both and try again.", "password"), StatusCodes.Status401Unauthorized);
+        return Problems.Of(
+            new Problem("sign-in-failed", "That address and password do not go together. Check both and try again.", "password"),
+            StatusCodes.Status401Unauthorized
+        );
     }
 
     private static bool Nobody(UserManager<Person> people, string password)

@@ -21,7 +21,9 @@ internal sealed class SignInLimits : IDisposable
 
     private readonly PartitionedRateLimiter<string> _addresses;
     private readonly PartitionedRateLimiter<string> _accounts;
-    private readonly PartitionedRateLimiter<string> _atOnce = PartitionedRateLimiter.Create<string, string>(who => RateLimitPartition.GetConcurrencyLimiter(who, _ => new ConcurrencyLimiterOptions { PermitLimit = AtOnce, QueueLimit = 10 * AtOnce }));
+    private readonly PartitionedRateLimiter<string> _atOnce = PartitionedRateLimiter.Create<string, string>(who =>
+        RateLimitPartition.GetConcurrencyLimiter(who, _ => new ConcurrencyLimiterOptions { PermitLimit = AtOnce, QueueLimit = 10 * AtOnce })
+    );
     private readonly ITimeLimitedDataProtector _devices;
     private readonly TimeSpan _backAfter;
 
@@ -51,7 +53,19 @@ internal sealed class SignInLimits : IDisposable
 
     /// <summary>Has the browser know that the account was signed in here.</summary>
     internal void Remember(HttpContext http, string account) =>
-        http.Response.Cookies.Append(Cookie, _devices.Protect($"{Guid.NewGuid():N} {account.Trim().ToUpperInvariant()}", KnownFor), new CookieOptions { HttpOnly = true, SameSite = SameSiteMode.Strict, Secure = http.Request.IsHttps, MaxAge = KnownFor, IsEssential = true, Path = "/api" });
+        http.Response.Cookies.Append(
+            Cookie,
+            _devices.Protect($"{Guid.NewGuid():N} {account.Trim().ToUpperInvariant()}", KnownFor),
+            new CookieOptions
+            {
+                HttpOnly = true,
+                SameSite = SameSiteMode.Strict,
+                Secure = http.Request.IsHttps,
+                MaxAge = KnownFor,
+                IsEssential = true,
+                Path = "/api",
+            }
+        );
 
     public void Dispose()
     {
@@ -75,10 +89,18 @@ internal sealed class SignInLimits : IDisposable
     }
 
     /// <summary>How long to wait where there is no try left; null where there is one.</summary>
-    private TimeSpan? Wait(PartitionedRateLimiter<string> limiter, string who) => limiter.GetStatistics(who) is { CurrentAvailablePermits: < 1 } ? _backAfter : null;
+    private TimeSpan? Wait(PartitionedRateLimiter<string> limiter, string who) =>
+        limiter.GetStatistics(who) is { CurrentAvailablePermits: < 1 } ? _backAfter : null;
 
-    private static PartitionedRateLimiter<string> Limiter(int tries, TimeSpan backAfter) => PartitionedRateLimiter.Create<string, string>(who => RateLimitPartition.GetTokenBucketLimiter(
-        who, _ => new TokenBucketRateLimiterOptions { TokenLimit = tries, TokensPerPeriod = 1, ReplenishmentPeriod = backAfter, QueueLimit = 0, AutoReplenishment = true }));
+    private static PartitionedRateLimiter<string> Limiter(int tries, TimeSpan backAfter) =>
+        PartitionedRateLimiter.Create<string, string>(who => RateLimitPartition.GetTokenBucketLimiter(who, _ => new TokenBucketRateLimiterOptions
+            {
+                TokenLimit = tries,
+                TokensPerPeriod = 1,
+                ReplenishmentPeriod = backAfter,
+                QueueLimit = 0,
+                AutoReplenishment = true,
+            }));
 }
 
 /// <summary>A try to sign in, or to show that one knows one's password.</summary>

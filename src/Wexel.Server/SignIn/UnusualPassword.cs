@@ -27,11 +27,18 @@ internal sealed class UnusualPassword : IPasswordValidator<Person>
             return Refused($"A password has at most {Longest} characters.");
         if (password.Any(char.IsControl))
             return Refused("A password has no line breaks or other signs that cannot be typed.");
-        if (user.DisplayName.Split(' ').Concat((user.Email ?? "").Split('@', '.')).Any(part => part.Length >= ShortestPart && password.Contains(part, StringComparison.OrdinalIgnoreCase)))
+        if (
+            user
+                .DisplayName.Split(' ')
+                .Concat((user.Email ?? "").Split('@', '.'))
+                .Any(part => part.Length >= ShortestPart && password.Contains(part, StringComparison.OrdinalIgnoreCase))
+        )
             return Refused("A password that has your name or address in it is easy to guess. Take another.");
         // It says "PASSWORD: OK", or what is wrong with it.
         var said = await Cli.Wrap("cracklib-check").WithStandardInputPipe(PipeSource.FromString(password + "\n")).ExecuteBufferedAsync();
-        return said.StandardOutput.TrimEnd().EndsWith(": OK", StringComparison.Ordinal) ? IdentityResult.Success : Refused("That password is easy to guess. Take a longer one, such as three or four words that have nothing to do with each other.");
+        return said.StandardOutput.TrimEnd().EndsWith(": OK", StringComparison.Ordinal)
+            ? IdentityResult.Success
+            : Refused("That password is easy to guess. Take a longer one, such as three or four words that have nothing to do with each other.");
     }
 
     private static IdentityResult Refused(string sentence) => IdentityResult.Failed(new IdentityError { Code = "PasswordEasy", Description = sentence });

@@ -26,7 +26,17 @@ internal sealed class Figures : IDisposable
         _refused = _meter.CreateCounter<long>("wexel.sign_ins.refused", "{try}", "Tries to sign in that were refused");
         _faults = _meter.CreateCounter<long>("wexel.faults", "{fault}", "Requests and pieces of work that failed inside");
         _speed = _meter.CreateHistogram<double>("wexel.render.speed", "s/s", "Seconds of lesson made in a second");
-        _meter.CreateObservableGauge("wexel.queue.length", () => new[] { new Measurement<long>(Interlocked.Read(ref _waiting), new KeyValuePair<string, object?>("state", "waiting")), new Measurement<long>(Interlocked.Read(ref _working), new KeyValuePair<string, object?>("state", "working")) }, "{rendition}", "Renditions in the queue");
+        _meter.CreateObservableGauge(
+            "wexel.queue.length",
+            () =>
+                new[]
+                {
+                    new Measurement<long>(Interlocked.Read(ref _waiting), new KeyValuePair<string, object?>("state", "waiting")),
+                    new Measurement<long>(Interlocked.Read(ref _working), new KeyValuePair<string, object?>("state", "working")),
+                },
+            "{rendition}",
+            "Renditions in the queue"
+        );
     }
 
     internal void Queue(long waiting, long working)

@@ -15,7 +15,8 @@ internal static class TelemetryServices
         services.AddSingleton<Figures>();
         if (configuration[Endpoint] is not { Length: > 0 })
             return;
-        services.AddOpenTelemetry()
+        services
+            .AddOpenTelemetry()
             .ConfigureResource(resource => resource.AddService("wexel", serviceVersion: typeof(Figures).Assembly.GetName().Version?.ToString()))
             .WithMetrics(metrics => metrics.AddMeter(Figures.Name, "Npgsql").AddAspNetCoreInstrumentation().AddRuntimeInstrumentation().AddOtlpExporter())
             .WithTracing(traces => traces.AddSource(Figures.Name).AddAspNetCoreInstrumentation().AddNpgsql().AddOtlpExporter());

@@ -25,7 +25,19 @@ internal sealed record TrialRequest(IReadOnlyList<string> Profiles, TimeSpan? At
 
 /// <param name="Key">Under which its pictures are asked for.</param>
 /// <param name="BytesAMinute">What a minute like these seconds comes to.</param>
-internal sealed record TrialView(string ProfileId, string ProfileTitle, string Coding, string Key, PictureSize Size, long Bytes, long BytesAMinute, TimeSpan Took, double MeanSsim, double WorstSsim, long WorstFrame);
+internal sealed record TrialView(
+    string ProfileId,
+    string ProfileTitle,
+    string Coding,
+    string Key,
+    PictureSize Size,
+    long Bytes,
+    long BytesAMinute,
+    TimeSpan Took,
+    double MeanSsim,
+    double WorstSsim,
+    long WorstFrame
+);
 
 /// <param name="From">Where the seconds start in the lesson.</param>
 /// <param name="Frames">How many frames they have.</param>
@@ -42,7 +54,16 @@ internal static partial class TryEndpoints
         routes.MapGet("/api/trials/{key}/{frame:long}.png", FrameAsync).WithName("TrialFrame").ExcludeFromDescription();
     }
 
-    private static async Task<Results<Ok<TrialsView>, ProblemHttpResult>> TryAsync(Guid id, TrialRequest request, RenderPlans plans, ProfileShelf shelf, FileStore store, SamplingTurn turn, MakingPlace place, CancellationToken cancel)
+    private static async Task<Results<Ok<TrialsView>, ProblemHttpResult>> TryAsync(
+        Guid id,
+        TrialRequest request,
+        RenderPlans plans,
+        ProfileShelf shelf,
+        FileStore store,
+        SamplingTurn turn,
+        MakingPlace place,
+        CancellationToken cancel
+    )
     {
         if (request.Profiles.Count is 0 or > Most)
             return Problems.Of(new Problem("trial-nothing", $"Choose one to {Most} profiles to try.", "profiles"));
@@ -63,10 +84,40 @@ internal static partial class TryEndpoints
             var key = RenditionKeys.Trial(picture, window, planned.Map, planned.Hashes);
             try
             {
-                var measured = await turn.TakeAsync(() => MakeAsync(store, key, () => Trial.MakeAsync(picture, planned.Reel.Parts[0].Picture.Even, planned.Inputs(place), window, store.Derived(key, MadeNames.Trial), cancel), cancel), cancel);
+                var measured = await turn.TakeAsync(
+                    () =>
+                        MakeAsync(
+                            store,
+                            key,
+                            () =>
+                                Trial.MakeAsync(
+                                    picture,
+                                    planned.Reel.Parts[0].Picture.Even,
+                                    planned.Inputs(place),
+                                    window,
+                                    store.Derived(key, MadeNames.Trial),
+                                    cancel
+                                ),
+                            cancel
+                        ),
+                    cancel
+                );
                 var seconds = grid.TimeOf(window.Count).TotalSeconds;
-                trials.Add(new TrialView(
-                    profile.Id, profile.Title, CodingWords.Of(planned.Plan), key, measured.Size, measured.Bytes, (long)(measured.Bytes * 60 / seconds), measured.Took, measured.MeanSsim, measured.WorstSsim, measured.WorstFrame));
+                trials.Add(
+                    new TrialView(
+                        profile.Id,
+                        profile.Title,
+                        CodingWords.Of(planned.Plan),
+                        key,
+                        measured.Size,
+                        measured.Bytes,
+                        (long)(measured.Bytes * 60 / seconds),
+                        measured.Took,
+                        measured.MeanSsim,
+                        measured.WorstSsim,
+                        measured.WorstFrame
+                    )
+                );
             }
             catch (ToolFailedException failed)
             {

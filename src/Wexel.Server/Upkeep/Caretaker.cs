@@ -31,6 +31,5 @@ internal static class Caretakers
 {
     /// <summary>Has something seen to.</summary>
     internal static IServiceCollection AddUpkeep<T>(this IServiceCollection services)
-        where T : class, IUpkeep =>
-        services.AddScoped<T>().AddHostedService<Caretaker<T>>();
+        where T : class, IUpkeep => services.AddScoped<T>().AddHostedService<Caretaker<T>>();
 }

@@ -7,8 +7,16 @@ using Wexel.Server.Uploads;
 
 namespace Wexel.Server.Upkeep;
 
-/// <summary>Takes up what a server that went down has left: files that have come, recordings that are not looked through, uploads that nobody goes on with.</summary>
-internal sealed class LeftWork(WexelDb db, UploadKeeper uploads, JobStorage storage, IBackgroundJobClient jobs, IOptions<WexelOptions> options, TimeProvider clock) : IUpkeep
+/// <summary>Takes up what a server that went down has left: files that have come, recordings that are not looked through, uploads that nobody goes on
+/// with.</summary>
+internal sealed class LeftWork(
+    WexelDb db,
+    UploadKeeper uploads,
+    JobStorage storage,
+    IBackgroundJobClient jobs,
+    IOptions<WexelOptions> options,
+    TimeProvider clock
+) : IUpkeep
 {
     public TimeSpan Every => options.Value.LeftWorkEvery;
 

@@ -11,7 +11,8 @@ namespace Wexel.Server.Uploads;
 /// Brings in what is put into the hand-in folder, once it no longer grows. What was taken goes to the folder "taken" in it, what cannot
 /// be used to "refused", with a text beside it that says why.
 /// </summary>
-internal sealed class HandIn(IServiceScopeFactory scopes, DiskRoom room, LiveNews news, IOptions<WexelOptions> options, TimeProvider clock, ILogger<HandIn> log) : BackgroundService
+internal sealed class HandIn(IServiceScopeFactory scopes, DiskRoom room, LiveNews news, IOptions<WexelOptions> options, TimeProvider clock, ILogger<HandIn> log)
+    : BackgroundService
 {
     internal const string Taken = "taken";
     internal const string Refused = "refused";
@@ -42,8 +43,7 @@ internal sealed class HandIn(IServiceScopeFactory scopes, DiskRoom room, LiveNew
             // One that fails does not keep the others waiting.
             foreach (var file in settled)
                 await TryAsync(file.FullName, () => TakeAsync(folder, file, stoppingToken));
-        }
-        while (await timer.WaitForNextTickAsync(stoppingToken));
+        } while (await timer.WaitForNextTickAsync(stoppingToken));
     }
 
     /// <summary>A folder that cannot be reached or a database that does not answer must not end the server; it is tried again.</summary>
@@ -71,7 +71,10 @@ internal sealed class HandIn(IServiceScopeFactory scopes, DiskRoom room, LiveNew
     private List<FileInfo> Settled(string folder, Dictionary<string, Seen> seen)
     {
         var now = clock.GetUtcNow();
-        var files = new DirectoryInfo(folder).EnumerateFiles().Where(f => !f.Name.StartsWith('.') && f.Extension is not (".part" or ".partial" or ".tmp" or ".crdownload" or ".filepart")).ToList();
+        var files = new DirectoryInfo(folder)
+            .EnumerateFiles()
+            .Where(f => !f.Name.StartsWith('.') && f.Extension is not (".part" or ".partial" or ".tmp" or ".crdownload" or ".filepart"))
+            .ToList();
         foreach (var gone in seen.Keys.Except(files.Select(f => f.Name)).ToList())
         {
             seen.Remove(gone);
@@ -101,7 +104,11 @@ internal sealed class HandIn(IServiceScopeFactory scopes, DiskRoom room, LiveNew
             return;
         await using var from = RegularFile.Open(file.FullName);
         var problem = from is null
-            ? new Problem("recording-no-file", $"“{file.Name}” is no file with something in it but a link, a pipe or empty. Copy the recording itself here.", "file")
+            ? new Problem(
+                "recording-no-file",
+                $"“{file.Name}” is no file with something in it but a link, a pipe or empty. Copy the recording itself here.",
+                "file"
+            )
             : Receiver.TooLarge(from.Length, file.Name, options.Value);
         if (problem is null)
         {
@@ -122,5 +129,8 @@ internal sealed class HandIn(IServiceScopeFactory scopes, DiskRoom room, LiveNew
 
     /// <summary>The name, with a number where another file has it.</summary>
     private static string FreeName(string folder, string name) =>
-        Enumerable.Range(1, int.MaxValue).Select(n => n == 1 ? name : $"{Path.GetFileNameWithoutExtension(name)} ({n}){Path.GetExtension(name)}").First(n => !File.Exists(Path.Combine(folder, n)));
+        Enumerable
+            .Range(1, int.MaxValue)
+            .Select(n => n == 1 ? name : $"{Path.GetFileNameWithoutExtension(name)} ({n}){Path.GetExtension(name)}")
+            .First(n => !File.Exists(Path.Combine(folder, n)));
 }

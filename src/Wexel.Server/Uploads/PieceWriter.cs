@@ -48,13 +48,31 @@ internal sealed class PieceWriter(DiskRoom room)
     /// <param name="announced">How long the piece is said to be, where it is said.</param>
     /// <param name="checksum">What must come out; null where nothing was said. A piece that breaks off is not checked and not kept.</param>
     /// <param name="cancel">The connection broke off.</param>
-    internal async Task<PieceResult> AddAsync(string path, long offset, long whole, Stream body, long? announced, (HashAlgorithmName Algorithm, byte[] Sum)? checksum, CancellationToken cancel)
+    internal async Task<PieceResult> AddAsync(
+        string path,
+        long offset,
+        long whole,
+        Stream body,
+        long? announced,
+        (HashAlgorithmName Algorithm, byte[] Sum)? checksum,
+        CancellationToken cancel
+    )
     {
         if (!_busy.TryAdd(path, null))
             return PieceResult.Busy;
         try
         {
-            await using var file = new FileStream(path, new FileStreamOptions { Mode = FileMode.Open, Access = FileAccess.Write, Share = FileShare.Read, Options = FileOptions.Asynchronous, BufferSize = 0 });
+            await using var file = new FileStream(
+                path,
+                new FileStreamOptions
+                {
+                    Mode = FileMode.Open,
+                    Access = FileAccess.Write,
+                    Share = FileShare.Read,
+                    Options = FileOptions.Asynchronous,
+                    BufferSize = 0,
+                }
+            );
             if (file.Length != offset)
                 return PieceResult.OtherOffset;
             if (offset + (announced ?? 0) > whole)

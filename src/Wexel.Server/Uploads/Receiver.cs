@@ -36,7 +36,15 @@ internal sealed class Receiver(WexelDb db, FileStore store, DiskRoom room, Uploa
                 return tooLong;
             if (hash is null)
                 return DiskRoom.NoMore($"“{fileName}”");
-            var upload = new Upload { FileName = fileName, Bytes = bytes, RecordingHash = hash, By = by, ByName = byName, ExpiresAt = uploads.Expires };
+            var upload = new Upload
+            {
+                FileName = fileName,
+                Bytes = bytes,
+                RecordingHash = hash,
+                By = by,
+                ByName = byName,
+                ExpiresAt = uploads.Expires,
+            };
             db.Uploads.Add(upload);
             File.Move(arriving, store.Uploading(upload.Id));
             await db.SaveChangesAsync(cancel);
@@ -49,16 +57,30 @@ internal sealed class Receiver(WexelDb db, FileStore store, DiskRoom room, Uploa
     }
 
     /// <summary>Why a file of a size cannot be brought in; null when it can.</summary>
-    internal static Problem? TooLarge(long bytes, string fileName, WexelOptions options) => bytes > options.LargestRecording
-        ? new Problem("recording-over-limit", $"“{fileName}” is larger than {options.LargestRecording / 1_000_000_000} GB, the most that one recording may have here.", "file")
-        : null;
+    internal static Problem? TooLarge(long bytes, string fileName, WexelOptions options) =>
+        bytes > options.LargestRecording
+            ? new Problem(
+                "recording-over-limit",
+                $"“{fileName}” is larger than {options.LargestRecording / 1_000_000_000} GB, the most that one recording may have here.",
+                "file"
+            )
+            : null;
 
     /// <summary>Writes it to disk.</summary>
     /// <returns>Its hash, and how much was written; no hash where it is too large, or where there is no room for more.</returns>
     private async Task<(string? Hash, long Bytes)> WriteAsync(Stream body, string path, long? announcedBytes, CancellationToken cancel)
     {
         using var sha = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
-        await using var file = new FileStream(path, new FileStreamOptions { Mode = FileMode.CreateNew, Access = FileAccess.Write, Options = FileOptions.Asynchronous, BufferSize = 0 });
+        await using var file = new FileStream(
+            path,
+            new FileStreamOptions
+            {
+                Mode = FileMode.CreateNew,
+                Access = FileAccess.Write,
+                Options = FileOptions.Asynchronous,
+                BufferSize = 0,
+            }
+        );
         var block = new byte[BlockBytes];
         long written = 0;
         int read;
@@ -81,6 +103,8 @@ internal sealed class Receiver(WexelDb db, FileStore store, DiskRoom room, Uploa
     {
         var name = fileName.Replace('\\', '/');
         name = new string([.. name[(name.LastIndexOf('/') + 1)..].Where(c => !char.IsControl(c))]).Trim();
-        return name.Length == 0 ? "recording" : name.Length <= 200 ? name : name[^200..];
+        return name.Length == 0 ? "recording"
+            : name.Length <= 200 ? name
+            : name[^200..];
     }
 }

@@ -38,7 +38,11 @@ internal static class TusEndpoints
         if (HttpMethods.IsOptions(request.Method) || request.Headers["Tus-Resumable"] == TusHeaders.Version)
             return await next(context);
         response.Headers["Tus-Version"] = TusHeaders.Version;
-        return Refused(StatusCodes.Status412PreconditionFailed, "tus-version", $"This server speaks tus {TusHeaders.Version}; say so in the header Tus-Resumable.");
+        return Refused(
+            StatusCodes.Status412PreconditionFailed,
+            "tus-version",
+            $"This server speaks tus {TusHeaders.Version}; say so in the header Tus-Resumable."
+        );
     }
 
     private static Task<IResult> OfferAsync(HttpResponse response, IOptions<WexelOptions> options)
@@ -50,7 +54,18 @@ internal static class TusEndpoints
         return Task.FromResult(Results.NoContent());
     }
 
-    private static async Task<IResult> CreateAsync(HttpRequest request, HttpResponse response, WexelDb db, UploadKeeper uploads, FileStore store, PieceWriter pieces, DiskRoom room, IOptions<WexelOptions> options, ClaimsPrincipal user, CancellationToken cancel)
+    private static async Task<IResult> CreateAsync(
+        HttpRequest request,
+        HttpResponse response,
+        WexelDb db,
+        UploadKeeper uploads,
+        FileStore store,
+        PieceWriter pieces,
+        DiskRoom room,
+        IOptions<WexelOptions> options,
+        ClaimsPrincipal user,
+        CancellationToken cancel
+    )
     {
         if (TusHeaders.Bytes(request, "Upload-Length") is not { } bytes)
             return Refused(StatusCodes.Status400BadRequest, "tus-length", "The header Upload-Length must say how many bytes will come.");
@@ -62,7 +77,11 @@ internal static class TusEndpoints
         if (await room.LacksBesideUploadsAsync(bytes, $"“{name}”", cancel) is { } full)
             return Refused(StatusCodes.Status507InsufficientStorage, full.Code, full.Sentence);
         if (await uploads.UnderWayAsync(user.Id(), cancel) >= options.Value.UploadsUnderWay)
-            return Refused(StatusCodes.Status429TooManyRequests, "uploads-too-many", $"{options.Value.UploadsUnderWay} of your uploads have not come to their end. Send those, or stop some.");
+            return Refused(
+                StatusCodes.Status429TooManyRequests,
+                "uploads-too-many",
+                $"{options.Value.UploadsUnderWay} of your uploads have not come to their end. Send those, or stop some."
+            );
         var upload = new Upload
         {
             FileName = name,
@@ -95,7 +114,17 @@ internal static class TusEndpoints
         return Results.Ok();
     }
 
-    private static async Task<IResult> AddAsync(Guid id, HttpRequest request, HttpResponse response, UploadKeeper uploads, FileStore store, PieceWriter pieces, DiskRoom room, ClaimsPrincipal user, CancellationToken cancel)
+    private static async Task<IResult> AddAsync(
+        Guid id,
+        HttpRequest request,
+        HttpResponse response,
+        UploadKeeper uploads,
+        FileStore store,
+        PieceWriter pieces,
+        DiskRoom room,
+        ClaimsPrincipal user,
+        CancellationToken cancel
+    )
     {
         if (await uploads.FindAsync(id, user.Id(), cancel) is not { } upload)
             return Ended();
@@ -104,7 +133,9 @@ internal static class TusEndpoints
         if (TusHeaders.Bytes(request, "Upload-Offset") is not { } offset)
             return Refused(StatusCodes.Status400BadRequest, "tus-offset", "The header Upload-Offset must say where the piece starts.");
         if (UploadKeeper.AllCame(upload))
-            return offset == upload.Bytes ? Stands(response, upload.Bytes) : Refused(StatusCodes.Status409Conflict, "tus-offset", "All of it has come already.");
+            return offset == upload.Bytes
+                ? Stands(response, upload.Bytes)
+                : Refused(StatusCodes.Status409Conflict, "tus-offset", "All of it has come already.");
         var result = await PieceAsync(upload, offset, request, uploads, store, pieces, room, cancel);
         return result is not null ? result : await KeptAsync(upload, uploads, response, StatusCodes.Status204NoContent);
     }
@@ -118,7 +149,16 @@ internal static class TusEndpoints
     }
 
     /// <summary>Takes the request's body as a piece; null where it was kept.</summary>
-    private static async Task<IResult?> PieceAsync(Upload upload, long offset, HttpRequest request, UploadKeeper uploads, FileStore store, PieceWriter pieces, DiskRoom room, CancellationToken cancel)
+    private static async Task<IResult?> PieceAsync(
+        Upload upload,
+        long offset,
+        HttpRequest request,
+        UploadKeeper uploads,
+        FileStore store,
+        PieceWriter pieces,
+        DiskRoom room,
+        CancellationToken cancel
+    )
     {
         request.TakeAnySize();
         // Others may have filled the disk since this began; what has come stays until there is room again.
@@ -128,15 +168,27 @@ internal static class TusEndpoints
         if (TusHeaders.Checksum(request) is { } checksum)
         {
             if (checksum.Algorithm is not { } algorithm)
-                return Refused(StatusCodes.Status400BadRequest, "tus-checksum", $"The header Upload-Checksum must hold one of {TusHeaders.Algorithms} and the sum in Base64.");
+                return Refused(
+                    StatusCodes.Status400BadRequest,
+                    "tus-checksum",
+                    $"The header Upload-Checksum must hold one of {TusHeaders.Algorithms} and the sum in Base64."
+                );
             expected = (algorithm, checksum.Sum);
         }
 
         return await pieces.AddAsync(store.Uploading(upload.Id), offset, upload.Bytes, request.Body, request.ContentLength, expected, cancel) switch
         {
             PieceResult.Kept => null,
-            PieceResult.OtherOffset => Refused(StatusCodes.Status409Conflict, "tus-offset", $"The piece must start at {await uploads.ArrivedAsync(upload, cancel)}, where what has come ends."),
-            PieceResult.TooLong => Refused(StatusCodes.Status413PayloadTooLarge, "tus-too-long", $"The piece goes over the {upload.Bytes} bytes that were announced."),
+            PieceResult.OtherOffset => Refused(
+                StatusCodes.Status409Conflict,
+                "tus-offset",
+                $"The piece must start at {await uploads.ArrivedAsync(upload, cancel)}, where what has come ends."
+            ),
+            PieceResult.TooLong => Refused(
+                StatusCodes.Status413PayloadTooLarge,
+                "tus-too-long",
+                $"The piece goes over the {upload.Bytes} bytes that were announced."
+            ),
             PieceResult.NoRoom => Problems.Of(DiskRoom.NoMore($"“{upload.FileName}”"), StatusCodes.Status507InsufficientStorage),
             PieceResult.OtherChecksum => Refused(460, "tus-checksum", "The piece’s checksum is another than was said; send it again."),
             _ => Refused(StatusCodes.Status423Locked, "tus-busy", "Another piece of this file is coming; try again in a moment."),
@@ -157,7 +209,8 @@ internal static class TusEndpoints
         return Results.StatusCode(status);
     }
 
-    private static ProblemHttpResult Ended() => Refused(StatusCodes.Status404NotFound, "not-there", "There is no such upload; it may have been stopped, or waited too long.");
+    private static ProblemHttpResult Ended() =>
+        Refused(StatusCodes.Status404NotFound, "not-there", "There is no such upload; it may have been stopped, or waited too long.");
 
     private static ProblemHttpResult Refused(int status, string code, string sentence) => Problems.Of(new Problem(code, sentence), status);
 }

@@ -17,7 +17,20 @@ namespace Wexel.Server.Uploads;
 /// <param name="ForLesson">The lesson that it is to become a recording of; null where it is to be a lesson of its own.</param>
 /// <param name="RecordingHash">The hash of what has come, once it was taken.</param>
 /// <param name="LessonId">The lesson that was made of it; null until then.</param>
-internal sealed record UploadView(Guid Id, string FileName, string? Title, long Bytes, string? Changed, long Arrived, DateTimeOffset ExpiresAt, Guid? LessonId, Guid? ForLesson, string? RecordingHash, bool KnownBefore, Problem? Problem);
+internal sealed record UploadView(
+    Guid Id,
+    string FileName,
+    string? Title,
+    long Bytes,
+    string? Changed,
+    long Arrived,
+    DateTimeOffset ExpiresAt,
+    Guid? LessonId,
+    Guid? ForLesson,
+    string? RecordingHash,
+    bool KnownBefore,
+    Problem? Problem
+);
 
 internal sealed record UploadTitle(string Title);
 
@@ -33,34 +46,75 @@ internal static class UploadEndpoints
     }
 
     /// <summary>Brings in a recording that comes in one request.</summary>
-    private static async Task<Results<Ok<BroughtIn>, ProblemHttpResult>> BringInAsync(string fileName, HttpRequest request, Receiver receiver, ClaimsPrincipal user, CancellationToken cancel)
+    private static async Task<Results<Ok<BroughtIn>, ProblemHttpResult>> BringInAsync(
+        string fileName,
+        HttpRequest request,
+        Receiver receiver,
+        ClaimsPrincipal user,
+        CancellationToken cancel
+    )
     {
         request.TakeAnySize();
         var (done, problem) = await receiver.TakeAsync(request.Body, request.ContentLength, fileName, user.Id(), user.Identity!.Name!, cancel);
         return done is not null ? TypedResults.Ok(done) : Problems.Of(problem!);
     }
 
-    private static async Task<Ok<List<UploadView>>> ListAsync(WexelDb db, UploadKeeper uploads, ClaimsPrincipal user, TimeProvider clock, CancellationToken cancel)
+    private static async Task<Ok<List<UploadView>>> ListAsync(
+        WexelDb db,
+        UploadKeeper uploads,
+        ClaimsPrincipal user,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         var (now, by) = (clock.GetUtcNow(), user.Id());
-        var mine = await db.Uploads.AsNoTracking().Where(u => u.By == by && u.ExpiresAt > now && u.LessonId == null && u.Problem == null).OrderBy(u => u.Id).ToListAsync(cancel);
+        var mine = await db
+            .Uploads.AsNoTracking()
+            .Where(u => u.By == by && u.ExpiresAt > now && u.LessonId == null && u.Problem == null)
+            .OrderBy(u => u.Id)
+            .ToListAsync(cancel);
         var views = new List<UploadView>();
         foreach (var upload in mine)
             views.Add(await ViewAsync(upload, uploads, cancel));
         return TypedResults.Ok(views);
     }
 
-    private static async Task<Results<Ok<UploadView>, ProblemHttpResult>> GetAsync(Guid id, UploadKeeper uploads, ClaimsPrincipal user, CancellationToken cancel) =>
-        await uploads.FindAsync(id, user.Id(), cancel) is { } upload ? TypedResults.Ok(await ViewAsync(upload, uploads, cancel)) : Problems.NotThere("upload");
+    private static async Task<Results<Ok<UploadView>, ProblemHttpResult>> GetAsync(
+        Guid id,
+        UploadKeeper uploads,
+        ClaimsPrincipal user,
+        CancellationToken cancel
+    ) => await uploads.FindAsync(id, user.Id(), cancel) is { } upload ? TypedResults.Ok(await ViewAsync(upload, uploads, cancel)) : Problems.NotThere("upload");
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> NameAsync(Guid id, UploadTitle wanted, WexelDb db, ClaimsPrincipal user, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> NameAsync(
+        Guid id,
+        UploadTitle wanted,
+        WexelDb db,
+        ClaimsPrincipal user,
+        CancellationToken cancel
+    )
     {
         var (by, title) = (user.Id(), SectionRules.OneLine(wanted.Title));
         // Once it is a lesson, the lesson's own page has the title.
-        var named = await db.Uploads.Where(u => u.Id == id && u.By == by && u.LessonId == null).ExecuteUpdateAsync(set => set.SetProperty(u => u.Title, title), cancel);
+        var named = await db
+            .Uploads.Where(u => u.Id == id && u.By == by && u.LessonId == null)
+            .ExecuteUpdateAsync(set => set.SetProperty(u => u.Title, title), cancel);
         return named == 1 ? TypedResults.NoContent() : Problems.NotThere("upload");
     }
 
     private static async Task<UploadView> ViewAsync(Upload u, UploadKeeper uploads, CancellationToken cancel) =>
-        new(u.Id, u.FileName, u.Title, u.Bytes, u.Changed, await uploads.ArrivedAsync(u, cancel), u.ExpiresAt, u.LessonId, u.ForLesson, u.LessonId is null ? null : u.RecordingHash, u.KnownBefore, u.Problem is null ? null : WexelJson.Read<Problem>(u.Problem));
+        new(
+            u.Id,
+            u.FileName,
+            u.Title,
+            u.Bytes,
+            u.Changed,
+            await uploads.ArrivedAsync(u, cancel),
+            u.ExpiresAt,
+            u.LessonId,
+            u.ForLesson,
+            u.LessonId is null ? null : u.RecordingHash,
+            u.KnownBefore,
+            u.Problem is null ? null : WexelJson.Read<Problem>(u.Problem)
+        );
 }

@@ -24,7 +24,8 @@ internal sealed class UploadKeeper(WexelDb db, FileStore store, PieceWriter piec
     }
 
     /// <summary>How many uploads of somebody's have not come to their end.</summary>
-    internal Task<int> UnderWayAsync(Guid by, CancellationToken cancel) => db.Uploads.CountAsync(u => u.By == by && u.LessonId == null && u.Problem == null, cancel);
+    internal Task<int> UnderWayAsync(Guid by, CancellationToken cancel) =>
+        db.Uploads.CountAsync(u => u.By == by && u.LessonId == null && u.Problem == null, cancel);
 
     /// <summary>Whether all of it has come, so that it is where recordings lie or on its way there.</summary>
     internal static bool AllCame(Upload upload) => upload.Settled || upload.RecordingHash is not null;

@@ -35,7 +35,8 @@ internal static class PackageReader
 
         var organizations = root.Element(Cp + "organizations")?.Elements(Cp + "organization").ToList() ?? [];
         var chosen = root.Element(Cp + "organizations")?.Attribute("default")?.Value;
-        var organization = organizations.FirstOrDefault(o => o.Attribute("identifier")?.Value == chosen) ?? organizations.FirstOrDefault()
+        var organization = organizations.FirstOrDefault(o => o.Attribute("identifier")?.Value == chosen)
+            ?? organizations.FirstOrDefault()
             ?? throw new RefusedException("The manifest has no organization.");
         var items = organization.Descendants(Cp + "item").Where(i => i.Attribute("identifierref") is not null).Select(i => ItemOf(i, resources)).ToList();
         return items.Count > 0 ? new Package(TitleOf(organization), items) : throw new RefusedException("The organization has no item that can be launched.");
@@ -49,7 +50,15 @@ internal static class PackageReader
         try
         {
             // No document type: what it could declare or fetch is of no use here.
-            using var reader = XmlReader.Create(path, new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null, MaxCharactersInDocument = DeepestManifest });
+            using var reader = XmlReader.Create(
+                path,
+                new XmlReaderSettings
+                {
+                    DtdProcessing = DtdProcessing.Prohibit,
+                    XmlResolver = null,
+                    MaxCharactersInDocument = DeepestManifest,
+                }
+            );
             return XElement.Load(reader);
         }
         catch (XmlException broken)
@@ -78,5 +87,7 @@ internal static class PackageReader
     private static string TitleOf(XElement element) => element.Element(Cp + "title")?.Value.Trim() is { Length: > 0 } title ? title : "Without a title";
 
     private static string Required(XElement element, string attribute) =>
-        element.Attribute(attribute)?.Value is { Length: > 0 } value ? value : throw new RefusedException($"A {element.Name.LocalName} in the manifest has no {attribute}.");
+        element.Attribute(attribute)?.Value is { Length: > 0 } value
+            ? value
+            : throw new RefusedException($"A {element.Name.LocalName} in the manifest has no {attribute}.");
 }

@@ -15,7 +15,8 @@ internal sealed class School(string data)
     private readonly string _root = Directory.CreateDirectory(Path.Combine(data, "learning")).FullName;
     private readonly ConcurrentDictionary<string, Lock> _locks = new();
 
-    internal IEnumerable<string> Names => Directory.EnumerateDirectories(_root).Select(d => Path.GetFileName(d)).Where(Archive.IsPlainName).Order(StringComparer.Ordinal);
+    internal IEnumerable<string> Names =>
+        Directory.EnumerateDirectories(_root).Select(d => Path.GetFileName(d)).Where(Archive.IsPlainName).Order(StringComparer.Ordinal);
 
     /// <exception cref="RefusedException">The package is not taken.</exception>
     internal Package Take(string name, Stream zip)

@@ -54,7 +54,10 @@ internal sealed class DirectoryDesk(IHttpClientFactory clients, IConfiguration c
         mail.From.Add(new MailboxAddress("The directory", "desk@directory.example"));
         mail.To.Add(MailboxAddress.Parse(owner));
         mail.Subject = reasons.Count == 0 ? $"Accepted: {title}" : $"Not accepted: {title}";
-        mail.Body = new TextPart("plain") { Text = reasons.Count == 0 ? "The show is in the directory." : "These things stand in the way:\n" + string.Join('\n', reasons) };
+        mail.Body = new TextPart("plain")
+        {
+            Text = reasons.Count == 0 ? "The show is in the directory." : "These things stand in the way:\n" + string.Join('\n', reasons),
+        };
         using var smtp = new SmtpClient();
         await smtp.ConnectAsync("127.0.0.1", configuration.GetValue("StandIns:SmtpPort", 2525), MailKit.Security.SecureSocketOptions.None);
         await smtp.SendAsync(mail);
@@ -65,15 +68,30 @@ internal sealed class DirectoryDesk(IHttpClientFactory clients, IConfiguration c
 /// <summary>The desk's page.</summary>
 internal static class DirectoryPages
 {
-    private const string Counter = "body{font:16px/1.6 'DejaVu Serif',serif;background:#f3f7ea;color:#1e2b12;margin:0}main{max-width:56rem;margin:0 auto;padding:1rem 1.5rem 3rem;border-top:14px solid #7d9a3c}a{color:#3d5410}article{border:2px dotted #7d9a3c;padding:.4rem 1rem;margin:.8rem 0}input,button{font:inherit}";
+    private const string Counter =
+        "body{font:16px/1.6 'DejaVu Serif',serif;background:#f3f7ea;color:#1e2b12;margin:0}main{max-width:56rem;margin:0 auto;padding:1rem 1.5rem "
+        + "3rem;border-top:14px solid #7d9a3c}a{color:#3d5410}article{border:2px dotted #7d9a3c;padding:.4rem 1rem;margin:.8rem "
+        + "0}input,button{font:inherit}";
 
     internal static void MapDirectory(this IEndpointRouteBuilder routes)
     {
-        routes.MapGet("/directory", (DirectoryDesk desk) => Pages.Html("Directory desk", $"""
-            <form method="post"><label>Address of the feed <input name="address" type="url" size="60" required></label> <button>Submit</button></form>
-            <p>Somebody looks at it after a while, and writes to the owner whom the feed names.</p>
-            {string.Concat(desk.All.Select(s => $"<article><p><b>{Pages.Text(s.Title)}</b>: {(s.Accepted is null ? "waiting" : s.Accepted.Value ? "accepted" : "not accepted")}</p><ul>{string.Concat(s.Reasons.Select(r => $"<li>{Pages.Text(r)}</li>"))}</ul></article>"))}
-            """, style: Counter));
+        routes.MapGet("/directory", (DirectoryDesk desk) =>
+            Pages.Html(
+                "Directory desk",
+                $"""
+                <form method="post"><label>Address of the feed <input name="address" type="url" size="60" required></label> <button>Submit</button></form>
+                <p>Somebody looks at it after a while, and writes to the owner whom the feed names.</p>
+                {string.Concat(
+                    desk.All.Select(s =>
+                        $"<article><p><b>{Pages.Text(s.Title)}</b>: "
+                            + $"{(s.Accepted is null ? "waiting" : s.Accepted.Value ? "accepted" : "not accepted")}</p>"
+                            + $"<ul>{string.Concat(s.Reasons.Select(r => $"<li>{Pages.Text(r)}</li>"))}</ul></article>"
+                    )
+                )}
+                """,
+                style: Counter
+            )
+        );
         routes.MapPost("/directory", async (HttpRequest request, DirectoryDesk desk, CancellationToken cancel) =>
         {
             if (Uri.TryCreate((await request.ReadFormAsync(cancel))["address"], UriKind.Absolute, out var address) && address.Scheme is "http" or "https")

@@ -5,14 +5,34 @@ using System.Xml.Linq;
 namespace Wexel.StandIns.Listening;
 
 /// <summary>An episode as the app understands it.</summary>
-internal sealed record ShowEpisode(string Guid, string Title, string Html, string Media, long Bytes, string Type, string Seconds, string Number, string? Chapters, string? Transcript)
+internal sealed record ShowEpisode(
+    string Guid,
+    string Title,
+    string Html,
+    string Media,
+    long Bytes,
+    string Type,
+    string Seconds,
+    string Number,
+    string? Chapters,
+    string? Transcript
+)
 {
     /// <summary>A sound or a picture, by the type that the feed names.</summary>
     internal bool IsVideo => Type.StartsWith("video/", StringComparison.Ordinal);
 }
 
 /// <summary>A feed as the app understands it, and what it stumbled over.</summary>
-internal sealed record Show(string Title, string Author, string Description, string? Artwork, string? OwnerMail, bool KeptOut, IReadOnlyList<ShowEpisode> Episodes, IReadOnlyList<string> Troubles)
+internal sealed record Show(
+    string Title,
+    string Author,
+    string Description,
+    string? Artwork,
+    string? OwnerMail,
+    bool KeptOut,
+    IReadOnlyList<ShowEpisode> Episodes,
+    IReadOnlyList<string> Troubles
+)
 {
     private static readonly XNamespace ITunes = "http://www.itunes.com/dtds/podcast-1.0.dtd";
     private static readonly XNamespace Podcast = "https://podcastindex.org/namespace/1.0";
@@ -61,8 +81,15 @@ internal sealed record Show(string Title, string Author, string Description, str
         if (episodes.DistinctBy(e => e.Guid).Count() != episodes.Count)
             troubles.Add("Two episodes have the same guid.");
         return new Show(
-            title, author, about, artwork, channel.Element(ITunes + "owner")?.Element(ITunes + "email")?.Value,
-            string.Equals(channel.Element(ITunes + "block")?.Value, "yes", StringComparison.OrdinalIgnoreCase), episodes, troubles);
+            title,
+            author,
+            about,
+            artwork,
+            channel.Element(ITunes + "owner")?.Element(ITunes + "email")?.Value,
+            string.Equals(channel.Element(ITunes + "block")?.Value, "yes", StringComparison.OrdinalIgnoreCase),
+            episodes,
+            troubles
+        );
     }
 
     private static ShowEpisode? Episode(XElement item, List<string> troubles)
@@ -85,8 +112,16 @@ internal sealed record Show(string Title, string Author, string Description, str
         if (item.Element("pubDate") is null)
             troubles.Add($"“{title}” has no date.");
         return new ShowEpisode(
-            guid, title, item.Element(Content + "encoded")?.Value ?? Pages.Text(item.Element("description")?.Value), url, bytes, enclosure.Attribute("type")?.Value ?? "",
-            item.Element(ITunes + "duration")?.Value ?? "", item.Element(ITunes + "episode")?.Value ?? "",
-            item.Element(Podcast + "chapters")?.Attribute("url")?.Value, item.Element(Podcast + "transcript")?.Attribute("url")?.Value);
+            guid,
+            title,
+            item.Element(Content + "encoded")?.Value ?? Pages.Text(item.Element("description")?.Value),
+            url,
+            bytes,
+            enclosure.Attribute("type")?.Value ?? "",
+            item.Element(ITunes + "duration")?.Value ?? "",
+            item.Element(ITunes + "episode")?.Value ?? "",
+            item.Element(Podcast + "chapters")?.Attribute("url")?.Value,
+            item.Element(Podcast + "transcript")?.Attribute("url")?.Value
+        );
     }
 }

@@ -52,7 +52,14 @@ internal sealed class Subscriptions(IHttpClientFactory clients, string data)
         try
         {
             using var answer = await clients.CreateClient(Client).SendAsync(ask, cancel);
-            subscription.Asked.Enqueue(string.Create(CultureInfo.InvariantCulture, $"GET {subscription.Address.AbsolutePath}{(ask.Headers.IfNoneMatch.Count == 0 && ask.Headers.IfModifiedSince is null ? "" : " if it changed")}: {(int)answer.StatusCode} {answer.ReasonPhrase}"));
+            subscription.Asked.Enqueue(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"GET {subscription.Address.AbsolutePath}"
+                        + $"{(ask.Headers.IfNoneMatch.Count == 0 && ask.Headers.IfModifiedSince is null ? "" : " if it changed")}: "
+                        + $"{(int)answer.StatusCode} {answer.ReasonPhrase}"
+                )
+            );
             if (answer.StatusCode == HttpStatusCode.NotModified)
                 return;
             if (!answer.IsSuccessStatusCode)
@@ -72,7 +79,8 @@ internal sealed class Subscriptions(IHttpClientFactory clients, string data)
     }
 
     /// <summary>Where an episode lies once it was downloaded.</summary>
-    internal string Kept(Subscription subscription, int episode) => Path.Combine(_folder, string.Create(CultureInfo.InvariantCulture, $"{subscription.Number}-{episode}"));
+    internal string Kept(Subscription subscription, int episode) =>
+        Path.Combine(_folder, string.Create(CultureInfo.InvariantCulture, $"{subscription.Number}-{episode}"));
 
     /// <summary>Downloads an episode piece by piece (RFC 9110, section 14); what came before is not asked for again.</summary>
     internal async Task DownloadAsync(Subscription subscription, int episode, CancellationToken cancel)
@@ -82,9 +90,17 @@ internal sealed class Subscriptions(IHttpClientFactory clients, string data)
         while (file.Length < wanted.Bytes)
         {
             file.Position = file.Length;
-            using var ask = new HttpRequestMessage(HttpMethod.Get, wanted.Media) { Headers = { Range = new RangeHeaderValue(file.Length, Math.Min(wanted.Bytes, file.Length + Piece) - 1) } };
+            using var ask = new HttpRequestMessage(HttpMethod.Get, wanted.Media)
+            {
+                Headers = { Range = new RangeHeaderValue(file.Length, Math.Min(wanted.Bytes, file.Length + Piece) - 1) },
+            };
             using var answer = await clients.CreateClient(Client).SendAsync(ask, HttpCompletionOption.ResponseHeadersRead, cancel);
-            subscription.Asked.Enqueue(string.Create(CultureInfo.InvariantCulture, $"GET {new Uri(wanted.Media).AbsolutePath} {ask.Headers.Range}: {(int)answer.StatusCode}, {answer.Content.Headers.ContentType}"));
+            subscription.Asked.Enqueue(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"GET {new Uri(wanted.Media).AbsolutePath} {ask.Headers.Range}: {(int)answer.StatusCode}, {answer.Content.Headers.ContentType}"
+                )
+            );
             if (answer.StatusCode != HttpStatusCode.PartialContent)
                 return;
             await answer.Content.CopyToAsync(file, cancel);

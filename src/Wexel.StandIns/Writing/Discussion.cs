@@ -49,7 +49,10 @@ internal sealed class Discussion(IHttpClientFactory clients)
             var said = JsonSerializer.Deserialize<JsonElement>(await answer.Content.ReadAsStringAsync(cancel));
             string? Member(string name) => said.TryGetProperty(name, out var value) ? value.ToString() : null;
             return Member("version") == "1.0" && Member("type") is "video" or "rich"
-                ? (new Preview(Member("title") ?? link.Host, Member("provider_name") ?? "", Cleaning.Clean(Member("html") ?? ""), Member("thumbnail_url")), null)
+                ? (
+                    new Preview(Member("title") ?? link.Host, Member("provider_name") ?? "", Cleaning.Clean(Member("html") ?? ""), Member("thumbnail_url")),
+                    null
+                )
                 : (null, "the preview is of a type that is not shown here");
         }
         catch (Exception failed) when (failed is HttpRequestException or JsonException or TaskCanceledException)

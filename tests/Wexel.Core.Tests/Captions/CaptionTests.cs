@@ -10,7 +10,8 @@ public class CaptionTests
 {
     static CaptionTests() => TextEncoding.RegisterProvider(System.Text.CodePagesEncodingProvider.Instance);
 
-    private const string SubRip = "1\r\n00:00:01,000 --> 00:00:02,500\r\nGrüße <i>an Bord</i>\r\n\r\n2\r\n00:00:03,000 --> 00:00:04,000\r\n{\\an8}Zwei\r\nZeilen\r\n";
+    private const string SubRip =
+        "1\r\n00:00:01,000 --> 00:00:02,500\r\nGrüße <i>an Bord</i>\r\n\r\n2\r\n00:00:03,000 --> 00:00:04,000\r\n{\\an8}Zwei\r\nZeilen\r\n";
 
     // The example of W3C WebVTT, section 1.2 ("Comments in WebVTT") with cue settings of section 1.4 and tags of section 1.3.
     private const string Vtt = """
@@ -38,8 +39,7 @@ public class CaptionTests
     {
         var reading = CaptionFile.Read(TextEncoding.UTF8.GetBytes(Vtt));
         reading.Problems.ShouldBeEmpty();
-        reading.Cues.ShouldBe(
-        [
+        reading.Cues.ShouldBe([
             new Cue(new TimeRange(Ms.Of(22_000), Ms.Of(24_500)), "We are in <New York> & City", "<b>We are</b> in &lt;New York&gt; &amp; City"),
             new Cue(new TimeRange(Ms.Of(135_000), Ms.Of(140_000)), "- Ta en kopp varmt te.\n- Det är inte varmt.", Id: "1"),
         ]);
@@ -74,7 +74,9 @@ public class CaptionTests
     [Fact]
     public void Says_which_line_is_wrong_and_keeps_the_rest()
     {
-        var reading = CaptionFile.Read(TextEncoding.UTF8.GetBytes("WEBVTT\n\n00:01.000 --> 00:0x.000\nBad\n\n00:05.000 --> 00:04.000\nBackward\n\n00:06.000 --> 00:07.000\nGood\n"));
+        var reading = CaptionFile.Read(
+            TextEncoding.UTF8.GetBytes("WEBVTT\n\n00:01.000 --> 00:0x.000\nBad\n\n00:05.000 --> 00:04.000\nBackward\n\n00:06.000 --> 00:07.000\nGood\n")
+        );
         reading.Cues.ShouldHaveSingleItem().Text.ShouldBe("Good");
         reading.Problems.Select(p => (p.Code, p.Field)).ShouldBe([("captions-bad-time", "line 3"), ("captions-backward", "line 6")]);
     }
@@ -93,7 +95,9 @@ public class CaptionTests
     [Fact]
     public void A_file_that_is_no_text_says_so_and_nothing_of_it_is_shown()
     {
-        var problem = CaptionFile.Read([0x89, 0x50, 0x4E, 0x47, 0x0D, 0x0A, 0x1A, 0x0A, 0, 0, 0, 0x0D, 0x49, 0x48, 0x44, 0x52, 0, 0, 1, 0]).Problems.ShouldHaveSingleItem();
+        var problem = CaptionFile
+            .Read([0x89, 0x50, 0x4E, 0x47, 0x0D, 0x0A, 0x1A, 0x0A, 0, 0, 0, 0x0D, 0x49, 0x48, 0x44, 0x52, 0, 0, 1, 0])
+            .Problems.ShouldHaveSingleItem();
         (problem.Code, problem.Sentence.Any(char.IsControl)).ShouldBe(("captions-no-text", false));
     }
 
@@ -125,23 +129,32 @@ public class CaptionTests
     [Fact]
     public void Captions_in_the_picture_keep_both()
     {
-        var script = BurntCaptions.Script([new Cue(new TimeRange(Ms.Of(0), Ms.Of(1000)), "Go {on}", "<i>Go</i> {on}", AtTop: true)], new PictureSize(1280, 720), null);
+        var script = BurntCaptions.Script(
+            [new Cue(new TimeRange(Ms.Of(0), Ms.Of(1000)), "Go {on}", "<i>Go</i> {on}", AtTop: true)],
+            new PictureSize(1280, 720),
+            null
+        );
         script.ShouldContain("{\\an8}{\\i1}Go{\\i0} \\{on\\}");
     }
 
     [Fact]
-    public void Survives_any_bytes() => Gen.Byte.Array[0, 400].Sample(bytes =>
-    {
-        var reading = CaptionFile.Read(bytes);
-        return reading.Cues.Count > 0 || reading.Problems.Count > 0;
-    });
+    public void Survives_any_bytes() =>
+        Gen
+            .Byte.Array[0, 400]
+            .Sample(bytes =>
+            {
+                var reading = CaptionFile.Read(bytes);
+                return reading.Cues.Count > 0 || reading.Problems.Count > 0;
+            });
 
     [Fact]
     public void Writing_and_reading_WebVTT_is_the_identity() =>
-        Gen.Select(Gen.Long[0, 10_000_000], Gen.Long[1, 10_000], Gen.String[Pick.From('a', 'B', '<', '>', '&', '-', 'ß', ';', 't'), 1, 30]).Array[1, 10].Sample(items =>
-        {
-            var cues = items.Select(x => new Cue(new TimeRange(Ms.Of(x.Item1), Ms.Of(x.Item1 + x.Item2)), x.Item3)).OrderBy(c => c.Span.Start).ToList();
-            var read = WebVttText.Read(WebVttText.Write(cues));
-            return read.Problems.Count == 0 && read.Cues.SequenceEqual(cues);
-        });
+        Gen.Select(Gen.Long[0, 10_000_000], Gen.Long[1, 10_000], Gen.String[Pick.From('a', 'B', '<', '>', '&', '-', 'ß', ';', 't'), 1, 30])
+            .Array[1, 10]
+            .Sample(items =>
+            {
+                var cues = items.Select(x => new Cue(new TimeRange(Ms.Of(x.Item1), Ms.Of(x.Item1 + x.Item2)), x.Item3)).OrderBy(c => c.Span.Start).ToList();
+                var read = WebVttText.Read(WebVttText.Write(cues));
+                return read.Problems.Count == 0 && read.Cues.SequenceEqual(cues);
+            });
 }

@@ -6,11 +6,15 @@ namespace Wexel.Core.Tests.Captions;
 
 public class CaptionTrackTests
 {
-    private static Cue At(int second, string id, string text = "Words") => new(new TimeRange(TimeSpan.FromSeconds(second), TimeSpan.FromSeconds(second + 1)), text, Id: id);
+    private static Cue At(int second, string id, string text = "Words") =>
+        new(new TimeRange(TimeSpan.FromSeconds(second), TimeSpan.FromSeconds(second + 1)), text, Id: id);
 
     [Fact]
     public void Captions_keep_the_names_that_tell_them_apart_and_get_others() =>
-        Cue.Kind.WithNames([At(0, "greeting"), At(1, ""), At(2, "c1"), At(3, "greeting"), At(4, new string('x', 65))]).Select(c => c.Id).ShouldBe(["greeting", "c2", "c1", "c3", "c4"]);
+        Cue
+            .Kind.WithNames([At(0, "greeting"), At(1, ""), At(2, "c1"), At(3, "greeting"), At(4, new string('x', 65))])
+            .Select(c => c.Id)
+            .ShouldBe(["greeting", "c2", "c1", "c3", "c4"]);
 
     /// <summary>The identifier of a cue is the line above its times (W3C WebVTT, section 4.1).</summary>
     [Fact]
@@ -23,17 +27,23 @@ public class CaptionTrackTests
     }
 
     [Fact]
-    public void Naming_twice_is_naming_once() => Gen.Int[0, 4].Select(i => new[] { "", "c1", "c2", "a", "b" }[i]).Array[0, 9].Sample(ids =>
-    {
-        var once = Cue.Kind.WithNames(ids.Select((id, i) => At(i, id)));
-        return once.Select(c => c.Id).Distinct().Count() == once.Count && Cue.Kind.WithNames(once).SequenceEqual(once);
-    });
+    public void Naming_twice_is_naming_once() =>
+        Gen.Int[0, 4]
+            .Select(i => new[] { "", "c1", "c2", "a", "b" }[i])
+            .Array[0, 9]
+            .Sample(ids =>
+            {
+                var once = Cue.Kind.WithNames(ids.Select((id, i) => At(i, id)));
+                return once.Select(c => c.Id).Distinct().Count() == once.Count && Cue.Kind.WithNames(once).SequenceEqual(once);
+            });
 
     [Fact]
     public void The_hash_is_that_of_the_file_and_goes_by_what_is_said()
     {
         var track = CaptionTrack.Of("t1", [At(0, "c1")], "en-GB", "a.vtt");
-        track.Hash.ShouldBe(Convert.ToHexStringLower(System.Security.Cryptography.SHA256.HashData(System.Text.Encoding.UTF8.GetBytes(WebVttText.WriteKept([At(0, "c1")])))));
+        track.Hash.ShouldBe(
+            Convert.ToHexStringLower(System.Security.Cryptography.SHA256.HashData(System.Text.Encoding.UTF8.GetBytes(WebVttText.WriteKept([At(0, "c1")]))))
+        );
         var corrected = track.With([At(0, "c1", "Other words"), At(1, "c2")]);
         (corrected.Id, corrected.CueCount, corrected.Hash == track.Hash).ShouldBe(("t1", 2, false));
         track.With([At(0, "c1")]).ShouldBe(track);
@@ -41,7 +51,10 @@ public class CaptionTrackTests
 
     [Fact]
     public void Tracks_without_a_name_get_one_of_their_own() =>
-        CaptionTrack.WithNames([.. new[] { "", "t2", "", "t2" }.Select(id => new CaptionTrack(id, "h", "en", "f", 1))]).Select(t => t.Id).ShouldBe(["t1", "t2", "t3", "t4"]);
+        CaptionTrack
+            .WithNames([.. new[] { "", "t2", "", "t2" }.Select(id => new CaptionTrack(id, "h", "en", "f", 1))])
+            .Select(t => t.Id)
+            .ShouldBe(["t1", "t2", "t3", "t4"]);
 
     [Fact]
     public void Files_of_tracks_are_told_apart_by_language_and_number() =>

@@ -30,7 +30,9 @@ public class ContentsTests
     {
         var reading = ContentsText.Read("0:00 Welcome\n\nNo time here\n1:99 Bad seconds\n2:00\n3:00 Good\n");
         reading.Lines.Select(l => l.Title).ShouldBe(["Welcome", "Good"]);
-        reading.Problems.Select(p => (p.Code, p.Field)).ShouldBe([("contents-no-time", "line 3"), ("contents-bad-time", "line 4"), ("contents-no-title", "line 5")]);
+        reading
+            .Problems.Select(p => (p.Code, p.Field))
+            .ShouldBe([("contents-no-time", "line 3"), ("contents-bad-time", "line 4"), ("contents-no-title", "line 5")]);
         reading.Problems.ShouldAllBe(p => p.Sentence.StartsWith("Line ") && p.Sentence.EndsWith('.'));
     }
 
@@ -40,17 +42,22 @@ public class ContentsTests
 
     [Fact]
     public void Writing_and_reading_contents_is_the_identity() =>
-        Gen.Select(Gen.Long[0, 30_000_000], Gen.String[Gen.Char['a', 'z'], 1, 20], Gen.Bool).Array[1, 20].Sample(items =>
-        {
-            var sections = SectionRules.Tidy(items.Select((x, i) => new Section($"{i}", Ms.Of(x.Item1), x.Item2, x.Item3)), TimeSpan.FromHours(10));
-            var read = ContentsText.Read(ContentsText.Write(sections)).Lines;
-            return read.SequenceEqual(sections.Select(s => new ContentsLine(s.At, s.Title, s.Nested)));
-        });
+        Gen.Select(Gen.Long[0, 30_000_000], Gen.String[Gen.Char['a', 'z'], 1, 20], Gen.Bool)
+            .Array[1, 20]
+            .Sample(items =>
+            {
+                var sections = SectionRules.Tidy(items.Select((x, i) => new Section($"{i}", Ms.Of(x.Item1), x.Item2, x.Item3)), TimeSpan.FromHours(10));
+                var read = ContentsText.Read(ContentsText.Write(sections)).Lines;
+                return read.SequenceEqual(sections.Select(s => new ContentsLine(s.At, s.Title, s.Nested)));
+            });
 
     [Fact]
     public void Tidy_sorts_drops_what_is_outside_and_never_nests_the_first()
     {
-        var tidy = SectionRules.Tidy([new("b", Ms.Of(5000), " Two\nlines ", true), new("a", Ms.Of(-5), "One", true), new("c", Ms.Of(10_000), "Outside")], Ms.Of(10_000));
+        var tidy = SectionRules.Tidy(
+            [new("b", Ms.Of(5000), " Two\nlines ", true), new("a", Ms.Of(-5), "One", true), new("c", Ms.Of(10_000), "Outside")],
+            Ms.Of(10_000)
+        );
         tidy.ShouldBe([new Section("a", TimeSpan.Zero, "One"), new Section("b", Ms.Of(5000), "Two lines", true)]);
     }
 
@@ -63,6 +70,7 @@ public class ContentsTests
 
     [Fact]
     public void Chapter_files_follow_the_standard_and_escape_markup() =>
-        ChaptersText.Write(Chapters.Of([new("a", Ms.Of(0), "A <b> & --> C")], Ms.Of(90_000)))
+        ChaptersText
+            .Write(Chapters.Of([new("a", Ms.Of(0), "A <b> & --> C")], Ms.Of(90_000)))
             .ShouldBe("WEBVTT\n\n1\n00:00:00.000 --> 00:01:30.000\nA &lt;b&gt; &amp; --&gt; C\n");
 }

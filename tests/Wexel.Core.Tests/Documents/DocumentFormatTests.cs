@@ -45,7 +45,9 @@ public class DocumentFormatTests
 
     [Fact]
     public void There_is_a_fixture_of_every_version() =>
-        Kinds.SelectMany(kind => Enumerable.Range(1, kind.Value.Version).Select(v => $"{kind.Key}-{v}")).ShouldBeSubsetOf(Directory.EnumerateFiles(Folder).Select(f => Path.GetFileNameWithoutExtension(f)!));
+        Kinds
+            .SelectMany(kind => Enumerable.Range(1, kind.Value.Version).Select(v => $"{kind.Key}-{v}"))
+            .ShouldBeSubsetOf(Directory.EnumerateFiles(Folder).Select(f => Path.GetFileNameWithoutExtension(f)!));
 
     [Theory]
     [MemberData(nameof(Fixtures))]
@@ -90,7 +92,11 @@ public class DocumentFormatTests
     [Fact]
     public void Each_version_is_brought_up_by_one_step_after_the_other()
     {
-        var format = new DocumentFormat<Dictionary<string, string>>("thing", d => d["b"] = d["a"]!.GetValue<string>() + "1", d => d["c"] = d["b"]!.GetValue<string>() + "2");
+        var format = new DocumentFormat<Dictionary<string, string>>(
+            "thing",
+            d => d["b"] = d["a"]!.GetValue<string>() + "1",
+            d => d["c"] = d["b"]!.GetValue<string>() + "2"
+        );
         format.Version.ShouldBe(3);
         format.Read("""{ "a": "x" }""")["c"].ShouldBe("x12");
         format.Read("""{ "version": 2, "a": "x", "b": "y" }""")["c"].ShouldBe("y2");

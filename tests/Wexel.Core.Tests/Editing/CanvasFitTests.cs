@@ -21,16 +21,22 @@ public class CanvasFitTests
 
     [Fact]
     public void Never_odd_never_larger_and_in_shape() =>
-        Gen.Select(Gen.Int[16, 9000], Gen.Int[16, 9000], Pick.From<int?>(null, 480, 720)).Sample((width, height, limit) =>
-        {
-            var fit = CanvasFit.Under(new PictureSize(width, height), limit);
-            var shape = (double)width / height;
-            return fit.Target.Width % 2 == 0 && fit.Target.Height % 2 == 0
-                && fit.Target.Width is >= 2 && fit.Target.Height is >= 2
-                && fit.Target.Width <= width && fit.Target.Height <= height
-                && fit.Target.Height <= (limit ?? int.MaxValue)
-                && (Math.Abs(fit.Target.Width - (fit.Target.Height * shape)) <= 2 + (2 * shape) || Math.Min(fit.Target.Width, fit.Target.Height) <= 4);
-        });
+        Gen.Select(Gen.Int[16, 9000], Gen.Int[16, 9000], Pick.From<int?>(null, 480, 720))
+            .Sample(
+                (width, height, limit) =>
+                {
+                    var fit = CanvasFit.Under(new PictureSize(width, height), limit);
+                    var shape = (double)width / height;
+                    return fit.Target.Width % 2 == 0
+                        && fit.Target.Height % 2 == 0
+                        && fit.Target.Width is >= 2
+                        && fit.Target.Height is >= 2
+                        && fit.Target.Width <= width
+                        && fit.Target.Height <= height
+                        && fit.Target.Height <= (limit ?? int.MaxValue)
+                        && (Math.Abs(fit.Target.Width - (fit.Target.Height * shape)) <= 2 + (2 * shape) || Math.Min(fit.Target.Width, fit.Target.Height) <= 4);
+                }
+            );
 
     [Fact]
     public void Says_whether_the_factor_is_whole()

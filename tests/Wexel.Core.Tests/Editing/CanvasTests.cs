@@ -27,10 +27,12 @@ public sealed class CanvasTests
         var whole = CanvasPlacement.Of(new(640, 480), canvas, null);
         whole.To.ShouldBe(new PictureRect(160, 0, 960, 720));
         (whole.ScalePercent, whole.WholeFactor, whole.EmptyPercent).ShouldBe((150, false, 25));
-        whole.Notes(canvas).ShouldBe([
-            "25 % of the picture would be black at the sides. Filled, nothing is black, and 25 % of the recording is left out above and below.",
-            "The recording is enlarged, which makes it soft; a smaller canvas keeps it sharp.",
-        ]);
+        whole
+            .Notes(canvas)
+            .ShouldBe([
+                "25 % of the picture would be black at the sides. Filled, nothing is black, and 25 % of the recording is left out above and below.",
+                "The recording is enlarged, which makes it soft; a smaller canvas keeps it sharp.",
+            ]);
         var filled = CanvasPlacement.Of(new(640, 480), On(1280, 720, FitMode.Fill), null);
         (filled.From, filled.To, filled.WholeFactor).ShouldBe((new PictureRect(0, 60, 640, 360), new PictureRect(0, 0, 1280, 720), true));
         filled.LeftOutPercent.ShouldBe(25);
@@ -57,8 +59,11 @@ public sealed class CanvasTests
         {
             var placed = CanvasPlacement.Of(Hd, new Canvas(size, FitMode.Part, part), null);
             placed.From.ShouldSatisfyAllConditions(
-                () => placed.From.X.ShouldBeLessThanOrEqualTo(640), () => placed.From.Y.ShouldBeLessThanOrEqualTo(180),
-                () => (placed.From.X + placed.From.Width).ShouldBeGreaterThanOrEqualTo(958), () => (placed.From.Y + placed.From.Height).ShouldBeGreaterThanOrEqualTo(358));
+                () => placed.From.X.ShouldBeLessThanOrEqualTo(640),
+                () => placed.From.Y.ShouldBeLessThanOrEqualTo(180),
+                () => (placed.From.X + placed.From.Width).ShouldBeGreaterThanOrEqualTo(958),
+                () => (placed.From.Y + placed.From.Height).ShouldBeGreaterThanOrEqualTo(358)
+            );
         }
 
         // With the canvas's own shape, exactly the part.
@@ -79,20 +84,35 @@ public sealed class CanvasTests
     public void Wherever_it_is_placed_it_lies_on_recording_and_canvas_in_even_pixels_and_keeps_its_shape()
     {
         var size = Gen.Select(Gen.Int[64, 4000], Gen.Int[64, 4000], (w, h) => new PictureSize(w, h));
-        var part = Gen.Select(Gen.Double[-0.2, 1.2], Gen.Double[-0.2, 1.2], Gen.Double[0, 1.5], Gen.Double[0, 1.5], (x, y, w, h) => new PicturePart(x, y, w, h));
-        Gen.Select(size, size, Gen.Int[0, 2], part, Gen.Int[0, 1]).Sample((recorded, canvas, fit, chosen, limited) =>
-        {
-            var placed = CanvasPlacement.Of(recorded, new Canvas(canvas, (FitMode)fit, chosen), limited == 0 ? null : 480);
-            var (from, to) = (placed.From, placed.To);
-            (from.X % 2 + from.Y % 2 + from.Width % 2 + from.Height % 2 + to.X % 2 + to.Y % 2 + to.Width % 2 + to.Height % 2).ShouldBe(0);
-            (from.X >= 0 && from.Y >= 0 && from.X + from.Width <= recorded.Width && from.Y + from.Height <= recorded.Height).ShouldBeTrue($"{from} of {recorded}");
-            (to.X >= 0 && to.Y >= 0 && to.X + to.Width <= placed.Canvas.Width && to.Y + to.Height <= placed.Canvas.Height).ShouldBeTrue($"{to} of {placed.Canvas}");
-            (placed.EmptyPercent is >= 0 and < 100 && placed.LeftOutPercent is >= 0 and < 100).ShouldBeTrue();
-            if (from is { Width: > 150, Height: > 150 } && to is { Width: > 150, Height: > 150 })
-                ((double)to.Width / to.Height / ((double)from.Width / from.Height)).ShouldBe(1, 0.04);
-            if (fit == 1 && recorded is { Width: > 150, Height: > 150 } && placed.Canvas is { Width: > 150, Height: > 150 } && (double)recorded.Width / recorded.Height is > 0.2 and < 5 && (double)canvas.Width / canvas.Height is > 0.2 and < 5)
-                placed.EmptyPercent.ShouldBeLessThan(3);
-        });
+        var part = Gen.Select(Gen.Double[-0.2, 1.2], Gen.Double[-0.2, 1.2], Gen.Double[0, 1.5], Gen.Double[0, 1.5], (x, y, w, h) =>
+            new PicturePart(x, y, w, h)
+        );
+        Gen.Select(size, size, Gen.Int[0, 2], part, Gen.Int[0, 1])
+            .Sample(
+                (recorded, canvas, fit, chosen, limited) =>
+                {
+                    var placed = CanvasPlacement.Of(recorded, new Canvas(canvas, (FitMode)fit, chosen), limited == 0 ? null : 480);
+                    var (from, to) = (placed.From, placed.To);
+                    (from.X % 2 + from.Y % 2 + from.Width % 2 + from.Height % 2 + to.X % 2 + to.Y % 2 + to.Width % 2 + to.Height % 2).ShouldBe(0);
+                    (from.X >= 0 && from.Y >= 0 && from.X + from.Width <= recorded.Width && from.Y + from.Height <= recorded.Height).ShouldBeTrue(
+                        $"{from} of {recorded}"
+                    );
+                    (to.X >= 0 && to.Y >= 0 && to.X + to.Width <= placed.Canvas.Width && to.Y + to.Height <= placed.Canvas.Height).ShouldBeTrue(
+                        $"{to} of {placed.Canvas}"
+                    );
+                    (placed.EmptyPercent is >= 0 and < 100 && placed.LeftOutPercent is >= 0 and < 100).ShouldBeTrue();
+                    if (from is { Width: > 150, Height: > 150 } && to is { Width: > 150, Height: > 150 })
+                        ((double)to.Width / to.Height / ((double)from.Width / from.Height)).ShouldBe(1, 0.04);
+                    if (
+                        fit == 1
+                        && recorded is { Width: > 150, Height: > 150 }
+                        && placed.Canvas is { Width: > 150, Height: > 150 }
+                        && (double)recorded.Width / recorded.Height is > 0.2 and < 5
+                        && (double)canvas.Width / canvas.Height is > 0.2 and < 5
+                    )
+                        placed.EmptyPercent.ShouldBeLessThan(3);
+                }
+            );
     }
 
     [Fact]
@@ -106,5 +126,7 @@ public sealed class CanvasTests
 
     [Fact]
     public void Odd_and_endless_sides_become_ones_that_can_be_made() =>
-        new Canvas(new(1, 99_999), (FitMode)9, new PicturePart(2, -1, 0, 9)).Within().ShouldBe(new Canvas(new(64, 3840), FitMode.Whole, new PicturePart(0.95, 0, 0.05, 1)));
+        new Canvas(new(1, 99_999), (FitMode)9, new PicturePart(2, -1, 0, 9))
+            .Within()
+            .ShouldBe(new Canvas(new(64, 3840), FitMode.Whole, new PicturePart(0.95, 0, 0.05, 1)));
 }

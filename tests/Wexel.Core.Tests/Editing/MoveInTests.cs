@@ -16,7 +16,9 @@ public class MoveInTests
 
     /// <summary>The same file is read by the desk's tests: what is drawn before rendering is what is rendered.</summary>
     public static IEnumerable<TheoryDataRow<Vector>> Vectors() =>
-        JsonSerializer.Deserialize<Vector[]>(File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "vectors", "moves.json")), JsonSerializerOptions.Web)!.Select(v => new TheoryDataRow<Vector>(v));
+        JsonSerializer
+            .Deserialize<Vector[]>(File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "vectors", "moves.json")), JsonSerializerOptions.Web)!
+            .Select(v => new TheoryDataRow<Vector>(v));
 
     [Theory]
     [MemberData(nameof(Vectors))]
@@ -106,8 +108,13 @@ public class MoveInTests
     [Fact]
     public void Move_ins_are_read_from_a_text()
     {
-        var (moveIns, problems) = MoveInsText.Read("0:05 - 0:12.5 at 20,30 50x40\n\n0:20 - end at 0,0 25 × 25\nsoon\n0:30 - 0:29 at 1,1 9x9", TimeSpan.FromSeconds(60));
-        moveIns.Select(m => (m.Span.Start.TotalSeconds, m.Span.End.TotalSeconds, m.Part)).ShouldBe([(5, 12.5, new(0.2, 0.3, 0.5, 0.4)), (20, 60, new(0, 0, 0.25, 0.25))]);
+        var (moveIns, problems) = MoveInsText.Read(
+            "0:05 - 0:12.5 at 20,30 50x40\n\n0:20 - end at 0,0 25 × 25\nsoon\n0:30 - 0:29 at 1,1 9x9",
+            TimeSpan.FromSeconds(60)
+        );
+        moveIns
+            .Select(m => (m.Span.Start.TotalSeconds, m.Span.End.TotalSeconds, m.Part))
+            .ShouldBe([(5, 12.5, new(0.2, 0.3, 0.5, 0.4)), (20, 60, new(0, 0, 0.25, 0.25))]);
         problems.Select(p => (p.Code, p.Field)).ShouldBe([("move-ins-line", "line 4"), ("cuts-backward", "line 5")]);
         problems[1].Sentence.ShouldStartWith("Line 5");
     }
@@ -129,28 +136,43 @@ public class MoveInTests
 
     [Fact]
     public void What_is_seen_never_leaves_the_page_and_changes_by_no_jump() =>
-        Gen.Select(Sizes, Canvases, Gen.Select(Gen.Long[0, 60_000], Gen.Long[200, 9_000], Parts, Gen.Long[100, 2_000]).Array[0, 8]).Sample((recorded, canvas, wanted) =>
-        {
-            var placement = CanvasPlacement.Of(recorded, canvas, null);
-            var moveIns = MoveIn.Kind.Tidy(wanted.Select((w, i) => In(w.Item1, w.Item1 + w.Item2, w.Item3, w.Item4, $"{i}")), TimeSpan.FromSeconds(60));
-            var path = PathOf(moveIns, null, placement);
-            var all = Enumerable.Range(0, 1800).Select(f => path.At(f)).ToList();
-            var inside = all.All(r => r.X >= 0 && r.Y >= 0 && r.Width > 0 && r.Height > 0 && r.X + r.Width <= path.Page.Width + 1 && r.Y + r.Height <= path.Page.Height + 1);
-            var inOrder = path.Moves.Zip(path.Moves.Skip(1), (a, b) => a.Last <= b.First && a.To == b.From).All(x => x);
-            return inside && inOrder;
-        });
+        Gen.Select(Sizes, Canvases, Gen.Select(Gen.Long[0, 60_000], Gen.Long[200, 9_000], Parts, Gen.Long[100, 2_000]).Array[0, 8])
+            .Sample(
+                (recorded, canvas, wanted) =>
+                {
+                    var placement = CanvasPlacement.Of(recorded, canvas, null);
+                    var moveIns = MoveIn.Kind.Tidy(wanted.Select((w, i) => In(w.Item1, w.Item1 + w.Item2, w.Item3, w.Item4, $"{i}")), TimeSpan.FromSeconds(60));
+                    var path = PathOf(moveIns, null, placement);
+                    var all = Enumerable.Range(0, 1800).Select(f => path.At(f)).ToList();
+                    var inside = all.All(r =>
+                        r.X >= 0 && r.Y >= 0 && r.Width > 0 && r.Height > 0 && r.X + r.Width <= path.Page.Width + 1 && r.Y + r.Height <= path.Page.Height + 1
+                    );
+                    var inOrder = path.Moves.Zip(path.Moves.Skip(1), (a, b) => a.Last <= b.First && a.To == b.From).All(x => x);
+                    return inside && inOrder;
+                }
+            );
 
     [Fact]
     public void The_part_that_was_chosen_is_seen_on_every_canvas_that_shows_it() =>
-        Gen.Select(Sizes, Canvases, Parts).Sample((recorded, canvas, part) =>
-        {
-            var placement = CanvasPlacement.Of(recorded, canvas, null);
-            var (page, seen, shown) = (placement.Page, placement.SeenOnPage, placement.OnPage(part));
-            var (left, top) = (seen.X + (part.X * recorded.Width) - placement.From.X, seen.Y + (part.Y * recorded.Height) - placement.From.Y);
-            bool Covers(double from, double length, int at, int taken, int all) =>
-                Math.Max(from, 0) >= at - 2.01 && Math.Min(from + length, all) <= at + taken + 2.01;
-            return Covers(left, part.Width * recorded.Width, shown.X, shown.Width, page.Width) && Covers(top, part.Height * recorded.Height, shown.Y, shown.Height, page.Height)
-                && shown.X % 2 == 0 && shown.Y % 2 == 0 && shown.Width % 2 == 0 && shown.Height % 2 == 0
-                && seen.X >= 0 && seen.Y >= 0 && seen.X + seen.Width <= page.Width && seen.Y + seen.Height <= page.Height;
-        });
+        Gen.Select(Sizes, Canvases, Parts)
+            .Sample(
+                (recorded, canvas, part) =>
+                {
+                    var placement = CanvasPlacement.Of(recorded, canvas, null);
+                    var (page, seen, shown) = (placement.Page, placement.SeenOnPage, placement.OnPage(part));
+                    var (left, top) = (seen.X + (part.X * recorded.Width) - placement.From.X, seen.Y + (part.Y * recorded.Height) - placement.From.Y);
+                    bool Covers(double from, double length, int at, int taken, int all) =>
+                        Math.Max(from, 0) >= at - 2.01 && Math.Min(from + length, all) <= at + taken + 2.01;
+                    return Covers(left, part.Width * recorded.Width, shown.X, shown.Width, page.Width)
+                        && Covers(top, part.Height * recorded.Height, shown.Y, shown.Height, page.Height)
+                        && shown.X % 2 == 0
+                        && shown.Y % 2 == 0
+                        && shown.Width % 2 == 0
+                        && shown.Height % 2 == 0
+                        && seen.X >= 0
+                        && seen.Y >= 0
+                        && seen.X + seen.Width <= page.Width
+                        && seen.Y + seen.Height <= page.Height;
+                }
+            );
 }

@@ -24,7 +24,8 @@ public class SoundSplicerTests
     private static TimeMap Map(long length, params (long Start, long End)[] cuts) =>
         TimeMap.Of(new FrameRate(30, 1), Ms.Of(length), [.. cuts.Select(c => new TimeRange(Ms.Of(c.Start), Ms.Of(c.End)))]);
 
-    private static float[] Tone(double hertz, int milliseconds) => [.. Enumerable.Range(0, Rate / 1000 * milliseconds).Select(i => (float)(0.9 * Math.Sin(2 * Math.PI * hertz * i / Rate)))];
+    private static float[] Tone(double hertz, int milliseconds) =>
+        [.. Enumerable.Range(0, Rate / 1000 * milliseconds).Select(i => (float)(0.9 * Math.Sin(2 * Math.PI * hertz * i / Rate)))];
 
     [Fact]
     public void Without_a_cut_nothing_changes()
@@ -71,14 +72,20 @@ public class SoundSplicerTests
 
     [Fact]
     public void The_length_is_exact_whatever_is_cut_and_however_it_arrives() =>
-        Gen.Select(Pick.From(new FrameRate(30, 1), new FrameRate(30000, 1001), new FrameRate(60, 1)), Gen.Select(Gen.Long[0, 4000], Gen.Long[0, 400]).Array[0, 30], Gen.Int[1, 9000]).Sample(
-            (grid, cuts, block) =>
-            {
-                var map = TimeMap.Of(grid, Ms.Of(4000), [.. cuts.Select(c => new TimeRange(Ms.Of(c.Item1), Ms.Of(c.Item1 + c.Item2)))]);
-                if (map.Frames == 0)
-                    return true;
-                var made = Splice(map, [.. Enumerable.Repeat(0.25f, Rate * 5)], block: block);
-                return made.All(s => Math.Abs(s - 0.25f) < 1e-6) && made.Length == (int)Math.Round(map.Length.TotalSeconds * Rate);
-            },
-            iter: 60);
+        Gen.Select(
+                Pick.From(new FrameRate(30, 1), new FrameRate(30000, 1001), new FrameRate(60, 1)),
+                Gen.Select(Gen.Long[0, 4000], Gen.Long[0, 400]).Array[0, 30],
+                Gen.Int[1, 9000]
+            )
+            .Sample(
+                (grid, cuts, block) =>
+                {
+                    var map = TimeMap.Of(grid, Ms.Of(4000), [.. cuts.Select(c => new TimeRange(Ms.Of(c.Item1), Ms.Of(c.Item1 + c.Item2)))]);
+                    if (map.Frames == 0)
+                        return true;
+                    var made = Splice(map, [.. Enumerable.Repeat(0.25f, Rate * 5)], block: block);
+                    return made.All(s => Math.Abs(s - 0.25f) < 1e-6) && made.Length == (int)Math.Round(map.Length.TotalSeconds * Rate);
+                },
+                iter: 60
+            );
 }

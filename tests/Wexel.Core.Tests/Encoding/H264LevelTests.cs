@@ -28,7 +28,8 @@ public class H264LevelTests
     {
         var exact = numerator > 0 ? new FrameRate(numerator, denominator) : new FrameRate((int)rate, 1);
         var lowest = H264Level.LowestFor(new PictureSize(width, height), exact).ShouldNotBeNull();
-        double.Parse(lowest.Name, System.Globalization.CultureInfo.InvariantCulture).ShouldBeLessThanOrEqualTo(double.Parse(level, System.Globalization.CultureInfo.InvariantCulture));
+        double.Parse(lowest.Name, System.Globalization.CultureInfo.InvariantCulture)
+            .ShouldBeLessThanOrEqualTo(double.Parse(level, System.Globalization.CultureInfo.InvariantCulture));
         lowest.Name.ShouldBe(level);
     }
 
@@ -47,8 +48,7 @@ public class H264LevelTests
     }
 
     [Fact]
-    public void Nothing_takes_more_than_the_highest_level() =>
-        H264Level.LowestFor(new PictureSize(16384, 16384), new FrameRate(30, 1)).ShouldBeNull();
+    public void Nothing_takes_more_than_the_highest_level() => H264Level.LowestFor(new PictureSize(16384, 16384), new FrameRate(30, 1)).ShouldBeNull();
 
     // ITU-T H.264, Table A-1 and the variable MaxDpbFrames of A.3.1: 4 frames of full HD at level 4, 9 of 720p at 4, 16 at most.
     [Theory]

@@ -26,14 +26,17 @@ public sealed class LevellingTests
 
     [Fact]
     public void A_gain_alone_never_takes_a_peak_over_the_ceiling() =>
-        Gen.Select(Gen.Double[-60, 0], Gen.Double[-40, 3], Gen.Double[-31, -10]).Sample((integrated, peak, target) =>
-        {
-            var step = Levelling.For(new Loudness(integrated, 5, peak), target);
-            if (step is { HoldsPeaks: false })
-                (peak + step.GainDb).ShouldBeLessThanOrEqualTo(Levelling.HeldUnder);
-            if (step is not null)
-                (integrated + step.GainDb).ShouldBe(target, 0.051);
-        });
+        Gen.Select(Gen.Double[-60, 0], Gen.Double[-40, 3], Gen.Double[-31, -10])
+            .Sample(
+                (integrated, peak, target) =>
+                {
+                    var step = Levelling.For(new Loudness(integrated, 5, peak), target);
+                    if (step is { HoldsPeaks: false })
+                        (peak + step.GainDb).ShouldBeLessThanOrEqualTo(Levelling.HeldUnder);
+                    if (step is not null)
+                        (integrated + step.GainDb).ShouldBe(target, 0.051);
+                }
+            );
 
     [Fact]
     public void What_holding_peaks_takes_away_is_given_back_within_reason()
@@ -48,10 +51,14 @@ public sealed class LevellingTests
     public void Says_what_happens_to_the_sound()
     {
         Levelling.InWords(new Loudness(-23.4, 5, -14), -16).ShouldBe("Recorded at −23.4 LUFS; it is brought to −16 LUFS, 7.4 dB louder.");
-        Levelling.InWords(new Loudness(-30, 5, -8), -16).ShouldBe("Recorded at −30 LUFS; it is brought to −16 LUFS, 14 dB louder, with peaks held under −1 dBTP.");
+        Levelling
+            .InWords(new Loudness(-30, 5, -8), -16)
+            .ShouldBe("Recorded at −30 LUFS; it is brought to −16 LUFS, 14 dB louder, with peaks held under −1 dBTP.");
         Levelling.InWords(new Loudness(-12, 5, -2), -16).ShouldBe("Recorded at −12 LUFS; it is brought to −16 LUFS, 4 dB softer.");
         Levelling.InWords(new Loudness(-16, 5, -6), -16).ShouldBe("Recorded at −16 LUFS; it stays as it is.");
-        Levelling.InWords(new Loudness(null, 0, null), -16).ShouldBe("There is hardly anything to hear, so the sound is left as it is: louder, it would be noise.");
+        Levelling
+            .InWords(new Loudness(null, 0, null), -16)
+            .ShouldBe("There is hardly anything to hear, so the sound is left as it is: louder, it would be noise.");
         Levelling.InWords(null, -16).ShouldBeNull();
     }
 }

@@ -5,14 +5,17 @@ namespace Wexel.Core.Tests.Encoding;
 
 public class MakeItFitTests
 {
-    /// <summary>A lesson of 20 MB in 1080 lines at quality 20 with every frame; as drawn takes 4 MB of it away, six points of quality half of the rest.</summary>
+    /// <summary>A lesson of 20 MB in 1080 lines at quality 20 with every frame; as drawn takes 4 MB of it away, six points of quality half of the
+    /// rest.</summary>
     private static double Bytes(Profile profile)
     {
         var picture = profile.Picture!;
         if (picture.Rate.Rule == RateRule.FileSize)
             return picture.Rate.Bytes!.Value;
         var height = picture.Size.Height ?? 1080;
-        return 1e6 + (15e6 * Math.Pow(height / 1080.0, 1.4) * Math.Pow(2, (20 - picture.Rate.Quality!.Value) / 6.0)) + (picture.Timing.Rule == TimingRule.AsDrawn ? 0 : 4e6);
+        return 1e6
+            + (15e6 * Math.Pow(height / 1080.0, 1.4) * Math.Pow(2, (20 - picture.Rate.Quality!.Value) / 6.0))
+            + (picture.Timing.Rule == TimingRule.AsDrawn ? 0 : 4e6);
     }
 
     private static RenderEstimate Estimate(Profile profile, double range) =>
@@ -37,14 +40,17 @@ public class MakeItFitTests
         (await FitAsync(EveryFrame, 17)).Value!.ShouldSatisfyAllConditions(
             f => f.Profile.Picture!.Timing.Rule.ShouldBe(TimingRule.AsDrawn),
             f => f.Profile.Picture!.Rate.Quality.ShouldBe(20),
-            f => f.GivenUp.Count.ShouldBe(1));
+            f => f.GivenUp.Count.ShouldBe(1)
+        );
         (await FitAsync(Profiles.Web, 9)).Value!.ShouldSatisfyAllConditions(
             f => f.Profile.Picture!.Rate.Quality!.Value.ShouldBeInRange(26, 28),
             f => f.Profile.Picture!.Size.Rule.ShouldBe(SizeRule.AsCanvas),
-            f => f.GivenUp.Single().ShouldStartWith("The quality goes from 20 to"));
+            f => f.GivenUp.Single().ShouldStartWith("The quality goes from 20 to")
+        );
         (await FitAsync(Profiles.Web, 3)).Value!.ShouldSatisfyAllConditions(
             f => f.Profile.Picture!.Size.Height.ShouldBe(480),
-            f => f.GivenUp[0].ShouldBe("The picture is made 480 lines high instead of 1080: small text gets softer."));
+            f => f.GivenUp[0].ShouldBe("The picture is made 480 lines high instead of 1080: small text gets softer.")
+        );
     }
 
     [Fact]
@@ -59,17 +65,27 @@ public class MakeItFitTests
     [Fact]
     public async Task What_cannot_fit_says_what_it_comes_to_at_least()
     {
-        (await FitAsync(Profiles.Web, 1)).Problem!.Sentence.ShouldStartWith("1 MB is too little for this lesson: with everything given up it comes to about 1.");
+        (await FitAsync(Profiles.Web, 1)).Problem!.Sentence.ShouldStartWith(
+            "1 MB is too little for this lesson: with everything given up it comes to about 1."
+        );
         (await FitAsync(Profiles.Adaptive, 5)).Problem!.Code.ShouldBe("fit-many-files");
         (await FitAsync(Profiles.PodcastSound, 5)).Problem!.Code.ShouldBe("fit-without-picture");
     }
 
     [Fact]
-    public void Whatever_the_limit_it_is_met() => Gen.Select(Gen.Double[1.2, 40], Gen.Double[0, 0.4], Gen.Bool).Sample((megabytes, range, every) =>
-    {
-        var (fitted, problem) = FitAsync(every ? EveryFrame : Profiles.Web, megabytes, range).GetAwaiter().GetResult();
-        return problem is not null ? megabytes < 2 : Bytes(fitted!.Profile) <= megabytes * 1e6 && fitted.Estimate.Size.Most <= megabytes * 1e6 + 1 && ProfileRules.Refusal(fitted.Profile) is null;
-    });
+    public void Whatever_the_limit_it_is_met() =>
+        Gen.Select(Gen.Double[1.2, 40], Gen.Double[0, 0.4], Gen.Bool)
+            .Sample(
+                (megabytes, range, every) =>
+                {
+                    var (fitted, problem) = FitAsync(every ? EveryFrame : Profiles.Web, megabytes, range).GetAwaiter().GetResult();
+                    return problem is not null
+                        ? megabytes < 2
+                        : Bytes(fitted!.Profile) <= megabytes * 1e6
+                            && fitted.Estimate.Size.Most <= megabytes * 1e6 + 1
+                            && ProfileRules.Refusal(fitted.Profile) is null;
+                }
+            );
 
     [Fact]
     public void The_quality_between_two_goes_by_powers()

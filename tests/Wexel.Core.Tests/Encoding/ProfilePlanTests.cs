@@ -37,7 +37,16 @@ public class ProfilePlanTests
         plan.Pictures.ShouldAllBe(p => p.Timing.InPieces && p.Timing.KeyFrameEvery == 180);
         plan.Picture!.Timing.KeyFrames().Take(4).ShouldBe([0, 180, 210, 360]);
         plan.File.ShouldBe(new FilePlan(Container.Hls, 0, false, true, null));
-        Plan(Profiles.Adaptive, new LessonLook(Captions: [[new Cue(new TimeRange(TimeSpan.Zero, TimeSpan.FromSeconds(1)), "Good morning.")]])).File.CaptionTracks.ShouldBe(1);
+        Plan(
+            Profiles.Adaptive,
+            new LessonLook(
+                Captions:
+                [
+                    [new Cue(new TimeRange(TimeSpan.Zero, TimeSpan.FromSeconds(1)), "Good morning.")],
+                ]
+            )
+        )
+            .File.CaptionTracks.ShouldBe(1);
         Plan(Profiles.Web).Picture!.Timing.InPieces.ShouldBeFalse();
     }
 
@@ -48,7 +57,8 @@ public class ProfilePlanTests
         // 65 s: 5,000,000 bytes less a hundredth are 609,231 bit/s, less 72,000 of sound.
         plan.Picture!.Rate.ShouldBe(new RatePlan(RateRule.FileSize, 0, 537_230, 2));
         plan.File.Bytes.ShouldBe(5_000_000);
-        Plan(With(p => p with { Rate = new RateSettings(RateRule.FileSize, Bytes: 50_000) })).Picture!.Rate.BitsPerSecond.ShouldBe(RenderPlanner.LeastBitsPerSecond);
+        Plan(With(p => p with { Rate = new RateSettings(RateRule.FileSize, Bytes: 50_000) }))
+            .Picture!.Rate.BitsPerSecond.ShouldBe(RenderPlanner.LeastBitsPerSecond);
     }
 
     [Fact]
@@ -66,7 +76,8 @@ public class ProfilePlanTests
     [InlineData(H264Profile.High, 16_000_000, 31)]
     [InlineData(H264Profile.ConstrainedBaseline, 21_000_000, 41)]
     public void The_level_holds_the_rate_that_is_aimed_at(H264Profile profile, long rate, int level) =>
-        Plan(With(p => p with { H264Profile = profile, Rate = new RateSettings(RateRule.Average, BitsPerSecond: rate) })).Picture!.Coding.H264!.Level.ShouldBe(level);
+        Plan(With(p => p with { H264Profile = profile, Rate = new RateSettings(RateRule.Average, BitsPerSecond: rate) }))
+            .Picture!.Coding.H264!.Level.ShouldBe(level);
 
     [Fact]
     public void A_ceiling_is_kept_under_the_levels()
@@ -78,7 +89,8 @@ public class ProfilePlanTests
     [Fact]
     public void Channels_are_as_chosen()
     {
-        SoundPlan Of(SoundChannels channels, SoundFacts sound) => Plan(Profiles.Web with { Sound = Profiles.Web.Sound! with { Channels = channels } }, null, sound).Sound!;
+        SoundPlan Of(SoundChannels channels, SoundFacts sound) =>
+            Plan(Profiles.Web with { Sound = Profiles.Web.Sound! with { Channels = channels } }, null, sound).Sound!;
         var (stereo, surround, mono) = (new SoundFacts("aac", 2, null, 48_000), new SoundFacts("aac", 6, null, 48_000), new SoundFacts("aac", 1, null, 48_000));
         (Of(SoundChannels.Mono, stereo).Channels, Of(SoundChannels.Mono, stereo).Mixes[0]).ShouldBe((1, SoundMix.MonoFromBoth));
         (Of(SoundChannels.Mono, surround).Channels, Of(SoundChannels.Mono, surround).Mixes[0]).ShouldBe((1, SoundMix.MonoFromSurround));
@@ -86,7 +98,11 @@ public class ProfilePlanTests
         Of(SoundChannels.AsRecorded, stereo).Channels.ShouldBe(2);
     }
 
-    private static readonly IReadOnlyList<Cue> Cues = [new(new TimeRange(Ms.Of(1000), Ms.Of(3000)), "One {two} \\N three\nand a line"), new(new TimeRange(Ms.Of(4000), Ms.Of(5000)), "Four")];
+    private static readonly IReadOnlyList<Cue> Cues =
+    [
+        new(new TimeRange(Ms.Of(1000), Ms.Of(3000)), "One {two} \\N three\nand a line"),
+        new(new TimeRange(Ms.Of(4000), Ms.Of(5000)), "Four"),
+    ];
 
     [Fact]
     public void Burnt_in_captions_make_frames_where_they_come_and_go_and_belong_to_the_pictures_key()
@@ -94,10 +110,26 @@ public class ProfilePlanTests
         var burnt = Profiles.Web with { Captions = CaptionPlace.BurntIn };
         var picture = Plan(burnt, new LessonLook(Captions: [Cues])).Picture!;
         picture.Timing.Changing.ShouldBe([30, 90, 120, 150]);
-        Sample.Key(picture).ShouldNotBe(Sample.Key(Plan(burnt, new LessonLook(Captions: [[Cues[0]]])).Picture!));
+        Sample
+            .Key(picture)
+            .ShouldNotBe(
+                Sample.Key(
+                    Plan(
+                        burnt,
+                        new LessonLook(
+                            Captions:
+                            [
+                                [Cues[0]],
+                            ]
+                        )
+                    ).Picture!
+                )
+            );
         // Beside or inside, captions have no part in what is encoded.
         foreach (var place in new[] { CaptionPlace.None, CaptionPlace.Beside, CaptionPlace.Inside })
-            Sample.Key(Plan(Profiles.Web with { Captions = place }, new LessonLook(Captions: [Cues])).Picture!).ShouldBe(Sample.Key(Plan(Profiles.Web).Picture!));
+            Sample
+                .Key(Plan(Profiles.Web with { Captions = place }, new LessonLook(Captions: [Cues])).Picture!)
+                .ShouldBe(Sample.Key(Plan(Profiles.Web).Picture!));
         Plan(Profiles.Web with { Captions = CaptionPlace.Inside }, new LessonLook(Captions: [Cues, Cues])).File.CaptionTracks.ShouldBe(2);
         Plan(Profiles.Web with { Captions = CaptionPlace.Inside }).File.CaptionTracks.ShouldBe(0);
     }
@@ -117,7 +149,15 @@ public class ProfilePlanTests
         {
             foreach (var position in Enum.GetValues<MarkPosition>())
             {
-                foreach (var (width, mark) in new[] { (20, new PictureSize(400, 400)), (20, new PictureSize(600, 200)), (40, new PictureSize(600, 200)), (60, new PictureSize(800, 100)) })
+                foreach (
+                    var (width, mark) in new[]
+                    {
+                        (20, new PictureSize(400, 400)),
+                        (20, new PictureSize(600, 200)),
+                        (40, new PictureSize(600, 200)),
+                        (60, new PictureSize(800, 100)),
+                    }
+                )
                 {
                     var box = (MarkPlacement.Usual with { Position = position, WidthPercent = width }).On(size, mark);
                     var placed = CaptionPlacement.On(size, box);

@@ -23,51 +23,110 @@ public class ProfileRulesTests
         Profiles.All.Select(p => p.Title).ShouldBeUnique();
     }
 
-    public static TheoryData<string, string, Profile> Wrong => new()
-    {
-        { "profile-without-name", "title", Web with { Title = " " } },
-        { "profile-name-too-long", "title", Web with { Title = new string('a', 61) } },
-        { "container-without-picture", "container", Web with { Container = Container.M4a } },
-        { "profile-empty", "sound", Web with { Picture = null, Sound = null, Container = Container.M4a } },
-        { "container-for-sound", "container", Web with { Picture = null } },
-        { "container-lacks-codec", "picture.codec", Web with { Container = Container.Webm, Sound = new SoundSettings(SoundCodec.Opus) } },
-        { "container-lacks-codec", "picture.codec", Web with { Container = Container.M4v, Picture = Web.Picture! with { Codec = PictureCodec.Av1 } } },
-        { "container-lacks-sound-codec", "sound.codec", WithSound(s => s with { Codec = SoundCodec.Mp3 }) },
-        { "container-lacks-sound-codec", "sound.codec", Profiles.Open with { Sound = new SoundSettings(SoundCodec.Aac) } },
-        { "size-out-of-range", "picture.size.height", With(p => p with { Size = SizeSettings.AtMost(10) }) },
-        { "size-out-of-range", "picture.size.height", With(p => p with { Size = new SizeSettings(SizeRule.AtMostHeight) }) },
-        { "size-out-of-range", "picture.size.width", With(p => p with { Size = new SizeSettings(SizeRule.Exact, 5000, 720) }) },
-        { "size-odd", "picture.size", With(p => p with { Size = new SizeSettings(SizeRule.Exact, 853, 480) }) },
-        { "heights-in-one-file", "picture.furtherHeights", With(p => p with { FurtherHeights = [480] }) },
-        { "heights-too-many", "picture.furtherHeights", Profiles.Adaptive with { Picture = Profiles.Adaptive.Picture! with { FurtherHeights = [800, 700, 600, 500, 400, 300] } } },
-        { "heights-out-of-range", "picture.furtherHeights", Profiles.Adaptive with { Picture = Profiles.Adaptive.Picture! with { FurtherHeights = [720, 9] } } },
-        { "hls-one-height", "picture.furtherHeights", Profiles.Adaptive with { Picture = Profiles.Adaptive.Picture! with { FurtherHeights = null } } },
-        { "hls-file-size", "picture.rate.rule", Profiles.Adaptive with { Picture = Profiles.Adaptive.Picture! with { Rate = new RateSettings(RateRule.FileSize, Bytes: 5_000_000) } } },
-        { "container-lacks-codec", "picture.codec", Profiles.Adaptive with { Picture = Profiles.Adaptive.Picture! with { Codec = PictureCodec.Av1, Rate = RateSettings.Of(32) } } },
-        { "frame-rate-out-of-range", "picture.timing.framesPerSecond", With(p => p with { Timing = new TimingSettings(TimingRule.Constant, 120) }) },
-        { "key-frames-out-of-range", "picture.keyFrameSeconds", With(p => p with { KeyFrameSeconds = 0.1 }) },
-        { "quality-out-of-range", "picture.rate.quality", With(p => p with { Rate = RateSettings.Of(52) }) },
-        { "quality-out-of-range", "picture.rate.quality", With(p => p with { Rate = new RateSettings(RateRule.Quality) }) },
-        { "quality-without-gain", "picture.rate.quality", With(p => p with { Rate = RateSettings.Of(5) }) },
-        { "quality-poor", "picture.rate.quality", With(p => p with { Rate = RateSettings.Of(35) }) },
-        { "rate-out-of-range", "picture.rate.bitsPerSecond", With(p => p with { Rate = new RateSettings(RateRule.Average, BitsPerSecond: 100) }) },
-        { "rate-out-of-range", "picture.rate.ceilingBitsPerSecond", With(p => p with { Rate = RateSettings.Of(20) with { CeilingBitsPerSecond = 1 } }) },
-        { "rate-out-of-range", "picture.rate.bytes", With(p => p with { Rate = new RateSettings(RateRule.FileSize, Bytes: 10) }) },
-        { "passes-out-of-range", "picture.rate.passes", With(p => p with { Rate = new RateSettings(RateRule.Average, BitsPerSecond: 500_000, Passes: 3) }) },
-        { "av1-one-pass", "picture.rate.passes", Profiles.Open with { Picture = Profiles.Open.Picture! with { Rate = new RateSettings(RateRule.Average, BitsPerSecond: 500_000) } } },
-        { "constant-rate-codec", "picture.rate.rule", Profiles.Open with { Picture = Profiles.Open.Picture! with { Timing = TimingSettings.AsRecorded, Rate = new RateSettings(RateRule.Constant, BitsPerSecond: 500_000) } } },
-        { "constant-rate-as-drawn", "picture.rate.rule", With(p => p with { Rate = new RateSettings(RateRule.Constant, BitsPerSecond: 500_000) }) },
-        { "level-unknown", "picture.level", With(p => p with { Level = 33 }) },
-        { "level-exceeded", "picture.level", With(p => p with { Level = 30, Size = SizeSettings.AtMost(720) }) },
-        { "level-exceeded", "picture.level", With(p => p with { Level = 30, Size = SizeSettings.AtMost(480), Rate = new RateSettings(RateRule.Average, BitsPerSecond: 20_000_000) }) },
-        { "sample-rate-unknown", "sound.sampleRate", Profiles.Open with { Sound = new SoundSettings(SoundCodec.Opus, 44_100) } },
-        { "sound-rate-unknown", "sound.bitsPerSecond", WithSound(s => s with { BitsPerSecond = 1_000_000 }) },
-        { "sound-rate-unknown", "sound.bitsPerSecond", new Profile("p", "P", "", Container.Mp3, null, new SoundSettings(SoundCodec.Mp3, BitsPerSecond: 100_000), CaptionPlace.None) },
-        { "loudness-out-of-range", "sound.targetLufs", WithSound(s => s with { TargetLufs = -3 }) },
-        { "container-lacks-captions", "captions", Profiles.PodcastSound with { Captions = CaptionPlace.Inside } },
-        { "captions-without-picture", "captions", Profiles.PodcastSound with { Captions = CaptionPlace.BurntIn } },
-        { "index-at-end", "indexAtFront", Web with { IndexAtFront = false } },
-    };
+    public static TheoryData<string, string, Profile> Wrong =>
+        new()
+        {
+            { "profile-without-name", "title", Web with { Title = " " } },
+            { "profile-name-too-long", "title", Web with { Title = new string('a', 61) } },
+            { "container-without-picture", "container", Web with { Container = Container.M4a } },
+            { "profile-empty", "sound", Web with { Picture = null, Sound = null, Container = Container.M4a } },
+            { "container-for-sound", "container", Web with { Picture = null } },
+            { "container-lacks-codec", "picture.codec", Web with { Container = Container.Webm, Sound = new SoundSettings(SoundCodec.Opus) } },
+            { "container-lacks-codec", "picture.codec", Web with { Container = Container.M4v, Picture = Web.Picture! with { Codec = PictureCodec.Av1 } } },
+            { "container-lacks-sound-codec", "sound.codec", WithSound(s => s with { Codec = SoundCodec.Mp3 }) },
+            { "container-lacks-sound-codec", "sound.codec", Profiles.Open with { Sound = new SoundSettings(SoundCodec.Aac) } },
+            { "size-out-of-range", "picture.size.height", With(p => p with { Size = SizeSettings.AtMost(10) }) },
+            { "size-out-of-range", "picture.size.height", With(p => p with { Size = new SizeSettings(SizeRule.AtMostHeight) }) },
+            { "size-out-of-range", "picture.size.width", With(p => p with { Size = new SizeSettings(SizeRule.Exact, 5000, 720) }) },
+            { "size-odd", "picture.size", With(p => p with { Size = new SizeSettings(SizeRule.Exact, 853, 480) }) },
+            { "heights-in-one-file", "picture.furtherHeights", With(p => p with { FurtherHeights = [480] }) },
+            {
+                "heights-too-many",
+                "picture.furtherHeights",
+                Profiles.Adaptive with
+                {
+                    Picture = Profiles.Adaptive.Picture! with { FurtherHeights = [800, 700, 600, 500, 400, 300] },
+                }
+            },
+            {
+                "heights-out-of-range",
+                "picture.furtherHeights",
+                Profiles.Adaptive with
+                {
+                    Picture = Profiles.Adaptive.Picture! with { FurtherHeights = [720, 9] },
+                }
+            },
+            { "hls-one-height", "picture.furtherHeights", Profiles.Adaptive with { Picture = Profiles.Adaptive.Picture! with { FurtherHeights = null } } },
+            {
+                "hls-file-size",
+                "picture.rate.rule",
+                Profiles.Adaptive with
+                {
+                    Picture = Profiles.Adaptive.Picture! with { Rate = new RateSettings(RateRule.FileSize, Bytes: 5_000_000) },
+                }
+            },
+            {
+                "container-lacks-codec",
+                "picture.codec",
+                Profiles.Adaptive with
+                {
+                    Picture = Profiles.Adaptive.Picture! with { Codec = PictureCodec.Av1, Rate = RateSettings.Of(32) },
+                }
+            },
+            { "frame-rate-out-of-range", "picture.timing.framesPerSecond", With(p => p with { Timing = new TimingSettings(TimingRule.Constant, 120) }) },
+            { "key-frames-out-of-range", "picture.keyFrameSeconds", With(p => p with { KeyFrameSeconds = 0.1 }) },
+            { "quality-out-of-range", "picture.rate.quality", With(p => p with { Rate = RateSettings.Of(52) }) },
+            { "quality-out-of-range", "picture.rate.quality", With(p => p with { Rate = new RateSettings(RateRule.Quality) }) },
+            { "quality-without-gain", "picture.rate.quality", With(p => p with { Rate = RateSettings.Of(5) }) },
+            { "quality-poor", "picture.rate.quality", With(p => p with { Rate = RateSettings.Of(35) }) },
+            { "rate-out-of-range", "picture.rate.bitsPerSecond", With(p => p with { Rate = new RateSettings(RateRule.Average, BitsPerSecond: 100) }) },
+            { "rate-out-of-range", "picture.rate.ceilingBitsPerSecond", With(p => p with { Rate = RateSettings.Of(20) with { CeilingBitsPerSecond = 1 } }) },
+            { "rate-out-of-range", "picture.rate.bytes", With(p => p with { Rate = new RateSettings(RateRule.FileSize, Bytes: 10) }) },
+            {
+                "passes-out-of-range",
+                "picture.rate.passes",
+                With(p => p with { Rate = new RateSettings(RateRule.Average, BitsPerSecond: 500_000, Passes: 3) })
+            },
+            {
+                "av1-one-pass",
+                "picture.rate.passes",
+                Profiles.Open with
+                {
+                    Picture = Profiles.Open.Picture! with { Rate = new RateSettings(RateRule.Average, BitsPerSecond: 500_000) },
+                }
+            },
+            {
+                "constant-rate-codec",
+                "picture.rate.rule",
+                Profiles.Open with
+                {
+                    Picture = Profiles.Open.Picture! with
+                    {
+                        Timing = TimingSettings.AsRecorded,
+                        Rate = new RateSettings(RateRule.Constant, BitsPerSecond: 500_000),
+                    },
+                }
+            },
+            { "constant-rate-as-drawn", "picture.rate.rule", With(p => p with { Rate = new RateSettings(RateRule.Constant, BitsPerSecond: 500_000) }) },
+            { "level-unknown", "picture.level", With(p => p with { Level = 33 }) },
+            { "level-exceeded", "picture.level", With(p => p with { Level = 30, Size = SizeSettings.AtMost(720) }) },
+            {
+                "level-exceeded",
+                "picture.level",
+                With(p => p with { Level = 30, Size = SizeSettings.AtMost(480), Rate = new RateSettings(RateRule.Average, BitsPerSecond: 20_000_000) })
+            },
+            { "sample-rate-unknown", "sound.sampleRate", Profiles.Open with { Sound = new SoundSettings(SoundCodec.Opus, 44_100) } },
+            { "sound-rate-unknown", "sound.bitsPerSecond", WithSound(s => s with { BitsPerSecond = 1_000_000 }) },
+            {
+                "sound-rate-unknown",
+                "sound.bitsPerSecond",
+                new Profile("p", "P", "", Container.Mp3, null, new SoundSettings(SoundCodec.Mp3, BitsPerSecond: 100_000), CaptionPlace.None)
+            },
+            { "loudness-out-of-range", "sound.targetLufs", WithSound(s => s with { TargetLufs = -3 }) },
+            { "container-lacks-captions", "captions", Profiles.PodcastSound with { Captions = CaptionPlace.Inside } },
+            { "captions-without-picture", "captions", Profiles.PodcastSound with { Captions = CaptionPlace.BurntIn } },
+            { "index-at-end", "indexAtFront", Web with { IndexAtFront = false } },
+        };
 
     [Theory]
     [MemberData(nameof(Wrong))]
@@ -89,7 +148,11 @@ public class ProfileRulesTests
     [InlineData(480, 30)]
     public void The_level_that_is_proposed_is_the_lowest_that_holds_the_picture(int height, int level) =>
         // ITU-T H.264, Table A-1: 1280 × 720 at 30 is level 3.1, 1920 × 1080 at 30 level 4, 853 × 480 at 30 level 3 at the least.
-        ProfileRules.Of(With(p => p with { Level = 10, Size = SizeSettings.AtMost(height) })).Single().Mended!.Picture!.Level.ShouldNotBeNull().ShouldBeInRange(level, level + 1);
+        ProfileRules
+            .Of(With(p => p with { Level = 10, Size = SizeSettings.AtMost(height) }))
+            .Single()
+            .Mended!.Picture!.Level.ShouldNotBeNull()
+            .ShouldBeInRange(level, level + 1);
 
     [Fact]
     public void A_codec_that_is_proposed_keeps_the_place_on_the_scale_of_quality()
@@ -99,7 +162,13 @@ public class ProfileRulesTests
         finding.Mended!.Picture!.Rate.Quality.ShouldBe(32);
     }
 
-    private static IReadOnlyList<ProfileFinding> ForLesson(Profile profile, PictureSize? recorded = null, long needs = 100_000, Canvas? canvas = null, bool sound = true)
+    private static IReadOnlyList<ProfileFinding> ForLesson(
+        Profile profile,
+        PictureSize? recorded = null,
+        long needs = 100_000,
+        Canvas? canvas = null,
+        bool sound = true
+    )
     {
         var size = recorded ?? new PictureSize(1280, 720);
         var facts = Sample.Sized(size.Width, size.Height) with { Sounds = sound ? [new("aac", 1, null, 48_000)] : [] };
@@ -188,6 +257,8 @@ public class ProfileRulesTests
 
     /// <summary>Every property but the profile's own name for programs.</summary>
     private static IEnumerable<JsonNode> Leaves(JsonNode node) =>
-        (node["properties"] as JsonObject ?? []).Where(p => p.Key is not ("id" or "size" or "timing" or "rate")).SelectMany(p => Leaves(p.Value!).Append(p.Value!))
+        (node["properties"] as JsonObject ?? [])
+            .Where(p => p.Key is not ("id" or "size" or "timing" or "rate"))
+            .SelectMany(p => Leaves(p.Value!).Append(p.Value!))
             .Concat((node["properties"] as JsonObject ?? []).Where(p => p.Key is "size" or "timing" or "rate").SelectMany(p => Leaves(p.Value!)));
 }

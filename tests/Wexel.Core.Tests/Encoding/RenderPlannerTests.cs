@@ -10,8 +10,12 @@ namespace Wexel.Core.Tests.Encoding;
 
 public class RenderPlannerTests
 {
-    private static RenderPlan Plan(RecordingFacts facts, SoundSides? sides = SoundSides.Stereo, IReadOnlyList<Section>? sections = null, Profile? profile = null) =>
-        RenderPlanner.Plan(Reel.Of(facts, sides), Reel.Of(facts).Map([]), profile ?? Profiles.Web, new LessonLook(sections));
+    private static RenderPlan Plan(
+        RecordingFacts facts,
+        SoundSides? sides = SoundSides.Stereo,
+        IReadOnlyList<Section>? sections = null,
+        Profile? profile = null
+    ) => RenderPlanner.Plan(Reel.Of(facts, sides), Reel.Of(facts).Map([]), profile ?? Profiles.Web, new LessonLook(sections));
 
     private static (SoundMix? Mix, int Channels, int Rate, int Bits, double? Target) Sound(RenderPlan plan) =>
         (plan.Sound!.Mixes.Single(), plan.Sound.Channels, plan.Sound.SampleRate, plan.Sound.BitsPerSecond, plan.Sound.TargetLufs);
@@ -48,19 +52,29 @@ public class RenderPlannerTests
 
     [Fact]
     public void Key_frames_stand_at_sections_and_as_close_as_a_profile_asks() =>
-        Gen.Select(Pick.From(new FrameRate(30, 1), new FrameRate(30000, 1001), new FrameRate(24, 1), new FrameRate(10, 1)), Gen.Long[0, 65_000].Array[0, 8]).Sample((rate, starts) =>
-        {
-            var facts = Sample.Facts();
-            facts = facts with { Picture = facts.Picture! with { Rate = rate, NominalRate = rate } };
-            IReadOnlyList<Section> sections = [.. starts.Select((s, i) => new Section($"{i}", Ms.Of(s), "x"))];
-            var timing = Plan(facts, sections: sections, profile: Profiles.Web with { Picture = Profiles.Web.Picture! with { KeyFrameSeconds = 10 } }).Picture!.Timing;
-            var keys = timing.KeyFrames().ToList();
-            var apart = keys.Append(timing.LastFrame + 1).Zip(keys.Skip(1).Append(timing.LastFrame + 1), (a, b) => b - a).Max();
-            return keys[0] == 0
-                && rate.TimeOf(apart) <= TimeSpan.FromSeconds(10)
-                && starts.All(s => rate.FrameAt(Ms.Of(s)) is var frame && (frame > timing.LastFrame || keys.Contains(frame)))
-                && (timing.MostRepeatsLeftOut + 1) / rate.PerSecond <= 1.0000001;
-        });
+        Gen.Select(Pick.From(new FrameRate(30, 1), new FrameRate(30000, 1001), new FrameRate(24, 1), new FrameRate(10, 1)), Gen.Long[0, 65_000].Array[0, 8])
+            .Sample(
+                (rate, starts) =>
+                {
+                    var facts = Sample.Facts();
+                    facts = facts with { Picture = facts.Picture! with { Rate = rate, NominalRate = rate } };
+                    IReadOnlyList<Section> sections = [.. starts.Select((s, i) => new Section($"{i}", Ms.Of(s), "x"))];
+                    var timing = Plan(
+                        facts,
+                        sections: sections,
+                        profile: Profiles.Web with
+                        {
+                            Picture = Profiles.Web.Picture! with { KeyFrameSeconds = 10 },
+                        }
+                    ).Picture!.Timing;
+                    var keys = timing.KeyFrames().ToList();
+                    var apart = keys.Append(timing.LastFrame + 1).Zip(keys.Skip(1).Append(timing.LastFrame + 1), (a, b) => b - a).Max();
+                    return keys[0] == 0
+                        && rate.TimeOf(apart) <= TimeSpan.FromSeconds(10)
+                        && starts.All(s => rate.FrameAt(Ms.Of(s)) is var frame && (frame > timing.LastFrame || keys.Contains(frame)))
+                        && (timing.MostRepeatsLeftOut + 1) / rate.PerSecond <= 1.0000001;
+                }
+            );
 
     /// <summary>What a jump costs is the frames that are decoded from the key frame on: where little happens they may lie far apart.</summary>
     [Fact]
@@ -68,7 +82,9 @@ public class RenderPlannerTests
     {
         var timing = Plan(Sample.Facts(), sections: [new("a", TimeSpan.Zero, "A"), new("b", TimeSpan.FromSeconds(12.5), "B")]).Picture!.Timing;
         timing.KeyFrames().ShouldBe([0, 375]);
-        (timing.KeyFrameEvery, timing.BetweenKeyFrames, timing.MostBetweenKeyFrames, timing.KeyFrameDistance).ShouldBe((null, 165, 300, TimeSpan.FromSeconds(60)));
+        (timing.KeyFrameEvery, timing.BetweenKeyFrames, timing.MostBetweenKeyFrames, timing.KeyFrameDistance).ShouldBe(
+            (null, 165, 300, TimeSpan.FromSeconds(60))
+        );
     }
 
     [Theory]
@@ -80,7 +96,13 @@ public class RenderPlannerTests
     public void How_many_key_frames_there_will_be_follows_from_time_and_frames(int seconds, double coded, double keys)
     {
         var facts = Sample.Facts();
-        var timing = Plan(facts with { Length = TimeSpan.FromSeconds(seconds), Picture = facts.Picture! with { Rate = new FrameRate(30, 1), NominalRate = new FrameRate(30, 1) } }).Picture!.Timing;
+        var timing = Plan(
+            facts with
+            {
+                Length = TimeSpan.FromSeconds(seconds),
+                Picture = facts.Picture! with { Rate = new FrameRate(30, 1), NominalRate = new FrameRate(30, 1) },
+            }
+        ).Picture!.Timing;
         timing.ExpectedKeyFrames(coded).ShouldBe(keys);
     }
 
@@ -102,7 +124,10 @@ public class RenderPlannerTests
     {
         var usual = Sample.Facts();
         RecordingFacts With(string format, string? matrix, bool? full, int height = 720) =>
-            usual with { Picture = usual.Picture! with { PixelFormat = format, Height = height, Colour = new(matrix, null, null, full) } };
+            usual with
+            {
+                Picture = usual.Picture! with { PixelFormat = format, Height = height, Colour = new(matrix, null, null, full) },
+            };
         Plan(With("yuv420p", "bt709", false)).Picture!.Parts[0].Colour.ShouldBeNull();
         Plan(With("yuv420p", null, null)).Picture!.Parts[0].Colour.ShouldBeNull();
         Plan(With("yuv420p", null, null, 480)).Picture!.Parts[0].Colour.ShouldBe(new ColourConversion("smpte170m", false));
@@ -113,14 +138,24 @@ public class RenderPlannerTests
 
     [Fact]
     public void A_plan_never_makes_an_odd_side_and_the_level_always_holds_it() =>
-        Gen.Select(Gen.Int[16, 8192], Gen.Int[16, 8192], Pick.From<Profile>([.. Profiles.All.Where(p => p.Picture is not null)]), Pick.From(24, 30, 60, 144)).Sample((width, height, profile, rate) =>
-        {
-            var facts = Sample.Sized(width, height);
-            facts = facts with { Picture = facts.Picture! with { Rate = new(rate, 1), NominalRate = new(rate, 1) } };
-            var picture = Plan(facts, profile: profile).Picture!;
-            return picture.Size.Width % 2 == 0 && picture.Size.Height % 2 == 0
-                && (picture.Coding.H264 is not { } h264 || (h264.ReferenceFrames <= Math.Max(1, H264Level.Find(h264.Level)!.MaxReferenceFrames(picture.Size)) && H264Level.Find(h264.Level)!.Takes(picture.Size, picture.Timing.Made)));
-        });
+        Gen.Select(Gen.Int[16, 8192], Gen.Int[16, 8192], Pick.From<Profile>([.. Profiles.All.Where(p => p.Picture is not null)]), Pick.From(24, 30, 60, 144))
+            .Sample(
+                (width, height, profile, rate) =>
+                {
+                    var facts = Sample.Sized(width, height);
+                    facts = facts with { Picture = facts.Picture! with { Rate = new(rate, 1), NominalRate = new(rate, 1) } };
+                    var picture = Plan(facts, profile: profile).Picture!;
+                    return picture.Size.Width % 2 == 0
+                        && picture.Size.Height % 2 == 0
+                        && (
+                            picture.Coding.H264 is not { } h264
+                            || (
+                                h264.ReferenceFrames <= Math.Max(1, H264Level.Find(h264.Level)!.MaxReferenceFrames(picture.Size))
+                                && H264Level.Find(h264.Level)!.Takes(picture.Size, picture.Timing.Made)
+                            )
+                        );
+                }
+            );
 
     [Fact]
     public void Equal_work_has_equal_keys_and_a_moved_section_has_not()
@@ -169,7 +204,8 @@ public class RenderPlannerTests
     private static readonly Reel Three = Reel.Of([
         (Recording(10.01, new FrameRate(25, 1), new(1280, 720), new SoundFacts("aac", 1, "mono", 44100)), null),
         (Recording(4, new FrameRate(30, 1), new(1920, 1080), new SoundFacts("aac", 6, "5.1", 48000)), null),
-        (Recording(6, new FrameRate(15, 1), new(640, 480)), null)]);
+        (Recording(6, new FrameRate(15, 1), new(640, 480)), null),
+    ]);
 
     [Fact]
     public void Recordings_lie_one_after_the_other_in_whole_frames_of_the_fastest()
@@ -189,7 +225,8 @@ public class RenderPlannerTests
         plan.Picture!.Size.ShouldBe(new PictureSize(1920, 1080));
         plan.Picture!.Parts.ShouldAllBe(p => p.Placement.Canvas == plan.Picture!.Size);
         plan.Picture!.Parts[2].Placement.To.Width.ShouldBe(1440);
-        plan.Picture!.Parts.Select(p => (p.Kept.Single().First, p.Kept.Single().Count, p.Kept.Single().At)).ShouldBe([(0, 301, 0), (0, 120, 301), (0, 180, 421)]);
+        plan.Picture!.Parts.Select(p => (p.Kept.Single().First, p.Kept.Single().Count, p.Kept.Single().At))
+            .ShouldBe([(0, 301, 0), (0, 120, 301), (0, 180, 421)]);
         plan.Sound!.Mixes.ShouldBe([SoundMix.Mono, SoundMix.StereoFromSurround, null]);
         plan.Sound.Channels.ShouldBe(2);
     }
@@ -207,7 +244,8 @@ public class RenderPlannerTests
     public void A_cut_over_a_joint_takes_from_both_and_one_over_a_recording_takes_it_away()
     {
         var over = RenderPlanner.Plan(Three, Three.Map([new(TimeSpan.FromSeconds(9), TimeSpan.FromSeconds(11))]), Profiles.Web, new LessonLook());
-        over.Picture!.Parts.Select(p => (p.Kept.Single().First, p.Kept.Single().Count, p.Kept.Single().At)).ShouldBe([(0, 270, 0), (29, 91, 270), (0, 180, 361)]);
+        over.Picture!.Parts.Select(p => (p.Kept.Single().First, p.Kept.Single().Count, p.Kept.Single().At))
+            .ShouldBe([(0, 270, 0), (29, 91, 270), (0, 180, 361)]);
         var away = RenderPlanner.Plan(Three, Three.Map([Three.SpanOf(1)]), Profiles.Web, new LessonLook());
         away.Picture!.Parts.Select(p => p.Recording).ShouldBe([0, 2]);
         away.Picture.Size.ShouldBe(new PictureSize(1920, 1080));
@@ -215,16 +253,21 @@ public class RenderPlannerTests
 
     [Fact]
     public void What_is_kept_of_the_recordings_is_what_is_kept_of_the_reel() =>
-        Gen.Select(Gen.Double[0, 20], Gen.Double[0.01, 8]).Array[0, 8].Sample(cuts =>
-        {
-            var map = Three.Map([.. cuts.Select(c => new TimeRange(TimeSpan.FromSeconds(c.Item1), TimeSpan.FromSeconds(c.Item1 + c.Item2)))]);
-            if (map.Frames == 0)
-                return true;
-            var pieces = RenderPlanner.Plan(Three, map, Profiles.Web, new LessonLook()).Picture!.Parts.SelectMany(p => p.Kept.Select(k => (First: k.First + Three.Parts[p.Recording].First, k.Count, k.At))).ToList();
-            return pieces.Sum(p => p.Count) == map.Frames
-                && pieces.Zip(pieces.Skip(1)).All(pair => pair.First.At + pair.First.Count == pair.Second.At)
-                && pieces.All(p => map.ToRecording(p.At) == p.First && map.ToRecording(p.At + p.Count - 1) == p.First + p.Count - 1);
-        });
+        Gen.Select(Gen.Double[0, 20], Gen.Double[0.01, 8])
+            .Array[0, 8]
+            .Sample(cuts =>
+            {
+                var map = Three.Map([.. cuts.Select(c => new TimeRange(TimeSpan.FromSeconds(c.Item1), TimeSpan.FromSeconds(c.Item1 + c.Item2)))]);
+                if (map.Frames == 0)
+                    return true;
+                var pieces = RenderPlanner
+                    .Plan(Three, map, Profiles.Web, new LessonLook())
+                    .Picture!.Parts.SelectMany(p => p.Kept.Select(k => (First: k.First + Three.Parts[p.Recording].First, k.Count, k.At)))
+                    .ToList();
+                return pieces.Sum(p => p.Count) == map.Frames
+                    && pieces.Zip(pieces.Skip(1)).All(pair => pair.First.At + pair.First.Count == pair.Second.At)
+                    && pieces.All(p => map.ToRecording(p.At) == p.First && map.ToRecording(p.At + p.Count - 1) == p.First + p.Count - 1);
+            });
 
     [Fact]
     public void A_move_in_over_a_joint_is_seen_on_both_sides_without_moving_there()

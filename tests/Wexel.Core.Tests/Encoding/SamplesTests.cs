@@ -35,13 +35,18 @@ public class SamplesTests
     }
 
     [Fact]
-    public void All_of_them_lie_in_the_lesson_whatever_stands_still() => Gen.Select(Gen.Int[1, 3000], Gen.Select(Gen.Int[0, 3000], Gen.Int[1, 300]).Array[0, 20]).Sample((seconds, still) =>
-    {
-        var map = Lesson(seconds);
-        var samples = Samples.Of(map, [.. TimeRange.Union([.. still.Select(s => Stretch(s.Item1, s.Item1 + s.Item2))])]);
-        return samples.Count is >= 1 and <= 5 && samples.All(s => s.First >= 0 && s.Count > 0 && s.First + s.Count <= map.Frames && s.Moving is >= 0 and <= 1)
-            && samples.Zip(samples.Skip(1)).All(p => p.First.First + p.First.Count <= p.Second.First);
-    });
+    public void All_of_them_lie_in_the_lesson_whatever_stands_still() =>
+        Gen.Select(Gen.Int[1, 3000], Gen.Select(Gen.Int[0, 3000], Gen.Int[1, 300]).Array[0, 20])
+            .Sample(
+                (seconds, still) =>
+                {
+                    var map = Lesson(seconds);
+                    var samples = Samples.Of(map, [.. TimeRange.Union([.. still.Select(s => Stretch(s.Item1, s.Item1 + s.Item2))])]);
+                    return samples.Count is >= 1 and <= 5
+                        && samples.All(s => s.First >= 0 && s.Count > 0 && s.First + s.Count <= map.Frames && s.Moving is >= 0 and <= 1)
+                        && samples.Zip(samples.Skip(1)).All(p => p.First.First + p.First.Count <= p.Second.First);
+                }
+            );
 
     /// <summary>Where bytes go exactly by stillness and movement, so does the estimate.</summary>
     [Fact]
@@ -51,7 +56,10 @@ public class SamplesTests
         IReadOnlyList<TimeRange> still = [Stretch(0, 200), Stretch(302, 400)];
         const long key = 20_000;
         // 2 bytes a frame that stands still; 300 a frame of what moves.
-        var measured = Samples.Of(map, still).Select(w => new SampleMeasured(w, 1, key, (long)(w.Moving == 0 ? 2 * w.Count : 300 * w.Count * w.Moving), 10, w.Count, TimeSpan.FromSeconds(1))).ToList();
+        var measured = Samples
+            .Of(map, still)
+            .Select(w => new SampleMeasured(w, 1, key, (long)(w.Moving == 0 ? 2 * w.Count : 300 * w.Count * w.Moving), 10, w.Count, TimeSpan.FromSeconds(1)))
+            .ToList();
         var estimate = Samples.Bytes(map, still, Timing(map), measured);
         // 40 key frames; 74 windows that stand still, 25 that move, and one of which half does.
         estimate.Value.ShouldBe((40 * key) + (2 * 74 * 120) + (300 * 120 * 25.5), 1);
@@ -63,7 +71,8 @@ public class SamplesTests
     public void The_range_is_wider_where_samples_differ()
     {
         var map = Lesson(400);
-        List<SampleMeasured> Measured(Func<int, long> bytes) => [.. Samples.Of(map, null).Select((w, i) => new SampleMeasured(w, 1, 10_000, bytes(i), 60, 120, TimeSpan.FromSeconds(1)))];
+        List<SampleMeasured> Measured(Func<int, long> bytes) =>
+            [.. Samples.Of(map, null).Select((w, i) => new SampleMeasured(w, 1, 10_000, bytes(i), 60, 120, TimeSpan.FromSeconds(1)))];
         Estimated Of(Func<int, long> bytes) => Samples.Bytes(map, null, Timing(map), Measured(bytes));
         var (alike, apart) = (Of(_ => 50_000), Of(i => 10_000 + (40_000 * i)));
         alike.Value.ShouldBe(apart.Value, 1);

@@ -15,9 +15,11 @@ public sealed class SoundCopyRuleTests
 
     private static TimeRange Cut(double from, double to) => new(TimeSpan.FromSeconds(from), TimeSpan.FromSeconds(to));
 
-    private static SoundPlan Plan(SoundFacts sound, Profile profile, params TimeRange[] cuts) => Plan(Reel.Of([(Sample.Facts() with { Sounds = [sound] }, SoundSides.Stereo)]), profile, cuts);
+    private static SoundPlan Plan(SoundFacts sound, Profile profile, params TimeRange[] cuts) =>
+        Plan(Reel.Of([(Sample.Facts() with { Sounds = [sound] }, SoundSides.Stereo)]), profile, cuts);
 
-    private static SoundPlan Plan(Reel reel, Profile profile, params TimeRange[] cuts) => RenderPlanner.Plan(reel, reel.Map(cuts), profile, new LessonLook([new Section("a", TimeSpan.FromSeconds(20), "A")])).Sound!;
+    private static SoundPlan Plan(Reel reel, Profile profile, params TimeRange[] cuts) =>
+        RenderPlanner.Plan(reel, reel.Map(cuts), profile, new LessonLook([new Section("a", TimeSpan.FromSeconds(20), "A")])).Sound!;
 
     private static Profile With(Func<SoundSettings, SoundSettings> change) => AsLoudAsRecorded with { Sound = change(AsLoudAsRecorded.Sound!) };
 
@@ -32,7 +34,10 @@ public sealed class SoundCopyRuleTests
         var alike = Plan(Reel.Of([(Sample.Facts() with { Sounds = [Recorded with { BitsPerSecond = 128_000 }] }, SoundSides.Same)]), AsLoudAsRecorded);
         (alike.Copy, alike.Channels, alike.Mixes.Single()).ShouldBe((Cut(0, 65), 2, SoundMix.Stereo));
         var heavy = Plan(Reel.Of([(Sample.Facts() with { Sounds = [Recorded] }, SoundSides.Same)]), AsLoudAsRecorded);
-        (heavy.Copy, heavy.Channels, heavy.Mixes.Single()).ShouldBe((null, 1, SoundMix.MonoFromBoth), "at 160 kbit/s it is too much for what one channel takes");
+        (heavy.Copy, heavy.Channels, heavy.Mixes.Single()).ShouldBe(
+            (null, 1, SoundMix.MonoFromBoth),
+            "at 160 kbit/s it is too much for what one channel takes"
+        );
         // Alone, or beside a picture that is encoded.
         Plan(Recorded, AsLoudAsRecorded with { Picture = null, Container = Container.M4a }).Copy.ShouldBe(Cut(0, 65));
         Plan(Recorded with { Channels = 1, Layout = "mono", BitsPerSecond = 64_000 }, AsLoudAsRecorded).Copy.ShouldNotBeNull();
@@ -60,9 +65,23 @@ public sealed class SoundCopyRuleTests
         {
             "profile" => Plan(Recorded, AsLoudAsRecorded with { Picture = AsLoudAsRecorded.Picture! with { Copy = false } }),
             "loudness" => Plan(Recorded, With(s => s with { TargetLufs = -16 })),
-            "codec" => Plan(Recorded, AsLoudAsRecorded with { Container = Container.Opus, Picture = null, Sound = AsLoudAsRecorded.Sound! with { Codec = SoundCodec.Opus } }),
+            "codec" => Plan(
+                Recorded,
+                AsLoudAsRecorded with
+                {
+                    Container = Container.Opus,
+                    Picture = null,
+                    Sound = AsLoudAsRecorded.Sound! with { Codec = SoundCodec.Opus },
+                }
+            ),
             "hls" => Plan(Recorded, AsLoudAsRecorded with { Container = Container.Hls }),
-            "size" => Plan(Recorded, AsLoudAsRecorded with { Picture = AsLoudAsRecorded.Picture! with { Rate = new RateSettings(RateRule.FileSize, Bytes: 5_000_000) } }),
+            "size" => Plan(
+                Recorded,
+                AsLoudAsRecorded with
+                {
+                    Picture = AsLoudAsRecorded.Picture! with { Rate = new RateSettings(RateRule.FileSize, Bytes: 5_000_000) },
+                }
+            ),
             "several" => Plan(Reel.Of([(facts, SoundSides.Stereo), (facts, SoundSides.Stereo)]), AsLoudAsRecorded),
             "cut" => Plan(Recorded, AsLoudAsRecorded, Cut(10, 12)),
             "mp3" => Plan(Recorded with { Codec = "mp3" }, AsLoudAsRecorded),

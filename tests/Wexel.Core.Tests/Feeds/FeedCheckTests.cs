@@ -6,9 +6,12 @@ namespace Wexel.Core.Tests.Feeds;
 public sealed class FeedCheckTests
 {
     private static readonly ImageFacts GoodArtwork = new("mjpeg", 3000, 3000, ImageColour.Rgb, false, 400_000);
-    private static readonly string Good = System.Text.Encoding.UTF8.GetString(FeedDocument.Write(FeedDocumentTests.Sources(null, new FeedEntry(FeedDocumentTests.Lesson(), DateTimeOffset.UnixEpoch, 1, 1))));
+    private static readonly string Good = System.Text.Encoding.UTF8.GetString(
+        FeedDocument.Write(FeedDocumentTests.Sources(null, new FeedEntry(FeedDocumentTests.Lesson(), DateTimeOffset.UnixEpoch, 1, 1)))
+    );
 
-    private static IReadOnlyList<FeedFinding> Check(string feed, ImageFacts? artwork = null) => FeedCheck.Of(System.Text.Encoding.UTF8.GetBytes(feed), artwork ?? GoodArtwork);
+    private static IReadOnlyList<FeedFinding> Check(string feed, ImageFacts? artwork = null) =>
+        FeedCheck.Of(System.Text.Encoding.UTF8.GetBytes(feed), artwork ?? GoodArtwork);
 
     [Fact]
     public void What_Wexel_writes_is_found_right() => Check(Good).ShouldBeEmpty();
@@ -21,7 +24,11 @@ public sealed class FeedCheckTests
     [InlineData("type=\"video/x-m4v\"", "type=\"video/mp4\"", "RSS 2.0: <enclosure type>")]
     [InlineData("t-a1.m4v", "t-a1.webm", "Directories' requirements: M4A, MP3, M4V, MP4 or MOV")]
     [InlineData("url=\"https://wexel.example/feeds/abc/episodes/t-a1.m4v\"", "url=\"episodes/t-a1.m4v\"", "RSS 2.0: <enclosure url>")]
-    [InlineData("<itunes:duration>53</itunes:duration>", "<itunes:duration>53 s</itunes:duration>", "iTunes namespace: <itunes:duration> in seconds or HH:MM:SS")]
+    [InlineData(
+        "<itunes:duration>53</itunes:duration>",
+        "<itunes:duration>53 s</itunes:duration>",
+        "iTunes namespace: <itunes:duration> in seconds or HH:MM:SS"
+    )]
     [InlineData("<itunes:episode>1</itunes:episode>", "<itunes:episode>0</itunes:episode>", "iTunes namespace: <itunes:episode> is a whole number from 1")]
     [InlineData("text=\"Education\"", "text=\"Ferries\"", "iTunes namespace: <itunes:category> from the list")]
     [InlineData("mara.tarn@brackwater.example", "mara.tarn", "Directories' requirements: <itunes:email> of the owner")]
@@ -42,22 +49,31 @@ public sealed class FeedCheckTests
     [Theory]
     [InlineData("https://wexel.example", "http://127.0.0.1:5080", "Directories' requirements: a public address")]
     [InlineData("https://wexel.example", "http://wexel.example", "Directories' requirements: HTTPS")]
-    [InlineData("<itunes:explicit>false</itunes:explicit>\n    <itunes:type>", "<itunes:explicit>false</itunes:explicit><itunes:block>Yes</itunes:block>\n    <itunes:type>", "iTunes namespace: <itunes:block> keeps a feed out")]
+    [InlineData(
+        "<itunes:explicit>false</itunes:explicit>\n    <itunes:type>",
+        "<itunes:explicit>false</itunes:explicit><itunes:block>Yes</itunes:block>\n    <itunes:type>",
+        "iTunes namespace: <itunes:block> keeps a feed out"
+    )]
     public void Advice_is_given_where_a_directory_would_not_refuse(string right, string other, string rule) =>
         Check(Good.Replace(right, other, StringComparison.Ordinal)).Where(f => f.Weight == FindingWeight.Advice).ShouldContain(f => f.Rule == rule);
 
     [Fact]
     public void An_empty_feed_and_two_episodes_with_one_guid_are_found()
     {
-        Check(System.Text.Encoding.UTF8.GetString(FeedDocument.Write(FeedDocumentTests.Sources()))).ShouldContain(f => f.Rule == "Directories' requirements: at least one episode");
+        Check(System.Text.Encoding.UTF8.GetString(FeedDocument.Write(FeedDocumentTests.Sources())))
+            .ShouldContain(f => f.Rule == "Directories' requirements: at least one episode");
         var twice = new FeedEntry(FeedDocumentTests.Lesson(), DateTimeOffset.UnixEpoch, 1, 1);
-        Check(System.Text.Encoding.UTF8.GetString(FeedDocument.Write(FeedDocumentTests.Sources(null, twice, twice with { Number = 2 })))).ShouldContain(f => f.Rule == "RSS 2.0: <guid> is unique");
+        Check(System.Text.Encoding.UTF8.GetString(FeedDocument.Write(FeedDocumentTests.Sources(null, twice, twice with { Number = 2 }))))
+            .ShouldContain(f => f.Rule == "RSS 2.0: <guid> is unique");
     }
 
     [Fact]
     public void An_external_entity_is_neither_read_nor_fetched()
     {
-        var findings = Check("<?xml version=\"1.0\"?><!DOCTYPE rss [<!ENTITY e SYSTEM \"file:///etc/hostname\">]><rss version=\"2.0\"><channel><title>&e;</title></channel></rss>");
+        var findings = Check(
+            "<?xml version=\"1.0\"?><!DOCTYPE rss [<!ENTITY e SYSTEM \"file:///etc/hostname\">]><rss "
+                + "version=\"2.0\"><channel><title>&e;</title></channel></rss>"
+        );
         findings.ShouldHaveSingleItem().Rule.ShouldBe("XML 1.0: a feed is well-formed");
     }
 
@@ -72,8 +88,15 @@ public sealed class FeedCheckTests
     [InlineData("png", 1400, 1400, ImageColour.Grey, false, 400_000, "artwork-grey")]
     [InlineData("png", 1400, 1400, ImageColour.Rgb, true, 400_000, "artwork-transparent")]
     [InlineData("png", 1400, 1400, ImageColour.Rgb, false, 40_000_000, "artwork-too-heavy")]
-    public void Artwork_is_square_in_RGB_and_of_1400_to_3000_pixels(string format, int width, int height, ImageColour colour, bool transparent, long bytes, string code) =>
-        string.Join(' ', ArtworkRules.Wrong(new ImageFacts(format, width, height, colour, transparent, bytes)).Select(p => p.Code)).ShouldBe(code);
+    public void Artwork_is_square_in_RGB_and_of_1400_to_3000_pixels(
+        string format,
+        int width,
+        int height,
+        ImageColour colour,
+        bool transparent,
+        long bytes,
+        string code
+    ) => string.Join(' ', ArtworkRules.Wrong(new ImageFacts(format, width, height, colour, transparent, bytes)).Select(p => p.Code)).ShouldBe(code);
 
     [Theory]
     [InlineData("png", 400, 100, ImageColour.Rgb, "")]
@@ -94,7 +117,8 @@ public sealed class FeedCheckTests
     [Theory]
     [InlineData("", "feed-without-title")]
     [InlineData("A title", null)]
-    public void A_feed_without_a_title_is_not_saved(string title, string? code) => ((FeedDocumentTests.Settings with { Title = title }).Unusable()?.Code).ShouldBe(code);
+    public void A_feed_without_a_title_is_not_saved(string title, string? code) =>
+        ((FeedDocumentTests.Settings with { Title = title }).Unusable()?.Code).ShouldBe(code);
 
     [Fact]
     public void Settings_that_cannot_be_written_are_refused_at_their_field()

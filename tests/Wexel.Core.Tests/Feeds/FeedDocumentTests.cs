@@ -12,17 +12,48 @@ public sealed class FeedDocumentTests
     private static readonly XNamespace ITunes = "http://www.itunes.com/dtds/podcast-1.0.dtd";
     private static readonly XNamespace Podcast = "https://podcastindex.org/namespace/1.0";
 
-    internal static FeedSettings Settings { get; } = new(
-        "Deck & desk", "For the crew.", "Staff training", "mara.tarn@brackwater.example", "Education", "How To", "en-GB", false, null, FeedMedia.Video, FeedOrder.Serial, false);
+    internal static FeedSettings Settings { get; } =
+        new(
+            "Deck & desk",
+            "For the crew.",
+            "Staff training",
+            "mara.tarn@brackwater.example",
+            "Education",
+            "How To",
+            "en-GB",
+            false,
+            null,
+            FeedMedia.Video,
+            FeedOrder.Serial,
+            false
+        );
 
-    internal static Episode Lesson(string id = "a1", string title = "Opening the desk") => new(
-        id, "t-" + id, title, "First line.\nSecond <line> & more.", "en", TimeSpan.FromSeconds(52.6), 1234567,
-        [new Section("s1", TimeSpan.Zero, "Before you start"), new Section("s2", TimeSpan.FromSeconds(12.371), "Signing <in>")], ["en"]);
+    internal static Episode Lesson(string id = "a1", string title = "Opening the desk") =>
+        new(
+            id,
+            "t-" + id,
+            title,
+            "First line.\nSecond <line> & more.",
+            "en",
+            TimeSpan.FromSeconds(52.6),
+            1234567,
+            [new Section("s1", TimeSpan.Zero, "Before you start"), new Section("s2", TimeSpan.FromSeconds(12.371), "Signing <in>")],
+            ["en"]
+        );
 
-    internal static FeedSources Sources(FeedSettings? settings = null, params FeedEntry[] entries) => new(
-        settings ?? Settings, "Brackwater Ferries", new Uri("https://wexel.example/"), new Uri("https://wexel.example/feeds/abc/"), "artwork.jpg", new DateTimeOffset(2026, 11, 25, 9, 5, 3, TimeSpan.FromHours(1)), entries);
+    internal static FeedSources Sources(FeedSettings? settings = null, params FeedEntry[] entries) =>
+        new(
+            settings ?? Settings,
+            "Brackwater Ferries",
+            new Uri("https://wexel.example/"),
+            new Uri("https://wexel.example/feeds/abc/"),
+            "artwork.jpg",
+            new DateTimeOffset(2026, 11, 25, 9, 5, 3, TimeSpan.FromHours(1)),
+            entries
+        );
 
-    private static FeedEntry Entry(string id, int season, int number, int day) => new(Lesson(id), new DateTimeOffset(2026, 11, day, 8, 0, 0, TimeSpan.Zero), season, number);
+    private static FeedEntry Entry(string id, int season, int number, int day) =>
+        new(Lesson(id), new DateTimeOffset(2026, 11, day, 8, 0, 0, TimeSpan.Zero), season, number);
 
     private static XElement Channel(FeedSources sources) => XDocument.Load(new MemoryStream(FeedDocument.Write(sources))).Root!.Element("channel")!;
 
@@ -32,12 +63,15 @@ public sealed class FeedDocumentTests
         var item = Channel(Sources(null, Entry("a1", 1, 2, 24))).Element("item")!;
         item.Element("title")!.Value.ShouldBe("Opening the desk");
         item.Element("description")!.Value.ShouldBe("First line.\nSecond <line> & more.");
-        item.Element(XName.Get("encoded", "http://purl.org/rss/1.0/modules/content/"))!.Value.ShouldBe("<p>First line.</p><p>Second &lt;line&gt; &amp; more.</p><ul><li>0:00 Before you start</li><li>0:12 Signing &lt;in&gt;</li></ul>");
+        item.Element(XName.Get("encoded", "http://purl.org/rss/1.0/modules/content/"))!
+            .Value.ShouldBe("<p>First line.</p><p>Second &lt;line&gt; &amp; more.</p><ul><li>0:00 Before you start</li><li>0:12 Signing &lt;in&gt;</li></ul>");
         item.Element("guid")!.Value.ShouldBe("a1");
         item.Element("guid")!.Attribute("isPermaLink")!.Value.ShouldBe("false");
         item.Element("pubDate")!.Value.ShouldBe("Tue, 24 Nov 2026 08:00:00 GMT");
         var enclosure = item.Element("enclosure")!;
-        (enclosure.Attribute("url")!.Value, enclosure.Attribute("length")!.Value, enclosure.Attribute("type")!.Value).ShouldBe(("https://wexel.example/feeds/abc/episodes/t-a1.m4v", "1234567", "video/x-m4v"));
+        (enclosure.Attribute("url")!.Value, enclosure.Attribute("length")!.Value, enclosure.Attribute("type")!.Value).ShouldBe(
+            ("https://wexel.example/feeds/abc/episodes/t-a1.m4v", "1234567", "video/x-m4v")
+        );
         item.Element(ITunes + "duration")!.Value.ShouldBe("53");
         (item.Element(ITunes + "season")!.Value, item.Element(ITunes + "episode")!.Value).ShouldBe(("1", "2"));
         item.Element(Podcast + "chapters")!.Attribute("type")!.Value.ShouldBe("application/json+chapters");
@@ -61,7 +95,8 @@ public sealed class FeedDocumentTests
     public void Serial_feeds_follow_the_course_and_episodic_ones_the_date()
     {
         FeedEntry[] entries = [Entry("late", 1, 1, 20), Entry("early", 1, 2, 10), Entry("other", 2, 1, 15)];
-        string[] Order(FeedOrder order) => [.. Channel(Sources(Settings with { Order = order }, entries)).Elements("item").Select(i => i.Element("guid")!.Value)];
+        string[] Order(FeedOrder order) =>
+            [.. Channel(Sources(Settings with { Order = order }, entries)).Elements("item").Select(i => i.Element("guid")!.Value)];
         Order(FeedOrder.Serial).ShouldBe(["late", "early", "other"]);
         Order(FeedOrder.Episodic).ShouldBe(["late", "other", "early"]);
     }
@@ -110,8 +145,26 @@ public sealed class FeedDocumentTests
     public void A_folder_holds_all_that_the_feed_names()
     {
         var sources = Sources(null, Entry("a1", 1, 1, 1));
-        var files = FeedFolder.Plan(sources, new KeyedFile("/x/artwork", "a"), [new EpisodeSources(sources.Entries[0], new KeyedFile("/x/episode.m4v", "e"), [[]])]);
-        var named = Channel(sources).DescendantsAndSelf().Attributes().Select(a => a.Value).Where(v => v.StartsWith(sources.Folder.AbsoluteUri, StringComparison.Ordinal)).Select(v => v[sources.Folder.AbsoluteUri.Length..]).Distinct();
+        var files = FeedFolder.Plan(
+            sources,
+            new KeyedFile("/x/artwork", "a"),
+            [
+                new EpisodeSources(
+                    sources.Entries[0],
+                    new KeyedFile("/x/episode.m4v", "e"),
+                    [
+                        [],
+                    ]
+                ),
+            ]
+        );
+        var named = Channel(sources)
+            .DescendantsAndSelf()
+            .Attributes()
+            .Select(a => a.Value)
+            .Where(v => v.StartsWith(sources.Folder.AbsoluteUri, StringComparison.Ordinal))
+            .Select(v => v[sources.Folder.AbsoluteUri.Length..])
+            .Distinct();
         files.Select(f => f.Path).ShouldBe(named, ignoreOrder: true);
     }
 }

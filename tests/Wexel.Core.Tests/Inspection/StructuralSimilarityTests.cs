@@ -7,7 +7,8 @@ public sealed class StructuralSimilarityTests
 {
     private static readonly PictureSize Size = new(34, 27);
 
-    private static byte[] Picture(Func<int, int, int> at) => [.. Enumerable.Range(0, Size.Width * Size.Height).Select(i => (byte)at(i % Size.Width, i / Size.Width))];
+    private static byte[] Picture(Func<int, int, int> at) =>
+        [.. Enumerable.Range(0, Size.Width * Size.Height).Select(i => (byte)at(i % Size.Width, i / Size.Width))];
 
     [Fact]
     public void A_picture_is_like_itself()
@@ -18,7 +19,8 @@ public sealed class StructuralSimilarityTests
 
     /// <summary>
     /// Wang, Bovik, Sheikh, Simoncelli: Image quality assessment, IEEE Transactions on Image Processing 13 (2004), equation 6 (from memory): of
-    /// flat pictures the luminance is left, (2·μx·μy + C1) / (μx² + μy² + C1) with C1 = (0.01 · 255)², of which encoders take a 64th (common practice, no source).
+    /// flat pictures the luminance is left, (2·μx·μy + C1) / (μx² + μy² + C1) with C1 = (0.01 · 255)², of which encoders take a 64th (common practice,
+    /// no source).
     /// </summary>
     [Theory]
     [InlineData(100, 110)]
@@ -27,7 +29,8 @@ public sealed class StructuralSimilarityTests
     public void Of_flat_pictures_the_luminance_counts_alone(int one, int other)
     {
         var c1 = 0.01 * 255 * 0.01 * 255 / 64;
-        StructuralSimilarity.Of(Picture((_, _) => one), Picture((_, _) => other), Size)
+        StructuralSimilarity
+            .Of(Picture((_, _) => one), Picture((_, _) => other), Size)
             .ShouldBe(((2.0 * one * other) + c1) / ((one * one) + (other * other) + c1), 1e-9);
     }
 

@@ -18,17 +18,45 @@ namespace Wexel.Core.Tests.Keys;
 public class MadeKeyTests
 {
     private static readonly PicturePlan Picture = new(
-        [new PartPlan(
-            1, [new KeptStretch(3, 40, 7)], true,
-            new CanvasPlacement(new PictureSize(1280, 720), new PictureRect(1, 2, 1276, 718), new PictureRect(4, 6, 1270, 714), new PictureSize(1920, 1080)),
-            [new ViewMove(8, 9, new PictureRect(0, 0, 1280, 720), new PictureRect(16, 10, 640, 360))], new ColourConversion("bt601", true),
-            new PicturePreparation(FieldOrder.TopFirst, new WideColour("bt2020nc", "bt2020", "smpte2084", true)))],
-        new PictureSize(1280, 720), new MarkPlan("mark-key", new PictureRect(1000, 600, 256, 90), 0.5), "captions as ASS",
+        [
+            new PartPlan(
+                1,
+                [new KeptStretch(3, 40, 7)],
+                true,
+                new CanvasPlacement(
+                    new PictureSize(1280, 720),
+                    new PictureRect(1, 2, 1276, 718),
+                    new PictureRect(4, 6, 1270, 714),
+                    new PictureSize(1920, 1080)
+                ),
+                [new ViewMove(8, 9, new PictureRect(0, 0, 1280, 720), new PictureRect(16, 10, 640, 360))],
+                new ColourConversion("bt601", true),
+                new PicturePreparation(FieldOrder.TopFirst, new WideColour("bt2020nc", "bt2020", "smpte2084", true))
+            ),
+        ],
+        new PictureSize(1280, 720),
+        new MarkPlan("mark-key", new PictureRect(1000, 600, 256, 90), 0.5),
+        "captions as ASS",
         new FrameTiming(new FrameRate(30, 1), 29, 60, [0, 150], 300, [new FrameRun(20, 10)], [33], new FrameRate(25, 1), true),
-        new CodingPlan(PictureCodec.H264, new H264Plan(H264Profile.High, 31, 4, 14_000_000, 14_000_001)), new RatePlan(RateRule.Quality, 23, 2_000_000, 2), Effort.Balanced,
-        new CopyPlan([new CopyRun(5, 6, 7, true, 8)]));
+        new CodingPlan(PictureCodec.H264, new H264Plan(H264Profile.High, 31, 4, 14_000_000, 14_000_001)),
+        new RatePlan(RateRule.Quality, 23, 2_000_000, 2),
+        Effort.Balanced,
+        new CopyPlan([new CopyRun(5, 6, 7, true, 8)])
+    );
 
-    private static readonly SoundPlan Sound = new([SoundMix.Mono, SoundMix.Stereo], 2, SoundCodec.Aac, 48_000, 128_000, -18.5, new TimeRange(Ms.Of(10), Ms.Of(2000)), [[0], [1, 2]]);
+    private static readonly SoundPlan Sound = new(
+        [SoundMix.Mono, SoundMix.Stereo],
+        2,
+        SoundCodec.Aac,
+        48_000,
+        128_000,
+        -18.5,
+        new TimeRange(Ms.Of(10), Ms.Of(2000)),
+        [
+            [0],
+            [1, 2],
+        ]
+    );
 
     private static readonly FilePlan File = new(Container.Mp4, 2, true, true, 9_000_000);
 
@@ -42,28 +70,70 @@ public class MadeKeyTests
         var keys = Keys(new RenderPlan(Ms.Of(9000), [Picture], Sound, File));
         new[]
         {
-            keys.Pictures[0], keys.Composed, keys.Sound, keys.Encodes, keys.File(File, "Fares", [(Ms.Of(0), "Start")], [("en-GB", "WEBVTT")]),
-            FeedKeys.Episode("e", "Fares", [new(new TimeRange(Ms.Of(0), Ms.Of(9)), "Start")], FeedMedia.Sound, "a"), FeedKeys.EpisodeId("feed", "lesson"), FeedKeys.Artwork(new ArtworkPlan("T", "H", "#102030"), "m"),
+            keys.Pictures[0],
+            keys.Composed,
+            keys.Sound,
+            keys.Encodes,
+            keys.File(File, "Fares", [(Ms.Of(0), "Start")], [("en-GB", "WEBVTT")]),
+            FeedKeys.Episode("e", "Fares", [new(new TimeRange(Ms.Of(0), Ms.Of(9)), "Start")], FeedMedia.Sound, "a"),
+            FeedKeys.EpisodeId("feed", "lesson"),
+            FeedKeys.Artwork(new ArtworkPlan("T", "H", "#102030"), "m"),
             PackageKeys.Of([new("index.html", "p", new PackageContent.Text("t")), new("v.mp4", "p", new PackageContent.Copy(new KeyedFile("/x", "k"), true))]),
-            RecordingKeys.Pictures("r"), RecordingKeys.Strips("r"), RecordingKeys.ViewingCopy("r", [0]), RecordingKeys.ViewingCopy("r", [1, 2]), RecordingKeys.Frames("r", 3), RecordingKeys.Detail("r", [new(1280, 720)]),
-            RenditionKeys.Samples(new RenderPlan(Ms.Of(9000), [Picture], Sound, File), Map, ["r"]), RenditionKeys.Trial(Picture, new SampleWindow(1, 2, 0.5), Map, ["r"]), RenditionKeys.TrialFrame("t", 4), RenditionKeys.Compared("source", "k", 5),
-        }.Select(key => key![..12]).ShouldBe(
-        [
-            "b21fa53b09a2", "00516f252337", "889f4abed651", "6295bd322d5d", "3d6f36e3c1de", "ae5bd4e415d5",
-            "46517d344859", "9da3fd3f6270", "444dd32d19b4", "0bb96d3f34f5", "ece3f95d8b18", "38429b955a80",
-            "9690107d464b", "842e290669a7", "4a79024ef6db", "6877e2a7d4ca", "17649fd05945", "4139104b3402",
-            "68a57811cb2f",
-        ]);
+            RecordingKeys.Pictures("r"),
+            RecordingKeys.Strips("r"),
+            RecordingKeys.ViewingCopy("r", [0]),
+            RecordingKeys.ViewingCopy("r", [1, 2]),
+            RecordingKeys.Frames("r", 3),
+            RecordingKeys.Detail("r", [new(1280, 720)]),
+            RenditionKeys.Samples(new RenderPlan(Ms.Of(9000), [Picture], Sound, File), Map, ["r"]),
+            RenditionKeys.Trial(Picture, new SampleWindow(1, 2, 0.5), Map, ["r"]),
+            RenditionKeys.TrialFrame("t", 4),
+            RenditionKeys.Compared("source", "k", 5),
+        }
+            .Select(key => key![..12])
+            .ShouldBe([
+                "b21fa53b09a2",
+                "00516f252337",
+                "889f4abed651",
+                "6295bd322d5d",
+                "3d6f36e3c1de",
+                "ae5bd4e415d5",
+                "46517d344859",
+                "9da3fd3f6270",
+                "444dd32d19b4",
+                "0bb96d3f34f5",
+                "ece3f95d8b18",
+                "38429b955a80",
+                "9690107d464b",
+                "842e290669a7",
+                "4a79024ef6db",
+                "6877e2a7d4ca",
+                "17649fd05945",
+                "4139104b3402",
+                "68a57811cb2f",
+            ]);
     }
 
     [Fact]
     public void A_field_that_is_added_later_and_not_set_leaves_a_key_as_it_was() =>
-        MadeKey.Of("m/1", k => k.Add("a", 1)).ShouldBe(MadeKey.Of("m/1", k => k.Add("a", 1).Add("b", (string?)null).Add("c", false).Add("d", (TimeSpan?)null).Each("e", (string[])[]).Part("f", (string?)null, (_, _) => { })));
+        MadeKey
+            .Of("m/1", k => k.Add("a", 1))
+            .ShouldBe(
+                MadeKey.Of("m/1", k =>
+                    k.Add("a", 1)
+                        .Add("b", (string?)null)
+                        .Add("c", false)
+                        .Add("d", (TimeSpan?)null)
+                        .Each("e", (string[])[])
+                        .Part("f", (string?)null, (_, _) => { })
+                )
+            );
 
     /// <summary>A text of fields can be read in one way alone: 1 and 23 are not 12 and 3, wherever the border stands.</summary>
     [Fact]
-    public void Different_lists_have_different_keys() => Gen.Select(Gen.String[Gen.Char["1;:{}[]a"], 0, 6].List[0, 4], Gen.String[Gen.Char["1;:{}[]a"], 0, 6].List[0, 4])
-        .Sample((a, b) => a.SequenceEqual(b) == (Text(a) == Text(b)), iter: 20_000);
+    public void Different_lists_have_different_keys() =>
+        Gen.Select(Gen.String[Gen.Char["1;:{}[]a"], 0, 6].List[0, 4], Gen.String[Gen.Char["1;:{}[]a"], 0, 6].List[0, 4])
+            .Sample((a, b) => a.SequenceEqual(b) == (Text(a) == Text(b)), iter: 20_000);
 
     private static string Text(IReadOnlyList<string> parts)
     {

@@ -36,27 +36,45 @@ public sealed class MarkTests
     public void It_always_stands_wholly_on_the_picture_in_even_pixels_and_keeps_its_shape()
     {
         var size = Gen.Select(Gen.Int[16, 4096], Gen.Int[16, 4096], (w, h) => new PictureSize(w, h));
-        var placement = Gen.Select(Gen.Double[0, 120], Gen.Double[0, 120], Gen.Int[0, 8], Gen.Double[-5, 50], Gen.Double[-120, 120], Gen.Double[-120, 120], (o, w, p, d, x, y) => new MarkPlacement(o, w, (MarkPosition)p, d, x, y));
-        Gen.Select(size, size, placement).Sample((picture, mark, where) =>
-        {
-            var box = where.On(picture, mark);
-            box.ShouldSatisfyAllConditions(
-                () => (box.X % 2 + box.Y % 2 + box.Width % 2 + box.Height % 2).ShouldBe(0),
-                () => box.X.ShouldBeInRange(0, picture.Width - box.Width),
-                () => box.Y.ShouldBeInRange(0, picture.Height - box.Height));
-            if (box is { Width: > 60, Height: > 60 })
-                ((double)box.Width / box.Height).ShouldBe((double)mark.Width / mark.Height, 0.05 * mark.Width / mark.Height);
-        });
+        var placement = Gen.Select(
+            Gen.Double[0, 120],
+            Gen.Double[0, 120],
+            Gen.Int[0, 8],
+            Gen.Double[-5, 50],
+            Gen.Double[-120, 120],
+            Gen.Double[-120, 120],
+            (o, w, p, d, x, y) => new MarkPlacement(o, w, (MarkPosition)p, d, x, y)
+        );
+        Gen.Select(size, size, placement)
+            .Sample(
+                (picture, mark, where) =>
+                {
+                    var box = where.On(picture, mark);
+                    box.ShouldSatisfyAllConditions(
+                        () => (box.X % 2 + box.Y % 2 + box.Width % 2 + box.Height % 2).ShouldBe(0),
+                        () => box.X.ShouldBeInRange(0, picture.Width - box.Width),
+                        () => box.Y.ShouldBeInRange(0, picture.Height - box.Height)
+                    );
+                    if (box is { Width: > 60, Height: > 60 })
+                        ((double)box.Width / box.Height).ShouldBe((double)mark.Width / mark.Height, 0.05 * mark.Width / mark.Height);
+                }
+            );
     }
 
     [Theory]
     [InlineData("<svg xmlns='http://www.w3.org/2000/svg'><script>alert(1)</script></svg>", "it holds <script>")]
     [InlineData("<svg xmlns='http://www.w3.org/2000/svg'><g onclick='x()'/></svg>", "it holds a script, in “onclick”")]
     [InlineData("<svg xmlns='http://www.w3.org/2000/svg'><image href='http://pier.example/a.png'/></svg>", "it points elsewhere, in “href”")]
-    [InlineData("<svg xmlns='http://www.w3.org/2000/svg' xmlns:xlink='http://www.w3.org/1999/xlink'><use xlink:href='file:///etc/passwd#a'/></svg>", "it points elsewhere, in “xlink:href”")]
+    [InlineData(
+        "<svg xmlns='http://www.w3.org/2000/svg' xmlns:xlink='http://www.w3.org/1999/xlink'><use xlink:href='file:///etc/passwd#a'/></svg>",
+        "it points elsewhere, in “xlink:href”"
+    )]
     [InlineData("<svg xmlns='http://www.w3.org/2000/svg'><image href='data:image/svg+xml,x'/></svg>", "it points elsewhere, in “href”")]
     [InlineData("<svg xmlns='http://www.w3.org/2000/svg'><style>@import 'a.css';</style></svg>", "its styles fetch something from elsewhere")]
-    [InlineData("<svg xmlns='http://www.w3.org/2000/svg'><style>g { fill: url( 'http://pier.example/x') }</style></svg>", "its styles fetch something from elsewhere")]
+    [InlineData(
+        "<svg xmlns='http://www.w3.org/2000/svg'><style>g { fill: url( 'http://pier.example/x') }</style></svg>",
+        "its styles fetch something from elsewhere"
+    )]
     [InlineData("<svg xmlns='http://www.w3.org/2000/svg'><g style='fill:url(//pier.example/x)'/></svg>", "it fetches something from elsewhere, in “style”")]
     [InlineData("<svg xmlns='http://www.w3.org/2000/svg'><foreignObject/></svg>", "it holds <foreignObject>")]
     [InlineData("<?xml-stylesheet href='a.css'?><svg xmlns='http://www.w3.org/2000/svg'/>", "it holds a processing instruction, <?xml-stylesheet?>")]
@@ -66,7 +84,14 @@ public sealed class MarkTests
     [Fact]
     public void Entities_and_what_is_not_well_formed_are_refused()
     {
-        foreach (var svg in new[] { "<!DOCTYPE svg [<!ENTITY a SYSTEM 'file:///etc/passwd'>]><svg xmlns='http://www.w3.org/2000/svg'>&a;</svg>", "<svg><g></svg>", "<svg" })
+        foreach (
+            var svg in new[]
+            {
+                "<!DOCTYPE svg [<!ENTITY a SYSTEM 'file:///etc/passwd'>]><svg xmlns='http://www.w3.org/2000/svg'>&a;</svg>",
+                "<svg><g></svg>",
+                "<svg",
+            }
+        )
             Wrong(svg)!.Code.ShouldBe("mark-svg-broken");
         Wrong("<html/>")!.Code.ShouldBe("mark-no-picture");
     }
@@ -74,7 +99,11 @@ public sealed class MarkTests
     [Fact]
     public void A_drawing_is_taken()
     {
-        Wrong("<?xml version='1.0'?><svg xmlns='http://www.w3.org/2000/svg'><defs><linearGradient id='a'/></defs><rect fill='url(#a)' width='4' height='4'/><use href='#a'/></svg>").ShouldBeNull();
+        Wrong(
+                "<?xml version='1.0'?><svg xmlns='http://www.w3.org/2000/svg'><defs><linearGradient id='a'/></defs><rect fill='url(#a)' width='4' "
+                    + "height='4'/><use href='#a'/></svg>"
+            )
+            .ShouldBeNull();
         SvgCheck.LooksLikeOne("\uFEFF \n<svg"u8).ShouldBeTrue();
         SvgCheck.LooksLikeOne([0x89, (byte)'P', (byte)'N', (byte)'G']).ShouldBeFalse();
         SvgCheck.LooksLikeOne("just text"u8).ShouldBeFalse();
@@ -84,20 +113,26 @@ public sealed class MarkTests
     [Fact]
     public void A_drawing_that_takes_too_much_to_draw_is_refused_by_what_takes_it()
     {
-        var doubled = string.Concat(Enumerable.Range(1, 10).Select(n => $"<g id='a{n}'>{string.Concat(Enumerable.Repeat($"<use href='#a{n - 1}'/>", 10))}</g>"));
+        var doubled = string.Concat(
+            Enumerable.Range(1, 10).Select(n => $"<g id='a{n}'>{string.Concat(Enumerable.Repeat($"<use href='#a{n - 1}'/>", 10))}</g>")
+        );
         TooMuch($"<g id='a0'><path/></g>{doubled}").ShouldBe("more than 20000 elements are drawn");
         TooMuch("<g id='a'><use href='#b'/></g><g id='b'><use xlink:href='#a'/></g>").ShouldBe("more than 20000 elements are drawn");
         TooMuch(string.Concat(Enumerable.Repeat("<path/>", 20_001))).ShouldBe("it has more than 20000 elements");
-        TooMuch(string.Concat(Enumerable.Repeat("<g>", 101)) + string.Concat(Enumerable.Repeat("</g>", 101))).ShouldBe("elements stand more than 100 deep in each other");
-        TooMuch($"<filter id='f'>{string.Concat(Enumerable.Repeat("<feGaussianBlur stdDeviation='99'/>", 21))}</filter>").ShouldBe("its filters have more than 20 steps");
+        TooMuch(string.Concat(Enumerable.Repeat("<g>", 101)) + string.Concat(Enumerable.Repeat("</g>", 101)))
+            .ShouldBe("elements stand more than 100 deep in each other");
+        TooMuch($"<filter id='f'>{string.Concat(Enumerable.Repeat("<feGaussianBlur stdDeviation='99'/>", 21))}</filter>")
+            .ShouldBe("its filters have more than 20 steps");
         TooMuch(string.Concat(Enumerable.Repeat("<use href='#none'/>", 1001))).ShouldBe("it draws parts again more than 1000 times");
         // What is used a few times in a few places is an ordinary drawing.
-        TooMuch($"<g id='a0'><path/></g>{string.Concat(Enumerable.Range(1, 3).Select(n => $"<g id='a{n}'>{string.Concat(Enumerable.Repeat($"<use href='#a{n - 1}'/>", 10))}</g>"))}").ShouldBeNull();
+        static string Used(int n) => $"<g id='a{n}'>{string.Concat(Enumerable.Repeat($"<use href='#a{n - 1}'/>", 10))}</g>";
+        TooMuch($"<g id='a0'><path/></g>{string.Concat(Enumerable.Range(1, 3).Select(Used))}").ShouldBeNull();
     }
 
-    private static string? TooMuch(string inside) => Wrong($"<svg xmlns='http://www.w3.org/2000/svg' xmlns:xlink='http://www.w3.org/1999/xlink'>{inside}</svg>") is { } problem
-        ? problem.Sentence["The SVG takes too much to draw: ".Length..^". Save it simpler, or as a PNG.".Length]
-        : null;
+    private static string? TooMuch(string inside) =>
+        Wrong($"<svg xmlns='http://www.w3.org/2000/svg' xmlns:xlink='http://www.w3.org/1999/xlink'>{inside}</svg>") is { } problem
+            ? problem.Sentence["The SVG takes too much to draw: ".Length..^". Save it simpler, or as a PNG.".Length]
+            : null;
 
     private static Problem? Wrong(string svg) => SvgCheck.Wrong(new MemoryStream(System.Text.Encoding.UTF8.GetBytes(svg)));
 }

@@ -13,7 +13,9 @@ public class CompletionTests
 
     /// <summary>The same file is read by the player's tests: one rule, two languages.</summary>
     public static IEnumerable<TheoryDataRow<Vector>> Vectors() =>
-        JsonSerializer.Deserialize<Vector[]>(File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "vectors", "completion.json")), JsonSerializerOptions.Web)!.Select(v => new TheoryDataRow<Vector>(v));
+        JsonSerializer
+            .Deserialize<Vector[]>(File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "vectors", "completion.json")), JsonSerializerOptions.Web)!
+            .Select(v => new TheoryDataRow<Vector>(v));
 
     [Theory]
     [MemberData(nameof(Vectors))]

@@ -20,7 +20,8 @@ public sealed class LearningLogTests
         return new LessonTimes([.. recordings.Select(r => r.Hash)], reel, reel.Map(cuts));
     }
 
-    private static LearningEvent Event(int minute, LearningAct act, int revision = 1) => new(Guid.NewGuid(), revision, 1, Noon.AddMinutes(minute), "Ida Moor", act);
+    private static LearningEvent Event(int minute, LearningAct act, int revision = 1) =>
+        new(Guid.NewGuid(), revision, 1, Noon.AddMinutes(minute), "Ida Moor", act);
 
     private static Watched Seen(LessonTimes times, params TimeRange[] ranges) => new(times.ToRecordings(ranges), times.ToRecordings(ranges[^1].End));
 
@@ -51,20 +52,27 @@ public sealed class LearningLogTests
         twice.ToLesson(twice.ToRecordings([Range(25, 30)])).ShouldBe([Range(25, 30)]);
     }
 
-    /// <summary>There and back again, through JSON in whole milliseconds, it is what it was: whole milliseconds in, whole milliseconds out, but for one at a joint.</summary>
+    /// <summary>There and back again, through JSON in whole milliseconds, it is what it was: whole milliseconds in, whole milliseconds out, but for
+    /// one at a joint.</summary>
     [Fact]
     public void To_the_recordings_and_back_is_the_identity() =>
-        Gen.Select(Gen.Int[0, 59_000].Array[0, 6], Gen.Int[0, 59_000].Array[0, 8]).Sample((cutAt, watchedAt) =>
-        {
-            var cuts = TimeRange.Union(cutAt.Order().Chunk(2).Where(c => c.Length == 2).Select(c => new TimeRange(Ms.Of(c[0]), Ms.Of(c[1])))).ToArray();
-            var times = Times([("a", 25), ("b", 35)], cuts);
-            var watched = Completion.Judge(watchedAt.Order().Chunk(2).Where(c => c.Length == 2).Select(c => new TimeRange(Ms.Of(c[0]), Ms.Of(c[1]))), times.Length).Watched;
-            var kept = WexelJson.Read<IReadOnlyList<WatchedStretch>>(WexelJson.Write(times.ToRecordings(watched)));
-            var back = times.ToLesson(kept);
-            TimeSpan Apart(IEnumerable<TimeRange> one, IEnumerable<TimeRange> other) => TimeRange.Without(one, other).Aggregate(TimeSpan.Zero, (sum, r) => sum + r.Length);
-            (Apart(watched, back) + Apart(back, watched)).ShouldBeLessThan(Ms.Of(2 * (watched.Count + cuts.Length + 2)));
-            back.Count.ShouldBeLessThanOrEqualTo(watched.Count);
-        });
+        Gen.Select(Gen.Int[0, 59_000].Array[0, 6], Gen.Int[0, 59_000].Array[0, 8])
+            .Sample(
+                (cutAt, watchedAt) =>
+                {
+                    var cuts = TimeRange.Union(cutAt.Order().Chunk(2).Where(c => c.Length == 2).Select(c => new TimeRange(Ms.Of(c[0]), Ms.Of(c[1])))).ToArray();
+                    var times = Times([("a", 25), ("b", 35)], cuts);
+                    var watched = Completion
+                        .Judge(watchedAt.Order().Chunk(2).Where(c => c.Length == 2).Select(c => new TimeRange(Ms.Of(c[0]), Ms.Of(c[1]))), times.Length)
+                        .Watched;
+                    var kept = WexelJson.Read<IReadOnlyList<WatchedStretch>>(WexelJson.Write(times.ToRecordings(watched)));
+                    var back = times.ToLesson(kept);
+                    TimeSpan Apart(IEnumerable<TimeRange> one, IEnumerable<TimeRange> other) =>
+                        TimeRange.Without(one, other).Aggregate(TimeSpan.Zero, (sum, r) => sum + r.Length);
+                    (Apart(watched, back) + Apart(back, watched)).ShouldBeLessThan(Ms.Of(2 * (watched.Count + cuts.Length + 2)));
+                    back.Count.ShouldBeLessThanOrEqualTo(watched.Count);
+                }
+            );
 
     [Fact]
     public void A_log_comes_to_the_same_at_once_and_one_by_one_and_what_comes_twice_counts_once()

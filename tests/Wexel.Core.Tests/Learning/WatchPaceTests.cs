@@ -6,15 +6,16 @@ namespace Wexel.Core.Tests.Learning;
 
 public sealed class WatchPaceTests
 {
-    private static readonly Gen<TimeRange> Range = Gen.Select(Gen.Int[0, 3_600_000], Gen.Int[0, 600_000], (start, length) => new TimeRange(TimeSpan.FromMilliseconds(start), TimeSpan.FromMilliseconds(start + length)));
+    private static readonly Gen<TimeRange> Range = Gen.Select(Gen.Int[0, 3_600_000], Gen.Int[0, 600_000], (start, length) =>
+        new TimeRange(TimeSpan.FromMilliseconds(start), TimeSpan.FromMilliseconds(start + length))
+    );
 
     private static TimeRange Seconds(double from, double to) => new(TimeSpan.FromSeconds(from), TimeSpan.FromSeconds(to));
 
     private static TimeSpan Sum(IEnumerable<TimeRange> ranges) => ranges.Aggregate(TimeSpan.Zero, (sum, r) => sum + r.Length);
 
     [Fact]
-    public void A_lesson_is_not_watched_in_a_moment() =>
-        WatchPace.After([], [Seconds(0, 999_999)], TimeSpan.FromSeconds(1)).ShouldBe([Seconds(0, 3)]);
+    public void A_lesson_is_not_watched_in_a_moment() => WatchPace.After([], [Seconds(0, 999_999)], TimeSpan.FromSeconds(1)).ShouldBe([Seconds(0, 3)]);
 
     /// <summary>A hundred reports in ten seconds are no more than one.</summary>
     [Fact]
@@ -51,12 +52,15 @@ public sealed class WatchPaceTests
 
     [Fact]
     public void Nothing_is_added_that_was_not_reported_nothing_is_lost_and_never_more_than_can_have_been_played() =>
-        Gen.Select(Range.Array[0, 20], Range.Array[0, 20], Gen.Int[0, 3600]).Sample((before, reported, seconds) =>
-        {
-            var since = TimeSpan.FromSeconds(seconds);
-            var after = WatchPace.After(before, reported, since);
-            TimeRange.Without(before, after).ShouldBeEmpty();
-            TimeRange.Without(after, before.Concat(reported)).ShouldBeEmpty();
-            (Sum(after) - Sum(TimeRange.Union(before))).ShouldBeLessThanOrEqualTo((since * 2) + TimeSpan.FromSeconds(5));
-        });
+        Gen.Select(Range.Array[0, 20], Range.Array[0, 20], Gen.Int[0, 3600])
+            .Sample(
+                (before, reported, seconds) =>
+                {
+                    var since = TimeSpan.FromSeconds(seconds);
+                    var after = WatchPace.After(before, reported, since);
+                    TimeRange.Without(before, after).ShouldBeEmpty();
+                    TimeRange.Without(after, before.Concat(reported)).ShouldBeEmpty();
+                    (Sum(after) - Sum(TimeRange.Union(before))).ShouldBeLessThanOrEqualTo((since * 2) + TimeSpan.FromSeconds(5));
+                }
+            );
 }

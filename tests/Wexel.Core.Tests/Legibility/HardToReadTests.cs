@@ -12,10 +12,22 @@ public class HardToReadTests
 
     private static TextLine Line(int x, int y, double height, int width = 300) => new(new PictureRect(x, y, width, (int)Math.Ceiling(height)), height);
 
-    private static SeenPicture Seen(long from, long to, PictureRect? changed, params TextLine[] lines) => new(new TimeRange(Ms.Of(from), Ms.Of(to)), lines, changed, []);
+    private static SeenPicture Seen(long from, long to, PictureRect? changed, params TextLine[] lines) =>
+        new(new TimeRange(Ms.Of(from), Ms.Of(to)), lines, changed, []);
 
-    private static IReadOnlyList<HardStretch> In(IReadOnlyList<SeenPicture> pictures, int height = 480, IReadOnlyList<MoveIn>? moveIns = null, IReadOnlyList<TimeRange>? cuts = null, Canvas? canvas = null) =>
-        HardToRead.In(pictures, CanvasPlacement.Of(Recorded, canvas ?? Canvas.AsRecorded, height), TimeMap.Of(new FrameRate(30, 1), Ms.Of(60_000), cuts ?? []), moveIns ?? []);
+    private static IReadOnlyList<HardStretch> In(
+        IReadOnlyList<SeenPicture> pictures,
+        int height = 480,
+        IReadOnlyList<MoveIn>? moveIns = null,
+        IReadOnlyList<TimeRange>? cuts = null,
+        Canvas? canvas = null
+    ) =>
+        HardToRead.In(
+            pictures,
+            CanvasPlacement.Of(Recorded, canvas ?? Canvas.AsRecorded, height),
+            TimeMap.Of(new FrameRate(30, 1), Ms.Of(60_000), cuts ?? []),
+            moveIns ?? []
+        );
 
     private static MoveIn Taken(ProposedMoveIn proposal) => new("p", proposal.Span, proposal.Part, MoveIn.UsualEase);
 
@@ -31,8 +43,13 @@ public class HardToReadTests
 
     [Fact]
     public void The_worst_comes_first() =>
-        In([Seen(0, 5_000, null, Line(100, 100, 14)), Seen(5_000, 10_000, new(1500, 800, 100, 100), Line(1500, 800, 9)), Seen(10_000, 15_000, null, Line(900, 100, 16))])
-            .Select(h => h.Smallest).ShouldBe([4, 6.2, 7.1]);
+        In([
+                Seen(0, 5_000, null, Line(100, 100, 14)),
+                Seen(5_000, 10_000, new(1500, 800, 100, 100), Line(1500, 800, 9)),
+                Seen(10_000, 15_000, null, Line(900, 100, 16)),
+            ])
+            .Select(h => h.Smallest)
+            .ShouldBe([4, 6.2, 7.1]);
 
     [Fact]
     public void What_is_proposed_makes_it_readable()
@@ -60,7 +77,9 @@ public class HardToReadTests
     public void What_changes_just_then_is_what_is_shown()
     {
         var lines = new[] { Line(60, 60, 12, 400), Line(1400, 900, 12, 400) };
-        var proposal = In([Seen(0, 5_000, null, lines), Seen(5_000, 10_000, new PictureRect(1392, 880, 200, 48), lines)]).Single(h => h.Span.Start == Ms.Of(5_000)).Proposal!;
+        var proposal = In([Seen(0, 5_000, null, lines), Seen(5_000, 10_000, new PictureRect(1392, 880, 200, 48), lines)])
+            .Single(h => h.Span.Start == Ms.Of(5_000))
+            .Proposal!;
         var (right, bottom) = (proposal.Part.X + proposal.Part.Width, proposal.Part.Y + proposal.Part.Height);
         proposal.Part.X.ShouldBeLessThan(1400.0 / 1920);
         right.ShouldBeGreaterThanOrEqualTo(1800.0 / 1920 - 0.001);
@@ -77,7 +96,8 @@ public class HardToReadTests
     }
 
     [Fact]
-    public void A_stretch_too_short_to_look_at_is_told_and_nothing_is_proposed() => In([Seen(0, 1_500, null, Line(100, 100, 10))]).Single().Proposal.ShouldBeNull();
+    public void A_stretch_too_short_to_look_at_is_told_and_nothing_is_proposed() =>
+        In([Seen(0, 1_500, null, Line(100, 100, 10))]).Single().Proposal.ShouldBeNull();
 
     [Fact]
     public void Two_that_ask_for_the_same_are_one()
@@ -107,7 +127,11 @@ public class HardToReadTests
             for (var x = 0; x < 128; x++)
             {
                 fine[(y * 128) + x] = (byte)(x < 64 && (x / 2 + y / 2) % 2 == 0 ? 0 : 200);
-                back[(y * 128) + x] = (byte)(x < 32 ? fine[(y * 128) + x] : x < 64 ? 100 : 200);
+                back[(y * 128) + x] = (byte)(
+                    x < 32 ? fine[(y * 128) + x]
+                    : x < 64 ? 100
+                    : 200
+                );
             }
         }
 

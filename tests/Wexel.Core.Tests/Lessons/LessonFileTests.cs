@@ -9,7 +9,11 @@ public class LessonFileTests
 {
     private static string Fixture(string name) => File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "Documents", "Fixtures", name + ".json"));
 
-    private static readonly IReadOnlyList<Cue> Cues = [new(new TimeRange(Ms.Of(0), Ms.Of(900)), "Good morning.", Id: "c1"), new(new TimeRange(Ms.Of(1000), Ms.Of(2000)), "The till.", Id: "greeting")];
+    private static readonly IReadOnlyList<Cue> Cues =
+    [
+        new(new TimeRange(Ms.Of(0), Ms.Of(900)), "Good morning.", Id: "c1"),
+        new(new TimeRange(Ms.Of(1000), Ms.Of(2000)), "The till.", Id: "greeting"),
+    ];
 
     [Theory]
     [InlineData("lesson-1-first")]
@@ -18,16 +22,32 @@ public class LessonFileTests
     public void What_was_exported_is_imported_as_the_same(string fixture)
     {
         var lesson = LessonDocument.Format.Read(Fixture(fixture));
-        var text = LessonFile.Of(lesson, Guid.NewGuid().ToString("N"), [.. lesson.Recordings.Select((_, i) => ($"{i}.mp4", (IReadOnlyList<int>?)null))], [.. lesson.Captions.Select((_, i) => $"captions-{i}.vtt")], null).Text();
+        var text = LessonFile
+            .Of(
+                lesson,
+                Guid.NewGuid().ToString("N"),
+                [.. lesson.Recordings.Select((_, i) => ($"{i}.mp4", (IReadOnlyList<int>?)null))],
+                [.. lesson.Captions.Select((_, i) => $"captions-{i}.vtt")],
+                null
+            )
+            .Text();
         LessonFile.Read(text).Is(out var file, out var problem).ShouldBeTrue(problem?.Sentence);
         var back = file!.Lesson([.. file.Recordings.Select(r => r.Hash!)], [.. lesson.Captions.Select(_ => Cues)]);
-        LessonDocument.Format.Write(back.Document).ShouldBe(LessonDocument.Format.Write(lesson with { Captions = [.. lesson.Captions.Select(t => t.With(Cues))] }));
+        LessonDocument
+            .Format.Write(back.Document)
+            .ShouldBe(LessonDocument.Format.Write(lesson with { Captions = [.. lesson.Captions.Select(t => t.With(Cues))] }));
     }
 
     [Fact]
     public void A_lesson_can_be_written_by_hand_with_what_there_is()
     {
-        LessonFile.Read("""{ "title": "Fares", "language": "en-GB", "recordings": [{ "file": "fares.mp4" }], "sections": [{ "at": 0, "title": "Start" }, { "at": 5000, "title": "Zones" }] }""").Is(out var file, out _).ShouldBeTrue();
+        LessonFile
+            .Read(
+                """{ "title": "Fares", "language": "en-GB", "recordings": [{ "file": "fares.mp4" }], """
+                    + """ "sections": [{ "at": 0, "title": "Start" }, { "at": 5000, "title": "Zones" }] }"""
+            )
+            .Is(out var file, out _)
+            .ShouldBeTrue();
         var lesson = file!.Lesson(["aa"], []).Document;
         (lesson.Title, lesson.HouseMark, lesson.Cuts.Count).ShouldBe(("Fares", true, 0));
         lesson.Sections.Select(s => (s.Id, s.Title)).ShouldBe([("s1", "Start"), ("s2", "Zones")]);

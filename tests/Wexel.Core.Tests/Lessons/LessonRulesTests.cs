@@ -33,7 +33,12 @@ public class LessonRulesTests
 
     [Fact]
     public void A_document_from_before_there_were_cuts_has_none() =>
-        JsonSerializer.Deserialize<LessonDocument>("""{"title":"T","description":"","language":"en","recordingHash":"h","sections":[],"captions":null}""", WexelJson.Options)!.Cuts.ShouldBeEmpty();
+        JsonSerializer
+            .Deserialize<LessonDocument>(
+                """{"title":"T","description":"","language":"en","recordingHash":"h","sections":[],"captions":null}""",
+                WexelJson.Options
+            )!
+            .Cuts.ShouldBeEmpty();
 
     [Fact]
     public void A_lesson_without_a_title_is_not_ready()
@@ -45,7 +50,16 @@ public class LessonRulesTests
     [Fact]
     public void Tidies_what_is_saved()
     {
-        var tidy = LessonRules.Tidy(Before with { Title = "  Two\r\nlines\u0007 ", Description = new string('x', 5000), Cuts = [new(Ms.Of(3000), Ms.Of(9000)), new(Ms.Of(1000), Ms.Of(1010)), new(Ms.Of(2500), Ms.Of(3100))] }, Ms.Of(4000), new FrameRate(30, 1));
+        var tidy = LessonRules.Tidy(
+            Before with
+            {
+                Title = "  Two\r\nlines\u0007 ",
+                Description = new string('x', 5000),
+                Cuts = [new(Ms.Of(3000), Ms.Of(9000)), new(Ms.Of(1000), Ms.Of(1010)), new(Ms.Of(2500), Ms.Of(3100))],
+            },
+            Ms.Of(4000),
+            new FrameRate(30, 1)
+        );
         tidy.Title.ShouldBe("Two lines");
         tidy.Description.Length.ShouldBe(LessonRules.LongestDescription);
         tidy.Sections.ShouldHaveSingleItem().Id.ShouldBe("a");

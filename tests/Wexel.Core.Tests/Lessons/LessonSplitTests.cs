@@ -10,9 +10,15 @@ public sealed class LessonSplitTests
     private static TimeRange Range(double start, double end) => new(TimeSpan.FromSeconds(start), TimeSpan.FromSeconds(end));
 
     private static readonly LessonDocument Lesson = new(
-        "Ropes", "About ropes", "en", "hash", [Range(0, 2), Range(50, 60)],
+        "Ropes",
+        "About ropes",
+        "en",
+        "hash",
+        [Range(0, 2), Range(50, 60)],
         [new("a", Ms.Of(0), "First"), new("b", Ms.Of(15_000), "Second"), new("c", Ms.Of(18_000), "Under it", true), new("d", Ms.Of(40_000), "Third")],
-        [new("t1", "cues", "en", "ropes.vtt", 9)], moveIns: [new("m", Range(19, 22), PicturePart.All, MoveIn.UsualEase), new("n", Range(30, 33), PicturePart.All, MoveIn.UsualEase)]);
+        [new("t1", "cues", "en", "ropes.vtt", 9)],
+        moveIns: [new("m", Range(19, 22), PicturePart.All, MoveIn.UsualEase), new("n", Range(30, 33), PicturePart.All, MoveIn.UsualEase)]
+    );
 
     private static TimeMap Map(LessonDocument document) => TimeMap.Of(new FrameRate(30, 1), TimeSpan.FromSeconds(60), document.Cuts);
 

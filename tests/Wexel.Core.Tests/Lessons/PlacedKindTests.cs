@@ -31,27 +31,38 @@ public sealed class PlacedKindTests
 
         public override Note Called(Note thing, string id) => thing with { Id = id };
 
-        public override Note Both(Note before, Note theirs, Note mine) => new(mine.Id, mine.Span != before.Span ? mine.Span : theirs.Span, mine.Text != before.Text ? mine.Text : theirs.Text);
+        public override Note Both(Note before, Note theirs, Note mine) =>
+            new(mine.Id, mine.Span != before.Span ? mine.Span : theirs.Span, mine.Text != before.Text ? mine.Text : theirs.Text);
 
         public override void Declare(KeyFields key, Note thing) => key.Add("id", thing.Id).Add("span", thing.Span).Add("text", thing.Text);
 
-        public override IReadOnlyList<Note> Tidy(IEnumerable<Note> things, TimeSpan length) => [.. things.Where(n => n.Text.Length > 0).OrderBy(n => n.Span.Start)];
+        public override IReadOnlyList<Note> Tidy(IEnumerable<Note> things, TimeSpan length) =>
+            [.. things.Where(n => n.Text.Length > 0).OrderBy(n => n.Span.Start)];
     }
 
     /// <summary>The lesson document as it would be with notes in it.</summary>
     private sealed record NotedLesson : LessonDocument
     {
-        public NotedLesson(string title, string description, string language, string recordingHash, IReadOnlyList<TimeRange> cuts, IReadOnlyList<Section> sections, IReadOnlyList<CaptionTrack> captions)
-            : base(title, description, language, recordingHash, cuts, sections, captions)
-        {
-        }
+        public NotedLesson(
+            string title,
+            string description,
+            string language,
+            string recordingHash,
+            IReadOnlyList<TimeRange> cuts,
+            IReadOnlyList<Section> sections,
+            IReadOnlyList<CaptionTrack> captions
+        )
+            : base(title, description, language, recordingHash, cuts, sections, captions) { }
 
         public IReadOnlyList<Note> Notes { get; init; } = [];
     }
 
     private static readonly TimeSpan Length = TimeSpan.FromSeconds(60);
 
-    private static readonly NotedLesson Lesson = new("Ropes", "", "en", "a", [], [new("s1", Ms.Of(0), "Start")], []) { Notes = [In("n1", 5, 8, "Hands"), In("n2", 30, 40, "Knots")] };
+    private static readonly NotedLesson Lesson = new("Ropes", "", "en", "a", [], [new("s1", Ms.Of(0), "Start")], [])
+    {
+        Notes = [In("n1", 5, 8, "Hands"), In("n2", 30, 40, "Knots")],
+    };
 
     private static TimeRange Range(double start, double end) => new(TimeSpan.FromSeconds(start), TimeSpan.FromSeconds(end));
 
@@ -68,9 +79,12 @@ public sealed class PlacedKindTests
     {
         var format = new DocumentFormat<NotedLesson>("lesson", _ => { });
         format.Read(format.Write(Lesson)).Notes.ShouldBe(Lesson.Notes);
-        NotesOf(LessonRules.Tidy(Lesson with { Notes = [Lesson.Notes[1], In("n3", 1, 2, ""), Lesson.Notes[0]] }, Length, new FrameRate(30, 1))).ShouldBe(Lesson.Notes);
+        NotesOf(LessonRules.Tidy(Lesson with { Notes = [Lesson.Notes[1], In("n3", 1, 2, ""), Lesson.Notes[0]] }, Length, new FrameRate(30, 1)))
+            .ShouldBe(Lesson.Notes);
         LessonRules.Refusal(Lesson, Map()).ShouldBeNull();
-        LessonRules.Refusal(Lesson with { Notes = [.. Lesson.Notes, .. Lesson.Notes] }, Map())!.ShouldBe(new Problem("notes-too-many", "There are 4 notes; 3 is the most that one lesson may have.", "notes"));
+        LessonRules
+            .Refusal(Lesson with { Notes = [.. Lesson.Notes, .. Lesson.Notes] }, Map())!
+            .ShouldBe(new Problem("notes-too-many", "There are 4 notes; 3 is the most that one lesson may have.", "notes"));
         LessonRules.Refusal(Lesson with { Notes = [Lesson.Notes[0], Lesson.Notes[0]] }, Map())!.Code.ShouldBe("notes-same-twice");
         LessonRules.Refusal(Lesson with { Notes = [In("", 1, 2, "x")] }, Map())!.Code.ShouldBe("notes-without-name");
     }
@@ -110,8 +124,12 @@ public sealed class PlacedKindTests
     {
         Note.Kind.Following(Lesson.Notes, Map(Range(0, 6), Range(30, 40))).ShouldBe([In("n1", 0, 2, "Hands")]);
         GoneWithCuts.Of(With(Lesson), Map(Range(5, 8)), Map(Range(5, 8), Range(30, 40))).ShouldBe(["the note “Knots”"]);
-        LeftOut.Of(With(Lesson with { Notes = [.. Lesson.Notes, In("n3", 60, 61, "Late")] }), Length, Map(Range(5, 8))).ShouldBe(
-            ["The note “Late” starts at 1:00, past the end at 1:00; it was left out.", "The note “Hands” at 0:05 lies wholly inside a cut; it was left out."]);
+        LeftOut
+            .Of(With(Lesson with { Notes = [.. Lesson.Notes, In("n3", 60, 61, "Late")] }), Length, Map(Range(5, 8)))
+            .ShouldBe([
+                "The note “Late” starts at 1:00, past the end at 1:00; it was left out.",
+                "The note “Hands” at 0:05 lies wholly inside a cut; it was left out.",
+            ]);
     }
 
     [Fact]

@@ -12,15 +12,28 @@ public sealed class ReelChangeTests
 
     /// <summary>Three recordings: to 10 s, to 30 s, to 60 s.</summary>
     private static readonly LessonDocument Lesson = new(
-        "Ropes", "", "en", "a", [Range(0, 1), Range(8, 12), Range(50, 60)],
+        "Ropes",
+        "",
+        "en",
+        "a",
+        [Range(0, 1), Range(8, 12), Range(50, 60)],
         [new("s1", Ms.Of(0), "First"), new("s2", Ms.Of(12_000), "Second"), new("s3", Ms.Of(30_000), "Third"), new("s4", Ms.Of(55_000), "Late")],
-        [], moveIns: [new("m", Range(15, 18), PicturePart.All, MoveIn.UsualEase)], following: ["b", "c"]);
+        [],
+        moveIns: [new("m", Range(15, 18), PicturePart.All, MoveIn.UsualEase)],
+        following: ["b", "c"]
+    );
 
-    private static readonly IReadOnlyList<Cue> Cues = [new(Range(2, 4), "In a", Id: "c1"), new(Range(20, 22), "In b", Id: "c2"), new(Range(56, 58), "Late in c", Id: "c3")];
+    private static readonly IReadOnlyList<Cue> Cues =
+    [
+        new(Range(2, 4), "In a", Id: "c1"),
+        new(Range(20, 22), "In b", Id: "c2"),
+        new(Range(56, 58), "Late in c", Id: "c3"),
+    ];
 
     private static readonly LessonWithCues Whole = LessonWithCues.Of(Lesson, [(CaptionTrack.Of("t1", Cues, "en", "ropes.vtt"), Cues)]);
 
-    private static ReelChange Change(IReadOnlyList<string> hashes, IReadOnlyList<ReelPlace> places, IReadOnlyList<string?>? replaced = null) => ReelChange.Of(Whole, hashes, places, replaced ?? [.. hashes]);
+    private static ReelChange Change(IReadOnlyList<string> hashes, IReadOnlyList<ReelPlace> places, IReadOnlyList<string?>? replaced = null) =>
+        ReelChange.Of(Whole, hashes, places, replaced ?? [.. hashes]);
 
     private static IReadOnlyList<Cue> Said(ReelChange change) => change.Lesson.CuesOf(change.Document.Captions[0]);
 
@@ -43,7 +56,12 @@ public sealed class ReelChangeTests
     public void There_and_back_again_nothing_has_changed()
     {
         var there = Change(["c", "a", "b"], [new(Old.C, Range(0, 30)), new(Old.A, Range(30, 40)), new(Old.B, Range(40, 60))]);
-        var back = ReelChange.Of(there.Lesson, ["a", "b", "c"], [new(Range(30, 40), Old.A), new(Range(40, 60), Old.B), new(Range(0, 30), Old.C)], ["a", "b", "c"]);
+        var back = ReelChange.Of(
+            there.Lesson,
+            ["a", "b", "c"],
+            [new(Range(30, 40), Old.A), new(Range(40, 60), Old.B), new(Range(0, 30), Old.C)],
+            ["a", "b", "c"]
+        );
         back.Document.Sections.ShouldBe(Lesson.Sections);
         back.Document.Cuts.ShouldBe(Lesson.Cuts);
         back.Document.MoveIns.ShouldBe(Lesson.MoveIns);

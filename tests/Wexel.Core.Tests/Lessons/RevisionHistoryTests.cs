@@ -36,33 +36,35 @@ public sealed class RevisionHistoryTests
     public void What_is_replayed_is_what_somebody_did()
     {
         // A person edits, undoes and redoes at will; a page that is opened again comes to the same stacks.
-        Gen.Int[0, 2].Array[0, 60].Sample(deeds =>
-        {
-            var steps = new List<RevisionStep> { new(1, null) };
-            var (now, back, on) = (1, new Stack<int>(), new Stack<int>());
-            foreach (var deed in deeds)
+        Gen.Int[0, 2]
+            .Array[0, 60]
+            .Sample(deeds =>
             {
-                var number = steps.Count + 1;
-                if (deed == 1 && back.Count > 0)
+                var steps = new List<RevisionStep> { new(1, null) };
+                var (now, back, on) = (1, new Stack<int>(), new Stack<int>());
+                foreach (var deed in deeds)
                 {
-                    on.Push(now);
-                    steps.Add(new(number, now = back.Pop()));
+                    var number = steps.Count + 1;
+                    if (deed == 1 && back.Count > 0)
+                    {
+                        on.Push(now);
+                        steps.Add(new(number, now = back.Pop()));
+                    }
+                    else if (deed == 2 && on.Count > 0)
+                    {
+                        back.Push(now);
+                        steps.Add(new(number, now = on.Pop()));
+                    }
+                    else
+                    {
+                        back.Push(now);
+                        on.Clear();
+                        steps.Add(new(number, null));
+                        now = number;
+                    }
                 }
-                else if (deed == 2 && on.Count > 0)
-                {
-                    back.Push(now);
-                    steps.Add(new(number, now = on.Pop()));
-                }
-                else
-                {
-                    back.Push(now);
-                    on.Clear();
-                    steps.Add(new(number, null));
-                    now = number;
-                }
-            }
 
-            Same(RevisionHistory.Of(steps), now, [.. back.Reverse()], [.. on.Reverse()]);
-        });
+                Same(RevisionHistory.Of(steps), now, [.. back.Reverse()], [.. on.Reverse()]);
+            });
     }
 }

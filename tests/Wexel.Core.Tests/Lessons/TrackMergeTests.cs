@@ -12,7 +12,8 @@ public sealed class TrackMergeTests
 
     private static readonly IReadOnlyList<Cue> Said = [At(1, "c1", "Take the rope"), At(3, "c2", "in both hands"), At(5, "c3", "and pull")];
 
-    private static Cue At(double second, string id, string text) => new(new TimeRange(TimeSpan.FromSeconds(second), TimeSpan.FromSeconds(second + 1)), text, Id: id);
+    private static Cue At(double second, string id, string text) =>
+        new(new TimeRange(TimeSpan.FromSeconds(second), TimeSpan.FromSeconds(second + 1)), text, Id: id);
 
     private static LessonWithCues With(params (string Id, string Language, IReadOnlyList<Cue> Cues)[] tracks) =>
         LessonWithCues.Of(Bare, tracks.Select(t => (CaptionTrack.Of(t.Id, t.Cues, t.Language, "ropes.vtt"), t.Cues)));
@@ -24,7 +25,11 @@ public sealed class TrackMergeTests
     [Fact]
     public void Who_change_different_captions_both_keep_their_work()
     {
-        var merge = LessonMerge.Of(With(Said), With([Said[0] with { Text = "Take the line" }, Said[1], Said[2]]), With([Said[0], Said[2] with { Text = "and pull." }, At(8, "c4", "Done.")]));
+        var merge = LessonMerge.Of(
+            With(Said),
+            With([Said[0] with { Text = "Take the line" }, Said[1], Said[2]]),
+            With([Said[0], Said[2] with { Text = "and pull." }, At(8, "c4", "Done.")])
+        );
         merge.Clashes.ShouldBeEmpty();
         Of(merge).ShouldBe([At(1, "c1", "Take the line"), At(5, "c3", "and pull."), At(8, "c4", "Done.")]);
         merge.Document.Captions[0].CueCount.ShouldBe(3);
@@ -33,7 +38,11 @@ public sealed class TrackMergeTests
     [Fact]
     public void Who_change_words_and_times_of_one_caption_get_both_and_it_is_said()
     {
-        var merge = LessonMerge.Of(With(Said), With([At(1.5, "c1", "Take the rope"), Said[1], Said[2]]), With([Said[0] with { Text = "Take the line" }, Said[1], Said[2]]));
+        var merge = LessonMerge.Of(
+            With(Said),
+            With([At(1.5, "c1", "Take the rope"), Said[1], Said[2]]),
+            With([Said[0] with { Text = "Take the line" }, Said[1], Said[2]])
+        );
         Of(merge)[0].ShouldBe(At(1.5, "c1", "Take the line"));
         merge.Clashes.ShouldBe(["the caption at 0:01"]);
     }
@@ -41,8 +50,13 @@ public sealed class TrackMergeTests
     [Fact]
     public void Different_tracks_and_a_new_language_stand_beside_each_other()
     {
-        IReadOnlyList<Cue> spanish = [At(1, "c1", "Toma la cuerda")], french = [At(1, "c1", "Prenez la corde")];
-        var merge = LessonMerge.Of(With(Said), With(("t1", "en-GB", Said), ("t2", "es-ES", spanish)), With(("t1", "en-GB", [Said[0]]), ("t3", "fr-FR", french)));
+        IReadOnlyList<Cue> spanish = [At(1, "c1", "Toma la cuerda")],
+            french = [At(1, "c1", "Prenez la corde")];
+        var merge = LessonMerge.Of(
+            With(Said),
+            With(("t1", "en-GB", Said), ("t2", "es-ES", spanish)),
+            With(("t1", "en-GB", [Said[0]]), ("t3", "fr-FR", french))
+        );
         merge.Clashes.ShouldBeEmpty();
         merge.Document.Captions.Select(t => t.Language).ShouldBe(["en-GB", "es-ES", "fr-FR"]);
         (Of(merge).Count, Of(merge, 1), Of(merge, 2)).ShouldBe((1, spanish, french));
@@ -69,29 +83,41 @@ public sealed class TrackMergeTests
 
     /// <summary>Each of the two changes, removes or leaves each caption: nothing that only one of them touched is lost, and nothing comes twice.</summary>
     [Fact]
-    public void Nothing_that_one_did_is_lost() => Gen.Select(Gen.Int[0, 2].Array[6], Gen.Int[0, 2].Array[6]).Sample((theirs, mine) =>
-    {
-        var before = Enumerable.Range(0, 6).Select(i => At(i, $"c{i}", "before")).ToList();
-        IReadOnlyList<Cue> Done(int[] acts, string by) => [.. before.Where((_, i) => acts[i] != 2).Select(c => acts[int.Parse(c.Id[1..], System.Globalization.CultureInfo.InvariantCulture)] == 1 ? c with { Text = by } : c)];
-        var merged = Of(LessonMerge.Of(With(before), With(Done(theirs, "theirs")), With(Done(mine, "mine")))).ToDictionary(c => c.Id, c => c.Text);
-        for (var i = 0; i < 6; i++)
-        {
-            var expected = (theirs[i], mine[i]) switch
-            {
-                (_, 1) => "mine",
-                (1, _) => "theirs",
-                (2, _) or (_, 2) => null,
-                _ => "before",
-            };
-            merged.GetValueOrDefault($"c{i}").ShouldBe(expected);
-        }
-    });
+    public void Nothing_that_one_did_is_lost() =>
+        Gen.Select(Gen.Int[0, 2].Array[6], Gen.Int[0, 2].Array[6])
+            .Sample(
+                (theirs, mine) =>
+                {
+                    var before = Enumerable.Range(0, 6).Select(i => At(i, $"c{i}", "before")).ToList();
+                    IReadOnlyList<Cue> Done(int[] acts, string by) =>
+                        [
+                            .. before
+                                .Where((_, i) => acts[i] != 2)
+                                .Select(c => acts[int.Parse(c.Id[1..], System.Globalization.CultureInfo.InvariantCulture)] == 1 ? c with { Text = by } : c),
+                        ];
+                    var merged = Of(LessonMerge.Of(With(before), With(Done(theirs, "theirs")), With(Done(mine, "mine")))).ToDictionary(c => c.Id, c => c.Text);
+                    for (var i = 0; i < 6; i++)
+                    {
+                        var expected = (theirs[i], mine[i]) switch
+                        {
+                            (_, 1) => "mine",
+                            (1, _) => "theirs",
+                            (2, _) or (_, 2) => null,
+                            _ => "before",
+                        };
+                        merged.GetValueOrDefault($"c{i}").ShouldBe(expected);
+                    }
+                }
+            );
 
     [Fact]
     public void Drafts_are_not_for_learners()
     {
         var lesson = With(("t1", "en-GB", Said), ("t2", "es-ES", Said));
-        lesson = lesson with { Document = lesson.Document with { Captions = [lesson.Document.Captions[0] with { State = TrackState.Draft }, lesson.Document.Captions[1]] } };
+        lesson = lesson with
+        {
+            Document = lesson.Document with { Captions = [lesson.Document.Captions[0] with { State = TrackState.Draft }, lesson.Document.Captions[1]] },
+        };
         lesson.ForLearners(Core.Placing.TimeMap.Of(new FrameRate(30, 1), TimeSpan.FromSeconds(10), [])).ShouldHaveSingleItem().Track.Language.ShouldBe("es-ES");
     }
 }

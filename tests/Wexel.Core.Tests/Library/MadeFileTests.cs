@@ -6,14 +6,27 @@ namespace Wexel.Core.Tests.Library;
 
 public sealed class MadeFileTests
 {
-    private static MadeFile Of(MadeKind kind = MadeKind.Rendition, Container? container = Container.Mp4, bool master = false, FileAge age = FileAge.UpToDate, bool kept = false, params string[] at) =>
-        new(kind, container, master, [.. at.Select(k => new FileUse(OutletKinds.Shipped[k], k))], age, kept);
+    private static MadeFile Of(
+        MadeKind kind = MadeKind.Rendition,
+        Container? container = Container.Mp4,
+        bool master = false,
+        FileAge age = FileAge.UpToDate,
+        bool kept = false,
+        params string[] at
+    ) => new(kind, container, master, [.. at.Select(k => new FileUse(OutletKinds.Shipped[k], k))], age, kept);
 
     /// <summary>Three files come out and only one matters; people link the wrong one (a complaint of the trade: common practice, no source).</summary>
     [Fact]
     public void The_one_to_hand_on_is_the_one_that_anybody_can_open()
     {
-        MadeFile[] files = [Of(master: true), Of(MadeKind.Episode, null, at: "podcastFeed"), Of(at: "webServer"), Of(MadeKind.Package, null, at: "webServer"), Of(at: "channel")];
+        MadeFile[] files =
+        [
+            Of(master: true),
+            Of(MadeKind.Episode, null, at: "podcastFeed"),
+            Of(at: "webServer"),
+            Of(MadeKind.Package, null, at: "webServer"),
+            Of(at: "channel"),
+        ];
         MadeFiles.ToLink(files).ShouldBe(4);
         MadeFiles.ToLink(files[..4]).ShouldBe(3, "the package, and not the video inside it");
         MadeFiles.ToLink(files[..2]).ShouldBe(1);
@@ -40,7 +53,9 @@ public sealed class MadeFileTests
     [Fact]
     public void Each_says_what_is_lost_with_it()
     {
-        new FileUse(OutletKinds.Shipped["channel"], "Staff").Loss.ShouldBe("The release to “Staff” is taken down: whoever follows its link finds nothing there.");
+        new FileUse(OutletKinds.Shipped["channel"], "Staff").Loss.ShouldBe(
+            "The release to “Staff” is taken down: whoever follows its link finds nothing there."
+        );
         new FileUse(OutletKinds.Shipped["podcastFeed"], "Ticket desk").Loss.ShouldContain("apps that have it keep it");
         new FileUse(OutletKinds.Shipped["learningSystem"], "Harbour School").Loss.ShouldContain("What was handed in there stays");
     }

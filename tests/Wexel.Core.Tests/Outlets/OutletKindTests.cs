@@ -59,7 +59,9 @@ public class OutletKindTests
                 kind.Start().ContainsKey(field.Name).ShouldBeTrue($"{kind.Code}: {field.Name}");
                 foreach (var choice in field.Choices ?? [])
                 {
-                    kind.Accept(new JsonObject { ["title"] = "T", [field.Name] = choice.Value }).Is(out var kept, out var problem).ShouldBeTrue(problem?.Sentence);
+                    kind.Accept(new JsonObject { ["title"] = "T", [field.Name] = choice.Value })
+                        .Is(out var kept, out var problem)
+                        .ShouldBeTrue(problem?.Sentence);
                     kind.Show(kept)[field.Name]!.GetValue<string>().ShouldBe(choice.Value);
                 }
             }
@@ -88,7 +90,11 @@ public class OutletKindTests
     {
         // imscp_rootv1p1p2.xsd, titleType: 200 characters.
         var title = string.Join(' ', Enumerable.Repeat("crossing", 30));
-        new LearningSystemKind().TitleThere(title).ShouldBe($"Learning systems take titles of at most 200 characters; in their lists it reads “{string.Join(' ', Enumerable.Repeat("crossing", 22))}…”.");
+        new LearningSystemKind()
+            .TitleThere(title)
+            .ShouldBe(
+                $"Learning systems take titles of at most 200 characters; in their lists it reads “{string.Join(' ', Enumerable.Repeat("crossing", 22))}…”."
+            );
         new LearningSystemKind().TitleThere(title[..200]).ShouldBeNull();
         OutletKinds.Shipped["channel"].TitleThere(title).ShouldBeNull();
     }

@@ -11,7 +11,10 @@ public class OutletLimitsTests
     [Fact]
     public void The_share_of_each_limit_is_said()
     {
-        Service.Shares(500_000_000, TimeSpan.FromMinutes(4)).Select(s => s.Sentence).ShouldBe(["25 % of the 2000 MB that The service takes", "40 % of the 10:00 that The service takes"]);
+        Service
+            .Shares(500_000_000, TimeSpan.FromMinutes(4))
+            .Select(s => s.Sentence)
+            .ShouldBe(["25 % of the 2000 MB that The service takes", "40 % of the 10:00 that The service takes"]);
         Service.Shares(1_000_000, TimeSpan.FromSeconds(1))[0].Sentence.ShouldStartWith("under 1 %");
         (Service with { MostBytes = null, MostLength = null }).Shares(5, TimeSpan.FromSeconds(1)).ShouldBeEmpty();
     }
@@ -28,7 +31,9 @@ public class OutletLimitsTests
     {
         var slow = new OutletLimits("The intranet", null, null, 500_000);
         // 75,000,000 bytes in 20 minutes are 500 kbit/s.
-        slow.Check(75_000_000, TimeSpan.FromMinutes(20)).Single().ShouldBe(new CheckedFact("limit-rate-The intranet", "Bit rate for The intranet", "500 kbit/s", "at most 500 kbit/s", Verdict.Right));
+        slow.Check(75_000_000, TimeSpan.FromMinutes(20))
+            .Single()
+            .ShouldBe(new CheckedFact("limit-rate-The intranet", "Bit rate for The intranet", "500 kbit/s", "at most 500 kbit/s", Verdict.Right));
         slow.Check(76_000_000, TimeSpan.FromMinutes(20)).Single().Verdict.ShouldBe(Verdict.Wrong);
     }
 

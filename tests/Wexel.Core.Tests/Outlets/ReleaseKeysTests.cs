@@ -10,7 +10,16 @@ namespace Wexel.Core.Tests.Outlets;
 /// <summary>What makes a release behind, and what does not: a change touches what is made of it and nothing else.</summary>
 public class ReleaseKeysTests
 {
-    private static readonly LessonDocument Lesson = new("Fares", "How fares are sold.", "en-GB", "aa", [], [new("s1", Ms.Of(0), "Start")], [new CaptionTrack("t1", "c1", "en-GB", "a.vtt", 3)], houseMark: true);
+    private static readonly LessonDocument Lesson = new(
+        "Fares",
+        "How fares are sold.",
+        "en-GB",
+        "aa",
+        [],
+        [new("s1", Ms.Of(0), "Start")],
+        [new CaptionTrack("t1", "c1", "en-GB", "a.vtt", 3)],
+        houseMark: true
+    );
 
     private static readonly MarkOnPicture Mark = new("m1", new PictureSize(400, 100), MarkPlacement.Usual);
 
@@ -32,7 +41,9 @@ public class ReleaseKeysTests
     public void A_change_makes_behind_what_it_touches(string change, string behind)
     {
         var before = change == "mark, not on the lesson" ? Lesson with { HouseMark = false } : Lesson;
-        (LessonDocument Lesson, HouseKeys House, string Artwork, Func<Profile, Profile> Profile) now = (before, new HouseKeys(Mark.WholeKey, "p1"), "a1", p => p);
+        (LessonDocument Lesson, HouseKeys House, string Artwork, Func<Profile, Profile> Profile) now = (before, new HouseKeys(Mark.WholeKey, "p1"), "a1", p =>
+            p
+        );
         var then = now;
         now = change switch
         {
@@ -41,7 +52,10 @@ public class ReleaseKeysTests
             "section" => now with { Lesson = before with { Sections = [new("s1", Ms.Of(0), "Begin")] } },
             "title, and back" => now with { Lesson = (before with { Title = "Prices" }) with { Title = before.Title } },
             "mark" => now with { House = now.House with { Mark = (Mark with { Key = "m2" }).WholeKey } },
-            "mark elsewhere" => now with { House = now.House with { Mark = (Mark with { Placement = MarkPlacement.Usual with { Position = MarkPosition.TopLeft } }).WholeKey } },
+            "mark elsewhere" => now with
+            {
+                House = now.House with { Mark = (Mark with { Placement = MarkPlacement.Usual with { Position = MarkPosition.TopLeft } }).WholeKey },
+            },
             "mark, not on the lesson" => now with { House = now.House with { Mark = (Mark with { Key = "m2" }).WholeKey } },
             "player" => now with { House = now.House with { Player = "p2" } },
             "artwork" => now with { Artwork = "a2" },
@@ -55,7 +69,15 @@ public class ReleaseKeysTests
 
         string Key(string outlet, (LessonDocument Lesson, HouseKeys House, string Artwork, Func<Profile, Profile> Profile) at)
         {
-            var terms = outlet == "sound" ? OutletKinds.Shipped["podcastFeed"].Terms("""{"title":"T","media":"sound","description":"","author":"","ownerMail":"","category":"Education","language":"en","explicit":false,"order":"serial","unlisted":true}""") : OutletKinds.Shipped[outlet == "video" ? "podcastFeed" : outlet].Terms(null);
+            var terms =
+                outlet == "sound"
+                    ? OutletKinds
+                        .Shipped["podcastFeed"]
+                        .Terms(
+                            """{"title":"T","media":"sound","description":"","author":"","ownerMail":"","category":"Education","""
+                                + """ "language":"en","explicit":false,"order":"serial","unlisted":true}"""
+                        )
+                    : OutletKinds.Shipped[outlet == "video" ? "podcastFeed" : outlet].Terms(null);
             return ReleaseKeys.Wanted(terms, new LessonAtHand(LessonKeys.Of(at.Lesson), at.Lesson.HouseMark), at.Profile(terms.Usual), at.House, at.Artwork);
         }
     }
@@ -65,7 +87,9 @@ public class ReleaseKeysTests
     {
         LessonKeys.Of(Lesson)[..12].ShouldBe("c6c4d6dfafb3");
         ProfileKeys.Of(Profiles.Web)[..12].ShouldBe("3205a07c837f");
-        ReleaseKeys.Wanted(OutletKinds.Shipped["webServer"].Terms(null), new LessonAtHand("l", true), Profiles.Web, new HouseKeys("m", "p"), null)[..12].ShouldBe("7ce918d201d7");
+        ReleaseKeys
+            .Wanted(OutletKinds.Shipped["webServer"].Terms(null), new LessonAtHand("l", true), Profiles.Web, new HouseKeys("m", "p"), null)[..12]
+            .ShouldBe("7ce918d201d7");
         ReleaseKeys.WantedOfCourse("T", ["a", "b"])[..12].ShouldBe("03c480ad01fe");
     }
 

@@ -11,10 +11,23 @@ public class WatchPagePreviewTests
 {
     private const string Nasty = "</script> & \"Fares\" <b>\u0007";
 
-    private static WatchPagePreview Preview(string title = "Fares") => new(
-        title, "What a crossing costs.", "en", "Brackwater Ferries", new Uri("https://desk.example/"), new Uri("https://desk.example/watch/k"), new Uri("https://desk.example/embed/k"),
-        new Uri("https://desk.example/watch/k/video.mp4"), "video/mp4", new Uri("https://desk.example/watch/k/poster.jpg"), new PictureSize(1280, 720), Ms.Of(83_400), new DateTimeOffset(2026, 11, 25, 10, 0, 0, TimeSpan.Zero),
-        [new("a", Ms.Of(0), "Start"), new("b", Ms.Of(12_500), title)]);
+    private static WatchPagePreview Preview(string title = "Fares") =>
+        new(
+            title,
+            "What a crossing costs.",
+            "en",
+            "Brackwater Ferries",
+            new Uri("https://desk.example/"),
+            new Uri("https://desk.example/watch/k"),
+            new Uri("https://desk.example/embed/k"),
+            new Uri("https://desk.example/watch/k/video.mp4"),
+            "video/mp4",
+            new Uri("https://desk.example/watch/k/poster.jpg"),
+            new PictureSize(1280, 720),
+            Ms.Of(83_400),
+            new DateTimeOffset(2026, 11, 25, 10, 0, 0, TimeSpan.Zero),
+            [new("a", Ms.Of(0), "Start"), new("b", Ms.Of(12_500), title)]
+        );
 
     [Fact]
     public void A_video_answer_has_what_section_2_3_4_2_requires()
@@ -51,14 +64,20 @@ public class WatchPagePreviewTests
         answer.Name.LocalName.ShouldBe("oembed");
         answer.Element("title")!.Value.ShouldBe("</script> & \"Fares\" <b> ");
         answer.Element("width")!.Value.ShouldBe("640");
-        answer.Elements().Select(e => e.Name.LocalName).ShouldBe(JsonDocument.Parse(Preview(Nasty).OEmbed(640, null).Json()).RootElement.EnumerateObject().Select(p => p.Name));
+        answer
+            .Elements()
+            .Select(e => e.Name.LocalName)
+            .ShouldBe(JsonDocument.Parse(Preview(Nasty).OEmbed(640, null).Json()).RootElement.EnumerateObject().Select(p => p.Name));
     }
 
     [Fact]
     public void The_page_can_be_discovered_in_both_formats()
     {
         var tags = Preview().HeadTags(new Uri("https://desk.example/oembed"));
-        tags.ShouldContain("<link rel=\"alternate\" type=\"application/json+oembed\" href=\"https://desk.example/oembed?url=https%3A%2F%2Fdesk.example%2Fwatch%2Fk&amp;format=json\" title=\"Fares\">");
+        tags.ShouldContain(
+            "<link rel=\"alternate\" type=\"application/json+oembed\" "
+                + "href=\"https://desk.example/oembed?url=https%3A%2F%2Fdesk.example%2Fwatch%2Fk&amp;format=json\" title=\"Fares\">"
+        );
         tags.ShouldContain("type=\"text/xml+oembed\"");
     }
 
@@ -66,14 +85,30 @@ public class WatchPagePreviewTests
     public void Open_Graph_has_its_four_required_properties()
     {
         var tags = Preview().HeadTags(new Uri("https://desk.example/oembed"));
-        foreach (var (name, value) in new[] { ("og:title", "Fares"), ("og:type", "video.other"), ("og:image", "https://desk.example/watch/k/poster.jpg"), ("og:url", "https://desk.example/watch/k"), ("video:duration", "83") })
+        foreach (
+            var (name, value) in new[]
+            {
+                ("og:title", "Fares"),
+                ("og:type", "video.other"),
+                ("og:image", "https://desk.example/watch/k/poster.jpg"),
+                ("og:url", "https://desk.example/watch/k"),
+                ("video:duration", "83"),
+            }
+        )
             tags.ShouldContain($"<meta property=\"{name}\" content=\"{value}\">");
     }
 
     [Fact]
     public void The_VideoObject_has_a_clip_for_each_section()
     {
-        var video = JsonDocument.Parse(Regex.Match(Preview(Nasty).HeadTags(new Uri("https://desk.example/oembed")), "<script type=\"application/ld\\+json\">(.*)</script>").Groups[1].Value).RootElement;
+        var video = JsonDocument
+            .Parse(
+                Regex
+                    .Match(Preview(Nasty).HeadTags(new Uri("https://desk.example/oembed")), "<script type=\"application/ld\\+json\">(.*)</script>")
+                    .Groups[1]
+                    .Value
+            )
+            .RootElement;
         video.GetProperty("@type").GetString().ShouldBe("VideoObject");
         video.GetProperty("name").GetString().ShouldBe(Nasty);
         // ISO 8601, as schema.org's Duration asks.

@@ -12,10 +12,20 @@ public class PackageTests
 {
     private const string Nasty = "</script><script>alert(1)</script> & \"quoted\" <b>";
 
-    private static PlayerLesson Lesson() => new(
-        "key", Nasty, Nasty, "en", Ms.Of(60_000), 1280, 720, "", null,
-        [new("a", Ms.Of(0), Nasty)],
-        [new PlayerCaptions("en", [new Cue(new TimeRange(Ms.Of(0), Ms.Of(1000)), Nasty)])]);
+    private static PlayerLesson Lesson() =>
+        new(
+            "key",
+            Nasty,
+            Nasty,
+            "en",
+            Ms.Of(60_000),
+            1280,
+            720,
+            "",
+            null,
+            [new("a", Ms.Of(0), Nasty)],
+            [new PlayerCaptions("en", [new Cue(new TimeRange(Ms.Of(0), Ms.Of(1000)), Nasty)])]
+        );
 
     [Fact]
     public void A_page_shows_markup_as_text()
@@ -38,9 +48,23 @@ public class PackageTests
     [Fact]
     public void A_folder_names_one_page_to_link_and_explains_every_file()
     {
-        var files = WebFolder.Plan(new LessonSources(Lesson(), new KeyedFile("/v.mp4", "v"), new KeyedFile("/p.jpg", "p")), [("wexel-player.js", new KeyedFile("/a.js", "a")), ("wexel-player.css", new KeyedFile("/a.css", "c"))]);
+        var files = WebFolder.Plan(
+            new LessonSources(Lesson(), new KeyedFile("/v.mp4", "v"), new KeyedFile("/p.jpg", "p")),
+            [("wexel-player.js", new KeyedFile("/a.js", "a")), ("wexel-player.css", new KeyedFile("/a.css", "c"))]
+        );
         files.Where(f => f.IsThePageToLink).ShouldHaveSingleItem().Path.ShouldBe("index.html");
-        files.Select(f => f.Path).ShouldBe(["index.html", "lesson.mp4", "poster.jpg", "captions-en.vtt", "contents.vtt", "player/wexel-player.js", "player/wexel-player.css", "read me.txt"]);
+        files
+            .Select(f => f.Path)
+            .ShouldBe([
+                "index.html",
+                "lesson.mp4",
+                "poster.jpg",
+                "captions-en.vtt",
+                "contents.vtt",
+                "player/wexel-player.js",
+                "player/wexel-player.css",
+                "read me.txt",
+            ]);
         files.ShouldAllBe(f => f.Purpose.EndsWith('.'));
         var explained = ((PackageContent.Text)files[^1].Content).Value;
         files.SkipLast(1).ShouldAllBe(f => explained.Contains(f.Path));
@@ -48,7 +72,9 @@ public class PackageTests
 
     [Fact]
     public void A_lesson_without_captions_contents_and_poster_has_a_smaller_folder() =>
-        WebFolder.Plan(new LessonSources(Lesson() with { Captions = [], Sections = [] }, new KeyedFile("/v.mp4", "v"), null), []).Select(f => f.Path)
+        WebFolder
+            .Plan(new LessonSources(Lesson() with { Captions = [], Sections = [] }, new KeyedFile("/v.mp4", "v"), null), [])
+            .Select(f => f.Path)
             .ShouldBe(["index.html", "lesson.mp4", "read me.txt"]);
 
     [Fact]

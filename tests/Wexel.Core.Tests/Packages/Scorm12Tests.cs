@@ -18,10 +18,25 @@ public class Scorm12Tests
     private static readonly IReadOnlyList<PackageFile> One = Plan("Fares");
     private static readonly IReadOnlyList<PackageFile> Course = Plan("Opening", "Selling", "Closing");
 
-    private static IReadOnlyList<PackageFile> Plan(params string[] titles) => Scorm12Package.Plan(new Scorm12Sources(
-        "course-1", titles.Length == 1 ? titles[0] : "Ticket desk",
-        [.. titles.Select(t => new LessonSources(new PlayerLesson("k", t, "", "en", Ms.Of(60_000), 1280, 720, "", null, [new("a", Ms.Of(0), "Start")], []), new KeyedFile("/v.mp4", "v"), new KeyedFile("/p.jpg", "p")))],
-        [("wexel-player.js", new KeyedFile("/a.js", "a")), ("wexel-player.css", new KeyedFile("/a.css", "c")), ("fonts/a b.woff2", new KeyedFile("/a.woff2", "f"))]));
+    private static IReadOnlyList<PackageFile> Plan(params string[] titles) =>
+        Scorm12Package.Plan(
+            new Scorm12Sources(
+                "course-1",
+                titles.Length == 1 ? titles[0] : "Ticket desk",
+                [
+                    .. titles.Select(t => new LessonSources(
+                        new PlayerLesson("k", t, "", "en", Ms.Of(60_000), 1280, 720, "", null, [new("a", Ms.Of(0), "Start")], []),
+                        new KeyedFile("/v.mp4", "v"),
+                        new KeyedFile("/p.jpg", "p")
+                    )),
+                ],
+                [
+                    ("wexel-player.js", new KeyedFile("/a.js", "a")),
+                    ("wexel-player.css", new KeyedFile("/a.css", "c")),
+                    ("fonts/a b.woff2", new KeyedFile("/a.woff2", "f")),
+                ]
+            )
+        );
 
     private static string TextOf(IReadOnlyList<PackageFile> files, string path) => ((PackageContent.Text)files.Single(f => f.Path == path).Content).Value;
 
@@ -62,7 +77,9 @@ public class Scorm12Tests
     public void The_default_organization_is_there_and_has_a_title_2_3_4(string which)
     {
         var organizations = ManifestOf(Package(which)).Element(Cp + "organizations")!;
-        var organization = organizations.Elements(Cp + "organization").Single(o => o.Attribute("identifier")!.Value == organizations.Attribute("default")!.Value);
+        var organization = organizations
+            .Elements(Cp + "organization")
+            .Single(o => o.Attribute("identifier")!.Value == organizations.Attribute("default")!.Value);
         organization.Element(Cp + "title")!.Value.ShouldBe(which == "one" ? "Fares" : "Ticket desk");
     }
 

@@ -5,9 +5,18 @@ namespace Wexel.Core.Tests.Placing;
 
 public class ReelAnalysisTests
 {
-    private static readonly Reel Two = Reel.Of([(Sample.Facts() with { Length = TimeSpan.FromSeconds(10) }, null), (Sample.Facts() with { Length = TimeSpan.FromSeconds(5) }, null)]);
+    private static readonly Reel Two = Reel.Of([
+        (Sample.Facts() with { Length = TimeSpan.FromSeconds(10) }, null),
+        (Sample.Facts() with { Length = TimeSpan.FromSeconds(5) }, null),
+    ]);
 
-    private static RecordingAnalysis Found(params int[] peaks) => Sample.Analysis() with { Peaks = peaks, Still = [new(TimeSpan.FromSeconds(1), TimeSpan.FromSeconds(3))], PictureMoments = [TimeSpan.Zero, TimeSpan.FromSeconds(2)] };
+    private static RecordingAnalysis Found(params int[] peaks) =>
+        Sample.Analysis() with
+        {
+            Peaks = peaks,
+            Still = [new(TimeSpan.FromSeconds(1), TimeSpan.FromSeconds(3))],
+            PictureMoments = [TimeSpan.Zero, TimeSpan.FromSeconds(2)],
+        };
 
     [Fact]
     public void What_was_found_stands_along_the_reel()

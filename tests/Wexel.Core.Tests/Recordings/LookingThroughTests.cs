@@ -7,7 +7,8 @@ public sealed class LookingThroughTests
 {
     private static TimeRange Range(double start, double end) => new(TimeSpan.FromSeconds(start), TimeSpan.FromSeconds(end));
 
-    private static SoundLevels Levels(params (double Seconds, int Dbfs)[] parts) => new(20, [.. parts.SelectMany(p => Enumerable.Repeat(p.Dbfs, (int)Math.Round(p.Seconds * 20)))]);
+    private static SoundLevels Levels(params (double Seconds, int Dbfs)[] parts) =>
+        new(20, [.. parts.SelectMany(p => Enumerable.Repeat(p.Dbfs, (int)Math.Round(p.Seconds * 20)))]);
 
     [Fact]
     public void Speech_is_heard_over_the_recordings_own_noise()
@@ -57,7 +58,11 @@ public sealed class LookingThroughTests
     {
         var finder = new BorderFinder(new PictureSize(8, 6));
         byte[] Picture(int left, int top, int right, int bottom) =>
-            [.. from y in Enumerable.Range(0, 6) from x in Enumerable.Range(0, 8) select (byte)(x >= left && x < 8 - right && y >= top && y < 6 - bottom ? 200 : BorderFinder.Dark)];
+            [
+                .. from y in Enumerable.Range(0, 6)
+                from x in Enumerable.Range(0, 8)
+                select (byte)(x >= left && x < 8 - right && y >= top && y < 6 - bottom ? 200 : BorderFinder.Dark),
+            ];
         finder.Found().ShouldBeNull();
         finder.Show(Picture(2, 1, 2, 0));
         finder.Show(Picture(3, 0, 1, 1));
@@ -74,11 +79,16 @@ public sealed class LookingThroughTests
     public void Says_what_the_look_through_found_that_somebody_should_know()
     {
         var analysis = Sample.Analysis() with { Levels = Levels((5, -80)), Borders = new PictureBorders(240, 0, 240, 0) };
-        RecordingCheck.Notes(analysis).ShouldBe([
-            "There is a sound track, but hardly anything can be heard on it. Look whether the right microphone was chosen.",
-            "The picture has black borders all the way through: 240 px at the left, 240 px at the right.",
-        ]);
+        RecordingCheck
+            .Notes(analysis)
+            .ShouldBe([
+                "There is a sound track, but hardly anything can be heard on it. Look whether the right microphone was chosen.",
+                "The picture has black borders all the way through: 240 px at the left, 240 px at the right.",
+            ]);
         RecordingCheck.Notes(Sample.Analysis()).ShouldBeEmpty();
-        RecordingCheck.Notes(Sample.Analysis() with { PeaksPerSecond = 10, Peaks = [.. Enumerable.Repeat(60, 125), 100, 100, 80, 100] }).ShouldHaveSingleItem().ShouldStartWith("The sound is clipped 3 times, first at 0:12:");
+        RecordingCheck
+            .Notes(Sample.Analysis() with { PeaksPerSecond = 10, Peaks = [.. Enumerable.Repeat(60, 125), 100, 100, 80, 100] })
+            .ShouldHaveSingleItem()
+            .ShouldStartWith("The sound is clipped 3 times, first at 0:12:");
     }
 }

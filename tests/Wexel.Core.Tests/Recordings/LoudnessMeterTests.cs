@@ -35,27 +35,29 @@ public sealed class LoudnessMeterTests
         }
     }
 
-    public static TheoryData<int, double, double[]> Loudnesses => new()
-    {
-        { 1, -23, [20, -23] },
-        { 2, -33, [20, -33] },
-        { 3, -23, [10, -36, 60, -23, 10, -36] },
-        { 4, -23, [10, -72, 10, -36, 60, -23, 10, -36, 10, -72] },
-        { 5, -23, [20, -26, 20.1, -20, 20, -26] },
-    };
+    public static TheoryData<int, double, double[]> Loudnesses =>
+        new()
+        {
+            { 1, -23, [20, -23] },
+            { 2, -33, [20, -33] },
+            { 3, -23, [10, -36, 60, -23, 10, -36] },
+            { 4, -23, [10, -72, 10, -36, 60, -23, 10, -36, 10, -72] },
+            { 5, -23, [20, -26, 20.1, -20, 20, -26] },
+        };
 
     [Theory]
     [MemberData(nameof(Loudnesses))]
     public void Loudness_meets_the_minimum_requirements(int number, double expected, double[] parts) =>
         Measure(2, Sine(2, Pairs(parts))).Integrated!.Value.ShouldBe(expected, 0.1, $"case {number}");
 
-    public static TheoryData<int, double, double[]> Ranges => new()
-    {
-        { 1, 10, [20, -20, 20, -30] },
-        { 2, 5, [20, -20, 20, -15] },
-        { 3, 20, [20, -40, 20, -20] },
-        { 4, 15, [20, -50, 20, -35, 20, -20, 20, -35, 20, -50] },
-    };
+    public static TheoryData<int, double, double[]> Ranges =>
+        new()
+        {
+            { 1, 10, [20, -20, 20, -30] },
+            { 2, 5, [20, -20, 20, -15] },
+            { 3, 20, [20, -40, 20, -20] },
+            { 4, 15, [20, -50, 20, -35, 20, -20, 20, -35, 20, -50] },
+        };
 
     [Theory]
     [MemberData(nameof(Ranges))]
@@ -71,7 +73,11 @@ public sealed class LoudnessMeterTests
     public void Peaks_between_samples_are_seen(int number, int samplesPerTurn, double amplitude, double degrees, double expected)
     {
         // Eased in and out, as the document's signals are: a tone that begins at once has peaks of its own.
-        var samples = Enumerable.Range(0, Rate).Select(i => (float)(Math.Min(1, Math.Min(i, Rate - 1 - i) / 480.0) * amplitude * Math.Sin((2 * Math.PI * i / samplesPerTurn) + (degrees * Math.PI / 180))));
+        var samples = Enumerable
+            .Range(0, Rate)
+            .Select(i =>
+                (float)(Math.Min(1, Math.Min(i, Rate - 1 - i) / 480.0) * amplitude * Math.Sin((2 * Math.PI * i / samplesPerTurn) + (degrees * Math.PI / 180)))
+            );
         var peak = Measure(2, samples.SelectMany(s => new[] { s, s })).TruePeak!.Value;
         peak.ShouldBeInRange(expected - 0.4, expected + 0.2, $"case {number}");
     }
@@ -123,7 +129,8 @@ public sealed class LoudnessMeterTests
         }
     }
 
-    /// <summary>A peak at the very end, between the last sample and nothing, and one behind a much greater one: neither is passed over, and neither counts too much.</summary>
+    /// <summary>A peak at the very end, between the last sample and nothing, and one behind a much greater one: neither is passed over, and neither
+    /// counts too much.</summary>
     [Fact]
     public void The_greatest_peak_counts_wherever_it_is()
     {

@@ -16,7 +16,8 @@ public class PreparationTests
     private static RecordingFacts Coloured(string? matrix, string? primaries, string? transfer, string pixels = "yuv420p10le") =>
         With(p => p with { PixelFormat = pixels, Colour = new ColourFacts(matrix, primaries, transfer, null) });
 
-    private static RecordingFacts Interlaced(int frames, int seconds = 1) => With(p => p with { Fields = FieldOrder.TopFirst, Rate = new FrameRate(frames, seconds), NominalRate = new FrameRate(frames, seconds) });
+    private static RecordingFacts Interlaced(int frames, int seconds = 1) =>
+        With(p => p with { Fields = FieldOrder.TopFirst, Rate = new FrameRate(frames, seconds), NominalRate = new FrameRate(frames, seconds) });
 
     [Fact]
     public void A_usual_recording_is_taken_as_it_is() => Sample.Facts().Picture!.Preparation.ShouldBeNull();
@@ -26,7 +27,11 @@ public class PreparationTests
     {
         Reel.Of(Interlaced(25)).Grid.ShouldBe(new FrameRate(50, 1));
         Reel.Of(Interlaced(30_000, 1001)).Grid.ShouldBe(new FrameRate(60_000, 1001));
-        RecordingCheck.Notes(Interlaced(30_000, 1001)).ShouldContain(note => note.Contains("29.97 frames of two fields", StringComparison.Ordinal) && note.Contains("59.94 a second", StringComparison.Ordinal));
+        RecordingCheck
+            .Notes(Interlaced(30_000, 1001))
+            .ShouldContain(note =>
+                note.Contains("29.97 frames of two fields", StringComparison.Ordinal) && note.Contains("59.94 a second", StringComparison.Ordinal)
+            );
         BrowserPlayback.CanPlay(Interlaced(25)).ShouldBeFalse();
     }
 
@@ -62,7 +67,12 @@ public class PreparationTests
     {
         var high = Coloured("bt2020nc", "bt2020", "smpte2084");
         RecordingCheck.Refusal(high, "talk.mp4", new HashSet<string> { "zscale", "tonemap" }).ShouldBeNull();
-        RecordingCheck.Refusal(high, "talk.mp4", new HashSet<string> { "tonemap" })!.Sentence.ShouldBe("“talk.mp4” is in high dynamic range (PQ), and this server’s ffmpeg has no zscale filter to bring it to BT.709; install an ffmpeg with zscale, or record in standard range.");
+        RecordingCheck
+            .Refusal(high, "talk.mp4", new HashSet<string> { "tonemap" })!
+            .Sentence.ShouldBe(
+                "“talk.mp4” is in high dynamic range (PQ), and this server’s ffmpeg has no zscale filter to bring it to BT.709; install an ffmpeg "
+                    + "with zscale, or record in standard range."
+            );
         RecordingCheck.Refusal(Coloured("bt2020nc", "bt2020", "bt2020-10"), "talk.mp4", new HashSet<string> { "zscale" }).ShouldBeNull();
         RecordingCheck.Refusal(Sample.Facts(), "talk.mp4", new HashSet<string>()).ShouldBeNull();
     }
@@ -70,7 +80,13 @@ public class PreparationTests
     [Fact]
     public void What_is_done_with_colours_is_said()
     {
-        RecordingCheck.Notes(Coloured("bt2020nc", "bt2020", "smpte2084")).ShouldContain(note => note.StartsWith("The picture is in high dynamic range (PQ); it is brought to what every screen shows", StringComparison.Ordinal));
-        RecordingCheck.Notes(Coloured("bt2020nc", "bt2020", "bt709")).ShouldContain("The colours are BT.2020; they are brought to what every screen shows (BT.709).");
+        RecordingCheck
+            .Notes(Coloured("bt2020nc", "bt2020", "smpte2084"))
+            .ShouldContain(note =>
+                note.StartsWith("The picture is in high dynamic range (PQ); it is brought to what every screen shows", StringComparison.Ordinal)
+            );
+        RecordingCheck
+            .Notes(Coloured("bt2020nc", "bt2020", "bt709"))
+            .ShouldContain("The colours are BT.2020; they are brought to what every screen shows (BT.709).");
     }
 }

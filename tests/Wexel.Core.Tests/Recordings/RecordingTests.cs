@@ -103,7 +103,12 @@ public class RecordingTests
     public void Knows_what_browsers_play(string container, string codec, string format, string? sound, bool plays)
     {
         var usual = Sample.Facts();
-        var facts = usual with { Container = container, Picture = usual.Picture! with { Codec = codec, PixelFormat = format }, Sounds = sound is null ? [] : [new(sound, 2, "stereo", 48000)] };
+        var facts = usual with
+        {
+            Container = container,
+            Picture = usual.Picture! with { Codec = codec, PixelFormat = format },
+            Sounds = sound is null ? [] : [new(sound, 2, "stereo", 48000)],
+        };
         BrowserPlayback.CanPlay(facts).ShouldBe(plays);
     }
 

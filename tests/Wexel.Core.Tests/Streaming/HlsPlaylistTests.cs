@@ -8,15 +8,23 @@ namespace Wexel.Core.Tests.Streaming;
 public class HlsPlaylistTests
 {
     private static HlsTrack Track(string name, params (double Seconds, long Bytes)[] segments) =>
-        new(name + ".m3u8", name + "/init.mp4", name == "sound" ? "mp4a.40.2" : "avc1.64001F", [.. segments.Select((s, i) => new HlsSegment($"{name}/{i + 1:0000}.m4s", TimeSpan.FromSeconds(s.Seconds), s.Bytes))]);
+        new(
+            name + ".m3u8",
+            name + "/init.mp4",
+            name == "sound" ? "mp4a.40.2" : "avc1.64001F",
+            [.. segments.Select((s, i) => new HlsSegment($"{name}/{i + 1:0000}.m4s", TimeSpan.FromSeconds(s.Seconds), s.Bytes))]
+        );
 
-    private static HlsLesson Stream(params IReadOnlyList<HlsCaptions> captions) => new(
-        TimeSpan.FromSeconds(14),
-        [
-            new HlsPicture(Track("720", (6, 90_000), (6, 30_000), (2, 5_000)), new PictureSize(1280, 720), new FrameRate(30, 1)),
-            new HlsPicture(Track("360", (6, 30_000), (6, 12_000), (2, 2_000)), new PictureSize(640, 360), new FrameRate(30000, 1001)),
-        ],
-        new HlsSound(Track("sound", (5.99467, 54_000), (6.016, 54_000), (1.98933, 18_000)), 1), captions);
+    private static HlsLesson Stream(params IReadOnlyList<HlsCaptions> captions) =>
+        new(
+            TimeSpan.FromSeconds(14),
+            [
+                new HlsPicture(Track("720", (6, 90_000), (6, 30_000), (2, 5_000)), new PictureSize(1280, 720), new FrameRate(30, 1)),
+                new HlsPicture(Track("360", (6, 30_000), (6, 12_000), (2, 2_000)), new PictureSize(640, 360), new FrameRate(30000, 1001)),
+            ],
+            new HlsSound(Track("sound", (5.99467, 54_000), (6.016, 54_000), (1.98933, 18_000)), 1),
+            captions
+        );
 
     /// <summary>Section 4.3.4.2: any segments in a row that last together between 0.5 and 1.5 target durations.</summary>
     [Fact]
@@ -35,46 +43,57 @@ public class HlsPlaylistTests
     {
         var stream = Stream(new HlsCaptions("Captions", "captions.m3u8", "captions.vtt", "en", 700));
         stream.TargetSeconds.ShouldBe(6);
-        HlsPlaylists.Master(stream).ShouldBe("""
-            #EXTM3U
-            #EXT-X-VERSION:6
-            #EXT-X-INDEPENDENT-SEGMENTS
-            #EXT-X-MEDIA:TYPE=AUDIO,GROUP-ID="sound",NAME="Sound",DEFAULT=YES,AUTOSELECT=YES,CHANNELS="1",URI="sound.m3u8"
-            #EXT-X-MEDIA:TYPE=SUBTITLES,GROUP-ID="captions",NAME="Captions",LANGUAGE="en",DEFAULT=NO,AUTOSELECT=YES,FORCED=NO,URI="captions.m3u8"
-            #EXT-X-STREAM-INF:BANDWIDTH=192465,AVERAGE-BANDWIDTH=143829,CODECS="avc1.64001F,mp4a.40.2",RESOLUTION=1280x720,FRAME-RATE=30.000,AUDIO="sound",SUBTITLES="captions",CLOSED-CAPTIONS=NONE
-            720.m3u8
-            #EXT-X-STREAM-INF:BANDWIDTH=112465,AVERAGE-BANDWIDTH=97543,CODECS="avc1.64001F,mp4a.40.2",RESOLUTION=640x360,FRAME-RATE=29.970,AUDIO="sound",SUBTITLES="captions",CLOSED-CAPTIONS=NONE
-            360.m3u8
+        const string groups = "AUDIO=\"sound\",SUBTITLES=\"captions\",CLOSED-CAPTIONS=NONE";
+        HlsPlaylists
+            .Master(stream)
+            .ShouldBe(
+                $"""
+                #EXTM3U
+                #EXT-X-VERSION:6
+                #EXT-X-INDEPENDENT-SEGMENTS
+                #EXT-X-MEDIA:TYPE=AUDIO,GROUP-ID="sound",NAME="Sound",DEFAULT=YES,AUTOSELECT=YES,CHANNELS="1",URI="sound.m3u8"
+                #EXT-X-MEDIA:TYPE=SUBTITLES,GROUP-ID="captions",NAME="Captions",LANGUAGE="en",DEFAULT=NO,AUTOSELECT=YES,FORCED=NO,URI="captions.m3u8"
+                #EXT-X-STREAM-INF:BANDWIDTH=192465,AVERAGE-BANDWIDTH=143829,CODECS="avc1.64001F,mp4a.40.2",RESOLUTION=1280x720,FRAME-RATE=30.000,{groups}
+                720.m3u8
+                #EXT-X-STREAM-INF:BANDWIDTH=112465,AVERAGE-BANDWIDTH=97543,CODECS="avc1.64001F,mp4a.40.2",RESOLUTION=640x360,FRAME-RATE=29.970,{groups}
+                360.m3u8
 
-            """);
+                """
+            );
     }
 
     [Fact]
     public void A_media_playlist_lists_its_pieces()
     {
-        HlsPlaylists.Media(Stream().Pictures[0].Track, 6).ShouldBe("""
-            #EXTM3U
-            #EXT-X-VERSION:6
-            #EXT-X-TARGETDURATION:6
-            #EXT-X-MEDIA-SEQUENCE:1
-            #EXT-X-PLAYLIST-TYPE:VOD
-            #EXT-X-INDEPENDENT-SEGMENTS
-            #EXT-X-MAP:URI="720/init.mp4"
-            #EXTINF:6.00000,
-            720/0001.m4s
-            #EXTINF:6.00000,
-            720/0002.m4s
-            #EXTINF:2.00000,
-            720/0003.m4s
-            #EXT-X-ENDLIST
+        HlsPlaylists
+            .Media(Stream().Pictures[0].Track, 6)
+            .ShouldBe(
+                """
+                #EXTM3U
+                #EXT-X-VERSION:6
+                #EXT-X-TARGETDURATION:6
+                #EXT-X-MEDIA-SEQUENCE:1
+                #EXT-X-PLAYLIST-TYPE:VOD
+                #EXT-X-INDEPENDENT-SEGMENTS
+                #EXT-X-MAP:URI="720/init.mp4"
+                #EXTINF:6.00000,
+                720/0001.m4s
+                #EXTINF:6.00000,
+                720/0002.m4s
+                #EXTINF:2.00000,
+                720/0003.m4s
+                #EXT-X-ENDLIST
 
-            """);
+                """
+            );
     }
 
     /// <summary>Section 3.5: the header that ties the cues to the stream's times.</summary>
     [Fact]
     public void Captions_say_from_which_moment_they_count() =>
-        HlsPlaylists.CaptionSegment("WEBVTT\n\n00:00:01.000 --> 00:00:02.000\nWEBVTT\n").ShouldBe("WEBVTT\nX-TIMESTAMP-MAP=MPEGTS:0,LOCAL:00:00:00.000\n\n00:00:01.000 --> 00:00:02.000\nWEBVTT\n");
+        HlsPlaylists
+            .CaptionSegment("WEBVTT\n\n00:00:01.000 --> 00:00:02.000\nWEBVTT\n")
+            .ShouldBe("WEBVTT\nX-TIMESTAMP-MAP=MPEGTS:0,LOCAL:00:00:00.000\n\n00:00:01.000 --> 00:00:02.000\nWEBVTT\n");
 
     private static Dictionary<string, string> Folder()
     {
@@ -93,7 +112,12 @@ public class HlsPlaylistTests
     {
         var stream = Stream();
         var piece = stream.Pictures.Select(p => p.Track).Append(stream.Sound!.Track).SelectMany(t => t.Segments).FirstOrDefault(s => s.Uri == name);
-        return piece?.Bytes ?? (name.EndsWith("init.mp4", StringComparison.Ordinal) ? 800 : name == "captions.vtt" ? 700 : null);
+        return piece?.Bytes
+            ?? (
+                name.EndsWith("init.mp4", StringComparison.Ordinal) ? 800
+                : name == "captions.vtt" ? 700
+                : null
+            );
     }
 
     [Fact]
@@ -135,7 +159,9 @@ public class HlsPlaylistTests
     [Fact]
     public void The_standards_own_examples_pass()
     {
-        const string media = "#EXTM3U\n#EXT-X-TARGETDURATION:10\n#EXT-X-VERSION:3\n#EXTINF:9.009,\nfirst.ts\n#EXTINF:9.009,\nsecond.ts\n#EXTINF:3.003,\nthird.ts\n#EXT-X-ENDLIST\n";
+        const string media =
+            "#EXTM3U\n#EXT-X-TARGETDURATION:10\n#EXT-X-VERSION:3\n#EXTINF:9.009,\nfirst.ts\n#EXTINF:9.009,\nsecond.ts\n#EXTINF:3.003,"
+            + "\nthird.ts\n#EXT-X-ENDLIST\n";
         const string master = """
             #EXTM3U
             #EXT-X-MEDIA:TYPE=AUDIO,GROUP-ID="aac",NAME="English",DEFAULT=YES,AUTOSELECT=YES,LANGUAGE="en",URI="main/english-audio.m3u8"

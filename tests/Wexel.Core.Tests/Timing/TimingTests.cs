@@ -25,15 +25,13 @@ public class TimingTests
     public void Refuses_what_is_not_a_time(string? text) => TimeCode.Parse(text).ShouldBeNull();
 
     [Fact]
-    public void Printing_and_reading_a_time_is_the_identity() =>
-        Gen.Long[0, 360_000_000].Sample(ms => TimeCode.Parse(TimeCode.Full(Ms.Of(ms))) == Ms.Of(ms));
+    public void Printing_and_reading_a_time_is_the_identity() => Gen.Long[0, 360_000_000].Sample(ms => TimeCode.Parse(TimeCode.Full(Ms.Of(ms))) == Ms.Of(ms));
 
     [Theory]
     [InlineData("30000/1001", 30000, 1001)]
     [InlineData("25/1", 25, 1)]
     [InlineData("25", 25, 1)]
-    public void Reads_rates_exactly(string text, int numerator, int denominator) =>
-        FrameRate.Parse(text).ShouldBe(new FrameRate(numerator, denominator));
+    public void Reads_rates_exactly(string text, int numerator, int denominator) => FrameRate.Parse(text).ShouldBe(new FrameRate(numerator, denominator));
 
     [Theory]
     [InlineData("0/0")]
@@ -49,12 +47,14 @@ public class TimingTests
 
     [Fact]
     public void A_union_is_in_order_without_overlap_and_covers_the_same_milliseconds() =>
-        Gen.Select(Gen.Int[0, 60], Gen.Int[0, 60]).Array[0, 12].Sample(pairs =>
-        {
-            var ranges = pairs.Select(p => new TimeRange(Ms.Of(p.Item1), Ms.Of(p.Item2))).ToList();
-            var union = TimeRange.Union(ranges);
-            bool In(IEnumerable<TimeRange> list, int ms) => list.Any(r => r.Start <= Ms.Of(ms) && Ms.Of(ms) < r.End);
-            return Enumerable.Range(0, 61).All(ms => In(ranges, ms) == In(union, ms))
-                && union.Zip(union.Skip(1)).All(pair => pair.First.End < pair.Second.Start);
-        });
+        Gen.Select(Gen.Int[0, 60], Gen.Int[0, 60])
+            .Array[0, 12]
+            .Sample(pairs =>
+            {
+                var ranges = pairs.Select(p => new TimeRange(Ms.Of(p.Item1), Ms.Of(p.Item2))).ToList();
+                var union = TimeRange.Union(ranges);
+                bool In(IEnumerable<TimeRange> list, int ms) => list.Any(r => r.Start <= Ms.Of(ms) && Ms.Of(ms) < r.End);
+                return Enumerable.Range(0, 61).All(ms => In(ranges, ms) == In(union, ms))
+                    && union.Zip(union.Skip(1)).All(pair => pair.First.End < pair.Second.Start);
+            });
 }

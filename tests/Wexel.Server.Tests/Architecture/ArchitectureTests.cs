@@ -13,29 +13,107 @@ public class ArchitectureTests
 
     [Fact]
     public void Core_knows_nothing_of_the_rest_and_does_no_input_or_output() =>
-        ShouldNotDepend(typeof(Core.Documents.WexelJson).Assembly, "Wexel.Media", "Wexel.Making", "Wexel.Data", "Wexel.Server", "Wexel.Cli", "Wexel.StandIns", "Microsoft.AspNetCore", "Microsoft.EntityFrameworkCore", "CliWrap", "System.Net.Http", "System.IO.FileStream", "System.IO.File");
+        ShouldNotDepend(
+            typeof(Core.Documents.WexelJson).Assembly,
+            "Wexel.Media",
+            "Wexel.Making",
+            "Wexel.Data",
+            "Wexel.Server",
+            "Wexel.Cli",
+            "Wexel.StandIns",
+            "Microsoft.AspNetCore",
+            "Microsoft.EntityFrameworkCore",
+            "CliWrap",
+            "System.Net.Http",
+            "System.IO.FileStream",
+            "System.IO.File"
+        );
 
     [Fact]
-    public void Media_knows_only_core() => ShouldNotDepend(typeof(Media.Tools.MediaTool).Assembly, "Wexel.Making", "Wexel.Data", "Wexel.Server", "Wexel.Cli", "Wexel.StandIns", "Microsoft.EntityFrameworkCore", "Microsoft.AspNetCore");
+    public void Media_knows_only_core() =>
+        ShouldNotDepend(
+            typeof(Media.Tools.MediaTool).Assembly,
+            "Wexel.Making",
+            "Wexel.Data",
+            "Wexel.Server",
+            "Wexel.Cli",
+            "Wexel.StandIns",
+            "Microsoft.EntityFrameworkCore",
+            "Microsoft.AspNetCore"
+        );
 
     [Fact]
-    public void Making_knows_no_server_and_no_database() => ShouldNotDepend(typeof(Making.MakingPlace).Assembly, "Wexel.Data", "Wexel.Server", "Wexel.Cli", "Wexel.StandIns", "Microsoft.EntityFrameworkCore", "Microsoft.AspNetCore", "System.Net.Http");
+    public void Making_knows_no_server_and_no_database() =>
+        ShouldNotDepend(
+            typeof(Making.MakingPlace).Assembly,
+            "Wexel.Data",
+            "Wexel.Server",
+            "Wexel.Cli",
+            "Wexel.StandIns",
+            "Microsoft.EntityFrameworkCore",
+            "Microsoft.AspNetCore",
+            "System.Net.Http"
+        );
 
     [Fact]
-    public void Delivering_knows_only_core() => ShouldNotDepend(typeof(Delivering.IDelivery).Assembly, "Wexel.Media", "Wexel.Making", "Wexel.Data", "Wexel.Server", "Wexel.Cli", "Wexel.StandIns", "Microsoft.EntityFrameworkCore", "Microsoft.AspNetCore");
+    public void Delivering_knows_only_core() =>
+        ShouldNotDepend(
+            typeof(Delivering.IDelivery).Assembly,
+            "Wexel.Media",
+            "Wexel.Making",
+            "Wexel.Data",
+            "Wexel.Server",
+            "Wexel.Cli",
+            "Wexel.StandIns",
+            "Microsoft.EntityFrameworkCore",
+            "Microsoft.AspNetCore"
+        );
 
     [Fact]
-    public void Data_knows_only_core() => ShouldNotDepend(typeof(Data.WexelDb).Assembly, "Wexel.Making", "Wexel.Media", "Wexel.Server", "Wexel.Cli", "Wexel.StandIns", "CliWrap");
+    public void Data_knows_only_core() =>
+        ShouldNotDepend(typeof(Data.WexelDb).Assembly, "Wexel.Making", "Wexel.Media", "Wexel.Server", "Wexel.Cli", "Wexel.StandIns", "CliWrap");
 
     [Fact]
-    public void The_command_line_needs_no_server_and_no_database() => ShouldNotDepend(System.Reflection.Assembly.Load("Wexel.Cli"), "Wexel.Server", "Wexel.Data", "Wexel.StandIns", "Microsoft.EntityFrameworkCore", "Microsoft.AspNetCore");
+    public void The_command_line_needs_no_server_and_no_database() =>
+        ShouldNotDepend(
+            System.Reflection.Assembly.Load("Wexel.Cli"),
+            "Wexel.Server",
+            "Wexel.Data",
+            "Wexel.StandIns",
+            "Microsoft.EntityFrameworkCore",
+            "Microsoft.AspNetCore"
+        );
 
     [Fact]
-    public void The_stand_ins_could_be_another_companys() => ShouldNotDepend(System.Reflection.Assembly.Load("Wexel.StandIns"), "Wexel.Core", "Wexel.Media", "Wexel.Making", "Wexel.Data", "Wexel.Server", "Wexel.Cli");
+    public void The_stand_ins_could_be_another_companys() =>
+        ShouldNotDepend(
+            System.Reflection.Assembly.Load("Wexel.StandIns"),
+            "Wexel.Core",
+            "Wexel.Media",
+            "Wexel.Making",
+            "Wexel.Data",
+            "Wexel.Server",
+            "Wexel.Cli"
+        );
 
     [Fact]
-    public void Core_has_no_clock_and_no_random_source_of_its_own() => Arrows.Calls("Wexel.Core").Where(call => call is
-        "System.DateTime.get_Now" or "System.DateTime.get_UtcNow" or "System.DateTime.get_Today" or "System.DateTimeOffset.get_Now" or "System.DateTimeOffset.get_UtcNow" or "System.Guid.NewGuid" or "System.Guid.CreateVersion7"
-        || call.StartsWith("System.Random.", StringComparison.Ordinal) || call.StartsWith("System.TimeProvider.", StringComparison.Ordinal) || call.StartsWith("System.Diagnostics.Stopwatch.", StringComparison.Ordinal)
-        || call.StartsWith("System.Environment.get_Tick", StringComparison.Ordinal) || call.StartsWith("System.Security.Cryptography.RandomNumberGenerator.", StringComparison.Ordinal)).ShouldBeEmpty();
+    public void Core_has_no_clock_and_no_random_source_of_its_own() =>
+        Arrows
+            .Calls("Wexel.Core")
+            .Where(call =>
+                call
+                    is "System.DateTime.get_Now"
+                        or "System.DateTime.get_UtcNow"
+                        or "System.DateTime.get_Today"
+                        or "System.DateTimeOffset.get_Now"
+                        or "System.DateTimeOffset.get_UtcNow"
+                        or "System.Guid.NewGuid"
+                        or "System.Guid.CreateVersion7"
+                || call.StartsWith("System.Random.", StringComparison.Ordinal)
+                || call.StartsWith("System.TimeProvider.", StringComparison.Ordinal)
+                || call.StartsWith("System.Diagnostics.Stopwatch.", StringComparison.Ordinal)
+                || call.StartsWith("System.Environment.get_Tick", StringComparison.Ordinal)
+                || call.StartsWith("System.Security.Cryptography.RandomNumberGenerator.", StringComparison.Ordinal)
+            )
+            .ShouldBeEmpty();
 }

@@ -11,18 +11,30 @@ internal static class Arrows
     internal static ILookup<string, string> Within(string project)
     {
         using var assembly = AssemblyDefinition.ReadAssembly(Path.Combine(AppContext.BaseDirectory, project + ".dll"));
-        return assembly.MainModule.GetTypes()
+        return assembly
+            .MainModule.GetTypes()
             .SelectMany(type => Used(type).Select(used => (From: Folder(type, project), To: Folder(used, project))))
             .Where(arrow => arrow.From is not null && arrow.To is not null && arrow.From != arrow.To)
-            .Distinct().ToLookup(arrow => arrow.From!, arrow => arrow.To!);
+            .Distinct()
+            .ToLookup(arrow => arrow.From!, arrow => arrow.To!);
     }
 
     /// <summary>Every method that a project's code calls, as its type's name and its own.</summary>
     internal static IReadOnlyList<string> Calls(string project)
     {
         using var assembly = AssemblyDefinition.ReadAssembly(Path.Combine(AppContext.BaseDirectory, project + ".dll"));
-        return [.. assembly.MainModule.GetTypes().SelectMany(t => t.Methods).Where(m => m.HasBody).SelectMany(m => m.Body.Instructions)
-            .Select(i => i.Operand).OfType<MethodReference>().Select(m => $"{m.DeclaringType.FullName}.{m.Name}").Distinct()];
+        return
+        [
+            .. assembly
+                .MainModule.GetTypes()
+                .SelectMany(t => t.Methods)
+                .Where(m => m.HasBody)
+                .SelectMany(m => m.Body.Instructions)
+                .Select(i => i.Operand)
+                .OfType<MethodReference>()
+                .Select(m => $"{m.DeclaringType.FullName}.{m.Name}")
+                .Distinct(),
+        ];
     }
 
     private static string? Folder(TypeReference type, string project)
@@ -36,7 +48,10 @@ internal static class Arrows
     {
         List<TypeReference?> used =
         [
-            type.BaseType, .. type.Interfaces.Select(i => i.InterfaceType), .. type.Fields.Select(f => f.FieldType), .. type.CustomAttributes.Select(a => a.AttributeType),
+            type.BaseType,
+            .. type.Interfaces.Select(i => i.InterfaceType),
+            .. type.Fields.Select(f => f.FieldType),
+            .. type.CustomAttributes.Select(a => a.AttributeType),
             .. type.GenericParameters.SelectMany(g => g.Constraints).Select(c => c.ConstraintType),
         ];
         foreach (var method in type.Methods)
@@ -52,20 +67,28 @@ internal static class Arrows
         return used.OfType<TypeReference>().SelectMany(Parts);
     }
 
-    private static IEnumerable<TypeReference?> Used(Instruction instruction) => instruction.Operand switch
-    {
-        TypeReference type => [type],
-        FieldReference field => [field.DeclaringType, field.FieldType],
-        GenericInstanceMethod method => [method.DeclaringType, method.ReturnType, .. method.Parameters.Select(p => p.ParameterType), .. method.GenericArguments],
-        MethodReference method => [method.DeclaringType, method.ReturnType, .. method.Parameters.Select(p => p.ParameterType)],
-        _ => [],
-    };
+    private static IEnumerable<TypeReference?> Used(Instruction instruction) =>
+        instruction.Operand switch
+        {
+            TypeReference type => [type],
+            FieldReference field => [field.DeclaringType, field.FieldType],
+            GenericInstanceMethod method =>
+            [
+                method.DeclaringType,
+                method.ReturnType,
+                .. method.Parameters.Select(p => p.ParameterType),
+                .. method.GenericArguments,
+            ],
+            MethodReference method => [method.DeclaringType, method.ReturnType, .. method.Parameters.Select(p => p.ParameterType)],
+            _ => [],
+        };
 
     /// <summary>A type and what stands between its angle brackets.</summary>
-    private static IEnumerable<TypeReference> Parts(TypeReference type) => type switch
-    {
-        GenericInstanceType generic => generic.GenericArguments.SelectMany(Parts).Prepend(generic.ElementType),
-        TypeSpecification { ElementType: { } element } => Parts(element),
-        _ => [type],
-    };
+    private static IEnumerable<TypeReference> Parts(TypeReference type) =>
+        type switch
+        {
+            GenericInstanceType generic => generic.GenericArguments.SelectMany(Parts).Prepend(generic.ElementType),
+            TypeSpecification { ElementType: { } element } => Parts(element),
+            _ => [type],
+        };
 }

@@ -6,8 +6,7 @@ public class FolderTests
     /// <summary>A line a folder, the lowest first: its name, and what it uses. A constant is copied where it is used and leaves no arrow.</summary>
     private static readonly Dictionary<string, string> Tables = new()
     {
-        ["Wexel.Core"] =
-            """
+        ["Wexel.Core"] = """
             Timing
             Documents
             Keys: Timing
@@ -29,8 +28,7 @@ public class FolderTests
             Library: Encoding Outlets
             Learning: Documents Placing Timing
             """,
-        ["Wexel.Media"] =
-            """
+        ["Wexel.Media"] = """
             Containers
             Tools: Containers
             Packaging: Tools
@@ -39,14 +37,12 @@ public class FolderTests
             Rendering: Analysing Containers Probing Tools
             Measuring: Analysing Containers Probing Rendering Tools
             """,
-        ["Wexel.Delivering"] =
-            """
+        ["Wexel.Delivering"] = """
             Downloads
             Folders
             Http
             """,
-        ["Wexel.Making"] =
-            """
+        ["Wexel.Making"] = """
             Storage
             Lessons: Storage
             Rendering: Lessons Storage
@@ -62,7 +58,10 @@ public class FolderTests
     {
         var table = Read(project);
         var found = Arrows.Within(project);
-        var folders = Directory.EnumerateDirectories(Path.Combine(ServerFixture.Home, "src", project)).Select(f => Path.GetFileName(f)!).Where(f => f is not ("bin" or "obj" or "Migrations" or "Properties"));
+        var folders = Directory
+            .EnumerateDirectories(Path.Combine(ServerFixture.Home, "src", project))
+            .Select(f => Path.GetFileName(f)!)
+            .Where(f => f is not ("bin" or "obj" or "Migrations" or "Properties"));
         folders.Order().ShouldBe(table.Select(line => line.Folder).Order(), "Every folder has a line.");
         table.Select(line => Line(line.Folder, found[line.Folder])).ShouldBe(table.Select(line => Line(line.Folder, line.Uses)));
     }

@@ -10,7 +10,8 @@ namespace Wexel.Server.Tests.Outlets;
 /// <param name="Hall">Where it hangs.</param>
 public sealed record InfoScreenSettings(string Hall = "");
 
-/// <summary>A kind of outlet that lives in the tests alone: a screen in a waiting hall, which plays the files of a folder. All that Wexel knows of it stands here.</summary>
+/// <summary>A kind of outlet that lives in the tests alone: a screen in a waiting hall, which plays the files of a folder. All that Wexel knows of it
+/// stands here.</summary>
 public sealed class InfoScreenKind : OutletKind<InfoScreenSettings>
 {
     public override string Code => "infoScreen";
@@ -45,7 +46,8 @@ public sealed class InfoScreenKind : OutletKind<InfoScreenSettings>
 
     public override string RenditionPurpose(string outlet) => $"What “{outlet}” plays.";
 
-    protected override Problem? Unusable(InfoScreenSettings settings) => settings.Hall.Length > 0 ? null : new Problem("screen-without-hall", "Say in which hall the screen hangs.", "hall");
+    protected override Problem? Unusable(InfoScreenSettings settings) =>
+        settings.Hall.Length > 0 ? null : new Problem("screen-without-hall", "Say in which hall the screen hangs.", "hall");
 
     protected override OutletTerms Terms(InfoScreenSettings settings) => new ScreenTerms(settings.Hall);
 
@@ -57,12 +59,13 @@ public sealed class InfoScreenKind : OutletKind<InfoScreenSettings>
 
         public override bool TakesPlayer => true;
 
-        public override Problem? Refusal(Profile profile) => profile.Picture is null ? new Problem("screen-wants-picture", "A screen shows pictures.", "profileId") : null;
+        public override Problem? Refusal(Profile profile) =>
+            profile.Picture is null ? new Problem("screen-wants-picture", "A screen shows pictures.", "profileId") : null;
 
         public override IReadOnlyList<PackageFile> Package(PackageSources sources) =>
-        [
-            new("now.txt", "What the screen says before it plays.", new PackageContent.Text($"{hall}: {sources.Title}"), IsThePageToLink: true),
-            new("play.mp4", "What it plays.", new PackageContent.Copy(sources.Lessons[0].Video, AlreadyCompressed: true)),
-        ];
+            [
+                new("now.txt", "What the screen says before it plays.", new PackageContent.Text($"{hall}: {sources.Title}"), IsThePageToLink: true),
+                new("play.mp4", "What it plays.", new PackageContent.Copy(sources.Lessons[0].Video, AlreadyCompressed: true)),
+            ];
     }
 }

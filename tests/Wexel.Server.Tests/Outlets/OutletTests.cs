@@ -21,7 +21,14 @@ public sealed class InfoScreenServer : ServerFixture
 /// <summary>Outlets of every kind are added, changed, released to and removed by the same means, whatever kinds there are.</summary>
 public sealed class OutletTests(InfoScreenServer fixture) : IClassFixture<InfoScreenServer>
 {
-    private static object Outlet(string name, object? settings = null, string? by = null, string? to = null) => new { name, settings = settings ?? new { }, deliverBy = by, deliverTo = to };
+    private static object Outlet(string name, object? settings = null, string? by = null, string? to = null) =>
+        new
+        {
+            name,
+            settings = settings ?? new { },
+            deliverBy = by,
+            deliverTo = to,
+        };
 
     private static async Task<JsonElement> AddAsync(HttpClient trainer, string kind, object outlet)
     {
@@ -38,7 +45,9 @@ public sealed class OutletTests(InfoScreenServer fixture) : IClassFixture<InfoSc
 
         // Added as the Kit adds it: the kinds say what they ask.
         var kind = (await trainer.JsonAsync("/api/outlet-kinds")).EnumerateArray().Single(k => k.GetProperty("code").GetString() == "infoScreen");
-        (kind.GetProperty("fields")[0].GetProperty("label").GetString(), kind.GetProperty("deliveries")[0].GetProperty("askedFor").GetString()).ShouldBe(("Hall", "Folder, as a whole path"));
+        (kind.GetProperty("fields")[0].GetProperty("label").GetString(), kind.GetProperty("deliveries")[0].GetProperty("askedFor").GetString()).ShouldBe(
+            ("Hall", "Folder, as a whole path")
+        );
         var outlet = await AddAsync(trainer, "infoScreen", Outlet("Hall screen", new { hall = "North hall" }, "folder", folder));
         (outlet.GetProperty("kindName").GetString(), outlet.GetProperty("usualProfile").GetString()).ShouldBe(("info screen", "web-720p"));
 
@@ -47,8 +56,20 @@ public sealed class OutletTests(InfoScreenServer fixture) : IClassFixture<InfoSc
 
         // Released to.
         var id = outlet.GetProperty("id").GetString();
-        var released = await (await trainer.PostAsJsonAsync($"/api/lessons/{lesson}/releases", new { outletId = id, profileId = "web-720p", visibility = "signedIn" })).Content.ReadFromJsonAsync<JsonElement>();
-        (released.GetProperty("action").GetString(), released.GetProperty("byHand")[0].GetString()).ShouldBe(("Put it on the screen", "The screen begins with it at the next full hour."));
+        var released = await (
+            await trainer.PostAsJsonAsync(
+                $"/api/lessons/{lesson}/releases",
+                new
+                {
+                    outletId = id,
+                    profileId = "web-720p",
+                    visibility = "signedIn",
+                }
+            )
+        ).Content.ReadFromJsonAsync<JsonElement>();
+        (released.GetProperty("action").GetString(), released.GetProperty("byHand")[0].GetString()).ShouldBe(
+            ("Put it on the screen", "The screen begins with it at the next full hour.")
+        );
         var release = released.GetProperty("release").GetProperty("id").GetString();
         var sent = await (await trainer.PostAsync($"/api/releases/{release}/send", null)).Content.ReadFromJsonAsync<JsonElement>();
         sent.GetProperty("release").GetProperty("package").GetProperty("sent").GetProperty("behind").GetBoolean().ShouldBeFalse();
@@ -66,13 +87,30 @@ public sealed class OutletTests(InfoScreenServer fixture) : IClassFixture<InfoSc
         }
 
         (await BehindAsync()).ShouldBeFalse();
-        (await trainer.JsonAsync("/api/lessons"))[0].GetProperty("lessons")[0].GetProperty("releases").EnumerateArray().ShouldContain(r => r.GetProperty("outlet").GetString() == "Hall screen" && !r.GetProperty("behind").GetBoolean());
-        (await trainer.JsonAsync($"/api/lessons/{lesson}/files")).GetProperty("files").EnumerateArray().ShouldContain(f => f.GetProperty("goesWith").EnumerateArray().Any(g => g.GetString() == "The screen “Hall screen” plays it no more."));
+        (await trainer.JsonAsync("/api/lessons"))[0]
+            .GetProperty("lessons")[0]
+            .GetProperty("releases")
+            .EnumerateArray()
+            .ShouldContain(r => r.GetProperty("outlet").GetString() == "Hall screen" && !r.GetProperty("behind").GetBoolean());
+        (await trainer.JsonAsync($"/api/lessons/{lesson}/files"))
+            .GetProperty("files")
+            .EnumerateArray()
+            .ShouldContain(f => f.GetProperty("goesWith").EnumerateArray().Any(g => g.GetString() == "The screen “Hall screen” plays it no more."));
 
         // Its settings make it behind; brought up to date, only what changed is put.
         (await trainer.PutAsJsonAsync($"/api/outlets/{id}", Outlet("Hall screen", new { hall = "South hall" }, "folder", folder))).EnsureSuccessStatusCode();
         (await BehindAsync()).ShouldBeTrue();
-        (await trainer.PostAsJsonAsync($"/api/lessons/{lesson}/releases", new { outletId = id, profileId = "web-720p", visibility = "signedIn" })).EnsureSuccessStatusCode();
+        (
+            await trainer.PostAsJsonAsync(
+                $"/api/lessons/{lesson}/releases",
+                new
+                {
+                    outletId = id,
+                    profileId = "web-720p",
+                    visibility = "signedIn",
+                }
+            )
+        ).EnsureSuccessStatusCode();
         (await BehindAsync()).ShouldBeFalse();
         var before = File.GetLastWriteTimeUtc(video.FullName);
         (await trainer.PostAsync($"/api/releases/{release}/send", null)).EnsureSuccessStatusCode();
@@ -82,7 +120,10 @@ public sealed class OutletTests(InfoScreenServer fixture) : IClassFixture<InfoSc
         // It cannot go while something stands there; taken down, what was put is gone, and then it can.
         var kept = await trainer.DeleteAsync($"/api/outlets/{id}");
         kept.StatusCode.ShouldBe(HttpStatusCode.Conflict);
-        (await kept.ProblemAsync()).GetProperty("detail").GetString().ShouldBe("A release stands at “Hall screen”. Take it down first, so that nobody follows a link to nothing.");
+        (await kept.ProblemAsync())
+            .GetProperty("detail")
+            .GetString()
+            .ShouldBe("A release stands at “Hall screen”. Take it down first, so that nobody follows a link to nothing.");
         (await trainer.DeleteAsync($"/api/releases/{release}")).EnsureSuccessStatusCode();
         Directory.EnumerateFileSystemEntries(folder).ShouldBeEmpty();
         (await trainer.DeleteAsync($"/api/outlets/{id}")).EnsureSuccessStatusCode();
@@ -104,7 +145,9 @@ public sealed class OutletTests(InfoScreenServer fixture) : IClassFixture<InfoSc
             outlet.GetProperty("settings").GetProperty(field).ToString().ShouldBe(value.ToString());
         outlet.GetProperty("settings").GetProperty("version").GetInt32().ShouldBe(1);
 
-        var saved = await (await trainer.PutAsJsonAsync($"/api/outlets/{id}", Outlet(name, JsonSerializer.Deserialize<JsonElement>(changed)))).Content.ReadFromJsonAsync<JsonElement>();
+        var saved = await (
+            await trainer.PutAsJsonAsync($"/api/outlets/{id}", Outlet(name, JsonSerializer.Deserialize<JsonElement>(changed)))
+        ).Content.ReadFromJsonAsync<JsonElement>();
         foreach (var (field, value) in JsonSerializer.Deserialize<Dictionary<string, JsonElement>>(changed)!)
             saved.GetProperty("settings").GetProperty(field).ToString().ShouldBe(value.ToString());
         // What was not said stays as it was.
@@ -126,7 +169,15 @@ public sealed class OutletTests(InfoScreenServer fixture) : IClassFixture<InfoSc
     [InlineData("channel", "C", "{}", "put", "https://x.example/", "delivery-unknown", "deliverBy")]
     [InlineData("podcastFeed", "P", """{ "title": "" }""", null, null, "feed-without-title", "title")]
     [InlineData("infoScreen", "S", "{}", "folder", "/tmp", "screen-without-hall", "hall")]
-    public async Task What_cannot_be_used_is_said_and_nothing_is_added(string kind, string name, string settings, string? by, string? to, string code, string field)
+    public async Task What_cannot_be_used_is_said_and_nothing_is_added(
+        string kind,
+        string name,
+        string settings,
+        string? by,
+        string? to,
+        string code,
+        string field
+    )
     {
         var trainer = await fixture.SignedInAsync();
         var before = (await trainer.JsonAsync("/api/outlets")).GetArrayLength();
@@ -136,14 +187,25 @@ public sealed class OutletTests(InfoScreenServer fixture) : IClassFixture<InfoSc
         (await trainer.JsonAsync("/api/outlets")).GetArrayLength().ShouldBe(before);
     }
 
-    /// <summary>Whoever enters an address must not reach what this machine keeps for itself (OWASP, Server Side Request Forgery Prevention Cheat Sheet).</summary>
+    /// <summary>Whoever enters an address must not reach what this machine keeps for itself (OWASP, Server Side Request Forgery Prevention Cheat
+    /// Sheet).</summary>
     [Fact]
     public async Task What_is_put_over_HTTP_goes_to_other_machines_only()
     {
         var trainer = await fixture.SignedInAsync();
         var lesson = await trainer.RenderedAsync("web");
         var outlet = await AddAsync(trainer, "learningSystem", Outlet("Inside", null, "put", "http://localhost:5432/"));
-        var released = await (await trainer.PostAsJsonAsync($"/api/lessons/{lesson}/releases", new { outletId = outlet.GetProperty("id").GetString(), profileId = "web", visibility = "signedIn" })).Content.ReadFromJsonAsync<JsonElement>();
+        var released = await (
+            await trainer.PostAsJsonAsync(
+                $"/api/lessons/{lesson}/releases",
+                new
+                {
+                    outletId = outlet.GetProperty("id").GetString(),
+                    profileId = "web",
+                    visibility = "signedIn",
+                }
+            )
+        ).Content.ReadFromJsonAsync<JsonElement>();
         var refused = await trainer.PostAsync($"/api/releases/{released.GetProperty("release").GetProperty("id").GetString()}/send", null);
         var problem = await refused.ProblemAsync();
         problem.GetProperty("code").GetString().ShouldBe("outlet-not-reached");

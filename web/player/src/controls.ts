@@ -16,7 +16,8 @@ const state = (slot: string, text: string, on: boolean) => element('span', { slo
 
 /** The picture with the bar under it: buttons with words, in the order in which they are used. */
 export function stage(lesson: Lesson, video: HTMLVideoElement): HTMLElement {
-  const bar = (tag: string, attributes: Record<string, string | boolean>, ...children: Node[]) => element(tag, { mediacontroller: 'wexel-media', ...attributes }, ...children)
+  const bar = (tag: string, attributes: Record<string, string | boolean>, ...children: Node[]) =>
+    element(tag, { mediacontroller: 'wexel-media', ...attributes }, ...children)
   const time = element('span', { class: 'time' })
   const tell = () => {
     time.textContent = `${clock(video.currentTime * 1000)} of ${clock(lesson.length)}`
@@ -69,7 +70,12 @@ export function keyList(): HTMLElement {
       box.checked = true
     }
   })
-  return element('div', { class: 'keys' }, element('p', {}, 'Keys: space plays, ← and → go 5 s.'), element('label', {}, box, ' Letters too: c captions, m sound, f full screen.'))
+  return element(
+    'div',
+    { class: 'keys' },
+    element('p', {}, 'Keys: space plays, ← and → go 5 s.'),
+    element('label', {}, box, ' Letters too: c captions, m sound, f full screen.'),
+  )
 }
 
 /** Keys that work anywhere on the page but in a field or on a control that uses them itself. */
@@ -92,7 +98,9 @@ export function keys(video: HTMLVideoElement, stageElement: HTMLElement) {
     if (event.target.closest('input, textarea, select, [contenteditable]')) return
     if (
       event.key === ' ' &&
-      event.target.closest('button, a, [role=button], media-play-button, media-captions-button, media-mute-button, media-fullscreen-button, media-playback-rate-button')
+      event.target.closest(
+        'button, a, [role=button], media-play-button, media-captions-button, media-mute-button, media-fullscreen-button, media-playback-rate-button',
+      )
     )
       return
     if (event.key.startsWith('Arrow') && event.target.closest('media-time-range')) return

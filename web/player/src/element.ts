@@ -1,7 +1,11 @@
 type Attributes = Record<string, string | boolean | null | undefined | ((event: Event) => void)>
 
 /** Makes an element; texts become text nodes, so that markup in a lesson is only ever shown. */
-export function element<K extends keyof HTMLElementTagNameMap>(tag: K, attributes?: Attributes, ...children: (Node | string | null | undefined)[]): HTMLElementTagNameMap[K]
+export function element<K extends keyof HTMLElementTagNameMap>(
+  tag: K,
+  attributes?: Attributes,
+  ...children: (Node | string | null | undefined)[]
+): HTMLElementTagNameMap[K]
 export function element(tag: string, attributes?: Attributes, ...children: (Node | string | null | undefined)[]): HTMLElement
 export function element(tag: string, attributes: Attributes = {}, ...children: (Node | string | null | undefined)[]): HTMLElement {
   const made = document.createElement(tag)

@@ -130,7 +130,8 @@ export function inLearningSystem(api: Api | undefined, lengthMs: number, now: ()
         if (!yes(call(() => api.LMSFinish('')))) refused()
       }
     },
-    kept: () => trouble ?? (state === 'looking on' ? 'This is a look at the lesson: nothing of it is recorded.' : 'The learning system records what you have seen.'),
+    kept: () =>
+      trouble ?? (state === 'looking on' ? 'This is a look at the lesson: nothing of it is recorded.' : 'The learning system records what you have seen.'),
   }
 }
 

@@ -47,7 +47,8 @@ public sealed class ChannelKind : OutletKind<ChannelSettings>
     public override string Loss(string outlet) => $"The release to “{outlet}” is taken down: whoever follows its link finds nothing there.";
 
     /// <inheritdoc/>
-    public override string RenditionPurpose(string outlet) => $"What learners watch on “{outlet}”. Link its page and not the file: the page stays when the file is made again.";
+    public override string RenditionPurpose(string outlet) =>
+        $"What learners watch on “{outlet}”. Link its page and not the file: the page stays when the file is made again.";
 
     /// <inheritdoc/>
     protected override Problem? Unusable(ChannelSettings settings) =>

@@ -10,8 +10,13 @@ namespace Wexel.Core.Outlets.LearningSystems;
 public sealed record LearningStandard(string Code, string Name, Func<PackageSources, IReadOnlyList<PackageFile>> Plan, int LongestTitle)
 {
     /// <summary>SCORM 1.2.</summary>
-    public static LearningStandard Scorm12 { get; } = new(
-        Scorm12Package.Runtime, "SCORM 1.2", s => Scorm12Package.Plan(new Scorm12Sources(s.Identifier, s.Title, s.Lessons, s.Player)), Scorm12Manifest.LongestTitle);
+    public static LearningStandard Scorm12 { get; } =
+        new(
+            Scorm12Package.Runtime,
+            "SCORM 1.2",
+            s => Scorm12Package.Plan(new Scorm12Sources(s.Identifier, s.Title, s.Lessons, s.Player)),
+            Scorm12Manifest.LongestTitle
+        );
 
     /// <summary>All that there are.</summary>
     public static IReadOnlyList<LearningStandard> All { get; } = [Scorm12];

@@ -41,7 +41,8 @@ public sealed class LearningSystemKind : OutletKind<LearningSystemSettings>
     public override IReadOnlyList<string> Deliveries => ["download", "put", "folder"];
 
     /// <inheritdoc/>
-    public override IReadOnlyList<Carried> Carries => [new("Contents"), new("Captions"), new("Description"), new("Completion", "The learning system records it.")];
+    public override IReadOnlyList<Carried> Carries =>
+        [new("Contents"), new("Captions"), new("Description"), new("Completion", "The learning system records it.")];
 
     /// <inheritdoc/>
     public override DocumentFormat<LearningSystemSettings> Format { get; } = new("learning system’s settings");
@@ -50,12 +51,15 @@ public sealed class LearningSystemKind : OutletKind<LearningSystemSettings>
     protected override LearningSystemSettings Usual { get; } = new();
 
     /// <inheritdoc/>
-    public override IReadOnlyList<string> ByHand(string? page) => ["In a learning system it is added as a SCORM 1.2 package. The system then records who completed it."];
+    public override IReadOnlyList<string> ByHand(string? page) =>
+        ["In a learning system it is added as a SCORM 1.2 package. The system then records who completed it."];
 
     /// <inheritdoc/>
-    public override string? TitleThere(string title) => title.Length > Scorm12Manifest.LongestTitle
-        ? $"Learning systems take titles of at most {Scorm12Manifest.LongestTitle} characters; in their lists it reads “{SectionRules.Shortened(title, Scorm12Manifest.LongestTitle)}”."
-        : null;
+    public override string? TitleThere(string title) =>
+        title.Length > Scorm12Manifest.LongestTitle
+            ? $"Learning systems take titles of at most {Scorm12Manifest.LongestTitle} characters; in their lists it reads "
+                + $"“{SectionRules.Shortened(title, Scorm12Manifest.LongestTitle)}”."
+            : null;
 
     /// <inheritdoc/>
     public override string Loss(string outlet) => Packaged.Loss(outlet);
@@ -64,12 +68,14 @@ public sealed class LearningSystemKind : OutletKind<LearningSystemSettings>
     public override string RenditionPurpose(string outlet) => Packaged.RenditionPurpose(outlet);
 
     /// <inheritdoc/>
-    protected override Problem? Unusable(LearningSystemSettings settings) => LearningStandard.All.Any(s => s.Code == settings.Standard)
-        ? null
-        : new Problem("outlet-standard-unknown", $"Choose one of: {string.Join(", ", LearningStandard.All.Select(s => s.Name))}.", "standard");
+    protected override Problem? Unusable(LearningSystemSettings settings) =>
+        LearningStandard.All.Any(s => s.Code == settings.Standard)
+            ? null
+            : new Problem("outlet-standard-unknown", $"Choose one of: {string.Join(", ", LearningStandard.All.Select(s => s.Name))}.", "standard");
 
     /// <inheritdoc/>
-    protected override OutletTerms Terms(LearningSystemSettings settings) => new LearningSystemTerms(LearningStandard.All.First(s => s.Code == settings.Standard));
+    protected override OutletTerms Terms(LearningSystemSettings settings) =>
+        new LearningSystemTerms(LearningStandard.All.First(s => s.Code == settings.Standard));
 
     private sealed class LearningSystemTerms(LearningStandard standard) : OutletTerms
     {
@@ -77,14 +83,23 @@ public sealed class LearningSystemKind : OutletKind<LearningSystemSettings>
 
         public override string Key => standard.Code;
 
-        public override Problem? Refusal(Profile profile) => Refusals.OnPage(profile) ?? profile switch
-        {
-            // H.264 in MP4 with AAC is what every place takes (common practice, no source).
-            { Container: Container.Webm } or { Picture.Codec: not PictureCodec.H264 } or { Sound.Codec: not SoundCodec.Aac } =>
-                Refusals.Of("outlet-wants-h264", $"Learning systems are opened on old and new devices, and not all of them play what “{profile.Title}” makes. Take a profile with H.264 and AAC in MP4, such as “{Profiles.Web.Title}”."),
-            { Container: Container.Hls } => Refusals.Of("outlet-wants-one-file", $"“{profile.Title}” makes hundreds of small files, which many learning systems are slow to unpack or refuse. Take a profile that makes MP4, such as “{Profiles.Web.Title}”."),
-            _ => null,
-        };
+        public override Problem? Refusal(Profile profile) =>
+            Refusals.OnPage(profile)
+            ?? profile switch
+            {
+                // H.264 in MP4 with AAC is what every place takes (common practice, no source).
+                { Container: Container.Webm } or { Picture.Codec: not PictureCodec.H264 } or { Sound.Codec: not SoundCodec.Aac } => Refusals.Of(
+                    "outlet-wants-h264",
+                    $"Learning systems are opened on old and new devices, and not all of them play what “{profile.Title}” makes. Take a profile "
+                        + $"with H.264 and AAC in MP4, such as “{Profiles.Web.Title}”."
+                ),
+                { Container: Container.Hls } => Refusals.Of(
+                    "outlet-wants-one-file",
+                    $"“{profile.Title}” makes hundreds of small files, which many learning systems are slow to unpack or refuse. Take a profile "
+                        + $"that makes MP4, such as “{Profiles.Web.Title}”."
+                ),
+                _ => null,
+            };
 
         public override bool TakesPlayer => true;
 

@@ -28,19 +28,23 @@ public sealed class PodcastFeedKind : OutletKind<FeedSettings>
 
     /// <inheritdoc/>
     public override IReadOnlyList<OutletField> Fields =>
-    [
-        new("title", "Title", OutletInput.Line), new("description", "Description", OutletInput.Text), new("author", "Author, as apps show it", OutletInput.Line),
-        new("media", "Episodes are", OutletInput.Choice, Choices: [new("video", "video, M4V"), new("sound", "sound only, M4A")]),
-    ];
+        [
+            new("title", "Title", OutletInput.Line),
+            new("description", "Description", OutletInput.Text),
+            new("author", "Author, as apps show it", OutletInput.Line),
+            new("media", "Episodes are", OutletInput.Choice, Choices: [new("video", "video, M4V"), new("sound", "sound only, M4A")]),
+        ];
 
     /// <inheritdoc/>
-    public override IReadOnlyList<Carried> Carries => [new("Contents", "Chapters that most apps show."), new("Captions", "A transcript."), new("Description"), new("Completion", Lost: true)];
+    public override IReadOnlyList<Carried> Carries =>
+        [new("Contents", "Chapters that most apps show."), new("Captions", "A transcript."), new("Description"), new("Completion", Lost: true)];
 
     /// <inheritdoc/>
     public override DocumentFormat<FeedSettings> Format { get; } = new("feed’s settings");
 
     /// <inheritdoc/>
-    protected override FeedSettings Usual { get; } = new("", "", "", "", "Education", "How To", LanguageTag.Usual, false, null, FeedMedia.Video, FeedOrder.Serial, true);
+    protected override FeedSettings Usual { get; } =
+        new("", "", "", "", "Education", "How To", LanguageTag.Usual, false, null, FeedMedia.Video, FeedOrder.Serial, true);
 
     /// <inheritdoc/>
     public override string Loss(string outlet) => $"The episode leaves the feed “{outlet}”; apps that have it keep it.";
@@ -64,15 +68,27 @@ public sealed class PodcastFeedKind : OutletKind<FeedSettings>
 
         public override string Key => "video";
 
-        public override Problem? Refusal(Profile profile) => profile switch
-        {
-            { Container: Container.Hls } => Refusals.Of("episode-wants-one-file", $"An episode is one file, and “{profile.Title}” makes many. Take “{Profiles.Podcast720.Title}”."),
-            { Picture: null } => Refusals.Of("episode-wants-picture", $"The feed’s episodes are videos, and “{profile.Title}” makes sound alone. Take “{Profiles.Podcast720.Title}”."),
-            { MakesEveryFrame: false } => Refusals.Of("episode-rate-varies", $"Podcast apps want a constant frame rate, which “{profile.Title}” does not make. Render with “{Profiles.Podcast720.Title}”, then release."),
-            { Picture.Codec: not PictureCodec.H264 } or { Sound.Codec: not SoundCodec.Aac } =>
-                Refusals.Of("episode-wants-h264", $"Podcast apps take H.264 and AAC, which “{profile.Title}” does not make. Render with “{Profiles.Podcast720.Title}”, then release."),
-            _ => null,
-        };
+        public override Problem? Refusal(Profile profile) =>
+            profile switch
+            {
+                { Container: Container.Hls } => Refusals.Of(
+                    "episode-wants-one-file",
+                    $"An episode is one file, and “{profile.Title}” makes many. Take “{Profiles.Podcast720.Title}”."
+                ),
+                { Picture: null } => Refusals.Of(
+                    "episode-wants-picture",
+                    $"The feed’s episodes are videos, and “{profile.Title}” makes sound alone. Take “{Profiles.Podcast720.Title}”."
+                ),
+                { MakesEveryFrame: false } => Refusals.Of(
+                    "episode-rate-varies",
+                    $"Podcast apps want a constant frame rate, which “{profile.Title}” does not make. Render with “{Profiles.Podcast720.Title}”, then release."
+                ),
+                { Picture.Codec: not PictureCodec.H264 } or { Sound.Codec: not SoundCodec.Aac } => Refusals.Of(
+                    "episode-wants-h264",
+                    $"Podcast apps take H.264 and AAC, which “{profile.Title}” does not make. Render with “{Profiles.Podcast720.Title}”, then release."
+                ),
+                _ => null,
+            };
     }
 
     private sealed class SoundTerms : OutletTerms
@@ -85,16 +101,27 @@ public sealed class PodcastFeedKind : OutletKind<FeedSettings>
 
         public override string Key => "sound";
 
-        public override Problem? Refusal(Profile profile) => profile switch
-        {
-            { Container: Container.Hls } => Refusals.Of("episode-wants-one-file", $"An episode is one file, and “{profile.Title}” makes many. Take “{Profiles.PodcastSound.Title}”."),
-            { Sound: null } => Refusals.Of("episode-wants-sound", $"The feed’s episodes are sound alone, and “{profile.Title}” leaves the sound away. Take “{Profiles.PodcastSound.Title}”."),
-            { Sound.Codec: not SoundCodec.Aac } => Refusals.Of("episode-wants-aac", $"The feed’s episodes are M4A with AAC, which “{profile.Title}” does not make. Take “{Profiles.PodcastSound.Title}”."),
-            _ => null,
-        };
+        public override Problem? Refusal(Profile profile) =>
+            profile switch
+            {
+                { Container: Container.Hls } => Refusals.Of(
+                    "episode-wants-one-file",
+                    $"An episode is one file, and “{profile.Title}” makes many. Take “{Profiles.PodcastSound.Title}”."
+                ),
+                { Sound: null } => Refusals.Of(
+                    "episode-wants-sound",
+                    $"The feed’s episodes are sound alone, and “{profile.Title}” leaves the sound away. Take “{Profiles.PodcastSound.Title}”."
+                ),
+                { Sound.Codec: not SoundCodec.Aac } => Refusals.Of(
+                    "episode-wants-aac",
+                    $"The feed’s episodes are M4A with AAC, which “{profile.Title}” does not make. Take “{Profiles.PodcastSound.Title}”."
+                ),
+                _ => null,
+            };
 
-        public override Problem? Unfit(string title, RenderPlan plan) => plan.Sound is not null
-            ? null
-            : new Problem("episode-without-sound", $"“{title}” has no sound, so a feed of sound alone cannot carry it. Release it to a feed of videos.");
+        public override Problem? Unfit(string title, RenderPlan plan) =>
+            plan.Sound is not null
+                ? null
+                : new Problem("episode-without-sound", $"“{title}” has no sound, so a feed of sound alone cannot carry it. Release it to a feed of videos.");
     }
 }

@@ -28,7 +28,14 @@ public sealed class WebServerKind : OutletKind<WebServerSettings>
 
     /// <inheritdoc/>
     public override IReadOnlyList<OutletField> Fields =>
-        [new("page", "Address under which its folders are found", OutletInput.Address, "The link of a lesson starts with it. Leave it empty where you do not know it.")];
+        [
+            new(
+                "page",
+                "Address under which its folders are found",
+                OutletInput.Address,
+                "The link of a lesson starts with it. Leave it empty where you do not know it."
+            ),
+        ];
 
     /// <inheritdoc/>
     public override string? PackageWord => "folder";
@@ -43,7 +50,8 @@ public sealed class WebServerKind : OutletKind<WebServerSettings>
     public override bool TakesBack => true;
 
     /// <inheritdoc/>
-    public override IReadOnlyList<Carried> Carries => [new("Contents"), new("Captions"), new("Description"), new("Completion", "It is kept in the learner’s browser alone.")];
+    public override IReadOnlyList<Carried> Carries =>
+        [new("Contents"), new("Captions"), new("Description"), new("Completion", "It is kept in the learner’s browser alone.")];
 
     /// <inheritdoc/>
     public override DocumentFormat<WebServerSettings> Format { get; } = new("web server’s settings");
@@ -61,16 +69,22 @@ public sealed class WebServerKind : OutletKind<WebServerSettings>
     public override string RenditionPurpose(string outlet) => Packaged.RenditionPurpose(outlet);
 
     /// <inheritdoc/>
-    protected override Problem? Unusable(WebServerSettings settings) => settings.Page is null || (Uri.TryCreate(settings.Page, UriKind.Absolute, out var page) && page.Scheme is "http" or "https")
-        ? null
-        : new Problem("outlet-page-unusable", "Write the whole address under which the folders are found, such as https://intranet.example/lessons/.", "page");
+    protected override Problem? Unusable(WebServerSettings settings) =>
+        settings.Page is null || (Uri.TryCreate(settings.Page, UriKind.Absolute, out var page) && page.Scheme is "http" or "https")
+            ? null
+            : new Problem(
+                "outlet-page-unusable",
+                "Write the whole address under which the folders are found, such as https://intranet.example/lessons/.",
+                "page"
+            );
 
     /// <inheritdoc/>
     protected override OutletTerms Terms(WebServerSettings settings) => new WebServerTerms(settings);
 
     private sealed class WebServerTerms(WebServerSettings settings) : OutletTerms
     {
-        public override Uri? PageAt(string identifier, string? page) => settings.Page is { } under ? new Uri(new Uri(under.TrimEnd('/') + "/"), $"{identifier}/{page}") : null;
+        public override Uri? PageAt(string identifier, string? page) =>
+            settings.Page is { } under ? new Uri(new Uri(under.TrimEnd('/') + "/"), $"{identifier}/{page}") : null;
 
         public override Profile Usual => Profiles.Web;
 

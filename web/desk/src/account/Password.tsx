@@ -31,7 +31,15 @@ export function Password() {
       <h2 className="border-b-2 border-ink pb-1">Password</h2>
       <form onSubmit={send} className="mt-3 flex max-w-sm flex-col gap-3">
         <Field label="Your password now" name="now" type="password" autoComplete="current-password" required problem={problem('now')} />
-        <Field label="The new one, 10 characters or more" name="wanted" type="password" autoComplete="new-password" minLength={10} required problem={problem('wanted')} />
+        <Field
+          label="The new one, 10 characters or more"
+          name="wanted"
+          type="password"
+          autoComplete="new-password"
+          minLength={10}
+          required
+          problem={problem('wanted')}
+        />
         <Field
           label="The new one again"
           name="again"

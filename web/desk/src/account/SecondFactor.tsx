@@ -15,7 +15,11 @@ export function SecondFactor() {
   const [begun, setBegun] = useState<Schemas['SecondFactorBegun']>()
   const [codes, setCodes] = useState<string[]>()
   const changed = () => client.invalidateQueries({ queryKey: ['me'] })
-  const begin = useMutation({ mutationFn: (password: string) => taken(api.POST('/api/me/second-factor', { body: { password } })), onError: () => undefined, onSuccess: setBegun })
+  const begin = useMutation({
+    mutationFn: (password: string) => taken(api.POST('/api/me/second-factor', { body: { password } })),
+    onError: () => undefined,
+    onSuccess: setBegun,
+  })
   const confirm = useMutation({
     mutationFn: (code: string) => taken(api.PUT('/api/me/second-factor', { body: { code } })),
     onError: () => undefined,
@@ -58,7 +62,11 @@ export function SecondFactor() {
         <Asked key="code" label="Code that the app shows" name="code" action="Switch it on" refused={confirm.error} onSaid={confirm.mutate}>
           <p>Have your authenticator app read this picture, or type the key into it. Then type the code that it shows.</p>
           {/* The picture is white on purpose: apps read dark signs on a light ground. */}
-          <img alt="The key as a QR code, for authenticator apps" src={`data:image/svg+xml;utf8,${encodeURIComponent(begun.picture)}`} className="my-3 size-44 bg-white" />
+          <img
+            alt="The key as a QR code, for authenticator apps"
+            src={`data:image/svg+xml;utf8,${encodeURIComponent(begun.picture)}`}
+            className="my-3 size-44 bg-white"
+          />
           <p className="mb-3 break-all font-mono">{begun.key}</p>
         </Asked>
       ) : me.data?.secondFactor ? (
@@ -71,7 +79,14 @@ export function SecondFactor() {
 }
 
 /** One thing that is asked for, and what is done with it. */
-function Asked(props: { label: string; name: 'code' | 'password'; action: string; refused: Error | null; onSaid: (said: string) => void; children?: React.ReactNode }) {
+function Asked(props: {
+  label: string
+  name: 'code' | 'password'
+  action: string
+  refused: Error | null
+  onSaid: (said: string) => void
+  children?: React.ReactNode
+}) {
   const send = (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault()
     props.onSaid(String(new FormData(event.currentTarget).get(props.name)))

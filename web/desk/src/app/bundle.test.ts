@@ -7,7 +7,8 @@ type Piece = { file: string; css?: string[]; imports?: string[] }
 const pieces: Record<string, Piece> = JSON.parse(readFileSync(new URL('.vite/manifest.json', built), 'utf8'))
 
 /** A view's name among the pieces; one that others take parts of stands under another. */
-const pieceOf = (view: string) => Object.keys(pieces).find((name) => name === `src/${view}.tsx` || pieces[name].file.includes(`/${view.split('/')[1]}-`)) ?? view
+const pieceOf = (view: string) =>
+  Object.keys(pieces).find((name) => name === `src/${view}.tsx` || pieces[name].file.includes(`/${view.split('/')[1]}-`)) ?? view
 
 /** The files without which a piece does not begin. */
 function needed(name: string, found = new Set<string>()): Set<string> {

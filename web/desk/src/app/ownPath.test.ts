@@ -25,5 +25,6 @@ test.each([
 })
 
 test('what a page of ours is called cannot lead elsewhere', () => {
-  for (const path of ['/%09/pier.example', '/%2F/pier.example', '/.//pier.example']) expect(new URL(ownPath(decodeURIComponent(path), here) ?? here).origin).toBe(here)
+  for (const path of ['/%09/pier.example', '/%2F/pier.example', '/.//pier.example'])
+    expect(new URL(ownPath(decodeURIComponent(path), here) ?? here).origin).toBe(here)
 })

@@ -84,7 +84,9 @@ function SignIn() {
       <form onSubmit={signIn} className="mt-4 flex flex-col gap-4">
         <Field label="Mail address" name="email" type="email" autoComplete="username" required />
         <Field label="Password" name="password" type="password" autoComplete="current-password" required />
-        {codeAsked && <Field label="Code from your authenticator app, or a recovery code" name="code" inputMode="text" autoComplete="one-time-code" autoFocus required />}
+        {codeAsked && (
+          <Field label="Code from your authenticator app, or a recovery code" name="code" inputMode="text" autoComplete="one-time-code" autoFocus required />
+        )}
         {problem && (
           <p role="alert" className="text-brick">
             {problem}

@@ -44,7 +44,9 @@ export function Recordings({ lessonId, reel, document, edit, playback }: Props) 
         take: (hash) => {
           // The lesson may have gone on while the file was coming.
           const now = asWanted(latest.current.document)
-          latest.current.change(replacing === null || replacing >= now.length ? [...now, { hash, was: null }] : now.map((w, i) => (i === replacing ? { hash, was: i } : w)))
+          latest.current.change(
+            replacing === null || replacing >= now.length ? [...now, { hash, was: null }] : now.map((w, i) => (i === replacing ? { hash, was: i } : w)),
+          )
         },
       })
   }
@@ -124,7 +126,13 @@ function RecordingLine({ id, part: p, alone, seek, replace, remove }: LineProps)
           <span className="font-mono">{clock(p.span.end - p.span.start)}</span>
           {size ? `, ${size.width} × ${size.height}` : ''}
           {p.facts.sounds.length === 0 ? ', no sound' : ''}
-          {p.analysisFailure ? <span className="text-brick"> · {p.analysisFailure}</span> : p.analysis && p.analysis.lookedUntil === null ? '' : ' · being looked through'}
+          {p.analysisFailure ? (
+            <span className="text-brick"> · {p.analysisFailure}</span>
+          ) : p.analysis && p.analysis.lookedUntil === null ? (
+            ''
+          ) : (
+            ' · being looked through'
+          )}
         </p>
         {p.facts.sounds.length > 1 && <SoundTracks part={p} />}
       </div>

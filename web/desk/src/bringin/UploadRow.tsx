@@ -21,7 +21,14 @@ export function UploadRow({ upload: u, uploads, choose }: Props) {
       {coming && (
         <>
           <div className="mt-1 flex flex-wrap items-center gap-x-3">
-            <span role="progressbar" aria-label={`Bringing in ${u.name}`} aria-valuenow={percent} aria-valuemin={0} aria-valuemax={100} className="h-[6px] w-[90px] bg-hairline">
+            <span
+              role="progressbar"
+              aria-label={`Bringing in ${u.name}`}
+              aria-valuenow={percent}
+              aria-valuemin={0}
+              aria-valuemax={100}
+              className="h-[6px] w-[90px] bg-hairline"
+            >
               <span className="block h-full bg-ink" style={{ width: `${percent}%` }} />
             </span>
             <span>
@@ -56,7 +63,13 @@ export function UploadRow({ upload: u, uploads, choose }: Props) {
           {u.state === 'elsewhere' && <p className="text-quiet">Begun before. Choose or drop the same file, and it goes on where it stopped.</p>}
           {!u.forLesson && (
             <div className="mt-1">
-              <Field label="Title" value={title} maxLength={300} onChange={(e) => setTitle(e.target.value)} onBlur={() => title !== u.title && uploads.name(u, title)} />
+              <Field
+                label="Title"
+                value={title}
+                maxLength={300}
+                onChange={(e) => setTitle(e.target.value)}
+                onBlur={() => title !== u.title && uploads.name(u, title)}
+              />
             </div>
           )}
         </>

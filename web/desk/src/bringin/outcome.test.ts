@@ -29,7 +29,9 @@ test('it is asked until the lesson is there, also where no answer came', async (
 })
 
 test('what is wrong with the file is an outcome', async () => {
-  expect(await outcome<View>(async () => ({ problem: { sentence: 'No video in it.' } }), new AbortController().signal)).toEqual({ problem: { sentence: 'No video in it.' } })
+  expect(await outcome<View>(async () => ({ problem: { sentence: 'No video in it.' } }), new AbortController().signal)).toEqual({
+    problem: { sentence: 'No video in it.' },
+  })
 })
 
 test('a file that the server does not know is not asked for again', async () => {

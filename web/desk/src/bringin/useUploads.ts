@@ -128,7 +128,8 @@ export function useUploads() {
       ])
       let first: { sent: number; at: number } | undefined
       const tus = await sender().catch(() => undefined)
-      if (!tus) return set(key, { state: 'failed', problem: 'A part of Wexel could not be fetched that sends files. Reload the page and choose the file again.' })
+      if (!tus)
+        return set(key, { state: 'failed', problem: 'A part of Wexel could not be fetched that sends files. Reload the page and choose the file again.' })
       const upload = new tus.Upload(file, {
         endpoint: at,
         uploadUrl: begun ? `${at}/${begun.id}` : undefined,
@@ -227,7 +228,10 @@ async function nameLesson(id: string, given: string | null, typed: string | unde
   const lesson = await taken(api.GET('/api/lessons/{id}', { params: { path: { id } } })).catch(() => undefined)
   if (!lesson || lesson.document.title === typed.trim()) return
   await api
-    .PUT('/api/lessons/{id}/document', { params: { path: { id } }, body: { basedOn: lesson.revision, document: { ...lesson.document, title: typed }, restoredFrom: null } })
+    .PUT('/api/lessons/{id}/document', {
+      params: { path: { id } },
+      body: { basedOn: lesson.revision, document: { ...lesson.document, title: typed }, restoredFrom: null },
+    })
     .catch(() => undefined)
 }
 

@@ -24,7 +24,9 @@ export function FileCheck({ rendition }: { rendition: Schemas['RenditionView'] }
           · {rendition.profileTitle} · {wrong.length === 0 ? 'everything is right' : `${wrong.length} of ${rendition.check.length} are wrong`}
         </span>
       </h2>
-      {blocking.length > 0 && <p className="text-amber">It cannot be released until {blocking.length === 1 ? 'this is' : 'these are'} mended, or let pass with a reason.</p>}
+      {blocking.length > 0 && (
+        <p className="text-amber">It cannot be released until {blocking.length === 1 ? 'this is' : 'these are'} mended, or let pass with a reason.</p>
+      )}
       {over.length > 0 && <p className="text-amber">It is over a limit of an outlet, and cannot go there until that is let pass with a reason.</p>}
       {seen && (
         <p className="mt-1">
@@ -56,7 +58,9 @@ export function FileCheck({ rendition }: { rendition: Schemas['RenditionView'] }
                     {clock(f.at)}
                   </Link>
                 )}
-                {f.expected !== f.measured && <span className={`block font-sans ${f.verdict === 'wrong' ? 'text-brick' : 'text-quiet'}`}>should be {f.expected}</span>}
+                {f.expected !== f.measured && (
+                  <span className={`block font-sans ${f.verdict === 'wrong' ? 'text-brick' : 'text-quiet'}`}>should be {f.expected}</span>
+                )}
                 {f.verdict === 'wrong' && <LetPass rendition={rendition} fact={f} passed={passed(f)} />}
               </td>
               <td className="whitespace-nowrap">

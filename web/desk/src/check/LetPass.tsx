@@ -16,7 +16,8 @@ export function LetPass({ rendition, fact, passed }: Props) {
   const client = useQueryClient()
   const [asking, ask] = useState(false)
   const letPass = useMutation({
-    mutationFn: (reason: string) => taken(api.POST('/api/renditions/{id}/let-pass', { params: { path: { id: rendition.id } }, body: { code: fact.code, reason } })),
+    mutationFn: (reason: string) =>
+      taken(api.POST('/api/renditions/{id}/let-pass', { params: { path: { id: rendition.id } }, body: { code: fact.code, reason } })),
     // The form stays until the verdict beside it has changed.
     onSuccess: async () => {
       await client.invalidateQueries({ queryKey: ['deliver', rendition.lessonId] })

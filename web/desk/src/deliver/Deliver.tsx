@@ -76,7 +76,9 @@ export function Deliver({ lessonId, revision, unsaved }: { lessonId: string; rev
         </fieldset>
         {picked.length > 0 && (
           <p className="mt-2 text-quiet">
-            {toEncode.length === 0 ? 'Everything is encoded already; only titles, chapters and captions are put in.' : beforehand(picked.length, toEncode.length)}
+            {toEncode.length === 0
+              ? 'Everything is encoded already; only titles, chapters and captions are put in.'
+              : beforehand(picked.length, toEncode.length)}
           </p>
         )}
         {deliver.data && !deliver.data.notReady && (
@@ -87,11 +89,20 @@ export function Deliver({ lessonId, revision, unsaved }: { lessonId: string; rev
           </p>
         )}
         {picked[0] && !fault && (
-          <MakeItFit key={picked[0].id} lessonId={lessonId} offer={picked[0]} take={(id) => choose((now) => [...now.filter((other) => other !== picked[0]?.id), id])} />
+          <MakeItFit
+            key={picked[0].id}
+            lessonId={lessonId}
+            offer={picked[0]}
+            take={(id) => choose((now) => [...now.filter((other) => other !== picked[0]?.id), id])}
+          />
         )}
         <div className="mt-2 flex items-center gap-4">
           <Button onClick={() => render.mutate()} disabled={Boolean(stop) || render.isPending}>
-            {picked.length > 1 ? `${toEncode.length === 0 ? 'Make' : 'Render'} ${picked.length} files` : toEncode.length === 0 && picked.length === 1 ? 'Make the file' : 'Render'}
+            {picked.length > 1
+              ? `${toEncode.length === 0 ? 'Make' : 'Render'} ${picked.length} files`
+              : toEncode.length === 0 && picked.length === 1
+                ? 'Make the file'
+                : 'Render'}
           </Button>
         </div>
         <ul className="mt-3">
@@ -133,6 +144,7 @@ function tryOut(lessonId: string, picked: Schemas['ProfileOffer'][]) {
 
 /** What will be made again and what will not, said before. */
 function beforehand(files: number, encoding: number) {
-  if (encoding === files) return files === 1 ? 'The picture and the sound are encoded.' : `${files} files are encoded in one go: the recording is read once for all of them.`
+  if (encoding === files)
+    return files === 1 ? 'The picture and the sound are encoded.' : `${files} files are encoded in one go: the recording is read once for all of them.`
   return `${encoding} of ${files} must be encoded; the others are there already.`
 }

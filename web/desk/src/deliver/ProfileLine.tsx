@@ -15,7 +15,15 @@ export function ProfileLine({ offer: p, chosen, choose, sampling }: Props) {
   const id = useId()
   return (
     <div data-testid={`profile-${p.id}`} className="grid grid-cols-[20px_1fr] border-b border-hairline py-1.5">
-      <input id={id} type="checkbox" name="profile" value={p.id} checked={chosen} onChange={(e) => choose(e.target.checked)} className="mt-1 h-4 w-4 accent-copper" />
+      <input
+        id={id}
+        type="checkbox"
+        name="profile"
+        value={p.id}
+        checked={chosen}
+        onChange={(e) => choose(e.target.checked)}
+        className="mt-1 h-4 w-4 accent-copper"
+      />
       <div>
         <label htmlFor={id} className="block cursor-pointer">
           <b>{p.title}</b>{' '}

@@ -18,7 +18,10 @@ interface Props {
 
 /** The outlets, one button each, and what is to be handed on. */
 export function Releases(props: Props) {
-  const releases = useQuery({ queryKey: ['releases', props.lessonId], queryFn: () => taken(api.GET('/api/lessons/{id}/releases', { params: { path: { id: props.lessonId } } })) })
+  const releases = useQuery({
+    queryKey: ['releases', props.lessonId],
+    queryFn: () => taken(api.GET('/api/lessons/{id}/releases', { params: { path: { id: props.lessonId } } })),
+  })
   return (
     <section className="mt-4 border-t border-hairline pt-3">
       <h2>Release</h2>
@@ -45,7 +48,8 @@ function OutletRow({ outlet, lessonId, chosen, offers, unsaved }: Props & { outl
     for (const key of [['releases', lessonId], ['board'], ['lessons']]) client.invalidateQueries({ queryKey: key })
   }
   const release = useMutation({
-    mutationFn: () => taken(api.POST('/api/lessons/{id}/releases', { params: { path: { id: lessonId } }, body: { outletId: outlet.id, profileId, visibility } })),
+    mutationFn: () =>
+      taken(api.POST('/api/lessons/{id}/releases', { params: { path: { id: lessonId } }, body: { outletId: outlet.id, profileId, visibility } })),
     onError: (problem) => toast.error(problem.message),
     onSettled: refresh,
   })
@@ -83,7 +87,13 @@ function OutletRow({ outlet, lessonId, chosen, offers, unsaved }: Props & { outl
             ] as const
           ).map(([value, label]) => (
             <label key={value} className="flex items-center gap-1.5">
-              <input type="radio" name={`visibility-${outlet.id}`} checked={visibility === value} onChange={() => setVisibility(value)} className="h-4 w-4 accent-copper" />
+              <input
+                type="radio"
+                name={`visibility-${outlet.id}`}
+                checked={visibility === value}
+                onChange={() => setVisibility(value)}
+                className="h-4 w-4 accent-copper"
+              />
               {label}
             </label>
           ))}

@@ -27,7 +27,8 @@ export function MakeItFit({ lessonId, offer, take }: Props) {
     },
   })
   const keep = useMutation({
-    mutationFn: (profile: Schemas['Profile']) => taken(api.POST('/api/profiles', { body: { ...profile, title: `${offer.title.slice(0, 36)}, at most ${typed.trim()} MB` } })),
+    mutationFn: (profile: Schemas['Profile']) =>
+      taken(api.POST('/api/profiles', { body: { ...profile, title: `${offer.title.slice(0, 36)}, at most ${typed.trim()} MB` } })),
     onSuccess: async (added) => {
       await Promise.all([['profiles'], ['deliver', lessonId]].map((queryKey) => client.invalidateQueries({ queryKey })))
       take(added.id)
@@ -44,7 +45,14 @@ export function MakeItFit({ lessonId, offer, take }: Props) {
     <details className="mt-1">
       <summary className="cursor-pointer text-copper underline underline-offset-2">Make it fit a size</summary>
       <form onSubmit={submit} noValidate className="mt-1 flex items-end gap-4">
-        <Field label="At most, MB" inputMode="decimal" value={typed} onChange={(e) => type(e.target.value)} problem={problem} className="max-w-[120px] font-mono" />
+        <Field
+          label="At most, MB"
+          inputMode="decimal"
+          value={typed}
+          onChange={(e) => type(e.target.value)}
+          problem={problem}
+          className="max-w-[120px] font-mono"
+        />
         {find.isPending ? (
           <Button look="link" onClick={() => stop.current?.abort()}>
             Stop

@@ -11,7 +11,8 @@ export function useSampling(lessonId: string, picked: readonly Offer[]): Readonl
   const asked = useQueries({
     queries: missing.map((p) => ({
       queryKey: ['estimate', lessonId, p.id, p.estimate.bytes],
-      queryFn: ({ signal }: { signal: AbortSignal }) => taken(api.POST('/api/lessons/{id}/estimates/{profileId}', { params: { path: { id: lessonId, profileId: p.id } }, signal })),
+      queryFn: ({ signal }: { signal: AbortSignal }) =>
+        taken(api.POST('/api/lessons/{id}/estimates/{profileId}', { params: { path: { id: lessonId, profileId: p.id } }, signal })),
       retry: false,
       staleTime: Number.POSITIVE_INFINITY,
     })),

@@ -102,7 +102,12 @@ function LongField({ label, problem, children }: { label: string; problem?: stri
   )
 }
 
-function Choice({ label, options, problem, ...rest }: { label: string; options: [string, string][]; problem?: string } & React.SelectHTMLAttributes<HTMLSelectElement>) {
+function Choice({
+  label,
+  options,
+  problem,
+  ...rest
+}: { label: string; options: [string, string][]; problem?: string } & React.SelectHTMLAttributes<HTMLSelectElement>) {
   return (
     <LongField label={label} problem={problem}>
       {(id) => (

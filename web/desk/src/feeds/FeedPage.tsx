@@ -98,7 +98,13 @@ function Folder({ id }: { id: string }) {
   return (
     <section className="flex flex-col gap-2">
       <h2>On your own web server</h2>
-      <Field label="Address where the folder will lie" type="url" placeholder="https://intranet.example/listening/" value={address} onChange={(e) => setAddress(e.target.value)} />
+      <Field
+        label="Address where the folder will lie"
+        type="url"
+        placeholder="https://intranet.example/listening/"
+        value={address}
+        onChange={(e) => setAddress(e.target.value)}
+      />
       {usable ? (
         <a className="text-copper underline underline-offset-2" href={`/api/feeds/${id}/folder.zip?address=${encodeURIComponent(address)}`} download>
           Download the feed as a folder

@@ -16,7 +16,9 @@ export function Findings({ findings, unlisted }: { findings: Schemas['FeedFindin
       <h2>
         Feed check <span className="font-normal text-quiet">· {verdict}</span>
       </h2>
-      {findings.length === 0 && <p className="text-quiet">Nothing was found against RSS 2.0, the iTunes and Podcasting 2.0 namespaces and the directories’ requirements.</p>}
+      {findings.length === 0 && (
+        <p className="text-quiet">Nothing was found against RSS 2.0, the iTunes and Podcasting 2.0 namespaces and the directories’ requirements.</p>
+      )}
       <ul className="border-t border-hairline">
         {findings.map((f) => (
           <li key={f.rule + f.where} className="border-b border-hairline py-1.5">

@@ -31,7 +31,10 @@ export function NewFeed() {
     navigate(`/kit/feeds/${feed.outletId}`)
   }
   return (
-    <Page title="New podcast feed" about="An outlet of its own: lessons are released to it as episodes. It starts unlisted, so nothing is public before you say so.">
+    <Page
+      title="New podcast feed"
+      about="An outlet of its own: lessons are released to it as episodes. It starts unlisted, so nothing is public before you say so."
+    >
       <Waiting query={house}>{house.data && <FeedForm settings={{ ...blank, colour: house.data.colour }} action="Add the feed" save={add} />}</Waiting>
     </Page>
   )

@@ -14,7 +14,11 @@ export function HostingPlan({ plan, changed }: { plan: Schemas['HostingPlan']; c
     mutationFn: () => {
       const [megabits, gigabytes] = [line, traffic].map(numberOf)
       if (![megabits, gigabytes].every(Number.isFinite)) throw new Error('Type numbers, such as 10 and 2.')
-      return taken(api.PUT('/api/house/plan', { body: { lineBitsPerSecond: Math.round((megabits as number) * 1e6), trafficBytesAMonth: Math.round((gigabytes as number) * 1e9) } }))
+      return taken(
+        api.PUT('/api/house/plan', {
+          body: { lineBitsPerSecond: Math.round((megabits as number) * 1e6), trafficBytesAMonth: Math.round((gigabytes as number) * 1e9) },
+        }),
+      )
     },
     onSuccess: (house) => {
       changed(house)
@@ -32,7 +36,13 @@ export function HostingPlan({ plan, changed }: { plan: Schemas['HostingPlan']; c
       <p className="text-quiet">Uploads and plays a month are worked out from these.</p>
       <div className="mt-2 flex flex-wrap items-end gap-4">
         <Field label="Upload, Mbit/s" inputMode="decimal" value={line} onChange={(e) => setLine(e.target.value)} className="max-w-[120px] font-mono" />
-        <Field label="Traffic a month, GB" inputMode="decimal" value={traffic} onChange={(e) => setTraffic(e.target.value)} className="max-w-[120px] font-mono" />
+        <Field
+          label="Traffic a month, GB"
+          inputMode="decimal"
+          value={traffic}
+          onChange={(e) => setTraffic(e.target.value)}
+          className="max-w-[120px] font-mono"
+        />
         {!same && (
           <Button type="submit" disabled={save.isPending}>
             Save

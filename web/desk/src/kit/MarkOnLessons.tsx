@@ -72,8 +72,17 @@ export function MarkOnLessons({ house, changed }: { house: House; changed: (hous
                   <legend className="text-quiet">Where</legend>
                   <div className="mt-1 grid w-fit grid-cols-3 gap-1">
                     {places.map(([position, label]) => (
-                      <label key={position} className="grid size-7 place-items-center border border-quiet/60 has-[:checked]:border-copper has-[:checked]:bg-copper/20">
-                        <input type="radio" name="mark-position" aria-label={label} checked={placement.position === position} onChange={() => set({ position })} />
+                      <label
+                        key={position}
+                        className="grid size-7 place-items-center border border-quiet/60 has-[:checked]:border-copper has-[:checked]:bg-copper/20"
+                      >
+                        <input
+                          type="radio"
+                          name="mark-position"
+                          aria-label={label}
+                          checked={placement.position === position}
+                          onChange={() => set({ position })}
+                        />
                       </label>
                     ))}
                   </div>

@@ -42,7 +42,9 @@ export function OutletLimits({ outlet }: { outlet: Outlet }) {
   const same = names.every((name) => typed[name] === shown(name))
   return (
     <details className="mt-1">
-      <summary className="cursor-pointer text-quiet">{set.length === 0 ? 'no limits' : set.map((name) => `${labels[name]}: ${shown(name)}`).join(' · ')}</summary>
+      <summary className="cursor-pointer text-quiet">
+        {set.length === 0 ? 'no limits' : set.map((name) => `${labels[name]}: ${shown(name)}`).join(' · ')}
+      </summary>
       <form onSubmit={submit} noValidate className="mt-1 flex flex-wrap items-end gap-4">
         {names.map((name) => (
           <Field

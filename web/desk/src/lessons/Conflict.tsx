@@ -17,7 +17,9 @@ export function Conflict({ difference, settle }: { difference: Difference | unde
             <dt className="text-quiet">You, not saved</dt>
             <dd>{difference.mine || 'nothing that differs'}</dd>
           </dl>
-          {difference.clashes.length > 0 && <p className="mt-1 text-amber">Both changed {difference.clashes.join(', ')}; with both kept, yours stands there.</p>}
+          {difference.clashes.length > 0 && (
+            <p className="mt-1 text-amber">Both changed {difference.clashes.join(', ')}; with both kept, yours stands there.</p>
+          )}
           <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1">
             <Button onClick={() => settle('both')}>Keep both</Button>
             <Button look="link" onClick={() => settle('theirs')}>

@@ -22,7 +22,9 @@ export function CourseLessons({ course, selected, select }: Props) {
   const ids = course.lessons.map((l) => l.id)
   const moved = (order: string[]) => {
     client.setQueryData<Course[]>(['lessons'], (all) =>
-      all?.map((c) => (c.id === course.id ? { ...c, lessons: order.map((id, i) => ({ ...(c.lessons.find((l) => l.id === id) as Lesson), position: i + 1 })) } : c)),
+      all?.map((c) =>
+        c.id === course.id ? { ...c, lessons: order.map((id, i) => ({ ...(c.lessons.find((l) => l.id === id) as Lesson), position: i + 1 })) } : c,
+      ),
     )
     // Also where the page is left at once.
     taken(api.PUT('/api/courses/{id}/order', { params: { path: { id: course.id } }, body: { lessons: order }, keepalive: true })).catch((refused: Error) => {

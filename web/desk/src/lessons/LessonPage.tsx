@@ -114,7 +114,9 @@ export function LessonPage() {
             <NavLink
               key={key}
               to={`/lessons/${id}/${key}`}
-              className={({ isActive }) => `border-b-[3px] pb-1.5 ${isActive || (key === stage) ? 'border-ink font-bold' : 'border-transparent text-quiet hover:text-ink'}`}
+              className={({ isActive }) =>
+                `border-b-[3px] pb-1.5 ${isActive || (key === stage) ? 'border-ink font-bold' : 'border-transparent text-quiet hover:text-ink'}`
+              }
             >
               {label}
               {key === 'tidy' && suggestions.open.length > 0 && <span className="text-[13px] text-amber"> {count(suggestions.open.length, 'suggestion')}</span>}

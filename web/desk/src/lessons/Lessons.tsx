@@ -26,7 +26,11 @@ export function Lessons() {
                 · {count(course.lessons.length, 'lesson')} · {clock(course.lessons.reduce((sum, l) => sum + l.length, 0))}
               </span>
             </h2>
-            <CourseLessons course={course} selected={selected} select={(id, on) => select((now) => (on ? [...now, id] : now.filter((other) => other !== id)))} />
+            <CourseLessons
+              course={course}
+              selected={selected}
+              select={(id, on) => select((now) => (on ? [...now, id] : now.filter((other) => other !== id)))}
+            />
           </section>
         ))}
         {chosen.length > 0 && (

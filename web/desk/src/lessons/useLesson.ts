@@ -79,7 +79,8 @@ export function useLesson(id: string) {
   }, [fetched.data, id, show])
 
   const differ = useCallback(
-    (mine: Document) => taken(api.POST('/api/lessons/{id}/difference', { params: { path: { id } }, body: { basedOn: state.current.revision, document: mine } })),
+    (mine: Document) =>
+      taken(api.POST('/api/lessons/{id}/difference', { params: { path: { id } }, body: { basedOn: state.current.revision, document: mine } })),
     [id],
   )
 
@@ -92,7 +93,9 @@ export function useLesson(id: string) {
     s.wanted = undefined
     s.restoredFrom = undefined
     try {
-      const saved = await taken(api.PUT('/api/lessons/{id}/document', { params: { path: { id } }, body: { basedOn: s.revision, document: sent, restoredFrom } }))
+      const saved = await taken(
+        api.PUT('/api/lessons/{id}/document', { params: { path: { id } }, body: { basedOn: s.revision, document: sent, restoredFrom } }),
+      )
       s.revision = saved.revision
       if (saved.changes) s.number = restoredFrom ?? saved.revision
       numbers.current.set(sent, s.number)

@@ -19,7 +19,8 @@ export function DeleteFile({ open, close, lessonId, file }: Props) {
     mutationFn: () => taken(api.DELETE('/api/lessons/{id}/files/{key}', { params: { path: { id: lessonId, key: file.key }, query: { takeDown: used } } })),
     onSuccess: close,
     onSettled: () => {
-      for (const key of [['deliver', lessonId], ['releases', lessonId], ['board'], ['lessons'], ['queue'], ['space']]) client.invalidateQueries({ queryKey: key })
+      for (const key of [['deliver', lessonId], ['releases', lessonId], ['board'], ['lessons'], ['queue'], ['space']])
+        client.invalidateQueries({ queryKey: key })
     },
   })
   return (

@@ -52,7 +52,12 @@ export function MadeRow({ lessonId, file }: { lessonId: string; file: File }) {
       </td>
       <td className="py-2 pl-6">
         <span className="flex flex-col items-start gap-2">
-          <a className="text-copper underline underline-offset-2" href={`/api/lessons/${lessonId}/files/${file.key}`} download aria-label={`Download ${file.name}`}>
+          <a
+            className="text-copper underline underline-offset-2"
+            href={`/api/lessons/${lessonId}/files/${file.key}`}
+            download
+            aria-label={`Download ${file.name}`}
+          >
             Download
           </a>
           {file.kept ? (

@@ -28,7 +28,9 @@ export function SpacePage() {
           <>
             <p>
               The library takes <b>{size(sum((k) => k.bytes))}</b>; {size(space.data.freeBytes)} are free on the disk.{' '}
-              {sum((k) => k.freeableBytes) > 0 ? `${size(sum((k) => k.freeableBytes))} of it could be freed.` : 'Nothing of it can be freed: all of it is needed.'}
+              {sum((k) => k.freeableBytes) > 0
+                ? `${size(sum((k) => k.freeableBytes))} of it could be freed.`
+                : 'Nothing of it can be freed: all of it is needed.'}
             </p>
             <table className="mt-4 w-full max-w-4xl">
               <thead className="text-left text-quiet">

@@ -63,7 +63,9 @@ export function PasteContents({ open, onClose, document, length, edit }: Props) 
       )}
       <div className="mt-4 flex items-center gap-4">
         {lines.length > 0 ? (
-          <Button onClick={take}>{document.sections.length > 0 ? `Replace the contents by ${count(lines.length, 'section')}` : `Take ${count(lines.length, 'section')}`}</Button>
+          <Button onClick={take}>
+            {document.sections.length > 0 ? `Replace the contents by ${count(lines.length, 'section')}` : `Take ${count(lines.length, 'section')}`}
+          </Button>
         ) : (
           <p className="text-quiet">Paste or type lines; what can be read is counted here.</p>
         )}

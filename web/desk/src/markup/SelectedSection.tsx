@@ -18,7 +18,8 @@ interface Props {
 export function SelectedSection({ section, length, first, playback, edit, select }: Props) {
   const [typed, setTyped] = useState(exactClock(section.at))
   const [problem, setProblem] = useState('')
-  const change = (to: Partial<Section>) => edit((d) => ({ ...d, sections: d.sections.map((s) => (s.id === section.id ? { ...s, ...to } : s)).sort((a, b) => a.at - b.at) }))
+  const change = (to: Partial<Section>) =>
+    edit((d) => ({ ...d, sections: d.sections.map((s) => (s.id === section.id ? { ...s, ...to } : s)).sort((a, b) => a.at - b.at) }))
   const move = (at: number) => {
     if (at >= length) return setProblem(`The lesson ends at ${clock(length)}.`)
     setProblem('')

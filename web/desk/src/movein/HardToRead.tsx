@@ -63,7 +63,11 @@ export function Propose({ stretch, acting }: { stretch: HardStretch; acting: Act
   const proposal = stretch.proposal
   if (!proposal) return <span className="text-quiet">too short to move in</span>
   return (
-    <Button look="link" title={`Small letters become ${px(proposal.smallest)}${proposal.wholeFactor ? ', pixel for pixel' : ''}`} onClick={() => acting.take(proposal)}>
+    <Button
+      look="link"
+      title={`Small letters become ${px(proposal.smallest)}${proposal.wholeFactor ? ', pixel for pixel' : ''}`}
+      onClick={() => acting.take(proposal)}
+    >
       Move in ×{proposal.factor.toFixed(1)}
       {proposal.wholeFactor ? ', crisp' : ''}
     </Button>

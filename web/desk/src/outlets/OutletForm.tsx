@@ -72,7 +72,12 @@ export function OutletForm({ kind, start, action, save }: Props) {
         </fieldset>
       )}
       {delivery?.askedFor && (
-        <Field label={delivery.askedFor} value={entered.deliverTo ?? ''} onChange={(e) => enter({ ...entered, deliverTo: e.target.value })} problem={at('deliverTo')} />
+        <Field
+          label={delivery.askedFor}
+          value={entered.deliverTo ?? ''}
+          onChange={(e) => enter({ ...entered, deliverTo: e.target.value })}
+          problem={at('deliverTo')}
+        />
       )}
       <p className="flex items-center gap-4">
         <Button type="submit" disabled={saving}>

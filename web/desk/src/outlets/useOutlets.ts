@@ -5,7 +5,8 @@ import { api, taken } from '../app/api'
 export const useOutlets = () => useQuery({ queryKey: ['outlets'], queryFn: () => taken(api.GET('/api/outlets')) })
 
 /** The kinds of outlet that there are; they do not change while the server runs. */
-export const useOutletKinds = () => useQuery({ queryKey: ['outlet-kinds'], queryFn: () => taken(api.GET('/api/outlet-kinds')), staleTime: Number.POSITIVE_INFINITY })
+export const useOutletKinds = () =>
+  useQuery({ queryKey: ['outlet-kinds'], queryFn: () => taken(api.GET('/api/outlet-kinds')), staleTime: Number.POSITIVE_INFINITY })
 
 /** Has everything fetched again that shows outlets. */
 export const outletsChanged = (client: QueryClient) =>

@@ -14,7 +14,9 @@ export function Fields({ profile, change, usual }: Props) {
   return (
     <>
       <Setting path="title">
-        {(field) => <input {...field} className={`${field.className} w-full`} value={profile.title} onChange={(e) => change({ ...profile, title: e.target.value })} />}
+        {(field) => (
+          <input {...field} className={`${field.className} w-full`} value={profile.title} onChange={(e) => change({ ...profile, title: e.target.value })} />
+        )}
       </Setting>
       <Setting path="description">
         {(field) => (
@@ -49,7 +51,12 @@ function PictureFields({ picture, inPieces, change }: { picture: Picture; inPiec
       <ChoiceSetting path="picture.codec" value={picture.codec} options={words.codec} take={(codec) => change({ ...picture, codec })} />
       {picture.codec === 'h264' && (
         <>
-          <ChoiceSetting path="picture.h264Profile" value={picture.h264Profile} options={words.h264Profile} take={(h264Profile) => change({ ...picture, h264Profile })} />
+          <ChoiceSetting
+            path="picture.h264Profile"
+            value={picture.h264Profile}
+            options={words.h264Profile}
+            take={(h264Profile) => change({ ...picture, h264Profile })}
+          />
           <NumberSetting path="picture.level" value={picture.level} scale={10} empty="automatic" take={(level) => change({ ...picture, level })} />
         </>
       )}
@@ -57,10 +64,19 @@ function PictureFields({ picture, inPieces, change }: { picture: Picture; inPiec
         path="picture.size.rule"
         value={size.rule}
         options={words.size}
-        take={(rule) => change({ ...picture, size: { rule, width: rule === 'exact' ? (size.width ?? 1280) : null, height: rule === 'asCanvas' ? null : (size.height ?? 720) } })}
+        take={(rule) =>
+          change({
+            ...picture,
+            size: { rule, width: rule === 'exact' ? (size.width ?? 1280) : null, height: rule === 'asCanvas' ? null : (size.height ?? 720) },
+          })
+        }
       />
-      {size.rule === 'exact' && <NumberSetting path="picture.size.width" value={size.width} take={(width) => change({ ...picture, size: { ...size, width } })} />}
-      {size.rule !== 'asCanvas' && <NumberSetting path="picture.size.height" value={size.height} take={(height) => change({ ...picture, size: { ...size, height } })} />}
+      {size.rule === 'exact' && (
+        <NumberSetting path="picture.size.width" value={size.width} take={(width) => change({ ...picture, size: { ...size, width } })} />
+      )}
+      {size.rule !== 'asCanvas' && (
+        <NumberSetting path="picture.size.height" value={size.height} take={(height) => change({ ...picture, size: { ...size, height } })} />
+      )}
       {(inPieces || (picture.furtherHeights?.length ?? 0) > 0) && (
         <NumbersSetting
           path="picture.furtherHeights"
@@ -125,7 +141,13 @@ function PictureFields({ picture, inPieces, change }: { picture: Picture; inPiec
       {rate.rule === 'fileSize' && (
         <NumberSetting path="picture.rate.bytes" value={rate.bytes} scale={1_000_000} take={(bytes) => change({ ...picture, rate: { ...rate, bytes } })} />
       )}
-      <NumberSetting path="picture.keyFrameSeconds" value={picture.keyFrameSeconds} empty="automatic" parts take={(keyFrameSeconds) => change({ ...picture, keyFrameSeconds })} />
+      <NumberSetting
+        path="picture.keyFrameSeconds"
+        value={picture.keyFrameSeconds}
+        empty="automatic"
+        parts
+        take={(keyFrameSeconds) => change({ ...picture, keyFrameSeconds })}
+      />
       <ChoiceSetting path="picture.effort" value={picture.effort} options={words.effort} take={(effort) => change({ ...picture, effort })} />
       <SwitchSetting path="picture.copy" value={picture.copy} take={(copy) => change({ ...picture, copy })} />
       <SwitchSetting path="picture.houseMark" value={picture.houseMark} take={(houseMark) => change({ ...picture, houseMark })} />
@@ -139,7 +161,13 @@ function SoundFields({ sound, change }: { sound: Sound; change: (sound: Sound) =
       <ChoiceSetting path="sound.codec" value={sound.codec} options={words.soundCodec} take={(codec) => change({ ...sound, codec })} />
       <NumberSetting path="sound.sampleRate" value={sound.sampleRate} take={(sampleRate) => change({ ...sound, sampleRate: sampleRate ?? 48_000 })} />
       <ChoiceSetting path="sound.channels" value={sound.channels} options={words.channels} take={(channels) => change({ ...sound, channels })} />
-      <NumberSetting path="sound.bitsPerSecond" value={sound.bitsPerSecond} scale={1000} empty="automatic" take={(bitsPerSecond) => change({ ...sound, bitsPerSecond })} />
+      <NumberSetting
+        path="sound.bitsPerSecond"
+        value={sound.bitsPerSecond}
+        scale={1000}
+        empty="automatic"
+        take={(bitsPerSecond) => change({ ...sound, bitsPerSecond })}
+      />
       <NumberSetting path="sound.targetLufs" value={sound.targetLufs} empty="as it is" parts take={(targetLufs) => change({ ...sound, targetLufs })} />
     </>
   )

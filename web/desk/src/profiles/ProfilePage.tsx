@@ -81,7 +81,11 @@ function Sheet({ view, all }: { view: Schemas['ProfileView']; all: Schemas['Prof
         <div className="min-w-0">
           {web?.picture && web.sound && (
             <SettingsSheet
-              value={{ note, faultAt: (path) => findings.find((f) => f.isFault && (f.field === path || f.field === path.replace(/\.rule$/, '')))?.sentence, locked: view.shipped }}
+              value={{
+                note,
+                faultAt: (path) => findings.find((f) => f.isFault && (f.field === path || f.field === path.replace(/\.rule$/, '')))?.sentence,
+                locked: view.shipped,
+              }}
             >
               <Fields profile={profile} change={change} usual={{ picture: web.picture, sound: web.sound }} />
             </SettingsSheet>
@@ -128,7 +132,12 @@ function Sheet({ view, all }: { view: Schemas['ProfileView']; all: Schemas['Prof
 }
 
 function Outcome({ outcome, faulty }: { outcome: Schemas['ProfileOutcome'] | null | undefined; faulty: boolean }) {
-  if (!outcome) return <p className="mt-2 text-quiet">{faulty ? 'Nothing can be made while something below is wrong.' : 'The lesson’s recording is still being looked through.'}</p>
+  if (!outcome)
+    return (
+      <p className="mt-2 text-quiet">
+        {faulty ? 'Nothing can be made while something below is wrong.' : 'The lesson’s recording is still being looked through.'}
+      </p>
+    )
   return (
     <p className="mt-2">
       <span className="font-mono text-[13px]">
@@ -166,7 +175,9 @@ function useProfileActions(profile: Profile) {
       await refresh()
       navigate('/kit')
       // What was removed can be brought back: nothing is lost.
-      toast(`“${profile.title}” is removed`, { action: { label: 'Bring it back', onClick: () => taken(api.POST('/api/profiles', { body: profile })).then(refresh) } })
+      toast(`“${profile.title}” is removed`, {
+        action: { label: 'Bring it back', onClick: () => taken(api.POST('/api/profiles', { body: profile })).then(refresh) },
+      })
     },
   })
   return { copy, remove }

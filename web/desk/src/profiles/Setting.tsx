@@ -123,7 +123,8 @@ export function NumberSetting({ path, value, scale = 1, empty, parts = false, ta
           onChange={(e) => {
             setTyped(e.target.value)
             const next = e.target.value.trim() === '' ? null : numberOf(e.target.value)
-            if (next === null ? empty !== undefined : Number.isFinite(next)) take(next === null ? null : parts ? Math.round(next * scale * 100) / 100 : Math.round(next * scale))
+            if (next === null ? empty !== undefined : Number.isFinite(next))
+              take(next === null ? null : parts ? Math.round(next * scale * 100) / 100 : Math.round(next * scale))
           }}
         />
       )}

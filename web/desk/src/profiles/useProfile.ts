@@ -47,7 +47,8 @@ export function useProfile(stored: Profile, locked: boolean, lessonId: string | 
   }, [text, locked, stored.id, client])
 
   const change = (next: Profile) => setSteps(({ past, now }) => ({ past: [...past, now], now: next, next: [] }))
-  const undo = () => setSteps((s) => (s.past.length === 0 ? s : { past: s.past.slice(0, -1), now: s.past[s.past.length - 1] as Profile, next: [s.now, ...s.next] }))
+  const undo = () =>
+    setSteps((s) => (s.past.length === 0 ? s : { past: s.past.slice(0, -1), now: s.past[s.past.length - 1] as Profile, next: [s.now, ...s.next] }))
   const redo = () => setSteps((s) => (s.next.length === 0 ? s : { past: [...s.past, s.now], now: s.next[0] as Profile, next: s.next.slice(1) }))
   useKey('ctrl+z', undo)
   useKey('ctrl+shift+z', redo)

@@ -59,7 +59,11 @@ export function Queue() {
                   <th className="w-[9rem]">Asked for</th>
                 </tr>
               </thead>
-              <tbody>{list.map((r) => (r.state === 'waiting' ? <WaitingLine key={r.id} rendition={r} alone={waiting.length === 1} /> : <Line key={r.id} rendition={r} />))}</tbody>
+              <tbody>
+                {list.map((r) =>
+                  r.state === 'waiting' ? <WaitingLine key={r.id} rendition={r} alone={waiting.length === 1} /> : <Line key={r.id} rendition={r} />,
+                )}
+              </tbody>
             </table>
           </SortableList>
         )}
@@ -97,6 +101,7 @@ const Line = memo(function Line({ rendition: r, row, grip }: { rendition: Rendit
 /** What is worked on of one lesson is made in one pass and ends together; what waits comes after. */
 function secondsLeft(open: Rendition[]) {
   const working = new Map<string, number>()
-  for (const r of open.filter((r) => r.state === 'working')) working.set(r.lessonId, Math.max(working.get(r.lessonId) ?? 0, r.secondsLeft ?? r.estimatedTime / 1000))
+  for (const r of open.filter((r) => r.state === 'working'))
+    working.set(r.lessonId, Math.max(working.get(r.lessonId) ?? 0, r.secondsLeft ?? r.estimatedTime / 1000))
   return [...working.values()].reduce((sum, s) => sum + s, 0) + open.filter((r) => r.state === 'waiting').reduce((sum, r) => sum + r.estimatedTime / 1000, 0)
 }

@@ -33,7 +33,11 @@ export function Results() {
 }
 
 function Learners({ id }: { id: string }) {
-  const learners = useQuery({ queryKey: ['learners', id], queryFn: () => taken(api.GET('/api/lessons/{id}/learners', { params: { path: { id } } })), refetchInterval: refreshMs })
+  const learners = useQuery({
+    queryKey: ['learners', id],
+    queryFn: () => taken(api.GET('/api/lessons/{id}/learners', { params: { path: { id } } })),
+    refetchInterval: refreshMs,
+  })
   return (
     <Waiting query={learners}>
       <table className="w-full table-fixed">

@@ -130,11 +130,20 @@ export function RunSheet({ document, reel, frameMs, cues, playback, edit, select
 
   return (
     <div className="flex min-w-0 flex-1 flex-col">
-      <ScaleChoice scales={scales} scale={scale} choose={chooseScale} folded={blocks.filter((b) => b.fold).length} opened={opened.size} fold={() => setOpened(new Set())} />
+      <ScaleChoice
+        scales={scales}
+        scale={scale}
+        choose={chooseScale}
+        folded={blocks.filter((b) => b.fold).length}
+        opened={opened.size}
+        fold={() => setOpened(new Set())}
+      />
       <section ref={scroller} aria-label="Run sheet" className="min-h-0 flex-1 overflow-y-auto" data-testid="run-sheet">
         {!reel.analysisFailure && (!analysis || analysis.lookedUntil != null) && (
           <p role="status" className="px-6 pt-2 text-quiet">
-            {analysis?.lookedUntil == null ? 'The pictures and the sound come while the recording is looked through.' : `Looked through as far as ${clock(analysis.lookedUntil)}.`}
+            {analysis?.lookedUntil == null
+              ? 'The pictures and the sound come while the recording is looked through.'
+              : `Looked through as far as ${clock(analysis.lookedUntil)}.`}
           </p>
         )}
         <div ref={sheet} className="relative mb-16" style={{ height }}>
@@ -143,7 +152,10 @@ export function RunSheet({ document, reel, frameMs, cues, playback, edit, select
           </div>
           <div ref={band} hidden className="pointer-events-none absolute left-4 right-4 top-0 z-[4] border-y-2 border-lagoon bg-lagoon/10">
             {beside && (
-              <div data-beside className="pointer-events-auto sticky top-1 m-1 ml-auto flex w-fit flex-wrap items-center gap-x-4 border border-lagoon bg-paper px-3 py-1">
+              <div
+                data-beside
+                className="pointer-events-auto sticky top-1 m-1 ml-auto flex w-fit flex-wrap items-center gap-x-4 border border-lagoon bg-paper px-3 py-1"
+              >
                 {beside}
               </div>
             )}
@@ -173,7 +185,16 @@ export function RunSheet({ document, reel, frameMs, cues, playback, edit, select
                       editable={editable}
                     />
                   )}
-                  <SheetRow block={block} index={item.index} reel={reel} scale={scale} seek={seek} press={pressRow} open={open} selectable={setStretch !== undefined} />
+                  <SheetRow
+                    block={block}
+                    index={item.index}
+                    reel={reel}
+                    scale={scale}
+                    seek={seek}
+                    press={pressRow}
+                    open={open}
+                    selectable={setStretch !== undefined}
+                  />
                 </li>
               )
             })}

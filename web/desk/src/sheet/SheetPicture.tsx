@@ -33,7 +33,10 @@ export function SheetPicture({ reel, at, frame, width, height, faint }: Props) {
   const shown = faint ? width : Math.min(width, (height * across) / down)
   const cell = (shown * down) / across
   return (
-    <span className={`block self-start overflow-hidden border border-hairline ${faint ? 'opacity-40' : ''}`} style={{ width: shown, height: Math.min(cell, height) }}>
+    <span
+      className={`block self-start overflow-hidden border border-hairline ${faint ? 'opacity-40' : ''}`}
+      style={{ width: shown, height: Math.min(cell, height) }}
+    >
       <img
         alt=""
         src={`/api/recordings/${part.hash}/strips/${Math.floor(place / part.picturesToAStrip)}.jpg`}

@@ -68,7 +68,11 @@ function Folded({ block, open }: Props) {
   return (
     <p className="col-span-3 flex items-center gap-3 text-quiet">
       <span className={block.cut ? 'line-through' : ''}>{block.cut ? `Cut, ${length}` : `${length} in which nothing changes and nobody speaks`}</span>
-      <Button look="link" aria-label={`Open ${block.cut ? 'the cut' : 'what is folded'} at ${clock(block.start)}`} onClick={() => open((block.fold ?? block).start)}>
+      <Button
+        look="link"
+        aria-label={`Open ${block.cut ? 'the cut' : 'what is folded'} at ${clock(block.start)}`}
+        onClick={() => open((block.fold ?? block).start)}
+      >
         open
       </Button>
       <span aria-hidden="true" className="flex-1 border-t border-dotted border-hairline" />
@@ -95,14 +99,20 @@ function Opened({ block, reel, scale, seek }: Props) {
           faint={Boolean(block.cut)}
         />
       )}
-      <span className="relative">{analysis && <SoundBand peaks={analysis.peaks} perSecond={analysis.peaksPerSecond} start={block.start} end={block.end} />}</span>
+      <span className="relative">
+        {analysis && <SoundBand peaks={analysis.peaks} perSecond={analysis.peaksPerSecond} start={block.start} end={block.end} />}
+      </span>
       <div className="min-w-0" style={{ minHeight: block.cut || at !== undefined ? undefined : Math.min(38, height) }}>
         {tight ? (
           <p className={`truncate ${block.cut ? 'line-through' : ''}`}>{block.cues.map((c) => c.text).join(' ')}</p>
         ) : (
           block.cues.map((cue) => (
             <p key={cue.id} className="mb-1">
-              <button type="button" onClick={() => seek(cue.span.start)} className={`whitespace-pre-line text-left hover:text-copper ${block.cut ? 'line-through' : ''}`}>
+              <button
+                type="button"
+                onClick={() => seek(cue.span.start)}
+                className={`whitespace-pre-line text-left hover:text-copper ${block.cut ? 'line-through' : ''}`}
+              >
                 {cue.text}
               </button>
             </p>

@@ -2,7 +2,18 @@ import { expect, test } from 'vitest'
 import { blockAt, type Layout, layOut } from './blocks'
 
 const cue = (start: number) => ({ span: { start, end: start + 500, length: 500 }, text: String(start), markup: null, atTop: false, id: '' })
-const plain: Layout = { sections: [], pictures: [], cues: [], cuts: [], quiet: [], opened: new Set(), notes: [], length: 60_000, longest: 15_000, everyPicture: true }
+const plain: Layout = {
+  sections: [],
+  pictures: [],
+  cues: [],
+  cuts: [],
+  quiet: [],
+  opened: new Set(),
+  notes: [],
+  length: 60_000,
+  longest: 15_000,
+  everyPicture: true,
+}
 const edges = (blocks: { start: number; end: number }[]) => blocks.map((b) => [b.start, b.end])
 
 test('covers the lesson without a gap, in order, with every cue once', () => {

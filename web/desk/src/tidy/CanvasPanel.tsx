@@ -73,8 +73,20 @@ export function CanvasPanel({ reel, part, document, edit, picture }: Props) {
       </label>
       {own && canvas.size && (
         <div className="mt-2 grid grid-cols-2 gap-x-4">
-          <NumberField label="Width, px" value={canvas.size.width} least={64} most={3840} take={(width) => set({ size: { width, height: canvas.size?.height ?? 720 } })} />
-          <NumberField label="Height, px" value={canvas.size.height} least={64} most={3840} take={(height) => set({ size: { width: canvas.size?.width ?? 1280, height } })} />
+          <NumberField
+            label="Width, px"
+            value={canvas.size.width}
+            least={64}
+            most={3840}
+            take={(width) => set({ size: { width, height: canvas.size?.height ?? 720 } })}
+          />
+          <NumberField
+            label="Height, px"
+            value={canvas.size.height}
+            least={64}
+            most={3840}
+            take={(height) => set({ size: { width: canvas.size?.width ?? 1280, height } })}
+          />
         </div>
       )}
       <fieldset className="mt-2 flex gap-4">
@@ -96,7 +108,8 @@ export function CanvasPanel({ reel, part, document, edit, picture }: Props) {
         </>
       )}
       <p className="mt-2">
-        {reel.parts.length > 1 ? `Recording ${part + 1} of ${reel.parts.length} is shown at ` : 'Shown at '} <b className="font-mono">{tenth(outcome.scalePercent)} %</b>
+        {reel.parts.length > 1 ? `Recording ${part + 1} of ${reel.parts.length} is shown at ` : 'Shown at '}{' '}
+        <b className="font-mono">{tenth(outcome.scalePercent)} %</b>
         {outcome.wholeFactor ? ', a whole factor: text stays crisp.' : ', not a whole factor: text gets a little softer.'}
       </p>
       {outcome.notes.map((note) => (
@@ -123,7 +136,8 @@ export function useCanvasOutcome(reel: Reel, recording: number, canvas: Canvas |
   const recordings = reel.parts.map((p) => p.hash)
   return useQuery({
     queryKey: ['canvas-outcome', recordings, recording, canvas ?? null, frames],
-    queryFn: () => taken(api.POST('/api/canvas/outcome', { body: { recordings, recording: Math.min(recording, recordings.length - 1), canvas: canvas ?? null, frames } })),
+    queryFn: () =>
+      taken(api.POST('/api/canvas/outcome', { body: { recordings, recording: Math.min(recording, recordings.length - 1), canvas: canvas ?? null, frames } })),
     placeholderData: (before) => before,
   }).data
 }

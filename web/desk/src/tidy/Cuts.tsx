@@ -22,7 +22,9 @@ export function Cuts({ lessonId, revision, document, playback, cutting, setStret
     <section className="mt-4 border-t border-hairline pt-3" aria-label="Cuts">
       <h2>
         Cuts{' '}
-        <span className="font-normal text-quiet">· {document.cuts.length === 0 ? 'none yet' : `${count(document.cuts.length, 'stretch', 'stretches')}, ${lengthOf(all)}`}</span>
+        <span className="font-normal text-quiet">
+          · {document.cuts.length === 0 ? 'none yet' : `${count(document.cuts.length, 'stretch', 'stretches')}, ${lengthOf(all)}`}
+        </span>
       </h2>
       <ul className="mt-1">
         {document.cuts.map((c) => (

@@ -4,7 +4,19 @@ import { Field } from '../ui/Field'
 import { exactClock, timeOf } from '../ui/words'
 
 /** One edge of the selected stretch: typed, or moved by a frame or a word. */
-export function Edge({ label, at, frameMs, soundEdges, move }: { label: string; at: number; frameMs: number; soundEdges: number[]; move: (to: number) => void }) {
+export function Edge({
+  label,
+  at,
+  frameMs,
+  soundEdges,
+  move,
+}: {
+  label: string
+  at: number
+  frameMs: number
+  soundEdges: number[]
+  move: (to: number) => void
+}) {
   const [typed, setTyped] = useState(exactClock(at))
   const [problem, setProblem] = useState('')
   useEffect(() => {
@@ -39,7 +51,11 @@ export function Edge({ label, at, frameMs, soundEdges, move }: { label: string; 
             <Button look="link" aria-label={`${label}: to the word before`} onClick={() => move(soundEdges.findLast((e) => e < at) ?? 0)}>
               − 1 word
             </Button>
-            <Button look="link" aria-label={`${label}: to the next word`} onClick={() => move(soundEdges.find((e) => e > at) ?? soundEdges[soundEdges.length - 1])}>
+            <Button
+              look="link"
+              aria-label={`${label}: to the next word`}
+              onClick={() => move(soundEdges.find((e) => e > at) ?? soundEdges[soundEdges.length - 1])}
+            >
               + 1 word
             </Button>
           </>

@@ -22,7 +22,11 @@ export function SectionStretch({ sections, length, setStretch }: Props) {
   const list = (label: string, value: string, take: (id: string) => void) => (
     <label className="flex items-center gap-2">
       <span className="w-[92px] shrink-0 text-quiet">{label}</span>
-      <select value={sections.some((s) => s.id === value) ? value : ''} onChange={(e) => take(e.target.value)} className="min-w-0 flex-1 border border-quiet/60 bg-field px-2 py-1">
+      <select
+        value={sections.some((s) => s.id === value) ? value : ''}
+        onChange={(e) => take(e.target.value)}
+        className="min-w-0 flex-1 border border-quiet/60 bg-field px-2 py-1"
+      >
         <option value="">Choose one</option>
         {sections.map((s) => (
           <option key={s.id} value={s.id}>

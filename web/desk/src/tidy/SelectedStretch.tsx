@@ -28,7 +28,10 @@ export function SelectedStretch({ lessonId, document, length, frameMs, soundEdge
   const here = () => Math.min(length, playback.now())
   // At least a frame, within the recording, in whole milliseconds, which is how times are kept.
   const startAt = (start: number) =>
-    setStretch({ start: Math.round(Math.max(0, Math.min(start, length - frameMs))), end: Math.round(Math.min(length, Math.max(stretch?.end ?? 0, start + frameMs))) })
+    setStretch({
+      start: Math.round(Math.max(0, Math.min(start, length - frameMs))),
+      end: Math.round(Math.min(length, Math.max(stretch?.end ?? 0, start + frameMs))),
+    })
   const endAt = (end: number) =>
     setStretch({ start: Math.round(Math.max(0, Math.min(stretch?.start ?? 0, end - frameMs))), end: Math.round(Math.min(length, Math.max(end, frameMs))) })
   useKey('[', () => startAt(here()))

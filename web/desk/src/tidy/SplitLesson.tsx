@@ -32,7 +32,9 @@ export function SplitLesson({ lessonId, revision, playback }: Props) {
         setAsked(undefined)
         client.invalidateQueries({ queryKey: ['lesson', lessonId] })
         client.invalidateQueries({ queryKey: ['lessons'] })
-        toast(`“${done.title || 'The new lesson'}” follows this one.`, { action: { label: 'Open it', onClick: () => navigate(`/lessons/${done.lessonId}/tidy`) } })
+        toast(`“${done.title || 'The new lesson'}” follows this one.`, {
+          action: { label: 'Open it', onClick: () => navigate(`/lessons/${done.lessonId}/tidy`) },
+        })
       },
       (refused: Error) => setAsked({ at, problem: refused.message }),
     )
@@ -49,8 +51,8 @@ export function SplitLesson({ lessonId, revision, playback }: Props) {
       {asked?.outcome && (
         <>
           <p role="status" className="mt-1 text-quiet">
-            At {exactClock(asked.at)}: this lesson would be {clock(asked.outcome.first)} long, and one of {clock(asked.outcome.second)} would follow it. Both keep the whole
-            recording; the other’s part is cut, and can be restored.
+            At {exactClock(asked.at)}: this lesson would be {clock(asked.outcome.first)} long, and one of {clock(asked.outcome.second)} would follow it. Both
+            keep the whole recording; the other’s part is cut, and can be restored.
           </p>
           <div className="mt-1 flex items-center gap-4">
             <Button onClick={() => split(asked.at)}>Split</Button>

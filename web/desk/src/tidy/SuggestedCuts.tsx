@@ -20,7 +20,8 @@ export function SuggestedCuts({ suggestions, playback }: { suggestions: Suggesti
   return (
     <section className="mt-4 border-t border-hairline pt-3" aria-label="Suggested cuts">
       <h2>
-        Suggested cuts <span className="font-normal text-quiet">· {open.length === 0 ? (data.waiting ? 'not yet' : 'none') : count(open.length, 'stretch', 'stretches')}</span>
+        Suggested cuts{' '}
+        <span className="font-normal text-quiet">· {open.length === 0 ? (data.waiting ? 'not yet' : 'none') : count(open.length, 'stretch', 'stretches')}</span>
       </h2>
       {data.waiting && <p className="mt-1 text-quiet">They come when the recording is looked through.</p>}
       {!data.waiting && !data.carriesSound && <p className="mt-1 text-quiet">Nothing can be heard in this recording, so they go by what is seen alone.</p>}
@@ -32,7 +33,9 @@ export function SuggestedCuts({ suggestions, playback }: { suggestions: Suggesti
                 Take {plain.length === open.length ? 'all' : plain.length}, {lengthOf(plain.reduce((sum, s) => sum + s.range.length, 0))}
               </Button>
             )}
-            {plain.length < open.length && <span className="text-quiet">{count(open.length - plain.length, 'other')}: the screen changes there, look first.</span>}
+            {plain.length < open.length && (
+              <span className="text-quiet">{count(open.length - plain.length, 'other')}: the screen changes there, look first.</span>
+            )}
           </div>
           <ul className="mt-2 max-h-[280px] overflow-y-auto">
             {open.map((s) => (

@@ -15,9 +15,27 @@ export function SuggestionSettings({ data, settle }: Props) {
     <details className="mt-2">
       <summary className="cursor-pointer text-copper underline underline-offset-2">What counts as silence</summary>
       <div className="mt-2 grid grid-cols-2 gap-x-4 gap-y-2">
-        <NumberField label="Quieter than, dB" value={data.threshold ?? undefined} least={-90} most={-10} take={(threshold) => settle({ ...settings, threshold })} />
-        <NumberField label="Breath left at both ends, s" value={settings.breath / 1000} least={0} most={5} take={(s) => settle({ ...settings, breath: s * 1000 })} />
-        <NumberField label="Pauses longer than, s" value={settings.longestPause / 1000} least={0.5} most={60} take={(s) => settle({ ...settings, longestPause: s * 1000 })} />
+        <NumberField
+          label="Quieter than, dB"
+          value={data.threshold ?? undefined}
+          least={-90}
+          most={-10}
+          take={(threshold) => settle({ ...settings, threshold })}
+        />
+        <NumberField
+          label="Breath left at both ends, s"
+          value={settings.breath / 1000}
+          least={0}
+          most={5}
+          take={(s) => settle({ ...settings, breath: s * 1000 })}
+        />
+        <NumberField
+          label="Pauses longer than, s"
+          value={settings.longestPause / 1000}
+          least={0.5}
+          most={60}
+          take={(s) => settle({ ...settings, longestPause: s * 1000 })}
+        />
         <NumberField
           label="Shortened to, s"
           value={settings.keptPause / 1000}

@@ -13,13 +13,22 @@ type Kept = Schemas['Suggesting']
 const same = (a: { start: number; end: number }, b: { start: number; end: number }) => a.start === b.start && a.end === b.end
 
 /** The cuts that are suggested and neither made nor left, and what can be done with them. */
-export function useSuggestions(lessonId: string, analysed: boolean, document: Document | undefined, edit: (change: (d: Document) => Document) => void, playback: Playback) {
+export function useSuggestions(
+  lessonId: string,
+  analysed: boolean,
+  document: Document | undefined,
+  edit: (change: (d: Document) => Document) => void,
+  playback: Playback,
+) {
   const client = useQueryClient()
   const key = ['suggestions', lessonId, analysed]
   const { data } = useQuery({ queryKey: key, queryFn: () => taken(api.GET('/api/lessons/{id}/suggestions', { params: { path: { id: lessonId } } })) })
   const cuts = document?.cuts
   const open = useMemo(
-    () => (data && cuts ? data.suggestions.filter((s) => !data.suggesting.left.some((l) => same(l, s.range)) && cutWithin(cuts, s.range) < s.range.length * 0.9) : []),
+    () =>
+      data && cuts
+        ? data.suggestions.filter((s) => !data.suggesting.left.some((l) => same(l, s.range)) && cutWithin(cuts, s.range) < s.range.length * 0.9)
+        : [],
     [data, cuts],
   )
 

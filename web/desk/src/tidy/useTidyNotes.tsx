@@ -19,7 +19,12 @@ export function useTidyNotes(tidying: boolean, moveIns: MoveIns, detail: Detail,
         ? [
             ...list.map((m) => ({ key: `move-in ${m.id}`, at: m.span.start, px: 34, show: () => <MoveInNote moveIn={m} acting={acting} /> })),
             ...stretches.map((h) => ({ key: `hard ${h.span.start}`, at: h.span.start, px: 24, show: () => <HardNote stretch={h} at={at} acting={acting} /> })),
-            ...open.map((s) => ({ key: `suggestion ${s.range.start}`, at: s.range.start, px: 44, show: () => <SuggestionBox suggestion={s} suggesting={suggesting} /> })),
+            ...open.map((s) => ({
+              key: `suggestion ${s.range.start}`,
+              at: s.range.start,
+              px: 44,
+              show: () => <SuggestionBox suggestion={s} suggesting={suggesting} />,
+            })),
           ]
         : none,
     [tidying, list, acting, stretches, at, open, suggesting],

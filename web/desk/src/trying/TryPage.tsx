@@ -184,7 +184,9 @@ function Tried({ trials }: { trials: Trials }) {
               ? 'At 100 % of the pixels. Drag the edge.'
               : 'At 100 % of the larger one; the smaller is scaled up, as a page does. Drag the edge.')}
       </p>
-      {shown && <SlidingEdge left={shown.left} right={shown.right} leftName={a.profileTitle} rightName={b.profileTitle} width={larger.width} height={larger.height} />}
+      {shown && (
+        <SlidingEdge left={shown.left} right={shown.right} leftName={a.profileTitle} rightName={b.profileTitle} width={larger.width} height={larger.height} />
+      )}
     </>
   )
 }

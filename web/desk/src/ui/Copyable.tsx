@@ -16,7 +16,13 @@ export function Copyable({ label, text, open }: { label: string; text: string; o
   return (
     <div className="grid grid-cols-[84px_1fr_auto] items-center gap-2">
       <span className="text-quiet">{label}</span>
-      <input readOnly aria-label={label} value={text} onFocus={(e) => e.target.select()} className="min-w-0 border border-hairline bg-field px-2 py-1 font-mono text-[13px]" />
+      <input
+        readOnly
+        aria-label={label}
+        value={text}
+        onFocus={(e) => e.target.select()}
+        className="min-w-0 border border-hairline bg-field px-2 py-1 font-mono text-[13px]"
+      />
       <span className="flex gap-3">
         <Button look="link" onClick={() => copy(label, text)}>
           Copy

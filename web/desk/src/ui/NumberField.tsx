@@ -3,7 +3,19 @@ import { Field } from './Field'
 import { numberOf } from './number'
 
 /** A number that is taken when it is within its range, with Enter or on leaving the field. */
-export function NumberField({ label, value, least, most, take }: { label: string; value: number | undefined; least: number; most: number; take: (value: number) => void }) {
+export function NumberField({
+  label,
+  value,
+  least,
+  most,
+  take,
+}: {
+  label: string
+  value: number | undefined
+  least: number
+  most: number
+  take: (value: number) => void
+}) {
   const [typed, setTyped] = useState(String(value ?? ''))
   const [problem, setProblem] = useState('')
   useEffect(() => {

@@ -33,7 +33,9 @@ export function SortableList({ ids, kind, nameOf, moved, children }: Props) {
       collisionDetection={closestCenter}
       onDragEnd={dropped}
       accessibility={{
-        screenReaderInstructions: { draggable: `Press space to pick the ${kind} up, the arrows to move it, space to put it down, Escape to leave it where it was.` },
+        screenReaderInstructions: {
+          draggable: `Press space to pick the ${kind} up, the arrows to move it, space to put it down, Escape to leave it where it was.`,
+        },
         announcements: {
           onDragStart: ({ active }) => `Picked up ${name(active.id)}, ${placeOf(active.id)}.`,
           onDragOver: ({ active, over }) => (over ? `${name(active.id)} would be ${placeOf(over.id)}.` : undefined),
