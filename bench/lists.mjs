@@ -9,23 +9,26 @@ const first = (await ask('GET', '/api/lessons')).flatMap((c) => c.lessons).find(
 if (!first) throw new Error('No lesson of the demo is released.')
 
 // Copies of a released lesson of the demo, each with its document, its page and its record as they are.
+const copy = (table, from, changes) =>
+  `insert into "${table}" select (jsonb_populate_record(null::"${table}", to_jsonb(${from}) || jsonb_build_object(${changes}))).*`
+const missing = (table, many) => `${many} - (select count(*) from "${table}")`
 sql(
   port,
   `
   create temp table one as select * from "Lessons" where "Id" = '${first.id}';
-  create temp table made as select gen_random_uuid() as id, n from generate_series(1, ${lessons} - (select count(*) from "Lessons")) n;
-  insert into "Lessons" ("Id", "CourseId", "Position", "Revision", "Title", "Length", "ContentKey", "WantsMark", "RecordingHash")
-    select made.id, one."CourseId", 1000 + n, 1, 'Lesson ' || n, one."Length", one."ContentKey" || n, one."WantsMark", one."RecordingHash" from made, one;
-  insert into "LessonRevisions" ("LessonId", "Number", "Document", "Changes", "SavedBy", "SavedAt")
-    select made.id, 1, r."Document", 'brought in', r."SavedBy", r."SavedAt" from made, "LessonRevisions" r, one where r."LessonId" = one."Id" and r."Number" = one."Revision";
-  create temp table places as select gen_random_uuid() as id, n from generate_series(1, ${outlets} - (select count(*) from "Outlets")) n;
-  insert into "Outlets" select (jsonb_populate_record(o, jsonb_build_object('Id', places.id, 'Name', 'Web server ' || places.n))).* from places, (select * from "Outlets" where "Kind" = 'webServer' limit 1) o;
-  insert into "Releases" select (jsonb_populate_record(r, jsonb_build_object('Id', gen_random_uuid(), 'LessonId', made.id, 'OutletId', o."Id", 'Token', replace(gen_random_uuid()::text, '-', '')))).*
-    from made join (select "Id", row_number() over (order by "Id") as k from "Outlets") o on (made.n + o.k) % 8 < 5
-    cross join lateral (select * from "Releases" where "LessonId" = '${first.id}' limit 1) r
-    limit ${releases} - (select count(*) from "Releases");
-  insert into "LearnerRecords" select (jsonb_populate_record(l, jsonb_build_object('Id', gen_random_uuid(), 'LessonId', made.id, 'LearnerKey', 'link-' || k))).*
-    from made cross join generate_series(1, 20) k cross join (select * from "LearnerRecords" limit 1) l limit ${records} - (select count(*) from "LearnerRecords");
+  create temp table made as select gen_random_uuid() as id, n from generate_series(1, ${missing('Lessons', lessons)}) n;
+  ${copy('Lessons', 'one', `'Id', made.id, 'Position', 1000 + n, 'Revision', 1, 'Title', 'Lesson ' || n`)} from made, one;
+  ${copy('LessonRevisions', 'r', `'LessonId', made.id, 'Number', 1`)}
+    from made, one join "LessonRevisions" r on r."LessonId" = one."Id" and r."Number" = one."Revision";
+  ${copy('Outlets', 'o', `'Id', gen_random_uuid(), 'Name', 'Web server ' || n`)}
+    from generate_series(1, ${missing('Outlets', outlets)}) n, (select * from "Outlets" where "Kind" = 'webServer' limit 1) o;
+  ${copy('Releases', 'r', `'Id', gen_random_uuid(), 'LessonId', made.id, 'OutletId', o."Id", 'Token', replace(gen_random_uuid()::text, '-', '')`)}
+    from made join (select "Id", row_number() over (order by "Id") as k from "Outlets") o on (made.n + o.k) % 8 <= 5,
+    (select * from "Releases" where "LessonId" = '${first.id}' limit 1) r
+    limit ${missing('Releases', releases)};
+  ${copy('LearnerRecords', 'l', `'Id', gen_random_uuid(), 'LessonId', made.id, 'LearnerKey', 'link-' || k`)}
+    from made, generate_series(1, 21) k, (select * from "LearnerRecords" limit 1) l
+    limit ${missing('LearnerRecords', records)};
   analyze;`,
 )
 const counted = sql(

@@ -26,24 +26,33 @@ public static class ReleaseKeys
     /// <param name="house">What the house gives.</param>
     /// <param name="artwork">The key of the outlet's artwork; null where it has none.</param>
     public static string Wanted(OutletTerms terms, LessonAtHand lesson, Profile profile, HouseKeys house, string? artwork) =>
-        MadeKey.Of(Makers.Release, k =>
-            k.Add("terms", terms.Key)
-                .Add("lesson", lesson.Key)
-                .Add("profile", ProfileKeys.Of(profile))
-                .Add("mark", lesson.WantsMark && profile.Picture is { HouseMark: true } ? house.Mark : null)
-                .Add("player", terms.TakesPlayer ? house.Player : null)
-                .Add("artwork", terms.Copy == Feeds.FeedMedia.Sound ? artwork : null)
-                .Each(
-                    "makers",
-                    [
-                        Makers.Picture,
-                        Makers.Sound,
-                        Makers.Finish,
-                        .. terms.Copy is null ? [] : new[] { Makers.Episode },
-                        .. terms.TakesPlayer ? new[] { Makers.Package } : [],
-                    ]
-                )
-        );
+        Wanted(terms, profile, house, artwork)(lesson);
+
+    /// <summary>The same for many lessons, of which each is reckoned at once.</summary>
+    /// <inheritdoc cref="Wanted(OutletTerms, LessonAtHand, Profile, HouseKeys, string?)"/>
+    public static Func<LessonAtHand, string> Wanted(OutletTerms terms, Profile profile, HouseKeys house, string? artwork)
+    {
+        var (termsKey, profileKey) = (terms.Key, ProfileKeys.Of(profile));
+        return lesson =>
+            MadeKey.Of(Makers.Release, k =>
+                k.Add("terms", termsKey)
+                    .Add("lesson", lesson.Key)
+                    .Add("profile", profileKey)
+                    .Add("mark", lesson.WantsMark && profile.Picture is { HouseMark: true } ? house.Mark : null)
+                    .Add("player", terms.TakesPlayer ? house.Player : null)
+                    .Add("artwork", terms.Copy == Feeds.FeedMedia.Sound ? artwork : null)
+                    .Each(
+                        "makers",
+                        [
+                            Makers.Picture,
+                            Makers.Sound,
+                            Makers.Finish,
+                            .. terms.Copy is null ? [] : new[] { Makers.Episode },
+                            .. terms.TakesPlayer ? new[] { Makers.Package } : [],
+                        ]
+                    )
+            );
+    }
 
     /// <summary>The key that is wanted of a course as a whole.</summary>
     /// <param name="title">The course's title.</param>

@@ -17,6 +17,7 @@ internal sealed class Standing(IReadOnlyList<OutletPlace> outlets, IReadOnlyList
 {
     private readonly Dictionary<string, Profile> _profiles = profiles.ToDictionary(p => p.Id);
     private readonly Dictionary<Guid, IReadOnlyList<ProfileRefusal>> _refused = [];
+    private readonly Dictionary<(Guid Outlet, Profile), Func<LessonAtHand, string>> _wanted = [];
 
     internal IReadOnlyList<OutletPlace> Outlets => outlets;
 
@@ -29,8 +30,13 @@ internal sealed class Standing(IReadOnlyList<OutletPlace> outlets, IReadOnlyList
         _refused.TryGetValue(outlet.Row.Id, out var known) ? known : _refused[outlet.Row.Id] = OutletEndpoints.Refused(outlet, profiles);
 
     /// <summary>The key that is wanted of a lesson at an outlet, with a profile.</summary>
-    internal string Wanted(OutletPlace outlet, LessonAtHand lesson, Profile profile) =>
-        ReleaseKeys.Wanted(outlet.Terms, lesson, profile, house, outlet.Row.Feed?.ArtworkKey);
+    internal string Wanted(OutletPlace outlet, LessonAtHand lesson, Profile profile)
+    {
+        // One of another reading of the shelf may be another profile under the same name.
+        if (!_wanted.TryGetValue((outlet.Row.Id, profile), out var of))
+            _wanted[(outlet.Row.Id, profile)] = of = ReleaseKeys.Wanted(outlet.Terms, profile, house, outlet.Row.Feed?.ArtworkKey);
+        return of(lesson);
+    }
 
     /// <summary>Whether another key is wanted of a lesson at an outlet than the one that stands there.</summary>
     internal bool IsBehind(OutletPlace outlet, Stands stands, LessonAtHand lesson) => stands.MadeFrom != Wanted(outlet, lesson, ProfileOf(stands));
