@@ -162,6 +162,9 @@ public sealed class RevisionTests(ServerFixture fixture) : IClassFixture<ServerF
         };
         var refused = await trainer.PutAsJsonAsync($"/api/lessons/{id}/document", new { basedOn = 1, document });
         (await refused.ProblemAsync()).GetProperty("code").GetString().ShouldBe("lesson-no-captions");
+        // Nor are they taken for captions that somebody has deleted.
+        var difference = await trainer.PostAsJsonAsync($"/api/lessons/{id}/difference", new { basedOn = 1, document });
+        (await difference.ProblemAsync()).GetProperty("code").GetString().ShouldBe("lesson-no-captions");
     }
 
     [Fact]

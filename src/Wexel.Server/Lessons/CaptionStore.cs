@@ -1,3 +1,4 @@
+using Wexel.Core;
 using Wexel.Core.Captions;
 using Wexel.Core.Lessons;
 using Wexel.Making.Storage;
@@ -40,6 +41,12 @@ internal sealed class CaptionStore(FileStore store)
     /// <summary>The cues of a kept file; null where there is none of that hash.</summary>
     internal async Task<IReadOnlyList<Cue>?> ReadAsync(string hash, CancellationToken cancel) =>
         Has(hash) ? WebVttText.Read(await File.ReadAllTextAsync(store.Captions(hash), cancel)).Cues : null;
+
+    /// <summary>Why tracks cannot be taken, where what one says is not here; null where all is.</summary>
+    internal Problem? Missing(IEnumerable<CaptionTrack> tracks) =>
+        tracks.All(t => Has(t.Hash))
+            ? null
+            : new Problem("lesson-no-captions", "The lesson names captions that are not here. Add the caption file again.", "captions");
 
     /// <summary>Whether there is a file of that hash.</summary>
     internal bool Has(string hash) => hash.Length == 64 && hash.All(char.IsAsciiHexDigitLower) && File.Exists(store.Captions(hash));

@@ -58,8 +58,8 @@ internal sealed class LessonSaver(WexelDb db, LessonReels reels, CaptionStore ca
         if (document.Captions.FirstOrDefault(t => LanguageTag.Parse(t.Language) is null) is { } unknown)
             return new Problem("captions-no-language", $"“{Problem.Shown(unknown.Language)}” is no language; write it such as en-GB.", "captions");
         document = document with { Language = language };
-        if (document.Captions.Except(before.Captions).Any(t => !captions.Has(t.Hash)))
-            return new Problem("lesson-no-captions", "The lesson names captions that are not here. Add the caption file again.", "captions");
+        if (captions.Missing(document.Captions.Except(before.Captions)) is { } missing)
+            return missing;
         var map = reel.Map(document.Cuts);
         if (LessonRules.Refusal(document, map) is { } refused)
             return refused;

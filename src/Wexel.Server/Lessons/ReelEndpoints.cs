@@ -135,6 +135,8 @@ internal static class ReelEndpoints
     )
     {
         var (document, wanted) = (request.Document, request.Recordings);
+        if (captions.Missing(document.Captions) is { } missing)
+            return Problems.Of(missing);
         if (wanted.Count is 0 or > LessonReels.Most)
             return Problems.Of(new Problem("reel-count", $"A lesson has 1 to {LessonReels.Most} recordings.", "recordings"));
         if (

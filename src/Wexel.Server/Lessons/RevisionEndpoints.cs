@@ -85,6 +85,8 @@ internal static class RevisionEndpoints
         var last = await db.LessonRevisions.AsNoTracking().Where(r => r.LessonId == id).OrderByDescending(r => r.Number).FirstOrDefaultAsync(cancel);
         if (last is null || await saver.AtAsync(id, mine.BasedOn, cancel) is not { } before)
             return Problems.NotThere("revision");
+        if (captions.Missing(mine.Document.Captions) is { } missing)
+            return Problems.Of(missing);
         var theirs = LessonDocument.Format.Read(last.Document);
         var merge = LessonMerge.Of(
             await captions.ReadAsync(before, cancel),
