@@ -30,21 +30,14 @@ function folders(project) {
   return uses
 }
 
-/** How many folders there are below each at most; null where there are circles. */
+/** How many folders there are below each at most. There are no circles: `FolderTests` sees to it. */
 function floors(uses) {
   const floor = new Map()
-  const open = new Set()
-  const of = (name) => {
-    if (floor.has(name)) return floor.get(name)
-    if (open.has(name)) return Number.NaN
-    open.add(name)
-    const below = [...uses.get(name)].map(of)
-    open.delete(name)
-    const here = below.length === 0 ? 0 : Math.max(...below) + 1
-    floor.set(name, here)
-    return here
+  const reckon = (name) => {
+    if (!floor.has(name)) floor.set(name, Math.max(-1, ...[...uses.get(name)].map(reckon)) + 1)
+    return floor.get(name)
   }
-  for (const name of uses.keys()) if (Number.isNaN(of(name))) return null
+  for (const name of uses.keys()) reckon(name)
   return floor
 }
 
@@ -69,7 +62,7 @@ const box = (x, y, w, h, css) => out.push(`<rect x="${x}" y="${y}" width="${w}" 
 /** Lays the folders of a project out in lines that fit, the highest floor first. */
 function lines(uses, room) {
   const floor = floors(uses)
-  const levels = floor ? [...new Set(floor.values())].sort((a, b) => b - a).map((f) => [...uses.keys()].filter((n) => floor.get(n) === f)) : [[...uses.keys()]]
+  const levels = [...new Set(floor.values())].sort((a, b) => b - a).map((f) => [...uses.keys()].filter((n) => floor.get(n) === f))
   return levels.flatMap((names) => {
     const made = [[]]
     let used = 0
@@ -87,7 +80,7 @@ function lines(uses, room) {
 
 function project(name, x, y, w) {
   const uses = folders(name)
-  const step = high + (floors(uses) ? 22 : 10)
+  const step = high + 22
   const laid = uses.size === 0 ? [] : lines(uses, w - 2 * pad)
   const h = 52 + laid.length * step
   box(x, y, w, h, 'project')
@@ -104,13 +97,12 @@ function project(name, x, y, w) {
       left += wide(n) + apart
     }
   })
-  if (floors(uses))
-    for (const [from, all] of reduced(uses))
-      for (const to of all) {
-        const [a, b] = [at.get(from), at.get(to)]
-        const [x1, y1, x2, y2] = [a.x + a.w / 2, a.y + high, b.x + b.w / 2, b.y]
-        line(`M${x1} ${y1}C${x1} ${y1 + 14} ${x2} ${y2 - 14} ${x2} ${y2 - 3}`, 'arrow')
-      }
+  for (const [from, all] of reduced(uses))
+    for (const to of all) {
+      const [a, b] = [at.get(from), at.get(to)]
+      const [x1, y1, x2, y2] = [a.x + a.w / 2, a.y + high, b.x + b.w / 2, b.y]
+      line(`M${x1} ${y1}C${x1} ${y1 + 14} ${x2} ${y2 - 14} ${x2} ${y2 - 3}`, 'arrow')
+    }
   for (const [n, p] of at) {
     box(p.x, p.y, p.w, high, 'folder')
     text(p.x + 10, p.y + 18, n, 'label')

@@ -9,10 +9,10 @@ using Wexel.Core.Timing;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Server.Learning;
-using Wexel.Server.Outlets;
 using Wexel.Server.Releases;
 using Wexel.Server.Rendering;
 using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Demo;
 

@@ -15,9 +15,9 @@ using Wexel.Delivering.Http;
 using Wexel.Making.Storage;
 using Wexel.Server.Feeds;
 using Wexel.Server.Kit;
-using Wexel.Server.Lessons;
 using Wexel.Server.Outlets;
 using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
 using Wexel.Server.Uploads;
 
 namespace Wexel.Server.Demo;

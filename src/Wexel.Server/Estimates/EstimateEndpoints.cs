@@ -2,9 +2,8 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Wexel.Core;
 using Wexel.Core.Encoding;
 using Wexel.Media.Tools;
-using Wexel.Server.Profiles;
-using Wexel.Server.Rendering;
 using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Estimates;
 

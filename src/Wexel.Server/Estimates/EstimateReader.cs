@@ -3,9 +3,7 @@ using Wexel.Core.Encoding;
 using Wexel.Core.Outlets;
 using Wexel.Data;
 using Wexel.Making.Lessons;
-using Wexel.Server.Kit;
-using Wexel.Server.Outlets;
-using Wexel.Server.Rendering;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Estimates;
 
@@ -41,7 +39,7 @@ internal sealed class EstimateReader(WexelDb db, OutletShelf outlets, RenditionE
     {
         if (!_slowness.TryGetValue(estimate.Sampled, out var slowness))
             _slowness[estimate.Sampled] = slowness = await plans.SlownessAsync(estimate.Sampled, cancel);
-        _plan ??= HouseKeeper.Plan(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel));
+        _plan ??= HouseShelf.Plan(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel));
         _limits ??= [.. (await outlets.AllAsync(cancel)).Select(o => o.Limits)];
         var (size, seconds) = (estimate.Size, estimate.Seconds.Times(slowness));
         return new EstimateView(

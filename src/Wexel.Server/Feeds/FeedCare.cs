@@ -8,8 +8,8 @@ using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Making.Releasing;
 using Wexel.Media.Measuring;
-using Wexel.Server.Outlets;
 using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Feeds;
 
@@ -44,6 +44,17 @@ internal sealed class FeedCare(WexelDb db, EpisodeMaker episodes, IOptions<Wexel
         outlet.Feed.ChangedAt = clock.GetUtcNow();
         if (!outlet.Feed.ArtworkIsOwn)
             await UseMadeArtworkAsync(outlet.Feed, settings, cancel);
+    }
+
+    public async Task HouseChangedAsync(CancellationToken cancel)
+    {
+        foreach (var feed in await db.PodcastFeeds.Include(f => f.Outlet).Where(f => !f.ArtworkIsOwn).ToListAsync(cancel))
+        {
+            await UseMadeArtworkAsync(feed, FeedReader.Settings(feed.Outlet!), cancel);
+            feed.ChangedAt = clock.GetUtcNow();
+        }
+
+        await db.SaveChangesAsync(cancel);
     }
 
     /// <summary>Gives a feed artwork that is made from its title; the caller saves.</summary>

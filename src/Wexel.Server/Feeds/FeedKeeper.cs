@@ -50,18 +50,6 @@ internal sealed class FeedKeeper(WexelDb db, OutletKeeper outlets, FeedCare care
         return null;
     }
 
-    /// <summary>Makes all artwork anew that carries the house's mark.</summary>
-    internal async Task FollowHouseAsync(CancellationToken cancel)
-    {
-        foreach (var feed in await db.PodcastFeeds.Include(f => f.Outlet).Where(f => !f.ArtworkIsOwn).ToListAsync(cancel))
-        {
-            await care.UseMadeArtworkAsync(feed, FeedReader.Settings(feed.Outlet!), cancel);
-            feed.ChangedAt = clock.GetUtcNow();
-        }
-
-        await db.SaveChangesAsync(cancel);
-    }
-
     private static OutletRequest Request(FeedSettings settings) => new(settings.Title, new PodcastFeedKind().Format.Node(settings));
 
     /// <summary>A feed is called by its title.</summary>

@@ -6,8 +6,8 @@ using Wexel.Core.Outlets;
 using Wexel.Core.Recordings;
 using Wexel.Data.Model;
 using Wexel.Making.Storage;
-using Wexel.Server.Feeds;
 using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Kit;
 
@@ -72,7 +72,6 @@ internal static class HouseEndpoints
     private static async Task<Results<Ok<HouseView>, ProblemHttpResult>> TakeMarkAsync(
         HttpRequest request,
         HouseKeeper keeper,
-        FeedKeeper feeds,
         IOptions<WexelOptions> options,
         CancellationToken cancel
     )
@@ -80,7 +79,6 @@ internal static class HouseEndpoints
         request.TakeAnySize();
         if (await keeper.TakeMarkAsync(request.Body, cancel) is { } problem)
             return Problems.Of(problem);
-        await feeds.FollowHouseAsync(cancel);
         return TypedResults.Ok(View(await keeper.FindAsync(cancel), options));
     }
 
@@ -100,10 +98,9 @@ internal static class HouseEndpoints
             ? TypedResults.Ok(request.Placement.On(request.Picture, new PictureSize(width, height)))
             : Problems.NotThere("mark");
 
-    private static async Task<Ok<HouseView>> DropMarkAsync(HouseKeeper keeper, FeedKeeper feeds, IOptions<WexelOptions> options, CancellationToken cancel)
+    private static async Task<Ok<HouseView>> DropMarkAsync(HouseKeeper keeper, IOptions<WexelOptions> options, CancellationToken cancel)
     {
         await keeper.DropMarkAsync(cancel);
-        await feeds.FollowHouseAsync(cancel);
         return TypedResults.Ok(View(await keeper.FindAsync(cancel), options));
     }
 
@@ -125,6 +122,6 @@ internal static class HouseEndpoints
             house is { MarkWidth: { } width, MarkHeight: { } height } ? new PictureSize(width, height) : null,
             house.MarkPlacement is { } placement ? WexelJson.Read<MarkPlacement>(placement) : null,
             MarkPlacement.Usual,
-            HouseKeeper.Plan(house)
+            HouseShelf.Plan(house)
         );
 }

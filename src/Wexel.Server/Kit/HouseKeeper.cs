@@ -12,11 +12,12 @@ using Wexel.Media.Measuring;
 using Wexel.Media.Rendering;
 using Wexel.Media.Tools;
 using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Kit;
 
 /// <summary>Keeps the house's colour and mark.</summary>
-internal sealed class HouseKeeper(WexelDb db, FileStore store, PictureTaker pictures)
+internal sealed class HouseKeeper(WexelDb db, FileStore store, PictureTaker pictures, IEnumerable<IOutletCare> cares)
 {
     /// <summary>The house as it stands; where nothing was said yet, as it starts.</summary>
     internal async Task<House> FindAsync(CancellationToken cancel)
@@ -35,10 +36,6 @@ internal sealed class HouseKeeper(WexelDb db, FileStore store, PictureTaker pict
         await db.SaveChangesAsync(cancel);
         return null;
     }
-
-    /// <summary>The house's line and hosting plan.</summary>
-    internal static HostingPlan Plan(House? house) =>
-        new(house?.LineBitsPerSecond ?? HostingPlan.Usual.LineBitsPerSecond, house?.TrafficBytesAMonth ?? HostingPlan.Usual.TrafficBytesAMonth);
 
     internal async Task<Problem?> SavePlanAsync(HostingPlan plan, CancellationToken cancel)
     {
@@ -95,7 +92,7 @@ internal sealed class HouseKeeper(WexelDb db, FileStore store, PictureTaker pict
         var house = await FindAsync(cancel);
         (house.MarkKey, house.MarkType) = (picture.Key, picture.Facts.Format == "png" ? "image/png" : "image/jpeg");
         (house.MarkWidth, house.MarkHeight) = (picture.Facts.Width, picture.Facts.Height);
-        await db.SaveChangesAsync(cancel);
+        await SaveMarkAsync(cancel);
         return null;
     }
 
@@ -116,16 +113,17 @@ internal sealed class HouseKeeper(WexelDb db, FileStore store, PictureTaker pict
         return null;
     }
 
-    /// <summary>The mark as it is put on lessons; null where it is not.</summary>
-    internal static MarkOnPicture? OnPictures(House? house) =>
-        house is { MarkKey: { } key, MarkWidth: { } width, MarkHeight: { } height, MarkPlacement: { } placement }
-            ? new MarkOnPicture(key, new PictureSize(width, height), WexelJson.Read<MarkPlacement>(placement))
-            : null;
-
     internal async Task DropMarkAsync(CancellationToken cancel)
     {
         var house = await FindAsync(cancel);
         (house.MarkKey, house.MarkType, house.MarkWidth, house.MarkHeight, house.MarkPlacement) = (null, null, null, null, null);
+        await SaveMarkAsync(cancel);
+    }
+
+    private async Task SaveMarkAsync(CancellationToken cancel)
+    {
         await db.SaveChangesAsync(cancel);
+        foreach (var care in cares)
+            await care.HouseChangedAsync(cancel);
     }
 }

@@ -2,8 +2,8 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Wexel.Core.Editing;
 using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
-using Wexel.Server.Profiles;
 using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Lessons;
 

@@ -8,6 +8,7 @@ using Wexel.Core.Timing;
 using Wexel.Data;
 using Wexel.Making.Storage;
 using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Lessons;
 

@@ -14,6 +14,7 @@ using Wexel.Media.Analysing;
 using Wexel.Media.Tools;
 using Wexel.Server.Releases;
 using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
 using Wexel.Server.Uploads;
 
 namespace Wexel.Server.Lessons;
@@ -47,9 +48,6 @@ internal sealed record LessonView(
 
 /// <param name="RestoredFrom">The number of the earlier revision that is brought back; null where something new was changed.</param>
 internal sealed record SaveRequest(int BasedOn, LessonDocument Document, int? RestoredFrom = null);
-
-/// <param name="Changes">What changed, in a few words; empty where nothing did.</param>
-internal sealed record Saved(int Revision, DateTimeOffset SavedAt, TimeSpan Length, string Changes, LessonDocument Document);
 
 internal sealed record ContentsRequest(string Text);
 

@@ -8,8 +8,8 @@ using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Making.Lessons;
 using Wexel.Making.Storage;
-using Wexel.Server.Rendering;
 using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Lessons;
 

@@ -9,9 +9,9 @@ using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 using Wexel.Data;
 using Wexel.Making.Storage;
-using Wexel.Server.Profiles;
 using Wexel.Server.Recordings;
 using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Lessons;
 

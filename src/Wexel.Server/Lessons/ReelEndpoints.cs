@@ -12,6 +12,7 @@ using Wexel.Making.Storage;
 using Wexel.Media.Analysing;
 using Wexel.Server.Recordings;
 using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Lessons;
 

@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Wexel.Core.Lessons;
 using Wexel.Data;
 using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Lessons;
 

@@ -8,6 +8,7 @@ using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Server.Live;
 using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Lessons;
 

@@ -7,6 +7,7 @@ using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 using Wexel.Data;
 using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Lessons;
 

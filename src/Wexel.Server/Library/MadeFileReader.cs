@@ -8,11 +8,8 @@ using Wexel.Data.Model;
 using Wexel.Making.Lessons;
 using Wexel.Making.Storage;
 using Wexel.Media.Rendering;
-using Wexel.Server.Lessons;
-using Wexel.Server.Outlets;
-using Wexel.Server.Profiles;
 using Wexel.Server.Releases;
-using Wexel.Server.Rendering;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Library;
 

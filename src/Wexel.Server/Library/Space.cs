@@ -6,10 +6,8 @@ using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Making.Lessons;
 using Wexel.Making.Storage;
-using Wexel.Server.Lessons;
-using Wexel.Server.Profiles;
-using Wexel.Server.Rendering;
 using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Library;
 

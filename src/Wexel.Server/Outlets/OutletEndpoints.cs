@@ -3,8 +3,8 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Wexel.Core.Outlets;
 using Wexel.Data;
 using Wexel.Delivering;
-using Wexel.Server.Profiles;
 using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Outlets;
 

@@ -5,6 +5,7 @@ using Wexel.Core.Outlets;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Delivering;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Outlets;
 

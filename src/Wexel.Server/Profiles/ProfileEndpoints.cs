@@ -7,10 +7,8 @@ using Wexel.Core.Encoding;
 using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Server.Estimates;
-using Wexel.Server.Outlets;
-using Wexel.Server.Rendering;
 using Wexel.Server.Setup;
-using Wexel.Server.SignIn;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Profiles;
 

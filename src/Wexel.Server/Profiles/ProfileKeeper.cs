@@ -3,6 +3,7 @@ using Wexel.Core;
 using Wexel.Core.Encoding;
 using Wexel.Data;
 using Wexel.Data.Model;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Profiles;
 

@@ -10,8 +10,8 @@ using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Making.Storage;
 using Wexel.Media.Probing;
-using Wexel.Server.Lessons;
 using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Recordings;
 

@@ -3,8 +3,8 @@ using Microsoft.EntityFrameworkCore;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Making.Storage;
-using Wexel.Server.Outlets;
 using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Releases;
 

@@ -5,8 +5,7 @@ using Wexel.Core.Packages;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Making.Releasing;
-using Wexel.Server.Outlets;
-using Wexel.Server.Profiles;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Releases;
 

@@ -7,7 +7,7 @@ using Wexel.Data.Model;
 using Wexel.Delivering;
 using Wexel.Making.Storage;
 using Wexel.Media.Packaging;
-using Wexel.Server.Outlets;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Releases;
 

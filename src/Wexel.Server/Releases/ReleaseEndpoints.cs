@@ -13,6 +13,7 @@ using Wexel.Media.Packaging;
 using Wexel.Server.Feeds;
 using Wexel.Server.Outlets;
 using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Releases;
 

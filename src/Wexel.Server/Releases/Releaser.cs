@@ -17,12 +17,10 @@ using Wexel.Making.Rendering;
 using Wexel.Making.Storage;
 using Wexel.Media.Rendering;
 using Wexel.Media.Tools;
-using Wexel.Server.Lessons;
 using Wexel.Server.Live;
-using Wexel.Server.Outlets;
-using Wexel.Server.Profiles;
 using Wexel.Server.Rendering;
 using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
 using Wexel.Server.Telemetry;
 
 namespace Wexel.Server.Releases;

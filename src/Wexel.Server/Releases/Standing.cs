@@ -5,10 +5,9 @@ using Wexel.Core.Outlets;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Making;
-using Wexel.Server.Kit;
 using Wexel.Server.Outlets;
-using Wexel.Server.Profiles;
 using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Releases;
 
@@ -96,7 +95,7 @@ internal sealed class StandingReader(WexelDb db, OutletShelf outlets, ProfileShe
         new(
             await outlets.AllAsync(cancel),
             await shelf.AllAsync(cancel),
-            new HouseKeys(HouseKeeper.OnPictures(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel))?.WholeKey, player.Value),
+            new HouseKeys(HouseShelf.OnPictures(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel))?.WholeKey, player.Value),
             options.Value
         );
 }

@@ -4,7 +4,7 @@ using Wexel.Core.Documents;
 using Wexel.Core.Inspection;
 using Wexel.Data;
 using Wexel.Data.Model;
-using Wexel.Server.Outlets;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Rendering;
 

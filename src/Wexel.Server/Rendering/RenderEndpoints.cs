@@ -13,10 +13,8 @@ using Wexel.Making.Lessons;
 using Wexel.Making.Storage;
 using Wexel.Media.Rendering;
 using Wexel.Server.Estimates;
-using Wexel.Server.Lessons;
-using Wexel.Server.Outlets;
-using Wexel.Server.Profiles;
 using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
 using Wexel.Server.SignIn;
 
 namespace Wexel.Server.Rendering;

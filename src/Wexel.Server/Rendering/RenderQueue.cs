@@ -6,9 +6,9 @@ using Wexel.Core.Lessons;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Server.Estimates;
-using Wexel.Server.Lessons;
 using Wexel.Server.Live;
 using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Rendering;
 

@@ -7,6 +7,7 @@ using Wexel.Data.Model;
 using Wexel.Making.Rendering;
 using Wexel.Making.Storage;
 using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Rendering;
 

@@ -13,9 +13,8 @@ using Wexel.Making.Storage;
 using Wexel.Media.Measuring;
 using Wexel.Media.Tools;
 using Wexel.Server.Estimates;
-using Wexel.Server.Profiles;
-using Wexel.Server.Rendering;
 using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Trying;
 

@@ -48,6 +48,32 @@ public class FolderTests
             Rendering: Lessons Storage
             Releasing: Lessons Storage
             """,
+        ["Wexel.Server"] = """
+            Live
+            Setup
+            Telemetry
+            Remembering
+            Mailing: Setup
+            Upkeep: Setup
+            Learning: Setup Upkeep
+            SignIn: Remembering Setup Telemetry
+            Serving: Setup SignIn Telemetry
+            Shelves: Live
+            Kit: Setup Shelves
+            Recordings: Live Setup Shelves
+            Uploads: Live Recordings Setup SignIn Upkeep
+            Outlets: Setup Shelves
+            Feeds: Outlets Serving Setup Shelves
+            Estimates: Setup Shelves
+            Rendering: Estimates Live Mailing Setup Shelves SignIn Telemetry Upkeep
+            Profiles: Estimates Setup Shelves
+            Trying: Estimates Setup Shelves
+            Releases: Feeds Live Outlets Rendering Setup Shelves Telemetry
+            Lessons: Live Recordings Releases Setup Shelves Uploads
+            Library: Releases Rendering Setup Shelves SignIn
+            Channel: Learning Releases Remembering Serving Setup SignIn
+            Demo: Feeds Kit Learning Outlets Recordings Releases Rendering Setup Shelves Uploads
+            """,
     };
 
     public static TheoryData<string> Projects => [.. Tables.Keys];

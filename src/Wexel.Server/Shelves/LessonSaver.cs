@@ -9,7 +9,15 @@ using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Server.Live;
 
-namespace Wexel.Server.Lessons;
+namespace Wexel.Server.Shelves;
+
+/// <summary>A lesson that was saved.</summary>
+/// <param name="Revision">Its revision now.</param>
+/// <param name="SavedAt">When.</param>
+/// <param name="Length">How long it is for learners.</param>
+/// <param name="Changes">What changed, in a few words; empty where nothing did.</param>
+/// <param name="Document">What was saved.</param>
+internal sealed record Saved(int Revision, DateTimeOffset SavedAt, TimeSpan Length, string Changes, LessonDocument Document);
 
 /// <summary>Reads and saves lessons; saving makes a revision, unless nothing changed.</summary>
 internal sealed class LessonSaver(WexelDb db, LessonReels reels, CaptionStore captions, LiveNews news, TimeProvider clock)

@@ -8,7 +8,7 @@ using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Making.Lessons;
 
-namespace Wexel.Server.Lessons;
+namespace Wexel.Server.Shelves;
 
 /// <summary>The recordings that a lesson is made of, with what was found of them.</summary>
 /// <param name="Recordings">Their rows, in their order.</param>

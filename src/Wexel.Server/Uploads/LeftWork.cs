@@ -3,9 +3,9 @@ using Microsoft.Extensions.Options;
 using Wexel.Data;
 using Wexel.Server.Recordings;
 using Wexel.Server.Setup;
-using Wexel.Server.Uploads;
+using Wexel.Server.Upkeep;
 
-namespace Wexel.Server.Upkeep;
+namespace Wexel.Server.Uploads;
 
 /// <summary>Takes up what a server that went down has left: files that have come, recordings that are not looked through, uploads that nobody goes on
 /// with.</summary>

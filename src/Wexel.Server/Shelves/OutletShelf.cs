@@ -5,7 +5,7 @@ using Wexel.Core.Outlets;
 using Wexel.Data;
 using Wexel.Data.Model;
 
-namespace Wexel.Server.Outlets;
+namespace Wexel.Server.Shelves;
 
 /// <summary>An outlet with what its kind says of it.</summary>
 internal sealed class OutletPlace(Outlet row, OutletKind kind)

@@ -1,7 +1,7 @@
 using Wexel.Core;
 using Wexel.Data.Model;
 
-namespace Wexel.Server.Outlets;
+namespace Wexel.Server.Shelves;
 
 /// <summary>What else has to be kept for outlets of a kind, such as a feed's artwork; a kind that needs nothing has none.</summary>
 internal interface IOutletCare
@@ -14,4 +14,7 @@ internal interface IOutletCare
 
     /// <summary>An outlet was added, or has other settings; what is written into the database is saved with it.</summary>
     Task SavingAsync(Outlet outlet, CancellationToken cancel);
+
+    /// <summary>The house's mark is another, or gone.</summary>
+    Task HouseChangedAsync(CancellationToken cancel);
 }

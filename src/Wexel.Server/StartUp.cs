@@ -3,8 +3,9 @@ using Npgsql;
 using Wexel.Data;
 using Wexel.Making.Storage;
 using Wexel.Server.Demo;
+using Wexel.Server.Setup;
 
-namespace Wexel.Server.Setup;
+namespace Wexel.Server;
 
 /// <summary>Before the first request: brings the database to this version, and loads the demo into an empty one.</summary>
 internal sealed class StartUp(IServiceScopeFactory scopes, FileStore store, TimeProvider clock, ILogger<StartUp> log) : IHostedLifecycleService

@@ -4,7 +4,7 @@ using Wexel.Core.Lessons;
 using Wexel.Making.Storage;
 using Wexel.Media.Tools;
 
-namespace Wexel.Server.Lessons;
+namespace Wexel.Server.Shelves;
 
 /// <summary>Keeps what caption tracks say, each version of one in a file named by its hash.</summary>
 /// <param name="store">Where.</param>

@@ -3,7 +3,7 @@ using Wexel.Core.Encoding;
 using Wexel.Data;
 using Wexel.Data.Model;
 
-namespace Wexel.Server.Profiles;
+namespace Wexel.Server.Shelves;
 
 /// <summary>The profiles that can be chosen: those that ship, then the house's own.</summary>
 internal sealed class ProfileShelf(WexelDb db)

@@ -3,7 +3,7 @@ using Wexel.Core.Lessons;
 using Wexel.Data;
 using Wexel.Data.Model;
 
-namespace Wexel.Server.Lessons;
+namespace Wexel.Server.Shelves;
 
 /// <summary>Makes a lesson of what was brought in.</summary>
 internal sealed class NewLessons(WexelDb db, LessonSaver saver)

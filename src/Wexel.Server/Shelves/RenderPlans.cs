@@ -4,10 +4,8 @@ using Wexel.Core.Lessons;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Making.Lessons;
-using Wexel.Server.Kit;
-using Wexel.Server.Lessons;
 
-namespace Wexel.Server.Rendering;
+namespace Wexel.Server.Shelves;
 
 /// <summary>Plans renders of lessons as they stand.</summary>
 internal sealed class RenderPlans(WexelDb db, LessonSaver saver, LessonReels reels, CaptionStore captions)
@@ -15,7 +13,7 @@ internal sealed class RenderPlans(WexelDb db, LessonSaver saver, LessonReels ree
     /// <summary>Everything that a lesson is rendered from.</summary>
     internal async Task<LessonToMake> OfAsync(LessonDocument document, CancellationToken cancel)
     {
-        var mark = document.HouseMark ? HouseKeeper.OnPictures(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel)) : null;
+        var mark = document.HouseMark ? HouseShelf.OnPictures(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel)) : null;
         return new LessonToMake(await captions.ReadAsync(document, cancel), (await reels.OfAsync(document, cancel)).ToMake, mark);
     }
 
