@@ -4,7 +4,7 @@ namespace Wexel.Cli;
 internal static class FileNames
 {
     /// <summary>A title as a file's name: lower case, words joined by hyphens.</summary>
-    internal static string Of(string title) =>
+    internal static string FromTitle(string title) =>
         string.Join(
             '-',
             new string([.. title.ToLowerInvariant().Select(c => char.IsLetterOrDigit(c) ? c : ' ')]).Split(' ', StringSplitOptions.RemoveEmptyEntries)

@@ -10,7 +10,7 @@ using Wexel.Media.Rendering;
 namespace Wexel.Cli;
 
 /// <summary>The files by themselves, one of each lesson and profile, in a folder.</summary>
-internal sealed class FilesPurpose(MakingPlace place) : Purpose(place)
+internal sealed class FilesPurpose(MakingFolders folders) : Purpose(folders)
 {
     internal override OutletKind Kind { get; } = new WebServerKind();
 
@@ -22,16 +22,16 @@ internal sealed class FilesPurpose(MakingPlace place) : Purpose(place)
     internal override Task<MakePlan> PlanAsync(string title, MakeSources sources, IReadOnlyList<MadeLesson> made, CancellationToken cancel) =>
         Task.FromResult(new MakePlan([.. made.SelectMany(Files), .. made.DistinctBy(m => Name(m)).SelectMany(Captions)]));
 
-    private static string Name(MadeLesson made) => FileNames.Of(made.Title);
+    private static string Name(MadeLesson made) => FileNames.FromTitle(made.Title);
 
     private IEnumerable<PackageFile> Files(MadeLesson made)
     {
         var (name, purpose, video) = (
             $"{Name(made)}-{made.Profile.Id}",
             $"{made.Profile.Title}: {made.Profile.Description}",
-            Place.Store.Keyed(made.Finished.FileKey, MadeNames.Finished(made.Profile.Container))
+            Folders.Store.Keyed(made.Finished.FileKey, MadeNames.Finished(made.Profile.Container))
         );
-        return Finishing.Pieces(made.Profile.Container, video.Path) is { } pieces
+        return Muxing.Pieces(made.Profile.Container, video.Path) is { } pieces
             ? LessonFiles.OfPieces(video, pieces).Select(f => f with { Path = $"{name}/{f.Path[LessonFiles.PiecesFolder.Length..]}" })
             : [new PackageFile(name + Path.GetExtension(video.Path), purpose, new PackageContent.Copy(video, AlreadyCompressed: true))];
     }
@@ -40,7 +40,7 @@ internal sealed class FilesPurpose(MakingPlace place) : Purpose(place)
     private static IEnumerable<PackageFile> Captions(MadeLesson made)
     {
         var tracks = made.Planned.Tracks;
-        return tracks.Zip(CaptionFileName.Of([.. tracks.Select(t => t.Track.Language)]), (t, apart) =>
+        return tracks.Zip(CaptionFileName.ForLanguages([.. tracks.Select(t => t.Track.Language)]), (t, apart) =>
             new PackageFile(
                 Name(made) + (tracks.Count == 1 ? "" : "." + apart) + ".vtt",
                 "The captions as a WebVTT file, for players beside whose file they lie.",

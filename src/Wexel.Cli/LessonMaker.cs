@@ -62,14 +62,14 @@ internal sealed record MadeLesson(
     internal string Title => Planned.Lesson.Document.Title;
 
     /// <summary>What names it for good: the same recordings under the same title are the same lesson.</summary>
-    internal string Id => File?.Id ?? MadeKey.Of(Makers.LessonId, k => k.Add("title", Title).Each("recordings", Planned.Hashes))[..32];
+    internal string Id => File?.Id ?? MadeKey.Hash(Makers.LessonId, k => k.Add("title", Title).Each("recordings", Planned.Hashes))[..32];
 
     /// <summary>What it is in a package.</summary>
-    internal LessonSources Packed(Packer packer) => packer.Sources(LearnerPage.Of(Id, Planned), Planned);
+    internal LessonSources Packed(Packer packer) => packer.Sources(LearnerPage.Compose(Id, Planned), Planned);
 }
 
 /// <summary>Makes one lesson with each profile: reads what belongs to it, and has it made.</summary>
-internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingPlace place, Stopwatches times, Surroundings where)
+internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingFolders folders, Stopwatches times, Surroundings where)
 {
     /// <exception cref="UnusableInputException">The recording, the contents or the captions cannot be used.</exception>
     internal async Task<IReadOnlyList<MadeLesson>> MakeAsync(LessonRequest request, CancellationToken cancel)
@@ -93,7 +93,7 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingPlace p
             planned.Add((profile, wanted ?? throw new UnusableInputException(problem!.Sentence)));
         }
 
-        var maker = new RenditionMaker(place);
+        var maker = new RenditionMaker(folders);
         await times.TakeAsync("encode", () =>
             maker.EncodeAsync([.. planned.Select(p => p.Planned)], new PercentOnError(planned[0].Planned.Plan.Length, where), null, cancel)
         );
@@ -141,7 +141,7 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingPlace p
                 );
             if (request.File?.Recordings[index].Hash is { } said && said != await hashed)
                 throw new UnusableInputException($"“{Path.GetFileName(recording)}” is not the recording that the lesson was made of: its bytes are others.");
-            place.Store.Lend(recording, await hashed);
+            folders.Store.Lend(recording, await hashed);
             hashes.Add(await hashed);
             recordings.Add((facts, sides));
         }
@@ -177,7 +177,7 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingPlace p
         var map = reel.Map(document.Cuts);
         if (LessonRules.Refusal(document, map) is { } refused)
             throw new UnusableInputException(refused.Sentence);
-        var leftOut = LeftOut.Of(given, reel.Length, map);
+        var leftOut = LeftOut.InWords(given, reel.Length, map);
         foreach (var sentence in leftOut)
             where.Error.WriteLine(sentence);
         return (new LessonToMake(given with { Document = document }, found, document.HouseMark ? mark : null), leftOut);
@@ -194,7 +194,7 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingPlace p
                 facts is null ? $"“{path}” is no picture that can be read." : string.Join(' ', HouseMark.Wrong(facts).Select(w => w.Sentence))
             );
         var key = ImageFacts.Key(await HashAsync(path, cancel));
-        var kept = place.Store.Derived(key, MadeNames.Mark);
+        var kept = folders.Store.Derived(key, MadeNames.Mark);
         Directory.CreateDirectory(Path.GetDirectoryName(kept)!);
         System.IO.File.Copy(path, kept, overwrite: true);
         return new MarkOnPicture(key, new PictureSize(facts.Width, facts.Height), request.File?.Mark?.Placement ?? MarkPlacement.Usual);

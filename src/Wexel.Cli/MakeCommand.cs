@@ -104,8 +104,8 @@ internal static class MakeCommand
     {
         if (PlayerFiles.FolderAbove(AppContext.BaseDirectory) is not { } player)
             throw new MisusedException("The player is not built; run ./wexel make from the project, which builds it.");
-        var place = new MakingPlace(new FileStore(work, HalfMade.Beside), player);
-        if (Purpose.Of(request.Purpose, request.BaseUrl, place) is not { } purpose)
+        var folders = new MakingFolders(new FileStore(work, HalfMade.Beside), player);
+        if (Purpose.Find(request.Purpose, request.BaseUrl, folders) is not { } purpose)
             throw new MisusedException($"“{request.Purpose}” cannot be made; --for takes {Purpose.Names}.");
         string? Whole(string? path) => path is null ? null : where.Whole(path);
         var sources =
@@ -164,12 +164,12 @@ internal static class MakeCommand
         var titles = sources.Lessons.Select((lesson, i) => TitleOf(lesson, sources.IsCourse ? i + 1 : null, where)).ToList();
         foreach (var sentence in titles.Append(sources.IsCourse ? sources.Title! : "").Select(t => purpose.Kind.TitleThere(t)).OfType<string>())
             where.Error.WriteLine(sentence);
-        var outPath = where.Whole(request.Out ?? FileNames.Of(sources.IsCourse ? sources.Title! : titles[0]) + purpose.Ending);
+        var outPath = where.Whole(request.Out ?? FileNames.FromTitle(sources.IsCourse ? sources.Title! : titles[0]) + purpose.Ending);
         RefuseWhatIsThere(outPath);
         RefuseWhereNothingCanBeWritten(outPath);
 
         var times = new Stopwatches();
-        var maker = new LessonMaker(profiles, place, times, where);
+        var maker = new LessonMaker(profiles, folders, times, where);
         var made = new List<MadeLesson>();
         foreach (var (lesson, name) in sources.Lessons.Zip(titles))
             made.AddRange(await maker.MakeAsync(lesson with { Title = name }, cancel));

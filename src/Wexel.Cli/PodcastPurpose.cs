@@ -51,7 +51,7 @@ internal sealed record CourseFeed(
 }
 
 /// <summary>A folder with a podcast feed.</summary>
-internal sealed class PodcastPurpose(string? baseUrl, MakingPlace place) : Purpose(place)
+internal sealed class PodcastPurpose(string? baseUrl, MakingFolders folders) : Purpose(folders)
 {
     private readonly Uri? _folder =
         Uri.TryCreate(baseUrl?.TrimEnd('/') + "/", UriKind.Absolute, out var address) && address.Scheme is "http" or "https" ? address : null;
@@ -71,7 +71,7 @@ internal sealed class PodcastPurpose(string? baseUrl, MakingPlace place) : Purpo
     /// <exception cref="UnusableInputException">The artwork or a lesson cannot be used in the feed.</exception>
     internal override async Task<MakePlan> PlanAsync(string title, MakeSources course, IReadOnlyList<MadeLesson> lessons, CancellationToken cancel)
     {
-        var (settings, folder, maker) = (course.Feed.Settings(title), _folder!, new EpisodeMaker(Place));
+        var (settings, folder, maker) = (course.Feed.Settings(title), _folder!, new EpisodeMaker(Folders));
         var (artwork, facts) = await ArtworkAsync(settings, course.Feed.Artwork, maker, cancel);
         var episodes = new List<EpisodeSources>();
         var published = DateTimeOffset.MinValue;
@@ -84,7 +84,7 @@ internal sealed class PodcastPurpose(string? baseUrl, MakingPlace place) : Purpo
             // Apps order by these times: where the files' own contradict the order of the lessons, the order holds.
             published = made.RecordedAt > published ? made.RecordedAt : published.AddMinutes(1);
             var media = await maker.MakeAsync(planned, settings.Media, artwork, cancel);
-            var (name, page) = ($"{number:00}-{FileNames.Of(made.Title)}", LearnerPage.Of(made.Id, planned));
+            var (name, page) = ($"{number:00}-{FileNames.FromTitle(made.Title)}", LearnerPage.Compose(made.Id, planned));
             var episode = new Episode(
                 FeedKeys.EpisodeId(folder.AbsoluteUri, name),
                 name,
@@ -108,7 +108,7 @@ internal sealed class PodcastPurpose(string? baseUrl, MakingPlace place) : Purpo
             published,
             [.. episodes.Select(e => e.Entry)]
         );
-        return new MakePlan(FeedFolder.Plan(sources, artwork, episodes), FeedCheck.Of(FeedDocument.Write(sources), facts));
+        return new MakePlan(FeedFolder.Plan(sources, artwork, episodes), FeedCheck.Findings(FeedDocument.Write(sources), facts));
     }
 
     private static async Task<(KeyedFile Artwork, ImageFacts Facts)> ArtworkAsync(

@@ -17,15 +17,15 @@ internal sealed record MakeSources(string? Title, bool IsCourse, IReadOnlyList<L
 internal sealed record MakePlan(IReadOnlyList<PackageFile> Files, IReadOnlyList<FeedFinding>? FeedCheck = null);
 
 /// <summary>What <c>--for</c> asks for.</summary>
-internal abstract class Purpose(MakingPlace place)
+internal abstract class Purpose(MakingFolders folders)
 {
     internal const string Names = "web, scorm12, podcast or files";
 
     /// <summary>Where it is made.</summary>
-    protected MakingPlace Place => place;
+    protected MakingFolders Folders => folders;
 
     /// <summary>Packs.</summary>
-    protected Packer Packer { get; } = new(place);
+    protected Packer Packer { get; } = new(folders);
 
     /// <summary>The kind of outlet that it is made for.</summary>
     internal abstract OutletKind Kind { get; }
@@ -43,13 +43,13 @@ internal abstract class Purpose(MakingPlace place)
     internal virtual string Ending => "";
 
     /// <summary>The purpose of a name, or null where there is none.</summary>
-    internal static Purpose? Of(string name, string? baseUrl, MakingPlace place) =>
+    internal static Purpose? Find(string name, string? baseUrl, MakingFolders folders) =>
         name switch
         {
-            "web" => new WebPurpose(place),
-            "scorm12" => new LearningSystemPurpose(place),
-            "podcast" => new PodcastPurpose(baseUrl, place),
-            "files" => new FilesPurpose(place),
+            "web" => new WebPurpose(folders),
+            "scorm12" => new LearningSystemPurpose(folders),
+            "podcast" => new PodcastPurpose(baseUrl, folders),
+            "files" => new FilesPurpose(folders),
             _ => null,
         };
 
@@ -60,7 +60,7 @@ internal abstract class Purpose(MakingPlace place)
 }
 
 /// <summary>A folder for any web server.</summary>
-internal sealed class WebPurpose(MakingPlace place) : Purpose(place)
+internal sealed class WebPurpose(MakingFolders folders) : Purpose(folders)
 {
     internal override OutletKind Kind { get; } = new WebServerKind();
 
@@ -72,7 +72,7 @@ internal sealed class WebPurpose(MakingPlace place) : Purpose(place)
 }
 
 /// <summary>A package for a learning system.</summary>
-internal sealed class LearningSystemPurpose(MakingPlace place) : Purpose(place)
+internal sealed class LearningSystemPurpose(MakingFolders folders) : Purpose(folders)
 {
     internal override OutletKind Kind { get; } = new LearningSystemKind();
 
@@ -83,6 +83,6 @@ internal sealed class LearningSystemPurpose(MakingPlace place) : Purpose(place)
 
     private static string Identifier(MakeSources sources, IReadOnlyList<MadeLesson> made) =>
         sources.IsCourse
-            ? $"course-{MadeKey.Of(Makers.LessonId, k => k.Add("title", sources.Title).Each("lessons", [.. made.Select(m => m.Id)]))[..32]}"
+            ? $"course-{MadeKey.Hash(Makers.LessonId, k => k.Add("title", sources.Title).Each("lessons", [.. made.Select(m => m.Id)]))[..32]}"
             : $"lesson-{made[0].Id}";
 }

@@ -58,5 +58,5 @@ public sealed class Deliveries(IEnumerable<IDelivery> all)
     public IDelivery? Find(string code) => _all.GetValueOrDefault(code);
 
     /// <summary>Those that have some codes, in their order.</summary>
-    public IReadOnlyList<IDelivery> Of(IEnumerable<string> codes) => [.. codes.Select(Find).OfType<IDelivery>()];
+    public IReadOnlyList<IDelivery> FindAll(IEnumerable<string> codes) => [.. codes.Select(Find).OfType<IDelivery>()];
 }

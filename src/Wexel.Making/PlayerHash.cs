@@ -4,12 +4,12 @@ using Wexel.Media.Packaging;
 namespace Wexel.Making;
 
 /// <summary>The hash of the learner's player as it was built, by the bytes of its files.</summary>
-/// <param name="place">Where it lies.</param>
-public sealed class PlayerHash(MakingPlace place)
+/// <param name="folders">Where it lies.</param>
+public sealed class PlayerHash(MakingFolders folders)
 {
     private readonly Lazy<string> _value = new(() =>
-        MadeKey.Of(Makers.Package, k =>
-            k.Each("player", PlayerFiles.In(place.PlayerFolder), (f, file) => f.Add("path", file.Path).Add("bytes", file.Source.Key))
+        MadeKey.Hash(Makers.Package, k =>
+            k.Each("player", PlayerFiles.In(folders.PlayerFolder), (f, file) => f.Add("path", file.Path).Add("bytes", file.Source.Key))
         )
     );
 

@@ -119,7 +119,7 @@ builder
     .AddSingleton<PictureTaker>()
     .AddSingleton<LiveNews>()
     .AddSingleton<PieceWriter>()
-    .AddSingleton(services => new MakingPlace(
+    .AddSingleton(services => new MakingFolders(
         services.GetRequiredService<FileStore>(),
         services.GetRequiredService<IOptions<WexelOptions>>().Value.PlayerFolder
     ))
@@ -179,7 +179,7 @@ builder
     .AddScoped<LogReader>()
     .AddSingleton<RevisionTimes>()
     .AddScoped<MadeFileReader>()
-    .AddScoped<Space>()
+    .AddScoped<FreeableSpace>()
     .AddScoped<DemoSeed>();
 
 // The build describes the API by starting this program without a database; then nothing works in the background.

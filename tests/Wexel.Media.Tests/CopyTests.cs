@@ -413,20 +413,20 @@ public sealed class CopyTests(Clips clips) : IClassFixture<Clips>
     [Fact]
     public async Task What_cannot_be_taken_apart_is_not()
     {
-        async Task<EvenFrames?> OfAsync(string path)
+        async Task<EvenFrames?> EvenAsync(string path)
         {
             var facts = (await Prober.ProbeAsync(path, "a", Cancel)).Facts!;
             return (await EvenFramesFinder.WithAsync(facts, path, Cancel)).Picture!.Even;
         }
 
-        var even = (await OfAsync(await NumberedAsync("numbered.mp4")))!;
+        var even = (await EvenAsync(await NumberedAsync("numbered.mp4")))!;
         (even.Frames, even.LongestDistance, even.Profile).ShouldBe((300L, 50L, "High"));
         even.KeyFrames.ShouldBe([0, 50, 100, 150, 200, 250]);
         // Behind an open group of pictures, frames refer to what lies before it: only its first begins cleanly.
-        (await OfAsync(await NumberedAsync("open.mp4", 300, "1000", "-x264-params", "open-gop=1")))!.KeyFrames.ShouldBe([0]);
-        (await OfAsync(await NumberedAsync("matroska.mkv", 60, "200"))).ShouldBeNull();
+        (await EvenAsync(await NumberedAsync("open.mp4", 300, "1000", "-x264-params", "open-gop=1")))!.KeyFrames.ShouldBe([0]);
+        (await EvenAsync(await NumberedAsync("matroska.mkv", 60, "200"))).ShouldBeNull();
         (
-            await OfAsync(
+            await EvenAsync(
                 await clips.MakeAsync(
                     "-f",
                     "lavfi",
@@ -443,7 +443,7 @@ public sealed class CopyTests(Clips clips) : IClassFixture<Clips>
             )
         ).ShouldBeNull("frames of a burst come faster than the ticks");
         (
-            await OfAsync(
+            await EvenAsync(
                 await clips.MakeAsync(
                     "-f",
                     "lavfi",
@@ -463,6 +463,6 @@ public sealed class CopyTests(Clips clips) : IClassFixture<Clips>
         ).ShouldBeNull();
         // What an edit list hides must not be shown.
         var numbered = await NumberedAsync("numbered.mp4");
-        (await OfAsync(await clips.MakeAsync("-ss", "2.5", "-i", numbered, "-c", "copy", "hidden.mp4"))).ShouldBeNull();
+        (await EvenAsync(await clips.MakeAsync("-ss", "2.5", "-i", numbered, "-c", "copy", "hidden.mp4"))).ShouldBeNull();
     }
 }

@@ -38,8 +38,8 @@ public sealed class EpisodeTests(Clips clips) : IClassFixture<Clips>
     public async Task A_video_episode_is_M4V_with_its_chapters()
     {
         var episode = clips.Path("episode.m4v");
-        await Finishing.EpisodeAsync(
-            new FinishInputs([await clips.UsualAsync()], await clips.UsualAsync(), []),
+        await Muxing.EpisodeAsync(
+            new MuxInputs([await clips.UsualAsync()], await clips.UsualAsync(), []),
             episode,
             "Title",
             Marks,
@@ -59,8 +59,8 @@ public sealed class EpisodeTests(Clips clips) : IClassFixture<Clips>
         var artwork = clips.Path("artwork.jpg");
         await ArtworkMaker.MakeAsync(new ArtworkPlan("Deck", "House", "#0B6570"), Making.Fonts, null, artwork, Cancel);
         var episode = clips.Path("episode.m4a");
-        await Finishing.EpisodeAsync(
-            new FinishInputs([await clips.UsualAsync()], await clips.UsualAsync(), []),
+        await Muxing.EpisodeAsync(
+            new MuxInputs([await clips.UsualAsync()], await clips.UsualAsync(), []),
             episode,
             "Title",
             Marks,

@@ -279,7 +279,7 @@ public sealed class FileCheckTests(WholeFileFixture whole) : IClassFixture<Whole
         );
         var made = await Making.MakeAsync(source, whole.Clips.Path("recorder.mp4"));
         var (grid, plan) = (made.Plan.Picture!.Timing.Grid, made.Plan.Picture);
-        (await ReadingStart.OfAsync(MediaTool.SafeInput(source), grid, [50, 200], TimeSpan.Zero, Cancel))
+        (await ReadingStart.FindAsync(MediaTool.SafeInput(source), grid, [50, 200], TimeSpan.Zero, Cancel))
             .Select(place => (place.Frame, grid.FrameAt(place.First!.Value)))
             .ShouldBe([(50, 0), (200, 180)]);
         (await SourcePicture.QuicklyReadAsync(plan, made.From.Inputs, [50, 200], Cancel)).ShouldBe([6, 186]);
@@ -477,7 +477,7 @@ public sealed class FileCheckTests(WholeFileFixture whole) : IClassFixture<Whole
     {
         var plan = Made.Plan with { File = Made.Plan.File with { Bytes = Made.Measured.Bytes - 1 } };
         var (facts, expected) = await RenditionMeasurer.MeasureAsync(Made.Path, Made.From with { Plan = plan }, Cancel);
-        FileCheck.Of(facts, plan, 2, expected).Where(f => f.Verdict == Verdict.Wrong).Select(f => f.Code).ShouldBe(["file-size"]);
+        FileCheck.Findings(facts, plan, 2, expected).Where(f => f.Verdict == Verdict.Wrong).Select(f => f.Code).ShouldBe(["file-size"]);
     }
 
     [Fact]
@@ -485,7 +485,7 @@ public sealed class FileCheckTests(WholeFileFixture whole) : IClassFixture<Whole
     {
         var plan = Made.Plan with { Pictures = [] };
         var (facts, expected) = await RenditionMeasurer.MeasureAsync(Made.Path, Made.From with { Plan = plan }, Cancel);
-        FileCheck.Of(facts, plan, 2, expected).Where(f => f.Verdict == Verdict.Wrong).Select(f => f.Code).ShouldBe(["picture"]);
+        FileCheck.Findings(facts, plan, 2, expected).Where(f => f.Verdict == Verdict.Wrong).Select(f => f.Code).ShouldBe(["picture"]);
     }
 
     [Fact]
@@ -535,6 +535,6 @@ public sealed class FileCheckTests(WholeFileFixture whole) : IClassFixture<Whole
     private async Task<List<string>> CheckAsync(string path, bool compared = false)
     {
         var (facts, expected) = await RenditionMeasurer.MeasureAsync(path, compared ? Made.From : Made.From with { Frames = [] }, Cancel);
-        return [.. FileCheck.Of(facts, Made.Plan, 2, expected).Where(f => f.Verdict == Verdict.Wrong).Select(f => f.Code)];
+        return [.. FileCheck.Findings(facts, Made.Plan, 2, expected).Where(f => f.Verdict == Verdict.Wrong).Select(f => f.Code)];
     }
 }

@@ -79,7 +79,7 @@ internal static class Making
             copied
         );
         var (measured, expected) = await RenditionMeasurer.MeasureAsync(output, from, TestContext.Current.CancellationToken);
-        return new Made(output, source, from.Plan, measured, FileCheck.Of(measured, from.Plan, chapters, expected), from);
+        return new Made(output, source, from.Plan, measured, FileCheck.Findings(measured, from.Plan, chapters, expected), from);
     }
 
     /// <summary>What tests hold files against does not hang on how long the encoder looks for a smaller one; whoever asks for more gets it.</summary>
@@ -96,7 +96,7 @@ internal static class Making
         bool compared = false
     )
     {
-        var path = Path.Combine(folder, Finishing.FileName(profile.Container));
+        var path = Path.Combine(folder, Muxing.FileName(profile.Container));
         var (_, from, chapters) = await FinishedAsync([source], path, sections ?? [], profile, null, null, null, null, null, captions, compared);
         return new MadeStream(path, from.Plan, await FileChecker.CheckAsync(path, from, chapters, TestContext.Current.CancellationToken), from);
     }
@@ -137,7 +137,7 @@ internal static class Making
         sections = Section.Kind.Following(sections, map);
         var plan = RenderPlanner.Plan(reel, map, profile, new LessonLook(sections, markOn, canvas, moveIns, Captions: captions));
         var work = plan.File.Container == Container.Hls ? Path.GetDirectoryName(Path.GetDirectoryName(output))! + "/" : output + ".";
-        var tracks = new FinishInputs(
+        var tracks = new MuxInputs(
             [.. plan.Pictures.Select((_, i) => $"{work}picture-{i}.mp4")],
             plan.Sound is null ? null : work + SoundOutput.FileName(plan.Sound),
             [
@@ -161,7 +161,7 @@ internal static class Making
             null,
             cancel
         );
-        await Finishing.FinishAsync(plan, tracks, output, "A title = with; # marks\\", Chapters.Of(sections, plan.Length), cancel);
+        await Muxing.FinishAsync(plan, tracks, output, "A title = with; # marks\\", Chapters.FromSections(sections, plan.Length), cancel);
         // It is compared with its source only where that is what a test is about.
         var from = new MadeFrom(
             plan,
@@ -170,7 +170,7 @@ internal static class Making
             compared && plan.Picture is not null ? ExpectedPicture.Frames([], map) : [],
             compared ? [] : null
         );
-        return (recordings[0].Facts, from, Chapters.Of(sections, plan.Length).Count);
+        return (recordings[0].Facts, from, Chapters.FromSections(sections, plan.Length).Count);
     }
 
     internal static void ShouldBeRight(this Made made) =>

@@ -76,7 +76,7 @@ public sealed class ProfileTests(Clips clips) : IClassFixture<Clips>
     [MemberData(nameof(Kinds))]
     public async Task Every_kind_of_file_comes_out_as_planned_and_decodes_to_its_end(Profile profile)
     {
-        ProfileRules.Of(profile).Where(f => f.IsFault).ShouldBeEmpty();
+        ProfileRules.Findings(profile).Where(f => f.IsFault).ShouldBeEmpty();
         var made = await MakeAsync(await clips.UsualAsync(), profile);
         made.ShouldBeRight();
         var chapters = await ChaptersAsync(made.Path);

@@ -67,7 +67,7 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
         var found = (
             await Making.MakeAsync(
                 source,
-                clips.Path($"{Guid.NewGuid():N}{Finishing.FileName(Profiles.Find(profile)!.Container)}"),
+                clips.Path($"{Guid.NewGuid():N}{Muxing.FileName(Profiles.Find(profile)!.Container)}"),
                 [new("a", TimeSpan.Zero, "A"), new("b", TimeSpan.FromSeconds(5), "B")],
                 Profiles.Find(profile)
             )

@@ -62,7 +62,7 @@ public class SampleTests(Clips clips) : IClassFixture<Clips>
         var plan = RenderPlanner.Plan(reel, map, Making.AsLoudAsRecorded, new LessonLook());
         var inputs = new EncodeInputs([source]);
         var samples = new LessonSamples(
-            await SampleEncoder.MeasureAsync(plan.Pictures, inputs, Samples.Of(map, still), Cancel),
+            await SampleEncoder.MeasureAsync(plan.Pictures, inputs, Samples.Choose(map, still), Cancel),
             await SampleEncoder.MeasureSoundAsync(plan.Sound!, reel, map, [source], Samples.OfSound(map), Cancel)
         );
         var estimate = RenderEstimator.FromSamples(plan, reel, map, still, samples, MachineSpeed.Small);

@@ -209,9 +209,9 @@ public class StreamTests(StreamFolder folder) : IClassFixture<StreamFolder>
         );
         var copy = Path.Combine(Path.GetDirectoryName(apart)!, "made");
         var pictures = Path.GetDirectoryName(Folder)!;
-        await Rendering.Finishing.FinishAsync(
+        await Rendering.Muxing.FinishAsync(
             plan,
-            new Rendering.FinishInputs(
+            new Rendering.MuxInputs(
                 [Path.Combine(pictures, "picture-0.mp4"), apart, Path.Combine(pictures, "picture-2.mp4")],
                 Path.Combine(pictures, "sound.m4a"),
                 []

@@ -29,16 +29,16 @@ public sealed class WholenessTests
         {
             var path = Path.Combine(folder, name);
             await Cli.Wrap("ffmpeg").WithArguments(["-nostdin", "-v", "error", .. arguments, path]).ExecuteAsync();
-            Wholeness.Of(path).ShouldBeTrue();
+            Wholeness.IsWhole(path).ShouldBeTrue();
             var whole = await File.ReadAllBytesAsync(path, TestContext.Current.CancellationToken);
             foreach (var bytes in new[] { 0, 1, 10, whole.Length / 2, whole.Length - 1 })
             {
                 await File.WriteAllBytesAsync(path, whole[..bytes], TestContext.Current.CancellationToken);
-                Wholeness.Of(path).ShouldBeFalse($"{bytes} of {whole.Length} bytes");
+                Wholeness.IsWhole(path).ShouldBeFalse($"{bytes} of {whole.Length} bytes");
             }
 
             File.Delete(path);
-            Wholeness.Of(path).ShouldBeFalse();
+            Wholeness.IsWhole(path).ShouldBeFalse();
         }
         finally
         {

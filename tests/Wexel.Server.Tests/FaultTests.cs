@@ -240,7 +240,7 @@ public sealed class FaultTests(ServerFixture fixture) : IClassFixture<ServerFixt
         await File.WriteAllTextAsync(spoilt, "", TestContext.Current.CancellationToken);
         (await trainer.PostAsync($"/api/recordings/{hash}/look-through", null)).EnsureSuccessStatusCode();
         await trainer.UntilAsync($"/api/recordings/{hash}", LookedThrough);
-        Wholeness.Of(spoilt).ShouldBeTrue();
+        Wholeness.IsWhole(spoilt).ShouldBeTrue();
     }
 
     /// <summary>An encode that is broken on the disk is not finished into a file for learners, but made again.</summary>
@@ -263,7 +263,7 @@ public sealed class FaultTests(ServerFixture fixture) : IClassFixture<ServerFixt
 
         var again = await QueueAsync(trainer, await AskAsync(trainer, lesson), "done", "failed");
         again.GetProperty("state").GetString().ShouldBe("done");
-        made.ShouldAllBe(file => Wholeness.Of(file));
+        made.ShouldAllBe(file => Wholeness.IsWhole(file));
     }
 
     /// <summary>A recorder that was stopped at once leaves a single frame, of which there is no picture for the sheet.</summary>

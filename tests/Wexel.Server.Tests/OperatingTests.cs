@@ -72,7 +72,7 @@ public sealed class OperatingTests
     [Fact]
     public async Task A_backup_that_was_made_while_it_worked_is_all_of_it_elsewhere()
     {
-        var seeded = await SeededServer.OfAsync(released: false);
+        var seeded = await SeededServer.ReadyAsync(released: false);
         Directory.CreateDirectory(_folder);
         CopyFolder(seeded.Demo, Path.Combine(_folder, "demo"));
         var (port, backup) = (Ports(), Path.Combine(_folder, "backup.tar"));

@@ -29,7 +29,7 @@ internal sealed class SeededServer
     private string Data => Path.Combine(_folder, "data");
 
     /// <param name="released">Whether its lesson is rendered and released at every outlet, or only looked through.</param>
-    internal static Task<SeededServer> OfAsync(bool released) => (released ? Released : BroughtIn).Value;
+    internal static Task<SeededServer> ReadyAsync(bool released) => (released ? Released : BroughtIn).Value;
 
     /// <summary>Copies both; the demo's learning system then lies at another address.</summary>
     internal async Task CopyAsync(string database, string data, Uri learningSystem)

@@ -43,7 +43,7 @@ public class ServerFixture : IAsyncLifetime
 
     public async ValueTask InitializeAsync()
     {
-        var seeded = await SeededServer.OfAsync(Released);
+        var seeded = await SeededServer.ReadyAsync(Released);
         // What was released lies with the stand-ins that it was released to.
         Outside = seeded.Outside ?? await StandInsFixture.StartAsync();
         await seeded.CopyAsync(_database, Data, new Uri(Outside.Client.BaseAddress!, "learning/packages/"));

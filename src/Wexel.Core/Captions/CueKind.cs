@@ -21,7 +21,7 @@ internal sealed class CueKind : PlacedKind<Cue>
 
     public override Cue Called(Cue thing, string id) => thing with { Id = id };
 
-    public override Cue Both(Cue before, Cue theirs, Cue mine)
+    public override Cue Merged(Cue before, Cue theirs, Cue mine)
     {
         // Text and its markup are one thing.
         var words = (mine.Text, mine.Markup) != (before.Text, before.Markup) ? mine : theirs;

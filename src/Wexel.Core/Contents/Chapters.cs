@@ -16,7 +16,7 @@ public static class Chapters
     /// One chapter a section, each ending where the next starts and the last at the end. Sections that start within the same
     /// millisecond as the next have no length and are left out. Nesting is not carried: chapter formats are flat.
     /// </summary>
-    public static IReadOnlyList<Chapter> Of(IReadOnlyList<Section> sections, TimeSpan length)
+    public static IReadOnlyList<Chapter> FromSections(IReadOnlyList<Section> sections, TimeSpan length)
     {
         var starts = sections.Where(s => s.At < length).OrderBy(s => s.At).ToList();
         return

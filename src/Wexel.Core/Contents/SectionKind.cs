@@ -20,7 +20,7 @@ internal sealed class SectionKind : PlacedKind<Section>
 
     public override Section Called(Section thing, string id) => thing with { Id = id };
 
-    public override Section Both(Section before, Section theirs, Section mine) =>
+    public override Section Merged(Section before, Section theirs, Section mine) =>
         new(
             mine.Id,
             mine.At != before.At ? mine.At : theirs.At,

@@ -63,7 +63,7 @@ public static class CutSuggestions
     /// <param name="analysis">What looking through it found.</param>
     /// <param name="length">Its length.</param>
     /// <param name="settings">How they are made; see <see cref="SuggestionSettings.Within"/>.</param>
-    public static IReadOnlyList<CutSuggestion> Of(RecordingAnalysis analysis, TimeSpan length, SuggestionSettings settings)
+    public static IReadOnlyList<CutSuggestion> Find(RecordingAnalysis analysis, TimeSpan length, SuggestionSettings settings)
     {
         settings = settings.Within();
         var heard = Heard(analysis, settings.Threshold);

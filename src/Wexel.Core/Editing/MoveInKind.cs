@@ -23,7 +23,7 @@ internal sealed class MoveInKind : PlacedKind<MoveIn>
 
     public override MoveIn Called(MoveIn thing, string id) => thing with { Id = id };
 
-    public override MoveIn Both(MoveIn before, MoveIn theirs, MoveIn mine) =>
+    public override MoveIn Merged(MoveIn before, MoveIn theirs, MoveIn mine) =>
         new(
             mine.Id,
             mine.Span != before.Span ? mine.Span : theirs.Span,

@@ -4,7 +4,7 @@ namespace Wexel.Core.Encoding;
 public static class CodingWords
 {
     /// <summary>Such as "H.264 High 3.1 · AAC" or "Opus".</summary>
-    public static string Of(RenderPlan plan) =>
+    public static string Say(RenderPlan plan) =>
         string.Join(
             " · ",
             new[]

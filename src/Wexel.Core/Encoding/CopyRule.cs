@@ -29,7 +29,7 @@ internal static class CopyRule
     /// <param name="settings">The profile's settings of the picture.</param>
     /// <param name="container">What the file is.</param>
     /// <returns>What is copied, or why it is encoded, to stand behind "since".</returns>
-    internal static (CopyPlan? Copy, string? Since) Of(PicturePlan plan, Reel reel, PictureSettings settings, Container container)
+    internal static (CopyPlan? Copy, string? Since) Judge(PicturePlan plan, Reel reel, PictureSettings settings, Container container)
     {
         if (!settings.Copy)
             return (null, "the profile says so");

@@ -14,7 +14,7 @@ public sealed class ProfileForLesson(Reel reel, TimeMap map, LessonLook look, Fu
 {
     /// <summary>Everything that does not hold, faults first: a size that would scale up, a level that is passed, a rate that is too low.</summary>
     /// <param name="profile">A profile without faults of its own, see <see cref="ProfileRules"/>.</param>
-    public IReadOnlyList<ProfileFinding> Of(Profile profile)
+    public IReadOnlyList<ProfileFinding> Findings(Profile profile)
     {
         var findings = new List<ProfileFinding>();
         if (profile.Picture is { } picture)

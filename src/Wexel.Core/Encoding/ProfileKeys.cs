@@ -6,8 +6,8 @@ namespace Wexel.Core.Encoding;
 public static class ProfileKeys
 {
     /// <summary>The key of a profile's settings.</summary>
-    public static string Of(Profile profile) =>
-        MadeKey.Of(Makers.Profile, k =>
+    public static string ProfileKey(Profile profile) =>
+        MadeKey.Hash(Makers.Profile, k =>
             k.Add("container", (Container?)profile.Container)
                 .Part("picture", profile.Picture, Declare)
                 .Part("sound", profile.Sound, Declare)

@@ -26,7 +26,7 @@ public static class ProfileRules
     private const int MostHeight = 2160;
 
     /// <summary>Everything that does not hold, faults first.</summary>
-    public static IReadOnlyList<ProfileFinding> Of(Profile profile)
+    public static IReadOnlyList<ProfileFinding> Findings(Profile profile)
     {
         var findings = new List<ProfileFinding>();
         Title(profile, findings);
@@ -65,7 +65,7 @@ public static class ProfileRules
 
     /// <summary>The first fault, or null.</summary>
     public static Problem? Refusal(Profile profile) =>
-        Of(profile).FirstOrDefault(f => f.IsFault) is { } fault ? new Problem(fault.Code, fault.Sentence, fault.Field) : null;
+        Findings(profile).FirstOrDefault(f => f.IsFault) is { } fault ? new Problem(fault.Code, fault.Sentence, fault.Field) : null;
 
     private static void Title(Profile profile, List<ProfileFinding> findings)
     {

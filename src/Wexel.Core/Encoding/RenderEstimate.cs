@@ -55,7 +55,7 @@ public static class RenderEstimator
     /// <param name="reel">The recordings.</param>
     /// <param name="changedShare">The share of samples in which the picture changed, 0 to 1; 0.3 where nothing is known yet.</param>
     /// <param name="speed">The machine.</param>
-    public static RenderEstimate Of(RenderPlan plan, Reel reel, double changedShare, MachineSpeed speed)
+    public static RenderEstimate Estimate(RenderPlan plan, Reel reel, double changedShare, MachineSpeed speed)
     {
         if (plan.Picture is { Copy: { } copy })
             return Copied(plan, copy, reel, new Estimated(SoundBytes(plan), SoundBytes(plan), SoundBytes(plan)), speed, sampled: false);

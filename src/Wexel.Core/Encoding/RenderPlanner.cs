@@ -121,7 +121,7 @@ public static class RenderPlanner
     /// <summary>What is copied declares what the recording does.</summary>
     private static PicturePlan Copied(Reel reel, Profile profile, PictureSettings settings, PicturePlan plan)
     {
-        var (copy, since) = CopyRule.Of(plan, reel, settings, profile.Container);
+        var (copy, since) = CopyRule.Judge(plan, reel, settings, profile.Container);
         if (copy is null)
             return plan with { EncodedSince = since };
         var even = reel.Parts[0].Picture.Even!;

@@ -18,7 +18,7 @@ public sealed record RenditionKeys(IReadOnlyList<string> Pictures, string? Compo
     {
         var composed = plan.Sound is not { } mixed
             ? null
-            : MadeKey.Of(Makers.Composed, k =>
+            : MadeKey.Hash(Makers.Composed, k =>
                 k.Each("recordings", recordings)
                     .Add("grid", map.Grid)
                     .Add("length", map.Length)
@@ -27,12 +27,12 @@ public sealed record RenditionKeys(IReadOnlyList<string> Pictures, string? Compo
                     .Add("channels", mixed.Channels)
                     .Each("tracks", mixed.Tracks, (f, tracks) => f.Each("of", [.. tracks.Select(t => (long)t)]))
             );
-        var sound = composed is null ? null : MadeKey.Of(Makers.Sound, k => k.Add("composed", composed).Part("sound", plan.Sound, PlanFields.Declare));
+        var sound = composed is null ? null : MadeKey.Hash(Makers.Sound, k => k.Add("composed", composed).Part("sound", plan.Sound, PlanFields.Declare));
         return new RenditionKeys([.. plan.Pictures.Select(picture => OfPicture(picture, plan.File.Bytes, sound, recordings))], composed, sound);
     }
 
     /// <summary>The key over everything that is encoded; files with other titles and chapters are made of the same.</summary>
-    public string Encodes => MadeKey.Of(Makers.Encodes, k => k.Each("pictures", Pictures).Add("sound", Sound));
+    public string Encodes => MadeKey.Hash(Makers.Encodes, k => k.Each("pictures", Pictures).Add("sound", Sound));
 
     /// <summary>The keys of everything that it is put together from.</summary>
     public IEnumerable<string> Tracks => [.. Pictures, .. new[] { Sound, Composed }.OfType<string>()];
@@ -51,7 +51,7 @@ public sealed record RenditionKeys(IReadOnlyList<string> Pictures, string? Compo
         IReadOnlyList<(TimeSpan At, string Title)> sections,
         IReadOnlyList<(string Language, string WebVtt)> captions
     ) =>
-        MadeKey.Of(Makers.Finish, k =>
+        MadeKey.Hash(Makers.Finish, k =>
             k.Add("encodes", Encodes)
                 .Part("file", file, PlanFields.Declare)
                 .Add("title", title)
@@ -62,7 +62,7 @@ public sealed record RenditionKeys(IReadOnlyList<string> Pictures, string? Compo
     /// <summary>The key of samples by which a rendition is estimated.</summary>
     /// <inheritdoc cref="Of"/>
     public static string Samples(RenderPlan plan, TimeMap map, IReadOnlyList<string> recordings) =>
-        MadeKey.Of(Makers.Samples, k =>
+        MadeKey.Hash(Makers.Samples, k =>
             k.Each("recordings", recordings)
                 .Each("kept", map.Kept, PlanFields.Declare)
                 .Each("pictures", plan.Pictures, PlanFields.Declare)
@@ -75,7 +75,7 @@ public sealed record RenditionKeys(IReadOnlyList<string> Pictures, string? Compo
     /// <param name="map">The lesson's times.</param>
     /// <param name="recordings">The hashes of its recordings, in their order.</param>
     public static string Trial(PicturePlan picture, SampleWindow window, TimeMap map, IReadOnlyList<string> recordings) =>
-        MadeKey.Of(Makers.Trial, k =>
+        MadeKey.Hash(Makers.Trial, k =>
             k.Each("recordings", recordings)
                 .Each("kept", map.Kept, PlanFields.Declare)
                 .Part("picture", picture, PlanFields.Declare)
@@ -86,18 +86,18 @@ public sealed record RenditionKeys(IReadOnlyList<string> Pictures, string? Compo
     /// <summary>The key of a frame of what was tried.</summary>
     /// <param name="trial">The key of the seconds.</param>
     /// <param name="frame">The frame's number in them, from 0.</param>
-    public static string TrialFrame(string trial, long frame) => MadeKey.Of(Makers.TrialFrame, k => k.Add("trial", trial).Add("frame", frame));
+    public static string TrialFrame(string trial, long frame) => MadeKey.Hash(Makers.TrialFrame, k => k.Add("trial", trial).Add("frame", frame));
 
     /// <summary>The key of a frame that is looked at.</summary>
     /// <param name="side">What it is a frame of: a finished file, or the source of an encode.</param>
     /// <param name="of">The key of that file, or of the encode.</param>
     /// <param name="frame">The lesson's frame.</param>
     public static string Compared(string side, string of, long frame) =>
-        MadeKey.Of(Makers.Compared, k => k.Add("side", side).Add("of", of).Add("frame", frame));
+        MadeKey.Hash(Makers.Compared, k => k.Add("side", side).Add("of", of).Add("frame", frame));
 
     /// <summary>An encode that must not pass a size is corrected until it does, by what its sound takes.</summary>
     private static string OfPicture(PicturePlan picture, long? mostBytes, string? sound, IReadOnlyList<string> recordings) =>
-        MadeKey.Of(Makers.Picture, k =>
+        MadeKey.Hash(Makers.Picture, k =>
             k.Each("recordings", recordings).Part("picture", picture, PlanFields.Declare).Add("most", mostBytes).Add("beside", mostBytes is null ? null : sound)
         );
 }

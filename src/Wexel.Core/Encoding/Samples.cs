@@ -54,7 +54,7 @@ public static class Samples
     /// <summary>Chooses the samples; a short lesson is one sample.</summary>
     /// <param name="map">The lesson.</param>
     /// <param name="still">The stretches of the lesson in which its picture stands still; null where nobody looked.</param>
-    public static IReadOnlyList<SampleWindow> Of(TimeMap map, IReadOnlyList<TimeRange>? still)
+    public static IReadOnlyList<SampleWindow> Choose(TimeMap map, IReadOnlyList<TimeRange>? still)
     {
         var tiles = Tiles(map, still);
         var (moving, quiet) = (tiles.Where(Moves).ToList(), tiles.Where(t => !Moves(t)).ToList());
@@ -110,7 +110,7 @@ public static class Samples
     private static double Extended(TimeMap map, IReadOnlyList<TimeRange>? still, IReadOnlyList<SampleMeasured> samples, Func<SampleMeasured, double> amount)
     {
         var tiles = Tiles(map, still);
-        double Of(Func<SampleWindow, bool> those, Func<SampleWindow, double> weight)
+        double Weighed(Func<SampleWindow, bool> those, Func<SampleWindow, double> weight)
         {
             var (seen, all) = (samples.Where(s => those(s.Window)).ToList(), tiles.Where(those).Sum(weight));
             // Where no sample is of this kind, the others say the most.
@@ -120,7 +120,7 @@ public static class Samples
             return weighed <= 0 ? 0 : all * seen.Sum(amount) / weighed;
         }
 
-        return Of(t => !Moves(t), t => t.Count) + Of(Moves, t => t.Count * t.Moving);
+        return Weighed(t => !Moves(t), t => t.Count) + Weighed(Moves, t => t.Count * t.Moving);
     }
 
     private static bool Moves(SampleWindow window) => window.Moving >= LeastMoving;

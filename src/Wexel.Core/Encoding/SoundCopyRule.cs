@@ -33,11 +33,11 @@ internal static class SoundCopyRule
                     Channels = 2,
                 }
                 : plan;
-        var (copy, since) = Of(recorded, plan.BitsPerSecond, reel, map, profile);
+        var (copy, since) = Judge(recorded, plan.BitsPerSecond, reel, map, profile);
         return copy is null ? plan with { EncodedSince = since } : recorded with { Copy = copy };
     }
 
-    private static (TimeRange? Copy, string? Since) Of(SoundPlan plan, long encoded, Reel reel, TimeMap map, Profile profile)
+    private static (TimeRange? Copy, string? Since) Judge(SoundPlan plan, long encoded, Reel reel, TimeMap map, Profile profile)
     {
         if (profile.Picture is { Copy: false })
             return (null, "the profile says so");

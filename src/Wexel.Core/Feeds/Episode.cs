@@ -40,7 +40,9 @@ public sealed record Episode(
     /// stays.</summary>
     [JsonIgnore]
     public IEnumerable<(string Language, string? Apart)> TranscriptFiles =>
-        Transcripts.Zip(CaptionFileName.Of(Transcripts), (language, name) => (language, name)).Select((t, i) => (t.language, i == 0 ? null : (string?)t.name));
+        Transcripts
+            .Zip(CaptionFileName.ForLanguages(Transcripts), (language, name) => (language, name))
+            .Select((t, i) => (t.language, i == 0 ? null : (string?)t.name));
 
     /// <summary>There was one transcript or none.</summary>
     private static void TranscriptsInAList(JsonObject episode)
@@ -75,7 +77,7 @@ public sealed record Episode(
             ["title"] = Title,
             ["chapters"] = new JsonArray([
                 .. Chapters
-                    .Of(Sections, Length)
+                    .FromSections(Sections, Length)
                     .Select(c => new JsonObject
                     {
                         ["startTime"] = Seconds(c.Span.Start),

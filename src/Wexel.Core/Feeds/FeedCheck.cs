@@ -45,7 +45,7 @@ public static class FeedCheck
     /// <summary>All findings, the heavy ones first.</summary>
     /// <param name="feed">The feed as it is served.</param>
     /// <param name="artwork">What was measured of its artwork, or null where that is not known.</param>
-    public static IReadOnlyList<FeedFinding> Of(ReadOnlyMemory<byte> feed, ImageFacts? artwork)
+    public static IReadOnlyList<FeedFinding> Findings(ReadOnlyMemory<byte> feed, ImageFacts? artwork)
     {
         XDocument document;
         try

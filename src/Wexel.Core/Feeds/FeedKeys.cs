@@ -13,7 +13,7 @@ public static class FeedKeys
     /// <param name="media">What it is.</param>
     /// <param name="artwork">The key of the artwork inside it; null where it carries none.</param>
     public static string Episode(string encodes, string title, IReadOnlyList<Chapter> chapters, FeedMedia media, string? artwork) =>
-        MadeKey.Of(Makers.Episode, k =>
+        MadeKey.Hash(Makers.Episode, k =>
             k.Add("encodes", encodes)
                 .Add("title", title)
                 .Each("chapters", chapters, (f, c) => f.Add("span", c.Span).Add("title", c.Title))
@@ -25,11 +25,11 @@ public static class FeedKeys
     /// <param name="feed">What names the feed for good.</param>
     /// <param name="lesson">What names the lesson in it for good.</param>
     /// <returns>32 hexadecimal digits.</returns>
-    public static string EpisodeId(string feed, string lesson) => MadeKey.Of(Makers.EpisodeId, k => k.Add("feed", feed).Add("lesson", lesson))[..32];
+    public static string EpisodeId(string feed, string lesson) => MadeKey.Hash(Makers.EpisodeId, k => k.Add("feed", feed).Add("lesson", lesson))[..32];
 
     /// <summary>Artwork that is made for a feed.</summary>
     /// <param name="plan">What stands on it.</param>
     /// <param name="mark">The key of the house's mark on it; null for none.</param>
     public static string Artwork(ArtworkPlan plan, string? mark) =>
-        MadeKey.Of(Makers.Artwork, k => k.Add("title", plan.Title).Add("house", plan.House).Add("colour", plan.Colour).Add("mark", mark));
+        MadeKey.Hash(Makers.Artwork, k => k.Add("title", plan.Title).Add("house", plan.House).Add("colour", plan.Colour).Add("mark", mark));
 }

@@ -50,7 +50,7 @@ public static class FileCheck
     /// <param name="plan">What was planned.</param>
     /// <param name="sections">How many chapters there should be.</param>
     /// <param name="source">What the source is like.</param>
-    public static IReadOnlyList<CheckedFact> Of(RenditionFacts facts, RenderPlan plan, int sections, ExpectedOfSource source)
+    public static IReadOnlyList<CheckedFact> Findings(RenditionFacts facts, RenderPlan plan, int sections, ExpectedOfSource source)
     {
         var chapters = plan.File.Chapters ? sections : 0;
         var frame = plan.Picture?.Timing.Made.TimeOf(1) ?? SoundFrame;
@@ -119,7 +119,7 @@ public static class FileCheck
     /// <param name="facts">What was measured.</param>
     /// <param name="plan">What was planned.</param>
     /// <param name="source">What the source is like.</param>
-    public static IReadOnlyList<CheckedFact> Of(StreamFacts facts, RenderPlan plan, ExpectedOfSource source)
+    public static IReadOnlyList<CheckedFact> Findings(StreamFacts facts, RenderPlan plan, ExpectedOfSource source)
     {
         // Captions lie beside the pieces, and are counted by themselves.
         var inside = plan with { File = plan.File with { CaptionTracks = 0 } };
@@ -129,7 +129,7 @@ public static class FileCheck
             .SelectMany(pair =>
             {
                 var name = $"{pair.Second.Size.Height}";
-                return Of(pair.First, inside with { Pictures = [pair.Second] }, 0, source)
+                return Findings(pair.First, inside with { Pictures = [pair.Second] }, 0, source)
                     .Where(fact => PictureCodes.Contains(fact.Code))
                     .Select(fact => fact with { Code = $"{fact.Code}-{name}", Fact = $"{name} lines: {char.ToLowerInvariant(fact.Fact[0])}{fact.Fact[1..]}" });
             });
@@ -138,7 +138,7 @@ public static class FileCheck
         var aligned = keys.All(k => k.Count == keys[0].Count && k.Zip(keys[0]).All(pair => (pair.First - pair.Second).Duration() < half));
         return
         [
-            .. Of(facts.Pictures[0], inside with { Pictures = plan.Pictures.Take(1).ToList() }, 0, source),
+            .. Findings(facts.Pictures[0], inside with { Pictures = plan.Pictures.Take(1).ToList() }, 0, source),
             .. further,
             Fact("aligned", "Key frames of all sizes", aligned ? "at the same moments" : "apart", "at the same moments", aligned),
             Fact("playlists", "Playlists keep to RFC 8216", facts.Breaches.Count == 0 ? "yes" : facts.Breaches[0], "yes", facts.Breaches.Count == 0),

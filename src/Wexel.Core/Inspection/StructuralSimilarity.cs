@@ -19,7 +19,7 @@ public static class StructuralSimilarity
     /// smaller than a window is one.</param>
     /// <returns>1 for the same, less for others, as the mean of all windows.</returns>
     /// <exception cref="ArgumentException">There are fewer samples than the size says.</exception>
-    public static double Of(ReadOnlySpan<byte> one, ReadOnlySpan<byte> other, PictureSize size)
+    public static double Compare(ReadOnlySpan<byte> one, ReadOnlySpan<byte> other, PictureSize size)
     {
         var pixels = size.Width * size.Height;
         if (Math.Min(one.Length, other.Length) < pixels)

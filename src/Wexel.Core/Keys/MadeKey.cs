@@ -8,7 +8,7 @@ public static class MadeKey
     /// <summary>SHA-256 in lower-case hexadecimal.</summary>
     /// <param name="maker">The maker's name and version, of <see cref="Makers"/>.</param>
     /// <param name="declare">Writes what it is made from: hashes of what goes in, and parameters.</param>
-    public static string Of(string maker, Action<KeyFields> declare)
+    public static string Hash(string maker, Action<KeyFields> declare)
     {
         var fields = new KeyFields();
         fields.Add("maker", maker);

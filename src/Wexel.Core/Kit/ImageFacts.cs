@@ -26,5 +26,5 @@ public sealed record ImageFacts(string Format, int Width, int Height, ImageColou
 {
     /// <summary>The key of a picture that somebody gave.</summary>
     /// <param name="hash">The SHA-256 of its bytes.</param>
-    public static string Key(string hash) => MadeKey.Of(Makers.Image, k => k.Add("bytes", hash));
+    public static string Key(string hash) => MadeKey.Hash(Makers.Image, k => k.Add("bytes", hash));
 }

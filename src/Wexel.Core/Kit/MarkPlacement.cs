@@ -100,7 +100,7 @@ public sealed record MarkOnPicture(string Key, PictureSize Size, MarkPlacement P
 {
     /// <summary>The key of the mark as it stands on pictures.</summary>
     public string WholeKey =>
-        MadeKey.Of(Makers.Image, k =>
+        MadeKey.Hash(Makers.Image, k =>
             k.Add("mark", Key)
                 .Add("width", Size.Width)
                 .Add("height", Size.Height)

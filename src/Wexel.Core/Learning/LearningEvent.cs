@@ -40,8 +40,8 @@ public static class LearningActs
 {
     private static readonly Dictionary<string, (Type Type, Func<LearningAct, string> Write, Func<string, LearningAct> Read)> Kinds = new()
     {
-        ["watched"] = Of(Watched.Format),
-        ["watched-before"] = Of(WatchedBefore.Format),
+        ["watched"] = Kept(Watched.Format),
+        ["watched-before"] = Kept(WatchedBefore.Format),
     };
 
     /// <summary>An act as the log keeps it: the name of its kind, and what it says as JSON with a version.</summary>
@@ -58,6 +58,6 @@ public static class LearningActs
             ? known.Read(data)
             : throw new JsonException($"Nobody knows events of the kind “{kind}”. They were written by a newer Wexel.");
 
-    private static (Type, Func<LearningAct, string>, Func<string, LearningAct>) Of<T>(DocumentFormat<T> format)
+    private static (Type, Func<LearningAct, string>, Func<string, LearningAct>) Kept<T>(DocumentFormat<T> format)
         where T : LearningAct => (typeof(T), act => format.Write((T)act), format.Read);
 }

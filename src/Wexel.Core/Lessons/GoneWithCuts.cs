@@ -10,7 +10,7 @@ public static class GoneWithCuts
     /// <param name="lesson">The lesson.</param>
     /// <param name="before">Its times now.</param>
     /// <param name="after">Its times with the other cuts.</param>
-    public static IReadOnlyList<string> Of(LessonWithCues lesson, TimeMap before, TimeMap after)
+    public static IReadOnlyList<string> InWords(LessonWithCues lesson, TimeMap before, TimeMap after)
     {
         var words = new Words(lesson.Document, before, after);
         PlacedLists.Read(lesson.Document, words);
@@ -23,7 +23,7 @@ public static class GoneWithCuts
     {
         internal List<string> All { get; } = [];
 
-        public IReadOnlyList<T> Of<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
+        public IReadOnlyList<T> Do<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
             where T : class, IPlaced<T>
         {
             Add(kind, list(document));

@@ -12,7 +12,7 @@ public static class LeftOut
     /// <param name="given">The lesson as it was given, in recording time.</param>
     /// <param name="length">The recording's length.</param>
     /// <param name="map">The lesson's times.</param>
-    public static IReadOnlyList<string> Of(LessonWithCues given, TimeSpan length, TimeMap map)
+    public static IReadOnlyList<string> InWords(LessonWithCues given, TimeSpan length, TimeMap map)
     {
         var sentences = new Sentences(given.Document, length, map);
         PlacedLists.Read(given.Document, sentences);
@@ -27,7 +27,7 @@ public static class LeftOut
 
         internal List<string> Rest { get; } = [];
 
-        public IReadOnlyList<T> Of<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
+        public IReadOnlyList<T> Do<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
             where T : class, IPlaced<T>
         {
             Add(kind, list(document));

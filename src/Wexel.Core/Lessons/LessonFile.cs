@@ -222,7 +222,7 @@ public sealed record LessonFile(
 
     private sealed class Taking(object from) : IPlacedWork
     {
-        public IReadOnlyList<T> Of<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
+        public IReadOnlyList<T> Do<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
             where T : class, IPlaced<T> => kind.WithNames(list(from));
     }
 

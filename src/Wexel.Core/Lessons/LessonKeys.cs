@@ -9,7 +9,7 @@ namespace Wexel.Core.Lessons;
 public static class LessonKeys
 {
     /// <summary>The key of a lesson, but for what the house and profiles add to it.</summary>
-    public static string Of(LessonDocument lesson) => MadeKey.Of(Makers.Lesson, k =>
+    public static string DocumentKey(LessonDocument lesson) => MadeKey.Hash(Makers.Lesson, k =>
         {
             k.Add("title", lesson.Title)
                 .Add("description", lesson.Description)
@@ -29,7 +29,7 @@ public static class LessonKeys
 
     private sealed class Declaring(LessonDocument lesson, KeyFields key) : IPlacedWork
     {
-        public IReadOnlyList<T> Of<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
+        public IReadOnlyList<T> Do<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
             where T : class, IPlaced<T>
         {
             key.Each(kind.Plural, list(lesson), kind.Declare);

@@ -36,7 +36,7 @@ public sealed record LessonMerge(LessonWithCues Lesson, IReadOnlyList<string> Cl
             Title = three.Value(was.Title, there.Title, here.Title, "the title"),
             Description = three.Value(was.Description, there.Description, here.Description, "the description"),
             Language = three.Value(was.Language, there.Language, here.Language, "the language"),
-            Captions = three.Names(was.Captions, there.Captions, here.Captions, t => t.Id, t => $"the captions in {t.Language}", BothTracks),
+            Captions = three.Names(was.Captions, there.Captions, here.Captions, t => t.Id, t => $"the captions in {t.Language}", MergedTracks),
             Canvas = three.Value(was.Canvas, there.Canvas, here.Canvas, "the canvas"),
             HouseMark = three.Value(was.HouseMark, there.HouseMark, here.HouseMark, "the house mark"),
             Frames = three.List(was.Frames, there.Frames, here.Frames, f => f.Recording, _ => "how a recording lies on the canvas", (_, _, own) => own),
@@ -45,7 +45,7 @@ public sealed record LessonMerge(LessonWithCues Lesson, IReadOnlyList<string> Cl
         };
         return new LessonMerge(new LessonWithCues(PlacedLists.Set(document, new Merging(three, was, there, here)), files), clashes);
 
-        CaptionTrack BothTracks(CaptionTrack old, CaptionTrack other, CaptionTrack own)
+        CaptionTrack MergedTracks(CaptionTrack old, CaptionTrack other, CaptionTrack own)
         {
             var track = own with
             {
@@ -80,13 +80,13 @@ public sealed record LessonMerge(LessonWithCues Lesson, IReadOnlyList<string> Cl
 
     private sealed class Merging(ThreeWay three, LessonDocument before, LessonDocument theirs, LessonDocument mine) : IPlacedWork
     {
-        public IReadOnlyList<T> Of<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
+        public IReadOnlyList<T> Do<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
             where T : class, IPlaced<T> => three.List(kind, list(before), list(theirs), list(mine));
     }
 
     private sealed class Taking(LessonDocument from) : IPlacedWork
     {
-        public IReadOnlyList<T> Of<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
+        public IReadOnlyList<T> Do<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
             where T : class, IPlaced<T> => list(from);
     }
 }

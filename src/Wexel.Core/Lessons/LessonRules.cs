@@ -58,7 +58,7 @@ public static class LessonRules
 
     private sealed class Tidying(LessonDocument document, TimeSpan length) : IPlacedWork
     {
-        public IReadOnlyList<T> Of<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
+        public IReadOnlyList<T> Do<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
             where T : class, IPlaced<T> => kind.Tidy(list(document), length);
     }
 
@@ -66,7 +66,7 @@ public static class LessonRules
     {
         internal Problem? Problem { get; private set; }
 
-        public IReadOnlyList<T> Of<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
+        public IReadOnlyList<T> Do<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
             where T : class, IPlaced<T>
         {
             Problem ??= kind.Refusal(list(document));
@@ -156,7 +156,7 @@ public static class LessonRules
 
     private sealed class Describing(LessonDocument before, LessonDocument after, List<string> changes) : IPlacedWork
     {
-        public IReadOnlyList<T> Of<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
+        public IReadOnlyList<T> Do<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
             where T : class, IPlaced<T>
         {
             changes.AddRange(Counted(kind, list(before), list(after)));

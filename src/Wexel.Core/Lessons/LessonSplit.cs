@@ -43,7 +43,7 @@ public sealed record LessonSplit(LessonDocument First, LessonDocument Second)
 
     private sealed record Side(LessonDocument Document, TimeSpan At, bool IsFirst) : IPlacedWork
     {
-        public IReadOnlyList<T> Of<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
+        public IReadOnlyList<T> Do<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
             where T : class, IPlaced<T> => IsFirst ? kind.Before(list(Document), At) : kind.From(list(Document), At);
     }
 }

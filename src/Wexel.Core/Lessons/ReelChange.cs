@@ -63,7 +63,7 @@ public sealed record ReelChange(LessonWithCues Lesson, IReadOnlyList<string> Los
 
     private sealed class Carrying(LessonDocument document, ReelPlaces places, List<string> lost) : IPlacedWork
     {
-        public IReadOnlyList<T> Of<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
+        public IReadOnlyList<T> Do<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
             where T : class, IPlaced<T> => kind.Carried(list(document), places, lost);
     }
 }

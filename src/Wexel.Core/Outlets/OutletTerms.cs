@@ -52,18 +52,18 @@ public sealed record PackageSources(
 /// <summary>Refusals that several kinds have in common.</summary>
 internal static class Refusals
 {
-    internal static Problem Of(string code, string sentence) => new(code, sentence, "profileId");
+    internal static Problem ForProfile(string code, string sentence) => new(code, sentence, "profileId");
 
     /// <summary>What a learner's page cannot show.</summary>
     internal static Problem? OnPage(Profile profile) =>
         profile switch
         {
-            { Picture: null } => Of(
+            { Picture: null } => ForProfile(
                 "outlet-wants-picture",
                 $"“{profile.Title}” makes sound alone, and the learner’s page shows a picture. Take a profile with a picture, or release the sound "
                     + $"to a podcast feed."
             ),
-            { Container: Container.Mov } => Of(
+            { Container: Container.Mov } => ForProfile(
                 "outlet-wants-web-file",
                 $"“{profile.Title}” makes a MOV file, which not every browser plays. Take a profile that makes MP4, such as “{Profiles.Web.Title}”."
             ),

@@ -32,9 +32,9 @@ public static class ReleaseKeys
     /// <inheritdoc cref="Wanted(OutletTerms, LessonAtHand, Profile, HouseKeys, string?)"/>
     public static Func<LessonAtHand, string> Wanted(OutletTerms terms, Profile profile, HouseKeys house, string? artwork)
     {
-        var (termsKey, profileKey) = (terms.Key, ProfileKeys.Of(profile));
+        var (termsKey, profileKey) = (terms.Key, ProfileKeys.ProfileKey(profile));
         return lesson =>
-            MadeKey.Of(Makers.Release, k =>
+            MadeKey.Hash(Makers.Release, k =>
                 k.Add("terms", termsKey)
                     .Add("lesson", lesson.Key)
                     .Add("profile", profileKey)
@@ -58,5 +58,5 @@ public static class ReleaseKeys
     /// <param name="title">The course's title.</param>
     /// <param name="lessons">The keys that are wanted of its lessons, in their order.</param>
     public static string WantedOfCourse(string title, IReadOnlyList<string> lessons) =>
-        MadeKey.Of(Makers.Release, k => k.Add("course", title).Each("lessons", lessons));
+        MadeKey.Hash(Makers.Release, k => k.Add("course", title).Each("lessons", lessons));
 }

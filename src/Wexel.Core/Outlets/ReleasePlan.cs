@@ -46,7 +46,7 @@ public sealed record ReleaseActual(IReadOnlySet<string> Files, IReadOnlySet<stri
 public static class ReleasePlan
 {
     /// <summary>The steps in their order; none where all stands as it is wanted.</summary>
-    public static IReadOnlyList<ReleaseStep> Of(ReleaseWanted wanted, ReleaseActual actual)
+    public static IReadOnlyList<ReleaseStep> Steps(ReleaseWanted wanted, ReleaseActual actual)
     {
         var steps = new List<ReleaseStep>();
         var fileIsThere = actual.Files.Contains(wanted.File);

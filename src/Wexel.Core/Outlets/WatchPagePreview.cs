@@ -128,7 +128,7 @@ public sealed record WatchPagePreview(
             ["embedUrl"] = Embed.AbsoluteUri,
         };
         if (Sections.Count > 0)
-            video["hasPart"] = new JsonArray([.. Chapters.Of(Sections, Length).Select(Clip)]);
+            video["hasPart"] = new JsonArray([.. Chapters.FromSections(Sections, Length).Select(Clip)]);
         return video;
     }
 

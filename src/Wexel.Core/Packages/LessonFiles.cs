@@ -35,14 +35,14 @@ public static class LessonFiles
     /// <param name="player">The player's folder as the page sees it, with a slash at its end.</param>
     /// <param name="pagePurpose">What the page is for.</param>
     /// <param name="pageIsLinked">Whether the page is the one to link.</param>
-    public static IReadOnlyList<PackageFile> Of(LessonSources sources, string folder, string player, string pagePurpose, bool pageIsLinked)
+    public static IReadOnlyList<PackageFile> List(LessonSources sources, string folder, string player, string pagePurpose, bool pageIsLinked)
     {
         var lesson = sources.Lesson with { Video = Video(sources), Poster = sources.Poster is null ? null : Poster, ReportTo = null, Embedded = false };
         var files = new List<PackageFile> { new(folder + Page, pagePurpose, new PackageContent.Text(PlayerPage.Html(lesson, player)), pageIsLinked) };
         files.AddRange(Videos(sources).Select(f => f with { Path = folder + f.Path }));
         if (sources.Poster is { } poster)
             files.Add(new(folder + Poster, "The picture that stands there before the lesson plays.", new PackageContent.Copy(poster, AlreadyCompressed: true)));
-        var names = CaptionFileName.Of([.. lesson.Captions.Select(c => c.Language)]);
+        var names = CaptionFileName.ForLanguages([.. lesson.Captions.Select(c => c.Language)]);
         files.AddRange(
             lesson.Captions.Select(
                 (captions, i) =>
@@ -58,7 +58,7 @@ public static class LessonFiles
                 new(
                     folder + "contents.vtt",
                     "The contents as a WebVTT file of chapters, for other players. The page has them inside.",
-                    new PackageContent.Text(ChaptersText.Write(Chapters.Of(lesson.Sections, lesson.Length)))
+                    new PackageContent.Text(ChaptersText.Write(Chapters.FromSections(lesson.Sections, lesson.Length)))
                 )
             );
         return files;

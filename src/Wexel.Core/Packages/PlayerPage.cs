@@ -21,7 +21,7 @@ public static class PlayerPage
     /// <param name="assets">The folder of script and styles as the page sees it, with a slash at its end.</param>
     /// <param name="place">A line above the lesson that says where one is, or null.</param>
     /// <param name="head">More for the page's head, as HTML.</param>
-    public static string Html(PlayerLesson lesson, string assets, PlayerPlace? place = null, string head = "")
+    public static string Html(PlayerLesson lesson, string assets, PlayerSite? place = null, string head = "")
     {
         var title = WebUtility.HtmlEncode(lesson.Title);
         var data = JsonSerializer.Serialize(new PlayerData(lesson, place), WexelJson.Options);
@@ -50,10 +50,10 @@ public static class PlayerPage
 /// <summary>All that a page tells the player.</summary>
 /// <param name="Lesson">The lesson.</param>
 /// <param name="Place">A line above it, or null.</param>
-public sealed record PlayerData(PlayerLesson Lesson, PlayerPlace? Place);
+public sealed record PlayerData(PlayerLesson Lesson, PlayerSite? Place);
 
 /// <summary>Where a lesson stands, for the line above it.</summary>
 /// <param name="House">The organisation.</param>
 /// <param name="Where">The channel, the course and the lesson's number, as one text.</param>
 /// <param name="AllLessons">The address of the list, or null.</param>
-public sealed record PlayerPlace(string House, string Where, string? AllLessons);
+public sealed record PlayerSite(string House, string Where, string? AllLessons);

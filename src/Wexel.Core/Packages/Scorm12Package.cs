@@ -41,7 +41,7 @@ public static class Scorm12Package
         {
             var folder = alone ? "" : string.Create(CultureInfo.InvariantCulture, $"lesson-{number:00}/");
             var made = lesson with { Lesson = lesson.Lesson with { Runtime = Runtime } };
-            var own = LessonFiles.Of(
+            var own = LessonFiles.List(
                 made,
                 folder,
                 alone ? LessonFiles.PlayerFolder : "../" + LessonFiles.PlayerFolder,

@@ -45,7 +45,7 @@ public abstract class PlacedKind<T>
     public abstract T Called(T thing, string id);
 
     /// <summary>What two people made of one thing, field by field: what I changed as I have it, the rest as they have it.</summary>
-    public abstract T Both(T before, T theirs, T mine);
+    public abstract T Merged(T before, T theirs, T mine);
 
     /// <summary>Writes what of one makes a difference to learners.</summary>
     public abstract void Declare(KeyFields key, T thing);

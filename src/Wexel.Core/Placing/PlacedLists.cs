@@ -9,7 +9,7 @@ public interface IPlacedWork
     /// <summary>Gives what a document is to have of a kind.</summary>
     /// <param name="kind">The kind.</param>
     /// <param name="list">Reads the list of that kind out of a document.</param>
-    IReadOnlyList<T> Of<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
+    IReadOnlyList<T> Do<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
         where T : class, IPlaced<T>;
 }
 
@@ -24,7 +24,7 @@ public static class PlacedLists
     /// <summary>Reads every list of a document.</summary>
     public static void Read(object document, IPlacedWork work)
     {
-        foreach (var property in Of(document.GetType()))
+        foreach (var property in Properties(document.GetType()))
             property.Do(work);
     }
 
@@ -35,12 +35,12 @@ public static class PlacedLists
     public static T Set<T>(T document, IPlacedWork work)
         where T : class
     {
-        foreach (var property in Of(document.GetType()))
+        foreach (var property in Properties(document.GetType()))
             property.Set(document, property.Do(work));
         return document;
     }
 
-    private static IReadOnlyList<Property> Of(Type document) =>
+    private static IReadOnlyList<Property> Properties(Type document) =>
         Found.GetOrAdd(document, type => [.. type.GetProperties().Select(Property.Find).OfType<Property>().OrderBy(p => p.Name, StringComparer.Ordinal)]);
 
     private abstract class Property(PropertyInfo info)
@@ -68,6 +68,6 @@ public static class PlacedLists
     {
         internal override string Name => T.Kind.Name;
 
-        internal override object Do(IPlacedWork work) => work.Of(T.Kind, document => (IReadOnlyList<T>)Info.GetValue(document)!);
+        internal override object Do(IPlacedWork work) => work.Do(T.Kind, document => (IReadOnlyList<T>)Info.GetValue(document)!);
     }
 }

@@ -10,7 +10,7 @@ public static class ReelAnalysis
     /// <param name="reel">The recordings.</param>
     /// <param name="analyses">What was found of each, also so far; null where nothing was yet.</param>
     /// <returns>Null where nothing was found of the first. What is told of a sound as a whole is told of one recording alone.</returns>
-    public static RecordingAnalysis? Of(Reel reel, IReadOnlyList<RecordingAnalysis?> analyses)
+    public static RecordingAnalysis? Join(Reel reel, IReadOnlyList<RecordingAnalysis?> analyses)
     {
         if (analyses is [var only])
             return only;

@@ -19,7 +19,7 @@ public sealed class ThreeWay(ICollection<string> clashes)
 
     /// <summary>Things of a kind.</summary>
     public IReadOnlyList<T> List<T>(PlacedKind<T> kind, IReadOnlyList<T> before, IReadOnlyList<T> theirs, IReadOnlyList<T> mine)
-        where T : class, IPlaced<T> => [.. List(before, theirs, mine, t => t.Id, kind.Named, kind.Both).OrderBy(t => t.Span.Start)];
+        where T : class, IPlaced<T> => [.. List(before, theirs, mine, t => t.Id, kind.Named, kind.Merged).OrderBy(t => t.Span.Start)];
 
     /// <summary>Things that have a name; what both changed is a clash.</summary>
     /// <param name="before">As both found them.</param>

@@ -10,7 +10,7 @@ public static partial class HlsCheck
     /// <param name="master">The name of the master playlist.</param>
     /// <param name="read">Gives a playlist's text by its name, null where it is not there.</param>
     /// <param name="bytes">Gives the size of a file by its name, null where it is not there.</param>
-    public static IReadOnlyList<string> Of(string master, Func<string, string?> read, Func<string, long?> bytes)
+    public static IReadOnlyList<string> Findings(string master, Func<string, string?> read, Func<string, long?> bytes)
     {
         var breaches = new List<string>();
         if (Playlist.Read(master, read, breaches) is not { } top)

@@ -3,7 +3,7 @@ namespace Wexel.Delivering.Http;
 /// <summary>What the files of packages are, by their endings (IANA media types).</summary>
 internal static class MediaTypes
 {
-    internal static string Of(string path) =>
+    internal static string ForPath(string path) =>
         Path.GetExtension(path) switch
         {
             ".html" => "text/html",

@@ -43,7 +43,7 @@ public sealed class PutDelivery(HttpClient http) : IDelivery
                 await using var source = file.Open();
                 using var content = new StreamContent(source)
                 {
-                    Headers = { ContentType = new MediaTypeHeaderValue(file.MediaType ?? MediaTypes.Of(file.File.Path)) },
+                    Headers = { ContentType = new MediaTypeHeaderValue(file.MediaType ?? MediaTypes.ForPath(file.File.Path)) },
                 };
                 using var answer = await http.PutAsync(At(folder, file.File.Path), content, cancel);
                 if (!answer.IsSuccessStatusCode)

@@ -28,7 +28,7 @@ public static class LessonArchive
         var document = lesson.Document;
         var names = Names(document.Recordings, recordings);
         var mark = lesson.Mark is { } placed ? new LessonFile.MarkFile(Mark, placed.Placement) : null;
-        var captions = CaptionFileName.Of([.. document.Captions.Select(t => t.Language)]).Select(name => $"captions-{name}.vtt").ToList();
+        var captions = CaptionFileName.ForLanguages([.. document.Captions.Select(t => t.Language)]).Select(name => $"captions-{name}.vtt").ToList();
         var file = LessonFile.Of(document, id.ToString("N"), [.. recordings.Select((r, i) => (names[i], r.Sounds))], captions, mark);
         return
         [

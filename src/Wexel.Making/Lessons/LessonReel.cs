@@ -16,7 +16,7 @@ public sealed record LessonReel(IReadOnlyList<string> Hashes, Reel Reel, IReadOn
     private const double UnknownChange = 0.3;
 
     /// <summary>What was found, along the reel's time; null where nobody looked.</summary>
-    public RecordingAnalysis? Analysis => ReelAnalysis.Of(Reel, Analyses);
+    public RecordingAnalysis? Analysis => ReelAnalysis.Join(Reel, Analyses);
 
     /// <summary>How much of the picture changes, 0 to 1.</summary>
     public double ChangedShare => Analysis?.ChangedShare ?? UnknownChange;

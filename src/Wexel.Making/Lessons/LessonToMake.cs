@@ -46,7 +46,7 @@ public sealed record LessonToMake(LessonWithCues Lesson, LessonReel Found, MarkO
         var map = Map;
         return new ProfileForLesson(Found.Reel, map, Look(Section.Kind.Following(Document.Sections, map), Lesson.ForLearners(map)), plan =>
             RenderEstimator.PictureBytes(plan.Picture!, plan.Length, Found.Reel, Found.ChangedShare)
-        ).Of(profile);
+        ).Findings(profile);
     }
 
     private LessonLook Look(IReadOnlyList<Section> sections, IReadOnlyList<LessonTrack> tracks) =>

@@ -41,7 +41,7 @@ public sealed class PlannedRendition(RenderPlan plan, LessonToMake lesson, TimeM
     public IReadOnlyList<LessonTrack> Tracks => tracks;
 
     /// <summary>The chapters of the finished file.</summary>
-    public IReadOnlyList<Chapter> Chapters => Core.Contents.Chapters.Of(sections, plan.Length);
+    public IReadOnlyList<Chapter> Chapters => Core.Contents.Chapters.FromSections(sections, plan.Length);
 
     /// <summary>The keys of what is encoded.</summary>
     public RenditionKeys Keys { get; } = RenditionKeys.Of(plan, map, lesson.Found.Hashes);
@@ -52,7 +52,7 @@ public sealed class PlannedRendition(RenderPlan plan, LessonToMake lesson, TimeM
             ? []
             :
             [
-                .. tracks.Zip(CaptionFileName.Of([.. tracks.Select(t => t.Track.Language)]), (t, name) =>
+                .. tracks.Zip(CaptionFileName.ForLanguages([.. tracks.Select(t => t.Track.Language)]), (t, name) =>
                     new CaptionsInside(name, WebVttText.Write(t.Cues), t.Track.Language)
                 ),
             ];
@@ -83,27 +83,27 @@ public sealed class PlannedRendition(RenderPlan plan, LessonToMake lesson, TimeM
     public string File(FileStore store) => store.Derived(FileKey, MadeNames.Finished(plan.File.Container));
 
     /// <summary>What its picture is encoded from.</summary>
-    public EncodeInputs Inputs(MakingPlace place) => Inputs(plan, Hashes, place);
+    public EncodeInputs Inputs(MakingFolders folders) => Inputs(plan, Hashes, folders);
 
     /// <summary>What a plan's picture is encoded from.</summary>
     /// <param name="plan">The plan.</param>
     /// <param name="hashes">The hashes of its recordings, in their order.</param>
-    /// <param name="place">Where they lie.</param>
-    public static EncodeInputs Inputs(RenderPlan plan, IReadOnlyList<string> hashes, MakingPlace place) =>
+    /// <param name="folders">Where they lie.</param>
+    public static EncodeInputs Inputs(RenderPlan plan, IReadOnlyList<string> hashes, MakingFolders folders) =>
         new(
-            [.. hashes.Select(place.Store.Recording)],
-            plan.Pictures.Select(p => p.Mark?.Key).OfType<string>().FirstOrDefault() is { } mark ? place.Store.Derived(mark, MadeNames.Mark) : null,
-            place.Fonts
+            [.. hashes.Select(folders.Store.Recording)],
+            plan.Pictures.Select(p => p.Mark?.Key).OfType<string>().FirstOrDefault() is { } mark ? folders.Store.Derived(mark, MadeNames.Mark) : null,
+            folders.Fonts
         );
 
     /// <summary>Whether everything is encoded already.</summary>
-    public bool IsEncoded(FileStore store) => Encoded(store).All(Wholeness.Of);
+    public bool IsEncoded(FileStore store) => Encoded(store).All(Wholeness.IsWhole);
 
     /// <summary>What is encoded already comes to, in bytes; null where something is missing.</summary>
     public long? EncodedBytes(FileStore store) => IsEncoded(store) ? Encoded(store).Sum(path => new FileInfo(path).Length) : null;
 
     /// <summary>What the finished file is put together from.</summary>
-    public FinishInputs FinishInputs(FileStore store) => new([.. Keys.Pictures.Select((_, i) => Picture(store, i))], Sound(store), CaptionsInside);
+    public MuxInputs MuxInputs(FileStore store) => new([.. Keys.Pictures.Select((_, i) => Picture(store, i))], Sound(store), CaptionsInside);
 
     private IEnumerable<string> Encoded(FileStore store) => Keys.Pictures.Select((_, i) => Picture(store, i)).Append(Sound(store)).OfType<string>();
 }

@@ -8,8 +8,8 @@ using Wexel.Media.Tools;
 namespace Wexel.Making.Releasing;
 
 /// <summary>Makes what stands in a podcast feed: episodes, copied from renditions as apps take them, and artwork. Nothing is encoded.</summary>
-/// <param name="place">Where.</param>
-public sealed class EpisodeMaker(MakingPlace place)
+/// <param name="folders">Where.</param>
+public sealed class EpisodeMaker(MakingFolders folders)
 {
     /// <summary>Makes an episode's file, where it is not there yet.</summary>
     /// <param name="planned">The rendition that it is copied from; all of it is encoded.</param>
@@ -20,9 +20,9 @@ public sealed class EpisodeMaker(MakingPlace place)
     public async Task<KeyedFile> MakeAsync(PlannedRendition planned, FeedMedia media, KeyedFile artwork, CancellationToken cancel)
     {
         var (title, key) = (planned.Lesson.Document.Title, KeyOf(planned, media, artwork.Key));
-        var path = place.Store.Derived(key, MadeNames.Episode(media));
-        if (!Wholeness.Of(path))
-            await Finishing.EpisodeAsync(planned.FinishInputs(place.Store) with { Captions = [] }, path, title, planned.Chapters, media, artwork.Path, cancel);
+        var path = folders.Store.Derived(key, MadeNames.Episode(media));
+        if (!Wholeness.IsWhole(path))
+            await Muxing.EpisodeAsync(planned.MuxInputs(folders.Store) with { Captions = [] }, path, title, planned.Chapters, media, artwork.Path, cancel);
         return new KeyedFile(path, key);
     }
 
@@ -52,7 +52,7 @@ public sealed class EpisodeMaker(MakingPlace place)
     )
     {
         var document = planned.Lesson.Document;
-        var bytes = new FileInfo(place.Store.Derived(KeyOf(planned, media, artwork.Key), MadeNames.Episode(media))).Length;
+        var bytes = new FileInfo(folders.Store.Derived(KeyOf(planned, media, artwork.Key), MadeNames.Episode(media))).Length;
         return new Episode(
             FeedKeys.EpisodeId(feed.ToString(), lesson.ToString()),
             name,
@@ -78,9 +78,9 @@ public sealed class EpisodeMaker(MakingPlace place)
     public async Task<KeyedFile> ArtworkAsync(ArtworkPlan plan, string? mark, CancellationToken cancel)
     {
         var key = FeedKeys.Artwork(plan, mark);
-        var path = place.Store.Derived(key, MadeNames.Artwork);
+        var path = folders.Store.Derived(key, MadeNames.Artwork);
         if (!File.Exists(path))
-            await ArtworkMaker.MakeAsync(plan, place.Fonts, mark is null ? null : place.Store.Derived(mark, MadeNames.Mark), path, cancel);
+            await ArtworkMaker.MakeAsync(plan, folders.Fonts, mark is null ? null : folders.Store.Derived(mark, MadeNames.Mark), path, cancel);
         return new KeyedFile(path, key);
     }
 }

@@ -13,7 +13,7 @@ public static class LearnerPage
     /// <summary>The page's data; where video, poster and reports go is for whoever serves it.</summary>
     /// <param name="key">A name under which a browser remembers the place.</param>
     /// <param name="planned">The rendition that it plays.</param>
-    public static PlayerLesson Of(string key, PlannedRendition planned)
+    public static PlayerLesson Compose(string key, PlannedRendition planned)
     {
         var (document, plan) = (planned.Lesson.Document, planned.Plan);
         var size = plan.Picture?.Size ?? Nothing;

@@ -15,21 +15,21 @@ namespace Wexel.Making.Releasing;
 public sealed record MadePackage(string Key, long Bytes, IReadOnlyList<WrittenFile> Files);
 
 /// <summary>Makes packages; one with the same in it is not made again.</summary>
-/// <param name="place">Where.</param>
-public sealed class Packer(MakingPlace place)
+/// <param name="folders">Where.</param>
+public sealed class Packer(MakingFolders folders)
 {
     /// <summary>What a lesson gives to a package.</summary>
     /// <param name="player">What the learner's page is told.</param>
     /// <param name="planned">Its rendition, which is finished.</param>
     public LessonSources Sources(PlayerLesson player, PlannedRendition planned)
     {
-        var (store, container) = (place.Store, planned.Plan.File.Container);
+        var (store, container) = (folders.Store, planned.Plan.File.Container);
         var video = store.Keyed(planned.FileKey, MadeNames.Finished(container));
         return new LessonSources(
             player,
             video,
             planned.Keys.Poster is { } poster ? store.Keyed(poster, MadeNames.Poster) : null,
-            Finishing.Pieces(container, video.Path)
+            Muxing.Pieces(container, video.Path)
         );
     }
 
@@ -38,14 +38,14 @@ public sealed class Packer(MakingPlace place)
     /// <param name="title">The course's title, or the lesson's where it stands alone.</param>
     /// <param name="lessons">The lessons, in their order.</param>
     public PackageSources Sources(string identifier, string title, IReadOnlyList<LessonSources> lessons) =>
-        new(identifier, title, lessons, PlayerFiles.In(place.PlayerFolder));
+        new(identifier, title, lessons, PlayerFiles.In(folders.PlayerFolder));
 
     /// <summary>Packs files into a ZIP.</summary>
     public async Task<MadePackage> PackAsync(IReadOnlyList<PackageFile> files, CancellationToken cancel)
     {
-        var key = PackageKeys.Of(files);
-        var zip = place.Store.Derived(key, MadeNames.Package);
-        if (!Wholeness.Of(zip))
+        var key = PackageKeys.PackageKey(files);
+        var zip = folders.Store.Derived(key, MadeNames.Package);
+        if (!Wholeness.IsWhole(zip))
             await PackageWriter.WriteZipAsync(files, zip, cancel);
         return new MadePackage(key, new FileInfo(zip).Length, PackageWriter.List(files));
     }

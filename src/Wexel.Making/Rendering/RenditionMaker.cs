@@ -15,8 +15,8 @@ namespace Wexel.Making.Rendering;
 public sealed record FinishedRendition(string FileKey, long Bytes, IReadOnlyList<CheckedFact> Check, string Codecs);
 
 /// <summary>Makes renditions of one lesson: what is not encoded yet in as few passes as the machine carries, then each finished and checked.</summary>
-/// <param name="place">Where.</param>
-public sealed class RenditionMaker(MakingPlace place)
+/// <param name="folders">Where.</param>
+public sealed class RenditionMaker(MakingFolders folders)
 {
     /// <summary>Encodes what is not encoded yet.</summary>
     /// <param name="planned">Renditions of the same lesson.</param>
@@ -36,11 +36,11 @@ public sealed class RenditionMaker(MakingPlace place)
 
     private async Task PassAsync(List<PlannedRendition> planned, IProgress<TimeSpan>? progress, Action<int>? started, CancellationToken cancel)
     {
-        var store = place.Store;
+        var store = folders.Store;
         var (pictures, sounds) = (new Dictionary<string, PictureOutput>(), new Dictionary<string, SoundOutput>());
         foreach (var one in planned)
         {
-            if (one.Plan.Sound is { } plan && one.Sound(store) is { } path && !Wholeness.Of(path))
+            if (one.Plan.Sound is { } plan && one.Sound(store) is { } path && !Wholeness.IsWhole(path))
                 sounds.TryAdd(
                     path,
                     new SoundOutput(
@@ -53,7 +53,7 @@ public sealed class RenditionMaker(MakingPlace place)
                 );
             foreach (var (index, picture) in one.Plan.Pictures.Index())
             {
-                if (one.Picture(store, index) is var to && !Wholeness.Of(to))
+                if (one.Picture(store, index) is var to && !Wholeness.IsWhole(to))
                     pictures.TryAdd(to, new PictureOutput(picture, to, one.Plan.File.Bytes is { } most ? new FileLimit(most, one.Sound(store)) : null));
             }
         }
@@ -61,7 +61,7 @@ public sealed class RenditionMaker(MakingPlace place)
         if (pictures.Count == 0 && sounds.Count == 0)
             return;
         // All are of one lesson; where one has the house's mark, it is the same in each that has it.
-        var inputs = (planned.Find(p => p.Plan.Picture?.Mark is not null) ?? planned[0]).Inputs(place);
+        var inputs = (planned.Find(p => p.Plan.Picture?.Mark is not null) ?? planned[0]).Inputs(folders);
         await Encoder.EncodeAsync(new EncodeWork(inputs, [.. pictures.Values], [.. sounds.Values], Machine.Share.Threads), progress, started, cancel);
     }
 
@@ -72,16 +72,16 @@ public sealed class RenditionMaker(MakingPlace place)
     /// <exception cref="ToolFailedException">The muxer ended with an error.</exception>
     public async Task FinishAsync(PlannedRendition planned, CancellationToken cancel)
     {
-        var file = planned.File(place.Store);
-        if (!Wholeness.Of(file))
+        var file = planned.File(folders.Store);
+        if (!Wholeness.IsWhole(file))
         {
             if (File.Exists(CheckPath(planned.FileKey)))
                 File.Delete(CheckPath(planned.FileKey));
-            await Finishing.FinishAsync(planned.Plan, planned.FinishInputs(place.Store), file, planned.Lesson.Document.Title, planned.Chapters, cancel);
+            await Muxing.FinishAsync(planned.Plan, planned.MuxInputs(folders.Store), file, planned.Lesson.Document.Title, planned.Chapters, cancel);
         }
 
-        if (planned.Poster(place.Store) is { } poster && !Wholeness.Of(poster))
-            await Finishing.PosterAsync(planned.Picture(place.Store, 0), poster, planned.Plan.Length / 10, cancel);
+        if (planned.Poster(folders.Store) is { } poster && !Wholeness.IsWhole(poster))
+            await Muxing.PosterAsync(planned.Picture(folders.Store, 0), poster, planned.Plan.Length / 10, cancel);
     }
 
     /// <summary>Checks a finished file; what one is found to be does not change, and is kept beside it.</summary>
@@ -93,7 +93,7 @@ public sealed class RenditionMaker(MakingPlace place)
         var check = CheckPath(planned.FileKey);
         if (!File.Exists(check))
         {
-            var (plan, map, store, inputs) = (planned.Plan, planned.Map, place.Store, planned.Inputs(place));
+            var (plan, map, store, inputs) = (planned.Plan, planned.Map, folders.Store, planned.Inputs(folders));
             if (plan.Sound is { } sound)
                 await SoundComposer.ComposeAsync(sound, planned.Reel, map, inputs.Recordings, planned.Composed(store), cancel);
             var moments = plan.Picture is null ? [] : ExpectedPicture.Frames(planned.Lesson.Found.Analysis?.PictureMoments ?? [], map);
@@ -111,5 +111,5 @@ public sealed class RenditionMaker(MakingPlace place)
     /// <param name="fileKey">The key under which it lies.</param>
     public bool IsChecked(string fileKey) => File.Exists(CheckPath(fileKey));
 
-    private string CheckPath(string fileKey) => place.Store.Derived(fileKey, FileChecker.Checker.Replace('/', '-') + ".json");
+    private string CheckPath(string fileKey) => folders.Store.Derived(fileKey, FileChecker.Checker.Replace('/', '-') + ".json");
 }

@@ -74,7 +74,7 @@ public static class MadeNames
     public static string Sound(SoundPlan plan) => SoundOutput.FileName(plan);
 
     /// <summary>A finished file; of a folder of pieces, the playlist.</summary>
-    public static string Finished(Container container) => Finishing.FileName(container);
+    public static string Finished(Container container) => Muxing.FileName(container);
 
     /// <summary>What a made file is needed for.</summary>
     /// <param name="name">Its path under its key, with slashes.</param>

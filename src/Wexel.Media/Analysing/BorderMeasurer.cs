@@ -30,7 +30,7 @@ internal static class BorderMeasurer
                     "-vf",
                     string.Create(
                         CultureInfo.InvariantCulture,
-                        $"{PreparingFilters.Of(facts.Picture.Preparation)}scale={size.Width}:{size.Height},format=gray"
+                        $"{PreparingFilters.Print(facts.Picture.Preparation)}scale={size.Width}:{size.Height},format=gray"
                     ),
                     "-f",
                     "rawvideo",

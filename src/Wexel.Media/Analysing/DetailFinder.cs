@@ -96,7 +96,7 @@ public static class DetailFinder
         static string Text(long number) => number.ToString(CultureInfo.InvariantCulture);
         var chosen = FilterText.Sum([.. moments.Select(m => $"eq(n,{Text((long)Math.Round(m.TotalSeconds * SamplesPerSecond))})")]);
         var full =
-            $"[0:V:0]{PreparingFilters.Of(picture.Preparation)}fps={Text(SamplesPerSecond)}:start_time=0,select='{chosen}',"
+            $"[0:V:0]{PreparingFilters.Print(picture.Preparation)}fps={Text(SamplesPerSecond)}:start_time=0,select='{chosen}',"
             + $"scale={Text(size.Width)}:{Text(size.Height)}:flags=accurate_rnd,format=gray";
         if (delivered.Count == 0)
             return full + "[seen]";

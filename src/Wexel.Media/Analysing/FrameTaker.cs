@@ -44,7 +44,7 @@ public static class FrameTaker
                     "-vf",
                     string.Create(
                         CultureInfo.InvariantCulture,
-                        $"{PreparingFilters.Of(facts.Picture!.Preparation)}fps={grid}:start_time=0,scale={RecordingAnalyser.PictureWidth}:-2,"
+                        $"{PreparingFilters.Print(facts.Picture!.Preparation)}fps={grid}:start_time=0,scale={RecordingAnalyser.PictureWidth}:-2,"
                             + $"setsar=1,format=yuvj420p"
                     ),
                     "-frames:v",

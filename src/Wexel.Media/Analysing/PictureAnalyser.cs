@@ -39,7 +39,7 @@ internal sealed class PictureAnalyser(PicturePreparation? preparation, string pa
                 "-filter_complex",
                 string.Create(
                     CultureInfo.InvariantCulture,
-                    $"[0:V:0]{PreparingFilters.Of(preparation)}fps={SamplesPerSecond}:start_time=0,split[a][b];"
+                    $"[0:V:0]{PreparingFilters.Print(preparation)}fps={SamplesPerSecond}:start_time=0,split[a][b];"
                         + $"[a]scale={RecordingAnalyser.PictureWidth}:-2,setsar=1,format=yuvj420p[jpeg];"
                         + $"[b]scale={CompareWidth}:{CompareHeight}:flags=area,format=gray[grey]"
                 ),

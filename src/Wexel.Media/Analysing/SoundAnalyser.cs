@@ -39,7 +39,7 @@ public static class SoundAnalyser
         var said = await MediaTool.StreamReportAsync(
             [
                 .. input,
-                .. SoundInput.Of(
+                .. SoundInput.Print(
                     tracks,
                     string.Create(CultureInfo.InvariantCulture, $"{(filters is null ? "" : filters + ",")}aresample={LoudnessMeter.Rate}:async=1:first_pts=0")
                 ),

@@ -21,7 +21,7 @@ public sealed record SoundHeard(TimeSpan Length, SideSums Sums, IReadOnlyList<in
 
     /// <summary>Stretches of two seconds or more in which nothing is heard.</summary>
     public IReadOnlyList<TimeRange> Silent() =>
-        Stretches.Of([.. Levels.Dbfs.Select(l => l < SoundLevels.NothingBelow)], Levels.PerSecond).FindAll(s => s.Length >= ShortestSilence);
+        Stretches.Find([.. Levels.Dbfs.Select(l => l < SoundLevels.NothingBelow)], Levels.PerSecond).FindAll(s => s.Length >= ShortestSilence);
 
     /// <summary>What was heard of a sound when it was put together lies beside it; where it does not, it is listened to.</summary>
     /// <param name="path">The sound.</param>

@@ -6,7 +6,7 @@ namespace Wexel.Media.Analysing;
 internal static class Stretches
 {
     /// <summary>The stretches in which what is sampled evenly holds.</summary>
-    internal static List<TimeRange> Of(IReadOnlyList<bool> samples, int perSecond)
+    internal static List<TimeRange> Find(IReadOnlyList<bool> samples, int perSecond)
     {
         var runs = new List<TimeRange>();
         for (var i = 0; i < samples.Count; i++)

@@ -21,7 +21,7 @@ internal sealed record AvcConfiguration(
     private const byte FirstHighProfile = 100;
 
     /// <summary>The record of the first picture; null where there is none, or where it has several descriptions.</summary>
-    internal static AvcConfiguration? Of(Stream file)
+    internal static AvcConfiguration? Read(Stream file)
     {
         var moov = Mp4Boxes.Children(file, 0, file.Length).FirstOrDefault(b => b.Type == "moov");
         if (moov.Type is null)

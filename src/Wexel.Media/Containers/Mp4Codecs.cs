@@ -8,7 +8,7 @@ internal static class Mp4Codecs
     private const string Description = "mdia/minf/stbl/stsd";
 
     /// <summary>The parameter, empty where there is none.</summary>
-    internal static string Of(Stream file)
+    internal static string Read(Stream file)
     {
         var moov = Mp4Boxes.Children(file, 0, file.Length).FirstOrDefault(b => b.Type == "moov");
         if (moov.Type is null)

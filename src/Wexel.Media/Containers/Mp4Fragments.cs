@@ -14,7 +14,7 @@ internal static class Mp4Fragments
     /// <summary>How much of the file stands before the index: what a player is given first.</summary>
     /// <param name="file">A file with one segment index over all its fragments.</param>
     /// <exception cref="InvalidDataException">It has none.</exception>
-    internal static (long HeaderBytes, IReadOnlyList<Mp4Fragment> Fragments) Of(Stream file)
+    internal static (long HeaderBytes, IReadOnlyList<Mp4Fragment> Fragments) Read(Stream file)
     {
         var boxes = Mp4Boxes.Children(file, 0, file.Length);
         var at = boxes.FindIndex(b => b.Type == "sidx");

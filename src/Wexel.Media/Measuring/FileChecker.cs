@@ -17,7 +17,7 @@ public static class FileChecker
     public const string Checker = "check/3";
 
     /// <summary>Measures a finished file and holds it against its plan and its source.</summary>
-    /// <param name="path">Where it lies, as <see cref="Rendering.Finishing.FinishAsync"/> made it.</param>
+    /// <param name="path">Where it lies, as <see cref="Rendering.Muxing.FinishAsync"/> made it.</param>
     /// <param name="from">What it was made from.</param>
     /// <param name="sections">How many chapters there should be.</param>
     /// <param name="cancel">Stops it.</param>
@@ -27,10 +27,10 @@ public static class FileChecker
         if (ContainerFacts.Of(from.Plan.File.Container).IsFolder)
         {
             var stream = await StreamMeasurer.MeasureAsync(path, from, cancel);
-            return new CheckedFile(stream.Facts.Bytes, stream.Codecs, FileCheck.Of(stream.Facts, from.Plan, stream.Expected));
+            return new CheckedFile(stream.Facts.Bytes, stream.Codecs, FileCheck.Findings(stream.Facts, from.Plan, stream.Expected));
         }
 
         var (facts, expected) = await RenditionMeasurer.MeasureAsync(path, from, cancel);
-        return new CheckedFile(facts.Bytes, facts.Codecs, FileCheck.Of(facts, from.Plan, sections, expected));
+        return new CheckedFile(facts.Bytes, facts.Codecs, FileCheck.Findings(facts, from.Plan, sections, expected));
     }
 }

@@ -16,7 +16,7 @@ internal static class ReadingStart
     /// <summary>Where reading begins.</summary>
     /// <param name="Frame">The frame at whose time it does.</param>
     /// <param name="First">When the first picture is shown that comes; null where the file does not say.</param>
-    internal readonly record struct Place(long Frame, TimeSpan? First)
+    internal readonly record struct StartPoint(long Frame, TimeSpan? First)
     {
         /// <summary>A picture stands until the next one comes; this much is read behind the one that is wanted, for filters that look ahead.</summary>
         private static readonly TimeSpan Behind = TimeSpan.FromSeconds(0.5);
@@ -33,7 +33,7 @@ internal static class ReadingStart
     /// <param name="before">How much is read before each in any case.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ToolFailedException">The file cannot be read.</exception>
-    internal static async Task<IReadOnlyList<Place>> OfAsync(
+    internal static async Task<IReadOnlyList<StartPoint>> FindAsync(
         IReadOnlyList<string> input,
         FrameRate grid,
         IReadOnlyList<long> frames,
@@ -62,7 +62,7 @@ internal static class ReadingStart
             late = [.. late.Where((i, n) => comes[n] > grid.TimeOf(frames[i]) + (grid.TimeOf(1) / 2))];
         }
 
-        return [.. starts.Zip(first, (start, comes) => new Place(start, comes is { } at && at < Never ? at : null))];
+        return [.. starts.Zip(first, (start, comes) => new StartPoint(start, comes is { } at && at < Never ? at : null))];
     }
 
     /// <summary>

@@ -66,7 +66,7 @@ public static class RenditionMeasurer
             [.. found.GetProperty("chapters").EnumerateArray().Select(c => Seconds(c, "start_time"))],
             captions.Count,
             captions.Count == 0 ? null : await CaptionsEndAsync(path, cancel),
-            name.Contains("mp4", StringComparison.Ordinal) ? Mp4Codecs.Of(file) : "",
+            name.Contains("mp4", StringComparison.Ordinal) ? Mp4Codecs.Read(file) : "",
             [.. (picture.Errors ?? []).Concat(sound.Errors ?? []).Distinct()]
         );
         return (facts, new ExpectedOfSource(from.Still, before?.Silent() ?? [], before?.Length));

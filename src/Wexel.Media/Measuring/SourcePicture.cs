@@ -65,7 +65,7 @@ public static class SourcePicture
     {
         var (source, made) = (new byte[plan.Size.Width * plan.Size.Height], new byte[plan.Size.Width * plan.Size.Height]);
         var both = false;
-        await WithBothAsync(
+        await WithSourceAndMadeAsync(
             plan,
             inputs,
             filePath,
@@ -105,7 +105,7 @@ public static class SourcePicture
     internal static MomentCompared Compared(PicturePlan plan, long frame, byte[] source, byte[] made) =>
         new(
             plan.Timing.Grid.TimeOf(frame),
-            StructuralSimilarity.Of(source, made, plan.Size),
+            StructuralSimilarity.Compare(source, made, plan.Size),
             DetailKept.Of(source, made, plan.Size, plan.Size).Mean,
             Mean(source) <= BlackMean,
             Borders(source, plan.Size)
@@ -140,7 +140,7 @@ public static class SourcePicture
         string temporary,
         CancellationToken cancel
     ) =>
-        WithBothAsync(
+        WithSourceAndMadeAsync(
             plan,
             inputs,
             filePath,
@@ -191,7 +191,7 @@ public static class SourcePicture
     }
 
     /// <summary>The inputs and a graph that ends in <c>[picture0]</c> and <c>[made]</c>, for one frame.</summary>
-    private static async Task<T> WithBothAsync<T>(
+    private static async Task<T> WithSourceAndMadeAsync<T>(
         PicturePlan plan,
         EncodeInputs inputs,
         string filePath,
@@ -202,7 +202,7 @@ public static class SourcePicture
     )
     {
         var (grid, made) = (plan.Timing.Grid, MediaTool.OwnInput(filePath));
-        var from = (await ReadingStart.OfAsync(made, grid, [frame], Exactly, cancel))[0].Frame;
+        var from = (await ReadingStart.FindAsync(made, grid, [frame], Exactly, cancel))[0].Frame;
         return await WithGraphAsync(
             plan,
             inputs,
@@ -281,7 +281,7 @@ public static class SourcePicture
         return ExpectedPicture.BehindKeyFrames(plan, frames, [.. starts.Select(start => start.First is { } first ? grid.FrameAt(first) : (long?)null)]);
     }
 
-    private static async Task<ReadingStart.Place[]> StartsAsync(
+    private static async Task<ReadingStart.StartPoint[]> StartsAsync(
         PicturePlan plan,
         EncodeInputs inputs,
         List<(PartPlan Part, long Frame)> wanted,
@@ -289,10 +289,10 @@ public static class SourcePicture
         CancellationToken cancel
     )
     {
-        var from = new ReadingStart.Place[wanted.Count];
+        var from = new ReadingStart.StartPoint[wanted.Count];
         foreach (var recording in wanted.Index().GroupBy(w => w.Item.Part.Recording, w => (w.Index, w.Item.Frame)))
         {
-            var starts = await ReadingStart.OfAsync(
+            var starts = await ReadingStart.FindAsync(
                 MediaTool.SafeInput(inputs.Recordings[recording.Key]),
                 plan.Timing.Grid,
                 [.. recording.Select(w => w.Frame)],

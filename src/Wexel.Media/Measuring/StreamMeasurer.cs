@@ -49,7 +49,7 @@ internal static class StreamMeasurer
             var files = HlsFolder.Files(folder);
             string? Read(string name) => files.Contains(name) ? File.ReadAllText(Path.Combine(folder, name)) : null;
             long? Bytes(string name) => files.Contains(name) ? new FileInfo(Path.Combine(folder, name)).Length : null;
-            List<string> breaches = [.. HlsCheck.Of(Path.GetFileName(master), Read, Bytes), .. await Untimed(folder, files)];
+            List<string> breaches = [.. HlsCheck.Findings(Path.GetFileName(master), Read, Bytes), .. await Untimed(folder, files)];
             var captions = Read(Path.GetFileName(master))!.Split("TYPE=SUBTITLES").Length - 1;
             return (new StreamFacts(files.Sum(f => Bytes(f)!.Value), pictures, breaches, captions), source!, pictures[0].Codecs);
         }

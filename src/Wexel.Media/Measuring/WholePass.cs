@@ -101,7 +101,7 @@ internal static class WholePass
         var found = borders.Found();
         return new PictureFound(
             found is null ? null : BorderShares.Of(found, Small),
-            Stretches.Of(dark, SamplesPerSecond),
+            Stretches.Find(dark, SamplesPerSecond),
             StillStretches.Find(changes, length),
             Errors(said)
         );

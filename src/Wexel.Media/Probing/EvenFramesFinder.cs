@@ -34,7 +34,7 @@ public static class EvenFramesFinder
         var rate = Reel.Of(facts).Grid;
         using (var file = File.OpenRead(path))
         {
-            if (AvcConfiguration.Of(file) is not { LengthBytes: 4 })
+            if (AvcConfiguration.Read(file) is not { LengthBytes: 4 })
                 return facts;
         }
 

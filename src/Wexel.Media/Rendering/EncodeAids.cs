@@ -24,7 +24,7 @@ internal sealed class EncodeAids : IDisposable
         {
             var plan = work.Pictures[i].Plan;
             if (plan.Parts.Any(part => part.Moves.Count > 0))
-                await File.WriteAllTextAsync(aids.Moves(i), MoveCommands.Of(plan, i), cancel);
+                await File.WriteAllTextAsync(aids.Moves(i), MoveCommands.Print(plan, i), cancel);
             if (plan.Captions is { } captions)
                 await File.WriteAllTextAsync(aids.Captions(i), captions, cancel);
         }

@@ -23,7 +23,7 @@ internal static class EncodeArguments
     /// <param name="aids">The files beside.</param>
     /// <param name="paths">Where each picture goes.</param>
     /// <param name="rates">The rate that each picture is aimed at, in bits a second.</param>
-    internal static IReadOnlyList<string> Of(EncodeWork work, EncodeAids aids, IReadOnlyList<string> paths, IReadOnlyList<long> rates)
+    internal static IReadOnlyList<string> Print(EncodeWork work, EncodeAids aids, IReadOnlyList<string> paths, IReadOnlyList<long> rates)
     {
         List<string> arguments = [.. Inputs(work), "-filter_complex", Graph(work, aids)];
         for (var i = 0; i < work.Pictures.Count; i++)
@@ -31,7 +31,7 @@ internal static class EncodeArguments
             var plan = work.Pictures[i].Plan;
             arguments.AddRange([
                 .. Mapped(i),
-                .. EncoderArguments.Of(plan, rates[i], work.ParameterSets),
+                .. EncoderArguments.Print(plan, rates[i], work.ParameterSets),
                 .. Threads(work),
                 .. plan.Rate.Passes == 2 ? ["-pass", "2", "-passlogfile", aids.Log(i)] : Array.Empty<string>(),
                 .. Bare,
@@ -60,8 +60,8 @@ internal static class EncodeArguments
                         [
                             "-map",
                             $"{Text(inputs.IndexOf(to.First.Sound.Path))}:a:0",
-                            .. to.First.Sound.Levelling is { } levelling ? ["-af", SoundFilters.Of(levelling)] : Array.Empty<string>(),
-                            .. EncoderArguments.Of(to.First.Plan),
+                            .. to.First.Sound.Levelling is { } levelling ? ["-af", SoundFilters.Print(levelling)] : Array.Empty<string>(),
+                            .. EncoderArguments.Print(to.First.Plan),
                             .. Bare,
                             "file:" + to.Second,
                         ]
@@ -82,7 +82,7 @@ internal static class EncodeArguments
                     (IEnumerable<string>)
                         [
                             .. Mapped(i),
-                            .. EncoderArguments.Of(picture.Plan, picture.Plan.Rate.BitsPerSecond),
+                            .. EncoderArguments.Print(picture.Plan, picture.Plan.Rate.BitsPerSecond),
                             .. Threads(work),
                             "-pass",
                             "1",
@@ -148,7 +148,7 @@ internal static class EncodeArguments
         for (var i = 0; i < Parts(work).Count; i++)
         {
             chains.Add(
-                $"[{Text(i)}:V:0]{PreparingFilters.Of(Parts(work)[i].Prepared)}{KeptFilters(work.Pictures[0].Plan.Timing.Grid, Parts(work)[i].Kept)}"
+                $"[{Text(i)}:V:0]{PreparingFilters.Print(Parts(work)[i].Prepared)}{KeptFilters(work.Pictures[0].Plan.Timing.Grid, Parts(work)[i].Kept)}"
                     + $"{Split(timings.Select((_, t) => $"[timed{Text(i)}x{Text(t)}]"))}"
             );
             chains.AddRange(

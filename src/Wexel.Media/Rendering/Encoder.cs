@@ -63,7 +63,7 @@ public static class Encoder
                         await MediaTool.RunAsync(EncodeArguments.FirstPass(twice, aids), passes, started, stop);
                     passes.Next();
                     await MediaTool.RunAsync(
-                        EncodeArguments.Of(ordered, aids, paths, [.. ordered.Pictures.Select(p => p.Plan.Rate.BitsPerSecond)]),
+                        EncodeArguments.Print(ordered, aids, paths, [.. ordered.Pictures.Select(p => p.Plan.Rate.BitsPerSecond)]),
                         passes,
                         started,
                         stop
@@ -155,7 +155,7 @@ public static class Encoder
             if (better == rate)
                 return;
             rate = better;
-            await MediaTool.RunAsync(EncodeArguments.Of(alone, aids.Only(index), [paths[index]], [rate]), passes, started, cancel);
+            await MediaTool.RunAsync(EncodeArguments.Print(alone, aids.Only(index), [paths[index]], [rate]), passes, started, cancel);
         }
     }
 

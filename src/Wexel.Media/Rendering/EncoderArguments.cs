@@ -17,7 +17,7 @@ internal static class EncoderArguments
     /// <param name="plan">The plan.</param>
     /// <param name="bitsPerSecond">The rate that is aimed at: the plan's, or what an encode that missed it was corrected to.</param>
     /// <param name="parameterSets">The number of H.264's parameter sets.</param>
-    internal static IEnumerable<string> Of(PicturePlan plan, long bitsPerSecond, int parameterSets = 0) =>
+    internal static IEnumerable<string> Print(PicturePlan plan, long bitsPerSecond, int parameterSets = 0) =>
         [
             .. plan.Coding.Codec switch
             {
@@ -41,7 +41,7 @@ internal static class EncoderArguments
         ];
 
     /// <summary>A sound's encoder and the format of its file.</summary>
-    internal static IEnumerable<string> Of(SoundPlan plan) =>
+    internal static IEnumerable<string> Print(SoundPlan plan) =>
         [
             "-c:a",
             plan.Codec switch

@@ -23,8 +23,7 @@ public static class HlsFolder
     /// <param name="folder">Where it goes.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ToolFailedException">An encode cannot be read.</exception>
-    internal static Task MakeAsync(RenderPlan plan, FinishInputs inputs, string folder, CancellationToken cancel) =>
-        WholeFolder.MakeAsync(folder, async making =>
+    internal static Task MakeAsync(RenderPlan plan, MuxInputs inputs, string folder, CancellationToken cancel) => WholeFolder.MakeAsync(folder, async making =>
         {
             var pictures = new List<HlsPicture>();
             foreach (var (picture, path) in plan.Pictures.Zip(inputs.Pictures))
@@ -107,8 +106,8 @@ public static class HlsFolder
         string codecs;
         await using (var file = File.OpenRead(whole))
         {
-            var (header, fragments) = Mp4Fragments.Of(file);
-            codecs = Mp4Codecs.Of(file);
+            var (header, fragments) = Mp4Fragments.Read(file);
+            codecs = Mp4Codecs.Read(file);
             await CopyAsync(file, 0, header, Path.Combine(folder, Map(name)), cancel);
             foreach (var fragment in fragments)
             {

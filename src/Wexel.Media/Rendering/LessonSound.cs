@@ -52,7 +52,7 @@ public sealed record LessonSound(string Path, Levelling? Levelling)
         for (var i = 0; levelling is { HoldsPeaks: true } && i < MostCorrections; i++)
         {
             var corrected = levelling.Corrected(
-                (await SoundAnalyser.AnalyseAsync(MediaTool.OwnInput(soundPath), channels, SoundFilters.Of(levelling), cancel)).Heard.Loudness,
+                (await SoundAnalyser.AnalyseAsync(MediaTool.OwnInput(soundPath), channels, SoundFilters.Print(levelling), cancel)).Heard.Loudness,
                 target
             );
             if (corrected == levelling)

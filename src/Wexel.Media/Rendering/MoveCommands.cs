@@ -13,7 +13,7 @@ internal static class MoveCommands
 
     /// <param name="plan">The picture.</param>
     /// <param name="output">Which of the pictures that are made at once it is.</param>
-    internal static string Of(PicturePlan plan, int output)
+    internal static string Print(PicturePlan plan, int output)
     {
         var text = new StringBuilder();
         foreach (var (part, move) in plan.Parts.SelectMany(part => part.Moves.Select(move => (part, move))))

@@ -63,7 +63,7 @@ internal static class PictureCopier
         {
             var number = configuration.FreeNumber();
             await EncodeAsync(plan, inputs, source, pieces, number, encoded, started, cancel);
-            var between = await FramesOfAsync(encoded, pieces, grid, cancel);
+            var between = await ReadFramesAsync(encoded, pieces, grid, cancel);
             await WriteAsync(copied.Concat(between).OrderBy(c => c.Key).SelectMany(c => c.Value), configuration.With(Configuration(encoded)));
         }
         finally
@@ -136,7 +136,7 @@ internal static class PictureCopier
             ParameterSets: number
         );
         using var aids = await EncodeAids.MakeAsync(work, cancel);
-        await MediaTool.RunAsync(EncodeArguments.Of(work, aids, [path], [plan.Rate.BitsPerSecond]), null, started, cancel);
+        await MediaTool.RunAsync(EncodeArguments.Print(work, aids, [path], [plan.Rate.BitsPerSecond]), null, started, cancel);
     }
 
     /// <summary>
@@ -148,7 +148,7 @@ internal static class PictureCopier
             ? Math.Min(frame, last)
             : Math.Max(0, source.Where(f => f.IsKey && f.Frame <= frame).Max(f => f.Frame) - grid.FrameAt(WellBefore));
 
-    private static async Task<Dictionary<long, List<CopiedFrame>>> FramesOfAsync(
+    private static async Task<Dictionary<long, List<CopiedFrame>>> ReadFramesAsync(
         string path,
         IReadOnlyList<CopyRun> pieces,
         FrameRate grid,
@@ -173,6 +173,6 @@ internal static class PictureCopier
     private static AvcConfiguration Configuration(string path)
     {
         using var file = File.OpenRead(path);
-        return AvcConfiguration.Of(file) ?? throw new ToolFailedException("copying", "There is no description of H.264 in the file.");
+        return AvcConfiguration.Read(file) ?? throw new ToolFailedException("copying", "There is no description of H.264 in the file.");
     }
 }

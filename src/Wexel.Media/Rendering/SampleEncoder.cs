@@ -123,8 +123,8 @@ public static class SampleEncoder
                         "-t",
                         Seconds(length),
                         .. MediaTool.SafeInput(recordings[index]),
-                        .. SoundInput.Of(plan.TracksOf(index), ""),
-                        .. EncoderArguments.Of(plan),
+                        .. SoundInput.Print(plan.TracksOf(index), ""),
+                        .. EncoderArguments.Print(plan),
                         "file:" + path,
                     ],
                     null,
@@ -173,7 +173,7 @@ public static class SampleEncoder
         List<PicturePlan> cut = [.. plans.Select(plan => Cut(plan, window).Plan)];
         var work = new EncodeWork(inputs with { From = Cut(plans[0], window).From }, [.. cut.Zip(paths, (plan, path) => new PictureOutput(plan, path))], []);
         using var aids = await EncodeAids.MakeAsync(work, cancel);
-        await MediaTool.RunAsync(EncodeArguments.Of(work, aids, paths, [.. cut.Select(c => c.Rate.BitsPerSecond)]), null, null, cancel);
+        await MediaTool.RunAsync(EncodeArguments.Print(work, aids, paths, [.. cut.Select(c => c.Rate.BitsPerSecond)]), null, null, cancel);
     }
 
     /// <summary>

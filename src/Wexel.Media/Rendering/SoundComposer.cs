@@ -21,7 +21,7 @@ public static class SoundComposer
     /// </summary>
     /// <exception cref="ToolFailedException">The sound could not be read or written.</exception>
     public static Task ComposeAsync(SoundPlan sound, Reel reel, TimeMap map, IReadOnlyList<string> inputPaths, string outputPath, CancellationToken cancel) =>
-        Wholeness.Of(outputPath) ? Task.CompletedTask : WholeFile.MakeAsync(outputPath, async temporary =>
+        Wholeness.IsWhole(outputPath) ? Task.CompletedTask : WholeFile.MakeAsync(outputPath, async temporary =>
             {
                 var listener = new SoundListener(sound.Channels);
                 await MediaTool.FeedAsync(
@@ -74,7 +74,7 @@ public static class SoundComposer
             await MediaTool.StreamAsync(
                 [
                     .. MediaTool.SafeInput(inputPath),
-                    .. SoundInput.Of(sound.TracksOf(recording), $"{Mix(mixed)}{both}aresample={Text(Rate)}:async=1:first_pts=0"),
+                    .. SoundInput.Print(sound.TracksOf(recording), $"{Mix(mixed)}{both}aresample={Text(Rate)}:async=1:first_pts=0"),
                     "-ac",
                     Text(sound.Channels),
                     "-f",

@@ -9,7 +9,7 @@ internal static class SoundFilters
     private const int Rate = 48_000;
 
     /// <summary>Peaks between samples are seen at four times the rate, as in ITU-R BS.1770-4, Annex 2.</summary>
-    internal static string Of(Levelling levelling)
+    internal static string Print(Levelling levelling)
     {
         var gain = string.Create(CultureInfo.InvariantCulture, $"volume={levelling.GainDb:0.#}dB");
         var limit = Math.Pow(10, levelling.HeldAt / 20);

@@ -20,7 +20,7 @@ public static class ViewingCopy
         List<string> sound =
             facts.Sounds.Count == 0
                 ? []
-                : [.. SoundInput.Of(facts.Used, "aresample=48000:async=1:first_pts=0").Where(a => a != "-vn"), "-c:a", "aac", "-b:a", "96k", "-ac", "2"];
+                : [.. SoundInput.Print(facts.Used, "aresample=48000:async=1:first_pts=0").Where(a => a != "-vn"), "-c:a", "aac", "-b:a", "96k", "-ac", "2"];
         return WholeFile.MakeAsync(outputPath, temporary =>
             MediaTool.RunAsync(
                 [
@@ -28,7 +28,7 @@ public static class ViewingCopy
                     "-map",
                     "0:V:0",
                     "-vf",
-                    PreparingFilters.Of(facts.Picture?.Preparation)
+                    PreparingFilters.Print(facts.Picture?.Preparation)
                         + "fps=30:start_time=0,scale=w='trunc(iw*sar*min(1,720/ih)/2)*2':h='trunc(ih*min(1,720/ih)/2)*2',setsar=1,format=yuv420p",
                     "-c:v",
                     "libx264",

@@ -11,7 +11,7 @@ internal static class PreparingFilters
 
     /// <summary>The filters, each with a comma behind it; empty where nothing is done.</summary>
     /// <param name="preparation">What is done.</param>
-    internal static string Of(PicturePreparation? preparation) => string.Concat(Each(preparation).Select(filter => filter + ","));
+    internal static string Print(PicturePreparation? preparation) => string.Concat(Each(preparation).Select(filter => filter + ","));
 
     private static IEnumerable<string> Each(PicturePreparation? preparation)
     {

@@ -7,7 +7,7 @@ internal static class SoundInput
 {
     /// <param name="tracks">The sound tracks, from 0; several are heard together, each as loud as it was.</param>
     /// <param name="filters">What is done with it, in ffmpeg's words; may be empty.</param>
-    internal static IReadOnlyList<string> Of(IReadOnlyList<int> tracks, string filters)
+    internal static IReadOnlyList<string> Print(IReadOnlyList<int> tracks, string filters)
     {
         string Text(int number) => number.ToString(CultureInfo.InvariantCulture);
         if (tracks is [var one])

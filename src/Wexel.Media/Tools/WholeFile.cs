@@ -37,7 +37,7 @@ public static class WholeFile
     {
         using (var file = new FileStream(written, FileMode.Open, FileAccess.ReadWrite))
             file.Flush(flushToDisk: true);
-        if (!Wholeness.Of(written))
+        if (!Wholeness.IsWhole(written))
             throw new ToolFailedException("ffmpeg", $"{name} {ToolFailedException.NotWhole}.");
     }
 }

@@ -14,7 +14,7 @@ public static class Wholeness
 
     /// <summary>Whether the file is there and whole; of texts, whether it is there.</summary>
     /// <param name="path">The file; its ending says what it is.</param>
-    public static bool Of(string path)
+    public static bool IsWhole(string path)
     {
         if (!File.Exists(path))
             return false;

@@ -118,7 +118,7 @@ internal static class ChannelEndpoints
             items.Append($"<li><a href=\"/watch/{lesson.Token}\" dir=\"auto\">{WebUtility.HtmlEncode(lesson.Title)}</a></li>");
         var list =
             items.Length > 0 ? $"<ol class=\"plain-list\">{items}</ol>" : $"<p>No lesson is released yet{BeingMade(await reader.BeingMadeAsync(cancel))}.</p>";
-        return Page(PlainPages.Of(options.Value.House, $"<h1>{WebUtility.HtmlEncode(options.Value.House)}: lessons</h1>{list}"));
+        return Page(PlainPages.Html(options.Value.House, $"<h1>{WebUtility.HtmlEncode(options.Value.House)}: lessons</h1>{list}"));
     }
 
     private static async Task<Results<Ok<ProgressState>, NotFound, UnauthorizedHttpResult, ProblemHttpResult>> ReadProgressAsync(
@@ -137,7 +137,7 @@ internal static class ChannelEndpoints
             return TypedResults.Unauthorized();
         if (learner.Length > LongestLearner)
             return Unusable();
-        return TypedResults.Ok(State(await log.OfAsync(release.Taken, KeyOf(learner, http.User), cancel), opened.Now()));
+        return TypedResults.Ok(State(await log.LearnerAsync(release.Taken, LearnerKey(learner, http.User), cancel), opened.Now()));
     }
 
     private static async Task<Results<Ok<ProgressState>, NotFound, UnauthorizedHttpResult, ProblemHttpResult>> WriteProgressAsync(
@@ -162,7 +162,7 @@ internal static class ChannelEndpoints
         )
             return Unusable();
         var learner = new Learner(
-            KeyOf(report.Learner, http.User),
+            LearnerKey(report.Learner, http.User),
             http.User.FindFirstValue(ClaimTypes.GivenName),
             http.Connection.RemoteIpAddress?.ToString() ?? ""
         );
@@ -180,7 +180,7 @@ internal static class ChannelEndpoints
             )
                 is { } known
             ? TypedResults.Ok(State(known, report.Opened ?? opened.Now()))
-            : Problems.Of(
+            : Problems.Answer(
                 new Problem(
                     "learners-too-many",
                     "Too many new learners began this lesson from one address. What this browser has seen is kept in it; it is reported again later."
@@ -192,7 +192,7 @@ internal static class ChannelEndpoints
     private static string BeingMade(int lessons) => lessons == 0 ? "" : $"; {lessons} {(lessons == 1 ? "is" : "are")} being made. Look again in a minute";
 
     private static ProblemHttpResult Unusable() =>
-        Problems.Of(
+        Problems.Answer(
             new Problem(
                 "progress-unusable",
                 "A report holds at most 2,000 ranges, each a start and an end in milliseconds, and is named by 32 hexadecimal digits or not at all."
@@ -223,14 +223,15 @@ internal static class ChannelEndpoints
 
     private static Viewer Who(ClaimsPrincipal user) => new(SignedIn: user.Identity?.IsAuthenticated == true);
 
-    private static string KeyOf(string learner, ClaimsPrincipal user) => user.Identity?.IsAuthenticated == true ? user.Id().ToString("N") : "link-" + learner;
+    private static string LearnerKey(string learner, ClaimsPrincipal user) =>
+        user.Identity?.IsAuthenticated == true ? user.Id().ToString("N") : "link-" + learner;
 
     private static ContentHttpResult Page(string html, int status = StatusCodes.Status200OK) =>
         TypedResults.Content(html, "text/html; charset=utf-8", statusCode: status);
 
     private static ContentHttpResult NoPage(string title, string text, (string Address, string Label)? next, int status) =>
         Page(
-            PlainPages.Of(title, $"<h1>{title}</h1><p>{text}</p>{(next is { } n ? $"<p><a href=\"{n.Address}\" target=\"_top\">{n.Label}</a></p>" : "")}"),
+            PlainPages.Html(title, $"<h1>{title}</h1><p>{text}</p>{(next is { } n ? $"<p><a href=\"{n.Address}\" target=\"_top\">{n.Label}</a></p>" : "")}"),
             status
         );
 }

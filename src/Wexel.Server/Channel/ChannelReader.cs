@@ -42,11 +42,11 @@ internal sealed class ChannelReader(WexelDb db, IOptions<WexelOptions> options)
             cancel
         );
 
-    internal async Task<PlayerPlace> PlaceAsync(Release release, bool signedIn, CancellationToken cancel)
+    internal async Task<PlayerSite> PlaceAsync(Release release, bool signedIn, CancellationToken cancel)
     {
         var lesson = release.Lesson!;
         var count = await db.Lessons.CountAsync(l => l.CourseId == lesson.CourseId, cancel);
-        return new PlayerPlace(
+        return new PlayerSite(
             options.Value.House,
             $"{release.Outlet!.Name} · {lesson.Course!.Title} · lesson {lesson.Position} of {count}",
             signedIn ? "/channel" : null

@@ -30,7 +30,7 @@ internal sealed class ReleasedFiles(KnownReleases releases, MadeFileSender files
     private async Task VideoAsync(HttpContext http)
     {
         if (await AllowedAsync(http) is { } release)
-            await files.SendAsync(http, release.FileKey, Finishing.FileName(release.Container), ContainerFacts.Of(release.Container).MediaType);
+            await files.SendAsync(http, release.FileKey, Muxing.FileName(release.Container), ContainerFacts.Of(release.Container).MediaType);
     }
 
     /// <summary>A playlist or a piece of a lesson that is loaded piece by piece.</summary>
@@ -38,8 +38,8 @@ internal sealed class ReleasedFiles(KnownReleases releases, MadeFileSender files
     {
         if (await AllowedAsync(http) is not { } release)
             return;
-        var linked = store.Derived(release.FileKey, Finishing.FileName(release.Container));
-        if (http.Request.RouteValues["piece"] is string piece && Finishing.Pieces(release.Container, linked)?.Contains(piece) == true)
+        var linked = store.Derived(release.FileKey, Muxing.FileName(release.Container));
+        if (http.Request.RouteValues["piece"] is string piece && Muxing.Pieces(release.Container, linked)?.Contains(piece) == true)
             await files.SendAsync(http, release.FileKey, LessonFiles.PiecesFolder + piece, HlsFolder.MediaType(piece));
         else
             http.Response.StatusCode = StatusCodes.Status404NotFound;

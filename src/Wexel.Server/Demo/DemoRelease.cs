@@ -58,7 +58,7 @@ internal sealed class DemoRelease(
 
     private async Task ReleaseAsync(Lesson lesson, Outlet outlet, CancellationToken cancel)
     {
-        var usual = places.Place(outlet).Terms.Usual.Id;
+        var usual = places.Known(outlet).Terms.Usual.Id;
         if (
             (await releaser.ReleaseAsync(lesson.Id, outlet.Id, usual, Visibility.WithLink, cancel)).Is(out var release, out var problem)
             && outlet.DeliverTo is not null

@@ -38,14 +38,14 @@ internal static class EstimateEndpoints
     )
     {
         if (request.Bytes is < LeastLimit or > MostLimit)
-            return Problems.Of(new Problem("fit-out-of-range", "The limit must be between 0.05 and 20,000 MB.", "bytes"));
+            return Problems.Answer(new Problem("fit-out-of-range", "The limit must be between 0.05 and 20,000 MB.", "bytes"));
         if (await shelf.FindAsync(request.ProfileId, cancel) is not { } profile)
             return Problems.NotThere("profile");
-        if (await plans.OfAsync(id, cancel) is not { } renderable)
+        if (await plans.LessonAsync(id, cancel) is not { } renderable)
             return Problems.NotThere("lesson");
         var (wanted, refused) = renderable.Wanted(profile);
         if (wanted is null)
-            return Problems.Of(refused!);
+            return Problems.Answer(refused!);
         try
         {
             var (fitted, problem) = await MakeItFit.FindAsync(
@@ -56,17 +56,19 @@ internal static class EstimateEndpoints
                 {
                     var planned = renderable.With(settings)!;
                     await estimates.SampleAsync(planned, cancel);
-                    return await estimates.OfAsync(planned, cancel);
+                    return await estimates.EstimateAsync(planned, cancel);
                 },
                 wanted.Plan.Picture?.Copy is not null
             );
             return fitted is null
-                ? Problems.Of(problem!)
-                : TypedResults.Ok(new FitView(fitted.Profile, fitted.GivenUp, await reader.OfAsync(renderable.With(fitted.Profile)!, fitted.Estimate, cancel)));
+                ? Problems.Answer(problem!)
+                : TypedResults.Ok(
+                    new FitView(fitted.Profile, fitted.GivenUp, await reader.EstimateAsync(renderable.With(fitted.Profile)!, fitted.Estimate, cancel))
+                );
         }
         catch (ToolFailedException failed)
         {
-            return Problems.Of(new Problem("sample-failed", $"No sample could be encoded: {failed.Said}"));
+            return Problems.Answer(new Problem("sample-failed", $"No sample could be encoded: {failed.Said}"));
         }
     }
 
@@ -83,20 +85,20 @@ internal static class EstimateEndpoints
     {
         if (await shelf.FindAsync(profileId, cancel) is not { } profile)
             return Problems.NotThere("profile");
-        if (await plans.OfAsync(id, cancel) is not { } renderable)
+        if (await plans.LessonAsync(id, cancel) is not { } renderable)
             return Problems.NotThere("lesson");
         var (planned, refused) = renderable.Wanted(profile);
         if (planned is null)
-            return Problems.Of(refused!);
+            return Problems.Answer(refused!);
         try
         {
             await estimates.SampleAsync(planned, cancel);
         }
         catch (ToolFailedException failed)
         {
-            return Problems.Of(new Problem("sample-failed", $"No sample could be encoded: {failed.Said}"));
+            return Problems.Answer(new Problem("sample-failed", $"No sample could be encoded: {failed.Said}"));
         }
 
-        return TypedResults.Ok(await reader.OfAsync(planned, cancel));
+        return TypedResults.Ok(await reader.EstimateAsync(planned, cancel));
     }
 }

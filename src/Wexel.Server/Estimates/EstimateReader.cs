@@ -32,10 +32,10 @@ internal sealed class EstimateReader(WexelDb db, OutletShelf outlets, RenditionE
     private HostingPlan? _plan;
     private List<OutletLimits>? _limits;
 
-    internal async Task<EstimateView> OfAsync(PlannedRendition planned, CancellationToken cancel) =>
-        await OfAsync(planned, await estimates.OfAsync(planned, cancel), cancel);
+    internal async Task<EstimateView> EstimateAsync(PlannedRendition planned, CancellationToken cancel) =>
+        await EstimateAsync(planned, await estimates.EstimateAsync(planned, cancel), cancel);
 
-    internal async Task<EstimateView> OfAsync(PlannedRendition planned, RenderEstimate estimate, CancellationToken cancel)
+    internal async Task<EstimateView> EstimateAsync(PlannedRendition planned, RenderEstimate estimate, CancellationToken cancel)
     {
         if (!_slowness.TryGetValue(estimate.Sampled, out var slowness))
             _slowness[estimate.Sampled] = slowness = await plans.SlownessAsync(estimate.Sampled, cancel);

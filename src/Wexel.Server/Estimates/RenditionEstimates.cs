@@ -10,12 +10,12 @@ using Wexel.Media.Tools;
 namespace Wexel.Server.Estimates;
 
 /// <summary>What renditions will come to: from samples of the lesson where they were encoded, otherwise from what was seen of the recording.</summary>
-internal sealed class RenditionEstimates(MakingPlace place, SamplingTurn turn)
+internal sealed class RenditionEstimates(MakingFolders folders, SamplingTurn turn)
 {
     /// <summary>The estimate as far as it is known.</summary>
-    internal async Task<RenderEstimate> OfAsync(PlannedRendition planned, CancellationToken cancel)
+    internal async Task<RenderEstimate> EstimateAsync(PlannedRendition planned, CancellationToken cancel)
     {
-        if (planned.EncodedBytes(place.Store) is { } bytes)
+        if (planned.EncodedBytes(folders.Store) is { } bytes)
             return RenderEstimator.Encoded(planned.Plan, bytes, planned.Lesson.Found.ChangedShare, MachineSpeed.Small);
         var path = Path(planned);
         if (!File.Exists(path))
@@ -34,11 +34,11 @@ internal sealed class RenditionEstimates(MakingPlace place, SamplingTurn turn)
         await turn.TakeAsync(
             async () =>
             {
-                var (plan, inputs) = (planned.Plan, planned.Inputs(place));
+                var (plan, inputs) = (planned.Plan, planned.Inputs(folders));
                 var measured = new LessonSamples(
                     plan.Picture is null or { Copy: not null }
                         ? []
-                        : await SampleEncoder.MeasureAsync(plan.Pictures, inputs, Samples.Of(planned.Map, planned.Still ?? []), cancel),
+                        : await SampleEncoder.MeasureAsync(plan.Pictures, inputs, Samples.Choose(planned.Map, planned.Still ?? []), cancel),
                     plan.Sound is not { } sound
                         ? []
                         : await SampleEncoder.MeasureSoundAsync(sound, planned.Reel, planned.Map, inputs.Recordings, Samples.OfSound(planned.Map), cancel)
@@ -51,7 +51,7 @@ internal sealed class RenditionEstimates(MakingPlace place, SamplingTurn turn)
     }
 
     private static RenderEstimate Rough(PlannedRendition planned) =>
-        RenderEstimator.Of(planned.Plan, planned.Reel, planned.Lesson.Found.ChangedShare, MachineSpeed.Small);
+        RenderEstimator.Estimate(planned.Plan, planned.Reel, planned.Lesson.Found.ChangedShare, MachineSpeed.Small);
 
-    private string Path(PlannedRendition planned) => place.Store.Derived(planned.SamplesKey, MadeNames.Samples);
+    private string Path(PlannedRendition planned) => folders.Store.Derived(planned.SamplesKey, MadeNames.Samples);
 }

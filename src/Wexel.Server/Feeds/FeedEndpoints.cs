@@ -52,7 +52,7 @@ internal static class FeedEndpoints
     {
         return (await keeper.AddAsync(settings, cancel)).Is(out var feed, out var problem)
             ? TypedResults.Ok(await ViewAsync(feed, reader, db, cancel))
-            : Problems.Of(problem);
+            : Problems.Answer(problem);
     }
 
     private static Task<Results<Ok<FeedView>, ProblemHttpResult>> GetAsync(Guid id, FeedReader reader, WexelDb db, CancellationToken cancel) =>
@@ -129,7 +129,7 @@ internal static class FeedEndpoints
     )
     {
         if (!Uri.TryCreate(address?.TrimEnd('/') + "/", UriKind.Absolute, out var folder) || folder.Scheme is not ("http" or "https"))
-            return Problems.Of(
+            return Problems.Answer(
                 new Problem("feed-address-unusable", "Write the address where the folder will lie, such as https://intranet.example/listening/.", "address")
             );
         if (await FindAsync(id, db, cancel) is not { } feed)
@@ -161,7 +161,7 @@ internal static class FeedEndpoints
     {
         if (await FindAsync(id, db, cancel) is not { } feed)
             return Problems.NotThere("feed");
-        return await change(feed) is { } problem ? Problems.Of(problem) : TypedResults.Ok(await ViewAsync(feed, reader, db, cancel));
+        return await change(feed) is { } problem ? Problems.Answer(problem) : TypedResults.Ok(await ViewAsync(feed, reader, db, cancel));
     }
 
     private static Task<PodcastFeed?> FindAsync(Guid id, WexelDb db, CancellationToken cancel) =>
@@ -191,7 +191,7 @@ internal static class FeedEndpoints
                         e.Episode.Bytes
                     )),
             ],
-            FeedCheck.Of(FeedDocument.Write(sources), WexelJson.Read<ImageFacts>(feed.Artwork))
+            FeedCheck.Findings(FeedDocument.Write(sources), WexelJson.Read<ImageFacts>(feed.Artwork))
         );
     }
 }

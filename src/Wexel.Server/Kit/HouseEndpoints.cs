@@ -59,7 +59,7 @@ internal static class HouseEndpoints
         CancellationToken cancel
     ) =>
         await keeper.SaveColourAsync(colour.Colour, cancel) is { } problem
-            ? Problems.Of(problem)
+            ? Problems.Answer(problem)
             : TypedResults.Ok(View(await keeper.FindAsync(cancel), options));
 
     private static async Task<Results<Ok<HouseView>, ProblemHttpResult>> SavePlanAsync(
@@ -67,7 +67,7 @@ internal static class HouseEndpoints
         HouseKeeper keeper,
         IOptions<WexelOptions> options,
         CancellationToken cancel
-    ) => await keeper.SavePlanAsync(plan, cancel) is { } problem ? Problems.Of(problem) : TypedResults.Ok(View(await keeper.FindAsync(cancel), options));
+    ) => await keeper.SavePlanAsync(plan, cancel) is { } problem ? Problems.Answer(problem) : TypedResults.Ok(View(await keeper.FindAsync(cancel), options));
 
     private static async Task<Results<Ok<HouseView>, ProblemHttpResult>> TakeMarkAsync(
         HttpRequest request,
@@ -78,7 +78,7 @@ internal static class HouseEndpoints
     {
         request.TakeAnySize();
         if (await keeper.TakeMarkAsync(request.Body, cancel) is { } problem)
-            return Problems.Of(problem);
+            return Problems.Answer(problem);
         return TypedResults.Ok(View(await keeper.FindAsync(cancel), options));
     }
 
@@ -89,7 +89,7 @@ internal static class HouseEndpoints
         CancellationToken cancel
     ) =>
         await keeper.PlaceAsync(request.Placement, cancel) is { } problem
-            ? Problems.Of(problem)
+            ? Problems.Answer(problem)
             : TypedResults.Ok(View(await keeper.FindAsync(cancel), options));
 
     /// <summary>Where the mark would stand on a picture, in its pixels.</summary>

@@ -44,7 +44,7 @@ internal sealed class LearningLog(WexelDb db, LogReader reader, RevisionTimes re
     internal async Task<LearnerNow?> AddAsync(Taken taken, Learner learner, WatchedReport report, CancellationToken cancel)
     {
         var now = clock.GetUtcNow();
-        var times = await revisions.OfAsync(taken.LessonId, taken.Revision, cancel);
+        var times = await revisions.ReadAsync(taken.LessonId, taken.Revision, cancel);
         // One learner may have two windows open: each adds to what the other sent.
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         await db.Database.ExecuteSqlAsync($"SELECT pg_advisory_xact_lock(hashtextextended({taken.LessonId + learner.Key}, 0))", cancel);
@@ -81,10 +81,10 @@ internal sealed class LearningLog(WexelDb db, LogReader reader, RevisionTimes re
     }
 
     /// <summary>What is known of a learner; nothing of somebody who has not begun.</summary>
-    internal async Task<LearnerNow> OfAsync(Taken taken, string learnerKey, CancellationToken cancel)
+    internal async Task<LearnerNow> LearnerAsync(Taken taken, string learnerKey, CancellationToken cancel)
     {
         var record = await db.LearnerRecords.AsNoTracking().FirstOrDefaultAsync(r => r.LessonId == taken.LessonId && r.LearnerKey == learnerKey, cancel);
-        return Now(await StateAsync(record, taken.LessonId, learnerKey, cancel), await revisions.OfAsync(taken.LessonId, taken.Revision, cancel));
+        return Now(await StateAsync(record, taken.LessonId, learnerKey, cancel), await revisions.ReadAsync(taken.LessonId, taken.Revision, cancel));
     }
 
     /// <summary>What is known: as it was written down, or where that is not there, by the log.</summary>

@@ -17,7 +17,7 @@ internal sealed class LogReader(WexelDb db, RevisionTimes revisions)
             .ToListAsync(cancel);
         var times = new Dictionary<int, LessonTimes>();
         foreach (var revision in entries.Select(e => e.Revision).Distinct())
-            times[revision] = await revisions.OfAsync(lesson, revision, cancel);
+            times[revision] = await revisions.ReadAsync(lesson, revision, cancel);
         return LearnerState.Of(
             entries.Select(e => new LearningEvent(e.EventId, e.Revision, e.Attempt, e.At, e.Name, LearningActs.Read(e.Kind, e.Data))),
             revision => times[revision]

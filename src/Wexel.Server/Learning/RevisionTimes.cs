@@ -18,7 +18,7 @@ internal sealed class RevisionTimes(IDbContextFactory<WexelDb> databases) : IDis
 
     private readonly MemoryCache _known = new(new MemoryCacheOptions { SizeLimit = Most });
 
-    internal async Task<LessonTimes> OfAsync(Guid lesson, int revision, CancellationToken cancel)
+    internal async Task<LessonTimes> ReadAsync(Guid lesson, int revision, CancellationToken cancel)
     {
         if (_known.TryGetValue((lesson, revision), out LessonTimes? known))
             return known!;

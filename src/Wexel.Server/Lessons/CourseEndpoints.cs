@@ -20,7 +20,7 @@ internal static class CourseEndpoints
         if (lessons.Count == 0)
             return Problems.NotThere("course");
         if (order.Lessons.Count != lessons.Count || lessons.Except(order.Lessons).Any())
-            return Problems.Of(
+            return Problems.Answer(
                 new Problem("course-other-lessons", "The course has other lessons by now. Look at it again, then set the order.", "lessons"),
                 StatusCodes.Status409Conflict
             );

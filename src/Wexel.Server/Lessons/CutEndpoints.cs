@@ -40,10 +40,14 @@ internal static class CutEndpoints
         if (lesson is null)
             return Problems.NotThere("lesson");
         var document = (await saver.CurrentAsync(lesson, cancel))!;
-        var reel = (await reels.OfAsync(document, cancel)).Reel;
+        var reel = (await reels.ReadAsync(document, cancel)).Reel;
         var (before, after) = (reel.Map(document.Cuts), reel.Map(request.Cuts));
         return TypedResults.Ok(
-            new CutsOutcome(after.Length, GoneWithCuts.Of(await captions.ReadAsync(document, cancel), before, after), CutRules.Refusal(request.Cuts, after))
+            new CutsOutcome(
+                after.Length,
+                GoneWithCuts.InWords(await captions.ReadAsync(document, cancel), before, after),
+                CutRules.Refusal(request.Cuts, after)
+            )
         );
     }
 }

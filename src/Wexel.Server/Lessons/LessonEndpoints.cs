@@ -180,7 +180,7 @@ internal static class LessonEndpoints
             return Problems.NotThere("lesson");
         var (saved, problem) = await saver.SaveAsync(id, request.BasedOn, request.Document, request.RestoredFrom, user.Identity!.Name!, cancel);
         return problem is not null
-            ? Problems.Of(problem, problem.Code == LessonSaver.SavedByAnother ? StatusCodes.Status409Conflict : StatusCodes.Status422UnprocessableEntity)
+            ? Problems.Answer(problem, problem.Code == LessonSaver.SavedByAnother ? StatusCodes.Status409Conflict : StatusCodes.Status422UnprocessableEntity)
             : TypedResults.Ok(saved);
     }
 
@@ -195,7 +195,7 @@ internal static class LessonEndpoints
     )
     {
         if (LanguageTag.Parse(language) is not { } known)
-            return Problems.Of(new Problem("captions-no-language", $"“{Problem.Shown(language)}” is no language; write it such as en-GB.", "language"));
+            return Problems.Answer(new Problem("captions-no-language", $"“{Problem.Shown(language)}” is no language; write it such as en-GB.", "language"));
         request.TakeAtMost(CaptionFile.LargestBytes);
         using var bytes = new MemoryStream();
         await request.Body.CopyToAsync(bytes, cancel);
@@ -230,7 +230,7 @@ internal static class LessonEndpoints
         }
         catch (ToolFailedException failed)
         {
-            return Problems.Of(new Problem("captions-inside", $"The captions could not be taken out: {failed.Said}"));
+            return Problems.Answer(new Problem("captions-inside", $"The captions could not be taken out: {failed.Said}"));
         }
 
         if (cues.Count == 0)

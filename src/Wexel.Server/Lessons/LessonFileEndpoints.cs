@@ -45,7 +45,7 @@ internal static class LessonFileEndpoints
 
     private static async Task<IReadOnlyList<PackageFile>?> PlanAsync(Guid id, WexelDb db, RenderPlans plans, FileStore store, CancellationToken cancel)
     {
-        if (await plans.OfAsync(id, cancel) is not { } lesson)
+        if (await plans.LessonAsync(id, cancel) is not { } lesson)
             return null;
         var hashes = lesson.Document.Recordings;
         var rows = await db

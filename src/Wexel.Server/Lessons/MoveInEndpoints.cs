@@ -93,7 +93,7 @@ internal static class MoveInEndpoints
         if (sizes.Find(p => p.Id == profile) is not { Picture: { } settings })
             return Problems.NotThere("profile");
         var document = (await saver.CurrentAsync(lesson, cancel))!;
-        var found = await reels.OfAsync(document, cancel);
+        var found = await reels.ReadAsync(document, cancel);
         var (reel, map) = (found.Reel, found.Reel.Map(document.Cuts));
         var frames = found.Frames(document.Frames);
         CanvasPlacement Placed(int index, PictureSettings delivered) =>

@@ -137,9 +137,9 @@ internal static class ReelEndpoints
     {
         var (document, wanted) = (request.Document, request.Recordings);
         if (captions.Missing(document.Captions) is { } missing)
-            return Problems.Of(missing);
+            return Problems.Answer(missing);
         if (wanted.Count is 0 or > LessonReels.Most)
-            return Problems.Of(new Problem("reel-count", $"A lesson has 1 to {LessonReels.Most} recordings.", "recordings"));
+            return Problems.Answer(new Problem("reel-count", $"A lesson has 1 to {LessonReels.Most} recordings.", "recordings"));
         if (
             await reels.FindAsync(document.Recordings, cancel) is not { } before
             || await reels.FindAsync([.. wanted.Select(w => w.Hash)], cancel) is not { } after

@@ -87,7 +87,7 @@ internal static class RevisionEndpoints
         if (last is null || await saver.AtAsync(id, mine.BasedOn, cancel) is not { } before)
             return Problems.NotThere("revision");
         if (captions.Missing(mine.Document.Captions) is { } missing)
-            return Problems.Of(missing);
+            return Problems.Answer(missing);
         var theirs = LessonDocument.Format.Read(last.Document);
         var merge = LessonMerge.Of(
             await captions.ReadAsync(before, cancel),

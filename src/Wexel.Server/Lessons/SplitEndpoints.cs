@@ -45,9 +45,11 @@ internal static class SplitEndpoints
         if (lesson is null)
             return Problems.NotThere("lesson");
         var document = (await saver.CurrentAsync(lesson, cancel))!;
-        var reel = (await reels.OfAsync(document, cancel)).Reel;
+        var reel = (await reels.ReadAsync(document, cancel)).Reel;
         var (split, problem) = LessonSplit.At(document, request.At, reel.Map(document.Cuts));
-        return split is null ? Problems.Of(problem!) : TypedResults.Ok(new SplitOutcome(reel.Map(split.First.Cuts).Length, reel.Map(split.Second.Cuts).Length));
+        return split is null
+            ? Problems.Answer(problem!)
+            : TypedResults.Ok(new SplitOutcome(reel.Map(split.First.Cuts).Length, reel.Map(split.Second.Cuts).Length));
     }
 
     private static async Task<Results<Ok<SplitDone>, ProblemHttpResult>> SplitAsync(
@@ -65,15 +67,18 @@ internal static class SplitEndpoints
         if (lesson is null)
             return Problems.NotThere("lesson");
         var document = (await saver.CurrentAsync(lesson, cancel))!;
-        var reel = (await reels.OfAsync(document, cancel)).Reel;
+        var reel = (await reels.ReadAsync(document, cancel)).Reel;
         var (split, problem) = LessonSplit.At(document, request.At, reel.Map(document.Cuts));
         if (split is null)
-            return Problems.Of(problem!);
+            return Problems.Answer(problem!);
         // Both or neither: somebody may have saved meanwhile.
         await using var both = await db.Database.BeginTransactionAsync(cancel);
         var (_, refused) = await saver.SaveAsync(id, request.BasedOn, split.First, null, user.Identity!.Name!, cancel);
         if (refused is not null)
-            return Problems.Of(refused, refused.Code == LessonSaver.SavedByAnother ? StatusCodes.Status409Conflict : StatusCodes.Status422UnprocessableEntity);
+            return Problems.Answer(
+                refused,
+                refused.Code == LessonSaver.SavedByAnother ? StatusCodes.Status409Conflict : StatusCodes.Status422UnprocessableEntity
+            );
         await db
             .Lessons.Where(l => l.CourseId == lesson.CourseId && l.Position > lesson.Position)
             .ExecuteUpdateAsync(set => set.SetProperty(l => l.Position, l => l.Position + 1), cancel);

@@ -52,7 +52,7 @@ internal static class SuggestionEndpoints
         if (lesson is null)
             return Problems.NotThere("lesson");
         var suggesting = lesson.Suggesting is null ? new Suggesting(SuggestionSettings.Default, []) : WexelJson.Read<Suggesting>(lesson.Suggesting);
-        var found = await reels.OfAsync((await saver.CurrentAsync(lesson, cancel))!, cancel);
+        var found = await reels.ReadAsync((await saver.CurrentAsync(lesson, cancel))!, cancel);
         if (!found.ToMake.IsReady)
             return TypedResults.Ok(new SuggestionsView(suggesting, [], null, null, true, true));
         // Each recording has its own noise, and its own silence at both ends.
@@ -61,7 +61,7 @@ internal static class SuggestionEndpoints
             {
                 var span = found.Reel.SpanOf(i);
                 return CutSuggestions
-                    .Of(analysis!, span.Length, suggesting.Settings)
+                    .Find(analysis!, span.Length, suggesting.Settings)
                     .Select(s => s with { Range = new TimeRange(s.Range.Start + span.Start, s.Range.End + span.Start) });
             }
         );

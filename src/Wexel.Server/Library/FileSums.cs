@@ -13,7 +13,7 @@ internal static class FileSums
     /// <param name="folder">The folder of the key; the sums are kept there.</param>
     /// <param name="files">The files, relative to the folder, with slashes.</param>
     /// <param name="cancel">Stops it.</param>
-    internal static async Task<string> OfAsync(string folder, IReadOnlyList<string> files, CancellationToken cancel)
+    internal static async Task<string> ListAsync(string folder, IReadOnlyList<string> files, CancellationToken cancel)
     {
         var kept = Path.Combine(folder, Name);
         if (File.Exists(kept))

@@ -88,7 +88,7 @@ internal static class LibraryEndpoints
         }
         catch (OperationCanceledException) when (enough.IsCancellationRequested && !context.HttpContext.RequestAborted.IsCancellationRequested)
         {
-            return Problems.Of(
+            return Problems.Answer(
                 new Problem("backup-under-way", "A backup is being made, and needs every file until it is done. Delete it then."),
                 StatusCodes.Status409Conflict
             );
@@ -106,7 +106,7 @@ internal static class LibraryEndpoints
     {
         if (await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel) is not { } lesson)
             return Problems.NotThere("lesson");
-        var files = await reader.OfAsync(lesson, cancel);
+        var files = await reader.ReadAsync(lesson, cancel);
         var toLink = MadeFiles.ToLink([.. files.Select(f => f.Facts)]);
         var names = Names(lesson.Title, files);
         var views = new List<MadeFileView>();
@@ -126,7 +126,7 @@ internal static class LibraryEndpoints
                     channel is null ? null : $"/watch/{channel.Token}",
                     parts.Sum(p => new FileInfo(Path.Combine(folder, p)).Length),
                     parts.Count,
-                    FileSums.One(await FileSums.OfAsync(folder, parts, cancel)),
+                    FileSums.One(await FileSums.ListAsync(folder, parts, cancel)),
                     file.MadeAt,
                     file.Revision,
                     file.Facts.Age,
@@ -143,7 +143,7 @@ internal static class LibraryEndpoints
     }
 
     /// <summary>Names that tell the files of one lesson apart: the lesson's title and what each was made with.</summary>
-    private static List<string> Names(string title, IReadOnlyList<LessonFile> files)
+    private static List<string> Names(string title, IReadOnlyList<LibraryFile> files)
     {
         var taken = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
         return
@@ -178,16 +178,16 @@ internal static class LibraryEndpoints
     {
         if (await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel) is not { } lesson)
             return Problems.NotThere("lesson");
-        var files = await reader.OfAsync(lesson, cancel);
+        var files = await reader.ReadAsync(lesson, cancel);
         if (files.Count == 0)
-            return Problems.Of(new Problem("nothing-made", "Nothing has been made of this lesson yet. Render it first."));
+            return Problems.Answer(new Problem("nothing-made", "Nothing has been made of this lesson yet. Render it first."));
         var (packed, sums) = (new List<PackageFile>(), "");
         foreach (var (file, name) in files.Zip(Names(lesson.Title, files)))
         {
             var inside = await PackedAsync(file, name, store, cancel);
             packed.AddRange(inside);
             sums += string.Concat(
-                (await FileSums.OfAsync(store.Folder(file.Key), file.Files(store), cancel))
+                (await FileSums.ListAsync(store.Folder(file.Key), file.Files(store), cancel))
                     .Split('\n', StringSplitOptions.RemoveEmptyEntries)
                     .Zip(inside, (line, to) => $"{line[..64]}  {to.Path}\n")
             );
@@ -198,11 +198,11 @@ internal static class LibraryEndpoints
     }
 
     /// <summary>A file as it stands in a ZIP: under its name, or the pieces of a folder below it.</summary>
-    private static async Task<List<PackageFile>> PackedAsync(LessonFile file, string name, FileStore store, CancellationToken cancel)
+    private static async Task<List<PackageFile>> PackedAsync(LibraryFile file, string name, FileStore store, CancellationToken cancel)
     {
         var parts = file.Files(store);
         // The sums are written in the order of the pieces, so both are gone through alike.
-        await FileSums.OfAsync(store.Folder(file.Key), parts, cancel);
+        await FileSums.ListAsync(store.Folder(file.Key), parts, cancel);
         return
         [
             .. parts.Select(p => new PackageFile(
@@ -228,16 +228,19 @@ internal static class LibraryEndpoints
         WexelDb db,
         MadeFileReader reader,
         Releaser releaser,
-        Space space,
+        FreeableSpace space,
         CancellationToken cancel
     )
     {
         if (await FindAsync(id, key, db, reader, cancel) is not { File: var file })
             return Problems.NotThere("file");
         if (file.Facts.Kept)
-            return Problems.Of(new Problem("file-kept", "This file is kept. Say first that it need not be, then delete it."), StatusCodes.Status409Conflict);
+            return Problems.Answer(
+                new Problem("file-kept", "This file is kept. Say first that it need not be, then delete it."),
+                StatusCodes.Status409Conflict
+            );
         if (file.Releases.Count > 0 && takeDown != true)
-            return Problems.Of(
+            return Problems.Answer(
                 new Problem(
                     "file-in-use",
                     $"{string.Join(" and ", file.Facts.Uses.Select(u => $"“{u.Outlet}”"))} would lose it. Take it down there first, or delete it "
@@ -246,7 +249,7 @@ internal static class LibraryEndpoints
                 StatusCodes.Status409Conflict
             );
         if (await releaser.TakeDownAsync(file.Releases, cancel) is { } problem)
-            return Problems.Of(problem);
+            return Problems.Answer(problem);
         await space.RemoveAsync(file, cancel);
         return TypedResults.NoContent();
     }
@@ -264,23 +267,29 @@ internal static class LibraryEndpoints
             return Problems.NotThere("lesson");
         var asked = await queue.AskAsync([lesson], [Core.Encoding.Profiles.Master], user.Id(), cancel);
         if (asked.Refused is [{ Problem: var refused }, ..])
-            return Problems.Of(refused);
+            return Problems.Answer(refused);
         foreach (var rendition in asked.Renditions)
             await db.Renditions.Where(r => r.Id == rendition.Id).ExecuteUpdateAsync(set => set.SetProperty(r => r.Kept, true), cancel);
         return TypedResults.NoContent();
     }
 
-    private static async Task<Ok<SpaceView>> SpaceAsync(Space space, FileStore store, CancellationToken cancel) =>
+    private static async Task<Ok<SpaceView>> SpaceAsync(FreeableSpace space, FileStore store, CancellationToken cancel) =>
         TypedResults.Ok(new SpaceView(store.FreeBytes, await space.FindAsync(cancel)));
 
-    private static async Task<Results<Ok<FreedView>, ProblemHttpResult>> FreeAsync(string code, Space space, CancellationToken cancel) =>
-        Space.IsFreed(code) ? TypedResults.Ok(new FreedView(await space.FreeAsync(code, cancel))) : Problems.NotThere("kind of file that is freed");
+    private static async Task<Results<Ok<FreedView>, ProblemHttpResult>> FreeAsync(string code, FreeableSpace space, CancellationToken cancel) =>
+        FreeableSpace.IsFreed(code) ? TypedResults.Ok(new FreedView(await space.FreeAsync(code, cancel))) : Problems.NotThere("kind of file that is freed");
 
-    private static async Task<(LessonFile File, string Name)?> FindAsync(Guid lessonId, string key, WexelDb db, MadeFileReader reader, CancellationToken cancel)
+    private static async Task<(LibraryFile File, string Name)?> FindAsync(
+        Guid lessonId,
+        string key,
+        WexelDb db,
+        MadeFileReader reader,
+        CancellationToken cancel
+    )
     {
         if (await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == lessonId, cancel) is not { } lesson)
             return null;
-        var files = await reader.OfAsync(lesson, cancel);
-        return files.Index().Where(f => f.Item.Key == key).Select(f => ((LessonFile, string)?)(f.Item, Names(lesson.Title, files)[f.Index])).FirstOrDefault();
+        var files = await reader.ReadAsync(lesson, cancel);
+        return files.Index().Where(f => f.Item.Key == key).Select(f => ((LibraryFile, string)?)(f.Item, Names(lesson.Title, files)[f.Index])).FirstOrDefault();
     }
 }

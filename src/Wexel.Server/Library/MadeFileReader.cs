@@ -23,7 +23,7 @@ namespace Wexel.Server.Library;
 /// <param name="Facts">What decides what it is for.</param>
 /// <param name="Releases">The releases that serve it.</param>
 /// <param name="Rendition">The rendition that it is the file of, where it is one.</param>
-internal sealed record LessonFile(
+internal sealed record LibraryFile(
     string Key,
     string Name,
     string Title,
@@ -37,7 +37,7 @@ internal sealed record LessonFile(
 {
     /// <summary>The files that it is: itself, or all pieces of its folder, relative to the key's folder.</summary>
     internal IReadOnlyList<string> Files(FileStore store) =>
-        Facts.Container is { } container && Finishing.Pieces(container, store.Derived(Key, Name)) is { } pieces
+        Facts.Container is { } container && Muxing.Pieces(container, store.Derived(Key, Name)) is { } pieces
             ? [.. pieces.Select(p => LessonFiles.PiecesFolder + p)]
             : [Name];
 }
@@ -54,19 +54,19 @@ internal sealed class MadeFileReader(
 )
 {
     /// <summary>The files of a lesson that are there, the newest first.</summary>
-    internal async Task<IReadOnlyList<LessonFile>> OfAsync(Lesson lesson, CancellationToken cancel)
+    internal async Task<IReadOnlyList<LibraryFile>> ReadAsync(Lesson lesson, CancellationToken cancel)
     {
         var document = (await saver.CurrentAsync(lesson, cancel))!;
-        var now = await plans.OfAsync(document, cancel);
+        var now = await plans.LessonAsync(document, cancel);
         var releases = await db.Releases.Include(r => r.Outlet).ThenInclude(o => o!.Feed).Where(r => r.LessonId == lesson.Id).ToListAsync(cancel);
-        var places = releases.ToDictionary(r => r.Id, r => outlets.Place(r.Outlet!));
+        var places = releases.ToDictionary(r => r.Id, r => outlets.Known(r.Outlet!));
         var standing = await standings.ReadAsync(cancel);
         var renditions = await db
             .Renditions.AsNoTracking()
             .Where(r => r.LessonId == lesson.Id && r.State == RenditionState.Done && r.FileKey != null)
             .OrderByDescending(r => r.EndedAt)
             .ToListAsync(cancel);
-        var files = new List<LessonFile>();
+        var files = new List<LibraryFile>();
         foreach (var same in renditions.GroupBy(r => r.FileKey!))
         {
             var (last, profile) = (same.First(), Profile.Format.Read(same.First().Profile));
@@ -105,7 +105,7 @@ internal sealed class MadeFileReader(
                 );
             if (release.PackageKey is { } package)
                 files.Add(
-                    new LessonFile(
+                    new LibraryFile(
                         package,
                         MadeNames.Package,
                         release.Outlet!.Name,
@@ -121,7 +121,7 @@ internal sealed class MadeFileReader(
 
         return [.. files.Where(f => store.Has(f.Key, f.Name)).OrderByDescending(f => f.MadeAt)];
 
-        LessonFile Rendition(string key, Profile profile, DateTimeOffset madeAt, int revision, bool kept, Guid? rendition, FileAge age)
+        LibraryFile Rendition(string key, Profile profile, DateTimeOffset madeAt, int revision, bool kept, Guid? rendition, FileAge age)
         {
             List<Release> serving = [.. releases.Where(r => r.FileKey == key && places[r.Id].Terms.Copy is null)];
             List<string> copiedTo =
@@ -129,9 +129,9 @@ internal sealed class MadeFileReader(
                 .. releases.Where(r => places[r.Id].Terms.Copy is not null && r.ProfileId == profile.Id && r.Revision == revision).Select(r => r.Outlet!.Name),
             ];
             var facts = new MadeFile(MadeKind.Rendition, profile.Container, profile.Id == Core.Encoding.Profiles.Master.Id, Uses(serving), age, kept, copiedTo);
-            return new LessonFile(
+            return new LibraryFile(
                 key,
-                Finishing.FileName(profile.Container),
+                Muxing.FileName(profile.Container),
                 profile.Title,
                 ContainerFacts.Of(profile.Container).MediaType,
                 madeAt,
@@ -142,10 +142,10 @@ internal sealed class MadeFileReader(
             );
         }
 
-        LessonFile Episode(Release release, FeedMedia media)
+        LibraryFile Episode(Release release, FeedMedia media)
         {
             var facts = new MadeFile(MadeKind.Episode, null, false, Uses([release]), Behind(release), false);
-            return new LessonFile(
+            return new LibraryFile(
                 release.FileKey,
                 MadeNames.Episode(media),
                 release.Outlet!.Name,

@@ -72,7 +72,7 @@ internal static class OutletEndpoints
                     k.Name,
                     k.About,
                     k.Fields,
-                    [.. deliveries.Of(k.Deliveries).Select(d => new DeliveryView(d.Code, d.Name, d.AskedFor))],
+                    [.. deliveries.FindAll(k.Deliveries).Select(d => new DeliveryView(d.Code, d.Name, d.AskedFor))],
                     k.Carries,
                     k.Start()
                 ))
@@ -85,7 +85,7 @@ internal static class OutletEndpoints
         return TypedResults.Ok((await outlets.AllAsync(cancel)).Select(p => Entry(p, profiles)).ToList());
     }
 
-    private static OutletEntry Entry(OutletPlace place, IReadOnlyList<Core.Encoding.Profile> profiles) =>
+    private static OutletEntry Entry(KnownOutlet place, IReadOnlyList<Core.Encoding.Profile> profiles) =>
         new(
             place.Row.Id,
             place.Row.Kind,
@@ -101,7 +101,7 @@ internal static class OutletEndpoints
         );
 
     /// <summary>The profiles that an outlet does not take.</summary>
-    internal static IReadOnlyList<ProfileRefusal> Refused(OutletPlace place, IReadOnlyList<Core.Encoding.Profile> profiles) =>
+    internal static IReadOnlyList<ProfileRefusal> Refused(KnownOutlet place, IReadOnlyList<Core.Encoding.Profile> profiles) =>
         [
             .. profiles
                 .Select(p => (p.Id, Refusal: place.Refusal(p)))
@@ -118,8 +118,8 @@ internal static class OutletEndpoints
         CancellationToken cancel
     ) =>
         (await keeper.AddAsync(kind, request, cancel)).Is(out var outlet, out var problem)
-            ? TypedResults.Ok(Entry(outlets.Place(outlet), await shelf.AllAsync(cancel)))
-            : Problems.Of(problem);
+            ? TypedResults.Ok(Entry(outlets.Known(outlet), await shelf.AllAsync(cancel)))
+            : Problems.Answer(problem);
 
     private static async Task<Results<Ok<OutletEntry>, ProblemHttpResult>> SaveAsync(
         Guid id,
@@ -133,15 +133,15 @@ internal static class OutletEndpoints
         if (await outlets.FindAsync(id, cancel) is not { } place)
             return Problems.NotThere("outlet");
         return await keeper.SaveAsync(place.Row, request, cancel) is { } problem
-            ? Problems.Of(problem)
-            : TypedResults.Ok(Entry(outlets.Place(place.Row), await shelf.AllAsync(cancel)));
+            ? Problems.Answer(problem)
+            : TypedResults.Ok(Entry(outlets.Known(place.Row), await shelf.AllAsync(cancel)));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(Guid id, OutletKeeper keeper, OutletShelf outlets, CancellationToken cancel)
     {
         if (await outlets.FindAsync(id, cancel) is not { } place)
             return Problems.NotThere("outlet");
-        return await keeper.RemoveAsync(place.Row, cancel) is { } problem ? Problems.Of(problem, StatusCodes.Status409Conflict) : TypedResults.NoContent();
+        return await keeper.RemoveAsync(place.Row, cancel) is { } problem ? Problems.Answer(problem, StatusCodes.Status409Conflict) : TypedResults.NoContent();
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> LimitAsync(
@@ -155,7 +155,7 @@ internal static class OutletEndpoints
         if (await outlets.FindAsync(id, cancel) is not { Row: var outlet })
             return Problems.NotThere("outlet");
         if (new OutletLimits(outlet.Name, request.MostBytes, request.MostLength, request.MostBitsPerSecond).Unusable() is { } unusable)
-            return Problems.Of(unusable);
+            return Problems.Answer(unusable);
         (outlet.MostBytes, outlet.MostLength, outlet.MostBitsPerSecond) = (request.MostBytes, request.MostLength, request.MostBitsPerSecond);
         await db.SaveChangesAsync(cancel);
         return TypedResults.NoContent();
@@ -177,7 +177,7 @@ internal static class OutletEndpoints
             if (await shelf.FindAsync(chosen, cancel) is not { } profile)
                 return Problems.NotThere("profile");
             if (place.Refusal(profile) is { } refusal)
-                return Problems.Of(refusal);
+                return Problems.Answer(refusal);
         }
 
         place.Row.ProfileId = request.ProfileId;

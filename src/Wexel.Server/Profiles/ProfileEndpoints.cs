@@ -79,10 +79,10 @@ internal static class ProfileEndpoints
     )
     {
         if (request.ContentLength > LargestDocument)
-            return Problems.Of(new Problem("profile-unreadable", "The file is far too large for a profile; choose the JSON file that was exported."));
+            return Problems.Answer(new Problem("profile-unreadable", "The file is far too large for a profile; choose the JSON file that was exported."));
         using var reader = new StreamReader(request.Body);
         var (profile, problem) = ProfileText.Read(await reader.ReadToEndAsync(cancel));
-        return profile is null ? Problems.Of(problem!) : await AddAsync(profile, keeper, user, cancel);
+        return profile is null ? Problems.Answer(problem!) : await AddAsync(profile, keeper, user, cancel);
     }
 
     private static async Task<Results<Ok<Profile>, ProblemHttpResult>> AddAsync(
@@ -93,7 +93,7 @@ internal static class ProfileEndpoints
     )
     {
         var (added, problem) = await keeper.AddAsync(profile, user.Identity!.Name!, cancel);
-        return added is null ? Problems.Of(problem!) : TypedResults.Ok(added);
+        return added is null ? Problems.Answer(problem!) : TypedResults.Ok(added);
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SaveAsync(
@@ -108,7 +108,7 @@ internal static class ProfileEndpoints
         await keeper.RemoveAsync(id, cancel) is { } problem ? Refuse(problem) : TypedResults.NoContent();
 
     private static ProblemHttpResult Refuse(Problem problem) =>
-        Problems.Of(
+        Problems.Answer(
             problem,
             problem.Code switch
             {
@@ -127,7 +127,7 @@ internal static class ProfileEndpoints
     )
     {
         var profile = request.Profile;
-        var findings = ProfileRules.Of(profile);
+        var findings = ProfileRules.Findings(profile);
         var outlets = await places.AllAsync(cancel);
         List<OutletRefusal> refusals =
         [
@@ -138,7 +138,7 @@ internal static class ProfileEndpoints
         ];
         if (request.LessonId is not { } id || findings.Any(f => f.IsFault))
             return TypedResults.Ok(new ProfileCheckView(findings, refusals, null));
-        if (await plans.OfAsync(id, cancel) is not { } renderable)
+        if (await plans.LessonAsync(id, cancel) is not { } renderable)
             return Problems.NotThere("lesson");
         var planned = renderable.With(profile);
         return TypedResults.Ok(
@@ -150,8 +150,8 @@ internal static class ProfileEndpoints
                     : new ProfileOutcome(
                         renderable.Document.Title,
                         planned.Plan.Picture?.Size,
-                        CodingWords.Of(planned.Plan),
-                        await estimates.OfAsync(planned, cancel)
+                        CodingWords.Say(planned.Plan),
+                        await estimates.EstimateAsync(planned, cancel)
                     )
             )
         );

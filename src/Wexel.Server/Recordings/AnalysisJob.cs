@@ -225,7 +225,7 @@ internal sealed class AnalysisJob(
     private static string WorkOn(string hash) => $"analysis {hash}";
 
     private static bool IsViewable(string hash, RecordingFacts facts, FileStore store) =>
-        BrowserPlayback.CanPlay(facts) || Wholeness.Of(store.Derived(ViewKey(hash, facts), MadeNames.View));
+        BrowserPlayback.CanPlay(facts) || Wholeness.IsWhole(store.Derived(ViewKey(hash, facts), MadeNames.View));
 
     /// <summary>Where the pictures lie many to a file; the folder is there once the recording was looked through.</summary>
     internal static string StripsFolder(FileStore store, string hash) => store.Folder(RecordingKeys.Strips(hash));

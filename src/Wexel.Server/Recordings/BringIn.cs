@@ -87,7 +87,7 @@ internal sealed class BringIn(
     {
         await using var one = await WorkHold.WaitAsync(db, $"bringing in {hash}", cancel);
         var known = await db.Recordings.FindAsync([hash], cancel);
-        var lesson = upload.ForLesson ?? (known is null ? null : await LessonOfAsync(hash, cancel));
+        var lesson = upload.ForLesson ?? (known is null ? null : await FindLessonAsync(hash, cancel));
         if (known is not null && lesson is { } there)
         {
             upload.Became(there, knownBefore: true);
@@ -142,7 +142,7 @@ internal sealed class BringIn(
             jobs.Enqueue<AnalysisJob>(job => job.RunAsync(known.Hash, CancellationToken.None));
     }
 
-    private Task<Guid?> LessonOfAsync(string hash, CancellationToken cancel) =>
+    private Task<Guid?> FindLessonAsync(string hash, CancellationToken cancel) =>
         db.Lessons.Where(l => l.RecordingHash == hash).OrderBy(l => l.Id).Select(l => (Guid?)l.Id).FirstOrDefaultAsync(cancel);
 
     /// <summary>The SHA-256 of a file.</summary>

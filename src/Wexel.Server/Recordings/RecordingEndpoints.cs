@@ -95,7 +95,7 @@ internal static class RecordingEndpoints
         {
             var (facts, problem) = await Prober.ProbeAsync(store.Recording(hash), recording.FileName, cancel);
             if (facts is null)
-                return Problems.Of(problem!);
+                return Problems.Answer(problem!);
             AnalysisJob.Forget(recording, facts, store);
         }
         else
@@ -125,9 +125,9 @@ internal static class RecordingEndpoints
         var facts = WexelJson.Read<RecordingFacts>(recording.Facts);
         List<int> tracks = [.. request.Tracks.Distinct().Order()];
         if (tracks.Count == 0 || tracks[0] < 0 || tracks[^1] >= facts.Sounds.Count)
-            return Problems.Of(new Problem("sounds-not-there", $"Choose one or more of the recording’s {facts.Sounds.Count} sound tracks.", "tracks"));
+            return Problems.Answer(new Problem("sounds-not-there", $"Choose one or more of the recording’s {facts.Sounds.Count} sound tracks.", "tracks"));
         if (recording.Analysis is null)
-            return Problems.Of(new Problem("recording-not-looked-through", "The recording is being looked through; choose when that is done.", "tracks"));
+            return Problems.Answer(new Problem("recording-not-looked-through", "The recording is being looked through; choose when that is done.", "tracks"));
         if (tracks.SequenceEqual(facts.Used))
             return TypedResults.NoContent();
         AnalysisJob.ListenAgain(recording, facts with { UsedSounds = tracks }, store);

@@ -66,7 +66,7 @@ internal static class CourseReleaseEndpoints
             return Problems.NotThere("learning system");
         return (await releaser.ReleaseAsync(course, outlet, request.ProfileId, cancel)).Is(out var release, out var problem)
             ? TypedResults.Ok(View(outlet, course, release, await reader.ReadAsync(cancel)))
-            : Problems.Of(problem);
+            : Problems.Answer(problem);
     }
 
     private static async Task<Results<Ok<CourseOutletView>, ProblemHttpResult>> SendAsync(
@@ -85,9 +85,9 @@ internal static class CourseReleaseEndpoints
             .FirstOrDefaultAsync(r => r.Id == id, cancel);
         if (release is null)
             return Problems.NotThere("release");
-        var outlet = outlets.Place(release.Outlet!);
+        var outlet = outlets.Known(release.Outlet!);
         return await deliverer.DeliverAsync(release, outlet, CourseReleaser.Identifier(release), cancel) is { } problem
-            ? Problems.Of(problem)
+            ? Problems.Answer(problem)
             : TypedResults.Ok(View(outlet, release.Course!, release, await reader.ReadAsync(cancel)));
     }
 
@@ -99,7 +99,7 @@ internal static class CourseReleaseEndpoints
             : Problems.NotThere("package");
     }
 
-    private static CourseOutletView View(OutletPlace outlet, Course course, CourseRelease? release, Standing standing) =>
+    private static CourseOutletView View(KnownOutlet outlet, Course course, CourseRelease? release, Standing standing) =>
         new(
             outlet.Row.Id,
             outlet.Row.Name,

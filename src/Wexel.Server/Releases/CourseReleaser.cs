@@ -14,7 +14,7 @@ internal sealed class CourseReleaser(WexelDb db, ProfileShelf shelf, Releaser re
 {
     internal static string Identifier(CourseRelease release) => $"course-{release.CourseId:N}";
 
-    internal async Task<Result<CourseRelease>> ReleaseAsync(Course course, OutletPlace outlet, string profileId, CancellationToken cancel)
+    internal async Task<Result<CourseRelease>> ReleaseAsync(Course course, KnownOutlet outlet, string profileId, CancellationToken cancel)
     {
         if (await shelf.FindAsync(profileId, cancel) is not { } profile)
             return new Problem("profile-unknown", "Choose a profile that the lessons were rendered with.", "profileId");

@@ -19,7 +19,7 @@ internal sealed class PackageDeliverer(WexelDb db, FileStore store, Deliveries d
 
     /// <summary>Puts a release's package there and notes where the place put it.</summary>
     /// <returns>What stood in the way, or null.</returns>
-    internal async Task<Problem?> DeliverAsync(PackagedRelease release, OutletPlace outlet, string identifier, CancellationToken cancel)
+    internal async Task<Problem?> DeliverAsync(PackagedRelease release, KnownOutlet outlet, string identifier, CancellationToken cancel)
     {
         if (outlet.Row.DeliverTo is null)
             return new Problem("outlet-without-address", $"“{outlet.Row.Name}” has no address for packages. Download the package and import it there.");
@@ -52,7 +52,7 @@ internal sealed class PackageDeliverer(WexelDb db, FileStore store, Deliveries d
     private static IReadOnlyList<WrittenFile> Files(PackagedRelease release) => WexelJson.Read<IReadOnlyList<WrittenFile>>(release.PackageFiles!);
 
     /// <summary>Takes away what was put there, where the kind of outlet lets it.</summary>
-    internal async Task<Problem?> TakeBackAsync(PackagedRelease release, OutletPlace outlet, CancellationToken cancel)
+    internal async Task<Problem?> TakeBackAsync(PackagedRelease release, KnownOutlet outlet, CancellationToken cancel)
     {
         if (!outlet.Kind.TakesBack || outlet.Row.DeliverTo is null || There(release).Count == 0)
             return null;
@@ -62,7 +62,7 @@ internal sealed class PackageDeliverer(WexelDb db, FileStore store, Deliveries d
 
     private async Task<(Problem? Problem, string? Page)> PutAsync(
         PackagedRelease release,
-        OutletPlace outlet,
+        KnownOutlet outlet,
         IReadOnlyList<ParcelFile> files,
         CancellationToken cancel
     )

@@ -105,7 +105,7 @@ internal static class ReleaseEndpoints
             return Problems.NotThere("outlet");
         return (await releaser.ReleaseAsync(id, request.OutletId, request.ProfileId, request.Visibility, cancel)).Is(out var release, out var problem)
             ? TypedResults.Ok(await ViewAsync(release, db, reader, cancel))
-            : Problems.Of(problem);
+            : Problems.Answer(problem);
     }
 
     private static async Task<Results<Ok<OutletView>, ProblemHttpResult>> SendAsync(
@@ -119,7 +119,7 @@ internal static class ReleaseEndpoints
         if (await db.Releases.Include(r => r.Outlet).FirstOrDefaultAsync(r => r.Id == id, cancel) is not { } release)
             return Problems.NotThere("release");
         return await releaser.DeliverAsync(release, cancel) is { } problem
-            ? Problems.Of(problem)
+            ? Problems.Answer(problem)
             : TypedResults.Ok(await ViewAsync(release, db, reader, cancel));
     }
 
@@ -134,7 +134,7 @@ internal static class ReleaseEndpoints
     {
         if (await db.Releases.Include(r => r.Outlet).FirstOrDefaultAsync(r => r.Id == id, cancel) is not { } release)
             return Problems.NotThere("release");
-        return await releaser.TakeDownAsync([release], cancel) is { } problem ? Problems.Of(problem) : TypedResults.NoContent();
+        return await releaser.TakeDownAsync([release], cancel) is { } problem ? Problems.Answer(problem) : TypedResults.NoContent();
     }
 
     private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> PackageAsync(Guid id, WexelDb db, FileStore store, CancellationToken cancel)
@@ -177,13 +177,13 @@ internal static class ReleaseEndpoints
             )
         );
 
-        BoardCell? Cell(OutletPlace outlet, LessonAtHand lesson, IEnumerable<Stands> here) =>
+        BoardCell? Cell(KnownOutlet outlet, LessonAtHand lesson, IEnumerable<Stands> here) =>
             here.FirstOrDefault(s => s.OutletId == outlet.Row.Id) is { } there
                 ? new BoardCell(standing.IsBehind(outlet, there, lesson), there.ReleasedAt)
                 : null;
     }
 
-    private static OutletView View(OutletPlace outlet, Lesson lesson, Standing standing)
+    private static OutletView View(KnownOutlet outlet, Lesson lesson, Standing standing)
     {
         var release = lesson.Releases.FirstOrDefault(r => r.OutletId == outlet.Row.Id) is { } stands ? View(outlet, stands, lesson, standing) : null;
         return new OutletView(
@@ -203,7 +203,7 @@ internal static class ReleaseEndpoints
         );
     }
 
-    private static ReleaseView View(OutletPlace outlet, Release release, Lesson lesson, Standing standing)
+    private static ReleaseView View(KnownOutlet outlet, Release release, Lesson lesson, Standing standing)
     {
         var (pages, options) = (outlet.Kind.HasPages, standing.Options);
         var player = PlayerLesson.Format.Read(release.Player);

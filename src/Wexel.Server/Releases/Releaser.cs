@@ -72,7 +72,7 @@ internal sealed class Releaser(
                 FirstReleasedAt = clock.GetUtcNow(),
             };
         var wanted = Wanted(outlet, lesson, planned, (await standings.ReadAsync(cancel)).Wanted(outlet, lesson.AtHand(), profile));
-        foreach (var step in ReleasePlan.Of(wanted, Actual(wanted, release)))
+        foreach (var step in ReleasePlan.Steps(wanted, Actual(wanted, release)))
         {
             if (await DoAsync(step) is { } stopped)
                 return stopped;
@@ -123,7 +123,7 @@ internal sealed class Releaser(
     /// <summary>Puts what a release has where its outlet is: what changed, and nothing else.</summary>
     internal async Task<Problem?> DeliverAsync(Release release, CancellationToken cancel)
     {
-        var outlet = outlets.Place(release.Outlet ?? await db.Outlets.FirstAsync(o => o.Id == release.OutletId, cancel));
+        var outlet = outlets.Known(release.Outlet ?? await db.Outlets.FirstAsync(o => o.Id == release.OutletId, cancel));
         return await deliverer.DeliverAsync(release, outlet, Identifier(release), cancel);
     }
 
@@ -132,7 +132,7 @@ internal sealed class Releaser(
     {
         foreach (var release in releases.Where(r => r.Outlet is not null))
         {
-            if (await deliverer.TakeBackAsync(release, outlets.Place(release.Outlet!), cancel) is not { } problem)
+            if (await deliverer.TakeBackAsync(release, outlets.Known(release.Outlet!), cancel) is not { } problem)
                 continue;
             // What went is written down, so that going on begins there.
             await db.SaveChangesAsync(CancellationToken.None);
@@ -153,7 +153,7 @@ internal sealed class Releaser(
 
     /// <summary>Where a release's video lies on Wexel's own pages.</summary>
     internal static string VideoPath(string token, Container container) =>
-        $"/watch/{token}/{(ContainerFacts.Of(container) is { IsFolder: false, Ending: var ending } ? "video" + ending : Finishing.FileName(container))}";
+        $"/watch/{token}/{(ContainerFacts.Of(container) is { IsFolder: false, Ending: var ending } ? "video" + ending : Muxing.FileName(container))}";
 
     /// <summary>A lesson as it stands, planned with a profile, all of it encoded; or what is missing.</summary>
     internal async Task<Result<PlannedRendition>> ReadyAsync(Lesson lesson, Profile profile, CancellationToken cancel)
@@ -164,7 +164,7 @@ internal sealed class Releaser(
     }
 
     /// <summary>What of a finished file keeps it from an outlet, or null; it is finished and checked where it was not.</summary>
-    internal async Task<Problem?> BlockedAsync(OutletPlace outlet, PlannedRendition planned, CancellationToken cancel)
+    internal async Task<Problem?> BlockedAsync(KnownOutlet outlet, PlannedRendition planned, CancellationToken cancel)
     {
         await maker.FinishAsync(planned, cancel);
         var finished = await maker.CheckAsync(planned, cancel);
@@ -173,19 +173,19 @@ internal sealed class Releaser(
     }
 
     /// <summary>What a finished lesson is in a package.</summary>
-    internal LessonSources Packed(Guid lessonId, PlannedRendition planned) => packer.Sources(LearnerPage.Of(lessonId.ToString("N"), planned), planned);
+    internal LessonSources Packed(Guid lessonId, PlannedRendition planned) => packer.Sources(LearnerPage.Compose(lessonId.ToString("N"), planned), planned);
 
     private async Task<Result<PlannedRendition>> PlannedAsync(Lesson lesson, Profile profile, CancellationToken cancel)
     {
         var document = (await saver.CurrentAsync(lesson, cancel))!;
         if (LessonRules.NotReady(document) is { } notReady)
             return notReady;
-        return (await plans.OfAsync(document, cancel)).With(profile) is { } planned
+        return (await plans.LessonAsync(document, cancel)).With(profile) is { } planned
             ? planned
             : new Problem("render-first", $"The lesson is not rendered with “{profile.Title}” as it stands now. Render it, then release.", "profileId");
     }
 
-    private ReleaseWanted Wanted(OutletPlace outlet, Lesson lesson, PlannedRendition planned, string key)
+    private ReleaseWanted Wanted(KnownOutlet outlet, Lesson lesson, PlannedRendition planned, string key)
     {
         var copy = outlet.Terms.Copy is { } media ? EpisodeMaker.KeyOf(planned, media, Artwork(outlet).Key) : null;
         // Nothing is put anywhere before somebody says so.
@@ -204,7 +204,7 @@ internal sealed class Releaser(
         var files = new HashSet<string>();
         bool Whole(string key, Func<string, bool> isIt) =>
             Directory.Exists(store.Folder(key))
-            && Directory.EnumerateFiles(store.Folder(key), "*", SearchOption.AllDirectories).Any(f => isIt(f) && Wholeness.Of(f));
+            && Directory.EnumerateFiles(store.Folder(key), "*", SearchOption.AllDirectories).Any(f => isIt(f) && Wholeness.IsWhole(f));
         files.UnionWith(wanted.Tracks.Where(t => Whole(t, f => MadeNames.KindOf(Path.GetFileName(f)) == StoredKind.Encoded)));
         files.UnionWith(
             new[] { wanted.File, wanted.Copy }
@@ -221,7 +221,7 @@ internal sealed class Releaser(
         );
     }
 
-    private async Task PackAsync(OutletPlace outlet, Release release, PlannedRendition planned, string key, CancellationToken cancel)
+    private async Task PackAsync(KnownOutlet outlet, Release release, PlannedRendition planned, string key, CancellationToken cancel)
     {
         var files = outlet.Terms.Package(packer.Sources(Identifier(release), planned.Lesson.Document.Title, [Packed(release.LessonId, planned)]))!;
         Note(release, await packer.PackAsync(files, cancel), key);
@@ -232,7 +232,7 @@ internal sealed class Releaser(
         (release.PackageKey, release.PackageBytes, release.PackageFiles, release.PackedFrom) = (made.Key, made.Bytes, WexelJson.Write(made.Files), key);
 
     private async Task PublishAsync(
-        OutletPlace outlet,
+        KnownOutlet outlet,
         Lesson lesson,
         Release release,
         Profile profile,
@@ -241,7 +241,7 @@ internal sealed class Releaser(
         CancellationToken cancel
     )
     {
-        var player = LearnerPage.Of(release.Token, planned) with
+        var player = LearnerPage.Compose(release.Token, planned) with
         {
             Video = VideoPath(release.Token, planned.Plan.File.Container),
             Poster = $"/watch/{release.Token}/poster.jpg",
@@ -286,5 +286,5 @@ internal sealed class Releaser(
         figures.Released(outlet.Row.Kind);
     }
 
-    private KeyedFile Artwork(OutletPlace outlet) => new(store.Derived(outlet.Row.Feed!.ArtworkKey, MadeNames.Artwork), outlet.Row.Feed.ArtworkKey);
+    private KeyedFile Artwork(KnownOutlet outlet) => new(store.Derived(outlet.Row.Feed!.ArtworkKey, MadeNames.Artwork), outlet.Row.Feed.ArtworkKey);
 }

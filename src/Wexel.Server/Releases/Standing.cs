@@ -12,24 +12,24 @@ using Wexel.Server.Shelves;
 namespace Wexel.Server.Releases;
 
 /// <summary>All by which it is judged what stands at outlets and what is wanted there, read once for as many lessons as are looked at.</summary>
-internal sealed class Standing(IReadOnlyList<OutletPlace> outlets, IReadOnlyList<Profile> profiles, HouseKeys house, WexelOptions options)
+internal sealed class Standing(IReadOnlyList<KnownOutlet> outlets, IReadOnlyList<Profile> profiles, HouseKeys house, WexelOptions options)
 {
     private readonly Dictionary<string, Profile> _profiles = profiles.ToDictionary(p => p.Id);
     private readonly Dictionary<Guid, IReadOnlyList<ProfileRefusal>> _refused = [];
     private readonly Dictionary<(Guid Outlet, Profile), Func<LessonAtHand, string>> _wanted = [];
 
-    internal IReadOnlyList<OutletPlace> Outlets => outlets;
+    internal IReadOnlyList<KnownOutlet> Outlets => outlets;
 
     internal WexelOptions Options => options;
 
     internal IReadOnlyList<string> ProfileIds { get; } = [.. profiles.Select(p => p.Id)];
 
     /// <summary>The profiles that an outlet does not take.</summary>
-    internal IReadOnlyList<ProfileRefusal> Refused(OutletPlace outlet) =>
+    internal IReadOnlyList<ProfileRefusal> Refused(KnownOutlet outlet) =>
         _refused.TryGetValue(outlet.Row.Id, out var known) ? known : _refused[outlet.Row.Id] = OutletEndpoints.Refused(outlet, profiles);
 
     /// <summary>The key that is wanted of a lesson at an outlet, with a profile.</summary>
-    internal string Wanted(OutletPlace outlet, LessonAtHand lesson, Profile profile)
+    internal string Wanted(KnownOutlet outlet, LessonAtHand lesson, Profile profile)
     {
         // One of another reading of the shelf may be another profile under the same name.
         if (!_wanted.TryGetValue((outlet.Row.Id, profile), out var of))
@@ -38,10 +38,10 @@ internal sealed class Standing(IReadOnlyList<OutletPlace> outlets, IReadOnlyList
     }
 
     /// <summary>Whether another key is wanted of a lesson at an outlet than the one that stands there.</summary>
-    internal bool IsBehind(OutletPlace outlet, Stands stands, LessonAtHand lesson) => stands.MadeFrom != Wanted(outlet, lesson, ProfileOf(stands));
+    internal bool IsBehind(KnownOutlet outlet, Stands stands, LessonAtHand lesson) => stands.MadeFrom != Wanted(outlet, lesson, ProfileOf(stands));
 
     /// <summary>Whether another key is wanted of a course than the one of its package.</summary>
-    internal bool IsBehind(OutletPlace outlet, CourseRelease release, Course course) =>
+    internal bool IsBehind(KnownOutlet outlet, CourseRelease release, Course course) =>
         release.MadeFrom
         != Wanted(outlet, course, ProfileOf(new Stands(default, outlet.Row.Id, release.MadeFrom, release.ProfileId, release.Profile, release.ReleasedAt)));
 
@@ -56,7 +56,7 @@ internal sealed class Standing(IReadOnlyList<OutletPlace> outlets, IReadOnlyList
             .Select(s => new ReleaseMark(s.Outlet.Row.Name, IsBehind(s.Outlet, s.Stands, lesson)));
 
     /// <summary>The key that is wanted of a whole course at an outlet.</summary>
-    internal string Wanted(OutletPlace outlet, Course course, Profile profile) =>
+    internal string Wanted(KnownOutlet outlet, Course course, Profile profile) =>
         ReleaseKeys.WantedOfCourse(course.Title, [.. course.Lessons.OrderBy(l => l.Position).Select(l => Wanted(outlet, l.AtHand(), profile))]);
 }
 

@@ -31,7 +31,7 @@ internal sealed class CheckOverrides(WexelDb db, OutletShelf places, TimeProvide
     }
 
     /// <summary>What was found about a finished rendition, with what outlets' limits say of it.</summary>
-    internal static IReadOnlyList<CheckedFact> Facts(Rendition rendition, IReadOnlyList<OutletPlace> outlets) =>
+    internal static IReadOnlyList<CheckedFact> Facts(Rendition rendition, IReadOnlyList<KnownOutlet> outlets) =>
         rendition.Check is not { } check
             ? []
             :

@@ -55,7 +55,7 @@ internal static class FileCheckEndpoints
         CancellationToken cancel
     ) =>
         await db.Renditions.FirstOrDefaultAsync(r => r.Id == id && r.State == RenditionState.Done, cancel) is not { } rendition ? Problems.NotThere("file")
-        : await checks.LetPassAsync(rendition, request.Code, request.Reason, user.Identity!.Name!, cancel) is { } problem ? Problems.Of(problem)
+        : await checks.LetPassAsync(rendition, request.Code, request.Reason, user.Identity!.Name!, cancel) is { } problem ? Problems.Answer(problem)
         : TypedResults.NoContent();
 
     private static async Task<Results<Ok<CompareView>, ProblemHttpResult>> CompareAsync(Guid id, WexelDb db, CancellationToken cancel)
@@ -85,7 +85,7 @@ internal static class FileCheckEndpoints
         long frame,
         string side,
         WexelDb db,
-        MakingPlace place,
+        MakingFolders folders,
         CancellationToken cancel
     )
     {
@@ -98,17 +98,17 @@ internal static class FileCheckEndpoints
             return Problems.NotThere("picture");
         // A folder of pieces has the encode's own frames in it, and no one file to seek in.
         var file = ContainerFacts.Of(by.Plan.File.Container).IsFolder
-            ? place.Store.Derived(by.Keys.Pictures[0], MadeNames.Picture)
-            : place.Store.Derived(fileKey, MadeNames.Finished(by.Plan.File.Container));
-        var png = place.Store.Derived(RenditionKeys.Compared(which.ToString(), which == Side.Source ? by.Keys.Pictures[0] : fileKey, frame), MadeNames.Frame);
+            ? folders.Store.Derived(by.Keys.Pictures[0], MadeNames.Picture)
+            : folders.Store.Derived(fileKey, MadeNames.Finished(by.Plan.File.Container));
+        var png = folders.Store.Derived(RenditionKeys.Compared(which.ToString(), which == Side.Source ? by.Keys.Pictures[0] : fileKey, frame), MadeNames.Frame);
         try
         {
             if (!File.Exists(png))
-                await SourcePicture.TakeAsync(picture, PlannedRendition.Inputs(by.Plan, by.Recordings, place), file, frame, which, png, cancel);
+                await SourcePicture.TakeAsync(picture, PlannedRendition.Inputs(by.Plan, by.Recordings, folders), file, frame, which, png, cancel);
         }
         catch (ToolFailedException failed)
         {
-            return Problems.Of(
+            return Problems.Answer(
                 new Problem("frame-unreadable", $"There is no picture at this frame of the {(which == Side.Source ? "recording" : "file")}: {failed.Said}")
             );
         }

@@ -57,7 +57,7 @@ internal static class QueueEndpoints
                 .ExecuteUpdateAsync(set => set.SetProperty(r => r.State, stopped).SetProperty(r => r.EndedAt, ended).SetProperty(r => r.Progress, 0), cancel)
             == 0
         )
-            return Problems.Of(new Problem("rendition-over", "It has ended already; there is nothing to stop."), StatusCodes.Status409Conflict);
+            return Problems.Answer(new Problem("rendition-over", "It has ended already; there is nothing to stop."), StatusCodes.Status409Conflict);
         var batch = await TellAsync(id, stopped, db, news, cancel);
         // It may have been the last of its batch that somebody waits for.
         await mail.TellAsync(batch, cancel);
@@ -85,7 +85,7 @@ internal static class QueueEndpoints
                     cancel
                 ) == 0
         )
-            return Problems.Of(new Problem("rendition-not-stopped", "It is not stopped; there is nothing to go on with."), StatusCodes.Status409Conflict);
+            return Problems.Answer(new Problem("rendition-not-stopped", "It is not stopped; there is nothing to go on with."), StatusCodes.Status409Conflict);
         queue.CallWorker();
         await TellAsync(id, RenditionState.Waiting, db, news, cancel);
         return TypedResults.NoContent();
@@ -114,7 +114,7 @@ internal static class QueueEndpoints
                 .Renditions.Where(r => r.Id == id && r.State == RenditionState.Waiting)
                 .ExecuteUpdateAsync(set => set.SetProperty(r => r.Place, first - 1), cancel) == 0
         )
-            return Problems.Of(new Problem("rendition-not-waiting", "It does not wait any more."), StatusCodes.Status409Conflict);
+            return Problems.Answer(new Problem("rendition-not-waiting", "It does not wait any more."), StatusCodes.Status409Conflict);
         await TellAsync(id, RenditionState.Waiting, db, news, cancel);
         return TypedResults.NoContent();
     }

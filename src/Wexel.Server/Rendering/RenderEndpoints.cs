@@ -102,14 +102,14 @@ internal static class RenderEndpoints
         if (lesson is null)
             return Problems.NotThere("lesson");
         var document = (await saver.CurrentAsync(lesson, cancel))!;
-        var renderable = await plans.OfAsync(document, cancel);
+        var renderable = await plans.LessonAsync(document, cancel);
         var offers = new List<ProfileOffer>();
         if (LessonRules.NotReady(document) is not { Code: "lesson-all-cut" })
         {
             foreach (var profile in await shelf.AllAsync(cancel))
             {
                 if (renderable.With(profile) is { } planned)
-                    offers.Add(Offer(profile, planned, await estimates.OfAsync(planned, cancel), planned.EncodedBytes(store), renderable.Check(profile)));
+                    offers.Add(Offer(profile, planned, await estimates.EstimateAsync(planned, cancel), planned.EncodedBytes(store), renderable.Check(profile)));
             }
         }
 
@@ -146,7 +146,7 @@ internal static class RenderEndpoints
             picture?.Size,
             placement?.ScalePercent,
             placement?.WholeFactor ?? true,
-            CodingWords.Of(planned.Plan),
+            CodingWords.Say(planned.Plan),
             picture?.EncodedSince,
             planned.Plan.Sound?.EncodedSince,
             estimate,
@@ -167,7 +167,7 @@ internal static class RenderEndpoints
     )
     {
         if (request.Lessons.Count * request.Profiles.Count is 0 or > MostAtOnce)
-            return Problems.Of(new Problem("render-nothing", $"Choose at least one lesson and one profile, and at most {MostAtOnce} files at once."));
+            return Problems.Answer(new Problem("render-nothing", $"Choose at least one lesson and one profile, and at most {MostAtOnce} files at once."));
         var lessons = await db.Lessons.Include(l => l.Course).Where(l => request.Lessons.Contains(l.Id)).ToListAsync(cancel);
         if (lessons.Count < request.Lessons.Distinct().Count())
             return Problems.NotThere("lesson");
@@ -181,7 +181,10 @@ internal static class RenderEndpoints
 
         var asked = await queue.AskAsync([.. lessons.OrderBy(l => l.CourseId).ThenBy(l => l.Position)], profiles, user.Id(), cancel);
         if (asked is { Renditions.Count: 0, Refused: [{ Problem: var refused }, ..] })
-            return Problems.Of(refused, refused.Code == DiskRoom.Full ? StatusCodes.Status507InsufficientStorage : StatusCodes.Status422UnprocessableEntity);
+            return Problems.Answer(
+                refused,
+                refused.Code == DiskRoom.Full ? StatusCodes.Status507InsufficientStorage : StatusCodes.Status422UnprocessableEntity
+            );
         return TypedResults.Ok(new AskedView([.. asked.Renditions.Select(r => View(r, clock.GetUtcNow()))], asked.Refused));
     }
 
@@ -220,7 +223,7 @@ internal static class RenderEndpoints
     {
         var facts = ContainerFacts.Of(container);
         var file = store.Keyed(key, MadeNames.Finished(container));
-        if (Finishing.Pieces(container, file.Path) is { } pieces)
+        if (Muxing.Pieces(container, file.Path) is { } pieces)
             return new ZipDownload([.. LessonFiles.OfPieces(file, pieces)], title + ".zip");
         return TypedResults.PhysicalFile(file.Path, facts.MediaType, title + facts.Ending, enableRangeProcessing: true);
     }
@@ -228,7 +231,7 @@ internal static class RenderEndpoints
     private static RenditionView View(
         Rendition r,
         DateTimeOffset now,
-        IReadOnlyList<OutletPlace>? outlets = null,
+        IReadOnlyList<KnownOutlet>? outlets = null,
         IReadOnlyList<CheckOverride>? overrides = null
     )
     {

@@ -41,7 +41,7 @@ internal sealed class RenderQueue(
         foreach (var lesson in lessons)
         {
             var document = (await saver.CurrentAsync(lesson, cancel))!;
-            var renderable = await plans.OfAsync(document, cancel);
+            var renderable = await plans.LessonAsync(document, cancel);
             foreach (var profile in profiles)
             {
                 var (planned, problem) = LessonRules.NotReady(document) is { } notReady ? notReady : renderable.Wanted(profile);
@@ -51,7 +51,7 @@ internal sealed class RenderQueue(
                     continue;
                 }
 
-                var estimate = await estimates.OfAsync(planned, cancel);
+                var estimate = await estimates.EstimateAsync(planned, cancel);
                 // What is encoded and the finished copy lie on the disk together, and an estimate can be low.
                 bytes += (long)estimate.Size.Most * 2;
                 if (room.Lacks(bytes, "the rendition") is { } full)

@@ -22,7 +22,7 @@ internal sealed class RenditionWork(RenderPlans plans, RenditionMaker maker, Fil
     {
         var first = renditions[0];
         var saved = await db.LessonRevisions.FirstAsync(r => r.LessonId == first.LessonId && r.Number == first.Revision, cancel);
-        var lesson = await plans.OfAsync(LessonDocument.Format.Read(saved.Document), cancel);
+        var lesson = await plans.LessonAsync(LessonDocument.Format.Read(saved.Document), cancel);
         var planned = renditions.Select(r => lesson.With(Profile.Format.Read(r.Profile))!).ToList();
         watch.Length = planned[0].Plan.Length;
         using (var orphan = new OrphanMark(store, first.Id.ToString("N")))

@@ -49,7 +49,7 @@ internal static class DeskPages
     {
         http.Response.Headers.ContentSecurityPolicy = SafeHeaders.Watch;
         return TypedResults.Content(
-            PlainPages.Of(
+            PlainPages.Html(
                 "There is no such page",
                 $"<h1>There is no such page</h1><p>{WebUtility.HtmlEncode(http.Request.Path)} leads nowhere. Look whether the address is "
                     + $"complete.</p><p><a href=\"/\">Go to Wexel</a></p>"
@@ -65,7 +65,7 @@ internal static class PlainPages
 {
     /// <param name="title">The page's title, as text.</param>
     /// <param name="body">What stands on it, as HTML.</param>
-    internal static string Of(string title, string body) =>
+    internal static string Html(string title, string body) =>
         $"""
             <!doctype html>
             <html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>{WebUtility.HtmlEncode(

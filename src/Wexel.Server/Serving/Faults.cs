@@ -15,7 +15,7 @@ internal sealed class Faults(Figures figures, ILogger<Faults> log) : IExceptionH
     {
         if (exception is OperationCanceledException && httpContext.RequestAborted.IsCancellationRequested)
             return true;
-        var (problem, status) = Of(exception);
+        var (problem, status) = Read(exception);
         if (status >= StatusCodes.Status500InternalServerError)
         {
             figures.Fault("request");
@@ -24,7 +24,7 @@ internal sealed class Faults(Figures figures, ILogger<Faults> log) : IExceptionH
 
         if (status == StatusCodes.Status503ServiceUnavailable)
             httpContext.Response.Headers.RetryAfter = "5";
-        await Problems.Of(problem, status).ExecuteAsync(httpContext);
+        await Problems.Answer(problem, status).ExecuteAsync(httpContext);
         return true;
     }
 
@@ -40,7 +40,7 @@ internal sealed class Faults(Figures figures, ILogger<Faults> log) : IExceptionH
 
     private static Problem TooLarge => new("body-too-large", "What was sent is larger than is taken here. Send less, or a smaller file.");
 
-    private static (Problem Problem, int Status) Of(Exception exception) =>
+    private static (Problem Problem, int Status) Read(Exception exception) =>
         exception switch
         {
             BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } => (TooLarge, StatusCodes.Status413PayloadTooLarge),

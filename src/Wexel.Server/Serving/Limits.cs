@@ -34,7 +34,7 @@ internal static class Limits
                         var wait = rejected.Lease.TryGetMetadata(MetadataName.RetryAfter, out var after) ? after : TimeSpan.FromSeconds(1);
                         rejected.HttpContext.Response.Headers.RetryAfter = Math.Ceiling(wait.TotalSeconds).ToString(CultureInfo.InvariantCulture);
                         await Problems
-                            .Of(
+                            .Answer(
                                 new Problem("too-often", "That was asked for too often in a short time. Wait a moment, then try again."),
                                 StatusCodes.Status429TooManyRequests
                             )

@@ -42,7 +42,7 @@ internal sealed class PlainAddresses(RequestDelegate next)
         http.Request.Path.Value?.Contains('\0', StringComparison.Ordinal) == true
         || http.Request.QueryString.Value?.Contains("%00", StringComparison.Ordinal) == true
             ? Problems
-                .Of(new Problem("request-unreadable", "The address has signs in it that no address has."), StatusCodes.Status400BadRequest)
+                .Answer(new Problem("request-unreadable", "The address has signs in it that no address has."), StatusCodes.Status400BadRequest)
                 .ExecuteAsync(http)
             : next(http);
 }

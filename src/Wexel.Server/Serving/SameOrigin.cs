@@ -19,7 +19,7 @@ internal sealed class SameOrigin(RequestDelegate next, IOptions<WexelOptions> op
             return next(http);
         log.Write($"{http.Request.Method} {http.Request.Path}", http.User.Identity?.Name, "refused", "asked for by a page of another site");
         return Problems
-            .Of(new Problem("other-site", "A page of another site has asked for this. Open Wexel itself and do it there."), StatusCodes.Status403Forbidden)
+            .Answer(new Problem("other-site", "A page of another site has asked for this. Open Wexel itself and do it there."), StatusCodes.Status403Forbidden)
             .ExecuteAsync(http);
     }
 

@@ -6,7 +6,7 @@ namespace Wexel.Server.Setup;
 /// <summary>Puts what a person can mend on the wire (RFC 9457).</summary>
 internal static class Problems
 {
-    internal static ProblemHttpResult Of(Problem problem, int status = StatusCodes.Status422UnprocessableEntity) =>
+    internal static ProblemHttpResult Answer(Problem problem, int status = StatusCodes.Status422UnprocessableEntity) =>
         TypedResults.Problem(
             detail: problem.Sentence,
             statusCode: status,
@@ -16,5 +16,5 @@ internal static class Problems
         );
 
     internal static ProblemHttpResult NotThere(string what) =>
-        Of(new Problem("not-there", $"There is no such {what}; it may have been removed."), StatusCodes.Status404NotFound);
+        Answer(new Problem("not-there", $"There is no such {what}; it may have been removed."), StatusCodes.Status404NotFound);
 }

@@ -32,7 +32,8 @@ internal sealed class LessonReels(WexelDb db)
     /// <summary>The most recordings that a lesson may have.</summary>
     internal const int Most = 50;
 
-    internal async Task<FoundReel> OfAsync(LessonDocument document, CancellationToken cancel) =>
+    /// <summary>The reel of a lesson as it was saved.</summary>
+    internal async Task<FoundReel> ReadAsync(LessonDocument document, CancellationToken cancel) =>
         await FindAsync(document.Recordings, cancel) ?? throw new InvalidOperationException("A saved lesson names a recording that is not here.");
 
     /// <summary>Recordings one after the other, of which nothing but their times is asked; null where one of them is not here.</summary>

@@ -34,7 +34,7 @@ internal sealed class LessonSaver(WexelDb db, LessonReels reels, CaptionStore ca
     internal void AddFirst(Lesson lesson, LessonDocument document, string changes, string by)
     {
         lesson.Revision = 1;
-        (lesson.ContentKey, lesson.WantsMark) = (LessonKeys.Of(document), document.HouseMark);
+        (lesson.ContentKey, lesson.WantsMark) = (LessonKeys.DocumentKey(document), document.HouseMark);
         lesson.Revisions.Add(
             new LessonRevision
             {
@@ -80,7 +80,7 @@ internal sealed class LessonSaver(WexelDb db, LessonReels reels, CaptionStore ca
             tidy.Title,
             map.Length,
             tidy.RecordingHash,
-            LessonKeys.Of(tidy),
+            LessonKeys.DocumentKey(tidy),
             tidy.HouseMark
         );
         db.LessonRevisions.Add(

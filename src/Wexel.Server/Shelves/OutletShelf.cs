@@ -8,7 +8,7 @@ using Wexel.Data.Model;
 namespace Wexel.Server.Shelves;
 
 /// <summary>An outlet with what its kind says of it.</summary>
-internal sealed class OutletPlace(Outlet row, OutletKind kind)
+internal sealed class KnownOutlet(Outlet row, OutletKind kind)
 {
     internal Outlet Row => row;
 
@@ -29,19 +29,19 @@ internal sealed class OutletPlace(Outlet row, OutletKind kind)
 internal sealed class OutletShelf(WexelDb db, OutletKinds kinds)
 {
     /// <summary>All outlets of kinds that are known, by the place of their kind and by name.</summary>
-    internal async Task<IReadOnlyList<OutletPlace>> AllAsync(CancellationToken cancel) =>
+    internal async Task<IReadOnlyList<KnownOutlet>> AllAsync(CancellationToken cancel) =>
         [
             .. (await db.Outlets.AsNoTracking().Include(o => o.Feed).ToListAsync(cancel))
                 .Where(o => kinds.Find(o.Kind) is not null)
-                .Select(Place)
+                .Select(Known)
                 .OrderBy(p => p.Kind.Rank)
                 .ThenBy(p => p.Row.Name, StringComparer.CurrentCulture),
         ];
 
     /// <summary>An outlet, which may be changed; null where there is none.</summary>
-    internal async Task<OutletPlace?> FindAsync(Guid id, CancellationToken cancel) =>
-        await db.Outlets.Include(o => o.Feed).FirstOrDefaultAsync(o => o.Id == id, cancel) is { } row && kinds.Find(row.Kind) is not null ? Place(row) : null;
+    internal async Task<KnownOutlet?> FindAsync(Guid id, CancellationToken cancel) =>
+        await db.Outlets.Include(o => o.Feed).FirstOrDefaultAsync(o => o.Id == id, cancel) is { } row && kinds.Find(row.Kind) is not null ? Known(row) : null;
 
     /// <summary>An outlet that was read.</summary>
-    internal OutletPlace Place(Outlet row) => new(row, kinds[row.Kind]);
+    internal KnownOutlet Known(Outlet row) => new(row, kinds[row.Kind]);
 }

@@ -11,16 +11,16 @@ namespace Wexel.Server.Shelves;
 internal sealed class RenderPlans(WexelDb db, LessonSaver saver, LessonReels reels, CaptionStore captions)
 {
     /// <summary>Everything that a lesson is rendered from.</summary>
-    internal async Task<LessonToMake> OfAsync(LessonDocument document, CancellationToken cancel)
+    internal async Task<LessonToMake> LessonAsync(LessonDocument document, CancellationToken cancel)
     {
         var mark = document.HouseMark ? HouseShelf.OnPictures(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel)) : null;
-        return new LessonToMake(await captions.ReadAsync(document, cancel), (await reels.OfAsync(document, cancel)).ToMake, mark);
+        return new LessonToMake(await captions.ReadAsync(document, cancel), (await reels.ReadAsync(document, cancel)).ToMake, mark);
     }
 
     /// <summary>Everything that a lesson is rendered from as it stands; null where there is no such lesson.</summary>
-    internal async Task<LessonToMake?> OfAsync(Guid id, CancellationToken cancel) =>
+    internal async Task<LessonToMake?> LessonAsync(Guid id, CancellationToken cancel) =>
         await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel) is { } lesson
-            ? await OfAsync((await saver.CurrentAsync(lesson, cancel))!, cancel)
+            ? await LessonAsync((await saver.CurrentAsync(lesson, cancel))!, cancel)
             : null;
 
     /// <summary>How fast this machine was with its last renditions, against what was expected of them; 1 where nothing is known.</summary>

@@ -74,7 +74,7 @@ internal static class AccountEndpoints
             return problem!;
         var changed = await people.ChangePasswordAsync(person, wanted.Now, wanted.Wanted);
         if (!changed.Succeeded)
-            return Problems.Of(new Problem("password-weak", string.Join(' ', changed.Errors.Select(e => e.Description)), "wanted"));
+            return Problems.Answer(new Problem("password-weak", string.Join(' ', changed.Errors.Select(e => e.Description)), "wanted"));
         await sessions.EndAllAsync(person.Id, http.User.Session());
         log.Write("change password", person.Email, "done");
         return TypedResults.NoContent();
@@ -94,7 +94,7 @@ internal static class AccountEndpoints
         if (person is null)
             return problem!;
         if (person.TwoFactorEnabled)
-            return Problems.Of(new Problem("second-factor-on", "The second factor is on already. Switch it off first, then on again with another app."));
+            return Problems.Answer(new Problem("second-factor-on", "The second factor is on already. Switch it off first, then on again with another app."));
         var key = await second.BeginAsync(person);
         using var code = QRCodeGenerator.GenerateQrCode(SecondFactor.Uri(options.Value.House, person, key), QRCodeGenerator.ECCLevel.M);
         using var picture = new SvgQRCode(code);
@@ -111,7 +111,7 @@ internal static class AccountEndpoints
     {
         var person = (await people.GetUserAsync(user))!;
         if (await second.ConfirmAsync(person, typed.Code) is not { } codes)
-            return Problems.Of(
+            return Problems.Answer(
                 new Problem(
                     "second-factor-code",
                     "That is not the code that the app shows now. Look whether the device’s clock is right, and type the next one.",
@@ -157,7 +157,7 @@ internal static class AccountEndpoints
             log.Write(what, person.Email, "refused", "too many tries");
             return (
                 null,
-                Problems.Of(
+                Problems.Answer(
                     new Problem("sign-in-too-often", "There were too many tries. Wait a few minutes, then try again.", field),
                     StatusCodes.Status429TooManyRequests
                 )
@@ -168,6 +168,6 @@ internal static class AccountEndpoints
             return (person, null);
         once.Failed();
         log.Write(what, person.Email, "refused", "wrong password");
-        return (null, Problems.Of(new Problem("password-wrong", "That is not your password now. Type it again.", field), StatusCodes.Status403Forbidden));
+        return (null, Problems.Answer(new Problem("password-wrong", "That is not your password now. Type it again.", field), StatusCodes.Status403Forbidden));
     }
 }

@@ -43,7 +43,7 @@ internal static class SignInEndpoints
         {
             log.Write(What, request.Email, "refused", "too many tries");
             http.Response.Headers.RetryAfter = Math.Ceiling(wait.TotalSeconds).ToString(CultureInfo.InvariantCulture);
-            return Problems.Of(
+            return Problems.Answer(
                 new Problem(
                     "sign-in-too-often",
                     $"There were too many tries. Wait {Math.Ceiling(wait.TotalSeconds):0} seconds, then try again; in a browser where you have "
@@ -64,7 +64,7 @@ internal static class SignInEndpoints
         if (person.TwoFactorEnabled)
         {
             if (string.IsNullOrWhiteSpace(request.Code))
-                return Problems.Of(
+                return Problems.Answer(
                     new Problem(CodeNeeded, "Type the code that your authenticator app shows now, or one of your recovery codes.", "code"),
                     StatusCodes.Status401Unauthorized
                 );
@@ -72,7 +72,7 @@ internal static class SignInEndpoints
             {
                 once.Failed();
                 log.Write(What, request.Email, "refused", "wrong code");
-                return Problems.Of(
+                return Problems.Answer(
                     new Problem(CodeNeeded, "That code is not the one that is shown now, or it was used already. Wait for the next one and type that.", "code"),
                     StatusCodes.Status401Unauthorized
                 );
@@ -89,7 +89,7 @@ internal static class SignInEndpoints
     {
         once.Failed();
         log.Write(What, account, "refused", why);
-        return Problems.Of(
+        return Problems.Answer(
             new Problem("sign-in-failed", "That address and password do not go together. Check both and try again.", "password"),
             StatusCodes.Status401Unauthorized
         );

@@ -60,13 +60,13 @@ internal static partial class TryEndpoints
         ProfileShelf shelf,
         FileStore store,
         SamplingTurn turn,
-        MakingPlace place,
+        MakingFolders folders,
         CancellationToken cancel
     )
     {
         if (request.Profiles.Count is 0 or > Most)
-            return Problems.Of(new Problem("trial-nothing", $"Choose one to {Most} profiles to try.", "profiles"));
-        if (await plans.OfAsync(id, cancel) is not { } renderable)
+            return Problems.Answer(new Problem("trial-nothing", $"Choose one to {Most} profiles to try.", "profiles"));
+        if (await plans.LessonAsync(id, cancel) is not { } renderable)
             return Problems.NotThere("lesson");
         var (trials, window, grid) = (new List<TrialView>(), default(SampleWindow), default(FrameRate));
         foreach (var profileId in request.Profiles)
@@ -74,10 +74,12 @@ internal static partial class TryEndpoints
             if (await shelf.FindAsync(profileId, cancel) is not { } profile)
                 return Problems.NotThere("profile");
             if (profile.Picture is null)
-                return Problems.Of(new Problem("trial-without-picture", $"“{profile.Title}” makes sound alone; there is no picture to look at.", "profiles"));
+                return Problems.Answer(
+                    new Problem("trial-without-picture", $"“{profile.Title}” makes sound alone; there is no picture to look at.", "profiles")
+                );
             var (planned, refused) = renderable.Wanted(profile);
             if (planned is null)
-                return Problems.Of(refused! with { Field = "profiles" });
+                return Problems.Answer(refused! with { Field = "profiles" });
             var picture = planned.Plan.Picture!;
             (window, grid) = (Window(planned, request.At), planned.Map.Grid);
             var key = RenditionKeys.Trial(picture, window, planned.Map, planned.Hashes);
@@ -92,7 +94,7 @@ internal static partial class TryEndpoints
                                 Trial.MakeAsync(
                                     picture,
                                     planned.Reel.Parts[0].Picture.Even,
-                                    planned.Inputs(place),
+                                    planned.Inputs(folders),
                                     window,
                                     store.Derived(key, MadeNames.Trial),
                                     cancel
@@ -106,7 +108,7 @@ internal static partial class TryEndpoints
                     new TrialView(
                         profile.Id,
                         profile.Title,
-                        CodingWords.Of(planned.Plan),
+                        CodingWords.Say(planned.Plan),
                         key,
                         measured.Size,
                         measured.Bytes,
@@ -120,7 +122,7 @@ internal static partial class TryEndpoints
             }
             catch (ToolFailedException failed)
             {
-                return Problems.Of(new Problem("trial-failed", $"“{profile.Title}” could not be tried: {failed.Said}", "profiles"));
+                return Problems.Answer(new Problem("trial-failed", $"“{profile.Title}” could not be tried: {failed.Said}", "profiles"));
             }
         }
 
@@ -131,7 +133,7 @@ internal static partial class TryEndpoints
     private static SampleWindow Window(PlannedRendition planned, TimeSpan? at)
     {
         var map = planned.Map;
-        if (at is null && Samples.Of(map, planned.Still ?? []) is { Count: > 1 } samples)
+        if (at is null && Samples.Choose(map, planned.Still ?? []) is { Count: > 1 } samples)
             return samples.MaxBy(s => s.Moving);
         var count = Math.Min(map.Frames, map.Grid.FrameAt(Samples.Length));
         return new SampleWindow(Math.Clamp(map.Grid.FrameAt(at ?? map.Length / 2) - (count / 2), 0, map.Frames - count), count, 1);

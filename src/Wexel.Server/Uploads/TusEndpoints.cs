@@ -189,7 +189,7 @@ internal static class TusEndpoints
                 "tus-too-long",
                 $"The piece goes over the {upload.Bytes} bytes that were announced."
             ),
-            PieceResult.NoRoom => Problems.Of(DiskRoom.NoMore($"“{upload.FileName}”"), StatusCodes.Status507InsufficientStorage),
+            PieceResult.NoRoom => Problems.Answer(DiskRoom.NoMore($"“{upload.FileName}”"), StatusCodes.Status507InsufficientStorage),
             PieceResult.OtherChecksum => Refused(460, "tus-checksum", "The piece’s checksum is another than was said; send it again."),
             _ => Refused(StatusCodes.Status423Locked, "tus-busy", "Another piece of this file is coming; try again in a moment."),
         };
@@ -212,5 +212,5 @@ internal static class TusEndpoints
     private static ProblemHttpResult Ended() =>
         Refused(StatusCodes.Status404NotFound, "not-there", "There is no such upload; it may have been stopped, or waited too long.");
 
-    private static ProblemHttpResult Refused(int status, string code, string sentence) => Problems.Of(new Problem(code, sentence), status);
+    private static ProblemHttpResult Refused(int status, string code, string sentence) => Problems.Answer(new Problem(code, sentence), status);
 }

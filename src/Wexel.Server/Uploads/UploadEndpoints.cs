@@ -56,7 +56,7 @@ internal static class UploadEndpoints
     {
         request.TakeAnySize();
         var (done, problem) = await receiver.TakeAsync(request.Body, request.ContentLength, fileName, user.Id(), user.Identity!.Name!, cancel);
-        return done is not null ? TypedResults.Ok(done) : Problems.Of(problem!);
+        return done is not null ? TypedResults.Ok(done) : Problems.Answer(problem!);
     }
 
     private static async Task<Ok<List<UploadView>>> ListAsync(

@@ -58,5 +58,5 @@ public class CaptionTrackTests
 
     [Fact]
     public void Files_of_tracks_are_told_apart_by_language_and_number() =>
-        CaptionFileName.Of(["en-GB", "es-ES", "en-GB", "en-GB"]).ShouldBe(["en-GB", "es-ES", "en-GB-2", "en-GB-3"]);
+        CaptionFileName.ForLanguages(["en-GB", "es-ES", "en-GB", "en-GB"]).ShouldBe(["en-GB", "es-ES", "en-GB-2", "en-GB-3"]);
 }

@@ -64,13 +64,13 @@ public class ContentsTests
     [Fact]
     public void Chapters_end_where_the_next_starts_and_leave_out_those_of_no_length()
     {
-        var chapters = Chapters.Of([new("a", Ms.Of(0), "A"), new("b", Ms.Of(1000), "B"), new("c", Ms.Of(1000), "C")], Ms.Of(2500));
+        var chapters = Chapters.FromSections([new("a", Ms.Of(0), "A"), new("b", Ms.Of(1000), "B"), new("c", Ms.Of(1000), "C")], Ms.Of(2500));
         chapters.Select(c => (c.Title, c.Span.Start.TotalMilliseconds, c.Span.End.TotalMilliseconds)).ShouldBe([("A", 0, 1000), ("C", 1000, 2500)]);
     }
 
     [Fact]
     public void Chapter_files_follow_the_standard_and_escape_markup() =>
         ChaptersText
-            .Write(Chapters.Of([new("a", Ms.Of(0), "A <b> & --> C")], Ms.Of(90_000)))
+            .Write(Chapters.FromSections([new("a", Ms.Of(0), "A <b> & --> C")], Ms.Of(90_000)))
             .ShouldBe("WEBVTT\n\n1\n00:00:00.000 --> 00:01:30.000\nA &lt;b&gt; &amp; --&gt; C\n");
 }

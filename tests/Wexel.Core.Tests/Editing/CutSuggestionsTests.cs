@@ -22,7 +22,7 @@ public sealed class CutSuggestionsTests
     }
 
     private static IReadOnlyList<CutSuggestion> Of(RecordingAnalysis analysis, SuggestionSettings? settings = null) =>
-        CutSuggestions.Of(analysis, Minute, settings ?? SuggestionSettings.Default);
+        CutSuggestions.Find(analysis, Minute, settings ?? SuggestionSettings.Default);
 
     [Fact]
     public void Silence_at_both_ends_is_cut_up_to_a_breath_and_pauses_are_shortened()

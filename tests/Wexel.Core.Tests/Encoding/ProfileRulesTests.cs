@@ -18,7 +18,7 @@ public class ProfileRulesTests
     public void Shipped_profiles_have_no_fault_and_names_of_their_own()
     {
         foreach (var profile in Profiles.All)
-            ProfileRules.Of(profile).ShouldBeEmpty(profile.Id);
+            ProfileRules.Findings(profile).ShouldBeEmpty(profile.Id);
         Profiles.All.Select(p => p.Id).ShouldBeUnique();
         Profiles.All.Select(p => p.Title).ShouldBeUnique();
     }
@@ -132,13 +132,13 @@ public class ProfileRulesTests
     [MemberData(nameof(Wrong))]
     public void What_is_wrong_is_said_at_its_field_and_the_way_out_mends_it(string code, string field, Profile profile)
     {
-        var finding = ProfileRules.Of(profile).ShouldHaveSingleItem();
+        var finding = ProfileRules.Findings(profile).ShouldHaveSingleItem();
         (finding.Code, finding.Field).ShouldBe((code, field));
         finding.Sentence.ShouldEndWith(".");
         if (finding.Mended is { } mended)
         {
             finding.Way.ShouldNotBeNull();
-            ProfileRules.Of(mended).ShouldBeEmpty(finding.Way);
+            ProfileRules.Findings(mended).ShouldBeEmpty(finding.Way);
         }
     }
 
@@ -149,7 +149,7 @@ public class ProfileRulesTests
     public void The_level_that_is_proposed_is_the_lowest_that_holds_the_picture(int height, int level) =>
         // ITU-T H.264, Table A-1: 1280 × 720 at 30 is level 3.1, 1920 × 1080 at 30 level 4, 853 × 480 at 30 level 3 at the least.
         ProfileRules
-            .Of(With(p => p with { Level = 10, Size = SizeSettings.AtMost(height) }))
+            .Findings(With(p => p with { Level = 10, Size = SizeSettings.AtMost(height) }))
             .Single()
             .Mended!.Picture!.Level.ShouldNotBeNull()
             .ShouldBeInRange(level, level + 1);
@@ -157,7 +157,7 @@ public class ProfileRulesTests
     [Fact]
     public void A_codec_that_is_proposed_keeps_the_place_on_the_scale_of_quality()
     {
-        var finding = ProfileRules.Of(Web with { Container = Container.Webm, Sound = null }).Single();
+        var finding = ProfileRules.Findings(Web with { Container = Container.Webm, Sound = null }).Single();
         finding.Way.ShouldBe("Take AV1");
         finding.Mended!.Picture!.Rate.Quality.ShouldBe(32);
     }
@@ -173,7 +173,7 @@ public class ProfileRulesTests
         var size = recorded ?? new PictureSize(1280, 720);
         var facts = Sample.Sized(size.Width, size.Height) with { Sounds = sound ? [new("aac", 1, null, 48_000)] : [] };
         var reel = Reel.Of(facts);
-        return new ProfileForLesson(reel, reel.Map([]), new LessonLook(Canvas: canvas), plan => (long)(needs * plan.Length.TotalSeconds / 8)).Of(profile);
+        return new ProfileForLesson(reel, reel.Map([]), new LessonLook(Canvas: canvas), plan => (long)(needs * plan.Length.TotalSeconds / 8)).Findings(profile);
     }
 
     [Fact]

@@ -176,7 +176,8 @@ public class RenderPlannerTests
     public void An_estimate_grows_with_length_change_and_size()
     {
         var facts = Sample.Facts();
-        RenderEstimate Of(double changed, Profile profile) => RenderEstimator.Of(Plan(facts, profile: profile), Reel.Of(facts), changed, MachineSpeed.Small);
+        RenderEstimate Of(double changed, Profile profile) =>
+            RenderEstimator.Estimate(Plan(facts, profile: profile), Reel.Of(facts), changed, MachineSpeed.Small);
         Of(0.5, Profiles.Web).Bytes.ShouldBeGreaterThan(Of(0.1, Profiles.Web).Bytes);
         Of(0.2, Profiles.Small480).Bytes.ShouldBeLessThan(Of(0.2, Profiles.Web).Bytes);
         Of(0.2, Profiles.Web).Time.ShouldBeGreaterThan(TimeSpan.FromSeconds(1));
@@ -189,7 +190,7 @@ public class RenderPlannerTests
         var plan = Plan(facts, profile: Profiles.Web);
         var encoded = RenderEstimator.Encoded(plan, 1_000_000, 0.2, MachineSpeed.Small);
         encoded.Bytes.ShouldBe(1_000_000);
-        encoded.Time.ShouldBeLessThan(RenderEstimator.Of(plan, Reel.Of(facts), 0.2, MachineSpeed.Small).Time);
+        encoded.Time.ShouldBeLessThan(RenderEstimator.Estimate(plan, Reel.Of(facts), 0.2, MachineSpeed.Small).Time);
         // The check decodes every frame that was made.
         encoded.Time.ShouldBeGreaterThan(RenderEstimator.Encoded(Plan(facts, profile: Profiles.Small480), 1_000_000, 0.2, MachineSpeed.Small).Time);
         encoded.Time.ShouldBeGreaterThan(TimeSpan.FromSeconds(1));

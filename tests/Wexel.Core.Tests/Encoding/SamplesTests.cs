@@ -18,15 +18,15 @@ public class SamplesTests
     [Fact]
     public void A_short_lesson_is_one_sample()
     {
-        Samples.Of(Lesson(20), []).ShouldBe([new SampleWindow(0, 600, 1)]);
-        Samples.Of(Lesson(23), null).ShouldBe([new SampleWindow(0, 690, 1)]);
+        Samples.Choose(Lesson(20), []).ShouldBe([new SampleWindow(0, 600, 1)]);
+        Samples.Choose(Lesson(23), null).ShouldBe([new SampleWindow(0, 690, 1)]);
     }
 
     [Fact]
     public void Samples_are_taken_of_what_stands_still_and_more_of_what_moves()
     {
         // The picture moves from 100 s to 140 s only.
-        var samples = Samples.Of(Lesson(600), [Stretch(0, 100), Stretch(140, 600)]);
+        var samples = Samples.Choose(Lesson(600), [Stretch(0, 100), Stretch(140, 600)]);
         samples.Count(s => s.Moving == 0).ShouldBe(2);
         samples.Where(s => s.Moving > 0).ShouldAllBe(s => s.First >= 3000 && s.First + s.Count <= 4200 && s.Moving == 1);
         samples.Count(s => s.Moving > 0).ShouldBe(3);
@@ -41,7 +41,7 @@ public class SamplesTests
                 (seconds, still) =>
                 {
                     var map = Lesson(seconds);
-                    var samples = Samples.Of(map, [.. TimeRange.Union([.. still.Select(s => Stretch(s.Item1, s.Item1 + s.Item2))])]);
+                    var samples = Samples.Choose(map, [.. TimeRange.Union([.. still.Select(s => Stretch(s.Item1, s.Item1 + s.Item2))])]);
                     return samples.Count is >= 1 and <= 5
                         && samples.All(s => s.First >= 0 && s.Count > 0 && s.First + s.Count <= map.Frames && s.Moving is >= 0 and <= 1)
                         && samples.Zip(samples.Skip(1)).All(p => p.First.First + p.First.Count <= p.Second.First);
@@ -57,7 +57,7 @@ public class SamplesTests
         const long key = 20_000;
         // 2 bytes a frame that stands still; 300 a frame of what moves.
         var measured = Samples
-            .Of(map, still)
+            .Choose(map, still)
             .Select(w => new SampleMeasured(w, 1, key, (long)(w.Moving == 0 ? 2 * w.Count : 300 * w.Count * w.Moving), 10, w.Count, TimeSpan.FromSeconds(1)))
             .ToList();
         var estimate = Samples.Bytes(map, still, Timing(map), measured);
@@ -72,7 +72,7 @@ public class SamplesTests
     {
         var map = Lesson(400);
         List<SampleMeasured> Measured(Func<int, long> bytes) =>
-            [.. Samples.Of(map, null).Select((w, i) => new SampleMeasured(w, 1, 10_000, bytes(i), 60, 120, TimeSpan.FromSeconds(1)))];
+            [.. Samples.Choose(map, null).Select((w, i) => new SampleMeasured(w, 1, 10_000, bytes(i), 60, 120, TimeSpan.FromSeconds(1)))];
         Estimated Of(Func<int, long> bytes) => Samples.Bytes(map, null, Timing(map), Measured(bytes));
         var (alike, apart) = (Of(_ => 50_000), Of(i => 10_000 + (40_000 * i)));
         alike.Value.ShouldBe(apart.Value, 1);

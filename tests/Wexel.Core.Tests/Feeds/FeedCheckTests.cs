@@ -11,7 +11,7 @@ public sealed class FeedCheckTests
     );
 
     private static IReadOnlyList<FeedFinding> Check(string feed, ImageFacts? artwork = null) =>
-        FeedCheck.Of(System.Text.Encoding.UTF8.GetBytes(feed), artwork ?? GoodArtwork);
+        FeedCheck.Findings(System.Text.Encoding.UTF8.GetBytes(feed), artwork ?? GoodArtwork);
 
     [Fact]
     public void What_Wexel_writes_is_found_right() => Check(Good).ShouldBeEmpty();

@@ -56,7 +56,7 @@ public class FileCheckTests
     );
 
     [Fact]
-    public void What_was_planned_is_right() => FileCheck.Of(Good, Plan, 2, Source).ShouldAllBe(f => f.Verdict == Verdict.Right);
+    public void What_was_planned_is_right() => FileCheck.Findings(Good, Plan, 2, Source).ShouldAllBe(f => f.Verdict == Verdict.Right);
 
     public static TheoryData<string, RenditionFacts> Broken =>
         new()
@@ -123,7 +123,7 @@ public class FileCheckTests
             MostBetweenKeyFrames = frames,
         };
         FileCheck
-            .Of(Good with { Length = plan.Length, Picture = picture }, plan, 0, Source)
+            .Findings(Good with { Length = plan.Length, Picture = picture }, plan, 0, Source)
             .Single(f => f.Code == "key-frame-distance")
             .Verdict.ShouldBe(verdict);
     }
@@ -132,7 +132,7 @@ public class FileCheckTests
     public void What_the_source_has_too_is_no_fault()
     {
         FileCheck
-            .Of(Good with { Picture = Picture with { Black = [Span(4000, 6000)], Moments = [new(Ms.Of(5000), 1, 100, true)] } }, Plan, 2, Source)
+            .Findings(Good with { Picture = Picture with { Black = [Span(4000, 6000)], Moments = [new(Ms.Of(5000), 1, 100, true)] } }, Plan, 2, Source)
             .ShouldAllBe(f => f.Verdict == Verdict.Right);
         // A canvas of another shape, and a dark edge that one of the source's pictures has besides.
         var bordered = Picture with
@@ -144,19 +144,21 @@ public class FileCheckTests
                 new(Ms.Of(9000), 1, 100, false, new BorderShares(0.125, 0, 0.6, 0)),
             ],
         };
-        FileCheck.Of(Good with { Picture = bordered }, Plan, 2, Source).ShouldAllBe(f => f.Verdict == Verdict.Right);
+        FileCheck.Findings(Good with { Picture = bordered }, Plan, 2, Source).ShouldAllBe(f => f.Verdict == Verdict.Right);
         // A recording whose sound ends before its picture.
         FileCheck
-            .Of(Good with { Sound = Sound with { Length = Ms.Of(50_000) } }, Plan, 2, Source with { SoundLength = Ms.Of(50_000) })
+            .Findings(Good with { Sound = Sound with { Length = Ms.Of(50_000) } }, Plan, 2, Source with { SoundLength = Ms.Of(50_000) })
             .ShouldAllBe(f => f.Verdict == Verdict.Right);
         // Hardly anything to hear stays as it is.
-        FileCheck.Of(Good with { Sound = Sound with { Loudness = new Loudness(-58, 1, -40) } }, Plan, 2, Source).ShouldAllBe(f => f.Verdict == Verdict.Right);
+        FileCheck
+            .Findings(Good with { Sound = Sound with { Loudness = new Loudness(-58, 1, -40) } }, Plan, 2, Source)
+            .ShouldAllBe(f => f.Verdict == Verdict.Right);
     }
 
     [Fact]
     public void The_worst_moment_is_shown()
     {
-        var check = FileCheck.Of(Good, Plan, 2, Source);
+        var check = FileCheck.Findings(Good, Plan, 2, Source);
         check.Single(f => f.Code == "ssim").At.ShouldBe(Ms.Of(42_000));
         check.Single(f => f.Code == "sharpness").Measured.ShouldBe("93 % at worst");
     }
@@ -165,7 +167,7 @@ public class FileCheckTests
     [MemberData(nameof(Broken))]
     public void Each_fault_is_found_and_nothing_else_and_what_was_measured_reads_other_than_what_should_be(string code, RenditionFacts facts)
     {
-        var wrong = FileCheck.Of(facts, Plan, 2, Source).Where(f => f.Verdict == Verdict.Wrong).ToList();
+        var wrong = FileCheck.Findings(facts, Plan, 2, Source).Where(f => f.Verdict == Verdict.Wrong).ToList();
         wrong.Select(f => f.Code).ShouldBe([code]);
         wrong[0].Measured.ShouldNotBe(wrong[0].Expected);
     }

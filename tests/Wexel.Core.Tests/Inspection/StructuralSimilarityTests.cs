@@ -14,7 +14,7 @@ public sealed class StructuralSimilarityTests
     public void A_picture_is_like_itself()
     {
         var picture = Picture((x, y) => (x * 37) + (y * 11));
-        StructuralSimilarity.Of(picture, picture, Size).ShouldBe(1, 1e-12);
+        StructuralSimilarity.Compare(picture, picture, Size).ShouldBe(1, 1e-12);
     }
 
     /// <summary>
@@ -30,7 +30,7 @@ public sealed class StructuralSimilarityTests
     {
         var c1 = 0.01 * 255 * 0.01 * 255 / 64;
         StructuralSimilarity
-            .Of(Picture((_, _) => one), Picture((_, _) => other), Size)
+            .Compare(Picture((_, _) => one), Picture((_, _) => other), Size)
             .ShouldBe(((2.0 * one * other) + c1) / ((one * one) + (other * other) + c1), 1e-9);
     }
 
@@ -38,7 +38,7 @@ public sealed class StructuralSimilarityTests
     public void A_picture_is_unlike_its_negative()
     {
         var picture = Picture((x, y) => (x + y) % 2 * 255);
-        StructuralSimilarity.Of(picture, Picture((x, y) => 255 - ((x + y) % 2 * 255)), Size).ShouldBeLessThan(-0.9);
+        StructuralSimilarity.Compare(picture, Picture((x, y) => 255 - ((x + y) % 2 * 255)), Size).ShouldBeLessThan(-0.9);
     }
 
     [Fact]
@@ -46,7 +46,7 @@ public sealed class StructuralSimilarityTests
     {
         var picture = Picture((x, _) => x % 3 * 100);
         var spot = Picture((x, y) => x is 20 or 21 && y is 12 or 13 ? 0 : x % 3 * 100);
-        StructuralSimilarity.Of(picture, spot, Size).ShouldBeInRange(0.7, 0.99);
+        StructuralSimilarity.Compare(picture, spot, Size).ShouldBeInRange(0.7, 0.99);
     }
 
     [Theory]
@@ -55,11 +55,11 @@ public sealed class StructuralSimilarityTests
     public void A_picture_smaller_than_a_window_is_one(int width, int height)
     {
         byte[] picture = [.. Enumerable.Range(0, width * height).Select(i => (byte)(i * 5))];
-        StructuralSimilarity.Of(picture, picture, new PictureSize(width, height)).ShouldBe(1, 1e-12);
-        StructuralSimilarity.Of(picture, [.. picture.Reverse()], new PictureSize(width, height)).ShouldBeLessThan(0.5);
+        StructuralSimilarity.Compare(picture, picture, new PictureSize(width, height)).ShouldBe(1, 1e-12);
+        StructuralSimilarity.Compare(picture, [.. picture.Reverse()], new PictureSize(width, height)).ShouldBeLessThan(0.5);
     }
 
     [Fact]
     public void Fewer_samples_than_the_size_says_are_refused() =>
-        Should.Throw<ArgumentException>(() => StructuralSimilarity.Of(new byte[64], new byte[63], new PictureSize(8, 8)));
+        Should.Throw<ArgumentException>(() => StructuralSimilarity.Compare(new byte[64], new byte[63], new PictureSize(8, 8)));
 }

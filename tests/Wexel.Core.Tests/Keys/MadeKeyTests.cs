@@ -78,7 +78,10 @@ public class MadeKeyTests
             FeedKeys.Episode("e", "Fares", [new(new TimeRange(Ms.Of(0), Ms.Of(9)), "Start")], FeedMedia.Sound, "a"),
             FeedKeys.EpisodeId("feed", "lesson"),
             FeedKeys.Artwork(new ArtworkPlan("T", "H", "#102030"), "m"),
-            PackageKeys.Of([new("index.html", "p", new PackageContent.Text("t")), new("v.mp4", "p", new PackageContent.Copy(new KeyedFile("/x", "k"), true))]),
+            PackageKeys.PackageKey([
+                new("index.html", "p", new PackageContent.Text("t")),
+                new("v.mp4", "p", new PackageContent.Copy(new KeyedFile("/x", "k"), true)),
+            ]),
             RecordingKeys.Pictures("r"),
             RecordingKeys.Strips("r"),
             RecordingKeys.ViewingCopy("r", [0]),
@@ -117,9 +120,9 @@ public class MadeKeyTests
     [Fact]
     public void A_field_that_is_added_later_and_not_set_leaves_a_key_as_it_was() =>
         MadeKey
-            .Of("m/1", k => k.Add("a", 1))
+            .Hash("m/1", k => k.Add("a", 1))
             .ShouldBe(
-                MadeKey.Of("m/1", k =>
+                MadeKey.Hash("m/1", k =>
                     k.Add("a", 1)
                         .Add("b", (string?)null)
                         .Add("c", false)
@@ -146,7 +149,7 @@ public class MadeKeyTests
     [InlineData("1,23", "12,3")]
     [InlineData(",123", "123,")]
     public void Numbers_do_not_run_together(string one, string other) =>
-        MadeKey.Of("m/1", k => k.Each("n", one.Split(','))).ShouldNotBe(MadeKey.Of("m/1", k => k.Each("n", other.Split(','))));
+        MadeKey.Hash("m/1", k => k.Each("n", one.Split(','))).ShouldNotBe(MadeKey.Hash("m/1", k => k.Each("n", other.Split(','))));
 
     /// <summary>Whoever adds a field to a plan and forgets to declare it would be given the file of another plan.</summary>
     [Fact]

@@ -11,7 +11,7 @@ public class LeftOutTests
     private static readonly TimeSpan Length = TimeSpan.FromSeconds(60);
 
     private static IReadOnlyList<string> Of(IReadOnlyList<Section> sections, IReadOnlyList<Cue> cues, params TimeRange[] cuts) =>
-        LeftOut.Of(
+        LeftOut.InWords(
             LessonWithCues.Of(
                 new LessonDocument("T", "", "en", "h", cuts, sections, []),
                 [(CaptionTrack.Of("t1", Cue.Kind.WithNames(cues), "en", "f.vtt"), Cue.Kind.WithNames(cues))]

@@ -31,7 +31,7 @@ public sealed class PlacedKindTests
 
         public override Note Called(Note thing, string id) => thing with { Id = id };
 
-        public override Note Both(Note before, Note theirs, Note mine) =>
+        public override Note Merged(Note before, Note theirs, Note mine) =>
             new(mine.Id, mine.Span != before.Span ? mine.Span : theirs.Span, mine.Text != before.Text ? mine.Text : theirs.Text);
 
         public override void Declare(KeyFields key, Note thing) => key.Add("id", thing.Id).Add("span", thing.Span).Add("text", thing.Text);
@@ -94,8 +94,8 @@ public sealed class PlacedKindTests
     {
         var changed = Lesson with { Notes = [Lesson.Notes[0] with { Text = "Both hands" }, In("n3", 1, 2, "New")] };
         LessonRules.Describe(Lesson, changed).ShouldBe("1 note added, 1 note removed, 1 note changed");
-        LessonKeys.Of(changed).ShouldNotBe(LessonKeys.Of(Lesson));
-        LessonKeys.Of(Lesson with { Notes = [.. Lesson.Notes] }).ShouldBe(LessonKeys.Of(Lesson));
+        LessonKeys.DocumentKey(changed).ShouldNotBe(LessonKeys.DocumentKey(Lesson));
+        LessonKeys.DocumentKey(Lesson with { Notes = [.. Lesson.Notes] }).ShouldBe(LessonKeys.DocumentKey(Lesson));
     }
 
     [Fact]
@@ -123,9 +123,9 @@ public sealed class PlacedKindTests
     public void It_follows_cuts_and_what_goes_with_them_is_said()
     {
         Note.Kind.Following(Lesson.Notes, Map(Range(0, 6), Range(30, 40))).ShouldBe([In("n1", 0, 2, "Hands")]);
-        GoneWithCuts.Of(With(Lesson), Map(Range(5, 8)), Map(Range(5, 8), Range(30, 40))).ShouldBe(["the note “Knots”"]);
+        GoneWithCuts.InWords(With(Lesson), Map(Range(5, 8)), Map(Range(5, 8), Range(30, 40))).ShouldBe(["the note “Knots”"]);
         LeftOut
-            .Of(With(Lesson with { Notes = [.. Lesson.Notes, In("n3", 60, 61, "Late")] }), Length, Map(Range(5, 8)))
+            .InWords(With(Lesson with { Notes = [.. Lesson.Notes, In("n3", 60, 61, "Late")] }), Length, Map(Range(5, 8)))
             .ShouldBe([
                 "The note “Late” starts at 1:00, past the end at 1:00; it was left out.",
                 "The note “Hands” at 0:05 lies wholly inside a cut; it was left out.",
@@ -144,7 +144,7 @@ public sealed class PlacedKindTests
     {
         internal List<string> All { get; } = [];
 
-        public IReadOnlyList<T> Of<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
+        public IReadOnlyList<T> Do<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
             where T : class, IPlaced<T>
         {
             All.Add(kind.Name);

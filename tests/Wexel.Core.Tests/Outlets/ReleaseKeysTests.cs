@@ -78,15 +78,21 @@ public class ReleaseKeysTests
                                 + """ "language":"en","explicit":false,"order":"serial","unlisted":true}"""
                         )
                     : OutletKinds.Shipped[outlet == "video" ? "podcastFeed" : outlet].Terms(null);
-            return ReleaseKeys.Wanted(terms, new LessonAtHand(LessonKeys.Of(at.Lesson), at.Lesson.HouseMark), at.Profile(terms.Usual), at.House, at.Artwork);
+            return ReleaseKeys.Wanted(
+                terms,
+                new LessonAtHand(LessonKeys.DocumentKey(at.Lesson), at.Lesson.HouseMark),
+                at.Profile(terms.Usual),
+                at.House,
+                at.Artwork
+            );
         }
     }
 
     [Fact]
     public void Keys_stay_what_they_are()
     {
-        LessonKeys.Of(Lesson)[..12].ShouldBe("c6c4d6dfafb3");
-        ProfileKeys.Of(Profiles.Web)[..12].ShouldBe("3205a07c837f");
+        LessonKeys.DocumentKey(Lesson)[..12].ShouldBe("c6c4d6dfafb3");
+        ProfileKeys.ProfileKey(Profiles.Web)[..12].ShouldBe("3205a07c837f");
         ReleaseKeys
             .Wanted(OutletKinds.Shipped["webServer"].Terms(null), new LessonAtHand("l", true), Profiles.Web, new HouseKeys("m", "p"), null)[..12]
             .ShouldBe("7ce918d201d7");
@@ -97,8 +103,13 @@ public class ReleaseKeysTests
     public void Every_field_of_a_lesson_and_of_a_profile_makes_a_difference()
     {
         var lesson = LessonDocument.Format.Read(Fixture("lesson-2"));
-        EveryField.MakesADifference(lesson, LessonKeys.Of, 30, but: [.. new[] { "id", "fileName", "cueCount" }.Select(f => "$.captions[0]." + f), .. OfDraft]);
-        EveryField.MakesADifference(Profile.Format.Read(Fixture("profile-1")), ProfileKeys.Of, 18, but: ["$.id", "$.title", "$.description"]);
+        EveryField.MakesADifference(
+            lesson,
+            LessonKeys.DocumentKey,
+            30,
+            but: [.. new[] { "id", "fileName", "cueCount" }.Select(f => "$.captions[0]." + f), .. OfDraft]
+        );
+        EveryField.MakesADifference(Profile.Format.Read(Fixture("profile-1")), ProfileKeys.ProfileKey, 18, but: ["$.id", "$.title", "$.description"]);
     }
 
     /// <summary>Learners do not get a draft, so nothing of it makes a difference to them but that it becomes none.</summary>

@@ -27,7 +27,7 @@ public class ReleasePlanTests
     [Fact]
     public void From_nothing_all_is_done_in_order() =>
         ReleasePlan
-            .Of(Wanted(copies: true, packs: true, delivers: true), Nothing)
+            .Steps(Wanted(copies: true, packs: true, delivers: true), Nothing)
             .ShouldBe([
                 ReleaseStep.Encode,
                 ReleaseStep.Finish,
@@ -47,7 +47,7 @@ public class ReleasePlanTests
             Checked = new HashSet<string> { "old file" },
             Published = "k0",
         };
-        ReleasePlan.Of(Wanted(), actual).ShouldBe([ReleaseStep.Finish, ReleaseStep.Check, ReleaseStep.Publish]);
+        ReleasePlan.Steps(Wanted(), actual).ShouldBe([ReleaseStep.Finish, ReleaseStep.Check, ReleaseStep.Publish]);
     }
 
     [Fact]
@@ -58,8 +58,8 @@ public class ReleasePlanTests
             Files = new HashSet<string> { "file" },
             Checked = new HashSet<string> { "file" },
         };
-        ReleasePlan.Of(Wanted(packs: true), actual).ShouldBe([ReleaseStep.Pack, ReleaseStep.Publish]);
-        ReleasePlan.Of(Wanted(copies: true), actual).ShouldBe([ReleaseStep.Encode, ReleaseStep.Copy, ReleaseStep.Publish]);
+        ReleasePlan.Steps(Wanted(packs: true), actual).ShouldBe([ReleaseStep.Pack, ReleaseStep.Publish]);
+        ReleasePlan.Steps(Wanted(copies: true), actual).ShouldBe([ReleaseStep.Encode, ReleaseStep.Copy, ReleaseStep.Publish]);
     }
 
     /// <summary>Done twice it is nothing; broken off anywhere and gone on with, it ends at the same.</summary>
@@ -72,7 +72,7 @@ public class ReleasePlanTests
                     var wanted = Wanted(copies, packs, delivers);
                     var all = Enum.GetValues<ReleaseStep>().Where(s => (s != ReleaseStep.Copy || copies) && (s != ReleaseStep.Pack || packs)).ToList();
                     var actual = all.Where((_, i) => (have >> i & 1) == 1).Aggregate(Nothing, (now, step) => Done(now, wanted, step));
-                    for (var starts = 0; ReleasePlan.Of(wanted, actual) is { Count: > 0 } steps; starts++)
+                    for (var starts = 0; ReleasePlan.Steps(wanted, actual) is { Count: > 0 } steps; starts++)
                     {
                         starts.ShouldBeLessThan(20);
                         // Whoever does it dies after some steps.

@@ -21,7 +21,7 @@ public class ReelAnalysisTests
     [Fact]
     public void What_was_found_stands_along_the_reel()
     {
-        var all = ReelAnalysis.Of(Two, [Found([.. Enumerable.Repeat(50, 98)]), Found([.. Enumerable.Repeat(20, 60)])])!;
+        var all = ReelAnalysis.Join(Two, [Found([.. Enumerable.Repeat(50, 98)]), Found([.. Enumerable.Repeat(20, 60)])])!;
         all.LookedUntil.ShouldBeNull();
         all.PictureMoments.Select(m => m.TotalSeconds).ShouldBe([0, 2, 10, 12]);
         all.Still.ShouldBe([new(TimeSpan.FromSeconds(1), TimeSpan.FromSeconds(3)), new(TimeSpan.FromSeconds(11), TimeSpan.FromSeconds(13))]);
@@ -33,10 +33,10 @@ public class ReelAnalysisTests
     [Fact]
     public void It_is_looked_through_as_far_as_the_first_that_is_not()
     {
-        ReelAnalysis.Of(Two, [null, Found(1)]).ShouldBeNull();
-        ReelAnalysis.Of(Two, [Found(1), null])!.LookedUntil.ShouldBe(TimeSpan.FromSeconds(10));
-        ReelAnalysis.Of(Two, [Found(1), Found(1) with { LookedUntil = TimeSpan.FromSeconds(2) }])!.LookedUntil.ShouldBe(TimeSpan.FromSeconds(12));
+        ReelAnalysis.Join(Two, [null, Found(1)]).ShouldBeNull();
+        ReelAnalysis.Join(Two, [Found(1), null])!.LookedUntil.ShouldBe(TimeSpan.FromSeconds(10));
+        ReelAnalysis.Join(Two, [Found(1), Found(1) with { LookedUntil = TimeSpan.FromSeconds(2) }])!.LookedUntil.ShouldBe(TimeSpan.FromSeconds(12));
         var alone = Found(1);
-        ReelAnalysis.Of(Reel.Of(Sample.Facts()), [alone]).ShouldBeSameAs(alone);
+        ReelAnalysis.Join(Reel.Of(Sample.Facts()), [alone]).ShouldBeSameAs(alone);
     }
 }

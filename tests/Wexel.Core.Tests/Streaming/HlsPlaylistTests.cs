@@ -121,7 +121,7 @@ public class HlsPlaylistTests
     }
 
     [Fact]
-    public void What_is_written_keeps_to_the_standard() => HlsCheck.Of("lesson.m3u8", Folder().GetValueOrDefault, Bytes).ShouldBeEmpty();
+    public void What_is_written_keeps_to_the_standard() => HlsCheck.Findings("lesson.m3u8", Folder().GetValueOrDefault, Bytes).ShouldBeEmpty();
 
     [Theory]
     [InlineData("720.m3u8", "#EXTM3U\n", "", "4.3.1.1")]
@@ -152,7 +152,7 @@ public class HlsPlaylistTests
         var at = folder[name].IndexOf(what, StringComparison.Ordinal);
         at.ShouldBeGreaterThanOrEqualTo(0);
         folder[name] = folder[name][..at] + instead + folder[name][(at + what.Length)..];
-        HlsCheck.Of("lesson.m3u8", folder.GetValueOrDefault, Bytes).ShouldContain(breach => breach.StartsWith(section, StringComparison.Ordinal));
+        HlsCheck.Findings("lesson.m3u8", folder.GetValueOrDefault, Bytes).ShouldContain(breach => breach.StartsWith(section, StringComparison.Ordinal));
     }
 
     /// <summary>The examples of sections 8.1 and 8.6 (from memory, with the names shortened).</summary>
@@ -172,6 +172,6 @@ public class HlsPlaylistTests
             #EXT-X-STREAM-INF:BANDWIDTH=2560000,CODECS="...",AUDIO="aac"
             mid/video-only.m3u8
             """;
-        HlsCheck.Of("master.m3u8", name => name == "master.m3u8" ? master : media, _ => 100_000).ShouldBeEmpty();
+        HlsCheck.Findings("master.m3u8", name => name == "master.m3u8" ? master : media, _ => 100_000).ShouldBeEmpty();
     }
 }

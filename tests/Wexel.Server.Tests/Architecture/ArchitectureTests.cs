@@ -45,7 +45,7 @@ public class ArchitectureTests
     [Fact]
     public void Making_knows_no_server_and_no_database() =>
         ShouldNotDepend(
-            typeof(Making.MakingPlace).Assembly,
+            typeof(Making.MakingFolders).Assembly,
             "Wexel.Data",
             "Wexel.Server",
             "Wexel.Cli",
@@ -116,4 +116,14 @@ public class ArchitectureTests
                 || call.StartsWith("System.Security.Cryptography.RandomNumberGenerator.", StringComparison.Ordinal)
             )
             .ShouldBeEmpty();
+
+    /// <summary>"Reel.Of(…)" is a reel; whatever gives something else says in its name what.</summary>
+    [Theory]
+    [InlineData("Wexel.Core")]
+    [InlineData("Wexel.Media")]
+    [InlineData("Wexel.Making")]
+    [InlineData("Wexel.Delivering")]
+    [InlineData("Wexel.Server")]
+    [InlineData("Wexel.Cli")]
+    public void What_is_called_Of_makes_its_own_type(string project) => Arrows.MakersOfOthers(project).ShouldBeEmpty();
 }

@@ -37,6 +37,21 @@ internal static class Arrows
         ];
     }
 
+    /// <summary>Every method called "Of" or "OfAsync" that does not make its own type.</summary>
+    internal static IReadOnlyList<string> MakersOfOthers(string project)
+    {
+        using var assembly = AssemblyDefinition.ReadAssembly(Path.Combine(AppContext.BaseDirectory, project + ".dll"));
+        return
+        [
+            .. assembly
+                .MainModule.GetTypes()
+                .SelectMany(type =>
+                    type.Methods.Where(m => m.Name is "Of" or "OfAsync").Where(m => !Parts(m.ReturnType).Any(t => t?.FullName == type.FullName))
+                )
+                .Select(m => $"{m.DeclaringType.FullName}.{m.Name}"),
+        ];
+    }
+
     private static string? Folder(TypeReference type, string project)
     {
         while (type.DeclaringType is { } outer)

@@ -71,19 +71,19 @@ public sealed class PodcastFeedKind : OutletKind<FeedSettings>
         public override Problem? Refusal(Profile profile) =>
             profile switch
             {
-                { Container: Container.Hls } => Refusals.Of(
+                { Container: Container.Hls } => Refusals.ForProfile(
                     "episode-wants-one-file",
                     $"An episode is one file, and “{profile.Title}” makes many. Take “{Profiles.Podcast720.Title}”."
                 ),
-                { Picture: null } => Refusals.Of(
+                { Picture: null } => Refusals.ForProfile(
                     "episode-wants-picture",
                     $"The feed’s episodes are videos, and “{profile.Title}” makes sound alone. Take “{Profiles.Podcast720.Title}”."
                 ),
-                { MakesEveryFrame: false } => Refusals.Of(
+                { MakesEveryFrame: false } => Refusals.ForProfile(
                     "episode-rate-varies",
                     $"Podcast apps want a constant frame rate, which “{profile.Title}” does not make. Render with “{Profiles.Podcast720.Title}”, then release."
                 ),
-                { Picture.Codec: not PictureCodec.H264 } or { Sound.Codec: not SoundCodec.Aac } => Refusals.Of(
+                { Picture.Codec: not PictureCodec.H264 } or { Sound.Codec: not SoundCodec.Aac } => Refusals.ForProfile(
                     "episode-wants-h264",
                     $"Podcast apps take H.264 and AAC, which “{profile.Title}” does not make. Render with “{Profiles.Podcast720.Title}”, then release."
                 ),
@@ -104,15 +104,15 @@ public sealed class PodcastFeedKind : OutletKind<FeedSettings>
         public override Problem? Refusal(Profile profile) =>
             profile switch
             {
-                { Container: Container.Hls } => Refusals.Of(
+                { Container: Container.Hls } => Refusals.ForProfile(
                     "episode-wants-one-file",
                     $"An episode is one file, and “{profile.Title}” makes many. Take “{Profiles.PodcastSound.Title}”."
                 ),
-                { Sound: null } => Refusals.Of(
+                { Sound: null } => Refusals.ForProfile(
                     "episode-wants-sound",
                     $"The feed’s episodes are sound alone, and “{profile.Title}” leaves the sound away. Take “{Profiles.PodcastSound.Title}”."
                 ),
-                { Sound.Codec: not SoundCodec.Aac } => Refusals.Of(
+                { Sound.Codec: not SoundCodec.Aac } => Refusals.ForProfile(
                     "episode-wants-aac",
                     $"The feed’s episodes are M4A with AAC, which “{profile.Title}” does not make. Take “{Profiles.PodcastSound.Title}”."
                 ),

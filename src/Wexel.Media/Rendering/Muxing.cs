@@ -13,7 +13,7 @@ namespace Wexel.Media.Rendering;
 /// <param name="Pictures">The encoded pictures, in the plan's order; none for sound alone.</param>
 /// <param name="Sound">The encoded sound, or null.</param>
 /// <param name="Captions">Captions of which each becomes a track inside.</param>
-public sealed record FinishInputs(IReadOnlyList<string> Pictures, string? Sound, IReadOnlyList<CaptionsInside> Captions)
+public sealed record MuxInputs(IReadOnlyList<string> Pictures, string? Sound, IReadOnlyList<CaptionsInside> Captions)
 {
     /// <summary>The encoded picture, or the largest of several; null for sound alone.</summary>
     public string? Picture => Pictures.Count > 0 ? Pictures[0] : null;
@@ -26,7 +26,7 @@ public sealed record FinishInputs(IReadOnlyList<string> Pictures, string? Sound,
 public sealed record CaptionsInside(string Name, string WebVtt, string Language);
 
 /// <summary>Finishes renditions: what was encoded is copied into the file that learners get, with title and chapters. Nothing is encoded.</summary>
-public static class Finishing
+public static class Muxing
 {
     /// <summary>How a finished file is called; of a folder of pieces, the playlist that is linked, in a folder of its own.</summary>
     public static string FileName(Container container) =>
@@ -49,7 +49,7 @@ public static class Finishing
     /// <exception cref="ToolFailedException">The muxer ended with an error.</exception>
     public static Task FinishAsync(
         RenderPlan plan,
-        FinishInputs inputs,
+        MuxInputs inputs,
         string outputPath,
         string title,
         IReadOnlyList<Chapter> chapters,
@@ -68,7 +68,7 @@ public static class Finishing
     /// <summary>Copies encodes into an episode: M4V with picture and sound, or M4A with sound alone and the artwork.</summary>
     /// <exception cref="ToolFailedException">The muxer ended with an error.</exception>
     public static Task EpisodeAsync(
-        FinishInputs inputs,
+        MuxInputs inputs,
         string outputPath,
         string title,
         IReadOnlyList<Chapter> chapters,
@@ -101,7 +101,7 @@ public static class Finishing
         };
 
     private static Task MuxAsync(
-        FinishInputs inputs,
+        MuxInputs inputs,
         string outputPath,
         string title,
         IReadOnlyList<Chapter> chapters,

@@ -22,7 +22,7 @@ namespace Wexel.Server.Library;
 internal sealed record SpaceKind(string Code, string What, int Files, long Bytes, int FreeableFiles, long FreeableBytes, string? Consequence);
 
 /// <summary>What the library takes on the disk, and what of it nothing needs.</summary>
-internal sealed class Space(
+internal sealed class FreeableSpace(
     WexelDb db,
     LessonSaver saver,
     RenderPlans plans,
@@ -104,7 +104,7 @@ internal sealed class Space(
     }
 
     /// <summary>Removes a finished file, and of what it was put together from all that nothing else needs. Its releases are gone already.</summary>
-    internal async Task RemoveAsync(LessonFile file, CancellationToken cancel)
+    internal async Task RemoveAsync(LibraryFile file, CancellationToken cancel)
     {
         var own = new HashSet<string>();
         foreach (var rendition in await db.Renditions.Where(r => r.FileKey == file.Key && r.State == RenditionState.Done).ToListAsync(cancel))
@@ -161,7 +161,7 @@ internal sealed class Space(
             needed.UnionWith(new[] { release.FileKey, release.PackageKey }.OfType<string>());
         needed.UnionWith((await db.CourseReleases.AsNoTracking().Select(r => r.PackageKey).ToListAsync(cancel)).OfType<string>());
         foreach (var lesson in await db.Lessons.AsNoTracking().ToListAsync(cancel))
-            needed.UnionWith((await reader.OfAsync(lesson, cancel)).Where(f => !f.Facts.CanBeFreed).Select(f => f.Key));
+            needed.UnionWith((await reader.ReadAsync(lesson, cancel)).Where(f => !f.Facts.CanBeFreed).Select(f => f.Key));
         return needed;
     }
 
@@ -172,7 +172,7 @@ internal sealed class Space(
         var needed = new HashSet<string>();
         foreach (var lesson in await db.Lessons.AsNoTracking().Include(l => l.Releases).ToListAsync(cancel))
         {
-            var now = await plans.OfAsync((await saver.CurrentAsync(lesson, cancel))!, cancel);
+            var now = await plans.LessonAsync((await saver.CurrentAsync(lesson, cancel))!, cancel);
             var profiles = (
                 await db.Renditions.AsNoTracking().Where(r => r.LessonId == lesson.Id).Select(r => r.Profile).Distinct().ToListAsync(cancel)
             ).ConvertAll(Profile.Format.Read);
@@ -205,6 +205,6 @@ internal sealed class Space(
             .FirstOrDefaultAsync(r => r.LessonId == rendition.LessonId && r.Number == rendition.Revision, cancel);
         return saved is null
             ? []
-            : (await plans.OfAsync(LessonDocument.Format.Read(saved.Document), cancel)).With(Profile.Format.Read(rendition.Profile))?.Keys.Tracks ?? [];
+            : (await plans.LessonAsync(LessonDocument.Format.Read(saved.Document), cancel)).With(Profile.Format.Read(rendition.Profile))?.Keys.Tracks ?? [];
     }
 }
