@@ -179,6 +179,8 @@ builder
     .AddScoped<LogReader>()
     .AddSingleton<RevisionTimes>()
     .AddScoped<MadeFileReader>()
+    .AddSingleton<KnownKeys>()
+    .AddScoped<KeyReader>()
     .AddScoped<FreeableSpace>()
     .AddScoped<DemoSeed>();
 

@@ -113,7 +113,7 @@ public sealed class ListTests(ReleasedServerFixture fixture) : IClassFixture<Rel
     public async Task Lists_ask_no_more_of_more_lessons_and_read_no_captions_and_no_analyses()
     {
         var trainer = await fixture.SignedInAsync();
-        string[] lists = ["/api/lessons", "/api/board", "/api/board/courses", "/channel"];
+        string[] lists = ["/api/lessons", "/api/board", "/api/board/courses", "/channel", "/api/space"];
         // What is asked once and remembered is asked before.
         foreach (var list in lists)
             await trainer.GetAsync(list);
@@ -121,6 +121,8 @@ public sealed class ListTests(ReleasedServerFixture fixture) : IClassFixture<Rel
         foreach (var list in lists)
             before[list] = (await AskedAsync(trainer, list)).Count;
         await MoreAsync(60);
+        // What new lessons are made from is read once, all of them at once.
+        (await AskedAsync(trainer, "/api/space")).Count.ShouldBe(before["/api/space"] + 3);
         foreach (var list in lists)
         {
             var asked = await AskedAsync(trainer, list);

@@ -24,10 +24,9 @@ internal sealed record SpaceKind(string Code, string What, int Files, long Bytes
 /// <summary>What the library takes on the disk, and what of it nothing needs.</summary>
 internal sealed class FreeableSpace(
     WexelDb db,
-    LessonSaver saver,
-    RenderPlans plans,
     ProfileShelf shelf,
-    MadeFileReader reader,
+    KeyReader keys,
+    KnownKeys known,
     FileStore store,
     IOptions<WexelOptions> options,
     TimeProvider clock
@@ -109,7 +108,8 @@ internal sealed class FreeableSpace(
         var own = new HashSet<string>();
         foreach (var rendition in await db.Renditions.Where(r => r.FileKey == file.Key && r.State == RenditionState.Done).ToListAsync(cancel))
         {
-            own.UnionWith(await TracksAsync(rendition, cancel));
+            if (rendition.MadeBy is { } madeBy)
+                own.UnionWith(MadeBy.Format.Read(madeBy).Keys.Tracks);
             db.Renditions.Remove(rendition);
         }
 
@@ -117,7 +117,7 @@ internal sealed class FreeableSpace(
         store.Remove(file.Key, null);
         if (own.Count == 0)
             return;
-        own.ExceptWith(await NeededTracksAsync(cancel));
+        own.ExceptWith((await NeededAsync(cancel)).Tracks);
         foreach (var track in store.Made().Where(f => own.Contains(f.Key) && KindOf(f.Name) == Encoded).ToList())
             store.Remove(track.Key, track.Name);
     }
@@ -134,8 +134,7 @@ internal sealed class FreeableSpace(
 
     private async Task<List<StoredFile>> FreeableAsync(IReadOnlyList<StoredFile> made, CancellationToken cancel)
     {
-        var tracks = await NeededTracksAsync(cancel);
-        var finished = await NeededFilesAsync(cancel);
+        var needed = await NeededAsync(cancel);
         // What was written a moment ago may belong to something that is being made.
         var before = clock.GetUtcNow() - options.Value.FreeAfter;
         return
@@ -144,8 +143,8 @@ internal sealed class FreeableSpace(
                 f.WrittenAt < before
                 && KindOf(f.Name) switch
                 {
-                    Encoded => !tracks.Contains(f.Key),
-                    Finished or Packages => !finished.Contains(f.Key),
+                    Encoded => !needed.Tracks.Contains(f.Key),
+                    Finished or Packages => !needed.Files.Contains(f.Key),
                     Looks => true,
                     _ => false,
                 }
@@ -153,58 +152,56 @@ internal sealed class FreeableSpace(
         ];
     }
 
-    /// <summary>The keys of finished files and packages that are released, kept, or up to date.</summary>
-    private async Task<HashSet<string>> NeededFilesAsync(CancellationToken cancel)
+    /// <summary>What must stay. Of tracks: all that lessons as they stand are encoded from, with every profile that they were rendered or released with,
+    /// and what is still to be made. Of files and packages: what is released, kept, or up to date.</summary>
+    private async Task<(HashSet<string> Tracks, HashSet<string> Files)> NeededAsync(CancellationToken cancel)
     {
-        var needed = new HashSet<string>();
-        foreach (var release in await db.Releases.AsNoTracking().Select(r => new { r.FileKey, r.PackageKey }).ToListAsync(cancel))
-            needed.UnionWith(new[] { release.FileKey, release.PackageKey }.OfType<string>());
-        needed.UnionWith((await db.CourseReleases.AsNoTracking().Select(r => r.PackageKey).ToListAsync(cancel)).OfType<string>());
-        foreach (var lesson in await db.Lessons.AsNoTracking().ToListAsync(cancel))
-            needed.UnionWith((await reader.ReadAsync(lesson, cancel)).Where(f => !f.Facts.CanBeFreed).Select(f => f.Key));
-        return needed;
-    }
-
-    /// <summary>The keys of all that lessons as they stand are encoded from, with every profile that they were rendered or released with, and of what
-    /// is still to be made.</summary>
-    private async Task<HashSet<string>> NeededTracksAsync(CancellationToken cancel)
-    {
-        var needed = new HashSet<string>();
-        foreach (var lesson in await db.Lessons.AsNoTracking().Include(l => l.Releases).ToListAsync(cancel))
-        {
-            var now = await plans.LessonAsync((await saver.CurrentAsync(lesson, cancel))!, cancel);
-            var profiles = (
-                await db.Renditions.AsNoTracking().Where(r => r.LessonId == lesson.Id).Select(r => r.Profile).Distinct().ToListAsync(cancel)
-            ).ConvertAll(Profile.Format.Read);
-            foreach (var id in lesson.Releases.Select(r => r.ProfileId).Distinct())
+        var profiles = (await shelf.AllAsync(cancel)).ToDictionary(p => p.Id);
+        var now = await db.Lessons.Select(l => new SavedLesson(l.Id, l.Revision)).ToDictionaryAsync(l => l.Lesson, cancel);
+        var releases = await db
+            .Releases.Select(r => new
             {
-                if (await shelf.FindAsync(id, cancel) is { } profile)
-                    profiles.Add(profile);
-            }
+                r.LessonId,
+                r.ProfileId,
+                r.FileKey,
+                r.PackageKey,
+            })
+            .ToListAsync(cancel);
+        var courses = await db.CourseReleases.Select(r => r.PackageKey).ToListAsync(cancel);
+        var rows = await db
+            .Renditions.Select(r => new
+            {
+                r.LessonId,
+                r.Revision,
+                r.Profile,
+                r.State,
+                r.FileKey,
+                r.Kept,
+            })
+            .ToListAsync(cancel);
+        // Few profiles stand behind many renditions, each with a copy of its own.
+        var read = rows.Select(r => r.Profile).Distinct().ToDictionary(text => text, Profile.Format.Read);
+        var renditions = rows.ConvertAll(r => (Row: r, Profile: read[r.Profile]));
+        var asked = renditions
+            .Select(r => (Saved: now[r.Row.LessonId], r.Profile))
+            .Concat(renditions.Where(r => IsOpen(r.Row.State)).Select(r => (new SavedLesson(r.Row.LessonId, r.Row.Revision), r.Profile)))
+            .Concat(releases.Where(r => profiles.ContainsKey(r.ProfileId)).Select(r => (now[r.LessonId], profiles[r.ProfileId])))
+            .Distinct()
+            .ToLookup(a => a.Item1, a => a.Item2);
+        var planned = await keys.ReadAsync(asked, cancel);
+        known.KeepOnly(asked.Contains);
 
-            needed.UnionWith(profiles.Select(now.With).OfType<PlannedRendition>().SelectMany(p => p.Keys.Tracks));
-        }
-
-        foreach (
-            var open in await db
-                .Renditions.AsNoTracking()
-                .Where(r => r.State == RenditionState.Waiting || r.State == RenditionState.Working || r.State == RenditionState.Held)
-                .ToListAsync(cancel)
-        )
-            needed.UnionWith(await TracksAsync(open, cancel));
-        return needed;
+        // While a recording is looked through again, nobody knows what would be made.
+        bool IsNow(Guid lesson, Profile profile, string file) =>
+            planned.GetValueOrDefault(now[lesson])?.GetValueOrDefault(ProfileKeys.ProfileKey(profile)) is not { } would || would.File == file;
+        var files = renditions
+            .Where(r => r.Row is { State: RenditionState.Done, FileKey: not null })
+            .Where(r => r.Row.Kept || IsNow(r.Row.LessonId, r.Profile, r.Row.FileKey!));
+        return (
+            [.. planned.Values.SelectMany(l => l.Values).OfType<PlannedKeys>().SelectMany(k => k.Tracks)],
+            [.. releases.Select(r => r.FileKey), .. releases.Select(r => r.PackageKey).Concat(courses).OfType<string>(), .. files.Select(r => r.Row.FileKey!)]
+        );
     }
 
-    /// <summary>What a rendition is put together from: by the plan that it was made by, or where it is still to be made, by that of its revision.</summary>
-    private async Task<IEnumerable<string>> TracksAsync(Rendition rendition, CancellationToken cancel)
-    {
-        if (rendition.MadeBy is { } madeBy)
-            return MadeBy.Format.Read(madeBy).Keys.Tracks;
-        var saved = await db
-            .LessonRevisions.AsNoTracking()
-            .FirstOrDefaultAsync(r => r.LessonId == rendition.LessonId && r.Number == rendition.Revision, cancel);
-        return saved is null
-            ? []
-            : (await plans.LessonAsync(LessonDocument.Format.Read(saved.Document), cancel)).With(Profile.Format.Read(rendition.Profile))?.Keys.Tracks ?? [];
-    }
+    private static bool IsOpen(RenditionState state) => state is RenditionState.Waiting or RenditionState.Working or RenditionState.Held;
 }

@@ -33,8 +33,15 @@ internal sealed class LessonReels(WexelDb db)
     internal const int Most = 50;
 
     /// <summary>The reel of a lesson as it was saved.</summary>
-    internal async Task<FoundReel> ReadAsync(LessonDocument document, CancellationToken cancel) =>
-        await FindAsync(document.Recordings, cancel) ?? throw new InvalidOperationException("A saved lesson names a recording that is not here.");
+    internal async Task<FoundReel> ReadAsync(LessonDocument document, CancellationToken cancel) => (await ReadAllAsync([document], cancel))[0];
+
+    /// <summary>The reels of lessons as they were saved, read at once.</summary>
+    internal async Task<IReadOnlyList<FoundReel>> ReadAllAsync(IReadOnlyList<LessonDocument> documents, CancellationToken cancel) =>
+        [
+            .. (await FindAllAsync([.. documents.Select(d => d.Recordings)], cancel)).Select(found =>
+                found ?? throw new InvalidOperationException("A saved lesson names a recording that is not here.")
+            ),
+        ];
 
     /// <summary>Recordings one after the other, of which nothing but their times is asked; null where one of them is not here.</summary>
     internal async Task<Reel?> TimesAsync(IReadOnlyList<string> hashes, CancellationToken cancel)
@@ -49,17 +56,34 @@ internal sealed class LessonReels(WexelDb db)
     }
 
     /// <summary>The reel of recordings by their hashes; null where one of them is not here.</summary>
-    internal async Task<FoundReel?> FindAsync(IReadOnlyList<string> hashes, CancellationToken cancel)
+    internal async Task<FoundReel?> FindAsync(IReadOnlyList<string> hashes, CancellationToken cancel) => (await FindAllAsync([hashes], cancel))[0];
+
+    /// <summary>Several reels, read at once; null for each of which a recording is not here.</summary>
+    internal async Task<IReadOnlyList<FoundReel?>> FindAllAsync(IReadOnlyList<IReadOnlyList<string>> reels, CancellationToken cancel)
     {
-        if (hashes.Count is 0 or > Most)
-            return null;
-        var found = await db.Recordings.AsNoTracking().Where(r => hashes.Contains(r.Hash)).ToDictionaryAsync(r => r.Hash, cancel);
-        if (hashes.Any(hash => !found.ContainsKey(hash)))
-            return null;
-        var recordings = hashes.Select(hash => found[hash]).ToList();
-        var analyses = recordings.Select(r => (r.Analysis ?? r.AnalysisSoFar) is { } text ? WexelJson.Read<RecordingAnalysis>(text) : null).ToList();
-        var reel = Reel.Of([.. recordings.Select((r, i) => (WexelJson.Read<RecordingFacts>(r.Facts), analyses[i]?.Sides))]);
-        var failure = recordings.Select(r => r.AnalysisFailure).FirstOrDefault(f => f is not null);
-        return new FoundReel(recordings, new LessonReel(hashes, reel, analyses, recordings.All(r => r.Analysis is not null), failure));
+        var wanted = reels.Where(hashes => hashes.Count is > 0 and <= Most).SelectMany(hashes => hashes).Distinct().ToList();
+        var rows = wanted.Count == 0 ? [] : await db.Recordings.AsNoTracking().Where(r => wanted.Contains(r.Hash)).ToListAsync(cancel);
+        var found = rows.ToDictionary(
+            r => r.Hash,
+            r =>
+                (
+                    Row: r,
+                    Facts: WexelJson.Read<RecordingFacts>(r.Facts),
+                    Analysis: (r.Analysis ?? r.AnalysisSoFar) is { } text ? WexelJson.Read<RecordingAnalysis>(text) : null
+                )
+        );
+        return
+        [
+            .. reels.Select(hashes =>
+            {
+                if (hashes.Count is 0 or > Most || hashes.Any(hash => !found.ContainsKey(hash)))
+                    return null;
+                var parts = hashes.Select(hash => found[hash]).ToList();
+                var reel = Reel.Of([.. parts.Select(p => (p.Facts, p.Analysis?.Sides))]);
+                var failure = parts.Select(p => p.Row.AnalysisFailure).FirstOrDefault(f => f is not null);
+                var isReady = parts.TrueForAll(p => p.Row.Analysis is not null);
+                return new FoundReel([.. parts.Select(p => p.Row)], new LessonReel(hashes, reel, [.. parts.Select(p => p.Analysis)], isReady, failure));
+            }),
+        ];
     }
 }

@@ -11,10 +11,17 @@ namespace Wexel.Server.Shelves;
 internal sealed class RenderPlans(WexelDb db, LessonSaver saver, LessonReels reels, CaptionStore captions)
 {
     /// <summary>Everything that a lesson is rendered from.</summary>
-    internal async Task<LessonToMake> LessonAsync(LessonDocument document, CancellationToken cancel)
+    internal async Task<LessonToMake> LessonAsync(LessonDocument document, CancellationToken cancel) => (await LessonsAsync([document], cancel))[0];
+
+    /// <summary>Everything that lessons are rendered from, in their order.</summary>
+    internal async Task<IReadOnlyList<LessonToMake>> LessonsAsync(IReadOnlyList<LessonDocument> documents, CancellationToken cancel)
     {
-        var mark = document.HouseMark ? HouseShelf.OnPictures(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel)) : null;
-        return new LessonToMake(await captions.ReadAsync(document, cancel), (await reels.ReadAsync(document, cancel)).ToMake, mark);
+        var mark = documents.Any(d => d.HouseMark) ? HouseShelf.OnPictures(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel)) : null;
+        var found = await reels.ReadAllAsync(documents, cancel);
+        var lessons = new List<LessonToMake>(documents.Count);
+        foreach (var (document, reel) in documents.Zip(found))
+            lessons.Add(new LessonToMake(await captions.ReadAsync(document, cancel), reel.ToMake, document.HouseMark ? mark : null));
+        return lessons;
     }
 
     /// <summary>Everything that a lesson is rendered from as it stands; null where there is no such lesson.</summary>
