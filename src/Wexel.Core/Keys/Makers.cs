@@ -19,7 +19,7 @@ public static class Makers
     public const string Frames = "frames/1";
 
     /// <summary>What there is to read on a recording's pictures.</summary>
-    public const string Detail = "detail/1";
+    public const string Detail = "detail/2";
 
     /// <summary>An encoded picture.</summary>
     public const string Picture = "picture/3";

@@ -352,7 +352,7 @@ public static class TextFinder
         for (var value = 0; value < 256; value++)
         {
             var near = counts[value] + (value > 0 ? counts[value - 1] : 0) + (value < 255 ? counts[value + 1] : 0);
-            if (near > most)
+            if (near > most || (near == most && counts[value] > counts[best]))
                 (best, most) = (value, near);
         }
 

@@ -10,7 +10,7 @@ internal sealed record PlannedKeys(string File, IReadOnlyList<string> Tracks);
 /// <summary>A lesson as it was saved once.</summary>
 internal readonly record struct SavedLesson(Guid Lesson, int Revision);
 
-/// <summary>The keys that were reckoned, for as long as what they follow from is the same. They are not kept anywhere else: they can be reckoned again.</summary>
+/// <summary>The keys that were reckoned, for as long as what they follow from is the same. They are kept nowhere else: they can be reckoned again.</summary>
 internal sealed class KnownKeys
 {
     private readonly ConcurrentDictionary<SavedLesson, Reckoned> _all = new();
