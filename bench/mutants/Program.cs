@@ -2,8 +2,8 @@ using System.Globalization;
 using Wexel.Mutants;
 
 // Puts small faults into Core, one at a time, and sees whether the Core tests catch them.
-//   Wexel.Mutants HOME WORK [HOW-MANY [SEED]]
-// HOW-MANY of them are chosen at random; all without. Prints every fault that was not caught, and ends with a line "caught|of".
+//   Wexel.Mutants HOME WORK [WHICH [SEED]]
+// WHICH is how many of them are chosen at random, or a folder or file of Core such as "Placing/"; all without. Prints every fault that was not caught, and ends with a line "caught|of".
 var (home, work) = (Path.GetFullPath(args[0]), Path.GetFullPath(args[1]));
 var seed = args.Length > 3 ? int.Parse(args[3], CultureInfo.InvariantCulture) : Environment.TickCount & 0xFFFF;
 
@@ -18,8 +18,10 @@ if (same.FirstOrDefault(line => !faults.Any(f => f.Names(line))) is { } gone)
 await File.WriteAllLinesAsync(Path.Combine(work, "faults.txt"), faults.Select(f => $"{f.Id} {f}"));
 var tests = await CoreTests.PrepareAsync(home, Path.Combine(work, "tests"), project);
 var tried = faults.Where(f => !same.Any(f.Names)).ToList();
-if (args.Length > 2 && int.Parse(args[2], CultureInfo.InvariantCulture) is var many and > 0)
-    tried = [.. Chosen(tried, many, new Random(seed))];
+if (args.Length > 2)
+    tried = int.TryParse(args[2], CultureInfo.InvariantCulture, out var many)
+        ? [.. Chosen(tried, many, new Random(seed))]
+        : tried.FindAll(f => f.File.StartsWith(args[2], StringComparison.Ordinal));
 Console.Error.WriteLine($"{faults.Count} faults can be made, {same.Count} of them mean the same; {tried.Count} are tried, seed {seed}.");
 
 var (caught, done) = (0, 0);
