@@ -171,4 +171,169 @@ public class FileCheckTests
         wrong.Select(f => f.Code).ShouldBe([code]);
         wrong[0].Measured.ShouldNotBe(wrong[0].Expected);
     }
+
+    private static readonly TimeSpan Frame = new FrameRate(30, 1).TimeOf(1);
+
+    /// <summary>The last value that is taken of each fact, and the first that is not.</summary>
+    public static TheoryData<string, RenditionFacts, RenditionFacts> Edges
+    {
+        get
+        {
+            var (tick, planned) = (TimeSpan.FromTicks(1), Plan.Length);
+            RenditionFacts Seen(Func<PictureMeasured, PictureMeasured> change) => Good with { Picture = change(Picture) };
+            RenditionFacts Heard(Func<SoundMeasured, SoundMeasured> change) => Good with { Sound = change(Sound) };
+            RenditionFacts Moment(double ssim, double sharpness) => Seen(p => p with { Moments = [new(Ms.Of(5000), ssim, sharpness, false)] });
+            RenditionFacts Black(double from, double to) =>
+                Seen(p => p with { Black = [Span(from, to)], Moments = [new(Ms.Of(5000), 1, 100, true), new(Ms.Of(6000), 1, 100, false)] });
+            return new()
+            {
+                { "length", Good with { Length = planned + Frame }, Good with { Length = planned + Frame + tick } },
+                { "length", Good with { Length = planned - Frame }, Good with { Length = planned - Frame - tick } },
+                { "length", Seen(p => p with { Length = planned + (Frame * 1.5) }), Seen(p => p with { Length = planned + (Frame * 1.5) + tick }) },
+                { "borders", Seen(p => p with { Borders = new(0.015, 0, 0, 0) }), Seen(p => p with { Borders = new(0.016, 0, 0, 0) }) },
+                { "borders", Seen(p => p with { Borders = new(0, 0.015, 0, 0) }), Seen(p => p with { Borders = new(0, 0.016, 0, 0) }) },
+                { "borders", Seen(p => p with { Borders = new(0, 0, 0.015, 0) }), Seen(p => p with { Borders = new(0, 0, 0.016, 0) }) },
+                { "borders", Seen(p => p with { Borders = new(0, 0, 0, 0.015) }), Seen(p => p with { Borders = new(0, 0, 0, 0.016) }) },
+                { "black", Black(5000, 5500), Black(5001, 5500) },
+                { "black", Black(4500, 5000), Black(4500, 4999) },
+                { "frozen", Seen(p => p with { Still = [Span(40_000, 42_000)] }), Seen(p => p with { Still = [Span(40_000, 42_001)] }) },
+                { "frozen", Seen(p => p with { Still = [Span(17_500, 30_000)] }), Seen(p => p with { Still = [Span(17_499, 30_000)] }) },
+                { "frozen", Seen(p => p with { Still = [Span(19_000, 30_000)] }), Seen(p => p with { Still = [Span(19_000, 30_001)] }) },
+                { "combed", Seen(p => p with { Combed = new(5, 100) }), Seen(p => p with { Combed = new(6, 100) }) },
+                { "ssim", Moment(FileCheck.LeastSsim, 100), Moment(FileCheck.LeastSsim - 1e-9, 100) },
+                { "sharpness", Moment(1, FileCheck.LeastSharpness), Moment(1, FileCheck.LeastSharpness - 1e-9) },
+                { "together", Heard(s => s with { Start = Ms.Of(40) }), Heard(s => s with { Start = Ms.Of(41) }) },
+                { "together", Heard(s => s with { Length = Ms.Of(65_065) }), Heard(s => s with { Length = Ms.Of(65_066) }) },
+                { "together", Heard(s => s with { Length = Ms.Of(64_935) }), Heard(s => s with { Length = Ms.Of(64_934) }) },
+                { "silence", Heard(s => s with { Silent = [Span(28_000, 35_000)] }), Heard(s => s with { Silent = [Span(28_000, 35_001)] }) },
+                { "clipping", Heard(s => s with { Loudness = new(-16, 5, -0.5) }), Heard(s => s with { Loudness = new(-16, 5, -0.4) }) },
+                { "loudness", Heard(s => s with { Loudness = new(-17, 5, -3) }), Heard(s => s with { Loudness = new(-17.1, 5, -3) }) },
+                { "loudness", Heard(s => s with { Loudness = new(-15, 5, -3) }), Heard(s => s with { Loudness = new(-14.9, 5, -3) }) },
+                { "captions-end", Good with { CaptionsEnd = planned + FileCheck.Together }, Good with { CaptionsEnd = planned + FileCheck.Together + tick } },
+                {
+                    "section-key-frames",
+                    Seen(p => p with { KeyFrames = [Ms.Of(0), Ms.Of(12_516)] }),
+                    Seen(p => p with { KeyFrames = [Ms.Of(0), Ms.Of(12_517)] })
+                },
+                { "key-frame-distance", Seen(p => p with { MostBetweenKeyFrames = 300 }), Seen(p => p with { MostBetweenKeyFrames = 301 }) },
+            };
+        }
+    }
+
+    [Theory]
+    [MemberData(nameof(Edges))]
+    public void Each_fact_is_taken_up_to_its_edge_and_not_beyond(string code, RenditionFacts taken, RenditionFacts refused)
+    {
+        FileCheck.Findings(taken, Plan, 2, Source).Where(f => f.Verdict == Verdict.Wrong).ShouldBeEmpty();
+        FileCheck.Findings(refused, Plan, 2, Source).Where(f => f.Verdict == Verdict.Wrong).Select(f => f.Code).ShouldBe([code]);
+    }
+
+    [Theory]
+    [InlineData(1_000_000, Verdict.Right)]
+    [InlineData(999_999, Verdict.Wrong)]
+    public void A_file_is_as_large_as_was_asked_at_most(long most, Verdict verdict) =>
+        FileCheck.Findings(Good, Plan with { File = Plan.File with { Bytes = most } }, 2, Source).Single(f => f.Code == "file-size").Verdict.ShouldBe(verdict);
+
+    [Theory]
+    [InlineData(0.5, Verdict.Right)]
+    [InlineData(0.6, Verdict.Wrong)]
+    public void Sound_that_is_left_as_loud_as_it_is_may_come_up_to_full_scale(double peak, Verdict verdict)
+    {
+        var check = FileCheck.Findings(
+            Good with
+            {
+                Sound = Sound with { Loudness = new Loudness(-10, 5, peak) },
+            },
+            Plan with
+            {
+                Sound = Plan.Sound! with { TargetLufs = null },
+            },
+            2,
+            Source
+        );
+        check.Single(f => f.Code == "clipping").Verdict.ShouldBe(verdict);
+        check.ShouldNotContain(f => f.Code == "loudness");
+    }
+
+    [Fact]
+    public void What_was_found_is_told_in_words_and_numbers()
+    {
+        string Said(RenditionFacts facts, string code) => FileCheck.Findings(facts, Plan, 2, Source).Single(f => f.Code == code).Measured;
+        Said(Good, "length").ShouldBe("1:05.01, picture 1:05.00");
+        Said(Good with { Length = Ms.Of(65_000) }, "length").ShouldBe("1:05.00");
+        Said(Good with { Length = Ms.Of(59_990) }, "length").ShouldBe("59.99 s, picture 1:05.00");
+        Said(Good, "section-key-frames").ShouldBe("1 of 1");
+        Said(Good with { Picture = Picture with { KeyFrames = [Ms.Of(0)] } }, "section-key-frames").ShouldBe("0 of 1");
+        Said(Good, "key-frame-distance").ShouldBe("10.00 s and 60 frames at most");
+        Said(Good with { Picture = Picture with { KeyFrames = [] } }, "key-frame-distance").ShouldBe("1:05.00 and 60 frames at most");
+        Said(Good, "borders").ShouldBe("none");
+        Said(Good with { Picture = Picture with { Borders = new BorderShares(0.1, 0.0049, 0, 0.005) } }, "borders").ShouldBe("left 10 %, bottom 0.5 %");
+        Said(Good, "black").ShouldBe("nowhere");
+        Said(Good with { Picture = Picture with { Black = [Span(9000, 10_000)] } }, "black").ShouldBe("from 0:09, for 1.00 s");
+        Said(Good with { Picture = Picture with { Black = [Span(9000, 10_000), Span(20_000, 21_000)] } }, "black").ShouldBe("2 times, first from 0:09");
+        Said(Good, "together").ShouldBe("start 0 ms, end 10 ms apart");
+        Said(Good, "clipping").ShouldBe("−1.4 dBTP");
+        Said(Good with { Sound = Sound with { Loudness = new Loudness(null, 0, null) } }, "clipping").ShouldBe("silence");
+        Said(Good with { Picture = Picture with { PixelAspect = 1.1 } }, "size").ShouldBe("1280 × 720, pixels 1.100 as wide as high");
+        Said(Good with { Picture = Picture with { PixelAspect = 1.0009 } }, "size").ShouldBe("1280 × 720, square pixels");
+    }
+
+    [Fact]
+    public void A_stretch_is_where_it_begins()
+    {
+        TimeSpan? At(RenditionFacts facts, string code) => FileCheck.Findings(facts, Plan, 2, Source).Single(f => f.Code == code).At;
+        At(Good with { Picture = Picture with { Black = [Span(9000, 10_000)] } }, "black").ShouldBe(Ms.Of(9000));
+        At(Good with { Picture = Picture with { Still = [Span(40_000, 44_000)] } }, "frozen").ShouldBe(Ms.Of(40_000));
+        At(Good with { Sound = Sound with { Silent = [Span(40_000, 44_000)] } }, "silence").ShouldBe(Ms.Of(40_000));
+        At(Good, "black").ShouldBeNull();
+        At(Good, "frozen").ShouldBeNull();
+        At(Good, "silence").ShouldBeNull();
+        // Of two stretches that nothing covers the longer one is told.
+        At(Good with { Picture = Picture with { Still = [Span(17_000, 31_000)] } }, "frozen").ShouldBe(Ms.Of(28_000));
+        At(Good with { Picture = Picture with { Still = [Span(16_000, 31_000)] } }, "frozen").ShouldBe(Ms.Of(16_000));
+    }
+
+    private static readonly RenderPlan InPieces = Plan with
+    {
+        Pictures = [Plan.Picture!, Plan.Picture! with { Size = new PictureSize(640, 360) }],
+        File = new FilePlan(Container.Hls, 1, false, false, null),
+    };
+
+    private static readonly RenditionFacts Small = Good with { Picture = Picture with { Size = new PictureSize(640, 360) }, Sound = null };
+
+    private static StreamFacts Pieces(RenditionFacts? large = null, RenditionFacts? small = null, int captions = 1, params string[] breaches) =>
+        new(2_000_000, [(large ?? Good) with { ChapterStarts = [] }, (small ?? Small) with { ChapterStarts = [] }], breaches, captions);
+
+    private static List<string> Wrong(StreamFacts facts) =>
+        [.. FileCheck.Findings(facts, InPieces, Source).Where(f => f.Verdict == Verdict.Wrong).Select(f => f.Code)];
+
+    [Fact]
+    public void A_folder_of_pieces_is_right_where_each_size_is_and_all_fit()
+    {
+        Wrong(Pieces()).ShouldBeEmpty();
+        Wrong(Pieces(captions: 0)).ShouldBe(["captions"]);
+        Wrong(Pieces(captions: 2)).ShouldBe(["captions"]);
+        Wrong(Pieces(breaches: "EXT-X-TARGETDURATION is missing")).ShouldBe(["playlists"]);
+        Wrong(Pieces(small: Small with { Picture = Small.Picture! with { Size = new PictureSize(640, 362) } })).ShouldBe(["size-360"]);
+        Wrong(Pieces(large: Good with { Picture = Picture with { Level = 40 } })).ShouldBe(["codec"]);
+        var check = FileCheck.Findings(Pieces(), InPieces, Source);
+        check.Single(f => f.Code == "size-360").Fact.ShouldBe("360 lines: picture size");
+        check.Single(f => f.Code == "aligned").Measured.ShouldBe("at the same moments");
+        check.Single(f => f.Code == "playlists").Measured.ShouldBe("yes");
+        FileCheck.Findings(Pieces(breaches: "No end"), InPieces, Source).Single(f => f.Code == "playlists").Measured.ShouldBe("No end");
+    }
+
+    [Fact]
+    public void Key_frames_of_all_sizes_stand_at_the_same_moments()
+    {
+        RenditionFacts Moved(TimeSpan by) =>
+            Small with
+            {
+                Picture = Small.Picture! with { KeyFrames = [Ms.Of(0), .. Picture.KeyFrames.Skip(1).Select(k => k + by)] },
+            };
+        Wrong(Pieces(small: Moved(Ms.Of(16)))).ShouldNotContain("aligned");
+        Wrong(Pieces(small: Moved(Ms.Of(17)))).ShouldContain("aligned");
+        Wrong(Pieces(small: Small with { Picture = Small.Picture! with { KeyFrames = [.. Picture.KeyFrames.SkipLast(1)] } })).ShouldContain("aligned");
+        Wrong(Pieces(small: Small with { Picture = null })).ShouldContain("aligned");
+    }
 }
