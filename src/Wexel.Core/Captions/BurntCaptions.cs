@@ -8,9 +8,8 @@ namespace Wexel.Core.Captions;
 /// <param name="LineHeight">The height of a line.</param>
 /// <param name="Left">Free at the left.</param>
 /// <param name="Right">Free at the right.</param>
-/// <param name="Edge">Free between the captions and the edge at which they stand.</param>
-/// <param name="AtTop">Whether they stand at the top.</param>
-public sealed record CaptionPlacement(int LineHeight, int Left, int Right, int Edge, bool AtTop)
+/// <param name="Edge">Free below them.</param>
+public sealed record CaptionPlacement(int LineHeight, int Left, int Right, int Edge)
 {
     /// <summary>Captions have at most this many lines (BBC subtitle guidelines, from memory: two, three where it cannot be helped).</summary>
     public const int MostLines = 3;
@@ -21,7 +20,7 @@ public sealed record CaptionPlacement(int LineHeight, int Left, int Right, int E
 
     /// <summary>
     /// Places captions so that they do not cover the house's mark: at the bottom; beside the mark where enough width is left, else
-    /// above it, else at the top. The text is 5 % of the shorter side high (W3C WebVTT, section 7.4: 5vh), with its line 1.2 times that.
+    /// above it. The text is 5 % of the shorter side high (W3C WebVTT, section 7.4: 5vh), with its line 1.2 times that.
     /// </summary>
     /// <param name="picture">The picture's size.</param>
     /// <param name="mark">Where the mark stands, or null.</param>
@@ -29,7 +28,7 @@ public sealed record CaptionPlacement(int LineHeight, int Left, int Right, int E
     {
         var line = Math.Max(8, (int)Math.Round(Math.Min(picture.Width, picture.Height) * 0.06));
         var (side, edge, gap) = ((int)(picture.Width * SideShare), (int)(picture.Height * EdgeShare), line / 2);
-        var usual = new CaptionPlacement(line, side, side, edge, false);
+        var usual = new CaptionPlacement(line, side, side, edge);
         if (mark is not { } box || !usual.Touches(picture, box, gap))
             return usual;
         CaptionPlacement[] others =
@@ -46,10 +45,6 @@ public sealed record CaptionPlacement(int LineHeight, int Left, int Right, int E
             {
                 Edge = picture.Height - box.Y + gap,
             },
-            usual with
-            {
-                AtTop = true,
-            },
         ];
         return others.FirstOrDefault(p =>
             !p.Touches(picture, box, gap) && picture.Width - p.Left - p.Right >= picture.Width * NarrowestShare && p.Edge + (MostLines * line) <= picture.Height
@@ -63,7 +58,7 @@ public sealed record CaptionPlacement(int LineHeight, int Left, int Right, int E
     public bool Touches(PictureSize picture, PictureRect box, int gap)
     {
         var height = MostLines * LineHeight;
-        var top = AtTop ? Edge : picture.Height - Edge - height;
+        var top = picture.Height - Edge - height;
         return box.X < picture.Width - Right + gap && box.X + box.Width > Left - gap && box.Y < top + height + gap && box.Y + box.Height > top - gap;
     }
 }
@@ -90,7 +85,7 @@ public static class BurntCaptions
         text.Append(
             CultureInfo.InvariantCulture,
             $"Style: Caption,{Typeface},{placed.LineHeight},&H00FFFFFF,&H00FFFFFF,&H30000000,&H30000000,0,0,0,0,100,100,0,0,3,"
-                + $"{Math.Max(2, placed.LineHeight / 8)},0,{(placed.AtTop ? 8 : 2)},{placed.Left},{placed.Right},{placed.Edge},1\n"
+                + $"{Math.Max(2, placed.LineHeight / 8)},0,2,{placed.Left},{placed.Right},{placed.Edge},1\n"
         );
         text.Append("\n[Events]\n").Append(AssText.EventColumns).Append('\n');
         foreach (var cue in cues)
@@ -99,7 +94,7 @@ public static class BurntCaptions
                 .Append(',')
                 .Append(Time(cue.Span.End))
                 .Append(",Caption,,0,0,0,,")
-                .Append(cue.AtTop && !placed.AtTop ? "{\\an8}" : "")
+                .Append(cue.AtTop ? "{\\an8}" : "")
                 .Append(cue.Markup is { } markup ? CueMarkup.ForLibass(markup) : AssText.Escape(cue.Text))
                 .Append('\n');
         return text.ToString();

@@ -88,4 +88,35 @@ public class SoundSplicerTests
                 },
                 iter: 60
             );
+
+    /// <summary>A sound that counts its samples shows where each came from. The fade takes its half from beyond each edge.</summary>
+    [Theory]
+    [InlineData(2, 100, 100, 48)]
+    [InlineData(100, 100, 2, 48)]
+    [InlineData(100, 2, 100, 48)]
+    [InlineData(100, 100, 100, 240)]
+    public void A_fade_is_as_long_as_there_is_room_for_and_weighs_both_sides(int before, int cut, int after, int half)
+    {
+        // A grid of a frame a millisecond: 48 samples.
+        const int frame = Rate / 1000;
+        var map = TimeMap.Of(new FrameRate(1000, 1), Ms.Of(before + cut + after), [new TimeRange(Ms.Of(before), Ms.Of(before + cut))]);
+        var source = Enumerable.Range(0, (before + cut + after) * frame).Select(i => (float)i).ToArray();
+        var (joint, gone) = (before * frame, cut * frame);
+        var expected = Enumerable
+            .Range(0, (before + after) * frame)
+            .Select(i =>
+            {
+                var weight = Math.Clamp((i - (joint - half) + 0.5) / (2 * half), 0, 1);
+                return i < joint - half ? i
+                    : i >= joint + half ? i + gone
+                    : (i * (1 - weight)) + ((i + gone) * weight);
+            })
+            .ToList();
+        foreach (var block in new[] { 1, 37, 480, 20_000 })
+        {
+            var made = Splice(map, source, block: block);
+            made.Length.ShouldBe(expected.Count);
+            made.Zip(expected).Max(p => Math.Abs(p.First - p.Second)).ShouldBeLessThan(0.01);
+        }
+    }
 }

@@ -170,7 +170,7 @@ public class ProfilePlanTests
 
     [Fact]
     public void Without_a_mark_captions_stand_at_the_bottom_in_the_middle() =>
-        CaptionPlacement.On(new PictureSize(1280, 720), null).ShouldBe(new CaptionPlacement(43, 128, 128, 36, false));
+        CaptionPlacement.On(new PictureSize(1280, 720), null).ShouldBe(new CaptionPlacement(43, 128, 128, 36));
 
     [Theory]
     [InlineData("en-GB", "eng")]
