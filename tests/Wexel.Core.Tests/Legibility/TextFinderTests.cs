@@ -108,6 +108,50 @@ public class TextFinderTests
         Find(page).Count.ShouldBe(lines);
     }
 
+    /// <summary>Letters that begin and end between pixels, as fonts draw them: the page is drawn four times as large and brought down.</summary>
+    [Theory]
+    [InlineData(7, 0)]
+    [InlineData(9, 1)]
+    [InlineData(10, 2)]
+    [InlineData(11, 3)]
+    [InlineData(13, 0)]
+    [InlineData(14, 1)]
+    [InlineData(15, 2)]
+    public void Heights_between_pixels_are_measured_between_pixels(int quarters, int off)
+    {
+        var large = new Page(new PictureSize(4 * 1400, 4 * 100), 255);
+        large.Write(Words, 160, 160 + off, quarters, 0);
+        var page = large.Quarter();
+        var line = Find(page).ShouldHaveSingleItem();
+        line.XHeight.ShouldBe(Page.XRows * quarters / 4.0, (0.05 * Page.XRows * quarters / 4.0) + 0.15);
+        line.Box.Y.ShouldBeInRange(39, 41);
+    }
+
+    [Theory]
+    [InlineData(28, 40)]
+    [InlineData(27, 34)]
+    public void A_rule_right_beside_letters_is_none_of_them(int height, int from)
+    {
+        var page = new Page(Size, 255);
+        var end = page.Write(Words, 40, 120, 3, 0);
+        page.Fill(new PictureRect(34, 113, 1, height), 0);
+        page.Fill(new PictureRect(end + 5, 113, 1, height), 0);
+        var line = Find(page).ShouldHaveSingleItem();
+        (line.Box.X + 1).ShouldBe(from);
+        line.XHeight.ShouldBe(15, 0.5);
+    }
+
+    [Theory]
+    [InlineData("sun", 1)]
+    [InlineData("n", 0)]
+    [InlineData("x", 0)]
+    public void A_word_is_read_by_itself_and_a_letter_is_not(string word, int lines)
+    {
+        var page = new Page(Size, 255);
+        page.Write(word, 40, 120, 3, 0);
+        Find(page).Count.ShouldBe(lines);
+    }
+
     [Fact]
     public void Frames_and_rules_around_text_are_none_of_it()
     {
