@@ -2,265 +2,199 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { toast } from 'sonner'
 import { api, Refused, type Schemas, taken } from '../app/api'
+import { type Difference, type Document, type LessonEvent, next, opened, savingOf } from './lessonState'
 
-export type Document = Schemas['LessonDocument']
+export type { Difference, Document } from './lessonState'
 export type Section = Schemas['Section']
-export type Difference = Schemas['Difference']
-type Lesson = Schemas['LessonView']
 
 /** The hashes of a lesson's recordings in their order. */
 export const recordingsOf = (d: Document): string[] => [d.recordingHash, ...(d.following ?? [])]
 
-/** Something to go back to: a document of this page's own, or the number of a saved revision. */
-type Step = Document | number
-
 const saveAfterMs = 500
-
-interface State {
-  revision: number
-  /** The revision whose content the last one has. */
-  number: number
-  now?: Document
-  wanted?: Document
-  restoredFrom?: number
-  running: boolean
-  conflict: boolean
-  timer: number
-  back: Step[]
-  on: Step[]
-}
-
-const fresh = (): State => ({ revision: 0, number: 0, running: false, conflict: false, timer: 0, back: [], on: [] })
+const sendAgainAfterMs = 5000
 
 /** Browsers send at most 64 KiB for pages that are gone (WHATWG Fetch, section 4.6); other requests count too. */
 const mostKeptAlive = 48 * 1024
 
+const complain = (problem: unknown) => toast.error((problem as Error).message)
+
+/** Does something after a while; what was to be done before is not. */
+function later(timer: { current: number }, work: () => void, ms: number) {
+  window.clearTimeout(timer.current)
+  timer.current = window.setTimeout(() => {
+    timer.current = 0
+    work()
+  }, ms)
+}
+
 /**
  * A lesson being worked on: every edit shows at once, is saved by itself a moment later, and can be undone, also after the page was
  * left. Saves go one after the other, each based on the revision that the last one made. What somebody else saves shows at once
- * where nothing is unsaved here; otherwise both are shown against each other.
+ * where nothing is unsaved here; otherwise both are shown against each other. What follows from what is `lessonState`'s.
  */
 export function useLesson(id: string) {
   const client = useQueryClient()
-  const [lesson, setLesson] = useState<Lesson>()
-  const [document, setDocument] = useState<Document>()
-  const [saving, setSaving] = useState<'saved' | 'unsaved' | 'conflict'>('saved')
-  const [changes, setChanges] = useState('')
-  const [difference, setDifference] = useState<Difference>()
-  const [steps, setSteps] = useState({ back: 0, on: 0 })
-  const state = useRef<State>(fresh())
-  // Which saved revision a document of this page is.
-  const numbers = useRef(new WeakMap<Document, number>())
+  const [state, setState] = useState(() => opened(id))
+  // As it is now, also between two drawings.
+  const current = useRef(state)
+  const timer = useRef(0)
+
+  /** What comes late, for a lesson that was left, is not told. */
+  const tell = useCallback(
+    (event: LessonEvent) => {
+      if (current.current.id !== id) return
+      current.current = next(current.current, event)
+      setState(current.current)
+    },
+    [id],
+  )
 
   const fetched = useQuery({ queryKey: ['lesson', id], queryFn: () => taken(api.GET('/api/lessons/{id}', { params: { path: { id } } })), gcTime: 0 })
 
-  const show = useCallback((now: Document) => {
-    const s = state.current
-    s.now = now
-    setDocument(now)
-    setSteps({ back: s.back.length, on: s.on.length })
-  }, [])
-
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another lesson begins anew
   useEffect(() => {
-    state.current = fresh()
-    setDifference(undefined)
-    setSaving('saved')
+    if (current.current.id === id) return
+    current.current = opened(id)
+    setState(current.current)
   }, [id])
 
   useEffect(() => {
-    const s = state.current
-    const found = fetched.data
-    if (!found || found.id !== id || found.revision <= s.revision || s.wanted || s.running || s.conflict) return
-    Object.assign(s, { revision: found.revision, number: found.history.now, back: [...found.history.back], on: [...found.history.on] })
-    numbers.current.set(found.document, found.history.now)
-    setLesson(found)
-    show(found.document)
-  }, [fetched.data, id, show])
+    if (fetched.data) tell({ what: 'fetched', lesson: fetched.data })
+  }, [fetched.data, tell])
 
   const differ = useCallback(
     (mine: Document) =>
-      taken(api.POST('/api/lessons/{id}/difference', { params: { path: { id } }, body: { basedOn: state.current.revision, document: mine } })),
+      taken(api.POST('/api/lessons/{id}/difference', { params: { path: { id } }, body: { basedOn: current.current.revision, document: mine } })),
     [id],
   )
 
   const save = useCallback(async () => {
-    const s = state.current
-    if (s.running || s.conflict || !s.wanted) return
-    s.running = true
-    const sent = s.wanted
-    const restoredFrom = s.restoredFrom ?? null
-    s.wanted = undefined
-    s.restoredFrom = undefined
+    const { unsaved, sending, conflict, revision } = current.current
+    if (sending || conflict || !unsaved || current.current.id !== id) return
+    tell({ what: 'sent' })
+    const body = { basedOn: revision, document: unsaved.document, restoredFrom: unsaved.restoredFrom ?? null }
     try {
-      const saved = await taken(
-        api.PUT('/api/lessons/{id}/document', { params: { path: { id } }, body: { basedOn: s.revision, document: sent, restoredFrom } }),
-      )
-      s.revision = saved.revision
-      if (saved.changes) s.number = restoredFrom ?? saved.revision
-      numbers.current.set(sent, s.number)
-      numbers.current.set(saved.document, s.number)
-      setLesson((l) => l && { ...l, revision: saved.revision, savedAt: saved.savedAt, length: saved.length })
-      if (saved.changes) setChanges(saved.changes)
-      // What the server tidied is shown, unless the person has gone on meanwhile.
-      if (!s.wanted) {
-        show(saved.document)
-        setSaving('saved')
-      }
+      tell({ what: 'saved', saved: await taken(api.PUT('/api/lessons/{id}/document', { params: { path: { id } }, body })) })
       client.invalidateQueries({ queryKey: ['deliver', id] })
       client.invalidateQueries({ queryKey: ['releases', id] })
     } catch (refused) {
-      if (!s.wanted) {
-        s.wanted = sent
-        s.restoredFrom = restoredFrom ?? undefined
-      }
       if (refused instanceof Refused && refused.status === 409) {
-        s.conflict = true
-        setSaving('conflict')
-        differ(s.wanted).then(setDifference, (problem: Error) => toast.error(problem.message))
-      } else {
-        toast.error((refused as Error).message)
-        s.timer = window.setTimeout(save, 5000)
+        tell({ what: 'clashed' })
+        const mine = current.current.unsaved?.document ?? unsaved.document
+        differ(mine).then((difference) => tell({ what: 'differs', difference }), complain)
+        return
       }
+      tell({ what: 'failed' })
+      complain(refused)
+      later(timer, save, sendAgainAfterMs)
+      return
     }
-    s.running = false
-    if (s.wanted && !s.conflict && !s.timer) save()
-  }, [client, differ, id, show])
+    // What was changed meanwhile, and was kept from going by this.
+    if (current.current.unsaved && !timer.current) save()
+  }, [client, differ, id, tell])
 
-  const want = useCallback(
-    (next: Document, restoredFrom?: number) => {
-      const s = state.current
-      s.wanted = next
-      s.restoredFrom = restoredFrom
-      show(next)
-      if (s.conflict) return
-      setSaving('unsaved')
-      window.clearTimeout(s.timer)
-      s.timer = window.setTimeout(() => {
-        s.timer = 0
-        save()
-      }, saveAfterMs)
+  /** Tells what was changed, and has it saved a moment later. */
+  const change = useCallback(
+    (event: LessonEvent) => {
+      tell(event)
+      if (!current.current.conflict) later(timer, save, saveAfterMs)
     },
-    [save, show],
+    [save, tell],
   )
 
   const edit = useCallback(
-    (change: (before: Document) => Document) => {
-      const s = state.current
-      if (!s.now) return
-      const next = change(s.now)
-      if (next === s.now) return
-      s.back.push(s.now)
-      s.on = []
-      want(next)
+    (how: (before: Document) => Document) => {
+      const { now } = current.current
+      const document = now && how(now)
+      if (document && document !== now) change({ what: 'edited', document })
     },
-    [want],
+    [change],
   )
 
   const revision = useCallback(
     async (number: number) => {
-      const found = await taken(api.GET('/api/lessons/{id}/revisions/{number}', { params: { path: { id, number } } }))
-      numbers.current.set(found, number)
-      return found
+      const document = await taken(api.GET('/api/lessons/{id}/revisions/{number}', { params: { path: { id, number } } }))
+      tell({ what: 'read', document, number })
+      return document
     },
-    [id],
+    [id, tell],
   )
 
   const step = useCallback(
-    async (from: 'back' | 'on', to: 'back' | 'on') => {
-      const s = state.current
-      const target = s[from].at(-1)
-      if (target === undefined || !s.now) return
+    async (from: 'back' | 'on') => {
+      const target = current.current[from].at(-1)
+      if (target === undefined) return
       try {
-        const found = typeof target === 'number' ? await revision(target) : target
-        if (s[from].at(-1) !== target) return
-        s[from].pop()
-        s[to].push(s.now)
-        want(found, numbers.current.get(found))
+        const document = typeof target === 'number' ? await revision(target) : target
+        // Pressed twice while it was fetched, it counts once.
+        if (current.current[from].at(-1) === target) change({ what: 'stepped', from, document })
       } catch (problem) {
-        toast.error((problem as Error).message)
+        complain(problem)
       }
     },
-    [revision, want],
+    [change, revision],
   )
 
   /** Brings any earlier revision back. */
   const restore = useCallback(
     async (number: number) => {
       try {
-        const found = await revision(number)
-        const s = state.current
-        if (!s.now) return
-        s.back.push(s.now)
-        s.on = []
-        want(found, number)
+        change({ what: 'restored', document: await revision(number), number })
       } catch (problem) {
-        toast.error((problem as Error).message)
+        complain(problem)
       }
     },
-    [revision, want],
+    [change, revision],
   )
 
   /** Ends a conflict: with one's own on top of theirs, or with theirs alone, from where undo leads back to one's own. */
   const settle = useCallback(
     async (how: 'both' | 'theirs') => {
-      const s = state.current
-      const mine = s.now
+      const mine = current.current.now
       if (!mine) return
-      let difference: Difference
       try {
         // Looked at again: there may be more by now, on either side.
-        difference = await differ(mine)
+        const difference: Difference = await differ(mine)
+        const event = { what: 'settled', how, difference } as const
+        if (how === 'both') change(event)
+        else tell(event)
       } catch (problem) {
-        toast.error((problem as Error).message)
-        return
+        complain(problem)
       }
-      s.conflict = false
-      s.wanted = undefined
-      s.revision = difference.revision
-      s.number = difference.revision
-      numbers.current.set(difference.theirDocument, difference.revision)
-      setDifference(undefined)
-      setSaving('saved')
-      setLesson((l) => l && { ...l, revision: difference.revision, savedAt: difference.at })
-      s.back.push(how === 'both' ? difference.theirDocument : mine)
-      s.on = []
-      if (how === 'both') want(difference.merged)
-      else show(difference.theirDocument)
     },
-    [differ, show, want],
+    [change, differ, tell],
   )
 
   useEffect(() => {
     const leaving = (event: BeforeUnloadEvent) => {
-      const s = state.current
-      if (!s.wanted || s.conflict) return
-      const body = JSON.stringify({ basedOn: s.revision, document: s.wanted, restoredFrom: s.restoredFrom ?? null })
+      const { unsaved, sending, conflict, revision } = current.current
+      if (!unsaved || conflict) return
+      const body = JSON.stringify({ basedOn: revision, document: unsaved.document, restoredFrom: unsaved.restoredFrom ?? null })
       const large = new Blob([body]).size > mostKeptAlive
       fetch(`/api/lessons/${id}/document`, { method: 'PUT', keepalive: !large, headers: { 'Content-Type': 'application/json' }, body }).catch(() => undefined)
       // What is too large to be sent without the page is sent while the browser asks whether to leave.
-      if (s.running || large) event.preventDefault()
+      if (sending || large) event.preventDefault()
     }
     addEventListener('beforeunload', leaving)
     return () => {
       removeEventListener('beforeunload', leaving)
-      window.clearTimeout(state.current.timer)
+      window.clearTimeout(timer.current)
+      timer.current = 0
       save()
     }
   }, [id, save])
 
   return {
-    lesson,
-    document,
-    problem: lesson ? undefined : fetched.error?.message,
-    saving,
-    changes,
-    difference,
+    lesson: state.lesson,
+    document: state.now,
+    problem: state.lesson ? undefined : fetched.error?.message,
+    saving: savingOf(state),
+    changes: state.changes,
+    difference: state.difference,
     edit,
-    undo: () => step('back', 'on'),
-    redo: () => step('on', 'back'),
+    undo: () => step('back'),
+    redo: () => step('on'),
     restore,
     settle,
-    steps,
+    steps: { back: state.back.length, on: state.on.length },
   }
 }
