@@ -1,11 +1,10 @@
 import { Recordings } from '../bringin/Recordings'
-import type { Playback } from '../sheet/usePlayback'
 import { count, lengthOf, size } from '../ui/words'
 import { codecName } from './codecs'
 import { LanguageField } from './LanguageField'
 import { LookAgain } from './LookAgain'
-import type { Document } from './useLesson'
 import type { Reel } from './useLessons'
+import { useWork } from './work'
 
 type Part = Reel['parts'][number]
 
@@ -39,16 +38,9 @@ function found({ analysis, facts, loudness }: Part): [string, string][] {
 
 const minus = (n: number) => n.toFixed(1).replace('-', '−')
 
-interface Props {
-  lessonId: string
-  reel: Reel
-  document: Document
-  edit: (change: (d: Document) => Document) => void
-  playback: Playback
-}
-
 /** The lesson's recordings, what learners are told of the lesson, and what was found of the recording that is shown. */
-export function Facts({ lessonId, reel, document, edit, playback }: Props) {
+export function Facts() {
+  const { lessonId, reel, document, edit, playback } = useWork()
   return (
     <>
       <Recordings lessonId={lessonId} reel={reel} document={document} edit={edit} playback={playback} />

@@ -12,6 +12,7 @@ import { usePlayback } from '../sheet/usePlayback'
 import { Viewer } from '../sheet/Viewer'
 import { StretchActions } from '../tidy/StretchActions'
 import { Tidy } from '../tidy/Tidy'
+import { TidyingContext } from '../tidy/tidying'
 import { useCutting } from '../tidy/useCutting'
 import { useSuggestions } from '../tidy/useSuggestions'
 import { useTidyNotes } from '../tidy/useTidyNotes'
@@ -23,6 +24,7 @@ import { History } from './History'
 import { SaveState } from './SaveState'
 import { recordingsOf, useLesson } from './useLesson'
 import { type Reel, useCues, useReel } from './useLessons'
+import { WorkContext } from './work'
 
 const stages = [
   ['bring-in', 'Bring in'],
@@ -30,13 +32,6 @@ const stages = [
   ['mark-up', 'Mark up'],
   ['deliver', 'Deliver'],
 ] as const
-
-/** A picture from the middle of a recording, once there is one. */
-function pictureOf(part: Reel['parts'][number]): string | undefined {
-  const moments = part.analysis?.pictureMoments ?? []
-  const moment = moments[Math.floor(moments.length / 2)]
-  return moment === undefined ? undefined : `/api/recordings/${part.hash}/pictures/${moment}.jpg`
-}
 
 const noParts: Reel['parts'] = []
 const noCues: Schemas['Cue'][] = []
@@ -124,67 +119,33 @@ export function LessonPage() {
           ))}
         </nav>
       </header>
-      <div className="flex min-h-0 flex-1">
-        <RunSheet
-          document={document}
-          reel={reel}
-          frameMs={frameMs}
-          cues={cues.data ?? noCues}
-          playback={playback}
-          edit={edit}
-          selected={selected}
-          select={select}
-          editable={stage === 'mark-up'}
-          stretch={tidying ? stretch : undefined}
-          setStretch={tidying ? setStretch : undefined}
-          beside={
-            tidying &&
-            stretch && (
-              <StretchActions
-                stretch={stretch}
-                cut={cutting.cut}
-                take={cutting.take}
-                giveBack={() => cutting.giveBack(stretch)}
-                moveIn={() => moveIns.add(stretch)}
-                playback={playback}
-                clear={() => setStretch(undefined)}
-              />
-            )
-          }
-          notes={notes}
-        />
-        <aside aria-label="Beside the run sheet" className="flex w-[440px] shrink-0 flex-col border-l border-hairline max-[1100px]:w-[360px]">
-          <div className="border-b border-hairline p-4 pb-2">
-            <Viewer reel={reel} cues={cues.data ?? []} playback={playback} document={document} path={moveIns.path} hard={tidying ? detail.stretches : noHard} />
+      <WorkContext value={{ lessonId: id, revision: lesson.revision, document, reel, frameMs, cues: cues.data ?? noCues, playback, edit }}>
+        <TidyingContext value={{ stretch, setStretch, cutting, suggestions, moveIns, detail }}>
+          <div className="flex min-h-0 flex-1">
+            <RunSheet
+              selected={selected}
+              select={select}
+              editable={stage === 'mark-up'}
+              stretch={tidying ? stretch : undefined}
+              setStretch={tidying ? setStretch : undefined}
+              beside={tidying && stretch && <StretchActions stretch={stretch} />}
+              notes={notes}
+            />
+            <aside aria-label="Beside the run sheet" className="flex w-[440px] shrink-0 flex-col border-l border-hairline max-[1100px]:w-[360px]">
+              <div className="border-b border-hairline p-4 pb-2">
+                <Viewer path={moveIns.path} hard={tidying ? detail.stretches : noHard} />
+              </div>
+              {/* The picture stays in view while the tools under it scroll. */}
+              <div className="relative min-h-0 flex-1 overflow-y-auto px-4 pb-4 [&>:first-child]:border-t-0">
+                {stage === 'bring-in' && <Facts />}
+                {tidying && <Tidy />}
+                {stage === 'mark-up' && <MarkUp selected={selected} select={select} />}
+                {stage === 'deliver' && <Deliver lessonId={id} revision={lesson.revision} unsaved={saving !== 'saved'} />}
+              </div>
+            </aside>
           </div>
-          {/* The picture stays in view while the tools under it scroll. */}
-          <div className="relative min-h-0 flex-1 overflow-y-auto px-4 pb-4 [&>:first-child]:border-t-0">
-            {stage === 'bring-in' && <Facts lessonId={id} reel={reel} document={document} edit={edit} playback={playback} />}
-            {tidying && (
-              <Tidy
-                reel={reel}
-                lessonId={id}
-                revision={lesson.revision}
-                document={document}
-                length={reel.length}
-                frameMs={frameMs}
-                soundEdges={reel.soundEdges}
-                playback={playback}
-                edit={edit}
-                picture={pictureOf(reel.parts[playback.part] ?? reel.parts[0])}
-                cutting={cutting}
-                suggestions={suggestions}
-                moveIns={moveIns}
-                detail={detail}
-                stretch={stretch}
-                setStretch={setStretch}
-              />
-            )}
-            {stage === 'mark-up' && <MarkUp document={document} reel={reel} playback={playback} edit={edit} selected={selected} select={select} />}
-            {stage === 'deliver' && <Deliver lessonId={id} revision={lesson.revision} unsaved={saving !== 'saved'} />}
-          </div>
-        </aside>
-      </div>
+        </TidyingContext>
+      </WorkContext>
     </div>
   )
 }

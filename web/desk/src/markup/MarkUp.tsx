@@ -1,8 +1,7 @@
 import { useState } from 'react'
 import { useKey } from '../app/keys'
-import type { Document } from '../lessons/useLesson'
-import type { Reel } from '../lessons/useLessons'
-import { type Playback, usePlayingTime } from '../sheet/usePlayback'
+import { useWork } from '../lessons/work'
+import { usePlayingTime } from '../sheet/usePlayback'
 import { Button } from '../ui/Button'
 import { clock, count } from '../ui/words'
 import { Captions } from './Captions'
@@ -10,16 +9,13 @@ import { PasteContents } from './PasteContents'
 import { SelectedSection } from './SelectedSection'
 
 interface Props {
-  document: Document
-  reel: Reel
-  playback: Playback
-  edit: (change: (d: Document) => Document) => void
   selected: string | undefined
   select: (id: string | undefined) => void
 }
 
 /** The tools of the mark-up stage: contents and captions. */
-export function MarkUp({ document, reel, playback, edit, selected, select }: Props) {
+export function MarkUp({ selected, select }: Props) {
+  const { document, reel, playback, edit } = useWork()
   const now = usePlayingTime(playback)
   const [pasting, setPasting] = useState(false)
   const taken = document.sections.find((s) => Math.abs(s.at - now) < 500)

@@ -1,31 +1,23 @@
 import { useKey } from '../app/keys'
-import { partAt, type Reel } from '../lessons/useLessons'
-import type { Cut } from '../sheet/blocks'
-import type { Playback } from '../sheet/usePlayback'
+import { partAt } from '../lessons/useLessons'
+import { useWork } from '../lessons/work'
 import { Edge } from '../tidy/Edge'
 import { PartFrame } from '../tidy/PartFrame'
 import { PartNumbers } from '../tidy/PartNumbers'
+import { useTidying } from '../tidy/tidying'
 import { Button } from '../ui/Button'
 import { NumberField } from '../ui/NumberField'
 import { clock, count, lengthOf } from '../ui/words'
-import type { MoveIn, MoveIns } from './useMoveIns'
+import type { MoveIn } from './useMoveIns'
 import { useStill } from './useStill'
-
-interface Props {
-  moveIns: MoveIns
-  reel: Reel
-  length: number
-  frameMs: number
-  playback: Playback
-  stretch: Cut | undefined
-}
 
 const shortest = 200
 
 export const timesLarger = (m: { part: MoveIn['part'] }) => `×${(1 / Math.max(m.part.width, m.part.height)).toFixed(1)}`
 
 /** All move-ins, and the selected one: when, what part is seen, how fast it is gone to. */
-export function MoveInsPanel({ moveIns, reel, length, frameMs, playback, stretch }: Props) {
+export function MoveInsPanel() {
+  const { moveIns, stretch } = useTidying()
   const { list, selected } = moveIns
   useKey('m', () => stretch && moveIns.add(stretch))
   return (
@@ -58,7 +50,7 @@ export function MoveInsPanel({ moveIns, reel, length, frameMs, playback, stretch
                 Remove
               </Button>
             </div>
-            {m.id === selected?.id && <Selected moveIn={m} moveIns={moveIns} reel={reel} length={length} frameMs={frameMs} playback={playback} />}
+            {m.id === selected?.id && <Selected moveIn={m} />}
           </li>
         ))}
       </ul>
@@ -66,7 +58,10 @@ export function MoveInsPanel({ moveIns, reel, length, frameMs, playback, stretch
   )
 }
 
-function Selected({ moveIn: m, moveIns, reel, length, frameMs, playback }: Omit<Props, 'stretch'> & { moveIn: MoveIn }) {
+function Selected({ moveIn: m }: { moveIn: MoveIn }) {
+  const { reel, frameMs, playback } = useWork()
+  const { moveIns } = useTidying()
+  const { length } = reel
   const recorded = reel.parts[partAt(reel.parts, m.span.start)].facts.picture?.shownSize ?? reel.largest
   const still = useStill(playback, true)
   const span = (start: number, end: number) => {

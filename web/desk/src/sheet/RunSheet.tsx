@@ -1,8 +1,7 @@
 import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from 'react'
-import type { Schemas } from '../app/api'
 import { useKey } from '../app/keys'
 import type { Document } from '../lessons/useLesson'
-import type { Reel } from '../lessons/useLessons'
+import { useWork } from '../lessons/work'
 import { clock } from '../ui/words'
 import { blockAt, type Cut, layOut, stretchOf } from './blocks'
 import type { SheetNote } from './note'
@@ -10,17 +9,10 @@ import { ScaleChoice } from './ScaleChoice'
 import { SectionHeading } from './SectionHeading'
 import { SheetRow } from './SheetRow'
 import { type Scale, scalesOf } from './scales'
-import type { Playback } from './usePlayback'
 import { useRows } from './useRows'
 import { useStretch } from './useStretch'
 
 interface Props {
-  document: Document
-  reel: Reel
-  frameMs: number
-  cues: Schemas['Cue'][]
-  playback: Playback
-  edit: (change: (d: Document) => Document) => void
   selected: string | undefined
   select: (id: string | undefined) => void
   editable: boolean
@@ -39,7 +31,8 @@ const markAbove = 11
 const farMs = 1500
 
 /** The lesson as a page that is read from top to bottom: time, pictures, sound, what is said, sections as headings. */
-export function RunSheet({ document, reel, frameMs, cues, playback, edit, selected, select, editable, stretch, setStretch, beside, notes }: Props) {
+export function RunSheet({ selected, select, editable, stretch, setStretch, beside, notes }: Props) {
+  const { document, reel, frameMs, cues, playback, edit } = useWork()
   const { analysis, length } = reel
   const scroller = useRef<HTMLElement>(null)
   const sheet = useRef<HTMLDivElement>(null)

@@ -1,8 +1,7 @@
 import { type CSSProperties, useEffect, useRef } from 'react'
 import type { Schemas } from '../app/api'
 import { useHouse, useMarkStyle } from '../kit/useMark'
-import type { Document } from '../lessons/useLesson'
-import type { Reel } from '../lessons/useLessons'
+import { useWork } from '../lessons/work'
 import { DetailOverlay } from '../movein/DetailOverlay'
 import type { HardStretch } from '../movein/useDetail'
 import { useMovingPicture } from '../movein/useMovingPicture'
@@ -10,13 +9,9 @@ import type { ViewPath } from '../movein/viewPath'
 import { framesOf, useCanvasOutcome } from '../tidy/CanvasPanel'
 import { Button } from '../ui/Button'
 import { exactClock } from '../ui/words'
-import { type Playback, usePlayingTime } from './usePlayback'
+import { usePlayingTime } from './usePlayback'
 
 interface Props {
-  reel: Reel
-  cues: Schemas['Cue'][]
-  playback: Playback
-  document: Document
   /** How what is seen moves; without it, all of the page is seen. */
   path: ViewPath | undefined
   /** Where something is hard to read. */
@@ -24,7 +19,8 @@ interface Props {
 }
 
 /** The picture that is playing as learners will see it: on its canvas, with the house's mark and its captions. */
-export function Viewer({ reel, cues, playback, document, path, hard }: Props) {
+export function Viewer({ path, hard }: Props) {
+  const { reel, cues, playback, document } = useWork()
   const house = useHouse().data
   const placed = useCanvasOutcome(reel, playback.part, document.canvas, framesOf(document))
   const recording = reel.parts[playback.part] ?? reel.parts[0]

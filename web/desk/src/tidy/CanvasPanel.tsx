@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { api, type Schemas, taken } from '../app/api'
 import type { Document } from '../lessons/useLesson'
 import type { Reel } from '../lessons/useLessons'
+import { useWork } from '../lessons/work'
 import { NumberField } from '../ui/NumberField'
 import { PartFrame } from './PartFrame'
 import { PartNumbers } from './PartNumbers'
@@ -12,16 +13,6 @@ type Frame = Schemas['RecordingFrame']
 const noFrames: Frame[] = []
 export const framesOf = (d: Document): Frame[] => d.frames ?? noFrames
 
-interface Props {
-  reel: Reel
-  /** The recording that plays, for which the figures are. */
-  part: number
-  document: Document
-  edit: (change: (d: Document) => Document) => void
-  /** A picture of the recording, to choose a part on. */
-  picture: string | undefined
-}
-
 const asRecorded: Canvas = { size: null, fit: 'whole', part: { x: 0, y: 0, width: 1, height: 1 } }
 const fits: [Canvas['fit'], string, string][] = [
   ['whole', 'Whole', 'All of the recording is seen.'],
@@ -30,8 +21,19 @@ const fits: [Canvas['fit'], string, string][] = [
 ]
 const tenth = (n: number) => Number(n.toFixed(1))
 
+/** A picture from the middle of a recording to choose a part on, once there is one. */
+function pictureOf(part: Reel['parts'][number]): string | undefined {
+  const moments = part.analysis?.pictureMoments ?? []
+  const moment = moments[Math.floor(moments.length / 2)]
+  return moment === undefined ? undefined : `/api/recordings/${part.hash}/pictures/${moment}.jpg`
+}
+
 /** What the lesson's picture is made on: its size, how the recording is brought onto it, and what that comes to. */
-export function CanvasPanel({ reel, part, document, edit, picture }: Props) {
+export function CanvasPanel() {
+  const { reel, document, edit, playback } = useWork()
+  // The figures are for the recording that plays.
+  const part = playback.part
+  const picture = pictureOf(reel.parts[part] ?? reel.parts[0])
   const canvas = document.canvas ?? asRecorded
   const recordings = reel.parts.map((p) => p.hash)
   const sizes = useQuery({ queryKey: ['canvas-sizes', recordings], queryFn: () => taken(api.POST('/api/canvas/sizes', { body: recordings })) }).data

@@ -1,22 +1,13 @@
-import type { Document } from '../lessons/useLesson'
-import type { Cut } from '../sheet/blocks'
-import type { Playback } from '../sheet/usePlayback'
+import { useWork } from '../lessons/work'
 import { Button } from '../ui/Button'
 import { clock, count, exactClock, lengthOf } from '../ui/words'
 import { SplitLesson } from './SplitLesson'
-import type { Cutting } from './useCutting'
-
-interface Props {
-  lessonId: string
-  revision: number
-  document: Document
-  playback: Playback
-  cutting: Cutting
-  setStretch: (stretch: Cut | undefined) => void
-}
+import { useTidying } from './tidying'
 
 /** All that is cut. */
-export function Cuts({ lessonId, revision, document, playback, cutting, setStretch }: Props) {
+export function Cuts() {
+  const { lessonId, revision, document, playback } = useWork()
+  const { cutting, setStretch } = useTidying()
   const all = document.cuts.reduce((sum, c) => sum + c.end - c.start, 0)
   return (
     <section className="mt-4 border-t border-hairline pt-3" aria-label="Cuts">

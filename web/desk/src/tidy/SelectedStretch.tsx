@@ -1,29 +1,18 @@
 import { useKey } from '../app/keys'
-import type { Document } from '../lessons/useLesson'
-import type { Cut } from '../sheet/blocks'
-import type { Playback } from '../sheet/usePlayback'
+import { useWork } from '../lessons/work'
 import { Button } from '../ui/Button'
 import { lengthOf } from '../ui/words'
 import { withCut } from './cuts'
 import { Edge } from './Edge'
 import { Outcome } from './Outcome'
 import { SectionStretch } from './SectionStretch'
-import type { Cutting } from './useCutting'
-
-interface Props {
-  lessonId: string
-  document: Document
-  length: number
-  frameMs: number
-  soundEdges: number[]
-  playback: Playback
-  cutting: Cutting
-  stretch: Cut | undefined
-  setStretch: (stretch: Cut | undefined) => void
-}
+import { useTidying } from './tidying'
 
 /** The selected stretch: its edges to the frame, and what cutting it comes to. */
-export function SelectedStretch({ lessonId, document, length, frameMs, soundEdges, playback, cutting, stretch, setStretch }: Props) {
+export function SelectedStretch() {
+  const { lessonId, document, reel, frameMs, playback } = useWork()
+  const { cutting, stretch, setStretch } = useTidying()
+  const { length, soundEdges } = reel
   const { cut, kept, take, giveBack } = cutting
   const here = () => Math.min(length, playback.now())
   // At least a frame, within the recording, in whole milliseconds, which is how times are kept.

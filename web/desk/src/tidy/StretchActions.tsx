@@ -1,20 +1,14 @@
+import { useWork } from '../lessons/work'
 import type { Cut } from '../sheet/blocks'
-import type { Playback } from '../sheet/usePlayback'
 import { Button } from '../ui/Button'
 import { lengthOf } from '../ui/words'
-
-interface Props {
-  stretch: Cut
-  cut: number
-  take: () => void
-  giveBack: () => void
-  moveIn: () => void
-  playback: Playback
-  clear: () => void
-}
+import { useTidying } from './tidying'
 
 /** What can be done with the selected stretch, next to it. */
-export function StretchActions({ stretch, cut, take, giveBack, moveIn, playback, clear }: Props) {
+export function StretchActions({ stretch }: { stretch: Cut }) {
+  const { playback } = useWork()
+  const { cutting, moveIns, setStretch } = useTidying()
+  const { cut, take } = cutting
   const kept = stretch.end - stretch.start - cut
   return (
     <>
@@ -24,12 +18,12 @@ export function StretchActions({ stretch, cut, take, giveBack, moveIn, playback,
         </Button>
       )}
       {cut > 0 && (
-        <Button look="link" onClick={giveBack}>
+        <Button look="link" onClick={() => cutting.giveBack(stretch)}>
           Restore {lengthOf(cut)}
         </Button>
       )}
       {kept > 0 && (
-        <Button look="link" onClick={moveIn}>
+        <Button look="link" onClick={() => moveIns.add(stretch)}>
           Move in
         </Button>
       )}
@@ -41,7 +35,7 @@ export function StretchActions({ stretch, cut, take, giveBack, moveIn, playback,
           Hear it cut
         </Button>
       )}
-      <Button look="link" onClick={clear}>
+      <Button look="link" onClick={() => setStretch(undefined)}>
         Select nothing
       </Button>
     </>
