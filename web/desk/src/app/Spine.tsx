@@ -2,6 +2,8 @@ import { useQueryClient } from '@tanstack/react-query'
 import { ChartSpline, Hourglass, LayoutGrid, ListOrdered, Wrench } from 'lucide-react'
 import { NavLink } from 'react-router'
 import { useQueue } from '../queue/useQueue'
+import { Button } from '../ui/Button'
+import { linkLook } from '../ui/TextLink'
 import { api } from './api'
 import { useMe } from './session'
 
@@ -26,20 +28,20 @@ export function Spine() {
   }
   return (
     <nav aria-label="Places" className="sticky top-0 flex h-screen w-[76px] shrink-0 flex-col border-r border-hairline pt-3">
-      <span className="mb-6 text-center text-[18px] font-bold">wexel</span>
+      <span className="mb-6 text-center text-large font-bold">wexel</span>
       {places.map(({ to, label, icon: Icon }) => (
         <NavLink
           key={to}
           to={to}
           end={to === '/'}
           className={({ isActive }) =>
-            `relative flex flex-col items-center gap-0.5 border-l-[3px] py-2 pr-[3px] text-[13px] ${isActive || (to === '/' && location.pathname.startsWith('/lessons')) ? 'border-ink font-bold' : 'border-transparent text-quiet hover:text-ink'}`
+            `relative flex flex-col items-center gap-0.5 border-l-[3px] py-2 pr-[3px] text-small ${isActive || (to === '/' && location.pathname.startsWith('/lessons')) ? 'border-ink font-bold' : 'border-transparent text-quiet hover:text-ink'}`
           }
         >
           <Icon size={18} aria-hidden="true" />
           {label}
           {to === '/queue' && open > 0 && (
-            <span className="absolute right-1 top-0 rounded-full bg-ink px-1.5 text-[12px] font-bold leading-[18px] text-paper">
+            <span className="absolute right-1 top-0 rounded-full bg-ink px-1.5 text-fine font-bold leading-[18px] text-paper">
               <span className="sr-only">, </span>
               {open}
               <span className="sr-only"> under way</span>
@@ -47,13 +49,13 @@ export function Spine() {
           )}
         </NavLink>
       ))}
-      <div className="mt-auto px-1 pb-3 text-center text-[13px] text-quiet">
-        <NavLink to="/account" className="mb-1 block break-words text-copper underline underline-offset-2">
+      <div className="mt-auto px-1 pb-3 text-center text-small text-quiet">
+        <NavLink to="/account" className={`mb-1 block break-words ${linkLook}`}>
           {me.data?.name}
         </NavLink>
-        <button type="button" onClick={signOut} className="text-copper underline underline-offset-2">
+        <Button look="link" onClick={signOut}>
           Sign out
-        </button>
+        </Button>
       </div>
     </nav>
   )

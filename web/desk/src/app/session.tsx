@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, type ReactNode, useEffect, useState } from 'react'
 import { Button } from '../ui/Button'
 import { Field } from '../ui/Field'
+import { TextLink } from '../ui/TextLink'
 import { api, Refused, taken } from './api'
 import { ownPath } from './ownPath'
 
@@ -46,11 +47,7 @@ function NotForLearners() {
     <main className="mx-auto mt-24 max-w-md p-6">
       <h1>This side is for trainers</h1>
       <p className="mt-2">
-        You are signed in as a learner. Your lessons are on{' '}
-        <a className="text-copper underline" href="/channel">
-          the list of lessons
-        </a>
-        .
+        You are signed in as a learner. Your lessons are on <TextLink href="/channel">the list of lessons</TextLink>.
       </p>
     </main>
   )
@@ -79,7 +76,7 @@ function SignIn() {
   }
   return (
     <main className="mx-auto mt-24 max-w-sm p-6">
-      <p className="mb-6 text-[22px] font-bold">wexel</p>
+      <p className="mb-6 text-title font-bold">wexel</p>
       <h1>Sign in</h1>
       <form onSubmit={signIn} className="mt-4 flex flex-col gap-4">
         <Field label="Mail address" name="email" type="email" autoComplete="username" required />

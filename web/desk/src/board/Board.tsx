@@ -42,12 +42,12 @@ export function Board() {
                   <Link to={`/lessons/${row.lessonId}/deliver`} className="hover:underline">
                     {row.position}&ensp;{row.title || 'Needs a title'}
                   </Link>
-                  <span className="block text-[13px] text-quiet">{row.course}</span>
+                  <span className="block text-small text-quiet">{row.course}</span>
                 </td>
                 {row.cells.map((cell, i) => (
                   <td key={outlets[i].id} className="py-2">
                     {cell ? <Mark kind={cell.behind ? 'behind' : 'live'}>{cell.behind ? 'Behind' : 'Live'}</Mark> : <Mark kind="nothing">Not there</Mark>}
-                    {cell && <span className="block pl-5 text-[13px] text-quiet">since {day(cell.releasedAt)}</span>}
+                    {cell && <span className="block pl-5 text-small text-quiet">since {day(cell.releasedAt)}</span>}
                   </td>
                 ))}
               </tr>

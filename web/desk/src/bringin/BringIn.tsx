@@ -45,7 +45,7 @@ export function BringIn({ children }: { children: ReactNode }) {
           {children}
           {over && (
             <div className="pointer-events-none fixed inset-0 z-20 grid place-items-center border-4 border-copper bg-paper/90">
-              <p className="text-[22px] font-bold">Drop to bring it in</p>
+              <p className="text-title font-bold">Drop to bring it in</p>
             </div>
           )}
         </div>

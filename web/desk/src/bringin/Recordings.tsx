@@ -122,7 +122,7 @@ function RecordingLine({ id, part: p, alone, seek, replace, remove }: LineProps)
         <button type="button" onClick={seek} className="break-words text-left hover:text-copper">
           {p.fileName}
         </button>
-        <p className="text-[13px] text-quiet">
+        <p className="text-small text-quiet">
           <span className="font-mono">{clock(p.span.end - p.span.start)}</span>
           {size ? `, ${size.width} × ${size.height}` : ''}
           {p.facts.sounds.length === 0 ? ', no sound' : ''}

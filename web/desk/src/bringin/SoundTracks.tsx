@@ -18,7 +18,7 @@ export function SoundTracks({ part }: { part: Reel['parts'][number] }) {
   const differs = picked !== undefined && picked.join() !== used.join()
   return (
     <fieldset className="mt-1">
-      <legend className="text-[13px] text-quiet">Sound tracks that are heard</legend>
+      <legend className="text-small text-quiet">Sound tracks that are heard</legend>
       {facts.sounds.map((sound, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a track is its place
         <label key={i} className="flex items-center gap-2 py-0.5">
@@ -28,7 +28,7 @@ export function SoundTracks({ part }: { part: Reel['parts'][number] }) {
             onChange={(e) => pick(facts.sounds.map((_, n) => n).filter((n) => (n === i ? e.target.checked : shown.includes(n))))}
           />
           Track {i + 1}
-          <span className="text-[13px] text-quiet">
+          <span className="text-small text-quiet">
             {codecName(sound.codec)}, {sound.channels === 1 ? 'mono' : sound.channels === 2 ? 'stereo' : `${sound.channels} channels`}
           </span>
         </label>

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { Button } from '../ui/Button'
 import { Field } from '../ui/Field'
+import { TextLink } from '../ui/TextLink'
 import { about, size } from '../ui/words'
 import type { Upload, Uploads } from './useUploads'
 
@@ -96,9 +97,5 @@ export function UploadRow({ upload: u, uploads, choose }: Props) {
 }
 
 function Open({ id }: { id: string | undefined }) {
-  return (
-    <a className="text-copper underline" href={`/lessons/${id}/bring-in`}>
-      Open the lesson
-    </a>
-  )
+  return <TextLink href={`/lessons/${id}/bring-in`}>Open the lesson</TextLink>
 }

@@ -1,9 +1,10 @@
 import { useQuery } from '@tanstack/react-query'
-import { Link, useParams, useSearchParams } from 'react-router'
+import { useParams, useSearchParams } from 'react-router'
 import { api, type Schemas, taken } from '../app/api'
 import { useKey } from '../app/keys'
 import { Button } from '../ui/Button'
 import { Page, Waiting } from '../ui/Page'
+import { TextLink } from '../ui/TextLink'
 import { exactClock } from '../ui/words'
 import { SlidingEdge } from './SlidingEdge'
 import { usePictures } from './usePictures'
@@ -37,10 +38,7 @@ function Compared({ id, view }: { id: string; view: View }) {
       title={`${view.lessonTitle}: source and file`}
       about={
         <>
-          <Link className="text-copper underline underline-offset-2" to={`/lessons/${view.lessonId}/deliver`}>
-            Deliver
-          </Link>{' '}
-          · {view.profileTitle} · {view.size.width} × {view.size.height} at 100 %
+          <TextLink to={`/lessons/${view.lessonId}/deliver`}>Deliver</TextLink> · {view.profileTitle} · {view.size.width} × {view.size.height} at 100 %
         </>
       }
       action={

@@ -1,6 +1,6 @@
-import { Link } from 'react-router'
 import type { Schemas } from '../app/api'
 import { Mark } from '../ui/Mark'
+import { TextLink } from '../ui/TextLink'
 import { clock } from '../ui/words'
 import { LetPass } from './LetPass'
 
@@ -30,9 +30,7 @@ export function FileCheck({ rendition }: { rendition: Schemas['RenditionView'] }
       {over.length > 0 && <p className="text-amber">It is over a limit of an outlet, and cannot go there until that is let pass with a reason.</p>}
       {seen && (
         <p className="mt-1">
-          <Link className="text-copper underline underline-offset-2" to={`/renditions/${rendition.id}/compare`}>
-            Compare it with the source
-          </Link>
+          <TextLink to={`/renditions/${rendition.id}/compare`}>Compare it with the source</TextLink>
         </p>
       )}
       <table className="mt-1 w-full">
@@ -47,16 +45,12 @@ export function FileCheck({ rendition }: { rendition: Schemas['RenditionView'] }
           {facts.map((f) => (
             <tr key={f.code} className="border-b border-hairline align-top">
               <td className="py-1 pr-2">{f.fact}</td>
-              <td className="pr-2 font-mono text-[13px]">
+              <td className="pr-2 font-mono text-small">
                 {f.measured}
                 {f.at != null && seen && (
-                  <Link
-                    className="ml-2 text-copper underline underline-offset-2"
-                    to={`/renditions/${rendition.id}/compare?at=${f.at}`}
-                    aria-label={`${f.fact}: look at ${clock(f.at)}`}
-                  >
+                  <TextLink className="ml-2" to={`/renditions/${rendition.id}/compare?at=${f.at}`} aria-label={`${f.fact}: look at ${clock(f.at)}`}>
                     {clock(f.at)}
-                  </Link>
+                  </TextLink>
                 )}
                 {f.expected !== f.measured && (
                   <span className={`block font-sans ${f.verdict === 'wrong' ? 'text-brick' : 'text-quiet'}`}>should be {f.expected}</span>
@@ -70,7 +64,7 @@ export function FileCheck({ rendition }: { rendition: Schemas['RenditionView'] }
           ))}
         </tbody>
       </table>
-      {rendition.codecs && <p className="mt-1 font-mono text-[13px] text-quiet">{rendition.codecs}</p>}
+      {rendition.codecs && <p className="mt-1 font-mono text-small text-quiet">{rendition.codecs}</p>}
     </section>
   )
 }

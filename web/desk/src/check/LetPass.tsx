@@ -43,7 +43,7 @@ export function LetPass({ rendition, fact, passed }: Props) {
       </form>
     )
   return (
-    <span className="block font-sans text-[15px]">
+    <span className="block font-sans text-body">
       {passed && (
         <span className="block text-quiet">
           Let pass: {passed.reason} ({passed.by}, {day(passed.at)})

@@ -48,8 +48,8 @@ export function SlidingEdge({ left, right, leftName, rightName, width, height }:
           }}
         >
           <span className="w-[3px] bg-copper" />
-          <span className="absolute right-1/2 top-0 mr-[2px] whitespace-nowrap bg-ink px-2 text-[13px] text-paper">{leftName}</span>
-          <span className="absolute left-1/2 top-0 ml-[2px] whitespace-nowrap bg-ink px-2 text-[13px] text-paper">{rightName}</span>
+          <span className="absolute right-1/2 top-0 mr-[2px] whitespace-nowrap bg-ink px-2 text-small text-paper">{leftName}</span>
+          <span className="absolute left-1/2 top-0 ml-[2px] whitespace-nowrap bg-ink px-2 text-small text-paper">{rightName}</span>
         </div>
       </div>
     </div>

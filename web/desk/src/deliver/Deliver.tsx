@@ -1,6 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
-import { Link } from 'react-router'
 import { toast } from 'sonner'
 import { api, type Schemas, taken } from '../app/api'
 import { FileCheck } from '../check/FileCheck'
@@ -9,6 +8,8 @@ import { useSampling } from '../estimates/useSampling'
 import { RenditionState } from '../queue/RenditionState'
 import { Button } from '../ui/Button'
 import { Waiting } from '../ui/Page'
+import { Summary } from '../ui/Summary'
+import { TextLink } from '../ui/TextLink'
 import { count, day } from '../ui/words'
 import { ProfileLine } from './ProfileLine'
 import { Releases } from './Releases'
@@ -69,7 +70,7 @@ export function Deliver({ lessonId, revision, unsaved }: { lessonId: string; rev
           {usual.map(line)}
           {others.length > 0 && (
             <details open={others.some((p) => chosen.includes(p.id)) || undefined}>
-              <summary className="cursor-pointer py-1.5 text-copper underline underline-offset-2">{count(others.length, 'more profile')}</summary>
+              <Summary className="py-1.5">{count(others.length, 'more profile')}</Summary>
               {others.map(line)}
             </details>
           )}
@@ -83,9 +84,7 @@ export function Deliver({ lessonId, revision, unsaved }: { lessonId: string; rev
         )}
         {deliver.data && !deliver.data.notReady && (
           <p className="mt-1">
-            <Link className="text-copper underline underline-offset-2" to={tryOut(lessonId, picked)}>
-              Try two profiles side by side
-            </Link>
+            <TextLink to={tryOut(lessonId, picked)}>Try two profiles side by side</TextLink>
           </p>
         )}
         {picked[0] && !fault && (
@@ -118,9 +117,7 @@ export function Deliver({ lessonId, revision, unsaved }: { lessonId: string; rev
           ))}
         </ul>
         <p className="border-t border-hairline pt-1.5">
-          <Link className="text-copper underline underline-offset-2" to={`/lessons/${lessonId}/made`}>
-            Everything made of this lesson
-          </Link>
+          <TextLink to={`/lessons/${lessonId}/made`}>Everything made of this lesson</TextLink>
         </p>
       </section>
       {done && <FileCheck rendition={done} />}

@@ -1,7 +1,7 @@
-import { Link } from 'react-router'
 import { api, type Schemas, taken } from '../app/api'
 import { settingsOf } from '../outlets/kinds'
 import { Copyable } from '../ui/Copyable'
+import { TextLink } from '../ui/TextLink'
 import { PackageRow } from './PackageRow'
 
 interface Props {
@@ -20,10 +20,7 @@ export function HandOn({ outlet, release, onSent }: Props) {
         <>
           <Copyable label="Feed" text={release.feed} />
           <p>
-            People subscribe to this address in a podcast app.{' '}
-            <Link className="text-copper underline underline-offset-2" to={settingsOf(outlet).to}>
-              Feed check, artwork and settings
-            </Link>
+            People subscribe to this address in a podcast app. <TextLink to={settingsOf(outlet).to}>Feed check, artwork and settings</TextLink>
           </p>
         </>
       )}

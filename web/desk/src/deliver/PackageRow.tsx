@@ -3,6 +3,8 @@ import { toast } from 'sonner'
 import type { Schemas } from '../app/api'
 import { Button } from '../ui/Button'
 import { Mark } from '../ui/Mark'
+import { Summary } from '../ui/Summary'
+import { TextLink } from '../ui/TextLink'
 import { day, size } from '../ui/words'
 
 interface Props {
@@ -25,9 +27,9 @@ export function PackageRow({ made, what, sendTo, send, onSent }: Props) {
   const { sent } = made
   return (
     <div className="flex flex-col gap-1">
-      <a className="text-copper underline underline-offset-2" href={made.link} download>
+      <TextLink href={made.link} download>
         Download the {what} as a ZIP, {size(made.bytes)}
-      </a>
+      </TextLink>
       {sendTo && (
         <p className="flex flex-wrap items-center gap-x-4 gap-y-1">
           {(!sent || sent.behind) && (
@@ -41,18 +43,18 @@ export function PackageRow({ made, what, sendTo, send, onSent }: Props) {
             </Mark>
           )}
           {sent?.to && (
-            <a className="text-copper underline underline-offset-2" href={sent.to} target="_blank" rel="noreferrer">
+            <TextLink href={sent.to} out>
               Open it there
-            </a>
+            </TextLink>
           )}
         </p>
       )}
       <details>
-        <summary className="cursor-pointer text-copper underline underline-offset-2">What is in it</summary>
+        <Summary>What is in it</Summary>
         <ul className="mt-1">
           {made.files.map((f) => (
             <li key={f.path} className="py-0.5">
-              <span className={`font-mono text-[13px] ${f.isThePageToLink ? 'font-bold' : ''}`}>{f.path}</span>{' '}
+              <span className={`font-mono text-small ${f.isThePageToLink ? 'font-bold' : ''}`}>{f.path}</span>{' '}
               <span className="text-quiet">
                 {size(f.bytes)}. {f.purpose}
               </span>

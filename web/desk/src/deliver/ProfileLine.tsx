@@ -27,7 +27,7 @@ export function ProfileLine({ offer: p, chosen, choose, sampling }: Props) {
       <div>
         <label htmlFor={id} className="block cursor-pointer">
           <b>{p.title}</b>{' '}
-          <span className="text-[13px] text-quiet">
+          <span className="text-small text-quiet">
             {p.container}
             {p.size && ` ${p.size.width} × ${p.size.height}`} · {p.coding}
           </span>
@@ -35,7 +35,7 @@ export function ProfileLine({ offer: p, chosen, choose, sampling }: Props) {
         <Estimate estimate={p.estimate} encoded={p.encodedBytes} />
         {chosen && <TooMuch estimate={p.estimate} />}
         {sampling && (
-          <span role="status" className="block text-[13px] text-quiet">
+          <span role="status" className="block text-small text-quiet">
             Encoding a few seconds of this lesson, to know it better…
           </span>
         )}
@@ -46,7 +46,7 @@ export function ProfileLine({ offer: p, chosen, choose, sampling }: Props) {
             </span>
           ))}
         {chosen && (
-          <details className="text-[13px] text-quiet">
+          <details className="text-small text-quiet">
             <summary className="cursor-pointer">How sure that is, and what follows</summary>
             <Consequences estimate={p.estimate} encoded={p.encodedBytes} />
             {p.encodedBytes == null && p.encodedSince && <p>The picture is encoded, since {p.encodedSince}.</p>}

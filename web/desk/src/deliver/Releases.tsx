@@ -75,8 +75,8 @@ function OutletRow({ outlet, lessonId, chosen, offers, unsaved }: Props & { outl
           )}
         </span>
       </p>
-      {outlet.titleThere && <p className="text-[13px] text-quiet">{outlet.titleThere}</p>}
-      {whyNot && !now && <p className="text-[13px] text-quiet">{whyNot}</p>}
+      {outlet.titleThere && <p className="text-small text-quiet">{outlet.titleThere}</p>}
+      {whyNot && !now && <p className="text-small text-quiet">{whyNot}</p>}
       {outlet.hasPages && (
         <fieldset className="mt-1 flex gap-4">
           <legend className="sr-only">Who may see it on {outlet.name}</legend>

@@ -4,6 +4,7 @@ import { api, type Schemas, taken } from '../app/api'
 import { Button } from '../ui/Button'
 import { Field } from '../ui/Field'
 import { numberOf } from '../ui/number'
+import { Summary } from '../ui/Summary'
 import { Estimate } from './Estimate'
 
 interface Props {
@@ -43,7 +44,7 @@ export function MakeItFit({ lessonId, offer, take }: Props) {
   }
   return (
     <details className="mt-1">
-      <summary className="cursor-pointer text-copper underline underline-offset-2">Make it fit a size</summary>
+      <Summary>Make it fit a size</Summary>
       <form onSubmit={submit} noValidate className="mt-1 flex items-end gap-4">
         <Field
           label="At most, MB"

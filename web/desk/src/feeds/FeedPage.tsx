@@ -6,6 +6,7 @@ import { Copyable } from '../ui/Copyable'
 import { Field } from '../ui/Field'
 import { Page, Waiting } from '../ui/Page'
 import { PictureChoice } from '../ui/PictureChoice'
+import { TextLink } from '../ui/TextLink'
 import { clock, count, day, size } from '../ui/words'
 import { FeedForm } from './FeedForm'
 import { Findings } from './Findings'
@@ -77,12 +78,12 @@ function Episodes({ episodes }: { episodes: Schemas['FeedEpisode'][] }) {
         {episodes.map((e) => (
           <li key={e.lessonId} className="flex justify-between gap-4 border-b border-hairline py-1.5">
             <Link className="hover:underline" to={`/lessons/${e.lessonId}/deliver`}>
-              <span className="font-mono text-[13px] text-quiet">
+              <span className="font-mono text-small text-quiet">
                 {e.season}.{e.number}
               </span>{' '}
               {e.title}
             </Link>
-            <span className="font-mono text-[13px] text-quiet">
+            <span className="font-mono text-small text-quiet">
               {clock(e.length)} · {size(e.bytes)} · {day(e.publishedAt)}
             </span>
           </li>
@@ -106,9 +107,9 @@ function Folder({ id }: { id: string }) {
         onChange={(e) => setAddress(e.target.value)}
       />
       {usable ? (
-        <a className="text-copper underline underline-offset-2" href={`/api/feeds/${id}/folder.zip?address=${encodeURIComponent(address)}`} download>
+        <TextLink href={`/api/feeds/${id}/folder.zip?address=${encodeURIComponent(address)}`} download>
           Download the feed as a folder
-        </a>
+        </TextLink>
       ) : (
         <p className="text-quiet">With the address, the feed, its artwork and its episodes can be downloaded as a folder.</p>
       )}

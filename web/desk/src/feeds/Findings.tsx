@@ -25,7 +25,7 @@ export function Findings({ findings, unlisted }: { findings: Schemas['FeedFindin
             {f.weight === 'wrong' ? <Mark kind="failed">Wrong</Mark> : <Mark kind="behind">Advice</Mark>}
             <span className="ml-3 text-quiet">{f.where}</span>
             <span className="block">{f.sentence}</span>
-            <span className="block font-mono text-[12px] text-quiet">{f.rule}</span>
+            <span className="block font-mono text-fine text-quiet">{f.rule}</span>
           </li>
         ))}
       </ul>

@@ -1,8 +1,8 @@
-import { Link } from 'react-router'
 import { settingsOf } from '../outlets/kinds'
 import { useOutlets } from '../outlets/useOutlets'
 import { ProfileList } from '../profiles/ProfileList'
 import { Page, Waiting } from '../ui/Page'
+import { TextLink } from '../ui/TextLink'
 import { House } from './House'
 import { OutletLimits } from './OutletLimits'
 import { OutletProfile } from './OutletProfile'
@@ -21,25 +21,21 @@ export function Kit() {
               {outlets.data?.map((o) => (
                 <li key={o.id} className="border-b border-hairline py-2">
                   <b>{o.name}</b> <span className="text-quiet">{o.kindName}</span>
-                  <Link className="ml-4 text-copper underline underline-offset-2" to={settingsOf(o).to} aria-label={`${settingsOf(o).words}: ${o.name}`}>
+                  <TextLink className="ml-4" to={settingsOf(o).to} aria-label={`${settingsOf(o).words}: ${o.name}`}>
                     {settingsOf(o).words}
-                  </Link>
+                  </TextLink>
                   <OutletProfile outlet={o} />
                   <OutletLimits outlet={o} key={JSON.stringify(o.limits)} />
                 </li>
               ))}
             </ul>
             <p className="mt-3">
-              <Link className="text-copper underline underline-offset-2" to="/kit/outlets/new">
-                Add an outlet
-              </Link>
+              <TextLink to="/kit/outlets/new">Add an outlet</TextLink>
             </p>
           </Waiting>
           <h2 className="mt-10">Space</h2>
           <p className="border-t border-hairline py-2">
-            <Link className="text-copper underline underline-offset-2" to="/kit/space">
-              What the library takes, and what could be freed
-            </Link>
+            <TextLink to="/kit/space">What the library takes, and what could be freed</TextLink>
           </p>
         </div>
         <House />

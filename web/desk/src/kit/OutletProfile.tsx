@@ -29,7 +29,7 @@ export function OutletProfile({ outlet }: { outlet: Schemas['OutletEntry'] }) {
         ))}
       </select>
       {outlet.refuses.length > 0 && (
-        <details className="text-[13px]">
+        <details className="text-small">
           <summary className="cursor-pointer">why not {outlet.refuses.length === 1 ? 'one other' : `${outlet.refuses.length} others`}</summary>
           <ul>
             {outlet.refuses.map((r) => (

@@ -73,15 +73,15 @@ function LessonLine({ lesson: l, alone, selected, select }: { lesson: Lesson; al
       </td>
       <td className="py-2.5">{!alone && grip}</td>
       <td className="py-2.5 pr-4 wrap-anywhere">
-        <Link to={`/lessons/${l.id}/mark-up`} className="text-[17px] hover:underline">
+        <Link to={`/lessons/${l.id}/mark-up`} className="text-large hover:underline">
           {l.position}&ensp;{l.title || <span className="text-amber">Needs a title</span>}
         </Link>
-        <span className="block pl-5 text-[13px] text-quiet">{l.fileName}</span>
+        <span className="block pl-5 text-small text-quiet">{l.fileName}</span>
       </td>
       <td className="py-2.5 pr-4 text-right font-mono">{clock(l.length)}</td>
       <td className="py-2.5 pr-4">
         {l.stage}
-        <span className="block text-[13px] text-quiet">revision {l.revision}</span>
+        <span className="block text-small text-quiet">revision {l.revision}</span>
       </td>
       <td className="py-2.5 pr-4">
         {l.releases.length === 0 ? (

@@ -1,4 +1,5 @@
 import { Recordings } from '../bringin/Recordings'
+import { TextLink } from '../ui/TextLink'
 import { count, lengthOf, size } from '../ui/words'
 import { codecName } from './codecs'
 import { LanguageField } from './LanguageField'
@@ -63,12 +64,12 @@ export function Facts() {
           To keep a copy, or to take it to another machine: everything that is said of it, in an open format. Drop such a file anywhere to bring it in again.
         </p>
         <p className="mt-1 flex flex-wrap gap-x-4">
-          <a className="text-copper underline underline-offset-2" href={`/api/lessons/${lessonId}/lesson.zip`} download>
+          <TextLink href={`/api/lessons/${lessonId}/lesson.zip`} download>
             With its recordings, as a ZIP
-          </a>
-          <a className="text-copper underline underline-offset-2" href={`/api/lessons/${lessonId}/lesson.wexel.json`} download>
+          </TextLink>
+          <TextLink href={`/api/lessons/${lessonId}/lesson.wexel.json`} download>
             The text alone
-          </a>
+          </TextLink>
         </p>
       </section>
     </>

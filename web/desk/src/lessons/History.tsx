@@ -30,11 +30,11 @@ export function History({ lessonId, revision, restore }: Props) {
           <ul className="max-h-[60vh] overflow-y-auto">
             {list.data?.map((r) => (
               <li key={r.number} className="grid grid-cols-[32px_1fr_auto] gap-x-3 border-t border-hairline py-1.5">
-                <span className="text-right font-mono text-[13px] text-quiet">{r.number}</span>
+                <span className="text-right font-mono text-small text-quiet">{r.number}</span>
                 <span className="min-w-0">
                   {r.changes}
                   {r.restoredFrom != null && <span className="text-quiet"> · back to {r.restoredFrom}</span>}
-                  <span className="block text-[13px] text-quiet">
+                  <span className="block text-small text-quiet">
                     {r.savedBy}, {day(r.savedAt)}
                   </span>
                 </span>

@@ -84,7 +84,7 @@ export function LessonPage() {
               placeholder="Give the lesson a title"
               maxLength={300}
               onChange={(e) => edit((d) => ({ ...d, title: e.target.value }))}
-              className="-ml-1 w-full max-w-[720px] bg-transparent px-1 text-[22px] font-bold leading-8 placeholder:text-amber hover:bg-field focus:bg-field"
+              className="-ml-1 w-full max-w-[720px] bg-transparent px-1 text-title font-bold leading-8 placeholder:text-amber hover:bg-field focus:bg-field"
             />
           </div>
           <div className="flex items-center gap-4 pt-1 text-quiet">
@@ -100,7 +100,7 @@ export function LessonPage() {
                 Redo
               </Button>
             )}
-            <span className="font-mono text-[13px]">{document.cuts.length > 0 ? `${clock(lesson.length)} of ${clock(reel.length)}` : clock(reel.length)}</span>
+            <span className="font-mono text-small">{document.cuts.length > 0 ? `${clock(lesson.length)} of ${clock(reel.length)}` : clock(reel.length)}</span>
           </div>
         </div>
         {saving === 'conflict' && <Conflict difference={difference} settle={settle} />}
@@ -114,7 +114,7 @@ export function LessonPage() {
               }
             >
               {label}
-              {key === 'tidy' && suggestions.open.length > 0 && <span className="text-[13px] text-amber"> {count(suggestions.open.length, 'suggestion')}</span>}
+              {key === 'tidy' && suggestions.open.length > 0 && <span className="text-small text-amber"> {count(suggestions.open.length, 'suggestion')}</span>}
             </NavLink>
           ))}
         </nav>

@@ -1,6 +1,6 @@
-import { Link } from 'react-router'
 import type { Schemas } from '../app/api'
 import { useQueue } from '../queue/useQueue'
+import { TextLink } from '../ui/TextLink'
 import { count, lengthOf } from '../ui/words'
 
 /** What is still being made, and how long that takes; nothing where all is done. */
@@ -16,10 +16,7 @@ export function UnderWay({ courses }: { courses: Schemas['CourseView'][] }) {
       {rendering.length > 0 && (
         <>
           {count(rendering.length, 'file')} {rendering.length === 1 ? 'is' : 'are'} being rendered, about {lengthOf(left)} left:{' '}
-          <Link className="text-copper underline underline-offset-2" to="/queue">
-            the queue
-          </Link>
-          .
+          <TextLink to="/queue">the queue</TextLink>.
         </>
       )}
     </p>

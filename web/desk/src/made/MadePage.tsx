@@ -1,9 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { Link, useParams } from 'react-router'
+import { useParams } from 'react-router'
 import { toast } from 'sonner'
 import { api, taken } from '../app/api'
 import { Button } from '../ui/Button'
 import { Page, Waiting } from '../ui/Page'
+import { TextLink } from '../ui/TextLink'
 import { count, size } from '../ui/words'
 import { MadeRow } from './MadeRow'
 
@@ -29,17 +30,14 @@ export function MadePage() {
           title={`${made.data.lessonTitle}: everything made`}
           about={
             <>
-              <Link className="text-copper underline underline-offset-2" to={`/lessons/${id}/deliver`}>
-                Deliver
-              </Link>{' '}
-              · {count(files.length, 'file')}, {size(files.reduce((sum, f) => sum + f.bytes, 0))}
+              <TextLink to={`/lessons/${id}/deliver`}>Deliver</TextLink> · {count(files.length, 'file')}, {size(files.reduce((sum, f) => sum + f.bytes, 0))}
             </>
           }
           action={
             files.length > 0 && (
-              <a className="text-copper underline underline-offset-2" href={`/api/lessons/${id}/files.zip`} download>
+              <TextLink href={`/api/lessons/${id}/files.zip`} download>
                 Download all as one ZIP
-              </a>
+              </TextLink>
             )
           }
         >
@@ -53,11 +51,7 @@ export function MadePage() {
           )}
           {files.length === 0 ? (
             <p>
-              Nothing has been made of this lesson yet.{' '}
-              <Link className="text-copper underline underline-offset-2" to={`/lessons/${id}/deliver`}>
-                Render it
-              </Link>
-              , and its files stand here.
+              Nothing has been made of this lesson yet. <TextLink to={`/lessons/${id}/deliver`}>Render it</TextLink>, and its files stand here.
             </p>
           ) : (
             <table className="w-full">
@@ -77,9 +71,7 @@ export function MadePage() {
             </table>
           )}
           <p className="mt-4">
-            <Link className="text-copper underline underline-offset-2" to="/kit/space">
-              What the whole library takes, and what could be freed
-            </Link>
+            <TextLink to="/kit/space">What the whole library takes, and what could be freed</TextLink>
           </p>
         </Page>
       )}

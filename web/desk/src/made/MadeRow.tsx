@@ -4,6 +4,7 @@ import { toast } from 'sonner'
 import { api, type Schemas, taken } from '../app/api'
 import { Button } from '../ui/Button'
 import { Mark } from '../ui/Mark'
+import { TextLink } from '../ui/TextLink'
 import { count, day, size } from '../ui/words'
 import { DeleteFile } from './DeleteFile'
 
@@ -32,13 +33,13 @@ export function MadeRow({ lessonId, file }: { lessonId: string; file: File }) {
         <b>{file.title}</b>
         {file.linkThis && <span className="ml-3 text-lagoon">Hand on this one</span>}
         {file.link && (
-          <a className="ml-3 text-copper underline underline-offset-2" href={file.link} target="_blank" rel="noreferrer">
+          <TextLink className="ml-3" href={file.link} out>
             Open its page
-          </a>
+          </TextLink>
         )}
         <span className="block text-quiet">{file.purpose}</span>
-        <span className="block font-mono text-[13px] break-all">{file.name}</span>
-        <span className="block font-mono text-[13px] break-all text-quiet">SHA-256 {file.sha256}</span>
+        <span className="block font-mono text-small break-all">{file.name}</span>
+        <span className="block font-mono text-small break-all text-quiet">SHA-256 {file.sha256}</span>
       </td>
       <td className="py-2 pr-6">
         <span className="whitespace-nowrap">{day(file.madeAt)}</span> <span className="whitespace-nowrap text-quiet">· revision {file.revision}</span>
@@ -46,20 +47,15 @@ export function MadeRow({ lessonId, file }: { lessonId: string; file: File }) {
           <Mark kind={age}>{words}</Mark>
         </span>
       </td>
-      <td className="py-2 text-right font-mono text-[13px] whitespace-nowrap">
+      <td className="py-2 text-right font-mono text-small whitespace-nowrap">
         {size(file.bytes)}
         {file.pieces > 1 && <span className="block text-quiet">{count(file.pieces, 'piece')}</span>}
       </td>
       <td className="py-2 pl-6">
         <span className="flex flex-col items-start gap-2">
-          <a
-            className="text-copper underline underline-offset-2"
-            href={`/api/lessons/${lessonId}/files/${file.key}`}
-            download
-            aria-label={`Download ${file.name}`}
-          >
+          <TextLink href={`/api/lessons/${lessonId}/files/${file.key}`} download aria-label={`Download ${file.name}`}>
             Download
-          </a>
+          </TextLink>
           {file.kept ? (
             <>
               <span className="text-quiet">Kept</span>

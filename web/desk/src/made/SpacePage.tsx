@@ -1,9 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { Link } from 'react-router'
 import { toast } from 'sonner'
 import { api, type Schemas, taken } from '../app/api'
 import { Button } from '../ui/Button'
 import { Page, Waiting } from '../ui/Page'
+import { TextLink } from '../ui/TextLink'
 import { count, size } from '../ui/words'
 
 /** What the library takes on the disk, and what of it nothing needs. */
@@ -16,10 +16,7 @@ export function SpacePage() {
       title="Space"
       about={
         <>
-          <Link className="text-copper underline underline-offset-2" to="/kit">
-            Kit
-          </Link>{' '}
-          · what is brought in and made, on the server’s disk
+          <TextLink to="/kit">Kit</TextLink> · what is brought in and made, on the server’s disk
         </>
       }
     >
@@ -65,8 +62,8 @@ function Kind({ kind }: { kind: Schemas['SpaceKind'] }) {
   return (
     <tr className="border-b border-hairline align-top" data-testid={`space-${kind.code}`}>
       <td className="py-2">{kind.what}</td>
-      <td className="py-2 text-right font-mono text-[13px]">{kind.files}</td>
-      <td className="py-2 pl-6 text-right font-mono text-[13px] whitespace-nowrap">{size(kind.bytes)}</td>
+      <td className="py-2 text-right font-mono text-small">{kind.files}</td>
+      <td className="py-2 pl-6 text-right font-mono text-small whitespace-nowrap">{size(kind.bytes)}</td>
       <td className="py-2 pl-8">
         {kind.consequence == null ? (
           <span className="text-quiet">Nothing: it is kept as long as its lessons.</span>

@@ -44,7 +44,7 @@ export function HardToRead({ detail, acting, playback }: { detail: Detail; actin
       <ul className="mt-1 max-h-[280px] overflow-y-auto">
         {stretches.map((s) => (
           <li key={s.span.start} className="flex items-baseline gap-3 py-0.5">
-            <button type="button" className="font-mono text-[13px] hover:text-copper" onClick={() => playback.seek(s.span.start)}>
+            <button type="button" className="font-mono text-small hover:text-copper" onClick={() => playback.seek(s.span.start)}>
               {clock(s.span.start)}
             </button>
             <span className="min-w-0 flex-1">

@@ -40,7 +40,7 @@ export function MoveInsPanel() {
               <button
                 type="button"
                 aria-expanded={m.id === selected?.id}
-                className={`font-mono text-[13px] hover:text-copper ${m.id === selected?.id ? 'font-bold' : ''}`}
+                className={`font-mono text-small hover:text-copper ${m.id === selected?.id ? 'font-bold' : ''}`}
                 onClick={() => moveIns.select(m.id === selected?.id ? undefined : m.id)}
               >
                 {clock(m.span.start)} – {clock(m.span.end)}

@@ -22,7 +22,7 @@ export function MoveInNote({ moveIn, acting }: { moveIn: MoveIn; acting: ActingO
 /** What is hard to read from here on. */
 export function HardNote({ stretch, at, acting }: { stretch: HardStretch; at: string; acting: ActingOnDetail }) {
   return (
-    <p data-beside data-hard className="mb-1 ml-[92px] mr-4 flex flex-wrap items-baseline gap-x-4 text-[13px] text-quiet">
+    <p data-beside data-hard className="mb-1 ml-[92px] mr-4 flex flex-wrap items-baseline gap-x-4 text-small text-quiet">
       <span>
         smallest text <span className="font-mono">{px(stretch.smallest)}</span> at {at}
       </span>

@@ -1,9 +1,10 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
-import { Link, useNavigate } from 'react-router'
+import { useNavigate } from 'react-router'
 import { toast } from 'sonner'
 import { api, taken } from '../app/api'
 import { Page, Waiting } from '../ui/Page'
+import { TextLink } from '../ui/TextLink'
 import { addedOn } from './kinds'
 import { OutletForm } from './OutletForm'
 import { outletsChanged, useOutletKinds } from './useOutlets'
@@ -33,10 +34,7 @@ export function NewOutlet() {
           </fieldset>
           {kind && addedOn(kind.code) ? (
             <p>
-              More is asked of a {kind.name} than fits here.{' '}
-              <Link className="text-copper underline underline-offset-2" to={addedOn(kind.code) as string}>
-                Go on with the {kind.name}
-              </Link>
+              More is asked of a {kind.name} than fits here. <TextLink to={addedOn(kind.code) as string}>Go on with the {kind.name}</TextLink>
             </p>
           ) : kind ? (
             <OutletForm

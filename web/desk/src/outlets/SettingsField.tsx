@@ -43,7 +43,7 @@ export function SettingsField({ field, value, change, problem }: Props) {
         <input {...described} type={field.input === 'address' ? 'url' : 'text'} className={box} value={text} onChange={(e) => typed(e.target.value)} />
       )}
       {(problem || field.help) && (
-        <p id={`${id}-more`} className={problem ? 'text-brick' : 'text-[13px] text-quiet'}>
+        <p id={`${id}-more`} className={problem ? 'text-brick' : 'text-small text-quiet'}>
           {problem ?? field.help}
         </p>
       )}

@@ -23,8 +23,8 @@ export function ProfileList() {
               <Link to={`/kit/profiles/${p.id}`} className="font-bold hover:underline">
                 {p.title}
               </Link>{' '}
-              <span className="text-[13px] text-quiet">{inShort(p)}</span>
-              <span className="block text-[13px] text-quiet">
+              <span className="text-small text-quiet">{inShort(p)}</span>
+              <span className="block text-small text-quiet">
                 {p.description}
                 {outlets.length > 0 && <b className="text-ink"> Taken for {outlets.join(', ')}.</b>}
                 {!shipped && <b className="text-ink"> The house’s own.</b>}

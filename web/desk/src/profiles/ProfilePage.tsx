@@ -1,11 +1,12 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
+import { useNavigate, useParams, useSearchParams } from 'react-router'
 import { toast } from 'sonner'
 import { api, type Schemas, taken } from '../app/api'
 import { Estimate } from '../estimates/Estimate'
 import { useLessons } from '../lessons/useLessons'
 import { Button } from '../ui/Button'
 import { Page, Waiting } from '../ui/Page'
+import { TextLink } from '../ui/TextLink'
 import { Fields } from './Fields'
 import { Findings } from './Findings'
 import { SettingsSheet } from './Setting'
@@ -43,10 +44,7 @@ function Sheet({ view, all }: { view: Schemas['ProfileView']; all: Schemas['Prof
       title={profile.title || 'Profile without a name'}
       about={
         <>
-          <Link className="text-copper underline underline-offset-2" to="/kit">
-            Kit
-          </Link>{' '}
-          · profile <span className="font-mono text-[13px]">{profile.id}</span>
+          <TextLink to="/kit">Kit</TextLink> · profile <span className="font-mono text-small">{profile.id}</span>
         </>
       }
       action={
@@ -62,9 +60,9 @@ function Sheet({ view, all }: { view: Schemas['ProfileView']; all: Schemas['Prof
               Redo
             </Button>
           )}
-          <a className="text-copper underline underline-offset-2" href={`/api/profiles/${view.profile.id}/document`} download>
+          <TextLink href={`/api/profiles/${view.profile.id}/document`} download>
             Export
-          </a>
+          </TextLink>
           {!view.shipped && (
             <Button look="link" onClick={() => remove.mutate()}>
               Remove
@@ -140,7 +138,7 @@ function Outcome({ outcome, faulty }: { outcome: Schemas['ProfileOutcome'] | nul
     )
   return (
     <p className="mt-2">
-      <span className="font-mono text-[13px]">
+      <span className="font-mono text-small">
         {outcome.size ? `${outcome.size.width} × ${outcome.size.height} · ` : ''}
         {outcome.coding}
       </span>

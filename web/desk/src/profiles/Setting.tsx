@@ -35,9 +35,9 @@ export function Setting({ path, children }: RowProps) {
           disabled: locked,
           className: 'min-w-0 border border-quiet/60 bg-field px-2 py-0.5 disabled:border-transparent disabled:bg-transparent disabled:px-0',
         })}
-        {about?.unit && <span className="whitespace-nowrap text-[13px] text-quiet">{shownUnit(about.unit)}</span>}
+        {about?.unit && <span className="whitespace-nowrap text-small text-quiet">{shownUnit(about.unit)}</span>}
       </span>
-      <span id={`${id}-note`} className="text-[13px] text-quiet max-[1100px]:col-span-2">
+      <span id={`${id}-note`} className="text-small text-quiet max-[1100px]:col-span-2">
         {fault ? (
           <span className="text-brick">{fault}</span>
         ) : (

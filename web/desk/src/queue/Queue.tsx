@@ -1,10 +1,10 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { memo, useMemo } from 'react'
-import { Link } from 'react-router'
 import { toast } from 'sonner'
 import { api, type Schemas, taken } from '../app/api'
 import { Page, Waiting } from '../ui/Page'
 import { SortableList, useSortableItem } from '../ui/Sortable'
+import { TextLink } from '../ui/TextLink'
 import { about, count, day } from '../ui/words'
 import { RenditionState } from './RenditionState'
 import { TellWhenDone } from './TellWhenDone'
@@ -85,9 +85,7 @@ const Line = memo(function Line({ rendition: r, row, grip }: { rendition: Rendit
     <tr {...row} className={`border-b border-hairline align-top ${row?.className ?? ''}`}>
       <td className="w-8 py-2">{grip}</td>
       <td className="py-2 pr-4">
-        <Link className="text-copper underline underline-offset-2" to={`/lessons/${r.lessonId}/deliver`}>
-          {r.lessonTitle}
-        </Link>
+        <TextLink to={`/lessons/${r.lessonId}/deliver`}>{r.lessonTitle}</TextLink>
       </td>
       <td className="py-2 pr-4">{r.profileTitle}</td>
       <td className="py-2 pr-4">

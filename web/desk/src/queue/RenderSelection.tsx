@@ -49,7 +49,7 @@ export function RenderSelection({ lessons, clear }: { lessons: string[]; clear: 
                   onChange={(e) => choose((now) => (e.target.checked ? [...now, profile.id] : now.filter((id) => id !== profile.id)))}
                 />
                 <span>
-                  <b>{profile.title}</b> <span className="block text-[13px] text-quiet">{profile.description}</span>
+                  <b>{profile.title}</b> <span className="block text-small text-quiet">{profile.description}</span>
                 </span>
               </label>
             ))}

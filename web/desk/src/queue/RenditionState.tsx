@@ -1,6 +1,7 @@
 import type { Schemas } from '../app/api'
 import { Button } from '../ui/Button'
 import { Mark } from '../ui/Mark'
+import { TextLink } from '../ui/TextLink'
 import { about, size } from '../ui/words'
 import { useQueueAct } from './useQueue'
 
@@ -53,9 +54,9 @@ export function RenditionState({ rendition }: { rendition: Schemas['RenditionVie
       return (
         <span className="flex flex-wrap gap-x-4">
           <Mark kind="live">Ready, {size(rendition.bytes)}</Mark>
-          <a className="text-copper underline underline-offset-2" href={`/api/renditions/${rendition.id}/file`} download>
+          <TextLink href={`/api/renditions/${rendition.id}/file`} download>
             Download
-          </a>
+          </TextLink>
         </span>
       )
     case 'failed':
@@ -64,7 +65,7 @@ export function RenditionState({ rendition }: { rendition: Schemas['RenditionVie
           <Mark kind="failed">Failed. {rendition.advice}</Mark> {act('go-on', 'Try again')}
           <details className="mt-1">
             <summary className="cursor-pointer text-quiet">What the encoder said</summary>
-            <pre className="mt-1 whitespace-pre-wrap font-mono text-[13px]">{rendition.said}</pre>
+            <pre className="mt-1 whitespace-pre-wrap font-mono text-small">{rendition.said}</pre>
           </details>
         </span>
       )

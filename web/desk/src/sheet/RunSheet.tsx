@@ -141,7 +141,7 @@ export function RunSheet({ selected, select, editable, stretch, setStretch, besi
         )}
         <div ref={sheet} className="relative mb-16" style={{ height }}>
           <div ref={line} aria-hidden="true" className="pointer-events-none absolute left-0 right-0 top-0 z-[5] h-0 border-t-2 border-copper">
-            <span className="absolute left-2 -translate-y-1/2 bg-copper px-1.5 font-mono text-[13px] text-on-copper">0:00</span>
+            <span className="absolute left-2 -translate-y-1/2 bg-copper px-1.5 font-mono text-small text-on-copper">0:00</span>
           </div>
           <div ref={band} hidden className="pointer-events-none absolute left-4 right-4 top-0 z-[4] border-y-2 border-lagoon bg-lagoon/10">
             {beside && (

@@ -14,7 +14,7 @@ interface Props {
 /** How close one looks, and what is folded. */
 export function ScaleChoice({ scales, scale, choose, folded, opened, fold }: Props) {
   return (
-    <div className="flex items-center gap-4 border-b border-hairline px-4 py-1 text-[13px] text-quiet">
+    <div className="flex items-center gap-4 border-b border-hairline px-4 py-1 text-small text-quiet">
       <label className="flex items-center gap-2">
         Look
         <select value={scale.id} onChange={(e) => choose(e.target.value as Scale['id'])} className="border border-quiet/60 bg-field px-1 py-0.5 text-ink">

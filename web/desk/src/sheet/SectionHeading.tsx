@@ -27,11 +27,11 @@ export function SectionHeading({ section, number, until, edit, playback, selecte
           select(section.id)
         }}
         aria-label={`Go to ${clock(section.at)}, section ${number}`}
-        className="text-right font-mono text-[13px] hover:text-copper"
+        className="text-right font-mono text-small hover:text-copper"
       >
         {clock(section.at)}
       </button>
-      <h2 className={`flex gap-3 ${section.nested ? 'pl-6 text-[15px]' : ''}`}>
+      <h2 className={`flex gap-3 ${section.nested ? 'pl-6 text-body' : ''}`}>
         <span aria-hidden="true">{number}</span>
         {editable ? (
           <input
@@ -48,7 +48,7 @@ export function SectionHeading({ section, number, until, edit, playback, selecte
           <span>{section.title || <span className="font-normal text-amber">Needs a title</span>}</span>
         )}
       </h2>
-      <span className="font-mono text-[13px] text-quiet">{clock(until - section.at)}</span>
+      <span className="font-mono text-small text-quiet">{clock(until - section.at)}</span>
     </div>
   )
 }

@@ -29,7 +29,7 @@ export const SheetRow = memo(function SheetRow(props: Props) {
   return (
     <>
       {block.joint && (
-        <p data-joint className="mx-4 mt-1 flex items-center gap-3 text-[13px] text-quiet">
+        <p data-joint className="mx-4 mt-1 flex items-center gap-3 text-small text-quiet">
           <span aria-hidden="true" className="w-[76px] border-t border-quiet" />
           <span>From here: {block.joint.fileName}</span>
           <span aria-hidden="true" className="flex-1 border-t border-quiet" />
@@ -49,7 +49,7 @@ export const SheetRow = memo(function SheetRow(props: Props) {
           type="button"
           onClick={() => seek(block.start)}
           aria-label={`Go to ${clock(block.start)}`}
-          className={`self-start pt-0.5 text-right font-mono text-[13px] text-quiet hover:text-copper ${block.cut ? 'line-through' : ''}`}
+          className={`self-start pt-0.5 text-right font-mono text-small text-quiet hover:text-copper ${block.cut ? 'line-through' : ''}`}
         >
           {scale.ownFrame ? exactClock(block.start).slice(0, scale.id === 'frames' ? undefined : -4) : clock(block.start)}
         </button>

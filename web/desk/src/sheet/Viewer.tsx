@@ -75,7 +75,7 @@ export function Viewer({ path, hard }: Props) {
         <span className="font-mono" data-testid="playing-time">
           {exactClock(now)}
         </span>
-        <span className="ml-auto font-mono text-[13px] text-quiet">
+        <span className="ml-auto font-mono text-small text-quiet">
           {whole ? `${whole.width} × ${whole.height}` : ''}
           {cues.length > 0 ? ' · captions' : ''}
         </span>

@@ -4,6 +4,7 @@ import type { Document } from '../lessons/useLesson'
 import type { Reel } from '../lessons/useLessons'
 import { useWork } from '../lessons/work'
 import { NumberField } from '../ui/NumberField'
+import { Summary } from '../ui/Summary'
 import { PartFrame } from './PartFrame'
 import { PartNumbers } from './PartNumbers'
 
@@ -120,7 +121,7 @@ export function CanvasPanel() {
         </p>
       ))}
       <details className="mt-1">
-        <summary className="cursor-pointer text-copper underline underline-offset-2">In each profile</summary>
+        <Summary>In each profile</Summary>
         <ul className="mt-1 text-quiet">
           {outcome.delivered.map((d) => (
             <li key={d.profile}>

@@ -22,7 +22,7 @@ export function Cuts() {
           <li key={c.start} className="flex items-baseline gap-3 py-0.5">
             <button
               type="button"
-              className="font-mono text-[13px] hover:text-copper"
+              className="font-mono text-small hover:text-copper"
               onClick={() => {
                 setStretch({ start: c.start, end: c.end })
                 playback.seek(c.start)

@@ -39,7 +39,7 @@ export function Edge({
         onKeyDown={(e) => e.key === 'Enter' && take()}
         className="font-mono"
       />
-      <p className="mt-1 flex flex-wrap gap-x-3 text-[13px] [&>button]:py-0.5">
+      <p className="mt-1 flex flex-wrap gap-x-3 text-small [&>button]:py-0.5">
         <Button look="link" aria-label={`${label}: one frame earlier`} onClick={() => move(Math.round(at - frameMs))}>
           − 1 frame
         </Button>

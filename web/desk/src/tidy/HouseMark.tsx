@@ -1,6 +1,6 @@
-import { Link } from 'react-router'
 import { useHouse } from '../kit/useMark'
 import type { Document } from '../lessons/useLesson'
+import { TextLink } from '../ui/TextLink'
 
 interface Props {
   document: Document
@@ -11,11 +11,7 @@ interface Props {
 export function HouseMark({ document, edit }: Props) {
   const house = useHouse().data
   if (!house) return null
-  const inKit = (
-    <Link className="text-copper underline underline-offset-2" to="/kit">
-      Kit
-    </Link>
-  )
+  const inKit = <TextLink to="/kit">Kit</TextLink>
   return (
     <section className="mt-4 border-t border-hairline pt-3" aria-label="House mark">
       <h2>House mark</h2>

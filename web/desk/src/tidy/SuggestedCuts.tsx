@@ -40,7 +40,7 @@ export function SuggestedCuts({ suggestions, playback }: { suggestions: Suggesti
           <ul className="mt-2 max-h-[280px] overflow-y-auto">
             {open.map((s) => (
               <li key={s.range.start} className="flex items-baseline gap-3 py-0.5">
-                <button type="button" className="font-mono text-[13px] hover:text-copper" onClick={() => playback.seek(s.range.start)}>
+                <button type="button" className="font-mono text-small hover:text-copper" onClick={() => playback.seek(s.range.start)}>
                   {clock(s.range.start)}
                 </button>
                 <span className="min-w-0 flex-1">

@@ -1,5 +1,7 @@
 import type { Schemas } from '../app/api'
+import { Button } from '../ui/Button'
 import { NumberField } from '../ui/NumberField'
+import { Summary } from '../ui/Summary'
 
 type Settings = Schemas['SuggestionSettings']
 
@@ -13,7 +15,7 @@ export function SuggestionSettings({ data, settle }: Props) {
   const { settings } = data.suggesting
   return (
     <details className="mt-2">
-      <summary className="cursor-pointer text-copper underline underline-offset-2">What counts as silence</summary>
+      <Summary>What counts as silence</Summary>
       <div className="mt-2 grid grid-cols-2 gap-x-4 gap-y-2">
         <NumberField
           label="Quieter than, dB"
@@ -48,9 +50,9 @@ export function SuggestionSettings({ data, settle }: Props) {
         <p className="mt-1 text-quiet">
           The recording’s own noise lies at {data.noiseFloor} dB.{' '}
           {settings.threshold != null && (
-            <button type="button" className="text-copper underline underline-offset-2" onClick={() => settle({ ...settings, threshold: null })}>
+            <Button look="link" onClick={() => settle({ ...settings, threshold: null })}>
               Go by it again
-            </button>
+            </Button>
           )}
         </p>
       )}

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { Link, useParams, useSearchParams } from 'react-router'
+import { useParams, useSearchParams } from 'react-router'
 import { api, type Schemas, taken } from '../app/api'
 import { useKey } from '../app/keys'
 import { SlidingEdge } from '../check/SlidingEdge'
@@ -9,6 +9,7 @@ import { useProfiles } from '../profiles/settings'
 import { Button } from '../ui/Button'
 import { Field } from '../ui/Field'
 import { Page, Waiting } from '../ui/Page'
+import { TextLink } from '../ui/TextLink'
 import { clock, exactClock, lengthOf, size, timeOf } from '../ui/words'
 
 type Trials = Schemas['TrialsView']
@@ -55,10 +56,7 @@ export function TryPage() {
       title={trials.data ? `${trials.data.lessonTitle}: two profiles` : 'Two profiles'}
       about={
         <>
-          <Link className="text-copper underline underline-offset-2" to={`/lessons/${id}/deliver`}>
-            Deliver
-          </Link>{' '}
-          · the same few seconds, really encoded
+          <TextLink to={`/lessons/${id}/deliver`}>Deliver</TextLink> · the same few seconds, really encoded
         </>
       }
     >
@@ -140,18 +138,18 @@ function Tried({ trials }: { trials: Trials }) {
               <td className="py-1">
                 <b>{t.profileTitle}</b>
               </td>
-              <td className="font-mono text-[13px]">
+              <td className="font-mono text-small">
                 {t.size.width} × {t.size.height} · {t.coding}
               </td>
-              <td className="font-mono text-[13px]">{size(t.bytes)}</td>
-              <td className="font-mono text-[13px]">{size(t.bytesAMinute)}</td>
-              <td className="font-mono text-[13px]">
+              <td className="font-mono text-small">{size(t.bytes)}</td>
+              <td className="font-mono text-small">{size(t.bytesAMinute)}</td>
+              <td className="font-mono text-small">
                 {t.meanSsim.toFixed(4)} on average,{' '}
                 <Button look="link" aria-label={`Worst frame of ${t.profileTitle}`} onClick={() => setFrame(t.worstFrame)}>
                   {t.worstSsim.toFixed(4)} at worst
                 </Button>
               </td>
-              <td className="font-mono text-[13px]">{lengthOf(t.took)}</td>
+              <td className="font-mono text-small">{lengthOf(t.took)}</td>
             </tr>
           ))}
         </tbody>

@@ -1,4 +1,5 @@
 import type { ButtonHTMLAttributes } from 'react'
+import { linkLook } from './TextLink'
 
 type Props = ButtonHTMLAttributes<HTMLButtonElement> & { look?: 'main' | 'link' }
 
@@ -6,7 +7,7 @@ type Props = ButtonHTMLAttributes<HTMLButtonElement> & { look?: 'main' | 'link' 
 export function Button({ look = 'main', className = '', type = 'button', ...rest }: Props) {
   const looks = {
     main: 'rounded-[2px] bg-copper px-4 py-1.5 font-bold text-on-copper hover:brightness-110 disabled:bg-hairline disabled:text-quiet',
-    link: 'text-copper underline underline-offset-2 hover:decoration-2 disabled:text-quiet disabled:no-underline text-left',
+    link: `${linkLook} disabled:text-quiet disabled:no-underline text-left`,
   }
   return <button type={type} className={`${looks[look]} ${className}`} {...rest} />
 }

@@ -1,5 +1,6 @@
 import { toast } from 'sonner'
 import { Button } from './Button'
+import { TextLink } from './TextLink'
 
 /** Copies a text, and says so. */
 export async function copy(label: string, text: string) {
@@ -21,16 +22,16 @@ export function Copyable({ label, text, open }: { label: string; text: string; o
         aria-label={label}
         value={text}
         onFocus={(e) => e.target.select()}
-        className="min-w-0 border border-hairline bg-field px-2 py-1 font-mono text-[13px]"
+        className="min-w-0 border border-hairline bg-field px-2 py-1 font-mono text-small"
       />
       <span className="flex gap-3">
         <Button look="link" onClick={() => copy(label, text)}>
           Copy
         </Button>
         {open && (
-          <a className="text-copper underline underline-offset-2" href={text} target="_blank" rel="noreferrer">
+          <TextLink href={text} out>
             Open
-          </a>
+          </TextLink>
         )}
       </span>
     </div>

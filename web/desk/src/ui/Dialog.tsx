@@ -1,5 +1,6 @@
 import { Dialog as Radix } from 'radix-ui'
 import type { ReactNode } from 'react'
+import { Button } from './Button'
 
 export function Dialog({ open, onClose, title, children }: { open: boolean; onClose: () => void; title: string; children: ReactNode }) {
   return (
@@ -11,8 +12,10 @@ export function Dialog({ open, onClose, title, children }: { open: boolean; onCl
           className="fixed left-1/2 top-1/2 z-30 max-h-[90vh] w-[min(640px,94vw)] -translate-x-1/2 -translate-y-1/2 overflow-auto border border-ink bg-paper p-6"
         >
           <div className="mb-4 flex items-baseline justify-between gap-4">
-            <Radix.Title className="text-[17px] font-bold">{title}</Radix.Title>
-            <Radix.Close className="text-copper underline underline-offset-2">Close</Radix.Close>
+            <Radix.Title className="text-large font-bold">{title}</Radix.Title>
+            <Radix.Close asChild>
+              <Button look="link">Close</Button>
+            </Radix.Close>
           </div>
           {children}
         </Radix.Content>
