@@ -71,7 +71,8 @@ export function inLearningSystem(api: Api | undefined, lengthMs: number, now: ()
   const refused = () => {
     const code = String(call(() => api.LMSGetLastError()) ?? '')
     const meaning = call(() => api.LMSGetErrorString(code))
-    trouble = `The learning system did not take the record${code && code !== '0' ? ` (error ${code}${meaning ? `, ${meaning}` : ''})` : ''}. What is watched now may not be recorded.`
+    const why = code && code !== '0' ? ` (error ${code}${meaning ? `, ${meaning}` : ''})` : ''
+    trouble = `The learning system did not take the record${why}. What is watched now may not be recorded.`
   }
   const write = (element: string, value: string) => {
     const answer = call(() => api.LMSSetValue(element, value))

@@ -34,9 +34,11 @@ export function Spine() {
           key={to}
           to={to}
           end={to === '/'}
-          className={({ isActive }) =>
-            `relative flex flex-col items-center gap-0.5 border-l-[3px] py-2 pr-[3px] text-small ${isActive || (to === '/' && location.pathname.startsWith('/lessons')) ? 'border-ink font-bold' : 'border-transparent text-quiet hover:text-ink'}`
-          }
+          className={({ isActive }) => {
+            const here = isActive || (to === '/' && location.pathname.startsWith('/lessons'))
+            const look = here ? 'border-ink font-bold' : 'border-transparent text-quiet hover:text-ink'
+            return `relative flex flex-col items-center gap-0.5 border-l-[3px] py-2 pr-[3px] text-small ${look}`
+          }}
         >
           <Icon size={18} aria-hidden="true" />
           {label}

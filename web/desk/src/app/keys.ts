@@ -13,7 +13,8 @@ export function useKey(combination: string, action: () => void) {
     const pressed = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement
       const key = event.key.length === 1 ? event.key.toLowerCase() : event.key
-      const name = `${event.ctrlKey || event.metaKey ? 'ctrl+' : ''}${event.shiftKey && event.key.length > 1 ? 'shift+' : event.shiftKey && event.ctrlKey ? 'shift+' : ''}${key}`
+      const shift = event.shiftKey && (event.key.length > 1 || event.ctrlKey)
+      const name = `${event.ctrlKey || event.metaKey ? 'ctrl+' : ''}${shift ? 'shift+' : ''}${key}`
       if (name !== combination || target.closest('input, textarea, select, [contenteditable], [role=dialog]')) return
       if (name.length === 1 && name !== ' ' && !singleKeysWork()) return
       if (key === ' ' && target.closest('button, summary')) return

@@ -1,6 +1,6 @@
 /**
- * The address where somebody who has signed in is sent, as it was asked for: only an address on this server. It is read as browsers read it (the URL Standard), which leave
- * out tabs and take a backslash for a slash; so nothing that leads elsewhere looks like a path of ours.
+ * The address where somebody who has signed in is sent, as it was asked for: only an address on this server. It is read as browsers
+ * read it (the URL Standard), which leave out tabs and take a backslash for a slash; so nothing that leads elsewhere looks like a path of ours.
  */
 export function ownPath(asked: string | null, origin: string): string | undefined {
   if (!asked?.startsWith('/') || !URL.canParse(asked, origin)) return undefined

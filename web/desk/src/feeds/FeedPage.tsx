@@ -22,7 +22,11 @@ export function FeedPage() {
       title={now?.settings.title ?? 'Podcast feed'}
       about={
         now
-          ? `Podcast feed · ${count(now.episodes.length, 'episode')} of ${now.settings.media === 'video' ? 'video' : 'sound'} · ${now.settings.unlisted ? 'unlisted' : 'open to directories'}`
+          ? [
+              'Podcast feed',
+              `${count(now.episodes.length, 'episode')} of ${now.settings.media === 'video' ? 'video' : 'sound'}`,
+              now.settings.unlisted ? 'unlisted' : 'open to directories',
+            ].join(' · ')
           : ''
       }
     >

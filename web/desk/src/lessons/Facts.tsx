@@ -21,22 +21,16 @@ const sides: Record<string, string> = {
 function found({ analysis, facts, loudness }: Part): [string, string][] {
   if (!analysis || analysis.lookedUntil != null) return []
   const still = analysis.still.reduce((sum, s) => sum + s.length, 0)
+  const { truePeak, range = 0 } = analysis.loudness ?? {}
+  const measured = truePeak == null ? '' : ` Its true peak is ${minus(truePeak)} dBTP, its range ${range.toFixed(1)} LU.`
+  const changes = analysis.scenes.length > 0 ? `; changes altogether ${count(analysis.scenes.length, 'time')}` : ''
   return [
-    ...(loudness
-      ? ([
-          [
-            'Loudness',
-            `${loudness}${analysis.loudness?.truePeak != null ? ` Its true peak is ${minus(analysis.loudness.truePeak)} dBTP, its range ${analysis.loudness.range.toFixed(1)} LU.` : ''}`,
-          ],
-        ] as [string, string][])
-      : []),
-    [
-      'Screen',
-      `stands still for ${lengthOf(still)} of ${lengthOf(facts.length)}${analysis.scenes.length > 0 ? `; changes altogether ${count(analysis.scenes.length, 'time')}` : ''}`,
-    ],
+    ...(loudness ? ([['Loudness', loudness + measured]] as [string, string][]) : []),
+    ['Screen', `stands still for ${lengthOf(still)} of ${lengthOf(facts.length)}${changes}`],
   ]
 }
 
+const channelsOf = (many: number) => (many === 1 ? 'mono' : many === 2 ? 'stereo' : `${many} channels`)
 const minus = (n: number) => n.toFixed(1).replace('-', '−')
 
 /** The lesson's recordings, what learners are told of the lesson, and what was found of the recording that is shown. */
@@ -96,14 +90,21 @@ function Found({ part: r }: { part: Part }) {
           ],
           [
             'Colour',
-            `${picture.pixelFormat}, ${colour?.matrix ?? 'matrix not stated'}, ${colour?.fullRange == null ? 'range not stated' : colour.fullRange ? 'full range' : 'limited range'}`,
+            [
+              picture.pixelFormat,
+              colour?.matrix ?? 'matrix not stated',
+              colour?.fullRange == null ? 'range not stated' : colour.fullRange ? 'full range' : 'limited range',
+            ].join(', '),
           ],
         ] as [string, string][])
       : []),
     [
       'Sound',
       sound
-        ? `${codecName(sound.codec)}, ${sound.channels === 1 ? 'mono' : sound.channels === 2 ? 'stereo' : `${sound.channels} channels`}, ${(sound.sampleRate / 1000).toFixed(1)} kHz${r.analysis?.sides && sides[r.analysis.sides] ? `; ${sides[r.analysis.sides]}` : ''}`
+        ? [
+            [codecName(sound.codec), channelsOf(sound.channels), `${(sound.sampleRate / 1000).toFixed(1)} kHz`].join(', '),
+            ...(r.analysis?.sides && sides[r.analysis.sides] ? [sides[r.analysis.sides]] : []),
+          ].join('; ')
         : 'none',
     ],
     ...found(r),

@@ -15,7 +15,8 @@ export function useMovingPicture(element: RefObject<HTMLElement | null>, path: V
       const seen = seenAt(path, part, ms)
       const { page } = path.parts[part]
       const share = (part: number, of: number) => `${(-100 * part) / of}%`
-      element.current.style.transform = `scale(${page.width / seen.width}, ${page.height / seen.height}) translate(${share(seen.x, page.width)}, ${share(seen.y, page.height)})`
+      const larger = `scale(${page.width / seen.width}, ${page.height / seen.height})`
+      element.current.style.transform = `${larger} translate(${share(seen.x, page.width)}, ${share(seen.y, page.height)})`
     }
     place(now())
     return follow(place)

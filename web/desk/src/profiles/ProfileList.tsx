@@ -39,9 +39,9 @@ export function ProfileList() {
 
 /** A profile in the fewest words: MP4, H.264, at most 720. */
 export function inShort(p: Profile) {
-  const picture =
-    p.picture &&
-    `${words.codec[p.picture.codec]}${p.picture.size.rule === 'atMostHeight' ? ` ≤ ${p.picture.size.height}` : p.picture.size.rule === 'exact' ? ` ${p.picture.size.width} × ${p.picture.size.height}` : ''}`
+  const { rule, width, height } = p.picture?.size ?? {}
+  const size = rule === 'atMostHeight' ? ` ≤ ${height}` : rule === 'exact' ? ` ${width} × ${height}` : ''
+  const picture = p.picture && words.codec[p.picture.codec] + size
   return [words.container[p.container].split(',')[0], picture, p.sound && words.soundCodec[p.sound.codec]].filter(Boolean).join(' · ')
 }
 

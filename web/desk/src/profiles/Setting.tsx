@@ -18,6 +18,8 @@ interface RowProps {
   children: (field: { id: string; 'aria-describedby': string; 'aria-invalid': boolean; disabled: boolean; className: string }) => ReactNode
 }
 
+const columns = 'grid-cols-[150px_210px_minmax(0,1fr)] max-[1100px]:grid-cols-[150px_minmax(0,1fr)]'
+
 /** One setting: its name, its field with the unit, what is usual and what it costs. */
 export function Setting({ path, children }: RowProps) {
   const id = useId()
@@ -25,7 +27,7 @@ export function Setting({ path, children }: RowProps) {
   const about = note(path)
   const fault = faultAt(path)
   return (
-    <div className="grid grid-cols-[150px_210px_minmax(0,1fr)] items-baseline gap-x-4 border-b border-hairline py-1 max-[1100px]:grid-cols-[150px_minmax(0,1fr)]">
+    <div className={`grid items-baseline gap-x-4 border-b border-hairline py-1 ${columns}`}>
       <label htmlFor={id}>{about?.title ?? path}</label>
       <span className="flex items-center gap-2">
         {children({

@@ -16,10 +16,9 @@ interface Props {
 /** A section set as a heading of the sheet; its title is typed right there. */
 export function SectionHeading({ section, number, until, edit, playback, selected, select, editable }: Props) {
   const rename = (title: string) => edit((d) => ({ ...d, sections: d.sections.map((s) => (s.id === section.id ? { ...s, title } : s)) }))
+  const look = `${section.nested ? 'border-hairline' : 'border-ink'} ${selected ? 'bg-field' : ''}`
   return (
-    <div
-      className={`mx-4 grid grid-cols-[76px_1fr_auto] items-baseline gap-x-3 border-t-2 ${section.nested ? 'border-hairline' : 'border-ink'} ${selected ? 'bg-field' : ''} pb-1 pt-2`}
-    >
+    <div className={`mx-4 grid grid-cols-[76px_1fr_auto] items-baseline gap-x-3 border-t-2 pb-1 pt-2 ${look}`}>
       <button
         type="button"
         onClick={() => {
