@@ -104,7 +104,7 @@ public class CanvasPlacementTests
     [InlineData(318, 180, null)]
     [InlineData(2000, 1000, null)]
     public void A_size_that_the_web_takes_well_is_proposed(int width, int height, string? proposed) =>
-        Canvas.Proposed(new(width, height))?.ToString().ShouldBe(proposed);
+        Canvas.Proposed(new(width, height)).ToString().ShouldBe(proposed ?? "");
 
     [Theory]
     [InlineData(FitMode.Whole, true)]
