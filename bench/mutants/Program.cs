@@ -3,7 +3,8 @@ using Wexel.Mutants;
 
 // Puts small faults into Core, one at a time, and sees whether the Core tests catch them.
 //   Wexel.Mutants HOME WORK [WHICH [SEED]]
-// WHICH is how many of them are chosen at random, or a folder or file of Core such as "Placing/"; all without. Prints every fault that was not caught, and ends with a line "caught|of".
+// WHICH is how many of them are chosen at random, or a folder or file of Core such as "Placing/"; all without.
+// Prints every fault that was not caught, and ends with a line "caught|of".
 var (home, work) = (Path.GetFullPath(args[0]), Path.GetFullPath(args[1]));
 var seed = args.Length > 3 ? int.Parse(args[3], CultureInfo.InvariantCulture) : Environment.TickCount & 0xFFFF;
 

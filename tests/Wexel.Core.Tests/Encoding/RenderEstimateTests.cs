@@ -111,7 +111,8 @@ public class RenderEstimateTests
     [InlineData(14, 2)]
     public void A_quality_takes_what_key_frames_and_changes_take(int quality, double drawn)
     {
-        // 0.018 bytes a pixel of a key frame, of which one stands at the start and one after each 165 of the 400 others; 0.0005 of 300 that change; 12 around each of 400 frames, 41 for each of 100 that repeat.
+        // 0.018 bytes a pixel of a key frame, of which one stands at the start and one after each 165 of the 400 others; 0.0005 of 300 that change;
+        // 12 around each of 400 frames, 41 for each of 100 that repeat.
         var bytes = drawn * 1280 * 720 * ((3 * 0.018) + (300 * 0.0005));
         Estimate(Plan(false, Picture(rate: new RatePlan(RateRule.Quality, quality, 0, 1)))).Size.Value.ShouldBe(bytes + 4800 + 4100, 1);
     }
