@@ -179,6 +179,9 @@ internal sealed class FreeableSpace(
                 r.Kept,
             })
             .ToListAsync(cancel);
+        // A lesson that came after the first question was asked is not among them, and what is new is not freed.
+        releases.RemoveAll(r => !now.ContainsKey(r.LessonId));
+        rows.RemoveAll(r => !now.ContainsKey(r.LessonId));
         // Few profiles stand behind many renditions, each with a copy of its own.
         var read = rows.Select(r => r.Profile).Distinct().ToDictionary(text => text, Profile.Format.Read);
         var renditions = rows.ConvertAll(r => (Row: r, Profile: read[r.Profile]));

@@ -29,23 +29,23 @@ internal sealed class KeyReader(WexelDb db, RenderPlans plans, KnownKeys known)
         string Stamp(IReadOnlyList<string> recordings) => $"{mark} {string.Join(' ', recordings.Select(r => written.GetValueOrDefault(r)))}";
 
         var found = new Dictionary<SavedLesson, IReadOnlyDictionary<string, PlannedKeys?>>();
-        var open = new List<(SavedLesson Saved, Dictionary<string, Profile> Profiles)>();
+        var open = new Dictionary<SavedLesson, Dictionary<string, Profile>>();
         foreach (var saved in asked)
         {
             var profiles = saved.DistinctBy(ProfileKeys.ProfileKey).ToDictionary(ProfileKeys.ProfileKey);
             if (known.Find(saved.Key, Stamp) is { } keys && profiles.Keys.All(keys.ContainsKey))
                 found[saved.Key] = keys;
             else
-                open.Add((saved.Key, profiles));
+                open[saved.Key] = profiles;
         }
 
-        foreach (var lot in open.Chunk(Lot))
+        foreach (var lot in open.Keys.Chunk(Lot))
         {
-            var documents = await DocumentsAsync([.. lot.Select(o => o.Saved)], cancel);
+            var documents = await DocumentsAsync(lot, cancel);
             var lessons = await plans.LessonsAsync([.. documents.Values], cancel);
             foreach (var ((saved, document), lesson) in documents.Zip(lessons))
             {
-                var keys = lot.First(o => o.Saved == saved).Profiles.ToDictionary(p => p.Key, p => Keys(lesson.With(p.Value)));
+                var keys = open[saved].ToDictionary(p => p.Key, p => Keys(lesson.With(p.Value)));
                 known.Keep(saved, document.Recordings, Stamp(document.Recordings), keys);
                 found[saved] = keys;
             }
