@@ -172,6 +172,8 @@ builder
     .AddScoped<FeedReader>()
     .AddScoped<FeedKeeper>()
     .AddScoped<HouseKeeper>()
+    .AddScoped<ReadyLessons>()
+    .AddScoped<ReleaseSteps>()
     .AddScoped<Releaser>()
     .AddScoped<CourseReleaser>()
     .AddScoped<ChannelReader>()

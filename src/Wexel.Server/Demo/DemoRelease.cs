@@ -60,7 +60,7 @@ internal sealed class DemoRelease(
     {
         var usual = places.Known(outlet).Terms.Usual.Id;
         if (
-            (await releaser.ReleaseAsync(lesson.Id, outlet.Id, usual, Visibility.WithLink, cancel)).Is(out var release, out var problem)
+            (await releaser.ReleaseAsync(new ReleaseAim(lesson.Id, outlet.Id, usual, Visibility.WithLink), cancel)).Is(out var release, out var problem)
             && outlet.DeliverTo is not null
         )
             problem = await releaser.DeliverAsync(release, cancel);

@@ -159,7 +159,8 @@ internal sealed class FreeableSpace(
         var profiles = (await shelf.AllAsync(cancel)).ToDictionary(p => p.Id);
         var now = await db.Lessons.Select(l => new SavedLesson(l.Id, l.Revision)).ToDictionaryAsync(l => l.Lesson, cancel);
         var releases = await db
-            .Releases.Select(r => new
+            .Releases.IgnoreQueryFilters()
+            .Select(r => new
             {
                 r.LessonId,
                 r.ProfileId,

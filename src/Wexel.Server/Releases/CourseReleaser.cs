@@ -10,7 +10,7 @@ using Wexel.Server.Shelves;
 namespace Wexel.Server.Releases;
 
 /// <summary>Makes one package of a whole course, its lessons in the trainer's order.</summary>
-internal sealed class CourseReleaser(WexelDb db, ProfileShelf shelf, Releaser releaser, Packer packer, StandingReader standings, TimeProvider clock)
+internal sealed class CourseReleaser(WexelDb db, ProfileShelf shelf, ReadyLessons lessons, Packer packer, StandingReader standings, TimeProvider clock)
 {
     internal static string Identifier(CourseRelease release) => $"course-{release.CourseId:N}";
 
@@ -26,10 +26,10 @@ internal sealed class CourseReleaser(WexelDb db, ProfileShelf shelf, Releaser re
         var missing = new List<string>();
         foreach (var lesson in course.Lessons.OrderBy(l => l.Position))
         {
-            if ((await releaser.ReadyAsync(lesson, profile, cancel)).Is(out var planned, out var problem))
-                problem = await releaser.BlockedAsync(outlet, planned, cancel);
+            if ((await lessons.EncodedAsync(lesson, profile, cancel)).Is(out var planned, out var problem))
+                problem = await lessons.BlockedAsync(outlet, planned, cancel);
             if (planned is not null && problem is null)
-                ready.Add(releaser.Packed(lesson.Id, planned));
+                ready.Add(lessons.Packed(lesson.Id, planned));
             else
                 missing.Add(
                     $"{lesson.Position} {(lesson.Title.Length > 0 ? $"“{lesson.Title}”" : "(needs a title)")}"
@@ -57,7 +57,7 @@ internal sealed class CourseReleaser(WexelDb db, ProfileShelf shelf, Releaser re
             );
         var key = (await standings.ReadAsync(cancel)).Wanted(outlet, course, profile);
         (release.ProfileId, release.Profile, release.MadeFrom, release.ReleasedAt) = (profile.Id, Profile.Format.Write(profile), key, clock.GetUtcNow());
-        Releaser.Note(release, await packer.PackAsync(outlet.Terms.Package(packer.Sources(Identifier(release), course.Title, ready))!, cancel), key);
+        ReleaseSteps.Note(release, await packer.PackAsync(outlet.Terms.Package(packer.Sources(Identifier(release), course.Title, ready))!, cancel), key);
         await db.SaveChangesAsync(cancel);
         return release;
     }

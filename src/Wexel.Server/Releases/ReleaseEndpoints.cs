@@ -103,7 +103,10 @@ internal static class ReleaseEndpoints
             return Problems.NotThere("lesson");
         if (!await db.Outlets.AnyAsync(o => o.Id == request.OutletId, cancel))
             return Problems.NotThere("outlet");
-        return (await releaser.ReleaseAsync(id, request.OutletId, request.ProfileId, request.Visibility, cancel)).Is(out var release, out var problem)
+        return (await releaser.ReleaseAsync(new ReleaseAim(id, request.OutletId, request.ProfileId, request.Visibility), cancel)).Is(
+            out var release,
+            out var problem
+        )
             ? TypedResults.Ok(await ViewAsync(release, db, reader, cancel))
             : Problems.Answer(problem);
     }
