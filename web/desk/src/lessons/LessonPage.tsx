@@ -7,20 +7,18 @@ import { MarkUp } from '../markup/MarkUp'
 import { type HardStretch, useDetail } from '../movein/useDetail'
 import { useMoveIns } from '../movein/useMoveIns'
 import type { Cut } from '../sheet/blocks'
-import { RunSheet } from '../sheet/RunSheet'
 import { usePlayback } from '../sheet/usePlayback'
 import { Viewer } from '../sheet/Viewer'
-import { StretchActions } from '../tidy/StretchActions'
 import { Tidy } from '../tidy/Tidy'
 import { TidyingContext } from '../tidy/tidying'
 import { useCutting } from '../tidy/useCutting'
 import { useSuggestions } from '../tidy/useSuggestions'
-import { useTidyNotes } from '../tidy/useTidyNotes'
 import { Button } from '../ui/Button'
 import { clock, count } from '../ui/words'
 import { Conflict } from './Conflict'
 import { Facts } from './Facts'
 import { History } from './History'
+import { LessonSheet } from './LessonSheet'
 import { SaveState } from './SaveState'
 import { recordingsOf, useLesson } from './useLesson'
 import { type Reel, useCues, useReel } from './useLessons'
@@ -51,7 +49,6 @@ export function LessonPage() {
   const moveIns = useMoveIns(document, edit, playback)
   const detail = useDetail(id, recordings?.join(','), lesson?.revision, stage === 'tidy')
   const tidying = stage === 'tidy'
-  const notes = useTidyNotes(tidying, moveIns, detail, suggestions)
   useKey('ctrl+z', undo)
   useKey('ctrl+shift+z', redo)
   useEffect(() => {
@@ -122,15 +119,7 @@ export function LessonPage() {
       <WorkContext value={{ lessonId: id, revision: lesson.revision, document, reel, frameMs, cues: cues.data ?? noCues, playback, edit }}>
         <TidyingContext value={{ stretch, setStretch, cutting, suggestions, moveIns, detail }}>
           <div className="flex min-h-0 flex-1">
-            <RunSheet
-              selected={selected}
-              select={select}
-              editable={stage === 'mark-up'}
-              stretch={tidying ? stretch : undefined}
-              setStretch={tidying ? setStretch : undefined}
-              beside={tidying && stretch && <StretchActions stretch={stretch} />}
-              notes={notes}
-            />
+            <LessonSheet stage={stage} selected={selected} select={select} />
             <aside aria-label="Beside the run sheet" className="flex w-[440px] shrink-0 flex-col border-l border-hairline max-[1100px]:w-[360px]">
               <div className="border-b border-hairline p-4 pb-2">
                 <Viewer path={moveIns.path} hard={tidying ? detail.stretches : noHard} />

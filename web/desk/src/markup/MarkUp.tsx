@@ -1,12 +1,12 @@
 import { useState } from 'react'
 import { useKey } from '../app/keys'
+import { Captions } from '../captions/Captions'
+import { PasteContents } from '../contents/PasteContents'
+import { SelectedSection } from '../contents/SelectedSection'
 import { useWork } from '../lessons/work'
 import { usePlayingTime } from '../sheet/usePlayback'
 import { Button } from '../ui/Button'
 import { clock, count } from '../ui/words'
-import { Captions } from './Captions'
-import { PasteContents } from './PasteContents'
-import { SelectedSection } from './SelectedSection'
 
 interface Props {
   selected: string | undefined

@@ -1,28 +1,23 @@
 import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { useKey } from '../app/keys'
-import type { Document } from '../lessons/useLesson'
 import { useWork } from '../lessons/work'
 import { clock } from '../ui/words'
-import { blockAt, type Cut, layOut, stretchOf } from './blocks'
-import type { SheetNote } from './note'
+import { blockAt, type Cut, layOut } from './blocks'
 import { ScaleChoice } from './ScaleChoice'
-import { SectionHeading } from './SectionHeading'
 import { SheetRow } from './SheetRow'
 import { type Scale, scalesOf } from './scales'
+import type { SheetThing } from './thing'
 import { useRows } from './useRows'
 import { useStretch } from './useStretch'
 
 interface Props {
-  selected: string | undefined
-  select: (id: string | undefined) => void
-  editable: boolean
+  /** All that stands in it. */
+  things: SheetThing[]
   stretch: Cut | undefined
   /** Given where stretches can be selected. */
   setStretch?: (stretch: Cut | undefined) => void
   /** What can be done with the selected stretch, shown beside it. */
   beside?: ReactNode
-  /** What else stands in the sheet where it begins. */
-  notes: SheetNote[]
 }
 
 const none: never[] = []
@@ -31,8 +26,8 @@ const markAbove = 11
 const farMs = 1500
 
 /** The lesson as a page that is read from top to bottom: time, pictures, sound, what is said, sections as headings. */
-export function RunSheet({ selected, select, editable, stretch, setStretch, beside, notes }: Props) {
-  const { document, reel, frameMs, cues, playback, edit } = useWork()
+export function RunSheet({ things, stretch, setStretch, beside }: Props) {
+  const { document, reel, frameMs, playback } = useWork()
   const { analysis, length } = reel
   const scroller = useRef<HTMLElement>(null)
   const sheet = useRef<HTMLDivElement>(null)
@@ -48,22 +43,19 @@ export function RunSheet({ selected, select, editable, stretch, setStretch, besi
   const blocks = useMemo(
     () =>
       layOut({
-        sections: document.sections,
         pictures,
-        cues,
         // With all of it on one screen there is no room for what is short.
+        things: whole ? things.filter((t) => t.place !== 'below') : things,
         cuts: whole ? document.cuts.filter((c) => c.length >= scale.longest) : document.cuts,
         joints: reel.parts,
         quiet: whole ? none : reel.quiet,
         opened,
-        notes: whole ? none : notes,
         length,
         longest: scale.longest,
         everyPicture: scale.everyPicture,
       }),
-    [document.sections, document.cuts, pictures, cues, reel.quiet, reel.parts, opened, notes, length, scale, whole],
+    [things, document.cuts, pictures, reel.quiet, reel.parts, opened, length, scale, whole],
   )
-  const numbers = useMemo(() => numberOf(document.sections), [document.sections])
   const rows = useRows(scroller, sheet, blocks, scale)
   const { virtualizer, placeOf, show } = rows
   const height = virtualizer.getTotalSize()
@@ -166,18 +158,6 @@ export function RunSheet({ selected, select, editable, stretch, setStretch, besi
                   className="absolute left-0 top-0 w-full"
                   style={{ transform: `translateY(${item.start}px)` }}
                 >
-                  {block.section && (
-                    <SectionHeading
-                      section={block.section}
-                      number={numbers.get(block.section.id) ?? ''}
-                      until={stretchOf(document.sections, block.section.id, length)?.end ?? length}
-                      edit={edit}
-                      playback={playback}
-                      selected={selected === block.section.id}
-                      select={select}
-                      editable={editable}
-                    />
-                  )}
                   <SheetRow
                     block={block}
                     index={item.index}
@@ -207,19 +187,4 @@ function useHeight(element: { current: HTMLElement | null }): number {
     return () => seen.disconnect()
   }, [element])
   return height
-}
-
-/** 1, 2, 2.1, 2.2, 3 … */
-function numberOf(sections: Document['sections']): Map<string, string> {
-  const numbers = new Map<string, string>()
-  let main = 0
-  let sub = 0
-  for (const section of sections) {
-    if (section.nested) numbers.set(section.id, `${main}.${++sub}`)
-    else {
-      numbers.set(section.id, `${++main}`)
-      sub = 0
-    }
-  }
-  return numbers
 }

@@ -21,6 +21,7 @@ interface Props {
 /** What stands in the sheet for a stretch of time: when, what is seen, what is heard, what is said. */
 export const SheetRow = memo(function SheetRow(props: Props) {
   const { block, index, scale, seek, press, selectable } = props
+  const struck = block.cut !== undefined
   const go = (event: MouseEvent<HTMLElement>) => {
     if (!(event.target instanceof Element) || event.target.closest('input, button, a, [data-beside]')) return
     const box = event.currentTarget.getBoundingClientRect()
@@ -28,6 +29,9 @@ export const SheetRow = memo(function SheetRow(props: Props) {
   }
   return (
     <>
+      {block.headings.map((heading) => (
+        <Fragment key={heading.key}>{heading.show(struck)}</Fragment>
+      ))}
       {block.joint && (
         <p data-joint className="mx-4 mt-1 flex items-center gap-3 text-small text-quiet">
           <span aria-hidden="true" className="w-[76px] border-t border-quiet" />
@@ -55,8 +59,8 @@ export const SheetRow = memo(function SheetRow(props: Props) {
         </button>
         {block.fold ? <Folded {...props} /> : <Opened {...props} />}
       </div>
-      {block.notes.map((note) => (
-        <Fragment key={note.key}>{note.show()}</Fragment>
+      {block.below.map((thing) => (
+        <Fragment key={thing.key}>{thing.show(struck)}</Fragment>
       ))}
     </>
   )
@@ -80,7 +84,7 @@ function Folded({ block, open }: Props) {
   )
 }
 
-function Opened({ block, reel, scale, seek }: Props) {
+function Opened({ block, reel, scale }: Props) {
   const { analysis } = reel
   const tight = scale.id === 'whole'
   const at = scale.ownFrame ? block.start : block.picture
@@ -104,19 +108,9 @@ function Opened({ block, reel, scale, seek }: Props) {
       </span>
       <div className="min-w-0" style={{ minHeight: block.cut || at !== undefined ? undefined : Math.min(38, height) }}>
         {tight ? (
-          <p className={`truncate ${block.cut ? 'line-through' : ''}`}>{block.cues.map((c) => c.text).join(' ')}</p>
+          <p className={`truncate ${block.cut ? 'line-through' : ''}`}>{block.said.map((s) => s.text).join(' ')}</p>
         ) : (
-          block.cues.map((cue) => (
-            <p key={cue.id} className="mb-1">
-              <button
-                type="button"
-                onClick={() => seek(cue.span.start)}
-                className={`whitespace-pre-line text-left hover:text-copper ${block.cut ? 'line-through' : ''}`}
-              >
-                {cue.text}
-              </button>
-            </p>
-          ))
+          block.said.map((s) => <Fragment key={s.key}>{s.show(block.cut !== undefined)}</Fragment>)
         )}
       </div>
     </>

@@ -1,33 +1,32 @@
 import { expect, test } from 'vitest'
 import { blockAt, type Layout, layOut } from './blocks'
+import type { SheetThing } from './thing'
 
-const cue = (start: number) => ({ span: { start, end: start + 500, length: 500 }, text: String(start), markup: null, atTop: false, id: '' })
+const thing = (at: number) => ({ key: String(at), at, px: 0, show: () => null })
+const said = (at: number): SheetThing => ({ ...thing(at), place: 'said', text: String(at) })
+const heading = (at: number): SheetThing => ({ ...thing(at), place: 'heading' })
+const below = (at: number): SheetThing => ({ ...thing(at), place: 'below' })
 const plain: Layout = {
-  sections: [],
+  things: [],
   pictures: [],
-  cues: [],
   cuts: [],
   quiet: [],
   opened: new Set(),
-  notes: [],
   length: 60_000,
   longest: 15_000,
   everyPicture: true,
 }
 const edges = (blocks: { start: number; end: number }[]) => blocks.map((b) => [b.start, b.end])
 
-test('covers the lesson without a gap, in order, with every cue once', () => {
-  const cues = [0, 2_500, 14_999, 15_000, 59_000].map(cue)
+test('covers the lesson without a gap, in order, with everything that stands in it once', () => {
+  const words = [0, 2_500, 14_999, 15_000, 59_000].map(said)
+  const notes = [59_999, 4_000].map(below)
   for (const longest of [500, 15_000, 60_000]) {
     const blocks = layOut({
       ...plain,
       longest,
-      sections: [
-        { id: 'a', at: 0, title: 'A', nested: false },
-        { id: 'b', at: 12_345, title: 'B', nested: false },
-      ],
+      things: [...notes, ...words, heading(0), heading(12_345), heading(12_345), heading(60_000)],
       pictures: [0, 5_000, 40_000],
-      cues,
       cuts: [{ start: 20_000, end: 31_000 }],
       opened: new Set([20_000]),
     })
@@ -35,8 +34,9 @@ test('covers the lesson without a gap, in order, with every cue once', () => {
     expect(blocks.at(-1)?.end).toBe(60_000)
     expect(blocks.slice(1).map((b) => b.start)).toEqual(blocks.slice(0, -1).map((b) => b.end))
     expect(blocks.every((b) => b.end - b.start <= longest + 1)).toBe(true)
-    expect(blocks.flatMap((b) => b.cues)).toEqual(cues)
-    expect(blocks.filter((b) => b.section).map((b) => b.start)).toEqual([0, 12_345])
+    expect(blocks.flatMap((b) => b.said)).toEqual(words)
+    expect(blocks.flatMap((b) => b.below.map((t) => t.at))).toEqual([4_000, 59_999])
+    expect(blocks.flatMap((b) => b.headings.map((t) => [b.start, t.at]))).toEqual([0, 12_345, 12_345].map((at) => [at, at]))
     const cut = blocks.filter((b) => b.cut)
     expect([cut[0].start, cut.at(-1)?.end]).toEqual([20_000, 31_000])
     for (const [i, b] of blocks.entries()) expect([blockAt(blocks, b.start), blockAt(blocks, b.end - 1)]).toEqual([i, i])
@@ -68,9 +68,9 @@ test('nothing that is said is folded away as quiet, nor what a cut touches', () 
     { start: 10_000, end: 20_000 },
     { start: 30_000, end: 40_000 },
   ]
-  const blocks = layOut({ ...plain, quiet, cues: [cue(10_000), cue(18_000)], cuts: [{ start: 39_000, end: 45_000 }], opened: new Set([39_000]) })
-  expect(blocks.filter((b) => b.fold && b.cues.length > 0)).toEqual([])
-  expect(edges(layOut({ ...plain, quiet, cues: [cue(17_000)] }).filter((b) => b.fold))).toEqual([
+  const blocks = layOut({ ...plain, quiet, things: [said(10_000), said(18_000)], cuts: [{ start: 39_000, end: 45_000 }], opened: new Set([39_000]) })
+  expect(blocks.filter((b) => b.fold && b.said.length > 0)).toEqual([])
+  expect(edges(layOut({ ...plain, quiet, things: [said(17_000)] }).filter((b) => b.fold))).toEqual([
     [10_000, 17_000],
     [30_000, 40_000],
   ])

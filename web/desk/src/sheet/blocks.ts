@@ -1,6 +1,4 @@
-import type { Schemas } from '../app/api'
-import type { Section } from '../lessons/useLesson'
-import type { SheetNote } from './note'
+import type { Below, Heading, Said, SheetThing } from './thing'
 
 export interface Cut {
   start: number
@@ -11,7 +9,8 @@ export interface Cut {
 export interface Block {
   start: number
   end: number
-  section?: Section
+  /** What stands over it, and begins with it. */
+  headings: Heading[]
   /** The moment whose picture stands beside it. */
   picture?: number
   /** The cut that it lies in. */
@@ -20,16 +19,16 @@ export interface Block {
   fold?: Cut
   /** The recording that begins with it, where there are several. */
   joint?: { fileName: string }
-  cues: Schemas['Cue'][]
-  /** What else begins in it. */
-  notes: SheetNote[]
+  /** What is said in it. */
+  said: Said[]
+  /** What else begins in it, below. */
+  below: Below[]
 }
 
 /** What a sheet is laid out from. */
 export interface Layout {
-  sections: Section[]
+  things: SheetThing[]
   pictures: number[]
-  cues: Schemas['Cue'][]
   cuts: Cut[]
   /** The recordings, one after the other. */
   joints?: { span: Cut; fileName: string }[]
@@ -37,7 +36,6 @@ export interface Layout {
   quiet: Cut[]
   /** The starts of the folds that somebody has opened. */
   opened: ReadonlySet<number>
-  notes: SheetNote[]
   length: number
   /** The longest that one block may be, in milliseconds. */
   longest: number
@@ -45,20 +43,15 @@ export interface Layout {
   everyPicture: boolean
 }
 
-/** Where a section starts and ends: one that is not nested covers those under it. */
-export function stretchOf(sections: Section[], id: string, length: number): Cut | undefined {
-  const index = sections.findIndex((s) => s.id === id)
-  if (index < 0) return undefined
-  const { at, nested } = sections[index]
-  return { start: at, end: sections.slice(index + 1).find((s) => nested || !s.nested)?.at ?? length }
-}
-
-/** Lays a lesson out down the page: a block begins at each section, each picture, each fold and each edge of a cut, and at the latest after the longest. */
-export function layOut({ sections, pictures, cues, cuts, joints, quiet, opened, notes, length, longest, everyPicture }: Layout): Block[] {
-  const folds = foldsOf(cuts, quiet, cues, opened)
-  const starts = new Map<number, Section | undefined>([[0, undefined]])
-  const begin = (at: number) => at < length && !starts.has(at) && starts.set(at, undefined)
-  for (const section of sections) if (section.at < length) starts.set(section.at, section)
+/** Lays a lesson out down the page: a block begins at each heading, each picture, each fold and each edge of a cut, and at the latest after the longest. */
+export function layOut({ things, pictures, cuts, joints, quiet, opened, length, longest, everyPicture }: Layout): Block[] {
+  const of = <P extends SheetThing['place']>(place: P) => things.filter((t): t is SheetThing & { place: P } => t.place === place)
+  const said = of('said')
+  const folds = foldsOf(cuts, quiet, said, opened)
+  const starts = new Set([0])
+  const begin = (at: number) => at < length && starts.add(at)
+  const headings = of('heading').filter((t) => t.at < length)
+  for (const { at } of headings) begin(at)
   for (const { start, end } of [...cuts, ...folds]) {
     begin(start)
     begin(end)
@@ -67,7 +60,7 @@ export function layOut({ sections, pictures, cues, cuts, joints, quiet, opened, 
   for (const at of begun.keys()) begin(at)
   if (everyPicture) for (const picture of pictures) if (!within(folds, picture)) begin(picture)
 
-  const edges = [...starts.keys()].sort((a, b) => a - b)
+  const edges = [...starts].sort((a, b) => a - b)
   const blocks: Block[] = []
   const ahead = { cut: ordered(cuts), fold: ordered(folds) }
   edges.forEach((from, i) => {
@@ -83,39 +76,38 @@ export function layOut({ sections, pictures, cues, cuts, joints, quiet, opened, 
         end,
         cut,
         fold,
-        cues: [],
-        notes: [],
-        section: p === 0 ? starts.get(from) : undefined,
+        headings: [],
+        said: [],
+        below: [],
         joint: p === 0 ? begun.get(from) : undefined,
       })
     }
   })
-  spread(blocks, cues, (c) => c.span.start).forEach((list, i) => {
-    blocks[i].cues = list
-  })
-  spread(blocks, notes, (n) => n.at).forEach((list, i) => {
-    blocks[i].notes = list
+  const at = (thing: SheetThing) => thing.at
+  const [above, words, below] = [spread(blocks, headings, at), spread(blocks, said, at), spread(blocks, of('below'), at)]
+  blocks.forEach((block, i) => {
+    Object.assign(block, { headings: above[i], said: words[i], below: below[i] })
   })
   spread(blocks, pictures, (p) => p).forEach((list, i) => {
-    // A section's own start, or what follows a fold, may lie between two pictures: then the one before shows what is seen there.
-    const { fold, section, start } = blocks[i]
+    // A heading's own start, or what follows a fold, may lie between two pictures: then the one before shows what is seen there.
+    const { fold, headings, start } = blocks[i]
     if (fold) return
-    blocks[i].picture = list[0] ?? (section || blocks[i - 1]?.fold ? pictures.findLast((p) => p <= start) : undefined)
+    blocks[i].picture = list[0] ?? (headings.length > 0 || blocks[i - 1]?.fold ? pictures.findLast((p) => p <= start) : undefined)
   })
   return blocks
 }
 
 const shortestFold = 4_000
 
-/** What is folded: cuts, and quiet stretches that no cut touches, but for where a caption starts in them. */
-function foldsOf(cuts: Cut[], quiet: Cut[], cues: Schemas['Cue'][], opened: ReadonlySet<number>): Cut[] {
+/** What is folded: cuts, and quiet stretches that no cut touches, but for where something is said in them. */
+function foldsOf(cuts: Cut[], quiet: Cut[], said: SheetThing[], opened: ReadonlySet<number>): Cut[] {
   const free = quiet
     .filter((q) => !cuts.some((c) => c.start < q.end && c.end > q.start))
     .flatMap((q) => {
-      const edges = [q.start, ...cues.map((c) => c.span.start).filter((at) => q.start < at && at < q.end), q.end]
+      const edges = [q.start, ...said.map((t) => t.at).filter((at) => q.start < at && at < q.end), q.end]
       return edges.slice(1).map((end, i) => ({ start: edges[i], end }))
     })
-    .filter((q) => q.end - q.start >= shortestFold && !cues.some((c) => c.span.start === q.start))
+    .filter((q) => q.end - q.start >= shortestFold && !said.some((t) => t.at === q.start))
   return [...cuts, ...free].filter((f) => !opened.has(f.start)).sort((a, b) => a.start - b.start)
 }
 

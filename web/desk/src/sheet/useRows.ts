@@ -3,7 +3,6 @@ import { type RefObject, useCallback } from 'react'
 import { type Block, blockAt } from './blocks'
 import type { Scale } from './scales'
 
-const headingPx = 42
 const foldPx = 32
 
 /** The rows that are on the screen, and how far down the sheet any moment stands, on the screen or not. */
@@ -12,7 +11,8 @@ export function useRows(scroller: RefObject<HTMLElement | null>, sheet: RefObjec
     count: blocks.length,
     getScrollElement: () => scroller.current,
     getItemKey: (i) => blocks[i]?.start ?? i,
-    estimateSize: (i) => (blocks[i].section ? headingPx : 0) + (blocks[i].fold ? foldPx : scale.row) + blocks[i].notes.reduce((sum, note) => sum + note.px, 0),
+    estimateSize: (i) =>
+      (blocks[i].fold ? foldPx : scale.row) + [...blocks[i].headings, ...blocks[i].said, ...blocks[i].below].reduce((sum, thing) => sum + thing.px, 0),
     overscan: 6,
   })
 

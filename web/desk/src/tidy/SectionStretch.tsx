@@ -1,6 +1,7 @@
 import { useState } from 'react'
+import { stretchOf } from '../contents/sections'
 import type { Section } from '../lessons/useLesson'
-import { type Cut, stretchOf } from '../sheet/blocks'
+import type { Cut } from '../sheet/blocks'
 import { clock } from '../ui/words'
 
 interface Props {

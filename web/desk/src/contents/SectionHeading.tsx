@@ -1,6 +1,6 @@
 import type { Document, Section } from '../lessons/useLesson'
+import type { Playback } from '../sheet/usePlayback'
 import { clock } from '../ui/words'
-import type { Playback } from './usePlayback'
 
 interface Props {
   section: Section
