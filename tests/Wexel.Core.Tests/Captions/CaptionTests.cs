@@ -157,4 +157,33 @@ public class CaptionTests
                 var read = WebVttText.Read(WebVttText.Write(cues));
                 return read.Problems.Count == 0 && read.Cues.SequenceEqual(cues);
             });
+
+    [Fact]
+    public void A_caption_of_no_length_is_left_out_and_its_line_named()
+    {
+        var reading = CaptionFile.Read(TextEncoding.UTF8.GetBytes("WEBVTT\n\n00:01.000 --> 00:01.000\nA\n\n00:02.000 --> 00:02.001\nB\n"));
+        reading.Cues.Single().Text.ShouldBe("B");
+        var problem = reading.Problems.Single();
+        (problem.Code, problem.Field).ShouldBe(("captions-backward", "line 3"));
+    }
+
+    [Fact]
+    public void What_cannot_be_read_any_more_begins_at_the_line_that_is_named()
+    {
+        var bad = string.Concat(Enumerable.Repeat("x --> y\nA\n\n", Problem.Most + 5));
+        var reading = CaptionFile.Read(TextEncoding.UTF8.GetBytes("WEBVTT\n\n" + bad));
+        var last = reading.Problems[^1];
+        (reading.Problems.Count, last.Code).ShouldBe((Problem.Most + 1, "captions-too-many"));
+        // Each takes three lines, from line 3 on; the empty line behind the last one read is where reading ends.
+        last.Sentence.ShouldStartWith($"Nothing from line {2 + (3 * Problem.Most)} on was read");
+    }
+
+    [Fact]
+    public void Tags_follow_each_other_and_an_empty_pair_is_none()
+    {
+        string Plain(string text) => CaptionFile.Read(TextEncoding.UTF8.GetBytes("1\n00:00:01,000 --> 00:00:02,000\n" + text + "\n")).Cues.Single().Text;
+        Plain("{\\an8}{\\i1}a<font color=\"red\">b</font><u></u>c").ShouldBe("abc");
+        Plain("a<>b").ShouldBe("ab");
+        Plain("ends in {").ShouldBe("ends in {");
+    }
 }

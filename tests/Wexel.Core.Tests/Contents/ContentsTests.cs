@@ -73,4 +73,37 @@ public class ContentsTests
         ChaptersText
             .Write(Chapters.FromSections([new("a", Ms.Of(0), "A <b> & --> C")], Ms.Of(90_000)))
             .ShouldBe("WEBVTT\n\n1\n00:00:00.000 --> 00:01:30.000\nA &lt;b&gt; &amp; --&gt; C\n");
+
+    [Fact]
+    public void A_shortened_title_is_never_longer_than_asked() =>
+        Gen.Select(Gen.String[Pick.From('a', 'b', ' ', 'ö', '-'), 0, 60], Gen.Int[2, 40])
+            .Sample(
+                (title, most) =>
+                {
+                    var shorter = SectionRules.Shortened(title, most);
+                    return shorter.Length <= most && (title.Length <= most ? shorter == title : shorter.EndsWith('…'));
+                }
+            );
+
+    [Fact]
+    public void What_two_people_changed_of_one_section_is_all_kept()
+    {
+        var before = new Section("s", Ms.Of(1000), "Fares");
+        Section[] changes = [before with { At = Ms.Of(2000) }, before with { Title = "Coins" }, before with { Nested = true }];
+        foreach (var theirs in changes)
+        {
+            Section.Kind.Merged(before, theirs, before).ShouldBe(theirs);
+            Section.Kind.Merged(before, before, theirs).ShouldBe(theirs);
+            foreach (var mine in changes.Where(c => c != theirs))
+            {
+                var both = Section.Kind.Merged(before, theirs, mine);
+                (both.At != before.At, both.Title != before.Title, both.Nested).ShouldBe(
+                    (theirs.At != before.At || mine.At != before.At, theirs.Title != before.Title || mine.Title != before.Title, theirs.Nested || mine.Nested)
+                );
+            }
+        }
+
+        // Where both changed the same, mine stands.
+        Section.Kind.Merged(before, before with { At = Ms.Of(3000) }, before with { At = Ms.Of(2000) }).At.ShouldBe(Ms.Of(2000));
+    }
 }

@@ -102,4 +102,28 @@ public class DocumentFormatTests
         format.Read("""{ "version": 2, "a": "x", "b": "y" }""")["c"].ShouldBe("y2");
         format.Read("""{ "version": 3, "a": "x" }""").ShouldNotContainKey("c");
     }
+
+    [Theory]
+    [InlineData("true", 1)]
+    [InlineData("false", 0)]
+    [InlineData("null", 0)]
+    public void Captions_inside_are_one_track(string inside, int tracks) =>
+        MadeBy
+            .Format.Read(Text("plan-1").Replace("\"captionsInside\": true", $"\"captionsInside\": {inside}", StringComparison.Ordinal))
+            .Plan.File.CaptionTracks.ShouldBe(tracks);
+
+    [Theory]
+    [InlineData(3_600_000_000, true)]
+    [InlineData(3_600_000_001, false)]
+    [InlineData(-3_600_000_000, true)]
+    public void A_time_lies_within_a_thousand_hours(long milliseconds, bool read)
+    {
+        var text = Text("lesson-2");
+        var at = System.Text.RegularExpressions.Regex.Replace(text, "\"at\": \\d+", $"\"at\": {milliseconds}");
+        at.ShouldNotBe(text);
+        if (read)
+            LessonDocument.Format.Read(at).Sections.ShouldAllBe(s => s.At == Ms.Of(milliseconds));
+        else
+            Should.Throw<JsonException>(() => LessonDocument.Format.Read(at));
+    }
 }

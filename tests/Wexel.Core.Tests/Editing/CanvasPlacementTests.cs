@@ -115,4 +115,23 @@ public class CanvasPlacementTests
         new Canvas(null, fit, PicturePart.All).IsAsRecorded.ShouldBe(same);
         new Canvas(new(640, 360), fit, PicturePart.All).IsAsRecorded.ShouldBeFalse();
     }
+
+    [Theory]
+    [InlineData(100, 75, 200, 150, true)]
+    [InlineData(200, 150, 100, 75, true)]
+    [InlineData(100, 75, 200, 151, false)]
+    [InlineData(100, 75, 201, 150, false)]
+    [InlineData(200, 151, 100, 75, false)]
+    [InlineData(201, 150, 100, 75, false)]
+    [InlineData(100, 75, 200, 225, false)]
+    [InlineData(200, 225, 100, 75, false)]
+    [InlineData(100, 75, 100, 75, true)]
+    public void A_factor_is_whole_where_both_sides_go_by_the_same_number(int fromWidth, int fromHeight, int toWidth, int toHeight, bool whole) =>
+        (
+            Place(new(400, 400), new(400, 400), FitMode.Whole) with
+            {
+                From = new(0, 0, fromWidth, fromHeight),
+                To = new(0, 0, toWidth, toHeight),
+            }
+        ).WholeFactor.ShouldBe(whole);
 }

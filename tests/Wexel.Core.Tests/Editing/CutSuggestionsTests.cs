@@ -103,4 +103,11 @@ public sealed class CutSuggestionsTests
                 iter: 400
             );
     }
+
+    [Theory]
+    [InlineData("0:59 - 1:00", null)]
+    [InlineData("1:00 - 1:01", "cuts-late")]
+    [InlineData("0:10 - 0:10", "cuts-backward")]
+    public void A_cut_begins_before_the_end(string line, string? code) =>
+        (CutsText.Read(line, TimeSpan.FromMinutes(1)).Problems is [var problem] ? problem.Code : null).ShouldBe(code);
 }

@@ -175,4 +175,51 @@ public class MoveInTests
                         && seen.Y + seen.Height <= page.Height;
                 }
             );
+
+    [Fact]
+    public void What_two_people_changed_of_one_move_in_is_all_kept()
+    {
+        var before = In(2000, 6000);
+        MoveIn[] changes =
+        [
+            before with
+            {
+                Span = new TimeRange(Ms.Of(2500), Ms.Of(6000)),
+            },
+            before with
+            {
+                Part = PicturePart.All,
+            },
+            before with
+            {
+                Ease = Ms.Of(900),
+            },
+        ];
+        foreach (var theirs in changes)
+        {
+            MoveIn.Kind.Merged(before, theirs, before).ShouldBe(theirs);
+            MoveIn.Kind.Merged(before, before, theirs).ShouldBe(theirs);
+            foreach (var mine in changes.Where(c => c != theirs))
+            {
+                var both = MoveIn.Kind.Merged(before, theirs, mine);
+                changes
+                    .Count(c =>
+                        c.Span == both.Span && c.Span != before.Span
+                        || c.Part == both.Part && c.Part != before.Part
+                        || c.Ease == both.Ease && c.Ease != before.Ease
+                    )
+                    .ShouldBe(2);
+            }
+        }
+
+        MoveIn.Kind.Merged(before, before with { Ease = Ms.Of(100) }, before with { Ease = Ms.Of(200) }).Ease.ShouldBe(Ms.Of(200));
+    }
+
+    [Fact]
+    public void One_that_the_next_leaves_the_shortest_of_stays()
+    {
+        var shortest = (long)MoveIn.Kind.Shortest.TotalMilliseconds;
+        MoveIn.Kind.Tidy([In(1000, 9000, id: "a"), In(1000 + shortest, 12_000, id: "b")], TimeSpan.FromMinutes(1)).Select(m => m.Id).ShouldBe(["a", "b"]);
+        MoveIn.Kind.Tidy([In(1000, 9000, id: "a"), In(999 + shortest, 12_000, id: "b")], TimeSpan.FromMinutes(1)).Select(m => m.Id).ShouldBe(["b"]);
+    }
 }

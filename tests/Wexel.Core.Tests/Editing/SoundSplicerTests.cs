@@ -119,4 +119,43 @@ public class SoundSplicerTests
             made.Zip(expected).Max(p => Math.Abs(p.First - p.Second)).ShouldBeLessThan(0.01);
         }
     }
+
+    [Fact]
+    public void Both_sides_of_a_joint_are_faded_channel_by_channel()
+    {
+        // Left is 0.5 before the joint and 0.1 behind it, right the other way round.
+        var source = new float[2 * Rate];
+        for (var i = 0; i < Rate; i++)
+            (source[2 * i], source[(2 * i) + 1]) = i < Rate / 2 ? (0.5f, 0.1f) : (0.1f, 0.5f);
+        var made = Splice(Map(1000, (400, 600)), source, channels: 2, block: 100);
+        var (joint, half) = (Rate / 1000 * 400, Rate / 1000 * 5);
+        for (var i = joint - half; i < joint + half; i++)
+        {
+            var share = (i - (joint - half) + 0.5f) / (2 * half);
+            made[2 * i].ShouldBe(0.5f - (0.4f * share), 1e-5f);
+            made[(2 * i) + 1].ShouldBe(0.1f + (0.4f * share), 1e-5f);
+        }
+    }
+
+    [Fact]
+    public void What_is_shorter_than_two_fades_has_shorter_ones_and_keeps_its_length()
+    {
+        // One frame of 1/30 s is kept; at 1000 frames a second it is 1 ms, far shorter than a fade.
+        TimeRange Cut(double from, double to) => new(TimeSpan.FromMilliseconds(from), TimeSpan.FromMilliseconds(to));
+        var grid = new FrameRate(1000, 1);
+        var source = Enumerable.Range(0, Rate / 10).Select(i => (float)i / Rate).ToArray();
+        foreach (var cuts in new[] { new[] { Cut(20, 40), Cut(42, 60) }, [Cut(20, 22), Cut(60, 62)], [Cut(1, 50), Cut(51, 99)], [Cut(0, 50), Cut(52, 60)] })
+        {
+            var map = TimeMap.Of(grid, Ms.Of(100), cuts);
+            foreach (var block in new[] { 7, 48, 5000 })
+            {
+                var made = Splice(map, source, block: block);
+                // A rising line stays between what it was at both sides of each joint, and outside of fades it is the source.
+                made.Length.ShouldBe((int)(map.Length.TotalSeconds * Rate));
+                made.ShouldAllBe(v => v >= 0 && v < 0.1f);
+                for (var i = 1; i < made.Length; i++)
+                    (made[i] >= made[i - 1]).ShouldBeTrue($"{i} of {block}");
+            }
+        }
+    }
 }

@@ -96,4 +96,7 @@ public class MakeItFitTests
         MakeItFit.QualityFor(1e6, (20, 8e6), (32, 2e6)).ShouldBe(32);
         MakeItFit.QualityFor(9e6, (20, 8e6), (32, 2e6)).ShouldBe(20);
     }
+
+    [Fact]
+    public void A_profile_is_written_so_that_people_can_read_it() => ProfileText.Write(Profiles.Web).ShouldContain("\n  \"container\"");
 }

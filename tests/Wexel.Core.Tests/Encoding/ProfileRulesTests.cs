@@ -261,4 +261,33 @@ public class ProfileRulesTests
             .Where(p => p.Key is not ("id" or "size" or "timing" or "rate"))
             .SelectMany(p => Leaves(p.Value!).Append(p.Value!))
             .Concat((node["properties"] as JsonObject ?? []).Where(p => p.Key is "size" or "timing" or "rate").SelectMany(p => Leaves(p.Value!)));
+
+    [Fact]
+    public void The_poorest_quality_is_one()
+    {
+        var most = QualityScale.Of(PictureCodec.H264).Most;
+        ProfileRules.Findings(With(p => p with { Rate = RateSettings.Of(most) })).ShouldNotContain(f => f.IsFault);
+        ProfileRules.Findings(With(p => p with { Rate = RateSettings.Of(most + 1) })).ShouldContain(f => f.IsFault);
+        ProfileRules.Findings(With(p => p with { Rate = RateSettings.Of(0) })).ShouldNotContain(f => f.IsFault);
+        ProfileRules.Findings(With(p => p with { Rate = RateSettings.Of(-1) })).ShouldContain(f => f.IsFault);
+    }
+
+    [Fact]
+    public void What_a_finding_mends_keeps_the_rest_as_it_is()
+    {
+        var quiet = WithSound(s => s with { TargetLufs = -20, SampleRate = 44_100 }) with { Picture = null };
+        var finding = ProfileRules.Findings(quiet).Single(f => f.Code == "container-for-sound");
+        finding.Mended!.Sound.ShouldBe(quiet.Sound! with { Codec = SoundCodec.Aac });
+        finding.Mended.Container.ShouldBe(Container.M4a);
+    }
+
+    [Fact]
+    public void Rates_are_said_in_the_unit_that_people_read()
+    {
+        string Sentence(int bits) => string.Join(' ', ProfileRules.Findings(WithSound(s => s with { BitsPerSecond = bits })).Select(f => f.Sentence + f.Way));
+        Sentence(2_000).ShouldContain("kbit/s");
+        Sentence(2_000).ShouldNotContain("Mbit/s");
+        var low = With(p => p with { Level = 10, Size = new SizeSettings(SizeRule.Exact, 1280, 720) });
+        string.Join(' ', ProfileRules.Findings(low).Select(f => f.Sentence)).ShouldNotContain("e+");
+    }
 }

@@ -279,4 +279,87 @@ public class RenderPlannerTests
         plan.Picture!.Parts[1].Moves.Select(m => (m.First, m.Frames)).ShouldBe([(300, 1), (345, 15)]);
         plan.Picture!.Parts[2].Moves.ShouldBeEmpty();
     }
+
+    [Fact]
+    public void Each_recording_has_its_own_sound_track_where_one_was_chosen()
+    {
+        var two = Sample.Facts() with { Sounds = [new("aac", 2, "stereo", 48_000), new("aac", 1, "mono", 48_000)], UsedSounds = [1] };
+        SoundPlan Sound(params RecordingFacts[] facts)
+        {
+            var reel = Reel.Of([.. facts.Select(f => (f, (SoundSides?)SoundSides.Same))]);
+            return RenderPlanner.Plan(reel, reel.Map([]), Profiles.Web, new LessonLook([])).Sound!;
+        }
+
+        Sound(Sample.Facts(), two)
+            .Tracks.ShouldBe([
+                [0],
+                [1],
+            ]);
+        Sound(two, two)
+            .Tracks.ShouldBe([
+                [1],
+                [1],
+            ]);
+        Sound(Sample.Facts(), Sample.Facts()).Tracks.ShouldBeNull();
+    }
+
+    [Fact]
+    public void Each_frame_of_a_lesson_is_one_of_a_recording_and_back()
+    {
+        var reel = Reel.Of([(Sample.Facts(), null), (Sample.Facts(), null)]);
+        var map = reel.Map([
+            new TimeRange(TimeSpan.FromSeconds(10), TimeSpan.FromSeconds(20)),
+            new TimeRange(TimeSpan.FromSeconds(60), TimeSpan.FromSeconds(70)),
+        ]);
+        var picture = RenderPlanner.Plan(reel, map, Profiles.Web, new LessonLook([])).Picture!;
+        picture.Parts.Count.ShouldBe(2);
+        for (var frame = 0L; frame < map.Frames; frame += 7)
+        {
+            var (part, recorded) = picture.Recorded(frame);
+            part.Lesson(recorded).ShouldBe(frame);
+        }
+
+        foreach (var kept in picture.Parts.SelectMany(p => p.Kept))
+        {
+            picture.Recorded(kept.At).Frame.ShouldBe(kept.First);
+            picture.Recorded(kept.At + kept.Count - 1).Frame.ShouldBe(kept.End - 1);
+        }
+
+        picture.Parts[0].Lesson(300).ShouldBeNull("it is cut");
+        picture.Parts[0].Lesson(599).ShouldBeNull("it is cut");
+        picture.Parts[0].Lesson(600).ShouldBe(300);
+        Should.Throw<ArgumentOutOfRangeException>(() => picture.Recorded(map.Frames));
+        Should.Throw<ArgumentOutOfRangeException>(() => picture.Recorded(-1));
+    }
+
+    [Fact]
+    public void A_run_holds_its_frames_and_no_other()
+    {
+        var run = new FrameRun(10, 3);
+        Enumerable.Range(0, 20).Where(f => run.Holds(f)).ShouldBe([10, 11, 12]);
+    }
+
+    [Fact]
+    public void The_poster_lies_with_the_largest_picture()
+    {
+        var plan = RenderPlanner.Plan(Reel.Of(Sample.Facts()), Reel.Of(Sample.Facts()).Map([]), Profiles.Web, new LessonLook([]));
+        var keys = Sample.Keys(plan);
+        keys.Poster.ShouldBe(keys.Pictures[0]);
+        Sample.Keys(plan with { Pictures = [] }).Poster.ShouldBeNull();
+    }
+
+    [Theory]
+    [InlineData(RateRule.Average, 2)]
+    [InlineData(RateRule.Constant, 1)]
+    public void Only_an_average_is_met_in_two_passes(RateRule rule, int passes)
+    {
+        var profile = Profiles.Web with
+        {
+            Picture = Profiles.Web.Picture! with
+            {
+                Rate = new RateSettings(rule) { BitsPerSecond = 800_000, Passes = 2 },
+            },
+        };
+        RenderPlanner.Plan(Reel.Of(Sample.Facts()), Reel.Of(Sample.Facts()).Map([]), profile, new LessonLook([])).Picture!.Rate.Passes.ShouldBe(passes);
+    }
 }

@@ -4,6 +4,7 @@ using System.Xml.Linq;
 using Wexel.Core.Contents;
 using Wexel.Core.Feeds;
 using Wexel.Core.Keys;
+using Wexel.Core.Kit;
 
 namespace Wexel.Core.Tests.Feeds;
 
@@ -166,5 +167,39 @@ public sealed class FeedDocumentTests
             .Select(v => v[sources.Folder.AbsoluteUri.Length..])
             .Distinct();
         files.Select(f => f.Path).ShouldBe(named, ignoreOrder: true);
+    }
+
+    [Theory]
+    [InlineData("#0B6570", true)]
+    [InlineData("#0b6570", true)]
+    [InlineData("#0B657", false)]
+    [InlineData("#0B65700", false)]
+    [InlineData("#0B657G", false)]
+    [InlineData("0B65700", false)]
+    [InlineData("#zzzzzz", false)]
+    public void A_colour_is_a_sign_and_six_digits(string text, bool colour) => FeedSettings.IsColour(text).ShouldBe(colour);
+
+    [Fact]
+    public void An_episode_has_a_transcript_for_each_language()
+    {
+        FeedFiles.Transcript("till", null).ShouldBe("episodes/till.vtt");
+        FeedFiles.Transcript("till", "de").ShouldBe("episodes/till.de.vtt");
+    }
+
+    [Fact]
+    public void Artwork_is_judged_by_both_sides_and_its_size()
+    {
+        IEnumerable<string> Wrong(int width, int height, long bytes = 1_000_000) =>
+            ArtworkRules.Wrong(new ImageFacts("png", width, height, ImageColour.Rgb, false, bytes)).Select(p => p.Code);
+        Wrong(3000, 3000).ShouldBeEmpty();
+        Wrong(1400, 1400).ShouldBeEmpty();
+        Wrong(3001, 1400).ShouldBe(["artwork-not-square", "artwork-too-large"]);
+        Wrong(1400, 3001).ShouldBe(["artwork-not-square", "artwork-too-large"]);
+        Wrong(1399, 2000).ShouldBe(["artwork-not-square", "artwork-too-small"]);
+        Wrong(2000, 2000, ArtworkRules.MostBytes).ShouldBeEmpty();
+        ArtworkRules
+            .Wrong(new ImageFacts("png", 2000, 2000, ImageColour.Rgb, false, ArtworkRules.MostBytes + 1))
+            .Single()
+            .Sentence.ShouldContain("at most 10 MB");
     }
 }

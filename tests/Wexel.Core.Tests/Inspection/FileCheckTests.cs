@@ -336,4 +336,15 @@ public class FileCheckTests
         Wrong(Pieces(small: Small with { Picture = Small.Picture! with { KeyFrames = [.. Picture.KeyFrames.SkipLast(1)] } })).ShouldContain("aligned");
         Wrong(Pieces(small: Small with { Picture = null })).ShouldContain("aligned");
     }
+
+    [Fact]
+    public void What_was_measured_is_said_as_it_is()
+    {
+        string Measured(string code, RenditionFacts facts) => FileCheck.Findings(facts, Plan, 2, Source).Single(f => f.Code == code).Measured;
+        Measured("codec", Good).ShouldBe("H.264 High, level 3.1, yuv420p");
+        Measured("codec", Good with { Picture = Picture with { Codec = "vp9", CodecProfile = "Profile 0" } }).ShouldBe("VP9 Profile 0, yuv420p");
+        Measured("sound", Good).ShouldBe("AAC, stereo, 48 kHz");
+        Measured("sound", Good with { Sound = Sound with { Channels = 1 } }).ShouldBe("AAC, mono, 48 kHz");
+        Measured("sound", Good with { Sound = Sound with { Channels = 6, SampleRate = 44_100 } }).ShouldBe("AAC, 6 channels, 44.1 kHz");
+    }
 }

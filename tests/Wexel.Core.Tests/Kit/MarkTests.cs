@@ -135,4 +135,24 @@ public sealed class MarkTests
             : null;
 
     private static Problem? Wrong(string svg) => SvgCheck.Wrong(new MemoryStream(System.Text.Encoding.UTF8.GetBytes(svg)));
+
+    [Fact]
+    public void As_much_as_is_allowed_is_taken()
+    {
+        string? Wrong(string inner) =>
+            SvgCheck
+                .Wrong(
+                    new MemoryStream(System.Text.Encoding.UTF8.GetBytes($"<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"10\" height=\"10\">{inner}</svg>"))
+                )
+                ?.Sentence;
+        string Uses(int count) => "<path id=\"p\" d=\"M0 0\"/>" + string.Concat(Enumerable.Repeat("<use href=\"#p\"/>", count));
+        Wrong(Uses(SvgCheck.MostUses)).ShouldBeNull();
+        Wrong(Uses(SvgCheck.MostUses + 1)).ShouldNotBeNull();
+        string Deep(int count) => string.Concat(Enumerable.Repeat("<g>", count)) + string.Concat(Enumerable.Repeat("</g>", count));
+        Wrong(Deep(SvgCheck.Deepest)).ShouldBeNull();
+        Wrong(Deep(SvgCheck.Deepest + 1)).ShouldNotBeNull();
+        string Filters(int count) => "<filter>" + string.Concat(Enumerable.Repeat("<feOffset/>", count)) + "</filter>";
+        Wrong(Filters(SvgCheck.MostFilterSteps)).ShouldBeNull();
+        Wrong(Filters(SvgCheck.MostFilterSteps + 1)).ShouldNotBeNull();
+    }
 }

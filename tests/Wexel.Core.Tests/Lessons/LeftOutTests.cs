@@ -51,4 +51,28 @@ public class LeftOutTests
                 "2 of 3 sections lie past the end at 1:00: is that file of another recording?",
                 "2 of 2 captions lie past the end at 1:00: is that file of another recording?",
             ]);
+
+    [Fact]
+    public void Learners_get_no_track_of_which_cuts_leave_nothing()
+    {
+        IReadOnlyList<Cue> cues = Cue.Kind.WithNames([Said(21, 22)]);
+        var document = new LessonDocument("T", "", "en", "h", [Span(20, 30)], [], []);
+        var lesson = LessonWithCues.Of(document, [(CaptionTrack.Of("t1", cues, "en", "f.vtt"), cues)]);
+        lesson.ForLearners(TimeMap.Of(new FrameRate(30, 1), Length, document.Cuts)).ShouldBeEmpty();
+        lesson.ForLearners(TimeMap.Of(new FrameRate(30, 1), Length, [])).Single().Cues.Count.ShouldBe(1);
+    }
+
+    [Fact]
+    public void What_a_cut_takes_nothing_of_is_not_named()
+    {
+        IReadOnlyList<Cue> cues = Cue.Kind.WithNames([Said(1, 2)]);
+        var before = new LessonDocument("T", "", "en", "h", [], [At(0, "A"), At(22, "B"), At(28, "C")], []);
+        GoneWithCuts
+            .InWords(
+                LessonWithCues.Of(before, [(CaptionTrack.Of("t1", cues, "en", "f.vtt"), cues)]),
+                TimeMap.Of(new FrameRate(30, 1), Length, []),
+                TimeMap.Of(new FrameRate(30, 1), Length, [Span(20, 30)])
+            )
+            .ShouldBe(["the section “B”"]);
+    }
 }

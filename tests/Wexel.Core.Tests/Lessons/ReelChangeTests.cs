@@ -130,4 +130,20 @@ public sealed class ReelChangeTests
         LessonRules.Describe(Lesson, framed).ShouldBe("part of a recording's picture");
         LessonRules.Tidy(framed with { Following = [] }, TimeSpan.FromSeconds(60), new FrameRate(30, 1)).Frames.ShouldBeEmpty();
     }
+
+    [Fact]
+    public void A_track_whose_captions_all_go_goes_and_one_that_was_empty_stays()
+    {
+        IReadOnlyList<Cue> inA = [Cues[0]];
+        var lesson = LessonWithCues.Of(
+            Lesson,
+            [
+                (CaptionTrack.Of("t1", inA, "en", "a.vtt"), inA),
+                (CaptionTrack.Of("t2", [], "de", "empty.vtt"), []),
+                (CaptionTrack.Of("t3", Cues, "fr", "all.vtt"), Cues),
+            ]
+        );
+        var change = ReelChange.Of(lesson, ["b", "c"], [new(Old.B, Range(0, 20)), new(Old.C, Range(20, 50))], ["b", "c"]);
+        change.Document.Captions.Select(t => t.Id).ShouldBe(["t2", "t3"]);
+    }
 }

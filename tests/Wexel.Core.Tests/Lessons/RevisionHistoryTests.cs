@@ -67,4 +67,7 @@ public sealed class RevisionHistoryTests
                 Same(RevisionHistory.Of(steps), now, [.. back.Reverse()], [.. on.Reverse()]);
             });
     }
+
+    [Fact]
+    public void A_lesson_that_begins_with_an_earlier_revision_is_that() => RevisionHistory.Of([new(5, 3), new(6, null)]).Back.ShouldBe([3]);
 }

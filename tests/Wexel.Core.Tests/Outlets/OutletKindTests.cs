@@ -98,4 +98,33 @@ public class OutletKindTests
         new LearningSystemKind().TitleThere(title[..200]).ShouldBeNull();
         OutletKinds.Shipped["channel"].TitleThere(title).ShouldBeNull();
     }
+
+    /// <summary>What the desk and the server go by, kind by kind.</summary>
+    [Theory]
+    [InlineData("channel", true, false, false, false)]
+    [InlineData("webServer", false, false, true, true)]
+    [InlineData("learningSystem", false, true, false, false)]
+    [InlineData("podcastFeed", false, false, false, false)]
+    public void Each_kind_says_what_it_is(string kind, bool pages, bool courses, bool files, bool takesBack)
+    {
+        var found = OutletKinds.Shipped[kind];
+        (found.HasPages, found.TakesCourses, found.DeliversFiles, found.TakesBack).ShouldBe((pages, courses, files, takesBack));
+    }
+
+    [Theory]
+    [InlineData(4000, null)]
+    [InlineData(4001, "channel-about-too-long")]
+    public void What_a_channel_is_about_has_an_end(int length, string? code)
+    {
+        OutletKinds.Shipped["channel"].Accept(new JsonObject { ["about"] = new string('a', length) }).Is(out _, out var problem);
+        (problem?.Code).ShouldBe(code);
+    }
+
+    [Fact]
+    public void A_new_feed_is_fit_for_children_and_kept_out_of_directories()
+    {
+        OutletKinds.Shipped["podcastFeed"].Accept(new JsonObject { ["title"] = "On the way" }).Is(out var settings, out _).ShouldBeTrue();
+        var shown = OutletKinds.Shipped["podcastFeed"].Show(settings);
+        (shown["explicit"]!.GetValue<bool>(), shown["unlisted"]!.GetValue<bool>()).ShouldBe((false, true));
+    }
 }

@@ -126,4 +126,14 @@ public class WatchPagePreviewTests
         Regex.Count(tags, "</script>").ShouldBe(1);
         tags.ShouldNotContain("<b>");
     }
+
+    [Theory]
+    [InlineData("What a crossing costs.", "What a crossing costs.")]
+    [InlineData("", "Fares")]
+    public void A_page_without_a_description_is_described_by_its_title(string description, string described)
+    {
+        var head = (Preview() with { Description = description }).HeadTags(new Uri("https://desk.example/oembed"));
+        var json = Regex.Match(head, "<script type=\"application/ld\\+json\">(.*?)</script>", RegexOptions.Singleline).Groups[1].Value;
+        JsonDocument.Parse(json).RootElement.GetProperty("description").GetString().ShouldBe(described);
+    }
 }

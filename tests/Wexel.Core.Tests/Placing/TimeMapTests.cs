@@ -180,4 +180,14 @@ public class TimeMapTests
     [InlineData("0:01 - 0:02\n2:00 - 3:00", "Line 2 starts after the recording’s end at 1:30: “2:00 - 3:00”.")]
     public void Says_what_it_cannot_read(string text, string sentence) =>
         CutsText.Read(text, Ms.Of(90_000)).Problems.ShouldHaveSingleItem().Sentence.ShouldBe(sentence);
+
+    [Fact]
+    public void What_ends_where_a_lesson_is_split_is_the_firsts()
+    {
+        MoveIn In(double from, double to) =>
+            new($"{from}", new TimeRange(TimeSpan.FromSeconds(from), TimeSpan.FromSeconds(to)), PicturePart.All, MoveIn.UsualEase);
+        IReadOnlyList<MoveIn> all = [In(1, 5), In(3, 7), In(5, 8)];
+        MoveIn.Kind.From(all, TimeSpan.FromSeconds(5)).ShouldBe([all[1], all[2]]);
+        MoveIn.Kind.Before(all, TimeSpan.FromSeconds(5)).ShouldBe([all[0], all[1]]);
+    }
 }

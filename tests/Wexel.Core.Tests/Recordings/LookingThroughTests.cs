@@ -91,4 +91,60 @@ public sealed class LookingThroughTests
             .ShouldHaveSingleItem()
             .ShouldStartWith("The sound is clipped 3 times, first at 0:12:");
     }
+
+    [Fact]
+    public void A_border_is_what_stays_dark_in_all_pictures_at_every_side()
+    {
+        byte[] Picture(int left, int top, int right, int bottom)
+        {
+            var grey = new byte[10 * 8];
+            for (var y = top; y < 8 - bottom; y++)
+            for (var x = left; x < 10 - right; x++)
+                grey[(y * 10) + x] = 200;
+            return grey;
+        }
+
+        PictureBorders? Of(params (int Left, int Top, int Right, int Bottom)[] dark)
+        {
+            var finder = new BorderFinder(new PictureSize(10, 8));
+            foreach (var (left, top, right, bottom) in dark)
+                finder.Show(Picture(left, top, right, bottom));
+            return finder.Found();
+        }
+
+        Of((1, 2, 3, 1)).ShouldBe(new PictureBorders(1, 2, 3, 1));
+        // Whichever side was bright first: the others are waited for.
+        foreach (var first in new[] { (0, 0, 0, 2), (0, 0, 2, 0), (0, 2, 0, 0), (2, 0, 0, 0), (2, 0, 2, 0), (0, 1, 0, 1) })
+        {
+            Of(first).ShouldBe(new PictureBorders(first.Item1, first.Item2, first.Item3, first.Item4));
+            Of(first, (0, 0, 0, 0)).ShouldBeNull();
+        }
+    }
+
+    [Fact]
+    public void A_new_picture_is_a_change_of_so_much_and_not_less()
+    {
+        var moments = new PictureMoments();
+        bool At(double seconds, double change) => moments.Take(new PictureChange(TimeSpan.FromSeconds(seconds), change));
+        At(0, 0).ShouldBeTrue();
+        At(2, PictureMoments.NewPicture).ShouldBeTrue();
+        At(4, PictureMoments.NewPicture / 2).ShouldBeFalse();
+        At(5.9, PictureMoments.NewPicture / 2).ShouldBeTrue();
+        At(7.8, 1).ShouldBeFalse("it is too near");
+        At(7.9, 0).ShouldBeTrue();
+        At(17.8, 0).ShouldBeFalse();
+        At(17.9, 0).ShouldBeTrue();
+    }
+
+    [Fact]
+    public void Still_is_what_changes_as_little_as_coding_noise()
+    {
+        IReadOnlyList<TimeRange> Still(double change) =>
+            StillStretches.Find(
+                [.. Enumerable.Range(0, 5).Select(i => new PictureChange(TimeSpan.FromSeconds(i / 2.0), i == 0 ? 0 : change))],
+                TimeSpan.FromSeconds(2.5)
+            );
+        Still(StillStretches.Unchanged).ShouldBe([Range(0, 2.5)]);
+        Still(StillStretches.Unchanged * 1.01).ShouldBeEmpty();
+    }
 }

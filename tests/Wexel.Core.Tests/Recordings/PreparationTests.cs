@@ -89,4 +89,18 @@ public class PreparationTests
             .Notes(Coloured("bt2020nc", "bt2020", "bt709"))
             .ShouldContain("The colours are BT.2020; they are brought to what every screen shows (BT.709).");
     }
+
+    [Fact]
+    public void The_first_filter_that_lacks_is_named()
+    {
+        var usual = Sample.Facts();
+        var high = usual with
+        {
+            Picture = usual.Picture! with { PixelFormat = "yuv420p10le", Colour = new ColourFacts("bt2020nc", "bt2020", "smpte2084", false) },
+        };
+        RecordingCheck.FiltersNeeded(high).ShouldBe(["zscale", "tonemap"]);
+        RecordingCheck.Refusal(high, "r.mp4", new HashSet<string>())!.Sentence.ShouldContain("no zscale filter");
+        RecordingCheck.Refusal(high, "r.mp4", new HashSet<string> { "zscale" })!.Sentence.ShouldContain("no tonemap filter");
+        RecordingCheck.Refusal(high, "r.mp4", new HashSet<string> { "zscale", "tonemap" }).ShouldBeNull();
+    }
 }

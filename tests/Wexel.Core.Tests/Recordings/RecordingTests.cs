@@ -140,4 +140,33 @@ public class RecordingTests
     [InlineData(1e-9, 1e-9, 1e-9, SoundSides.Silent)]
     public void Judges_which_sides_carry_sound(double left, double right, double difference, SoundSides expected) =>
         new SideSums(1, left, right, difference).Judge().ShouldBe(expected);
+
+    [Theory]
+    [InlineData("ab.mp4", "Ab")]
+    [InlineData("a.mp4", null)]
+    [InlineData("a 1 b.mp4", null)]
+    public void A_word_of_two_letters_is_a_title(string file, string? title) => TitleProposal.From(file).ShouldBe(title);
+
+    [Theory]
+    [InlineData("webm", "vp9", "yuv420p", "opus", true)]
+    [InlineData("webm", "vp9", "yuv420p", null, true)]
+    [InlineData("webm", "vp9", "yuv420p", "aac", false)]
+    [InlineData("webm", "vp9", "yuv444p", "opus", false)]
+    [InlineData("webm", "h264", "yuv420p", "opus", false)]
+    [InlineData("mp4", "h264", "yuv420p", "mp3", true)]
+    [InlineData("mp4", "h264", "yuv420p", "ac3", false)]
+    [InlineData("mp4", "h264", "yuv444p", "aac", false)]
+    [InlineData("mp4", "hevc", "yuv420p", "aac", false)]
+    [InlineData("mkv", "h264", "yuv420p", "aac", false)]
+    public void What_browsers_play_is_told_by_all_of_container_picture_and_sound(string container, string codec, string format, string? sound, bool plays)
+    {
+        var usual = Sample.Facts();
+        var facts = usual with
+        {
+            Container = container,
+            Picture = usual.Picture! with { Codec = codec, PixelFormat = format },
+            Sounds = sound is null ? [] : [new SoundFacts(sound, 2, "stereo", 48_000)],
+        };
+        BrowserPlayback.CanPlay(facts).ShouldBe(plays);
+    }
 }

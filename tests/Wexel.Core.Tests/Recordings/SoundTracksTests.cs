@@ -38,4 +38,33 @@ public class SoundTracksTests
         SoundTracks.InWords(Sample.Facts()).ShouldBeNull();
         (facts with { UsedSounds = [1] }).Sound!.Channels.ShouldBe(1);
     }
+
+    [Fact]
+    public void Where_nobody_speaks_it_is_the_first_that_can_be_heard()
+    {
+        Hum.Edges().Count.ShouldBe(2);
+        // What is as loud from end to end begins at the start and ends at the end.
+        Hum.Edges().ShouldBe([TimeSpan.Zero, TimeSpan.FromSeconds(20)]);
+        SoundTracks.Spoken([Silence, Silence, Silence]).ShouldBe(0);
+    }
+
+    [Fact]
+    public void A_level_at_the_threshold_is_heard()
+    {
+        // Of the quietest tenth at −60 and the loud parts at −20: the threshold is −50.
+        var levels = new SoundLevels(10, [.. Enumerable.Repeat(-60, 40), .. Enumerable.Repeat(-50, 20), .. Enumerable.Repeat(-20, 40)]);
+        levels.Threshold.ShouldBe(-50);
+        levels.Edges().ShouldBe([TimeSpan.FromSeconds(4), TimeSpan.FromSeconds(10)]);
+        levels.Heard(levels.Threshold).ShouldBe([new(TimeSpan.FromSeconds(4), TimeSpan.FromSeconds(10))]);
+    }
+
+    [Fact]
+    public void Of_two_sounds_the_first_ends_where_it_ends()
+    {
+        var levels = new SoundLevels(10, [.. Enumerable.Repeat(-20, 3), .. Enumerable.Repeat(-80, 5), .. Enumerable.Repeat(-20, 4)]);
+        levels.Heard(-50).ShouldBe([new(TimeSpan.Zero, TimeSpan.FromSeconds(0.3)), new(TimeSpan.FromSeconds(0.8), TimeSpan.FromSeconds(1.2))]);
+        // Three stretches of a tenth are as long as a gap between syllables: 0.25 s, rounded.
+        new SoundLevels(10, [-20, -20, -80, -20, -20]).Heard(-50).ShouldBe([new(TimeSpan.Zero, TimeSpan.FromSeconds(0.5))]);
+        new SoundLevels(10, [-20, -20, -80, -80, -20, -20]).Heard(-50).Count.ShouldBe(2);
+    }
 }

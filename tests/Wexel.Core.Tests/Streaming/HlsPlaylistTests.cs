@@ -174,4 +174,13 @@ public class HlsPlaylistTests
             """;
         HlsCheck.Findings("master.m3u8", name => name == "master.m3u8" ? master : media, _ => 100_000).ShouldBeEmpty();
     }
+
+    /// <summary>The same section: half and one and a half target durations belong to it.</summary>
+    [Fact]
+    public void Half_and_one_and_a_half_targets_count()
+    {
+        Track("720", (2, 40_000), (4, 8_000), (4, 8_000)).PeakBitsPerSecond(4).ShouldBe(160_000);
+        // Six seconds together, of which the first two alone would be too short.
+        Track("720", (1.5, 30_000), (4.5, 60_000), (4, 8_000)).PeakBitsPerSecond(4).ShouldBe(120_000);
+    }
 }

@@ -57,4 +57,9 @@ public class TimingTests
                 return Enumerable.Range(0, 61).All(ms => In(ranges, ms) == In(union, ms))
                     && union.Zip(union.Skip(1)).All(pair => pair.First.End < pair.Second.Start);
             });
+
+    [Theory]
+    [InlineData(3_599_400, "59:59 min")]
+    [InlineData(3_600_000, "1:00:00 h")]
+    public void A_length_has_its_unit(long milliseconds, string shown) => TimeCode.InWords(Ms.Of(milliseconds)).ShouldBe(shown);
 }
