@@ -72,4 +72,10 @@ public class DetailKeptTests
         other[^1] = 255;
         ChangedPart.Between(one, other, new(100, 20)).ShouldBe(new PictureRect(96, 16, 4, 4));
     }
+
+    [Theory]
+    [InlineData(6144, 6143)]
+    [InlineData(6143, 6144)]
+    public void Too_few_samples_are_refused(int before, int after) =>
+        Should.Throw<ArgumentException>(() => DetailKept.Of(new byte[before], new byte[after], Size, new(48, 32)));
 }

@@ -177,4 +177,139 @@ public class HardToReadNumbersTests
         In(Seen(0, 10_000, twenty)).Single().Proposal!.Factor.ShouldBe(2);
         In(Seen(0, 10_000, twenty[1..])).Single().Proposal!.Factor.ShouldBe(3.6, 0.41);
     }
+
+    [Fact]
+    public void Where_bars_stand_above_a_part_is_still_one_of_the_recording()
+    {
+        // 1280 x 720 in 640 x 480: the page is 1280 x 960, the recording from 120 on. Letters of 6 are delivered at 3, and want four times.
+        var bars = CanvasPlacement.Of(new(1280, 720), new Canvas(new(640, 480), FitMode.Whole, PicturePart.All), null);
+        var part = HardToRead.In([Seen(0, 10_000, Line(600, 300, 6))], bars, Map, []).Single().Proposal!;
+        (part.Factor, part.WholeFactor, part.Smallest).ShouldBe((4, true, 12));
+        (part.Part.X * 1280).ShouldBe(650 - 160, 1e-6);
+        (part.Part.Y * 720).ShouldBe(305 - 120, 1e-6);
+        (part.Part.Width * 1280).ShouldBe(320, 1e-6);
+        (part.Part.Height * 720).ShouldBe(240, 1e-6);
+    }
+
+    [Fact]
+    public void Where_bars_stand_at_the_sides_a_part_is_still_one_of_the_recording()
+    {
+        // 800 x 600 in 1280 x 720: the page is 1066 x 600, the recording from 132 on. Pixels come over whole at 3 x 1066 / 1280.
+        var bars = CanvasPlacement.Of(new(800, 600), new Canvas(new(1280, 720), FitMode.Whole, PicturePart.All), null);
+        var proposal = HardToRead.In([Seen(0, 10_000, Line(300, 300, 3))], bars, Map, []).Single().Proposal!;
+        var factor = 3 * 1066.0 / 1280;
+        (proposal.Factor, proposal.WholeFactor).ShouldBe((Math.Round(factor, 2), true));
+        (proposal.Part.X * 800).ShouldBe(350 - (1066 / factor / 2), 1e-6);
+        (proposal.Part.Y * 600).ShouldBe(305 - (600 / factor / 2), 1e-6);
+    }
+
+    private static readonly TimeMap Map = TimeMap.Of(new FrameRate(30, 1), Ms.Of(60_000), []);
+
+    /// <summary>960 x 540 are seen; with 12 around it, 456 x 246 go into half of each.</summary>
+    [Theory]
+    [InlineData(456, 246, 2, true)]
+    [InlineData(457, 246, 1.5, false)]
+    [InlineData(456, 247, 1.5, false)]
+    public void A_whole_factor_is_taken_where_all_of_it_goes_in(int width, int height, double factor, bool whole)
+    {
+        var proposal = In(Seen(0, 10_000, Line(600, 400, 6, width), Line(600, 400 + height - 10, 6))).Single().Proposal!;
+        (proposal.Factor, proposal.WholeFactor).ShouldBe((factor, whole));
+        // It stands in the middle, also where nothing is left over at the sides.
+        if (whole)
+            ShouldBe(proposal.Part, 600 - 12, 400 - 12, 480, 270);
+    }
+
+    [Theory]
+    [InlineData(7.2, 2, true)]
+    [InlineData(7.3, 1.23, false)]
+    [InlineData(2.25, 4, true)]
+    public void A_whole_factor_is_worth_a_little_more_than_is_needed(double height, double factor, bool whole)
+    {
+        var proposal = In(Seen(0, 10_000, Line(880, 470, height))).Single().Proposal!;
+        (proposal.Factor, proposal.WholeFactor).ShouldBe((factor, whole));
+    }
+
+    [Theory]
+    [InlineData(616, 1.5, false)]
+    [InlineData(617, 2, true)]
+    public void Where_not_even_what_is_needed_goes_in_the_whole_factor_is_taken(int width, double factor, bool whole)
+    {
+        var proposal = In(Seen(0, 10_000, Line(500, 400, 6, 100), Line(500 + width - 100, 400, 6, 100))).Single().Proposal!;
+        (proposal.Factor, proposal.WholeFactor).ShouldBe((factor, whole));
+    }
+
+    /// <summary>Three lines in the window of four times, 240 x 135, and one that reaches out of it at each side or stands beyond it.</summary>
+    [Theory]
+    [InlineData(500, 530, 100)]
+    [InlineData(1300, 530, 100)]
+    [InlineData(1000, 300, 100)]
+    [InlineData(1000, 750, 100)]
+    [InlineData(1010, 590, 300)]
+    [InlineData(1010, 616, 100)]
+    public void What_does_not_go_in_does_not_count(int x, int y, int width)
+    {
+        var hard = In(
+            Seen(0, 10_000, Line(1000, 500, 2.2, 150), Line(1000, 530, 2.5, 150), Line(1000, 560, 3, 150), Line(x, y, 2, width), Line(500, 780, 4, 20))
+        );
+        var proposal = hard.Single().Proposal!;
+        (proposal.Factor, proposal.Smallest).ShouldBe((4, 8.8));
+        hard.Single().Smallest.ShouldBe(2);
+        ShouldBe(proposal.Part, 988, 488, 240, 135);
+    }
+
+    [Fact]
+    public void The_window_with_most_in_it_may_end_with_a_line()
+    {
+        // The lowest begins furthest to the left: only a window that begins with it and ends below it holds all three.
+        var far = Line(500, 780, 2, 20);
+        ShouldBe(In(Seen(0, 10_000, Line(1010, 500, 2), Line(1010, 540, 2), Line(990, 590, 2), far)).Single().Proposal!.Part, 978, 477, 240, 135);
+        // Twelve to the left of another is still in that one's window, and so is what ends with it.
+        ShouldBe(In(Seen(0, 10_000, Line(1010, 500, 2), Line(1010, 540, 2), Line(998, 590, 2), far)).Single().Proposal!.Part, 998, 488, 240, 135);
+        ShouldBe(In(Seen(0, 10_000, Line(1010, 500, 2), Line(1100, 488, 2, 138), far)).Single().Proposal!.Part, 998, 488, 240, 135);
+        ShouldBe(In(Seen(0, 10_000, Line(1010, 500, 2), Line(1100, 613, 2, 138), far)).Single().Proposal!.Part, 998, 488, 240, 135);
+    }
+
+    [Fact]
+    public void Where_no_line_goes_in_nothing_is_proposed() =>
+        In(Seen(0, 10_000, Line(600, 500, 2, 400), Line(600, 700, 2, 400))).Single().Proposal.ShouldBeNull();
+
+    [Fact]
+    public void What_is_lost_is_told_by_the_size_that_is_delivered()
+    {
+        DetailKept Kept(int width, int height, byte left) => new(new PictureSize(width, height), 2, [left, 90, 90, 90]);
+        var picture = Seen(0, 10_000, Line(880, 470, 3), Line(880, 500, 4)) with { Kept = [Kept(640, 360, 0), Kept(1920, 1080, 30), Kept(960, 540, 90)] };
+        Middle.WholeDelivered.ShouldBe(new PictureSize(1920, 1080));
+        var hard = In(picture).Single();
+        (hard.Smallest, hard.KeptPerCent).ShouldBe((3, 75));
+        hard.Lost.ShouldBe([new PictureRect(0, 0, 32, 32)]);
+        var none = In(picture with { Kept = [] }).Single();
+        (none.KeptPerCent, none.Lost.Count).ShouldBe((100, 0));
+    }
+
+    [Fact]
+    public void Of_two_that_are_one_the_worse_rules_and_a_proposal_of_either_stays()
+    {
+        HardStretch One(params SeenPicture[] pictures) => In(pictures).ShouldHaveSingleItem();
+        var (small, large) = (Line(880, 470, 3), Line(880, 470, 4));
+        // As bad: the first one's lines.
+        One(Seen(0, 5000, small), Seen(5000, 9000, small, small)).Lines.Count.ShouldBe(1);
+        One(Seen(0, 5000, large), Seen(5000, 9000, small)).Proposal!.Factor.ShouldBe(3);
+        One(Seen(0, 5000, small), Seen(5000, 9000, large)).Proposal!.Factor.ShouldBe(3);
+        // One that is too short asks for nothing itself.
+        foreach (var one in new[] { One(Seen(0, 1000, small), Seen(1000, 9000, large)), One(Seen(0, 8000, large), Seen(8000, 9000, small)) })
+        {
+            (one.Smallest, one.Proposal!.Span).ShouldBe((3, new TimeRange(Ms.Of(0), Ms.Of(9000))));
+            one.Proposal.Factor.ShouldBe(3, 0.75);
+        }
+    }
+
+    [Theory]
+    [InlineData(0, 30, 1)]
+    [InlineData(0, 40, 2)]
+    [InlineData(0, -30, 1)]
+    [InlineData(0, -40, 2)]
+    [InlineData(300, 200, 2)]
+    [InlineData(-300, -190, 2)]
+    public void Parts_are_alike_by_what_they_share_both_ways(int right, int down, int stretches) =>
+        In([Seen(0, 5000, Line(880, 500, 3)), Seen(5000, 9000, Line(880 + right, 500 + down, 3))]).Count.ShouldBe(stretches);
 }
