@@ -233,4 +233,37 @@ public class TextFinderTests
             line.Box.ShouldBe(new PictureRect(first.Box.X + x, first.Box.Y + y, first.Box.Width, first.Box.Height));
         }
     }
+
+    [Fact]
+    public void A_rule_that_goes_to_the_bottom_is_no_letter()
+    {
+        var page = new Page(new PictureSize(1920, 60), 255);
+        var end = page.Write(Words, 40, 20, 3, 0);
+        page.Fill(new PictureRect(34, 20, 1, 40), 0);
+        page.Fill(new PictureRect(end + 5, 20, 1, 40), 0);
+        var line = Find(page).ShouldHaveSingleItem();
+        (line.Box.X + 1).ShouldBe(40);
+        line.XHeight.ShouldBe(15, 0.5);
+    }
+
+    [Theory]
+    [InlineData(1)]
+    [InlineData(2)]
+    [InlineData(3)]
+    public void A_line_that_begins_at_the_first_pixel_is_found_as_any_other(int scale)
+    {
+        TextLine At(int x)
+        {
+            var page = new Page(new PictureSize(1920, 100), 255);
+            page.Write(Words, x, 40, scale, 0);
+            return Find(page).ShouldHaveSingleItem();
+        }
+
+        var (first, other) = (At(0), At(64));
+        first.XHeight.ShouldBe(other.XHeight, 0.02);
+        (first.Box.Y, first.Box.Height).ShouldBe((other.Box.Y, other.Box.Height));
+        // The edge before the first letter lies outside of the picture.
+        (first.Box.X + 64).ShouldBeInRange(other.Box.X, other.Box.X + scale);
+        (first.Box.X + first.Box.Width + 64).ShouldBe(other.Box.X + other.Box.Width);
+    }
 }
