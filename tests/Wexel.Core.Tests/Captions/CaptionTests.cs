@@ -186,4 +186,23 @@ public class CaptionTests
         Plain("a<>b").ShouldBe("ab");
         Plain("ends in {").ShouldBe("ends in {");
     }
+
+    [Fact]
+    public void Others_get_no_identifiers()
+    {
+        Cue[] cues = [new(new TimeRange(Ms.Of(0), Ms.Of(1000)), "A", Id: "c-17")];
+        WebVttText.Write(cues).ShouldNotContain("c-17");
+        WebVttText.WriteKept(cues).ShouldContain("\nc-17\n00:00:00.000 --> ");
+    }
+
+    [Theory]
+    [InlineData("<b.loud>a</b>", "a")]
+    [InlineData("<bold>a</bold>", "a")]
+    [InlineData("<b>a</b>", "a")]
+    public void A_tag_is_its_letter_and_no_longer_word(string tagged, string text)
+    {
+        var cue = CaptionFile.Read(TextEncoding.UTF8.GetBytes($"WEBVTT\n\n00:01.000 --> 00:02.000\n{tagged}\n")).Cues.Single();
+        cue.Text.ShouldBe(text);
+        (cue.Markup is not null).ShouldBe(!tagged.StartsWith("<bo", StringComparison.Ordinal));
+    }
 }

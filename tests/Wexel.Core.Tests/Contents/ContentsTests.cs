@@ -106,4 +106,11 @@ public class ContentsTests
         // Where both changed the same, mine stands.
         Section.Kind.Merged(before, before with { At = Ms.Of(3000) }, before with { At = Ms.Of(2000) }).At.ShouldBe(Ms.Of(2000));
     }
+
+    [Fact]
+    public void A_chapter_of_a_millisecond_is_one_and_a_shorter_is_none()
+    {
+        Chapters.FromSections([new("a", Ms.Of(0), "A"), new("b", Ms.Of(999), "B")], Ms.Of(1000)).Count.ShouldBe(2);
+        Chapters.FromSections([new("a", Ms.Of(0), "A"), new("b", Ms.Of(1000) - TimeSpan.FromTicks(9999), "B")], Ms.Of(1000)).Count.ShouldBe(1);
+    }
 }

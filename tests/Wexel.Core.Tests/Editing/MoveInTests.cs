@@ -222,4 +222,12 @@ public class MoveInTests
         MoveIn.Kind.Tidy([In(1000, 9000, id: "a"), In(1000 + shortest, 12_000, id: "b")], TimeSpan.FromMinutes(1)).Select(m => m.Id).ShouldBe(["a", "b"]);
         MoveIn.Kind.Tidy([In(1000, 9000, id: "a"), In(999 + shortest, 12_000, id: "b")], TimeSpan.FromMinutes(1)).Select(m => m.Id).ShouldBe(["b"]);
     }
+
+    [Theory]
+    [InlineData("60,0 50x40", "move-ins-beyond")]
+    [InlineData("0,70 50x40", "move-ins-beyond")]
+    [InlineData("60,70 50x40", "move-ins-beyond")]
+    [InlineData("50,60 50x40", null)]
+    public void A_part_lies_within_the_picture_both_ways(string part, string? code) =>
+        (MoveInsText.Read($"0:01 - 0:05 at {part}", TimeSpan.FromMinutes(1)).Problems is [var problem] ? problem.Code : null).ShouldBe(code);
 }

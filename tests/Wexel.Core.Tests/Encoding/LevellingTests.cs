@@ -61,4 +61,17 @@ public sealed class LevellingTests
             .ShouldBe("There is hardly anything to hear, so the sound is left as it is: louder, it would be noise.");
         Levelling.InWords(null, -16).ShouldBeNull();
     }
+
+    [Fact]
+    public void Half_a_decibel_is_near_enough_and_room_is_made_below_the_ceiling()
+    {
+        var step = new Levelling(10, true);
+        step.Corrected(new Loudness(-16.5, 5, -2), -16).ShouldBe(step);
+        step.Corrected(new Loudness(-15.5, 5, -2), -16).ShouldBe(step);
+        step.Corrected(new Loudness(-16.6, 5, -2), -16).GainDb.ShouldBe(10.6);
+        // Half a decibel over −1, and 0.2 to spare: from −2 to −2.7.
+        step.WithHeadroom(-0.5).HeldAt.ShouldBe(-2.7);
+        step.WithHeadroom(-0.5).WithHeadroom(-0.9).HeldAt.ShouldBe(-3);
+        new Levelling(10, false).WithHeadroom(-0.5).ShouldBe(step);
+    }
 }

@@ -99,4 +99,14 @@ public class MakeItFitTests
 
     [Fact]
     public void A_profile_is_written_so_that_people_can_read_it() => ProfileText.Write(Profiles.Web).ShouldContain("\n  \"container\"");
+
+    [Fact]
+    public void Where_the_poorest_saves_nothing_it_is_taken()
+    {
+        MakeItFit.QualityFor(500, (20, 1000), (40, 1000)).ShouldBe(40);
+        MakeItFit.QualityFor(500, (20, 1000), (40, 1001)).ShouldBe(40);
+        MakeItFit.QualityFor(500, (40, 1000), (40, 400)).ShouldBe(40);
+        // Half way between in powers: √(1000 · 250) = 500.
+        MakeItFit.QualityFor(500, (20, 1000), (40, 250)).ShouldBe(30);
+    }
 }

@@ -290,4 +290,57 @@ public class ProfileRulesTests
         var low = With(p => p with { Level = 10, Size = new SizeSettings(SizeRule.Exact, 1280, 720) });
         string.Join(' ', ProfileRules.Findings(low).Select(f => f.Sentence)).ShouldNotContain("e+");
     }
+
+    /// <summary>What each holds: common practice, no source, but for M4V, which podcast apps take with H.264 alone.</summary>
+    [Theory]
+    [InlineData(Container.Mp4, true, false, false)]
+    [InlineData(Container.M4v, true, false, false)]
+    [InlineData(Container.Mov, true, false, false)]
+    [InlineData(Container.Webm, true, false, false)]
+    [InlineData(Container.Hls, true, true, false)]
+    [InlineData(Container.M4a, false, false, true)]
+    [InlineData(Container.Mp3, false, false, true)]
+    [InlineData(Container.Opus, false, false, true)]
+    public void A_container_holds_what_it_holds(Container container, bool captions, bool folder, bool soundAlone)
+    {
+        var facts = ContainerFacts.Of(container);
+        (facts.CaptionsInside, facts.IsFolder, facts.SoundAlone).ShouldBe((captions, folder, soundAlone));
+    }
+
+    [Theory]
+    [InlineData(Container.M4v, PictureCodec.Av1, true)]
+    [InlineData(Container.Webm, PictureCodec.H264, false)]
+    public void A_codec_that_only_podcast_apps_refuse_is_said_to_be_so(Container container, PictureCodec codec, bool podcast) =>
+        ProfileRules
+            .Findings(With(p => p with { Codec = codec }) with { Container = container })
+            .Single(f => f.Code == "container-lacks-codec")
+            .Sentence.Contains("podcast apps", StringComparison.Ordinal)
+            .ShouldBe(podcast);
+
+    [Fact]
+    public void What_a_document_lacks_is_named()
+    {
+        ProfileText.Read("{}").Is(out _, out var problem).ShouldBeFalse();
+        foreach (var name in new[] { "id", "title", "container" })
+            problem!.Sentence.ShouldContain(name);
+        problem!.Sentence.ShouldNotContain("including");
+    }
+
+    [Fact]
+    public void Faults_of_a_profile_with_a_lesson_stand_before_advice()
+    {
+        var reel = Reel.Of(Sample.Facts());
+        IReadOnlyList<ProfileFinding> With(SizeSettings size, int? level) =>
+            new ProfileForLesson(reel, reel.Map([]), new LessonLook([]), _ => 1_000_000).Findings(
+                Web with
+                {
+                    Picture = Web.Picture! with { Size = size, Level = level },
+                }
+            );
+        var both = With(new SizeSettings(SizeRule.Exact, 960, 720), 21);
+        both.Select(f => f.IsFault).ShouldBe([true, false]);
+        // Wider than the canvas and as high is not larger, but of another shape.
+        With(new SizeSettings(SizeRule.Exact, 1440, 720), null).ShouldAllBe(f => !f.IsFault);
+        With(new SizeSettings(SizeRule.Exact, 1282, 722), null).ShouldContain(f => f.Code == "size-scales-up");
+    }
 }

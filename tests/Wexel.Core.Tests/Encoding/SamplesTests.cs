@@ -79,4 +79,55 @@ public class SamplesTests
         (apart.Most - apart.Least).ShouldBeGreaterThan(3 * (alike.Most - alike.Least));
         apart.Least.ShouldBeGreaterThan(0);
     }
+
+    [Fact]
+    public void Samples_lie_evenly_over_what_they_stand_for()
+    {
+        // 150 windows of four seconds, all still: the middle of each half.
+        Samples.Choose(Lesson(600), [Stretch(0, 600)]).Select(s => s.First).ShouldBe([37 * 120, 112 * 120]);
+        // All of it moves: the middles of thirds.
+        Samples.Choose(Lesson(600), []).Select(s => s.First).ShouldBe([24 * 120, 74 * 120, 124 * 120]);
+    }
+
+    [Fact]
+    public void What_samples_say_is_extended_by_length_and_by_movement()
+    {
+        // A third of ten minutes moves. One sample of each kind: a second of the still one 100 bytes, of the moving one 1,000.
+        var (map, still) = (Lesson(600), new[] { Stretch(0, 400) });
+        var timing = Timing(map);
+        SampleMeasured Sample(long first, double moving, long bytes, int frames) =>
+            new(new SampleWindow(first, 120, moving), 1, 5000, bytes, frames, 120, TimeSpan.FromSeconds(1));
+        SampleMeasured[] samples = [Sample(1200, 0, 400, 5), Sample(13_200, 1, 4000, 81)];
+        var keys = timing.KeyFrames().Count();
+        Samples.Frames(map, still, timing, samples).ShouldBe(keys + (4 * 100) + (80 * 50), 1e-6);
+        var expected = timing.ExpectedKeyFrames((4 * 100) + (80 * 50));
+        Samples.Bytes(map, still, timing, samples).Value.ShouldBe((expected * 5000) + (400 * 100) + (4000 * 50), 1e-6);
+        // Two are too few to tell how far they differ: the least range.
+        var two = Samples.Bytes(map, still, timing, samples);
+        (two.Least / two.Value, two.Most / two.Value).ShouldBe((0.92, 1.08));
+        // Without one that stands still, what moves says most of it.
+        Samples.Frames(map, still, timing, samples[1..]).ShouldBe(keys + (80 * 100) + (80 * 50), 1e-6);
+    }
+
+    [Fact]
+    public void What_is_known_is_added_and_multiplied()
+    {
+        var estimated = new Estimated(10, 8, 14);
+        estimated.Times(2).ShouldBe(new Estimated(20, 16, 28));
+        estimated.Plus(2).ShouldBe(new Estimated(12, 10, 16));
+        Samples.SoundBytes(TimeSpan.FromSeconds(60), [100, 100, 100]).ShouldBe(new Estimated(6000, 5520, 6480));
+        // Three that differ: leaving one out gives 150, 200 and 250 of 200; 1.5 times √(5000 · 2 / 3) of it each way.
+        var differing = Samples.SoundBytes(TimeSpan.FromSeconds(1), [100, 200, 300]);
+        differing.Most.ShouldBe(200 + (1.5 * Math.Sqrt(5000 * 2 / 3.0)), 1e-9);
+        differing.Least.ShouldBe(200 - (1.5 * Math.Sqrt(5000 * 2 / 3.0)), 1e-9);
+    }
+
+    [Fact]
+    public void Samples_of_sound_stand_in_the_middle_of_equal_parts()
+    {
+        // Three seconds each, of ten: three, in what is left of them.
+        Samples.OfSound(Lesson(10)).Select(s => (s.First, s.Count)).ShouldBe([(35, 90), (105, 90), (175, 90)]);
+        Samples.OfSound(Lesson(2)).Select(s => (s.First, s.Count)).ShouldBe([(0, 60)]);
+        Samples.OfSound(Lesson(3600)).Count.ShouldBe(12);
+    }
 }

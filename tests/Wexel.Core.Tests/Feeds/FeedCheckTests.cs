@@ -136,4 +136,49 @@ public sealed class FeedCheckTests
         var ground = value <= 0.04045 ? value / 12.92 : Math.Pow((value + 0.055) / 1.055, 2.4);
         return (Math.Max(ground, letters) + 0.05) / (Math.Min(ground, letters) + 0.05);
     }
+
+    [Theory]
+    [InlineData(
+        "<itunes:duration>53</itunes:duration>",
+        "<itunes:duration>1:xx</itunes:duration>",
+        "iTunes namespace: <itunes:duration> in seconds or HH:MM:SS"
+    )]
+    [InlineData(
+        "<itunes:duration>53</itunes:duration>",
+        "<itunes:duration>0:0:0:53</itunes:duration>",
+        "iTunes namespace: <itunes:duration> in seconds or HH:MM:SS"
+    )]
+    [InlineData("mara.tarn@brackwater.example", "mara tarn@brackwater.example", "Directories' requirements: <itunes:email> of the owner")]
+    [InlineData("mara.tarn@brackwater.example", "mara.tarn@example", "Directories' requirements: <itunes:email> of the owner")]
+    [InlineData("<itunes:explicit>false</itunes:explicit>\n    <itunes:type>", "<itunes:type>", "iTunes namespace: <itunes:explicit> is true or false")]
+    public void What_is_nearly_right_is_named_too(string right, string wrong, string rule)
+    {
+        Good.ShouldContain(right);
+        Check(Good.Replace(right, wrong, StringComparison.Ordinal)).ShouldContain(f => f.Rule == rule && f.Weight == FindingWeight.Wrong);
+    }
+
+    [Theory]
+    [InlineData(FeedMedia.Video, "video")]
+    [InlineData(FeedMedia.Sound, "podcast")]
+    public void A_feed_says_what_it_is_made_of(FeedMedia media, string medium) =>
+        System
+            .Text.Encoding.UTF8.GetString(FeedDocument.Write(FeedDocumentTests.Sources(FeedDocumentTests.Settings with { Media = media })))
+            .ShouldContain($"<podcast:medium>{medium}</podcast:medium>");
+
+    /// <summary>WCAG 2.2, relative luminance: of greys, paper stands out more up to #7C7C7C.</summary>
+    [Theory]
+    [InlineData("#7A7A7A", true)]
+    [InlineData("#7C7C7C", true)]
+    [InlineData("#808080", false)]
+    public void Letters_have_the_higher_contrast_of_the_two(string ground, bool paper) =>
+        (new ArtworkPlan("T", "H", ground).TextColour == new ArtworkPlan("T", "H", "#000000").TextColour).ShouldBe(paper);
+
+    [Fact]
+    public void What_XML_cannot_write_is_a_space()
+    {
+        XmlText.Printable("\u0001a").ShouldBe(" a");
+        XmlText.Printable("a\u0001").ShouldBe("a ");
+        XmlText.Printable("a" + '\uD800' + "b").ShouldBe("a b");
+        XmlText.Printable("a\U0001F6A2b").ShouldBe("a\U0001F6A2b");
+    }
 }

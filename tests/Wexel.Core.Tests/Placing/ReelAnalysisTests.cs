@@ -39,4 +39,9 @@ public class ReelAnalysisTests
         var alone = Found(1);
         ReelAnalysis.Join(Reel.Of(Sample.Facts()), [alone]).ShouldBeSameAs(alone);
     }
+
+    [Fact]
+    public void How_much_changes_is_weighed_by_length() =>
+        // A tenth of ten seconds, and half of five: 3.5 of 15.
+        ReelAnalysis.Join(Two, [Found(1) with { ChangedShare = 0.1 }, Found(1) with { ChangedShare = 0.5 }])!.ChangedShare.ShouldBe(3.5 / 15, 1e-9);
 }

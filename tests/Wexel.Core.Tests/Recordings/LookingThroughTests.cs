@@ -147,4 +147,13 @@ public sealed class LookingThroughTests
         Still(StillStretches.Unchanged).ShouldBe([Range(0, 2.5)]);
         Still(StillStretches.Unchanged * 1.01).ShouldBeEmpty();
     }
+
+    [Fact]
+    public void Three_twentieths_of_a_second_are_a_sound()
+    {
+        var levels = Levels((1, -70), (0.15, -15), (1, -70), (0.1, -15), (1, -70));
+        levels.Heard(-40).ShouldBe([Range(1, 1.15)]);
+        new PictureBorders(0, 0, 0, 0).Any.ShouldBeFalse();
+        new PictureBorders(0, 0, 0, 1).Any.ShouldBeTrue();
+    }
 }

@@ -143,4 +143,18 @@ public sealed class LoudnessMeterTests
     }
 
     private static (double Seconds, double Dbfs)[] Pairs(double[] parts) => [.. parts.Chunk(2).Select(p => (p[0], p[1]))];
+
+    [Fact]
+    public void The_true_peak_is_that_of_the_louder_side()
+    {
+        foreach (var (left, right) in new[] { (0.5f, 0.1f), (0.1f, 0.5f) })
+        {
+            var meter = new LoudnessMeter(2);
+            var samples = new float[2 * 48_000];
+            for (var i = 0; i < 48_000; i++)
+                (samples[2 * i], samples[(2 * i) + 1]) = (left, right);
+            meter.Take(samples);
+            meter.Heard().TruePeak!.Value.ShouldBe(20 * Math.Log10(0.5), 1.5);
+        }
+    }
 }

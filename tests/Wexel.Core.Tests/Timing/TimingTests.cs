@@ -62,4 +62,9 @@ public class TimingTests
     [InlineData(3_599_400, "59:59 min")]
     [InlineData(3_600_000, "1:00:00 h")]
     public void A_length_has_its_unit(long milliseconds, string shown) => TimeCode.InWords(Ms.Of(milliseconds)).ShouldBe(shown);
+
+    [Theory]
+    [InlineData(3_599_999, "59:59")]
+    [InlineData(3_600_000, "1:00:00")]
+    public void From_an_hour_on_hours_are_told(long milliseconds, string shown) => TimeCode.Brief(Ms.Of(milliseconds)).ShouldBe(shown);
 }
