@@ -67,7 +67,7 @@ console.log(`1 GB brought in: the server's memory grew, MB|${await growth(arrivi
 // A package with 1 GB of video: the released file is given the same padding, and its package is made again.
 const sql = (text) => askDatabase(port, text)
 const [fileKey, packageKey, outlet] = sql(
-  `select r."FileKey", r."PackageKey", o."Id" from "Releases" r join "Outlets" o on o."Id" = r."OutletId" where o."Kind" = 'LearningSystem' and r."LessonId" = '${id}'`,
+  `select r."FileKey", r."PackageKey", o."Id" from "Releases" r join "Outlets" o on o."Id" = r."OutletId" where o."Kind" = 'learningSystem' and r."LessonId" = '${id}'`,
 ).split('|')
 const derived = (key, name) => join(process.env.WEXEL_STATE, 'files', 'derived', key.slice(0, 2), key, name)
 const video = openSync(derived(fileKey, 'lesson.mp4'), 'a')
