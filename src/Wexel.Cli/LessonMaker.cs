@@ -124,7 +124,7 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingFolders
         {
             var hashed = times.TakeAsync("hash", () => HashAsync(recording, cancel));
             var probed = await times.TakeAsync("probe", () => Prober.ProbeAsync(recording, Path.GetFileName(recording), cancel));
-            var facts = probed.Facts ?? throw new UnusableInputException(probed.Problem!.Sentence);
+            var facts = probed.Value ?? throw new UnusableInputException(probed.Problem!.Sentence);
             var pictured = damaged
                 ? Task.FromResult(facts with { Picture = facts.Picture! with { Damaged = true } })
                 : times.TakeAsync("probe", () => EvenFramesFinder.WithAsync(facts, recording, cancel));

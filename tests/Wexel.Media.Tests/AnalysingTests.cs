@@ -9,7 +9,7 @@ public sealed class AnalysingTests(Clips clips) : IClassFixture<Clips>
     private async Task<RecordingAnalysis> AnalyseAsync(string source, string folder)
     {
         var cancel = TestContext.Current.CancellationToken;
-        var facts = (await Prober.ProbeAsync(source, "a", cancel)).Facts!;
+        var facts = (await Prober.ProbeAsync(source, "a", cancel)).Value!;
         return await RecordingAnalyser.AnalyseAsync(facts, source, clips.Path(folder), null, null, cancel);
     }
 
@@ -161,7 +161,7 @@ public sealed class AnalysingTests(Clips clips) : IClassFixture<Clips>
             "long.mp4"
         );
         var cancel = TestContext.Current.CancellationToken;
-        var facts = (await Prober.ProbeAsync(source, "a", cancel)).Facts!;
+        var facts = (await Prober.ProbeAsync(source, "a", cancel)).Value!;
         var told = new List<RecordingAnalysis>();
         var whole = await RecordingAnalyser.AnalyseAsync(
             facts,

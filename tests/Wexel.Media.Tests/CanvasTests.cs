@@ -117,7 +117,7 @@ public sealed class CanvasTests(Clips clips) : IClassFixture<Clips>
     {
         var turned = await clips.MakeAsync("-f", "lavfi", "-i", "testsrc2=s=320x240:r=10:d=1", "-pix_fmt", "yuvj420p", "-c:v", "libx264", "upright-source.mp4");
         var rotated = await clips.MakeAsync("-i", turned, "-c", "copy", "-metadata:s:v:0", "rotate=90", "upright.mp4");
-        var facts = (await Prober.ProbeAsync(rotated, "upright.mp4", TestContext.Current.CancellationToken)).Facts!;
+        var facts = (await Prober.ProbeAsync(rotated, "upright.mp4", TestContext.Current.CancellationToken)).Value!;
         facts.Picture!.ShownSize.ShouldBe(new PictureSize(240, 320));
         var made = await Making.MakeAsync(rotated, clips.Path("upright.out.mp4"), canvas: new Canvas(new(720, 1280), FitMode.Whole, PicturePart.All));
         made.ShouldBeRight();

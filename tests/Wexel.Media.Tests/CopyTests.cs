@@ -415,7 +415,7 @@ public sealed class CopyTests(Clips clips) : IClassFixture<Clips>
     {
         async Task<EvenFrames?> EvenAsync(string path)
         {
-            var facts = (await Prober.ProbeAsync(path, "a", Cancel)).Facts!;
+            var facts = (await Prober.ProbeAsync(path, "a", Cancel)).Value!;
             return (await EvenFramesFinder.WithAsync(facts, path, Cancel)).Picture!.Even;
         }
 

@@ -124,7 +124,7 @@ internal static class Making
         foreach (var source in sources)
         {
             var probed = await Prober.ProbeAsync(source, Path.GetFileName(source), cancel);
-            var facts = probed.Facts ?? throw new InvalidOperationException(probed.Problem!.Sentence);
+            var facts = probed.Value ?? throw new InvalidOperationException(probed.Problem!.Sentence);
             // Most tests are about encoding; whoever wants to copy says so.
             facts = copied ? await EvenFramesFinder.WithAsync(facts, source, cancel) : Encoded(facts);
             facts = await SpokenTrackFinder.WithAsync(facts, source, cancel);

@@ -23,7 +23,7 @@ public sealed class PreparingTests(Clips clips) : IClassFixture<Clips>
     private Task<string> InterlacedAsync(string name, string order, params string[] coded) =>
         clips.MakeAsync(["-f", "lavfi", "-i", $"{Moving},tinterlace={order}", "-c:v", "libx264", "-qp", "10", .. coded, name]);
 
-    private static async Task<PictureFacts> ProbedAsync(string path) => (await Prober.ProbeAsync(path, "clip", Cancel)).Facts!.Picture!;
+    private static async Task<PictureFacts> ProbedAsync(string path) => (await Prober.ProbeAsync(path, "clip", Cancel)).Value!.Picture!;
 
     [Fact]
     public async Task A_recording_of_fields_is_made_a_picture_of_each()
@@ -55,7 +55,7 @@ public sealed class PreparingTests(Clips clips) : IClassFixture<Clips>
     public async Task Sheet_pictures_of_fields_are_whole()
     {
         var source = await InterlacedAsync("sheet.mp4", "interleave_top", Marked);
-        var facts = (await Prober.ProbeAsync(source, "clip", Cancel)).Facts!;
+        var facts = (await Prober.ProbeAsync(source, "clip", Cancel)).Value!;
         await FrameTaker.TakeAsync(facts, source, 1, clips.Path("bundle"), Cancel);
         Directory.GetFiles(clips.Path("bundle")).Length.ShouldBe(FrameTaker.InARow);
         // 60 pictures a second: the 31st field, half a second in, shows the bar where it was then, 120 px in, of 320 for 720.

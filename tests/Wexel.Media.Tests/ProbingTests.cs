@@ -1,3 +1,4 @@
+using Wexel.Core;
 using Wexel.Core.Recordings;
 using Wexel.Media.Probing;
 
@@ -5,7 +6,7 @@ namespace Wexel.Media.Tests;
 
 public sealed class ProbingTests(Clips clips) : IClassFixture<Clips>
 {
-    private static Task<ProbeResult> ProbeAsync(string path) => Prober.ProbeAsync(path, Path.GetFileName(path), TestContext.Current.CancellationToken);
+    private static Task<Result<RecordingFacts>> ProbeAsync(string path) => Prober.ProbeAsync(path, Path.GetFileName(path), TestContext.Current.CancellationToken);
 
     [Theory]
     [InlineData("a.mp4", "mp4")]
@@ -18,7 +19,7 @@ public sealed class ProbingTests(Clips clips) : IClassFixture<Clips>
     [InlineData("a.wmv", "asf", "-c:v", "wmv2", "-c:a", "wmav2")]
     public async Task Every_container_is_taken(string name, string container, params string[] more)
     {
-        var facts = (await ProbeAsync(await clips.UsualAsync(name, more))).Facts.ShouldNotBeNull();
+        var facts = (await ProbeAsync(await clips.UsualAsync(name, more))).Value.ShouldNotBeNull();
         facts.Container.ShouldBe(container);
         facts.Picture!.ShownSize.ShouldBe(new PictureSize(320, 240));
         facts.Picture.NominalRate.PerSecond.ShouldBe(30, 0.01);
@@ -100,7 +101,7 @@ public sealed class ProbingTests(Clips clips) : IClassFixture<Clips>
             "vfr",
             "varies.mkv"
         );
-        (await ProbeAsync(path)).Facts!.Picture!.RateVaries.ShouldBeTrue();
+        (await ProbeAsync(path)).Value!.Picture!.RateVaries.ShouldBeTrue();
     }
 
     [Fact]
@@ -108,7 +109,7 @@ public sealed class ProbingTests(Clips clips) : IClassFixture<Clips>
     {
         var plain = await clips.UsualAsync();
         var path = await clips.MakeAsync("-i", plain, "-c", "copy", "-metadata:s:v", "rotate=90", "turned.mp4");
-        var picture = (await ProbeAsync(path)).Facts!.Picture!;
+        var picture = (await ProbeAsync(path)).Value!.Picture!;
         picture.RotationDegrees.ShouldBeOneOf(90, 270);
         picture.ShownSize.ShouldBe(new PictureSize(240, 320));
     }

@@ -288,7 +288,7 @@ public sealed class ProfileTests(Clips clips) : IClassFixture<Clips>
             With(p => p with { Timing = TimingSettings.AsRecorded }),
             With(p => p with { Rate = new RateSettings(RateRule.Average, BitsPerSecond: 200_000) }),
         ];
-        var facts = (await Prober.ProbeAsync(source, "usual.mp4", Cancel)).Facts!;
+        var facts = (await Prober.ProbeAsync(source, "usual.mp4", Cancel)).Value!;
         var reel = Reel.Of(facts);
         var plans = profiles.Select(p => RenderPlanner.Plan(reel, reel.Map([]), p, new LessonLook(Sections))).ToList();
         var sound = await LessonSound.MakeAsync(plans[0].Sound!, reel, reel.Map([]), [source], clips.Path("together.flac"), Cancel);

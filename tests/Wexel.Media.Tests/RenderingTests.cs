@@ -561,7 +561,7 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
     {
         var source = await clips.PictureAsync("testsrc2=s=1280x720:r=30:d=30", "long.mkv", "-c:v", "mjpeg", "-pix_fmt", "yuvj420p");
         var folder = Directory.CreateDirectory(clips.Path("stopped")).FullName;
-        var facts = (await Probing.Prober.ProbeAsync(source, "long.mkv", TestContext.Current.CancellationToken)).Facts!;
+        var facts = (await Probing.Prober.ProbeAsync(source, "long.mkv", TestContext.Current.CancellationToken)).Value!;
         var plan = RenderPlanner.Plan(Reel.Of(facts), Reel.Of(facts).Map([]), Profiles.Web, new LessonLook());
         using var stop = new CancellationTokenSource();
         var progress = new Progress<TimeSpan>(_ => stop.Cancel());
@@ -596,7 +596,7 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
             "both.mkv"
         );
         var folder = Directory.CreateDirectory(clips.Path("failed")).FullName;
-        var facts = Making.Encoded((await Probing.Prober.ProbeAsync(source, "both.mkv", TestContext.Current.CancellationToken)).Facts!);
+        var facts = Making.Encoded((await Probing.Prober.ProbeAsync(source, "both.mkv", TestContext.Current.CancellationToken)).Value!);
         var plan = RenderPlanner.Plan(Reel.Of(facts), Reel.Of(facts).Map([]), Profiles.Web, new LessonLook());
         var encoders = new System.Collections.Concurrent.ConcurrentBag<int>();
         var work = new EncodeWork(
@@ -614,7 +614,7 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
     [Fact]
     public async Task A_failure_says_what_the_encoder_said_and_what_to_try()
     {
-        var facts = (await Probing.Prober.ProbeAsync(await clips.UsualAsync(), "usual.mp4", TestContext.Current.CancellationToken)).Facts!;
+        var facts = (await Probing.Prober.ProbeAsync(await clips.UsualAsync(), "usual.mp4", TestContext.Current.CancellationToken)).Value!;
         var plan = RenderPlanner.Plan(Reel.Of(facts), Reel.Of(facts).Map([]), Profiles.Web, new LessonLook());
         var failed = await Should.ThrowAsync<ToolFailedException>(() =>
             Encoder.EncodeAsync(
@@ -634,9 +634,9 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
     {
         var source = await clips.UsualAsync("view.avi");
         var copy = clips.Path("view.mp4");
-        var facts = (await Probing.Prober.ProbeAsync(source, "view.avi", TestContext.Current.CancellationToken)).Facts!;
+        var facts = (await Probing.Prober.ProbeAsync(source, "view.avi", TestContext.Current.CancellationToken)).Value!;
         BrowserPlayback.CanPlay(facts).ShouldBeFalse();
         await ViewingCopy.MakeAsync(facts, source, copy, null, null, TestContext.Current.CancellationToken);
-        BrowserPlayback.CanPlay((await Probing.Prober.ProbeAsync(copy, "view.mp4", TestContext.Current.CancellationToken)).Facts!).ShouldBeTrue();
+        BrowserPlayback.CanPlay((await Probing.Prober.ProbeAsync(copy, "view.mp4", TestContext.Current.CancellationToken)).Value!).ShouldBeTrue();
     }
 }

@@ -42,7 +42,7 @@ public class SampleTests(Clips clips) : IClassFixture<Clips>
             null,
             Cancel
         );
-        return (Reel.Of(Making.Encoded((await Prober.ProbeAsync(source, name, Cancel)).Facts!)), source);
+        return (Reel.Of(Making.Encoded((await Prober.ProbeAsync(source, name, Cancel)).Value!)), source);
     }
 
     /// <summary>A screen on which letters come, twice a second, for the first half; then it stands still.</summary>
@@ -145,7 +145,7 @@ public class SampleTests(Clips clips) : IClassFixture<Clips>
             null,
             Cancel
         );
-        var silent = Reel.Of((await Prober.ProbeAsync(quiet, "quiet", Cancel)).Facts!);
+        var silent = Reel.Of((await Prober.ProbeAsync(quiet, "quiet", Cancel)).Value!);
         async Task<double> SecondAsync(Reel lesson, string path)
         {
             var plan = RenderPlanner.Plan(lesson, lesson.Map([]), Profiles.PodcastSound, new LessonLook()).Sound!;

@@ -160,7 +160,7 @@ public sealed class TextSizeTests(Clips clips) : IClassFixture<Clips>
             "reading.mp4"
         );
         var cancel = TestContext.Current.CancellationToken;
-        var facts = (await Prober.ProbeAsync(source, "reading.mp4", cancel)).Facts!;
+        var facts = (await Prober.ProbeAsync(source, "reading.mp4", cancel)).Value!;
         var delivered = new PictureSize(854, 480);
         var analysis = await RecordingAnalyser.AnalyseAsync(facts, source, clips.Path("reading-pictures"), null, null, cancel);
         var seen = await DetailFinder.FindAsync(facts, source, analysis, [delivered, new PictureSize(427, 240)], cancel);

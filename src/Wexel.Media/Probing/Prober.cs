@@ -8,11 +8,6 @@ using Wexel.Media.Tools;
 
 namespace Wexel.Media.Probing;
 
-/// <summary>What a probe came to: facts, or why the file cannot be used.</summary>
-/// <param name="Facts">The facts; null where there is a problem.</param>
-/// <param name="Problem">Why it cannot be used; null where it can.</param>
-public sealed record ProbeResult(RecordingFacts? Facts, Problem? Problem);
-
 /// <summary>Finds out what a recording is, with ffprobe.</summary>
 public static class Prober
 {
@@ -23,7 +18,8 @@ public static class Prober
     /// <param name="path">Where it lies.</param>
     /// <param name="fileName">Its name for people, for the sentences.</param>
     /// <param name="cancel">Stops it.</param>
-    public static async Task<ProbeResult> ProbeAsync(string path, string fileName, CancellationToken cancel)
+    /// <returns>The facts, or why the file cannot be used.</returns>
+    public static async Task<Result<RecordingFacts>> ProbeAsync(string path, string fileName, CancellationToken cancel)
     {
         var bytes = new FileInfo(path).Length;
         if (bytes == 0)
@@ -38,7 +34,7 @@ public static class Prober
             var facts = await ReadAsync(JsonDocument.Parse(await asked).RootElement, await sampled, path, bytes, cancel);
             var refusal = RecordingCheck.Refusal(facts, fileName)
                 ?? (RecordingCheck.FiltersNeeded(facts).Count == 0 ? null : RecordingCheck.Refusal(facts, fileName, await Filters.AllAsync()));
-            return refusal is null ? new ProbeResult(facts, null) : new ProbeResult(null, refusal);
+            return refusal is null ? facts : refusal;
         }
         catch (ToolFailedException failed) when (!failed.MayHelpToTryAgain)
         {
@@ -63,7 +59,7 @@ public static class Prober
             && System.Text.Encoding.Latin1.GetString(start[4..]) is "ftyp" or "mdat" or "wide" or "free" or "skip";
     }
 
-    private static ProbeResult Refused(string code, string sentence) => new(null, new Problem(code, sentence, "file"));
+    private static Problem Refused(string code, string sentence) => new(code, sentence, "file");
 
     private static async Task<RecordingFacts> ReadAsync(JsonElement found, List<double> sampled, string path, long bytes, CancellationToken cancel)
     {

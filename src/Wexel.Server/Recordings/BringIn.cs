@@ -95,9 +95,8 @@ internal sealed class BringIn(
             return null;
         }
 
-        var probed = await Prober.ProbeAsync(path, upload.FileName, cancel);
-        if (probed.Facts is not { } facts)
-            return probed.Problem;
+        if (!(await Prober.ProbeAsync(path, upload.FileName, cancel)).Is(out var facts, out var problem))
+            return problem;
         store.Keep(path, hash);
         if (known is null)
             db.Recordings.Add(

@@ -144,9 +144,8 @@ internal sealed class LessonImport(
             );
         await using var one = await WorkHold.WaitAsync(db, $"bringing in {hash}", cancel);
         var name = Path.GetFileName(recording.File);
-        var (facts, problem) = await Prober.ProbeAsync(path, name, cancel);
-        if (facts is null)
-            return problem!;
+        if (!(await Prober.ProbeAsync(path, name, cancel)).Is(out var facts, out var problem))
+            return problem;
         if (recording.Sounds is { Count: > 0 } sounds && sounds.All(s => s >= 0 && s < facts.Sounds.Count))
             facts = facts with { UsedSounds = [.. sounds.Distinct().Order()] };
         store.Keep(path, hash!);

@@ -93,9 +93,8 @@ internal static class RecordingEndpoints
             return Problems.NotThere("recording");
         if (recording is { AnalysisFailure: null, Analysis: not null, Viewable: true })
         {
-            var (facts, problem) = await Prober.ProbeAsync(store.Recording(hash), recording.FileName, cancel);
-            if (facts is null)
-                return Problems.Answer(problem!);
+            if (!(await Prober.ProbeAsync(store.Recording(hash), recording.FileName, cancel)).Is(out var facts, out var problem))
+                return Problems.Answer(problem);
             AnalysisJob.Forget(recording, facts, store);
         }
         else

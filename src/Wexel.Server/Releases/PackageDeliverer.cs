@@ -29,12 +29,11 @@ internal sealed class PackageDeliverer(WexelDb db, FileStore store, Deliveries d
         var files = outlet.Kind.DeliversFiles
             ? Unpacked(release, zip, identifier)
             : [Whole(key, outlet.Row.DeliverBy == "folder" ? identifier + ".zip" : identifier)];
-        var (problem, page) = await PutAsync(release, outlet, files, cancel);
-        if (problem is null)
+        if ((await PutAsync(release, outlet, files, cancel)).Is(out var delivered, out var problem))
             (release.SentKey, release.SentAt, release.SentTo) = (
                 key,
                 clock.GetUtcNow(),
-                page ?? outlet.Terms.PageAt(identifier, Linked(release))?.AbsoluteUri ?? release.SentTo
+                delivered.Page ?? outlet.Terms.PageAt(identifier, Linked(release))?.AbsoluteUri ?? release.SentTo
             );
         await db.SaveChangesAsync(CancellationToken.None);
         return problem;
@@ -56,11 +55,11 @@ internal sealed class PackageDeliverer(WexelDb db, FileStore store, Deliveries d
     {
         if (!outlet.Kind.TakesBack || outlet.Row.DeliverTo is null || There(release).Count == 0)
             return null;
-        var (problem, _) = await PutAsync(release, outlet, [], cancel);
+        (await PutAsync(release, outlet, [], cancel)).Is(out _, out var problem);
         return problem;
     }
 
-    private async Task<(Problem? Problem, string? Page)> PutAsync(
+    private async Task<Result<Delivered>> PutAsync(
         PackagedRelease release,
         KnownOutlet outlet,
         IReadOnlyList<ParcelFile> files,
@@ -68,18 +67,13 @@ internal sealed class PackageDeliverer(WexelDb db, FileStore store, Deliveries d
     )
     {
         if (deliveries.Find(outlet.Row.DeliverBy) is not { } delivery)
-            return (
-                new Problem("delivery-unknown", $"“{outlet.Row.Name}” is reached in a way that this Wexel does not know. Choose another in the Kit."),
-                null
-            );
+            return new Problem("delivery-unknown", $"“{outlet.Row.Name}” is reached in a way that this Wexel does not know. Choose another in the Kit.");
         var there = new Noted(There(release));
         var plan = DeliveryPlan.Of([.. files.Select(f => f.File)], there.Now);
         var parcel = new Parcel(outlet.Row.Name, [.. files.Where(f => plan.Put.Contains(f.File))], plan.Remove);
         try
         {
-            return (await delivery.DeliverAsync(parcel, outlet.Row.DeliverTo!, there, cancel)).Is(out var delivered, out var problem)
-                ? (null, delivered.Page)
-                : (problem, null);
+            return await delivery.DeliverAsync(parcel, outlet.Row.DeliverTo!, there, cancel);
         }
         finally
         {
