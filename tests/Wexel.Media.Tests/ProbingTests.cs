@@ -6,7 +6,8 @@ namespace Wexel.Media.Tests;
 
 public sealed class ProbingTests(Clips clips) : IClassFixture<Clips>
 {
-    private static Task<Result<RecordingFacts>> ProbeAsync(string path) => Prober.ProbeAsync(path, Path.GetFileName(path), TestContext.Current.CancellationToken);
+    private static Task<Result<RecordingFacts>> ProbeAsync(string path) =>
+        Prober.ProbeAsync(path, Path.GetFileName(path), TestContext.Current.CancellationToken);
 
     [Theory]
     [InlineData("a.mp4", "mp4")]

@@ -59,12 +59,7 @@ internal sealed class PackageDeliverer(WexelDb db, FileStore store, Deliveries d
         return problem;
     }
 
-    private async Task<Result<Delivered>> PutAsync(
-        PackagedRelease release,
-        KnownOutlet outlet,
-        IReadOnlyList<ParcelFile> files,
-        CancellationToken cancel
-    )
+    private async Task<Result<Delivered>> PutAsync(PackagedRelease release, KnownOutlet outlet, IReadOnlyList<ParcelFile> files, CancellationToken cancel)
     {
         if (deliveries.Find(outlet.Row.DeliverBy) is not { } delivery)
             return new Problem("delivery-unknown", $"“{outlet.Row.Name}” is reached in a way that this Wexel does not know. Choose another in the Kit.");
