@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Wexel.Core.Captions;
+using Wexel.Core.Details;
 using Wexel.Core.Documents;
 
 namespace Wexel.Cli;
@@ -8,10 +9,11 @@ namespace Wexel.Cli;
 /// <param name="Title">The course's title.</param>
 /// <param name="Lessons">The lessons in teaching order.</param>
 /// <param name="Feed">What is said of its podcast feed.</param>
-internal sealed record CourseFile(string? Title, IReadOnlyList<CourseFile.CourseLesson?>? Lessons, CourseFeed? Feed)
+/// <param name="Details">What is said about all of its lessons, such as author and licence.</param>
+internal sealed record CourseFile(string? Title, IReadOnlyList<CourseFile.CourseLesson?>? Lessons, CourseFeed? Feed, DetailSet? Details = null)
 {
     /// <summary>One lesson: <c>recording</c>, or <c>recordings</c> for several in their order, and <c>title</c>, <c>contents</c>, <c>captions</c>,
-    /// <c>cuts</c>, <c>moveIns</c>, <c>sound</c>, <c>canvas</c>, <c>mark</c> and <c>language</c> where there are any.</summary>
+    /// <c>cuts</c>, <c>moveIns</c>, <c>sound</c>, <c>canvas</c>, <c>mark</c>, <c>language</c> and <c>details</c> where there are any.</summary>
     internal sealed record CourseLesson(
         string? Recording,
         IReadOnlyList<string>? Recordings,
@@ -23,7 +25,8 @@ internal sealed record CourseFile(string? Title, IReadOnlyList<CourseFile.Course
         string? Sound,
         string? Language,
         string? Canvas = null,
-        string? Mark = null
+        string? Mark = null,
+        DetailSet? Details = null
     );
 
     /// <summary>The course's title, its lessons, and what is said of its feed.</summary>
@@ -42,6 +45,16 @@ internal sealed record CourseFile(string? Title, IReadOnlyList<CourseFile.Course
 
         if (string.IsNullOrWhiteSpace(course?.Title))
             throw new UnusableInputException($"“{path}” has no title; write \"title\": \"…\" into it.");
+        if (
+            course
+                .Lessons?.Select(l => l?.Details)
+                .Append(course.Details)
+                .OfType<DetailSet>()
+                .Select(DetailFields.Unusable)
+                .FirstOrDefault(p => p is not null) is
+            { } unusable
+        )
+            throw new UnusableInputException($"“{path}”: {unusable.Sentence}");
         if (course.Lessons is not { Count: > 0 } lessons)
             throw new UnusableInputException($"“{path}” has no lessons; write \"lessons\": [{{ \"recording\": \"…\" }}] into it.");
         var folder = Path.GetDirectoryName(Path.GetFullPath(path))!;
@@ -63,7 +76,9 @@ internal sealed record CourseFile(string? Title, IReadOnlyList<CourseFile.Course
                                 lesson.Sound,
                                 lesson.Language ?? course.Feed?.Language ?? LanguageTag.Usual,
                                 lesson.Canvas,
-                                Beside(lesson.Mark)
+                                Beside(lesson.Mark),
+                                Details: lesson.Details,
+                                House: course.Details
                             )
                             : throw new UnusableInputException($"Lesson {i + 1} in “{path}” names no recording.")
                 ),

@@ -2,6 +2,7 @@ using System.Security.Cryptography;
 using Wexel.Core;
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
+using Wexel.Core.Details;
 using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
 using Wexel.Core.Inspection;
@@ -46,7 +47,9 @@ internal sealed record LessonRequest(
     string Language = LanguageTag.Usual,
     string? Canvas = null,
     string? Mark = null,
-    LessonFile? File = null
+    LessonFile? File = null,
+    DetailSet? Details = null,
+    DetailSet? House = null
 );
 
 /// <summary>What was made of one with one profile.</summary>
@@ -65,7 +68,7 @@ internal sealed record MadeLesson(
     internal string Id => File?.Id ?? MadeKey.Hash(Makers.LessonId, k => k.Add("title", Title).Each("recordings", Planned.Hashes))[..32];
 
     /// <summary>What it is in a package.</summary>
-    internal LessonSources Packed(Packer packer) => packer.Sources(LearnerPage.Compose(Id, Planned), Planned);
+    internal LessonSources Packed(Packer packer) => packer.Sources(LearnerPage.Compose(Id, Planned, Planned.Lesson.Said), Planned);
 }
 
 /// <summary>Makes one lesson with each profile: reads what belongs to it, and has it made.</summary>
@@ -158,7 +161,7 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingFolders
             ?? LessonWithCues.Of(
                 new LessonDocument(
                     request.Title!,
-                    "",
+                    request.Details?.Description ?? "",
                     request.Language,
                     found.Hashes[0],
                     Lines(request.Cuts, text => CutsText.Read(text, reel.Length)),
@@ -166,7 +169,8 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingFolders
                     [],
                     canvas: CanvasText.Read(request.Canvas),
                     moveIns: Lines(request.MoveIns, text => MoveInsText.Read(text, reel.Length)),
-                    following: [.. found.Hashes.Skip(1)]
+                    following: [.. found.Hashes.Skip(1)],
+                    details: request.Details
                 ),
                 CaptionTrack
                     .WithNames([.. captions.Select(c => CaptionTrack.Of("", c.Cues, c.Language, Path.GetFileName(c.Path)))])
@@ -180,7 +184,7 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingFolders
         var leftOut = LeftOut.InWords(given, reel.Length, map);
         foreach (var sentence in leftOut)
             where.Error.WriteLine(sentence);
-        return (new LessonToMake(given with { Document = document }, found, document.HouseMark ? mark : null), leftOut);
+        return (new LessonToMake(given with { Document = document }, found, document.HouseMark ? mark : null, request.House ?? DetailSet.None), leftOut);
     }
 
     /// <summary>The house's mark where one was given; it stands where it usually does, or where the lesson file says.</summary>

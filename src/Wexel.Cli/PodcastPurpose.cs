@@ -77,25 +77,16 @@ internal sealed class PodcastPurpose(string? baseUrl, MakingFolders folders) : P
         var published = DateTimeOffset.MinValue;
         foreach (var made in lessons)
         {
-            var (planned, document) = (made.Planned, made.Planned.Lesson.Document);
+            var (planned, said) = (made.Planned, made.Planned.Lesson.Said);
             if (settings.Media == FeedMedia.Sound && planned.Plan.Sound is null)
                 throw new UnusableInputException($"“{made.Title}” has no sound, so a feed of sound alone cannot carry it.");
             var number = episodes.Count + 1;
             // Apps order by these times: where the files' own contradict the order of the lessons, the order holds.
             published = made.RecordedAt > published ? made.RecordedAt : published.AddMinutes(1);
-            var media = await maker.MakeAsync(planned, settings.Media, artwork, cancel);
-            var (name, page) = ($"{number:00}-{FileNames.FromTitle(made.Title)}", LearnerPage.Compose(made.Id, planned));
-            var episode = new Episode(
-                FeedKeys.EpisodeId(folder.AbsoluteUri, name),
-                name,
-                made.Title,
-                document.Description,
-                document.Language,
-                planned.Plan.Length,
-                new FileInfo(media.Path).Length,
-                planned.Sections,
-                [.. page.Captions.Select(c => c.Language)]
-            );
+            var media = await maker.MakeAsync(planned, settings.Media, said, artwork, cancel);
+            var (name, page) = ($"{number:00}-{FileNames.FromTitle(made.Title)}", LearnerPage.Compose(made.Id, planned, said));
+            var transcripts = page.Captions.Select(c => c.Language).ToList();
+            var episode = maker.Describe(planned, settings.Media, said, artwork, folder.AbsoluteUri, name, name, transcripts);
             episodes.Add(new EpisodeSources(new FeedEntry(episode, published, 1, number), media, [.. page.Captions.Select(c => c.Cues)]));
         }
 

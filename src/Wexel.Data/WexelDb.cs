@@ -19,6 +19,7 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
     public DbSet<CheckOverride> CheckOverrides => Set<CheckOverride>();
     public DbSet<Outlet> Outlets => Set<Outlet>();
     public DbSet<Release> Releases => Set<Release>();
+    public DbSet<ReleaseBatch> ReleaseBatches => Set<ReleaseBatch>();
     public DbSet<CourseRelease> CourseReleases => Set<CourseRelease>();
     public DbSet<PodcastFeed> PodcastFeeds => Set<PodcastFeed>();
     public DbSet<SignedIn> SignedIn => Set<SignedIn>();
@@ -35,6 +36,7 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
         {
             lesson.HasOne(l => l.Recording).WithMany().HasForeignKey(l => l.RecordingHash);
             lesson.Property(l => l.Suggesting).HasColumnType("jsonb");
+            lesson.Property(l => l.Said).HasColumnType("jsonb").HasDefaultValue("{}");
             lesson.HasMany(l => l.Revisions).WithOne().HasForeignKey(r => r.LessonId);
             // Two people who save at once: the second's update finds no row and is told.
             lesson.Property(l => l.Revision).IsConcurrencyToken();
@@ -51,7 +53,12 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
             recording.Property(r => r.Analysis).HasColumnType("jsonb");
             recording.Property(r => r.AnalysisSoFar).HasColumnType("jsonb");
         });
-        builder.Entity<House>().Property(h => h.MarkPlacement).HasColumnType("jsonb");
+        builder.Entity<House>(house =>
+        {
+            house.Property(h => h.Id).ValueGeneratedNever();
+            house.Property(h => h.MarkPlacement).HasColumnType("jsonb");
+            house.Property(h => h.Details).HasColumnType("jsonb");
+        });
         builder.Entity<Upload>(upload =>
         {
             upload.Property(u => u.Problem).HasColumnType("jsonb");
@@ -71,14 +78,23 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
         });
         builder.Entity<CheckOverride>().HasIndex(o => new { o.EncodeKey, o.Code }).IsUnique();
         builder.Entity<OwnProfile>().Property(p => p.Document).HasColumnType("jsonb");
-        builder.Entity<Outlet>().Property(o => o.Settings).HasColumnType("jsonb");
+        builder.Entity<Outlet>(outlet =>
+        {
+            outlet.Property(o => o.Settings).HasColumnType("jsonb");
+            outlet.Property(o => o.Details).HasColumnType("jsonb");
+        });
         builder.Entity<Release>(release =>
         {
             release.Property(r => r.Visibility).HasConversion<string>();
+            release.Property(r => r.WantedVisibility).HasConversion<string>();
+            release.Property(r => r.Problem).HasColumnType("jsonb");
+            release.HasIndex(r => r.Phase);
+            release.HasIndex(r => r.BatchId);
             release.Property(r => r.Container).HasConversion<string>();
             release.Property(r => r.Profile).HasColumnType("jsonb");
             release.Property(r => r.Player).HasColumnType("jsonb");
             release.Property(r => r.Episode).HasColumnType("jsonb");
+            release.Property(r => r.Details).HasColumnType("jsonb");
             release.Property(r => r.There).HasColumnType("jsonb");
             release.Property(r => r.PackageFiles).HasColumnType("jsonb");
             release.HasIndex(r => r.Token).IsUnique();
@@ -86,7 +102,6 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
             // One that is still on its way stands nowhere yet; who brings it there looks past this.
             release.HasQueryFilter(r => r.MadeFrom != "");
         });
-        builder.Entity<House>().Property(h => h.Id).ValueGeneratedNever();
         builder.Entity<PodcastFeed>(feed =>
         {
             feed.HasKey(f => f.OutletId);

@@ -21,6 +21,7 @@ using Wexel.Media.Tools;
 using Wexel.Server;
 using Wexel.Server.Channel;
 using Wexel.Server.Demo;
+using Wexel.Server.Details;
 using Wexel.Server.Estimates;
 using Wexel.Server.Feeds;
 using Wexel.Server.Kit;
@@ -147,6 +148,8 @@ builder
     .AddTransient<Deliveries>();
 builder
     .Services.AddScoped<OutletShelf>()
+    .AddScoped<ReleaseShelf>()
+    .AddScoped<DetailKeeper>()
     .AddScoped<OutletKeeper>()
     .AddScoped<FeedCare>()
     .AddScoped<IOutletCare>(services => services.GetRequiredService<FeedCare>())
@@ -175,6 +178,11 @@ builder
     .AddScoped<ReadyLessons>()
     .AddScoped<ReleaseSteps>()
     .AddScoped<Releaser>()
+    .AddScoped<ReleaseWishes>()
+    .AddScoped<IRenderCare>(services => services.GetRequiredService<ReleaseWishes>())
+    .AddScoped<ReleaseMail>()
+    .AddScoped<HandOns>()
+    .AddScoped<ReleaseViews>()
     .AddScoped<CourseReleaser>()
     .AddScoped<ChannelReader>()
     .AddScoped<LearningLog>()
@@ -196,6 +204,7 @@ if (System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name != "GetDocumen
         .AddHostedService<HandIn>()
         .AddUpkeep<LostWork>()
         .AddUpkeep<LeftWork>()
+        .AddUpkeep<LeftReleases>()
         .AddUpkeep<TemporaryFiles>()
         .AddUpkeep<Projections>();
     void Work(Action<BackgroundJobServerOptions> set) =>
@@ -257,6 +266,7 @@ app.MapQueue();
 app.MapFileChecks();
 app.MapLibrary();
 app.MapOutlets();
+app.MapDetails();
 app.MapReleases();
 app.MapCourseReleases();
 app.MapChannel();

@@ -2,6 +2,7 @@ using System.Text.Json;
 using CliWrap;
 using CliWrap.Buffered;
 using Wexel.Core.Contents;
+using Wexel.Core.Details;
 using Wexel.Core.Encoding;
 using Wexel.Core.Feeds;
 using Wexel.Core.Kit;
@@ -34,6 +35,17 @@ public sealed class EpisodeTests(Clips clips) : IClassFixture<Clips>
         streams.GetProperty("streams")[0].GetProperty("avg_frame_rate").GetString().ShouldBe("30/1");
     }
 
+    private static readonly FileTags Tags = new("First = line;\nsecond # line", "Mara & Tarn", "CC BY 4.0", "Ticket desk", ["fares", "deck"]);
+
+    /// <summary>The names of MP4's own metadata, as ffprobe reads them.</summary>
+    private static void SaysWhatIsSaid(JsonElement probed)
+    {
+        var tags = probed.GetProperty("format").GetProperty("tags");
+        new[] { "title", "description", "artist", "copyright", "genre", "keywords" }
+            .Select(t => tags.GetProperty(t).GetString())
+            .ShouldBe(["Title", Tags.Description, Tags.Author, Tags.Rights, Tags.Category, "fares, deck"]);
+    }
+
     [Fact]
     public async Task A_video_episode_is_M4V_with_its_chapters()
     {
@@ -43,6 +55,7 @@ public sealed class EpisodeTests(Clips clips) : IClassFixture<Clips>
             episode,
             "Title",
             Marks,
+            Tags,
             FeedMedia.Video,
             "",
             Cancel
@@ -51,6 +64,7 @@ public sealed class EpisodeTests(Clips clips) : IClassFixture<Clips>
         // The brand that files for Apple's devices carry: "M4V " (MP4 Registration Authority, code points for brands).
         probed.GetProperty("format").GetProperty("tags").GetProperty("major_brand").GetString().ShouldBe("M4V ");
         Titles(probed).ShouldBe(["One <b>", "Two = 2; #"]);
+        SaysWhatIsSaid(probed);
     }
 
     [Fact]
@@ -64,6 +78,7 @@ public sealed class EpisodeTests(Clips clips) : IClassFixture<Clips>
             episode,
             "Title",
             Marks,
+            Tags,
             FeedMedia.Sound,
             artwork,
             Cancel

@@ -203,7 +203,7 @@ public sealed class FileCheckTests(WholeFileFixture whole) : IClassFixture<Whole
         );
         var made = await Making.MakeAsync(source, whole.Clips.Path("standing.webm"), profile: Profiles.Open);
         long[] close = [.. Enumerable.Range(0, 22).Select(i => i * 15L)];
-        var (facts, _) = await RenditionMeasurer.MeasureAsync(made.Path, made.From with { Frames = close }, Cancel);
+        var (facts, _, _) = await RenditionMeasurer.MeasureAsync(made.Path, made.From with { Frames = close }, null, Cancel);
         facts.Errors.ShouldBeEmpty();
         // Two go back to a little behind a key frame of the source.
         var grid = made.Plan.Picture!.Timing.Grid;
@@ -283,7 +283,7 @@ public sealed class FileCheckTests(WholeFileFixture whole) : IClassFixture<Whole
             .Select(place => (place.Frame, grid.FrameAt(place.First!.Value)))
             .ShouldBe([(50, 0), (200, 180)]);
         (await SourcePicture.QuicklyReadAsync(plan, made.From.Inputs, [50, 200], Cancel)).ShouldBe([6, 186]);
-        var (facts, _) = await RenditionMeasurer.MeasureAsync(made.Path, made.From with { Frames = [50, 200] }, Cancel);
+        var (facts, _, _) = await RenditionMeasurer.MeasureAsync(made.Path, made.From with { Frames = [50, 200] }, null, Cancel);
         facts.Picture!.Moments.Select(m => grid.FrameAt(m.At)).ShouldBe([6, 186]);
         facts.Picture.Moments.ShouldAllBe(m => m.Ssim > 0.95);
     }
@@ -310,7 +310,7 @@ public sealed class FileCheckTests(WholeFileFixture whole) : IClassFixture<Whole
             "yuv420p",
             $"black.{container}"
         );
-        var picture = (await RenditionMeasurer.MeasureAsync(standing, Made.From with { Frames = [] }, Cancel)).Facts.Picture!;
+        var picture = (await RenditionMeasurer.MeasureAsync(standing, Made.From with { Frames = [] }, null, Cancel)).Facts.Picture!;
         picture.FrameCount.ShouldBe(3);
         picture.Black.ShouldBe([new TimeRange(TimeSpan.FromSeconds(3), TimeSpan.FromSeconds(6))]);
         picture.Still.Select(s => s.Start.TotalSeconds).ShouldBe([0, 3]);
@@ -341,9 +341,9 @@ public sealed class FileCheckTests(WholeFileFixture whole) : IClassFixture<Whole
         made.Source.Picture!.RateVaries.ShouldBeTrue();
         // The last of them lies behind the recording's last frame, where its sound goes on.
         long[] at = [10, 70, 119, 150, 330, 410];
-        var (facts, _) = await RenditionMeasurer.MeasureAsync(made.Path, made.From with { Frames = at }, Cancel);
+        var (facts, _, _) = await RenditionMeasurer.MeasureAsync(made.Path, made.From with { Frames = at }, null, Cancel);
         facts.Picture!.Moments.Select(m => m.Ssim).ShouldAllBe(s => s > 0.97);
-        (await RenditionMeasurer.MeasureAsync(made.Path, made.From with { Frames = at[..4] }, Cancel))
+        (await RenditionMeasurer.MeasureAsync(made.Path, made.From with { Frames = at[..4] }, null, Cancel))
             .Facts.Picture!.Moments.Select(m => m.Ssim)
             .ShouldAllBe(s => s > 0.97);
     }
@@ -379,7 +379,7 @@ public sealed class FileCheckTests(WholeFileFixture whole) : IClassFixture<Whole
             [new Section("a", TimeSpan.Zero, "A"), new Section("b", TimeSpan.FromSeconds(9), "B"), new Section("c", TimeSpan.FromSeconds(18), "C")]
         );
         long[] at = [225, 255, 266, 269, 270, 480, 510, 538, 539, 540];
-        (await RenditionMeasurer.MeasureAsync(made.Path, made.From with { Frames = at }, Cancel))
+        (await RenditionMeasurer.MeasureAsync(made.Path, made.From with { Frames = at }, null, Cancel))
             .Facts.Picture!.Moments.Select(m => m.Ssim)
             .ShouldAllBe(s => s > 0.97);
         foreach (var frame in at)
@@ -476,7 +476,7 @@ public sealed class FileCheckTests(WholeFileFixture whole) : IClassFixture<Whole
     public async Task A_file_that_passes_its_size_is_caught()
     {
         var plan = Made.Plan with { File = Made.Plan.File with { Bytes = Made.Measured.Bytes - 1 } };
-        var (facts, expected) = await RenditionMeasurer.MeasureAsync(Made.Path, Made.From with { Plan = plan }, Cancel);
+        var (facts, expected, _) = await RenditionMeasurer.MeasureAsync(Made.Path, Made.From with { Plan = plan }, null, Cancel);
         FileCheck.Findings(facts, plan, 2, expected).Where(f => f.Verdict == Verdict.Wrong).Select(f => f.Code).ShouldBe(["file-size"]);
     }
 
@@ -484,7 +484,7 @@ public sealed class FileCheckTests(WholeFileFixture whole) : IClassFixture<Whole
     public async Task A_picture_where_there_should_be_none_is_caught()
     {
         var plan = Made.Plan with { Pictures = [] };
-        var (facts, expected) = await RenditionMeasurer.MeasureAsync(Made.Path, Made.From with { Plan = plan }, Cancel);
+        var (facts, expected, _) = await RenditionMeasurer.MeasureAsync(Made.Path, Made.From with { Plan = plan }, null, Cancel);
         FileCheck.Findings(facts, plan, 2, expected).Where(f => f.Verdict == Verdict.Wrong).Select(f => f.Code).ShouldBe(["picture"]);
     }
 
@@ -534,7 +534,34 @@ public sealed class FileCheckTests(WholeFileFixture whole) : IClassFixture<Whole
 
     private async Task<List<string>> CheckAsync(string path, bool compared = false)
     {
-        var (facts, expected) = await RenditionMeasurer.MeasureAsync(path, compared ? Made.From : Made.From with { Frames = [] }, Cancel);
+        var (facts, expected, _) = await RenditionMeasurer.MeasureAsync(path, compared ? Made.From : Made.From with { Frames = [] }, null, Cancel);
         return [.. FileCheck.Findings(facts, Made.Plan, 2, expected).Where(f => f.Verdict == Verdict.Wrong).Select(f => f.Code)];
+    }
+
+    /// <summary>What is coded says what there is to see and hear; a title says nothing of it.</summary>
+    [Fact]
+    public async Task What_was_seen_in_one_file_holds_for_another_that_is_put_together_from_the_same()
+    {
+        var from = Made.From with { Frames = [] };
+        var (facts, _, seen) = await RenditionMeasurer.MeasureAsync(Made.Path, from, null, Cancel);
+        var (titled, poorer) = (whole.Clips.Path("titled.mp4"), whole.Clips.Path("poorer.mp4"));
+        await RunAsync("-i", Made.Path, "-map", "0:v", "-map", "0:a?", "-c", "copy", "-metadata", "title=Another", titled);
+        await RunAsync("-i", Made.Path, "-map", "0:v", "-map", "0:a?", "-c:a", "copy", "-c:v", "libx264", "-crf", "45", "-preset", "ultrafast", poorer);
+
+        var (again, _, same) = await RenditionMeasurer.MeasureAsync(titled, from, seen, Cancel);
+        same.ShouldBeSameAs(seen);
+        again.Picture.ShouldBeSameAs(facts.Picture);
+        again.ChapterStarts.ShouldNotBe(facts.ChapterStarts, "what is not coded is looked at again");
+        var (_, _, anew) = await RenditionMeasurer.MeasureAsync(poorer, from, seen, Cancel);
+        anew.ShouldNotBeSameAs(seen);
+        anew.Coded.ShouldNotBe(seen.Coded);
+
+        // It is kept to the tick.
+        var kept = SeenAndHeard.Read(seen.Text()).ShouldNotBeNull();
+        (kept.Text(), kept.Picture!.LongestGap, kept.Sound!.Loudness).ShouldBe((seen.Text(), seen.Picture!.LongestGap, seen.Sound!.Loudness));
+        SeenAndHeard.Read("{ \"Coded\": ").ShouldBeNull();
+
+        static async Task RunAsync(params string[] arguments) =>
+            await Cli.Wrap("ffmpeg").WithArguments(["-v", "error", "-y", .. arguments]).ExecuteAsync(Cancel);
     }
 }

@@ -78,7 +78,7 @@ internal static class Making
             compared,
             copied
         );
-        var (measured, expected) = await RenditionMeasurer.MeasureAsync(output, from, TestContext.Current.CancellationToken);
+        var (measured, expected, _) = await RenditionMeasurer.MeasureAsync(output, from, null, TestContext.Current.CancellationToken);
         return new Made(output, source, from.Plan, measured, FileCheck.Findings(measured, from.Plan, chapters, expected), from);
     }
 
@@ -98,7 +98,7 @@ internal static class Making
     {
         var path = Path.Combine(folder, Muxing.FileName(profile.Container));
         var (_, from, chapters) = await FinishedAsync([source], path, sections ?? [], profile, null, null, null, null, null, captions, compared);
-        return new MadeStream(path, from.Plan, await FileChecker.CheckAsync(path, from, chapters, TestContext.Current.CancellationToken), from);
+        return new MadeStream(path, from.Plan, await FileChecker.CheckAsync(path, from, chapters, null, TestContext.Current.CancellationToken), from);
     }
 
     /// <summary>The same facts, but so that nothing is copied.</summary>
@@ -161,7 +161,7 @@ internal static class Making
             null,
             cancel
         );
-        await Muxing.FinishAsync(plan, tracks, output, "A title = with; # marks\\", Chapters.FromSections(sections, plan.Length), cancel);
+        await Muxing.FinishAsync(plan, tracks, output, "A title = with; # marks\\", Chapters.FromSections(sections, plan.Length), null, cancel);
         // It is compared with its source only where that is what a test is about.
         var from = new MadeFrom(
             plan,

@@ -170,7 +170,7 @@ public class StreamTests(StreamFolder folder) : IClassFixture<StreamFolder>
         var copy = folder.Copy();
         var path = Path.Combine(copy, name);
         File.WriteAllText(path, File.ReadAllText(path).Replace(what, instead, StringComparison.Ordinal));
-        Wrong(await FileChecker.CheckAsync(Path.Combine(copy, "lesson.m3u8"), folder.Made.From with { Frames = [] }, 2, Cancel)).ShouldContain(code);
+        Wrong(await FileChecker.CheckAsync(Path.Combine(copy, "lesson.m3u8"), folder.Made.From with { Frames = [] }, 2, null, Cancel)).ShouldContain(code);
     }
 
     [Fact]
@@ -178,7 +178,7 @@ public class StreamTests(StreamFolder folder) : IClassFixture<StreamFolder>
     {
         var copy = folder.Copy();
         File.Delete(Path.Combine(copy, "180", "0003.m4s"));
-        var wrong = Wrong(await FileChecker.CheckAsync(Path.Combine(copy, "lesson.m3u8"), folder.Made.From with { Frames = [] }, 2, Cancel)).ToList();
+        var wrong = Wrong(await FileChecker.CheckAsync(Path.Combine(copy, "lesson.m3u8"), folder.Made.From with { Frames = [] }, 2, null, Cancel)).ToList();
         wrong.ShouldContain("playlists");
         wrong.ShouldContain("aligned");
     }
@@ -219,8 +219,9 @@ public class StreamTests(StreamFolder folder) : IClassFixture<StreamFolder>
             Path.Combine(copy, "lesson.m3u8"),
             "Title",
             [],
+            null,
             Cancel
         );
-        Wrong(await FileChecker.CheckAsync(Path.Combine(copy, "lesson.m3u8"), folder.Made.From with { Frames = [] }, 2, Cancel)).ShouldContain("aligned");
+        Wrong(await FileChecker.CheckAsync(Path.Combine(copy, "lesson.m3u8"), folder.Made.From with { Frames = [] }, 2, null, Cancel)).ShouldContain("aligned");
     }
 }

@@ -66,6 +66,7 @@ internal sealed class Kills(int seed, int most, TimeSpan longest, Action<string>
     {
         _folder = Directory.CreateTempSubdirectory("wexel-kills-").FullName;
         var demo = Directory.CreateDirectory(Path.Combine(_folder, "demo")).FullName;
+        await File.WriteAllTextAsync(Path.Combine(demo, "house.json"), ServerFixture.HouseSays);
         await File.WriteAllTextAsync(Path.Combine(demo, "lessons.json"), "[]");
         _postgres = await PrivatePostgres.StartAsync();
         try

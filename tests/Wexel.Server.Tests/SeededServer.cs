@@ -52,6 +52,7 @@ internal sealed class SeededServer
         Directory.CreateDirectory(Path.Combine(made.Demo, "recordings"));
         await MakeRecordingAsync(made.Recording);
         await File.WriteAllTextAsync(Path.Combine(made.Demo, "recordings", "c.txt"), "0:00 Counting\n0:12.5 Coins\n");
+        await File.WriteAllTextAsync(Path.Combine(made.Demo, "house.json"), ServerFixture.HouseSays);
         await File.WriteAllTextAsync(
             Path.Combine(made.Demo, "lessons.json"),
             """[{ "course": "Ticket desk basics", "file": "Untitled 7.mov", "title": "Closing the till", """

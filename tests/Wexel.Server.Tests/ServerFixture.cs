@@ -30,6 +30,9 @@ public class ServerFixture : IAsyncLifetime
 
     internal string Connection => $"{Postgres};Database={_database}";
 
+    /// <summary>What the demo's house says: there is no material of others in its lessons.</summary>
+    internal const string HouseSays = """{ "thirdParty": { "used": false } }""";
+
     internal string Data => Path.Combine(_folder, "data");
 
     internal string HandIn => Path.Combine(_folder, "hand-in");

@@ -53,6 +53,7 @@ internal sealed class ServerProcess : IAsyncDisposable
     private static async Task<string> MakeBlankAsync()
     {
         var (folder, database) = (Directory.CreateTempSubdirectory("wexel-blank-").FullName, $"wexel_blank_{Guid.NewGuid():N}");
+        await File.WriteAllTextAsync(Path.Combine(folder, "house.json"), ServerFixture.HouseSays);
         await File.WriteAllTextAsync(Path.Combine(folder, "lessons.json"), "[]");
         await ServerFixture.ExecuteAsync($"create database {database}");
         var outside = await StandInsFixture.StartAsync();

@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process'
 import { mkdtempSync } from 'node:fs'
 import { join } from 'node:path'
 import AxeBuilder from '@axe-core/playwright'
-import { expect, type Page } from '@playwright/test'
+import { expect, type Locator, type Page } from '@playwright/test'
 
 export const trainer = 'mara.tarn@brackwater.example'
 export const learner = 'joss.reed@brackwater.example'
@@ -77,6 +77,20 @@ export async function hasNoAccessibilityFaults(page: Page) {
   expect(found.violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(' | ')}`)).toEqual([])
 }
 
+/** Releases a lesson to one place: it is rendered where it is not, and the press is over when it is live. */
+export async function release(page: Page, place: Locator, visibility?: 'Whoever has the address' | 'Signed-in people') {
+  await place.getByRole('checkbox').first().check({ timeout: 90_000 })
+  if (visibility) await place.getByLabel(/^Who may see it/).selectOption({ label: visibility })
+  // Whether there is material of others in it is asked once, where people outside the house can come.
+  const none = page
+    .getByRole('group', { name: /pictures, music or texts of others/ })
+    .getByRole('radio', { name: 'none' })
+    .first()
+  if (await page.getByText('Before people outside the house can come to it').isVisible()) await none.check()
+  await page.getByRole('button', { name: 'Release to 1 place' }).click()
+  await expect(place.getByText('Live', { exact: true })).toBeVisible({ timeout: 120_000 })
+}
+
 /** Brings a recording in, gives it a title and contents, and renders it; ends on the page where it is released. */
 export async function rendered(page: Page, file: string, title: string, contents: string) {
   await page.getByLabel('Choose recordings').setInputFiles(file)
@@ -88,6 +102,7 @@ export async function rendered(page: Page, file: string, title: string, contents
   await page.getByLabel(/A time and a title on each line/).fill(contents)
   await page.getByRole('button', { name: /Take \d+ sections?/ }).click()
   await page.getByRole('link', { name: 'Deliver' }).click()
+  await page.getByText('Only make the files').click()
   await page.getByRole('checkbox', { name: /Web, as recorded/ }).check({ timeout: 90_000 })
   await page.getByRole('button', { name: 'Render', exact: true }).click()
   await expect(page.getByRole('heading', { name: /File check .* everything is right/ })).toBeVisible({ timeout: 120_000 })

@@ -3,15 +3,14 @@ import { createHash } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
-import { clip, folder, hasNoAccessibilityFaults, rendered, signIn } from './help'
+import { clip, folder, hasNoAccessibilityFaults, release, rendered, signIn } from './help'
 
 test('everything made says what it is for, downloads as one, keeps a master, and goes with what depends on it', async ({ page }) => {
   test.setTimeout(240_000)
   await signIn(page)
   await rendered(page, clip('Gangway.mp4', 17), 'Gangway', '0:00 First\n0:05 Second')
   const channel = page.getByTestId('outlet-channel')
-  await channel.getByRole('button', { name: 'Release to the channel' }).click()
-  await expect(channel).toContainText('Live')
+  await release(page, channel)
   await page.getByRole('link', { name: 'Everything made of this lesson' }).click()
   await expect(page.getByRole('heading', { name: 'Gangway: everything made' })).toBeVisible()
   const web = page.getByTestId('made-file').filter({ hasText: 'Web, as recorded' })

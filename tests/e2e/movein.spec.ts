@@ -83,6 +83,7 @@ test('what is hard to read is shown, a proposed move-in is taken with one click,
   await expect(panel).toContainText('· 2 stretches')
 
   await page.getByRole('link', { name: 'Deliver' }).click()
+  await page.getByText('Only make the files').click()
   await page.getByRole('checkbox', { name: /Web, as recorded/ }).uncheck({ timeout: 60_000 })
   await expect(page.getByText('Choose at least one profile.')).toBeVisible()
   await page.getByText(/\d+ more profiles/).click()

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises'
 import { expect, test } from '@playwright/test'
-import { clip, hasNoAccessibilityFaults, rendered, signIn } from './help'
+import { clip, hasNoAccessibilityFaults, release, rendered, signIn } from './help'
 
 test('a profile is copied, checked as it is typed, mended with one click, and taken for an outlet', async ({ page }) => {
   test.setTimeout(180_000)
@@ -73,8 +73,8 @@ test('several files are rendered in one go, and open formats play for a learner'
   const school = page.getByTestId('outlet-learningSystem')
   await expect(school).toContainText('not all of them play what “Open formats” makes')
   const channel = page.getByTestId('outlet-channel')
-  await channel.getByRole('radio', { name: 'Whoever has the link' }).check()
-  await channel.getByRole('button', { name: 'Release to the channel' }).click()
+  await channel.getByLabel('Profile for Staff channel').selectOption({ label: 'Open formats' })
+  await release(page, channel, 'Whoever has the address')
   const link = await channel.getByLabel('Link', { exact: true }).inputValue()
   await page.goto(link)
   const video = page.locator('video')

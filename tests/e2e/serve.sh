@@ -11,7 +11,7 @@ bin=$(ls -d /usr/lib/postgresql/*/bin | sort -V | tail -1)
 mkdir -p "$data"
 if [ "$5" = short ]; then
   demo=$data/demo; mkdir -p "$demo/recordings"
-  cp "$home/demo/play-throughs.json" "$home/demo/mark.png" "$demo"; cp "$home"/demo/recordings/*.txt "$home"/demo/recordings/*.vtt "$demo/recordings"
+  cp "$home/demo/play-throughs.json" "$home/demo/mark.png" "$home/demo/house.json" "$demo"; cp "$home"/demo/recordings/*.txt "$home"/demo/recordings/*.vtt "$demo/recordings"
   node -e '
     const kept = ["Opening the desk", "Selling a vehicle crossing", "Closing the till", "Refunds and changes"]
     const lessons = JSON.parse(require("fs").readFileSync(process.argv[1])).filter((l) => kept.includes(l.title))

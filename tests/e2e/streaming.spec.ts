@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises'
 import { expect, test } from '@playwright/test'
-import { clip, hasNoAccessibilityFaults, rendered, signIn } from './help'
+import { clip, hasNoAccessibilityFaults, release, rendered, signIn } from './help'
 
 test('an adaptive lesson is rendered in three sizes, plays piece by piece, and downloads as one ZIP', async ({ page }) => {
   test.setTimeout(240_000)
@@ -24,8 +24,8 @@ test('an adaptive lesson is rendered in three sizes, plays piece by piece, and d
   for (const name of ['stream/lesson.m3u8', 'stream/720/init.mp4', 'stream/360/0001.m4s']) expect(zip).toContain(name)
 
   const channel = page.getByTestId('outlet-channel')
-  await channel.getByRole('radio', { name: 'Whoever has the link' }).check()
-  await channel.getByRole('button', { name: 'Release to the channel' }).click()
+  await channel.getByLabel('Profile for Staff channel').selectOption({ label: 'Adaptive' })
+  await release(page, channel, 'Whoever has the address')
   const link = await channel.getByLabel('Link', { exact: true }).inputValue()
   const asked: string[] = []
   page.on('request', (request) => asked.push(new URL(request.url()).pathname))

@@ -37,10 +37,15 @@ public static class SectionRules
 
     /// <summary>A text on one line: control characters become spaces, runs of space one space; of what is longer than a title may be, what <see
     /// cref="Shortened"/> leaves.</summary>
-    public static string OneLine(string text)
+    public static string OneLine(string text) => OneLine(text, LongestTitle);
+
+    /// <inheritdoc cref="OneLine(string)"/>
+    /// <param name="text">The text.</param>
+    /// <param name="most">The most characters; 2 or more.</param>
+    public static string OneLine(string text, int most)
     {
         var plain = new string([.. text.Select(c => char.IsControl(c) ? ' ' : c)]);
-        return Shortened(string.Join(' ', plain.Split(' ', StringSplitOptions.RemoveEmptyEntries)), LongestTitle);
+        return Shortened(string.Join(' ', plain.Split(' ', StringSplitOptions.RemoveEmptyEntries)), most);
     }
 
     /// <summary>A title of at most so many characters: whole words, and an ellipsis where something is gone. A word that is longer than half of it is

@@ -42,7 +42,34 @@ public sealed class DocumentFormat<T>
 
     /// <summary>Reads a document of any version so far.</summary>
     /// <exception cref="JsonException">It is none, or of a version that is not known yet.</exception>
-    public T Read(string json) => Read(JsonNode.Parse(json) as JsonObject ?? throw new JsonException($"There is no {Name}."));
+    public T Read(string json)
+    {
+        // Nearly all that is read is of today's version, and needs no tree that a migration could change.
+        var bytes = System.Text.Encoding.UTF8.GetBytes(json);
+        if (VersionIn(bytes) == Version)
+            return JsonSerializer.Deserialize<T>(bytes, WexelJson.Options) ?? throw Missing();
+        return Read(JsonNode.Parse(bytes) as JsonObject ?? throw Missing());
+    }
+
+    /// <summary>The version that a document says, wherever in it; null where it says none, or is none.</summary>
+    private static int? VersionIn(ReadOnlySpan<byte> json)
+    {
+        var reader = new Utf8JsonReader(json);
+        if (!reader.Read() || reader.TokenType != JsonTokenType.StartObject)
+            return null;
+        while (reader.Read() && reader.TokenType == JsonTokenType.PropertyName)
+        {
+            var found = reader.ValueTextEquals(DocumentFormat.VersionName);
+            reader.Read();
+            if (found)
+                return reader.TokenType == JsonTokenType.Number && reader.TryGetInt32(out var version) ? version : null;
+            reader.Skip();
+        }
+
+        return null;
+    }
+
+    private JsonException Missing() => new($"There is no {Name}.");
 
     /// <summary>Reads a document of any version so far, and takes it apart.</summary>
     /// <inheritdoc cref="Read(string)"/>
@@ -54,6 +81,6 @@ public sealed class DocumentFormat<T>
         document.Remove(DocumentFormat.VersionName);
         foreach (var migrate in _migrations.Skip(version - 1))
             migrate(document);
-        return document.Deserialize<T>(WexelJson.Options) ?? throw new JsonException($"There is no {Name}.");
+        return document.Deserialize<T>(WexelJson.Options) ?? throw Missing();
     }
 }

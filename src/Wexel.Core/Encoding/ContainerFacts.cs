@@ -38,4 +38,8 @@ public sealed record ContainerFacts(
 
     /// <summary>The facts of a container.</summary>
     public static ContainerFacts Of(Container container) => All[container];
+
+    /// <summary>The facts of a container by what names of its files end in, with the dot.</summary>
+    /// <exception cref="InvalidOperationException">No container has this ending.</exception>
+    public static ContainerFacts ByEnding(string ending) => All.Values.First(f => f.Ending == ending);
 }

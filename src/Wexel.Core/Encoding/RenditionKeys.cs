@@ -1,3 +1,4 @@
+using Wexel.Core.Details;
 using Wexel.Core.Keys;
 using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
@@ -45,11 +46,13 @@ public sealed record RenditionKeys(IReadOnlyList<string> Pictures, string? Compo
     /// <param name="title">The lesson's title.</param>
     /// <param name="sections">When its sections start, in lesson time, and what they are called.</param>
     /// <param name="captions">The captions that stand in it, as WebVTT with their language as a BCP 47 tag.</param>
+    /// <param name="tags">What else it says about itself; null for nothing.</param>
     public string File(
         FilePlan file,
         string title,
         IReadOnlyList<(TimeSpan At, string Title)> sections,
-        IReadOnlyList<(string Language, string WebVtt)> captions
+        IReadOnlyList<(string Language, string WebVtt)> captions,
+        FileTags? tags
     ) =>
         MadeKey.Hash(Makers.Finish, k =>
             k.Add("encodes", Encodes)
@@ -57,6 +60,7 @@ public sealed record RenditionKeys(IReadOnlyList<string> Pictures, string? Compo
                 .Add("title", title)
                 .Each("sections", sections, (f, s) => f.Add("at", s.At).Add("title", s.Title))
                 .Each("captions", captions, (f, c) => f.Add("language", c.Language).Add("webvtt", c.WebVtt))
+                .Part("tags", tags, FileTags.Declare)
         );
 
     /// <summary>The key of samples by which a rendition is estimated.</summary>

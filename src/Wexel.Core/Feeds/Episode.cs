@@ -20,6 +20,10 @@ namespace Wexel.Core.Feeds;
 /// <param name="Sections">The contents, in lesson time.</param>
 /// <param name="Transcripts">The language of each transcript.</param>
 /// <param name="ArtworkKey">The key of the artwork inside the file, or null where the file carries none.</param>
+/// <param name="Tags">Words by which it is found; null for none.</param>
+/// <param name="Author">Who made it; null where that is the feed's author.</param>
+/// <param name="Licence">The identifier of its licence, or what is allowed in one's own words; null where nobody said.</param>
+/// <param name="Permission">By whose permission there is material of others in it; null where there is none.</param>
 public sealed record Episode(
     string Id,
     string Name,
@@ -30,11 +34,15 @@ public sealed record Episode(
     long Bytes,
     IReadOnlyList<Section> Sections,
     IReadOnlyList<string> Transcripts,
-    string? ArtworkKey = null
+    string? ArtworkKey = null,
+    IReadOnlyList<string>? Tags = null,
+    string? Author = null,
+    string? Licence = null,
+    string? Permission = null
 )
 {
     /// <summary>How it is kept.</summary>
-    public static DocumentFormat<Episode> Format { get; } = new("episode", TranscriptsInAList);
+    public static DocumentFormat<Episode> Format { get; } = new("episode", TranscriptsInAList, NothingElseSaid);
 
     /// <summary>Each transcript's language, and the part of a file's name that tells it from the others; the first has none, so that its address
     /// stays.</summary>
@@ -52,12 +60,17 @@ public sealed record Episode(
         episode["transcripts"] = language is null ? new JsonArray() : new JsonArray(language);
     }
 
+    /// <summary>Title and summary were all that was said.</summary>
+    private static void NothingElseSaid(JsonObject episode) => episode["tags"] = null;
+
     /// <summary>The summary with a paragraph a line, and the contents as a list of times and titles. All texts are escaped.</summary>
     public string SummaryHtml()
     {
         var html = new StringBuilder();
         foreach (var line in Summary.Split('\n', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries))
             html.Append("<p>").Append(WebUtility.HtmlEncode(line)).Append("</p>");
+        if (Permission is { } permission)
+            html.Append("<p>").Append(WebUtility.HtmlEncode(permission)).Append("</p>");
         if (Sections.Count > 0)
             html.Append("<ul>").AppendJoin("", Sections.Select(s => $"<li>{TimeCode.Brief(s.At)} {WebUtility.HtmlEncode(s.Title)}</li>")).Append("</ul>");
         return html.ToString();

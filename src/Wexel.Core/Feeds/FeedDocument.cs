@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text;
 using System.Xml;
+using Wexel.Core.Details;
 
 namespace Wexel.Core.Feeds;
 
@@ -146,10 +147,27 @@ public static class FeedDocument
         Element(xml, "episode", entry.Number.ToString(CultureInfo.InvariantCulture), ITunes);
         Element(xml, "episodeType", "full", ITunes);
         Element(xml, "explicit", settings.Explicit ? "true" : "false", ITunes);
+        if (episode.Author is { } author)
+            Element(xml, "author", author, ITunes);
+        foreach (var tag in episode.Tags ?? [])
+            Element(xml, "category", tag);
+        if (episode.Licence is { } licence)
+            WriteLicence(xml, licence);
         if (episode.Sections.Count > 0)
             Linked(xml, "chapters", At(sources, FeedFiles.ChaptersOf(episode.Name)), FeedFiles.ChaptersType, null);
         foreach (var (language, apart) in episode.TranscriptFiles)
             Linked(xml, "transcript", At(sources, FeedFiles.Transcript(episode.Name, apart)), FeedFiles.TranscriptType, language);
+        xml.WriteEndElement();
+    }
+
+    /// <summary>An identifier of the SPDX list in small letters, or one's own words (Podcasting 2.0 namespace, "License").</summary>
+    private static void WriteLicence(XmlWriter xml, string licence)
+    {
+        var known = Licences.Find(licence);
+        xml.WriteStartElement("license", Podcast);
+        if (known?.Terms is { } terms)
+            xml.WriteAttributeString("url", terms.AbsoluteUri);
+        xml.WriteString(XmlText.Printable(known is { Terms: not null } ? known.Id.ToLowerInvariant() : known?.Name ?? licence));
         xml.WriteEndElement();
     }
 

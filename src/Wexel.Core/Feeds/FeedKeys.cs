@@ -1,4 +1,5 @@
 using Wexel.Core.Contents;
+using Wexel.Core.Details;
 using Wexel.Core.Keys;
 
 namespace Wexel.Core.Feeds;
@@ -12,13 +13,15 @@ public static class FeedKeys
     /// <param name="chapters">Its chapters.</param>
     /// <param name="media">What it is.</param>
     /// <param name="artwork">The key of the artwork inside it; null where it carries none.</param>
-    public static string Episode(string encodes, string title, IReadOnlyList<Chapter> chapters, FeedMedia media, string? artwork) =>
+    /// <param name="tags">What else it says about itself; null for nothing.</param>
+    public static string Episode(string encodes, string title, IReadOnlyList<Chapter> chapters, FeedMedia media, string? artwork, FileTags? tags) =>
         MadeKey.Hash(Makers.Episode, k =>
             k.Add("encodes", encodes)
                 .Add("title", title)
                 .Each("chapters", chapters, (f, c) => f.Add("span", c.Span).Add("title", c.Title))
                 .Add("media", (FeedMedia?)media)
                 .Add("artwork", artwork)
+                .Part("tags", tags, FileTags.Declare)
         );
 
     /// <summary>What apps know an episode by: the same whenever the lesson is in this feed, even when it was taken down in between.</summary>

@@ -69,8 +69,11 @@ public static class Makers
     /// <summary>What a profile says.</summary>
     public const string Profile = "profile/1";
 
+    /// <summary>What is said about a lesson at an outlet.</summary>
+    public const string Details = "details/1";
+
     /// <summary>What stands at an outlet.</summary>
-    public const string Release = "release/1";
+    public const string Release = "release/2";
 
     /// <summary>The name of a lesson that was made without a server.</summary>
     public const string LessonId = "lesson-id/1";

@@ -2,6 +2,7 @@ using System.Text.Json.Nodes;
 using System.Text.Json.Serialization;
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
+using Wexel.Core.Details;
 using Wexel.Core.Documents;
 using Wexel.Core.Editing;
 using Wexel.Core.Timing;
@@ -23,6 +24,7 @@ public record LessonDocument : PlacedThings
     /// <param name="moveIns">Where a part of the picture is seen large, in recording time, in order and apart.</param>
     /// <param name="following">The hashes of the recordings that follow the first one, in order.</param>
     /// <param name="frames">How single recordings are brought onto the canvas, where there are several; at most one each.</param>
+    /// <param name="details">What else is said about it, wherever it goes; never title, description and language.</param>
     public LessonDocument(
         string title,
         string description,
@@ -35,15 +37,17 @@ public record LessonDocument : PlacedThings
         Canvas? canvas = null,
         IReadOnlyList<MoveIn>? moveIns = null,
         IReadOnlyList<string>? following = null,
-        IReadOnlyList<RecordingFrame>? frames = null
+        IReadOnlyList<RecordingFrame>? frames = null,
+        DetailSet? details = null
     )
     {
         (Title, Description, Language, RecordingHash, HouseMark, Canvas) = (title, description, language, recordingHash, houseMark, canvas);
         (Cuts, Sections, Captions, MoveIns, Following, Frames) = (cuts ?? [], sections ?? [], captions ?? [], moveIns ?? [], following ?? [], frames ?? []);
+        Details = details ?? DetailSet.None;
     }
 
     /// <summary>How it is kept.</summary>
-    public static DocumentFormat<LessonDocument> Format { get; } = new("lesson", TracksInAList);
+    public static DocumentFormat<LessonDocument> Format { get; } = new("lesson", TracksInAList, NoDetails);
 
     /// <summary>The title; empty while nobody has given one.</summary>
     public string Title { get; init; }
@@ -75,6 +79,19 @@ public record LessonDocument : PlacedThings
     /// <summary>How single recordings are brought onto the canvas, where there are several; at most one each.</summary>
     public IReadOnlyList<RecordingFrame> Frames { get; init; }
 
+    /// <summary>What else is said about it, wherever it goes; never title, description and language.</summary>
+    public DetailSet Details { get; init; }
+
+    /// <summary>All that is said about it, wherever it goes.</summary>
+    [JsonIgnore]
+    public DetailSet Said =>
+        Details with
+        {
+            Title = Title.Length > 0 ? Title : null,
+            Description = Description.Length > 0 ? Description : null,
+            Language = Language,
+        };
+
     /// <summary>The hashes of all recordings in their order; recording time is the time of their reel.</summary>
     [JsonIgnore]
     public IReadOnlyList<string> Recordings => [RecordingHash, .. Following];
@@ -88,6 +105,9 @@ public record LessonDocument : PlacedThings
             track["id"] = FirstTrack;
         document["captions"] = track is null ? new JsonArray() : new JsonArray(track);
     }
+
+    /// <summary>Nothing else was said.</summary>
+    private static void NoDetails(JsonObject document) => document["details"] = new JsonObject();
 
     private const string FirstTrack = "t1";
 }

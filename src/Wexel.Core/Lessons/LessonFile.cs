@@ -4,6 +4,7 @@ using System.Text.Json.Nodes;
 using System.Text.Json.Schema;
 using System.Text.Json.Serialization.Metadata;
 using Wexel.Core.Captions;
+using Wexel.Core.Details;
 using Wexel.Core.Documents;
 using Wexel.Core.Editing;
 using Wexel.Core.Kit;
@@ -26,6 +27,7 @@ namespace Wexel.Core.Lessons;
 /// <param name="HouseMark">Whether the house's mark stands on its picture, where the house puts it on lessons.</param>
 /// <param name="Mark">The house's mark as it stands on this lesson; null for none.</param>
 /// <param name="Id">What names the lesson for good, 32 hexadecimal digits; null for one that has no name yet.</param>
+/// <param name="Details">What else is said about it; null for nothing.</param>
 public sealed record LessonFile(
     string Title,
     string Language,
@@ -36,7 +38,8 @@ public sealed record LessonFile(
     Canvas? Canvas = null,
     bool HouseMark = true,
     LessonFile.MarkFile? Mark = null,
-    string? Id = null
+    string? Id = null,
+    DetailSet? Details = null
 ) : PlacedThings
 {
     /// <summary>What the name of such a file ends in.</summary>
@@ -83,7 +86,7 @@ public sealed record LessonFile(
     public sealed record MarkFile(string File, MarkPlacement Placement);
 
     /// <summary>How it is kept.</summary>
-    public static DocumentFormat<LessonFile> Format { get; } = new("lesson file", _ => { });
+    public static DocumentFormat<LessonFile> Format { get; } = new("lesson file", _ => { }, _ => { });
 
     private static readonly JsonSerializerOptions Strict = WexelJson.Configure(
         new JsonSerializerOptions(JsonSerializerDefaults.Web)
@@ -179,7 +182,8 @@ public sealed record LessonFile(
             lesson.Canvas,
             lesson.HouseMark,
             mark,
-            id
+            id,
+            lesson.Details == DetailSet.None ? null : lesson.Details
         );
         return PlacedLists.Set(file, new Taking(lesson));
     }
@@ -206,7 +210,8 @@ public sealed record LessonFile(
                     .Zip(hashes, (r, hash) => r.Fit is { } fit ? new RecordingFrame(hash, fit, r.Part ?? PicturePart.All) : null)
                     .OfType<RecordingFrame>()
                     .DistinctBy(f => f.Recording),
-            ]
+            ],
+            details: Details
         );
         var tracks = (Captions ?? [])
             .Zip(captions, (file, read) =>

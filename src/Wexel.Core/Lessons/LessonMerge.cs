@@ -1,4 +1,5 @@
 using Wexel.Core.Captions;
+using Wexel.Core.Details;
 using Wexel.Core.Placing;
 using Wexel.Core.Timing;
 
@@ -36,6 +37,7 @@ public sealed record LessonMerge(LessonWithCues Lesson, IReadOnlyList<string> Cl
             Title = three.Value(was.Title, there.Title, here.Title, "the title"),
             Description = three.Value(was.Description, there.Description, here.Description, "the description"),
             Language = three.Value(was.Language, there.Language, here.Language, "the language"),
+            Details = DetailFields.Merged(three, was.Details, there.Details, here.Details),
             Captions = three.Names(was.Captions, there.Captions, here.Captions, t => t.Id, t => $"the captions in {t.Language}", MergedTracks),
             Canvas = three.Value(was.Canvas, there.Canvas, here.Canvas, "the canvas"),
             HouseMark = three.Value(was.HouseMark, there.HouseMark, here.HouseMark, "the house mark"),

@@ -1,5 +1,6 @@
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
+using Wexel.Core.Details;
 using Wexel.Core.Editing;
 using Wexel.Core.Placing;
 using Wexel.Core.Timing;
@@ -9,9 +10,6 @@ namespace Wexel.Core.Lessons;
 /// <summary>What holds for every saved lesson, and what a change did, in words.</summary>
 public static class LessonRules
 {
-    /// <summary>The longest description, in characters.</summary>
-    public const int LongestDescription = 4000;
-
     /// <summary>The document as it is saved: title on one line, description trimmed, cuts by <see cref="CutRules"/>, what is placed by the rules of
     /// its kind.</summary>
     /// <param name="document">What somebody wants to save.</param>
@@ -22,11 +20,12 @@ public static class LessonRules
         var description = document.Description.Trim();
         var tidy = document with
         {
-            Title = SectionRules.OneLine(document.Title),
-            Description = description.Length <= LongestDescription ? description : description[..LongestDescription],
+            Title = SectionRules.OneLine(document.Title, DetailFields.LongestLine),
+            Description = description.Length <= DetailFields.LongestText ? description : description[..DetailFields.LongestText],
             Canvas = document.Canvas?.Within() is { IsAsRecorded: false } canvas ? canvas : null,
             Cuts = CutRules.Tidy(document.Cuts, length, grid),
             Frames = Tidy(document),
+            Details = DetailFields.Tidy(document.Details with { Title = null, Description = null, Language = null }, DetailLevel.Lesson),
         };
         return PlacedLists.Set(tidy, new Tidying(document, length));
     }
@@ -40,6 +39,7 @@ public static class LessonRules
         PlacedLists.Read(document, refusing);
         return CutRules.Refusal(document.Cuts, map)
             ?? refusing.Problem
+            ?? DetailFields.Unusable(document.Details)
             ?? (document.Captions.Count, document.Captions.DistinctBy(t => t.Id).Count()) switch
             {
                 (> CaptionTrack.Most, _) => new Problem(
@@ -103,6 +103,7 @@ public static class LessonRules
             changes.Add("description");
         if (before.Language != after.Language)
             changes.Add("language");
+        changes.AddRange(DetailFields.Changes(before.Details, after.Details));
         if (!before.Recordings.SequenceEqual(after.Recordings))
             changes.Add(RecordingChanges(before.Recordings, after.Recordings));
         changes.AddRange(CutChanges(before.Cuts, after.Cuts));

@@ -1,6 +1,7 @@
 using System.Reflection;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Wexel.Core.Details;
 using Wexel.Core.Documents;
 
 namespace Wexel.Core.Outlets;
@@ -31,6 +32,15 @@ public abstract class OutletKind
 
     /// <summary>Whether learners come to Wexel's own pages for it, where who may see a release is asked.</summary>
     public virtual bool HasPages => false;
+
+    /// <summary>The details of a lesson that it has, with what holds for each there.</summary>
+    public virtual IReadOnlyList<DetailRule> Details => [];
+
+    /// <summary>Who sees what stands there, in a few words; null where that is said at each release.</summary>
+    public virtual string? SeenBy => null;
+
+    /// <summary>Whether people outside the house may come to what stands there, whatever is said at the release.</summary>
+    public virtual bool IsOpen => false;
 
     /// <summary>Whether it takes a course as a whole.</summary>
     public virtual bool TakesCourses => false;

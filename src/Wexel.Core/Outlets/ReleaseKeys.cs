@@ -1,3 +1,4 @@
+using Wexel.Core.Details;
 using Wexel.Core.Encoding;
 using Wexel.Core.Keys;
 
@@ -6,12 +7,21 @@ namespace Wexel.Core.Outlets;
 /// <summary>What the house gives to what it makes.</summary>
 /// <param name="Mark">The key of its mark and of where that stands; null where it is not put on lessons.</param>
 /// <param name="Player">The hash of the learner's player.</param>
-public sealed record HouseKeys(string? Mark, string Player);
+/// <param name="Details">What it says about everything that it makes.</param>
+public sealed record HouseKeys(string? Mark, string Player, DetailSet Details);
 
 /// <summary>What a lesson is, as far as a release goes by it.</summary>
 /// <param name="Key">The key of what it says, see <see cref="Lessons.LessonKeys"/>.</param>
 /// <param name="WantsMark">Whether the house's mark stands on it.</param>
-public readonly record struct LessonAtHand(string Key, bool WantsMark);
+/// <param name="Said">What is said about it, wherever it goes.</param>
+public readonly record struct LessonAtHand(string Key, bool WantsMark, DetailSet Said);
+
+/// <summary>An outlet, as far as a release goes by it.</summary>
+/// <param name="Terms">What holds there.</param>
+/// <param name="Rules">Which details it has.</param>
+/// <param name="Details">What is said about everything there.</param>
+/// <param name="Artwork">The key of its artwork; null where it has none.</param>
+public sealed record OutletAtHand(OutletTerms Terms, IReadOnlyList<DetailRule> Rules, DetailSet Details, string? Artwork);
 
 /// <summary>
 /// The key of what stands, or would stand, at an outlet. A release is behind where the key that is wanted now is another than the one that it
@@ -20,27 +30,29 @@ public readonly record struct LessonAtHand(string Key, bool WantsMark);
 public static class ReleaseKeys
 {
     /// <summary>The key that is wanted of a lesson at an outlet.</summary>
-    /// <param name="terms">What holds there.</param>
+    /// <param name="outlet">The outlet.</param>
     /// <param name="lesson">The lesson.</param>
+    /// <param name="release">What is said about it there alone.</param>
     /// <param name="profile">The profile that it is made with.</param>
     /// <param name="house">What the house gives.</param>
-    /// <param name="artwork">The key of the outlet's artwork; null where it has none.</param>
-    public static string Wanted(OutletTerms terms, LessonAtHand lesson, Profile profile, HouseKeys house, string? artwork) =>
-        Wanted(terms, profile, house, artwork)(lesson);
+    public static string Wanted(OutletAtHand outlet, LessonAtHand lesson, DetailSet release, Profile profile, HouseKeys house) =>
+        Wanted(outlet, profile, house)(lesson, release);
 
     /// <summary>The same for many lessons, of which each is reckoned at once.</summary>
-    /// <inheritdoc cref="Wanted(OutletTerms, LessonAtHand, Profile, HouseKeys, string?)"/>
-    public static Func<LessonAtHand, string> Wanted(OutletTerms terms, Profile profile, HouseKeys house, string? artwork)
+    /// <inheritdoc cref="Wanted(OutletAtHand, LessonAtHand, DetailSet, Profile, HouseKeys)"/>
+    public static Func<LessonAtHand, DetailSet, string> Wanted(OutletAtHand outlet, Profile profile, HouseKeys house)
     {
-        var (termsKey, profileKey) = (terms.Key, ProfileKeys.ProfileKey(profile));
-        return lesson =>
+        var (terms, termsKey, profileKey) = (outlet.Terms, outlet.Terms.Key, ProfileKeys.ProfileKey(profile));
+        return (lesson, release) =>
             MadeKey.Hash(Makers.Release, k =>
                 k.Add("terms", termsKey)
                     .Add("lesson", lesson.Key)
                     .Add("profile", profileKey)
                     .Add("mark", lesson.WantsMark && profile.Picture is { HouseMark: true } ? house.Mark : null)
                     .Add("player", terms.TakesPlayer ? house.Player : null)
-                    .Add("artwork", terms.Copy == Feeds.FeedMedia.Sound ? artwork : null)
+                    .Add("artwork", terms.Copy == Feeds.FeedMedia.Sound ? outlet.Artwork : null)
+                    .Add("details", DetailRule.Key(outlet.Rules, DetailLayers.Merged(house.Details, outlet.Details, lesson.Said, release)))
+                    .Part("tags", FileTags.Of(DetailLayers.Merged(house.Details, lesson.Said)), FileTags.Declare)
                     .Each(
                         "makers",
                         [

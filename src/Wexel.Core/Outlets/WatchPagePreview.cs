@@ -5,7 +5,9 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using System.Xml;
 using Wexel.Core.Contents;
+using Wexel.Core.Details;
 using Wexel.Core.Documents;
+using Wexel.Core.Packages;
 using Wexel.Core.Recordings;
 
 namespace Wexel.Core.Outlets;
@@ -25,6 +27,7 @@ namespace Wexel.Core.Outlets;
 /// <param name="Length">The length of the lesson.</param>
 /// <param name="Released">When it was released.</param>
 /// <param name="Sections">The contents, in lesson time.</param>
+/// <param name="Details">What else is said about it.</param>
 public sealed record WatchPagePreview(
     string Title,
     string Description,
@@ -39,7 +42,8 @@ public sealed record WatchPagePreview(
     PictureSize Size,
     TimeSpan Length,
     DateTimeOffset Released,
-    IReadOnlyList<Section> Sections
+    IReadOnlyList<Section> Sections,
+    PlayerDetails Details
 )
 {
     /// <summary>
@@ -50,7 +54,7 @@ public sealed record WatchPagePreview(
     public string HeadTags(Uri oEmbed)
     {
         var tags = new StringBuilder();
-        foreach (var (format, type) in new[] { ("json", "application/json+oembed"), ("xml", "text/xml+oembed") })
+        foreach (var (format, type) in Details.MayEmbed ? new[] { ("json", "application/json+oembed"), ("xml", "text/xml+oembed") } : [])
             tags.Append(
                 CultureInfo.InvariantCulture,
                 $"<link rel=\"alternate\" type=\"{type}\" "
@@ -105,11 +109,18 @@ public sealed record WatchPagePreview(
         yield return ("og:image", Poster.AbsoluteUri);
         yield return ("og:image:width", width);
         yield return ("og:image:height", height);
-        yield return ("og:video", Video.AbsoluteUri);
-        yield return ("og:video:type", VideoType);
-        yield return ("og:video:width", width);
-        yield return ("og:video:height", height);
+        if (Details.MayEmbed)
+        {
+            yield return ("og:video", Video.AbsoluteUri);
+            yield return ("og:video:type", VideoType);
+            yield return ("og:video:width", width);
+            yield return ("og:video:height", height);
+        }
+
+        yield return ("og:locale", Language.Replace('-', '_'));
         yield return ("video:duration", ((long)Math.Round(Length.TotalSeconds)).ToString(CultureInfo.InvariantCulture));
+        foreach (var tag in Details.Tags)
+            yield return ("video:tag", tag);
     }
 
     private JsonObject VideoObject()
@@ -125,11 +136,36 @@ public sealed record WatchPagePreview(
             ["uploadDate"] = Released.ToString("yyyy-MM-ddTHH:mm:sszzz", CultureInfo.InvariantCulture),
             ["duration"] = XmlConvert.ToString(TimeSpan.FromSeconds(Math.Round(Length.TotalSeconds))),
             ["contentUrl"] = Video.AbsoluteUri,
-            ["embedUrl"] = Embed.AbsoluteUri,
         };
+        if (Details.MayEmbed)
+            video["embedUrl"] = Embed.AbsoluteUri;
+        if (Details.ShortTitle is { } shorter)
+            video["alternateName"] = shorter;
+        if (Details.Tags.Count > 0)
+            video["keywords"] = new JsonArray([.. Details.Tags.Select(t => (JsonNode)t)]);
+        if (Details.Category is { } category)
+            video["genre"] = category;
+        if (Details.Licence is { } licence)
+            video[licence.Terms is null ? "copyrightNotice" : "license"] = licence.Terms ?? licence.Name;
+        if (Details.Author is { } author)
+            video["author"] = Person(author);
+        if (Details.Permission is { } permission)
+            video["creditText"] = permission;
+        if (Details.ForChildren is { } forChildren)
+            video["isFamilyFriendly"] = forChildren || Details.FromAge is null or 0;
+        if (Details.FromAge is > 0 and var age)
+            video["typicalAgeRange"] = string.Create(CultureInfo.InvariantCulture, $"{age}-");
         if (Sections.Count > 0)
             video["hasPart"] = new JsonArray([.. Chapters.FromSections(Sections, Length).Select(Clip)]);
         return video;
+    }
+
+    private static JsonObject Person(Author author)
+    {
+        var person = new JsonObject { ["@type"] = "Person", ["name"] = author.Name };
+        if (author.Contact is { } contact)
+            person[contact.StartsWith("http", StringComparison.OrdinalIgnoreCase) ? "url" : "email"] = contact;
+        return person;
     }
 
     private JsonNode Clip(Chapter chapter)

@@ -1,5 +1,6 @@
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
+using Wexel.Core.Encoding;
 using Wexel.Core.Keys;
 
 namespace Wexel.Core.Packages;
@@ -9,7 +10,11 @@ namespace Wexel.Core.Packages;
 /// <param name="Video">The rendition.</param>
 /// <param name="Poster">The poster, or null.</param>
 /// <param name="Pieces">Where the rendition is a playlist: all files of its folder, relative to it, the playlist among them; otherwise null.</param>
-public sealed record LessonSources(PlayerLesson Lesson, KeyedFile Video, KeyedFile? Poster, IReadOnlyList<string>? Pieces = null);
+public sealed record LessonSources(PlayerLesson Lesson, KeyedFile Video, KeyedFile? Poster, IReadOnlyList<string>? Pieces = null)
+{
+    /// <summary>What the rendition is over HTTP, by its name's ending.</summary>
+    public string MediaType => ContainerFacts.ByEnding(Path.GetExtension(Video.Path)).MediaType;
+}
 
 /// <summary>The files of one lesson and of the player, as they stand in every package.</summary>
 public static class LessonFiles

@@ -21,6 +21,7 @@ namespace Wexel.Core.Packages;
 /// <param name="ReportTo">Where watched ranges are sent, or null where only the browser keeps them.</param>
 /// <param name="Embedded">Whether the page stands inside another one.</param>
 /// <param name="Runtime">The run-time of the learning system that the page is made for, or null.</param>
+/// <param name="Details">What else is said about it.</param>
 public sealed record PlayerLesson(
     string Key,
     string Title,
@@ -36,11 +37,15 @@ public sealed record PlayerLesson(
     int CompletePercent = PlayerLesson.UsualCompletePercent,
     string? ReportTo = null,
     bool Embedded = false,
-    string? Runtime = null
+    string? Runtime = null,
+    PlayerDetails? Details = null
 )
 {
+    /// <summary>What else is said about it.</summary>
+    public PlayerDetails Details { get; init; } = Details ?? PlayerDetails.None;
+
     /// <summary>How it is kept.</summary>
-    public static DocumentFormat<PlayerLesson> Format { get; } = new("lesson’s page", TracksInAList);
+    public static DocumentFormat<PlayerLesson> Format { get; } = new("lesson’s page", TracksInAList, NothingElseSaid);
 
     /// <summary>There was one track or none.</summary>
     private static void TracksInAList(JsonObject page)
@@ -49,6 +54,9 @@ public sealed record PlayerLesson(
         page.Remove("captions");
         page["captions"] = track is null ? new JsonArray() : new JsonArray(track);
     }
+
+    /// <summary>Title and description were all that was said.</summary>
+    private static void NothingElseSaid(JsonObject page) => page["details"] = null;
 
     /// <summary>The share of a lesson that must have been watched, in per cent.</summary>
     public const int UsualCompletePercent = 90;

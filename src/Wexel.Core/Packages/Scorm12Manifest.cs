@@ -10,7 +10,8 @@ namespace Wexel.Core.Packages;
 /// <param name="Title">Its title.</param>
 /// <param name="Page">The page that is launched.</param>
 /// <param name="Files">All files that are its own, the page among them.</param>
-public sealed record Scorm12Item(string Title, string Page, IReadOnlyList<string> Files);
+/// <param name="Metadata">What is said about it, see <see cref="Scorm12Metadata"/>.</param>
+public sealed record Scorm12Item(string Title, string Page, IReadOnlyList<string> Files, XElement Metadata);
 
 /// <summary>Writes <c>imsmanifest.xml</c> after the SCORM 1.2 Content Aggregation Model, section 2.3.</summary>
 public static class Scorm12Manifest
@@ -19,7 +20,7 @@ public static class Scorm12Manifest
     public const string FileName = "imsmanifest.xml";
 
     /// <summary>The schemas that the manifest names, which stand beside it.</summary>
-    public static readonly IReadOnlyList<string> SchemaFiles = ["adlcp_rootv1p2.xsd", "ims_xml.xsd", "imscp_rootv1p1p2.xsd"];
+    public static readonly IReadOnlyList<string> SchemaFiles = ["adlcp_rootv1p2.xsd", "ims_xml.xsd", "imscp_rootv1p1p2.xsd", Scorm12Metadata.SchemaFile];
 
     /// <summary>The most characters of a title (imscp_rootv1p1p2.xsd, titleType).</summary>
     public const int LongestTitle = 200;
@@ -42,7 +43,11 @@ public static class Scorm12Manifest
             new XAttribute("version", "1.1"),
             new XAttribute(XNamespace.Xmlns + "adlcp", Adlcp),
             new XAttribute(XNamespace.Xmlns + "xsi", Xsi),
-            new XAttribute(Xsi + "schemaLocation", $"{Cp} imscp_rootv1p1p2.xsd {Adlcp} adlcp_rootv1p2.xsd"),
+            new XAttribute(XNamespace.Xmlns + "imsmd", Scorm12Metadata.Namespace),
+            new XAttribute(
+                Xsi + "schemaLocation",
+                $"{Cp} imscp_rootv1p1p2.xsd {Scorm12Metadata.Namespace} {Scorm12Metadata.SchemaFile} {Adlcp} adlcp_rootv1p2.xsd"
+            ),
             new XElement(Cp + "metadata", new XElement(Cp + "schema", "ADL SCORM"), new XElement(Cp + "schemaversion", "1.2")),
             new XElement(
                 Cp + "organizations",
@@ -93,6 +98,7 @@ public static class Scorm12Manifest
             new XAttribute("type", "webcontent"),
             new XAttribute(Adlcp + "scormtype", "sco"),
             new XAttribute("href", Address(item.Page)),
+            new XElement(Cp + "metadata", item.Metadata),
             item.Files.Select(File),
             new XElement(Cp + "dependency", new XAttribute("identifierref", Shared))
         );

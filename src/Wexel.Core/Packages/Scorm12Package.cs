@@ -49,7 +49,19 @@ public static class Scorm12Package
                 pageIsLinked: false
             );
             files.AddRange(own);
-            items.Add(new Scorm12Item(lesson.Lesson.Title, own[0].Path, [.. own.Select(f => f.Path)]));
+            items.Add(
+                new Scorm12Item(
+                    lesson.Lesson.Title,
+                    own[0].Path,
+                    [.. own.Select(f => f.Path)],
+                    Scorm12Metadata.Describe(
+                        lesson.Lesson,
+                        alone ? sources.Identifier : string.Create(CultureInfo.InvariantCulture, $"{sources.Identifier}-{number:00}"),
+                        own[0].Path,
+                        lesson.MediaType
+                    )
+                )
+            );
         }
 
         var manifest = Scorm12Manifest.Write(sources.Identifier, sources.Title, items, [.. player.Select(f => f.Path)]);

@@ -289,6 +289,9 @@ namespace Wexel.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text");
 
+                    b.Property<string>("Details")
+                        .HasColumnType("jsonb");
+
                     b.Property<long?>("LineBitsPerSecond")
                         .HasColumnType("bigint");
 
@@ -436,6 +439,12 @@ namespace Wexel.Data.Migrations
                         .IsConcurrencyToken()
                         .HasColumnType("integer");
 
+                    b.Property<string>("Said")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("jsonb")
+                        .HasDefaultValue("{}");
+
                     b.Property<string>("Suggesting")
                         .HasColumnType("jsonb");
 
@@ -498,6 +507,9 @@ namespace Wexel.Data.Migrations
 
                     b.Property<string>("DeliverTo")
                         .HasColumnType("text");
+
+                    b.Property<string>("Details")
+                        .HasColumnType("jsonb");
 
                     b.Property<string>("Kind")
                         .IsRequired()
@@ -702,9 +714,18 @@ namespace Wexel.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("uuid");
 
+                    b.Property<Guid?>("BatchId")
+                        .HasColumnType("uuid");
+
+                    b.Property<long?>("BytesToSend")
+                        .HasColumnType("bigint");
+
                     b.Property<string>("Container")
                         .IsRequired()
                         .HasColumnType("text");
+
+                    b.Property<string>("Details")
+                        .HasColumnType("jsonb");
 
                     b.Property<string>("Episode")
                         .HasColumnType("jsonb");
@@ -738,12 +759,21 @@ namespace Wexel.Data.Migrations
                     b.Property<string>("PackedFrom")
                         .HasColumnType("text");
 
+                    b.Property<int>("Phase")
+                        .HasColumnType("integer");
+
+                    b.Property<DateTimeOffset>("PhaseAt")
+                        .HasColumnType("timestamp with time zone");
+
                     b.Property<string>("Player")
                         .IsRequired()
                         .HasColumnType("jsonb");
 
                     b.Property<string>("PosterKey")
                         .HasColumnType("text");
+
+                    b.Property<string>("Problem")
+                        .HasColumnType("jsonb");
 
                     b.Property<string>("Profile")
                         .IsRequired()
@@ -762,6 +792,9 @@ namespace Wexel.Data.Migrations
                     b.Property<DateTimeOffset?>("SentAt")
                         .HasColumnType("timestamp with time zone");
 
+                    b.Property<long>("SentBytes")
+                        .HasColumnType("bigint");
+
                     b.Property<string>("SentKey")
                         .HasColumnType("text");
 
@@ -779,9 +812,21 @@ namespace Wexel.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text");
 
+                    b.Property<string>("WantedProfileId")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<string>("WantedVisibility")
+                        .IsRequired()
+                        .HasColumnType("text");
+
                     b.HasKey("Id");
 
+                    b.HasIndex("BatchId");
+
                     b.HasIndex("OutletId");
+
+                    b.HasIndex("Phase");
 
                     b.HasIndex("Token")
                         .IsUnique();
@@ -790,6 +835,26 @@ namespace Wexel.Data.Migrations
                         .IsUnique();
 
                     b.ToTable("Releases");
+                });
+
+            modelBuilder.Entity("Wexel.Data.Model.ReleaseBatch", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<DateTimeOffset>("AskedAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<Guid>("AskedBy")
+                        .HasColumnType("uuid");
+
+                    b.Property<DateTimeOffset?>("ToldAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("ReleaseBatches");
                 });
 
             modelBuilder.Entity("Wexel.Data.Model.RenderBatch", b =>

@@ -26,6 +26,9 @@ public sealed class House
     /// <summary>Where the mark stands on lessons, a <see cref="Core.Kit.MarkPlacement"/> as JSON; null where it is not put on them.</summary>
     public string? MarkPlacement { get; set; }
 
+    /// <summary>What is said about everything that the house makes, a <see cref="Core.Details.DetailSet"/> as JSON; null for nothing.</summary>
+    public string? Details { get; set; }
+
     /// <summary>How fast files go up, in bits a second; null for what is usual.</summary>
     public long? LineBitsPerSecond { get; set; }
 

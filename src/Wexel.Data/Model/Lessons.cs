@@ -31,6 +31,9 @@ public sealed class Lesson
     /// <summary>Whether the current revision wants the house's mark.</summary>
     public bool WantsMark { get; set; }
 
+    /// <summary>What the current revision says about the lesson, a <see cref="Core.Details.DetailSet"/> as JSON; for lists.</summary>
+    public string Said { get; set; } = "{}";
+
     /// <summary>How cuts are suggested and which suggestions were left, as JSON; null where nobody chose.</summary>
     public string? Suggesting { get; set; }
 

@@ -16,6 +16,9 @@ public sealed class Outlet
     /// <summary>The settings of its kind as JSON, which say their version; null for those that a new one starts with.</summary>
     public string? Settings { get; set; }
 
+    /// <summary>What is said about everything there, a <see cref="Core.Details.DetailSet"/> as JSON; null for nothing.</summary>
+    public string? Details { get; set; }
+
     /// <summary>By which delivery things are put there, by its code.</summary>
     public string DeliverBy { get; set; } = "download";
 
@@ -92,6 +95,17 @@ public abstract class PackagedRelease
     public string? SentTo { get; set; }
 }
 
+/// <summary>What somebody wanted at outlets in one step: one mail tells of all of it.</summary>
+public sealed class ReleaseBatch
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+    public required Guid AskedBy { get; init; }
+    public DateTimeOffset AskedAt { get; init; }
+
+    /// <summary>When the mail was sent, or that none is; null while some of it is under way.</summary>
+    public DateTimeOffset? ToldAt { get; set; }
+}
+
 /// <summary>A whole course at one outlet, as one package.</summary>
 public sealed class CourseRelease : PackagedRelease
 {
@@ -105,7 +119,7 @@ public sealed class CourseRelease : PackagedRelease
     public DateTimeOffset ReleasedAt { get; set; }
 }
 
-/// <summary>One lesson at one outlet.</summary>
+/// <summary>One lesson at one outlet: wanted there, standing there, or taken down.</summary>
 public sealed class Release : PackagedRelease
 {
     public Guid Id { get; init; } = Guid.CreateVersion7();
@@ -116,6 +130,42 @@ public sealed class Release : PackagedRelease
 
     /// <summary>What stands in its address; it cannot be guessed and never changes.</summary>
     public required string Token { get; init; }
+
+    /// <summary>How far it is on its way; what is behind is found by the keys.</summary>
+    public ReleasePhase Phase { get; private set; }
+
+    /// <summary>Since when.</summary>
+    public DateTimeOffset PhaseAt { get; private set; }
+
+    /// <summary>What stood in the way, a <see cref="Core.Problem"/> as JSON; null where nothing did.</summary>
+    public string? Problem { get; set; }
+
+    /// <summary>The profile with which it is wanted.</summary>
+    public string WantedProfileId { get; set; } = "";
+
+    /// <summary>Who is to see it.</summary>
+    public Core.People.Visibility WantedVisibility { get; set; }
+
+    /// <summary>In which step it was wanted last; null where nobody wanted it yet.</summary>
+    public Guid? BatchId { get; set; }
+
+    /// <summary>How much of it was put at the outlet so far, in bytes.</summary>
+    public long SentBytes { get; set; }
+
+    /// <summary>How much there is to put; null where nobody knows yet.</summary>
+    public long? BytesToSend { get; set; }
+
+    /// <summary>Goes to a phase.</summary>
+    /// <exception cref="InvalidOperationException">It may not go there.</exception>
+    public void Go(ReleasePhase phase, DateTimeOffset now)
+    {
+        if (!ReleasePhases.May(Phase, phase))
+            throw new InvalidOperationException($"A release may not go from {Phase} to {phase}.");
+        (Phase, PhaseAt) = (phase, now);
+    }
+
+    /// <summary>What is said about the lesson there alone, a <see cref="Core.Details.DetailSet"/> as JSON; null for nothing.</summary>
+    public string? Details { get; set; }
 
     public Core.People.Visibility Visibility { get; set; }
     public int Revision { get; set; }
@@ -139,5 +189,5 @@ public sealed class Release : PackagedRelease
     public DateTimeOffset ReleasedAt { get; set; }
 
     /// <summary>When it was released first; releasing again does not change it.</summary>
-    public DateTimeOffset FirstReleasedAt { get; init; }
+    public DateTimeOffset FirstReleasedAt { get; set; }
 }

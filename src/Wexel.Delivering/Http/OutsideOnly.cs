@@ -20,7 +20,7 @@ public static class OutsideOnly
                 var all = await Dns.GetHostAddressesAsync(host, cancel);
                 var allowed = excepted(host, port) ? all : [.. all.Where(a => !IsInside(a))];
                 if (allowed.Length == 0)
-                    throw new HttpRequestException(
+                    throw new InsideException(
                         $"{host} is this machine itself, or an address that only machines talk to. Whoever looks after the server can allow it "
                             + $"(Wexel__OutletHosts)."
                     );
@@ -37,6 +37,9 @@ public static class OutsideOnly
                 }
             },
         };
+
+    /// <summary>An address lies inside; it will tomorrow too.</summary>
+    internal sealed class InsideException(string message) : HttpRequestException(message);
 
     /// <summary>Whether an address is this machine's own (RFC 1122, section 3.2.1.3; RFC 4291, section 2.5), or link-local (RFC 3927; RFC 4291,
     /// section 2.5.6).</summary>

@@ -1,14 +1,36 @@
 using System.Net;
 using System.Net.Http.Headers;
 using System.Text.Json;
+using Microsoft.Extensions.Http.Resilience;
+using Polly;
 using Wexel.Core;
 
 namespace Wexel.Delivering.Http;
 
 /// <summary>Files put and deleted over HTTP (RFC 9110, sections 9.3.4 and 9.3.5): one address a file, so that putting again replaces it.</summary>
 /// <param name="http">The client.</param>
-public sealed class PutDelivery(HttpClient http) : IDelivery
+/// <param name="firstPause">How long it waits before what may pass by itself is tried again; each further pause is twice as long. Null for what is
+/// usual.</param>
+public sealed class PutDelivery(HttpClient http, TimeSpan? firstPause = null) : IDelivery
 {
+    /// <summary>A line that breaks, a server that is busy (RFC 9110, section 15.6; RFC 6585, section 4): a file is sent again from its start. The pause
+    /// that a server asks for is kept (RFC 9110, section 10.2.3).</summary>
+    private readonly ResiliencePipeline<HttpResponseMessage> _again = new ResiliencePipelineBuilder<HttpResponseMessage>()
+        .AddRetry(
+            new HttpRetryStrategyOptions
+            {
+                ShouldHandle = tried =>
+                    ValueTask.FromResult(
+                        tried.Outcome.Exception is not OutsideOnly.InsideException && HttpClientResiliencePredicates.IsTransient(tried.Outcome)
+                    ),
+                MaxRetryAttempts = 3,
+                Delay = firstPause ?? TimeSpan.FromSeconds(1),
+                BackoffType = DelayBackoffType.Exponential,
+                UseJitter = true,
+            }
+        )
+        .Build();
+
     /// <summary>Its code.</summary>
     public const string Put = "put";
 
@@ -40,12 +62,7 @@ public sealed class PutDelivery(HttpClient http) : IDelivery
         {
             foreach (var file in parcel.Put)
             {
-                await using var source = file.Open();
-                using var content = new StreamContent(source)
-                {
-                    Headers = { ContentType = new MediaTypeHeaderValue(file.MediaType ?? MediaTypes.ForPath(file.File.Path)) },
-                };
-                using var answer = await http.PutAsync(At(folder, file.File.Path), content, cancel);
+                using var answer = await _again.ExecuteAsync(async stop => await PutAsync(file, At(folder, file.File.Path), stop), cancel);
                 if (!answer.IsSuccessStatusCode)
                     return new Problem(
                         "package-refused",
@@ -57,7 +74,7 @@ public sealed class PutDelivery(HttpClient http) : IDelivery
 
             foreach (var gone in parcel.Remove)
             {
-                using var answer = await http.DeleteAsync(At(folder, gone), cancel);
+                using var answer = await _again.ExecuteAsync(async stop => await http.DeleteAsync(At(folder, gone), stop), cancel);
                 if (!answer.IsSuccessStatusCode && answer.StatusCode is not (HttpStatusCode.NotFound or HttpStatusCode.Gone))
                     return new Problem("delivery-not-removed", $"“{parcel.Outlet}” did not remove “{gone}”: {await ReasonAsync(answer, cancel)}");
                 done.Report(new DeliveryStep(gone, null));
@@ -72,6 +89,16 @@ public sealed class PutDelivery(HttpClient http) : IDelivery
                 $"“{parcel.Outlet}” cannot be reached at {folder.GetLeftPart(UriPartial.Authority)}: {failed.Message} Look whether it runs, then send again."
             );
         }
+    }
+
+    private async Task<HttpResponseMessage> PutAsync(ParcelFile file, Uri to, CancellationToken cancel)
+    {
+        await using var source = file.Open();
+        using var content = new StreamContent(source)
+        {
+            Headers = { ContentType = new MediaTypeHeaderValue(file.MediaType ?? MediaTypes.ForPath(file.File.Path)) },
+        };
+        return await http.PutAsync(to, content, cancel);
     }
 
     private static Uri At(Uri folder, string path) => new(folder, string.Join('/', path.Split('/').Select(Uri.EscapeDataString)));

@@ -1,5 +1,6 @@
 using Wexel.Core;
 using Wexel.Core.Contents;
+using Wexel.Core.Details;
 using Wexel.Core.Encoding;
 using Wexel.Core.Kit;
 using Wexel.Core.Lessons;
@@ -11,10 +12,14 @@ namespace Wexel.Making.Lessons;
 /// <param name="Lesson">The lesson, with what its captions say.</param>
 /// <param name="Found">Its recordings.</param>
 /// <param name="Mark">The house's mark where it stands on this lesson.</param>
-public sealed record LessonToMake(LessonWithCues Lesson, LessonReel Found, MarkOnPicture? Mark)
+/// <param name="House">What the house says about everything that it makes.</param>
+public sealed record LessonToMake(LessonWithCues Lesson, LessonReel Found, MarkOnPicture? Mark, DetailSet House)
 {
     /// <summary>The lesson.</summary>
     public LessonDocument Document => Lesson.Document;
+
+    /// <summary>What is said about it, wherever it goes.</summary>
+    public DetailSet Said => DetailLayers.Merged(House, Document.Said);
 
     private TimeMap Map => Found.Reel.Map(Document.Cuts);
 

@@ -1,5 +1,6 @@
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
+using Wexel.Core.Details;
 using Wexel.Core.Encoding;
 using Wexel.Core.Inspection;
 using Wexel.Core.Lessons;
@@ -59,7 +60,10 @@ public sealed class PlannedRendition(RenderPlan plan, LessonToMake lesson, TimeM
 
     /// <summary>The key of the finished file.</summary>
     public string FileKey =>
-        Keys.File(plan.File, lesson.Document.Title, [.. sections.Select(s => (s.At, s.Title))], [.. CaptionsInside.Select(c => (c.Language, c.WebVtt))]);
+        Keys.File(plan.File, lesson.Document.Title, [.. sections.Select(s => (s.At, s.Title))], [.. CaptionsInside.Select(c => (c.Language, c.WebVtt))], Tags);
+
+    /// <summary>What the file says about itself besides its title and chapters; null for nothing.</summary>
+    public FileTags? Tags => FileTags.Of(lesson.Said);
 
     /// <summary>Where nothing changes in the lesson; null where nobody looked.</summary>
     public IReadOnlyList<TimeRange>? Still => lesson.Found.Analysis is { } found ? ExpectedPicture.Still(found.Still, map) : null;

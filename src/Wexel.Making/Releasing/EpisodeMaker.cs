@@ -1,3 +1,4 @@
+using Wexel.Core.Details;
 using Wexel.Core.Feeds;
 using Wexel.Core.Keys;
 using Wexel.Making.Lessons;
@@ -14,28 +15,43 @@ public sealed class EpisodeMaker(MakingFolders folders)
     /// <summary>Makes an episode's file, where it is not there yet.</summary>
     /// <param name="planned">The rendition that it is copied from; all of it is encoded.</param>
     /// <param name="media">What it is to be.</param>
+    /// <param name="said">What is said about the lesson there.</param>
     /// <param name="artwork">The feed's artwork.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ToolFailedException">The muxer ended with an error.</exception>
-    public async Task<KeyedFile> MakeAsync(PlannedRendition planned, FeedMedia media, KeyedFile artwork, CancellationToken cancel)
+    public async Task<KeyedFile> MakeAsync(PlannedRendition planned, FeedMedia media, DetailSet said, KeyedFile artwork, CancellationToken cancel)
     {
-        var (title, key) = (planned.Lesson.Document.Title, KeyOf(planned, media, artwork.Key));
+        var key = KeyOf(planned, media, said, artwork.Key);
         var path = folders.Store.Derived(key, MadeNames.Episode(media));
         if (!Wholeness.IsWhole(path))
-            await Muxing.EpisodeAsync(planned.MuxInputs(folders.Store) with { Captions = [] }, path, title, planned.Chapters, media, artwork.Path, cancel);
+            await Muxing.EpisodeAsync(
+                planned.MuxInputs(folders.Store) with
+                {
+                    Captions = [],
+                },
+                path,
+                said.Title ?? "",
+                planned.Chapters,
+                FileTags.Of(said),
+                media,
+                artwork.Path,
+                cancel
+            );
         return new KeyedFile(path, key);
     }
 
     /// <summary>The key of an episode's file.</summary>
     /// <param name="planned">The rendition that it is copied from.</param>
     /// <param name="media">What it is to be.</param>
+    /// <param name="said">What is said about the lesson there.</param>
     /// <param name="artwork">The key of the feed's artwork.</param>
-    public static string KeyOf(PlannedRendition planned, FeedMedia media, string artwork) =>
-        FeedKeys.Episode(planned.Keys.Encodes, planned.Lesson.Document.Title, planned.Chapters, media, ArtworkInside(media, artwork));
+    public static string KeyOf(PlannedRendition planned, FeedMedia media, DetailSet said, string artwork) =>
+        FeedKeys.Episode(planned.Keys.Encodes, said.Title ?? "", planned.Chapters, media, ArtworkInside(media, artwork), FileTags.Of(said));
 
     /// <summary>What a feed says of an episode whose file is made.</summary>
     /// <param name="planned">The rendition that it was copied from.</param>
     /// <param name="media">What it is.</param>
+    /// <param name="said">What is said about the lesson there.</param>
     /// <param name="artwork">The feed's artwork.</param>
     /// <param name="feed">What names the feed for good.</param>
     /// <param name="lesson">What names the lesson for good.</param>
@@ -44,26 +60,30 @@ public sealed class EpisodeMaker(MakingFolders folders)
     public Episode Describe(
         PlannedRendition planned,
         FeedMedia media,
+        DetailSet said,
         KeyedFile artwork,
-        Guid feed,
-        Guid lesson,
+        string feed,
+        string lesson,
         string name,
         IReadOnlyList<string> transcripts
     )
     {
-        var document = planned.Lesson.Document;
-        var bytes = new FileInfo(folders.Store.Derived(KeyOf(planned, media, artwork.Key), MadeNames.Episode(media))).Length;
+        var bytes = new FileInfo(folders.Store.Derived(KeyOf(planned, media, said, artwork.Key), MadeNames.Episode(media))).Length;
         return new Episode(
-            FeedKeys.EpisodeId(feed.ToString(), lesson.ToString()),
+            FeedKeys.EpisodeId(feed, lesson),
             name,
-            document.Title,
-            document.Description,
-            document.Language,
+            said.Title ?? "",
+            said.Description ?? "",
+            said.Language ?? planned.Lesson.Document.Language,
             planned.Plan.Length,
             bytes,
             planned.Sections,
             transcripts,
-            ArtworkInside(media, artwork.Key)
+            ArtworkInside(media, artwork.Key),
+            said.Tags,
+            said.Author?.Name,
+            said.Licence,
+            said.ThirdParty is { Used: true, Permission: var permission } ? permission : null
         );
     }
 

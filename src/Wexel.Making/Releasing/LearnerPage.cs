@@ -1,3 +1,4 @@
+using Wexel.Core.Details;
 using Wexel.Core.Packages;
 using Wexel.Core.Recordings;
 using Wexel.Making.Lessons;
@@ -13,25 +14,27 @@ public static class LearnerPage
     /// <summary>The page's data; where video, poster and reports go is for whoever serves it.</summary>
     /// <param name="key">A name under which a browser remembers the place.</param>
     /// <param name="planned">The rendition that it plays.</param>
-    public static PlayerLesson Compose(string key, PlannedRendition planned)
+    /// <param name="said">What is said about the lesson where it stands.</param>
+    public static PlayerLesson Compose(string key, PlannedRendition planned, DetailSet said)
     {
-        var (document, plan) = (planned.Lesson.Document, planned.Plan);
+        var plan = planned.Plan;
         var size = plan.Picture?.Size ?? Nothing;
         // Captions that are part of the picture are not shown a second time over it.
         var tracks = planned.Tracks.Skip(plan.Picture?.Captions is null ? 0 : 1);
         var captions = tracks.Select(t => new PlayerCaptions(t.Track.Language, t.Cues, t.Track.Kind)).ToList();
         return new PlayerLesson(
             key,
-            document.Title,
-            document.Description,
-            document.Language,
+            said.Title ?? "",
+            said.Description ?? "",
+            said.Language ?? planned.Lesson.Document.Language,
             plan.Length,
             size.Width,
             size.Height,
             "",
             null,
             planned.Sections,
-            captions
+            captions,
+            Details: PlayerDetails.Of(said)
         );
     }
 }

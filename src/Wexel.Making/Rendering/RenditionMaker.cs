@@ -1,6 +1,7 @@
 using Wexel.Core.Documents;
 using Wexel.Core.Inspection;
 using Wexel.Making.Lessons;
+using Wexel.Making.Storage;
 using Wexel.Media.Measuring;
 using Wexel.Media.Rendering;
 using Wexel.Media.Tools;
@@ -77,7 +78,15 @@ public sealed class RenditionMaker(MakingFolders folders)
         {
             if (File.Exists(CheckPath(planned.FileKey)))
                 File.Delete(CheckPath(planned.FileKey));
-            await Muxing.FinishAsync(planned.Plan, planned.MuxInputs(folders.Store), file, planned.Lesson.Document.Title, planned.Chapters, cancel);
+            await Muxing.FinishAsync(
+                planned.Plan,
+                planned.MuxInputs(folders.Store),
+                file,
+                planned.Lesson.Document.Title,
+                planned.Chapters,
+                planned.Tags,
+                cancel
+            );
         }
 
         if (planned.Poster(folders.Store) is { } poster && !Wholeness.IsWhole(poster))
@@ -94,11 +103,15 @@ public sealed class RenditionMaker(MakingFolders folders)
         if (!File.Exists(check))
         {
             var (plan, map, store, inputs) = (planned.Plan, planned.Map, folders.Store, planned.Inputs(folders));
+            var kept = store.Derived(planned.Keys.Poster ?? planned.Keys.Sound!, MadeNames.Seen(planned.Keys.Encodes));
+            var before = File.Exists(kept) ? SeenAndHeard.Read(await File.ReadAllTextAsync(kept, cancel)) : null;
             if (plan.Sound is { } sound)
                 await SoundComposer.ComposeAsync(sound, planned.Reel, map, inputs.Recordings, planned.Composed(store), cancel);
             var moments = plan.Picture is null ? [] : ExpectedPicture.Frames(planned.Lesson.Found.Analysis?.PictureMoments ?? [], map);
             var from = new MadeFrom(plan, inputs, plan.Sound is null ? null : planned.Composed(store), moments, planned.Still);
-            var found = await FileChecker.CheckAsync(planned.File(store), from, planned.Chapters.Count, cancel);
+            var found = await FileChecker.CheckAsync(planned.File(store), from, planned.Chapters.Count, before, cancel);
+            if (found.Seen is { } seen && seen != before)
+                await WholeFile.MakeAsync(kept, temporary => File.WriteAllTextAsync(temporary, seen.Text(), cancel));
             await WholeFile.MakeAsync(check, temporary =>
                 File.WriteAllTextAsync(temporary, WexelJson.Write(new FinishedRendition(planned.FileKey, found.Bytes, found.Check, found.Codecs)), cancel)
             );

@@ -2,6 +2,7 @@ using Wexel.Core.Encoding;
 using Wexel.Core.Feeds;
 using Wexel.Core.Packages;
 using Wexel.Media.Analysing;
+using Wexel.Media.Measuring;
 using Wexel.Media.Rendering;
 
 namespace Wexel.Making.Storage;
@@ -75,6 +76,9 @@ public static class MadeNames
 
     /// <summary>A finished file; of a folder of pieces, the playlist.</summary>
     public static string Finished(Container container) => Muxing.FileName(container);
+
+    /// <summary>What was seen and heard in a file that was put together from some encodes.</summary>
+    public static string Seen(string encodes) => $"{FileChecker.Checker.Replace('/', '-')}-{encodes[..16]}.json";
 
     /// <summary>What a made file is needed for.</summary>
     /// <param name="name">Its path under its key, with slashes.</param>

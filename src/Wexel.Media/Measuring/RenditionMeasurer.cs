@@ -25,9 +25,53 @@ public static class RenditionMeasurer
 {
     private const int BlackLookedAt = 4;
 
-    /// <summary>Measures a file that Wexel made, and its source where it is compared with it.</summary>
+    /// <summary>Measures a file that Wexel made, and its source where it is compared with it. Where a file was looked at before in which the same is
+    /// coded, nothing is decoded again.</summary>
+    /// <param name="path">Where it lies.</param>
+    /// <param name="from">What it was made from.</param>
+    /// <param name="before">What was seen and heard before; null for nothing.</param>
+    /// <param name="cancel">Stops it.</param>
     /// <exception cref="ToolFailedException">The file cannot be read at all.</exception>
-    public static async Task<(RenditionFacts Facts, ExpectedOfSource Expected)> MeasureAsync(string path, MadeFrom from, CancellationToken cancel)
+    public static async Task<(RenditionFacts Facts, ExpectedOfSource Expected, SeenAndHeard Seen)> MeasureAsync(
+        string path,
+        MadeFrom from,
+        SeenAndHeard? before,
+        CancellationToken cancel
+    )
+    {
+        var (probing, coding) = (ProbeAsync(path, cancel), SeenAndHeard.CodedAsync(path, cancel));
+        var (found, coded) = (await probing, await coding);
+        var seen = before?.Coded == coded ? before : await LookAsync(path, found, coded, from, cancel);
+        var name = found.GetProperty("format").GetProperty("format_name").GetString()!;
+        var isWebM = name.Contains("webm", StringComparison.Ordinal);
+        await using var file = File.OpenRead(path);
+        var captions = Streams(found, "subtitle").Count;
+        var facts = new RenditionFacts(
+            file.Length,
+            Seconds(found.GetProperty("format"), "duration"),
+            name,
+            isWebM ? WebMElements.IndexAtFront(file) : Mp4Boxes.IndexAtFront(file),
+            seen.Picture,
+            seen.Sound,
+            [.. found.GetProperty("chapters").EnumerateArray().Select(c => Seconds(c, "start_time"))],
+            captions,
+            captions == 0 ? null : await CaptionsEndAsync(path, cancel),
+            name.Contains("mp4", StringComparison.Ordinal) ? Mp4Codecs.Read(file) : "",
+            seen.Errors
+        );
+        return (facts, new ExpectedOfSource(from.Still, seen.SourceSilent, seen.SourceLength), seen);
+    }
+
+    private static async Task<JsonElement> ProbeAsync(string path, CancellationToken cancel) =>
+        JsonDocument
+            .Parse(await MediaTool.ProbeAsync(["-show_format", "-show_streams", "-show_chapters", "-of", "json", .. MediaTool.OwnInput(path)], cancel))
+            .RootElement;
+
+    private static List<JsonElement> Streams(JsonElement found, string type) =>
+        [.. found.GetProperty("streams").EnumerateArray().Where(s => s.GetProperty("codec_type").GetString() == type)];
+
+    /// <summary>Decodes a file to its end, and looks at its source.</summary>
+    private static async Task<SeenAndHeard> LookAsync(string path, JsonElement found, string coded, MadeFrom from, CancellationToken cancel)
     {
         var plan = from.Plan;
         var listing = FramesAsync(path, cancel);
@@ -35,41 +79,28 @@ public static class RenditionMeasurer
             plan.Picture is { } drawn && from.Frames.Count > 0
                 ? SourcePicture.QuicklyReadAsync(drawn, from.Inputs, [.. from.Frames.Order()], cancel)
                 : Task.FromResult<IReadOnlyList<long>>([]);
-        var found = JsonDocument
-            .Parse(await MediaTool.ProbeAsync(["-show_format", "-show_streams", "-show_chapters", "-of", "json", .. MediaTool.OwnInput(path)], cancel))
-            .RootElement;
         var frames = await listing;
         var moments = await choosing;
-        var streams = found.GetProperty("streams").EnumerateArray().ToList();
-        List<JsonElement> Of(string type) => streams.FindAll(s => s.GetProperty("codec_type").GetString() == type);
         var format = found.GetProperty("format");
         var length = Seconds(format, "duration");
         var name = format.GetProperty("format_name").GetString()!;
         var composing = from.ComposedSound is { } composed ? SoundHeard.OfComposedAsync(composed, plan.Sound!.Channels, cancel) : null;
         // WebM does not say how long a frame stands; its last one stands to the end.
-        var seeing = Of("video") is [var video, ..]
+        var seeing = Streams(found, "video") is [var video, ..]
             ? PictureAsync(path, video, frames, moments, length, !name.Contains("webm", StringComparison.Ordinal), from, cancel)
             : null;
-        var hearing = Of("audio") is [var audio, ..] ? SoundAsync(path, audio, cancel) : null;
+        var hearing = Streams(found, "audio") is [var audio, ..] ? SoundAsync(path, audio, cancel) : null;
         var picture = seeing is null ? default : await seeing;
         var sound = hearing is null ? default : await hearing;
-        var before = composing is null ? null : await composing;
-        await using var file = File.OpenRead(path);
-        var captions = Of("subtitle");
-        var facts = new RenditionFacts(
-            file.Length,
-            length,
-            name,
-            name.Contains("webm", StringComparison.Ordinal) ? WebMElements.IndexAtFront(file) : Mp4Boxes.IndexAtFront(file),
+        var source = composing is null ? null : await composing;
+        return new SeenAndHeard(
+            coded,
             picture.Picture,
             sound.Sound,
-            [.. found.GetProperty("chapters").EnumerateArray().Select(c => Seconds(c, "start_time"))],
-            captions.Count,
-            captions.Count == 0 ? null : await CaptionsEndAsync(path, cancel),
-            name.Contains("mp4", StringComparison.Ordinal) ? Mp4Codecs.Read(file) : "",
-            [.. (picture.Errors ?? []).Concat(sound.Errors ?? []).Distinct()]
+            [.. (picture.Errors ?? []).Concat(sound.Errors ?? []).Distinct()],
+            source?.Silent() ?? [],
+            source?.Length
         );
-        return (facts, new ExpectedOfSource(from.Still, before?.Silent() ?? [], before?.Length));
     }
 
     private static async Task<(PictureMeasured Picture, IReadOnlyList<string> Errors)> PictureAsync(

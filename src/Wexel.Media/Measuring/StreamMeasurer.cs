@@ -33,13 +33,14 @@ internal static class StreamMeasurer
                 var together = Path.Combine(work, HlsFolder.Name(picture) + ".mp4");
                 await TogetherAsync(withSound ? [HlsFolder.Name(picture), HlsFolder.Sound] : [HlsFolder.Name(picture)], folder, together, cancel);
                 var plan = made.Plan with { Pictures = [picture], Sound = withSound ? made.Plan.Sound : null };
-                var (facts, expected) = await RenditionMeasurer.MeasureAsync(
+                var (facts, expected, _) = await RenditionMeasurer.MeasureAsync(
                     together,
                     made with
                     {
                         Plan = plan,
                         ComposedSound = withSound ? made.ComposedSound : null,
                     },
+                    null,
                     cancel
                 );
                 source ??= expected;

@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text;
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
+using Wexel.Core.Details;
 using Wexel.Core.Encoding;
 using Wexel.Core.Feeds;
 using Wexel.Core.Packages;
@@ -45,6 +46,7 @@ public static class Muxing
     /// <param name="outputPath">Where it goes; see <see cref="FileName"/>.</param>
     /// <param name="title">The lesson's title.</param>
     /// <param name="chapters">The lesson's chapters.</param>
+    /// <param name="tags">What else it says about itself; null for nothing.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ToolFailedException">The muxer ended with an error.</exception>
     public static Task FinishAsync(
@@ -53,15 +55,16 @@ public static class Muxing
         string outputPath,
         string title,
         IReadOnlyList<Chapter> chapters,
+        FileTags? tags,
         CancellationToken cancel
     )
     {
         var inside = plan.File.Chapters ? chapters : [];
         return plan.File.Container switch
         {
-            Container.Mp3 => Mp3File.FinishAsync(inputs.Sound!, outputPath, metadata => TagAsync(metadata, title, inside, cancel), cancel),
+            Container.Mp3 => Mp3File.FinishAsync(inputs.Sound!, outputPath, metadata => TagAsync(metadata, Metadata(title, inside, tags), cancel), cancel),
             Container.Hls => HlsFolder.MakeAsync(plan, inputs, Path.GetDirectoryName(outputPath)!, cancel),
-            _ => MuxAsync(inputs, outputPath, title, inside, [], Format(plan.File), cancel),
+            _ => MuxAsync(inputs, outputPath, Metadata(title, inside, tags), [], Format(plan.File), cancel),
         };
     }
 
@@ -72,13 +75,14 @@ public static class Muxing
         string outputPath,
         string title,
         IReadOnlyList<Chapter> chapters,
+        FileTags? tags,
         FeedMedia media,
         string artworkPath,
         CancellationToken cancel
     ) =>
         media == FeedMedia.Video
-            ? MuxAsync(inputs, outputPath, title, chapters, [], Ipod, cancel)
-            : MuxAsync(inputs with { Pictures = [] }, outputPath, title, chapters, [artworkPath], Ipod, cancel);
+            ? MuxAsync(inputs, outputPath, Metadata(title, chapters, tags), [], Ipod, cancel)
+            : MuxAsync(inputs with { Pictures = [] }, outputPath, Metadata(title, chapters, tags), [artworkPath], Ipod, cancel);
 
     private static string[] Ipod => ["-movflags", "+faststart", "-f", "ipod"];
 
@@ -103,8 +107,7 @@ public static class Muxing
     private static Task MuxAsync(
         MuxInputs inputs,
         string outputPath,
-        string title,
-        IReadOnlyList<Chapter> chapters,
+        string said,
         IReadOnlyList<string> artwork,
         IReadOnlyList<string> format,
         CancellationToken cancel
@@ -114,7 +117,7 @@ public static class Muxing
             var texts = inputs.Captions.Select((_, i) => $"{temporary}.{i}.vtt").ToList();
             try
             {
-                await File.WriteAllTextAsync(metadata, Metadata(title, chapters), cancel);
+                await File.WriteAllTextAsync(metadata, said, cancel);
                 List<string> arguments = ["-f", "ffmetadata", .. MediaTool.OwnInput(metadata)];
                 var maps = new List<string>();
                 var next = 1;
@@ -160,12 +163,12 @@ public static class Muxing
         });
 
     /// <summary>An MP3 file that is nothing but its tag: title, and chapters as frames of it.</summary>
-    private static async Task<byte[]> TagAsync(string temporary, string title, IReadOnlyList<Chapter> chapters, CancellationToken cancel)
+    private static async Task<byte[]> TagAsync(string temporary, string said, CancellationToken cancel)
     {
         var metadata = temporary + ".txt";
         try
         {
-            await File.WriteAllTextAsync(metadata, Metadata(title, chapters), cancel);
+            await File.WriteAllTextAsync(metadata, said, cancel);
             await MediaTool.RunAsync(
                 [
                     "-f",
@@ -231,9 +234,22 @@ public static class Muxing
             )
         );
 
-    private static string Metadata(string title, IReadOnlyList<Chapter> chapters)
+    /// <summary>What a file says about itself, as the muxer reads it; the names are those that it has for all containers.</summary>
+    private static string Metadata(string title, IReadOnlyList<Chapter> chapters, FileTags? tags)
     {
-        var text = new StringBuilder(";FFMETADATA1\n").Append("title=").Append(Escape(title)).Append('\n');
+        var text = new StringBuilder(";FFMETADATA1\n");
+        void Say(string name, string? value)
+        {
+            if (value is { Length: > 0 })
+                text.Append(name).Append('=').Append(Escape(value)).Append('\n');
+        }
+
+        Say("title", title);
+        Say("artist", tags?.Author);
+        Say("copyright", tags?.Rights);
+        Say("genre", tags?.Category);
+        Say("description", tags?.Description);
+        Say("keywords", tags is null ? null : string.Join(", ", tags.Keywords));
         foreach (var chapter in chapters)
         {
             text.Append(

@@ -5,9 +5,11 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Wexel.Core;
+using Wexel.Core.Outlets;
 using Wexel.Core.Packages;
 using Wexel.Core.People;
 using Wexel.Core.Timing;
+using Wexel.Data.Model;
 using Wexel.Server.Learning;
 using Wexel.Server.Serving;
 using Wexel.Server.Setup;
@@ -64,12 +66,7 @@ internal static class ChannelEndpoints
     {
         http.Response.Headers.ContentSecurityPolicy = embedded ? SafeHeaders.Embed : SafeHeaders.Watch;
         if (await reader.FindAsync(token, cancel) is not { } release)
-            return NoPage(
-                "There is no such lesson",
-                "The link is wrong, or the lesson was taken down. Ask the person who gave you the link.",
-                null,
-                StatusCodes.Status404NotFound
-            );
+            return await AwayAsync(token, http, reader, cancel);
         if (!MaySee(release.Visibility, http.User))
         {
             var signIn = $"/sign-in?to={Uri.EscapeDataString($"/watch/{token}")}";
@@ -82,8 +79,42 @@ internal static class ChannelEndpoints
         }
 
         var player = PlayerLesson.Format.Read(release.Player) with { Embedded = embedded };
+        if (embedded && !player.Details.MayEmbed)
+            return NoPage(
+                "Not on other sites",
+                "This lesson may not stand on other sites.",
+                ($"/watch/{token}", "Open it on its own page"),
+                StatusCodes.Status403Forbidden
+            );
         var place = embedded ? null : await reader.PlaceAsync(release, http.User.Identity?.IsAuthenticated == true, cancel);
         return Page(PlayerPage.Html(player, "/player/", place, reader.Preview(release)?.HeadTags(new Uri(options.Value.PublicAddress, "oembed")) ?? ""));
+    }
+
+    /// <summary>An address whose lesson is not there: it is being prepared (503 with a time to ask again, RFC 9110, section 15.6.4), was taken down
+    /// (410, section 15.5.11), or never was.</summary>
+    private static async Task<IResult> AwayAsync(string token, HttpContext http, ChannelReader reader, CancellationToken cancel)
+    {
+        if (await reader.FindAwayAsync(token, cancel) is not { } release)
+            return NoPage("There is no such lesson", "The link is wrong. Ask the person who gave you the link.", null, StatusCodes.Status404NotFound);
+        if (release.Phase == ReleasePhase.TakenDown)
+            return NoPage(
+                "This lesson was taken down",
+                "It stood here, and does not any more. Ask the person who gave you the link.",
+                null,
+                StatusCodes.Status410Gone
+            );
+        http.Response.Headers.RetryAfter = "30";
+        var trainer = http.User.IsInRole(Roles.Trainer);
+        var who = release.WantedVisibility == Visibility.WithLink ? "whoever has this link" : "signed-in people";
+        return NoPage(
+            "This lesson is being prepared",
+            trainer
+                ? $"“{WebUtility.HtmlEncode(release.Lesson!.Title)}” will be here for {who}. "
+                    + (release.Phase == ReleasePhase.Failed ? "Something stands in its way." : "This page stays; load it again in a while.")
+                : "It will be here soon, under this link. Load the page again in a while.",
+            trainer ? ($"/lessons/{release.LessonId}/deliver", "See how far it is") : null,
+            StatusCodes.Status503ServiceUnavailable
+        );
     }
 
     /// <summary>oEmbed 1.0. A lesson for signed-in people answers 401 (section 2.3.4) and says nothing of itself.</summary>
@@ -97,6 +128,8 @@ internal static class ChannelEndpoints
             return TypedResults.NotFound();
         if (reader.Preview(release) is not { } preview)
             return TypedResults.StatusCode(StatusCodes.Status401Unauthorized);
+        if (!preview.Details.MayEmbed)
+            return TypedResults.NotFound();
         var answer = preview.OEmbed(maxwidth > 0 ? maxwidth : null, maxheight > 0 ? maxheight : null);
         return format == "xml"
             ? TypedResults.Content(answer.Xml(), "text/xml; charset=utf-8")

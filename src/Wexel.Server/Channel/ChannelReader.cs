@@ -24,6 +24,15 @@ internal sealed class ChannelReader(WexelDb db, IOptions<WexelOptions> options)
 
     internal Task<Release?> FindAsync(string token, CancellationToken cancel) => Channel.FirstOrDefaultAsync(r => r.Token == token, cancel);
 
+    /// <summary>A release in the channel that learners cannot watch yet, or any more; null where a token stands for none.</summary>
+    internal Task<Release?> FindAwayAsync(string token, CancellationToken cancel) =>
+        db
+            .Releases.IgnoreQueryFilters()
+            .AsNoTracking()
+            .Include(r => r.Lesson)
+            .Where(r => r.Outlet!.Kind == ChannelKind.Channel && r.BatchId != null)
+            .FirstOrDefaultAsync(r => r.Token == token, cancel);
+
     /// <summary>All lessons in the channel, in teaching order.</summary>
     internal Task<List<ListedLesson>> AllAsync(CancellationToken cancel) =>
         db
@@ -74,7 +83,8 @@ internal sealed class ChannelReader(WexelDb db, IOptions<WexelOptions> options)
             new PictureSize(player.Width, player.Height),
             player.Length,
             release.ReleasedAt,
-            player.Sections
+            player.Sections,
+            player.Details
         );
     }
 

@@ -2,6 +2,7 @@ using Hangfire;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Wexel.Core.Documents;
+using Wexel.Core.Outlets;
 using Wexel.Core.Outlets.Channels;
 using Wexel.Core.People;
 using Wexel.Core.Recordings;
@@ -10,18 +11,14 @@ using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Server.Learning;
 using Wexel.Server.Releases;
-using Wexel.Server.Rendering;
 using Wexel.Server.Setup;
-using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Demo;
 
 /// <summary>Renders and releases a demo lesson, as a trainer would; tried again until its recording is looked through.</summary>
 internal sealed class DemoRelease(
     WexelDb db,
-    RenderQueue queue,
-    Releaser releaser,
-    OutletShelf places,
+    ReleaseWishes wishes,
     LearningLog learning,
     OpenedPages opened,
     TimeProvider clock,
@@ -38,34 +35,23 @@ internal sealed class DemoRelease(
     [Queue("soon")]
     public async Task RunAsync(Guid lessonId, Guid[] outlets, CancellationToken cancel)
     {
-        var lesson = await db.Lessons.Include(l => l.Recording).Include(l => l.Renditions).FirstAsync(l => l.Id == lessonId, cancel);
-        if (lesson.Renditions.Count == 0)
+        var lesson = await db.Lessons.Include(l => l.Recording).FirstAsync(l => l.Id == lessonId, cancel);
+        var releases = await db.Releases.IgnoreQueryFilters().Where(r => r.LessonId == lessonId && outlets.Contains(r.OutletId)).ToListAsync(cancel);
+        if (releases.Count < outlets.Length && lesson.Recording is { Analysis: not null, AnalysisSoFar: null })
         {
             var trainer = await db.Users.FirstAsync(u => u.Email == DemoSeed.TrainerAddress, cancel);
-            await queue.AskAsync([lesson], [Core.Encoding.Profiles.Web, Core.Encoding.Profiles.Podcast720], trainer.Id, cancel);
+            await wishes.WantAsync([.. outlets.Select(o => new ReleaseWish(lessonId, o, null, Visibility.WithLink))], trainer.Id, tells: false, cancel);
         }
 
-        if (lesson.Renditions.Count == 0 || lesson.Renditions.Any(r => r.State is RenditionState.Waiting or RenditionState.Working))
+        if (releases.Count < outlets.Length || releases.Any(r => ReleasePhases.IsUnderWay(r.Phase)))
         {
             jobs.Schedule<DemoRelease>(job => job.RunAsync(lessonId, outlets, CancellationToken.None), Wait);
             return;
         }
 
-        foreach (var outlet in await db.Outlets.Where(o => outlets.Contains(o.Id)).OrderBy(o => o.Kind).ToListAsync(cancel))
-            await ReleaseAsync(lesson, outlet, cancel);
+        foreach (var failed in releases.Where(r => r.Problem is not null))
+            log.LogWarning("The demo lesson at outlet {Outlet}: {Problem}", failed.OutletId, failed.Problem);
         await AddPlayThroughsAsync(lesson, cancel);
-    }
-
-    private async Task ReleaseAsync(Lesson lesson, Outlet outlet, CancellationToken cancel)
-    {
-        var usual = places.Known(outlet).Terms.Usual.Id;
-        if (
-            (await releaser.ReleaseAsync(new ReleaseAim(lesson.Id, outlet.Id, usual, Visibility.WithLink), cancel)).Is(out var release, out var problem)
-            && outlet.DeliverTo is not null
-        )
-            problem = await releaser.DeliverAsync(release, cancel);
-        if (problem is not null)
-            log.LogWarning("The demo lesson at {Outlet}: {Problem}", outlet.Name, problem.Sentence);
     }
 
     /// <summary>What the player reported when people played the lesson through; <c>demo/play.mjs</c> recorded it.</summary>

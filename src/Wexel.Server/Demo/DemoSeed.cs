@@ -4,6 +4,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
+using Wexel.Core.Details;
 using Wexel.Core.Documents;
 using Wexel.Core.Feeds;
 using Wexel.Core.Lessons;
@@ -13,6 +14,7 @@ using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Delivering.Http;
 using Wexel.Making.Storage;
+using Wexel.Server.Details;
 using Wexel.Server.Feeds;
 using Wexel.Server.Kit;
 using Wexel.Server.Outlets;
@@ -39,7 +41,8 @@ internal sealed record DemoLesson(
     string Description,
     string? Contents,
     string? Captions,
-    bool Released = false
+    bool Released = false,
+    DetailSet? Details = null
 );
 
 /// <summary>
@@ -58,6 +61,7 @@ internal sealed class DemoSeed(
     OutletKeeper outletKeeper,
     HouseKeeper house,
     FileStore store,
+    DetailKeeper details,
     IOptions<WexelOptions> options,
     IBackgroundJobClient jobs
 )
@@ -105,6 +109,10 @@ internal sealed class DemoSeed(
             if (await house.TakeMarkAsync(picture, cancel) is { } problem)
                 throw new InvalidOperationException(problem.Sentence);
         }
+
+        var said = Path.Combine(folder, "house.json");
+        if (File.Exists(said) && await details.SaveHouseAsync(WexelJson.Read<DetailSet>(await File.ReadAllTextAsync(said, cancel)), cancel) is { } unusable)
+            throw new InvalidOperationException(unusable.Sentence);
 
         if (!await db.Outlets.AnyAsync(o => o.Kind == PodcastFeedKind.Feed, cancel))
         {
@@ -186,7 +194,16 @@ internal sealed class DemoSeed(
         await saver.SaveAsync(
             done.LessonId,
             1,
-            new LessonDocument(demo.Title, demo.Description, options.Value.Language, done.Hash, [], sections, captions is null ? [] : [captions]),
+            new LessonDocument(
+                demo.Title,
+                demo.Description,
+                options.Value.Language,
+                done.Hash,
+                [],
+                sections,
+                captions is null ? [] : [captions],
+                details: demo.Details
+            ),
             null,
             "Mara Tarn",
             cancel

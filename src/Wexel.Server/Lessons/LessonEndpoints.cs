@@ -92,6 +92,7 @@ internal static class LessonEndpoints
                     l.Revision,
                     l.ContentKey,
                     l.WantsMark,
+                    l.Said,
                     InWork = l.Renditions.Any(r => r.State == RenditionState.Waiting || r.State == RenditionState.Working),
                     Rendered = l.Renditions.Any(r => r.State == RenditionState.Done),
                     LookedThrough = l.Recording.Analysis != null || l.Recording.AnalysisFailure != null,
@@ -124,7 +125,7 @@ internal static class LessonEndpoints
                                 l.Length,
                                 l.Revision,
                                 Stage(l.Title, stands.Contains(l.Id), l.InWork, l.Rendered, l.LookedThrough, l.Revision),
-                                [.. standing.MarksOf(new LessonAtHand(l.ContentKey, l.WantsMark), stands[l.Id])],
+                                [.. standing.MarksOf(new LessonAtHand(l.ContentKey, l.WantsMark, DetailShelf.Read(l.Said)), stands[l.Id])],
                                 learners.GetValueOrDefault(l.Id)?.All ?? 0,
                                 learners.GetValueOrDefault(l.Id)?.Done ?? 0
                             )),

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Wexel.Core.Encoding;
 using Wexel.Core.Lessons;
+using Wexel.Core.Outlets;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Making.Lessons;
@@ -160,10 +161,12 @@ internal sealed class FreeableSpace(
         var now = await db.Lessons.Select(l => new SavedLesson(l.Id, l.Revision)).ToDictionaryAsync(l => l.Lesson, cancel);
         var releases = await db
             .Releases.IgnoreQueryFilters()
+            .Where(r => r.Phase != ReleasePhase.TakenDown)
             .Select(r => new
             {
                 r.LessonId,
                 r.ProfileId,
+                r.WantedProfileId,
                 r.FileKey,
                 r.PackageKey,
             })
@@ -189,7 +192,12 @@ internal sealed class FreeableSpace(
         var asked = renditions
             .Select(r => (Saved: now[r.Row.LessonId], r.Profile))
             .Concat(renditions.Where(r => IsOpen(r.Row.State)).Select(r => (new SavedLesson(r.Row.LessonId, r.Row.Revision), r.Profile)))
-            .Concat(releases.Where(r => profiles.ContainsKey(r.ProfileId)).Select(r => (now[r.LessonId], profiles[r.ProfileId])))
+            .Concat(
+                releases
+                    .SelectMany(r => new[] { r.ProfileId, r.WantedProfileId }, (r, profile) => (r.LessonId, Profile: profile))
+                    .Where(r => profiles.ContainsKey(r.Profile))
+                    .Select(r => (now[r.LessonId], profiles[r.Profile]))
+            )
             .Distinct()
             .ToLookup(a => a.Item1, a => a.Item2);
         var planned = await keys.ReadAsync(asked, cancel);

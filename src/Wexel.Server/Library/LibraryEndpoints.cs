@@ -265,7 +265,7 @@ internal static class LibraryEndpoints
     {
         if (await db.Lessons.Include(l => l.Course).FirstOrDefaultAsync(l => l.Id == id, cancel) is not { } lesson)
             return Problems.NotThere("lesson");
-        var asked = await queue.AskAsync([lesson], [Core.Encoding.Profiles.Master], user.Id(), cancel);
+        var asked = await queue.AskAsync([lesson], [Core.Encoding.Profiles.Master], user.Id(), tells: true, cancel);
         if (asked.Refused is [{ Problem: var refused }, ..])
             return Problems.Answer(refused);
         foreach (var rendition in asked.Renditions)

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
+using Wexel.Core.Details;
 using Wexel.Core.Encoding;
 using Wexel.Core.Packages;
 using Wexel.Data;
@@ -22,6 +23,7 @@ internal sealed class CourseReleaser(WexelDb db, ProfileShelf shelf, ReadyLesson
             return refusal;
         if (course.Lessons.Count == 0)
             return new Problem("course-empty", $"“{course.Title}” has no lessons yet. Bring in a recording first.");
+        var standing = await standings.ReadAsync(cancel);
         var ready = new List<LessonSources>();
         var missing = new List<string>();
         foreach (var lesson in course.Lessons.OrderBy(l => l.Position))
@@ -29,7 +31,7 @@ internal sealed class CourseReleaser(WexelDb db, ProfileShelf shelf, ReadyLesson
             if ((await lessons.EncodedAsync(lesson, profile, cancel)).Is(out var planned, out var problem))
                 problem = await lessons.BlockedAsync(outlet, planned, cancel);
             if (planned is not null && problem is null)
-                ready.Add(lessons.Packed(lesson.Id, planned));
+                ready.Add(lessons.Packed(lesson.Id, planned, standing.Details(outlet, planned.Lesson.Document.Said, DetailSet.None).Values));
             else
                 missing.Add(
                     $"{lesson.Position} {(lesson.Title.Length > 0 ? $"“{lesson.Title}”" : "(needs a title)")}"
@@ -55,7 +57,7 @@ internal sealed class CourseReleaser(WexelDb db, ProfileShelf shelf, ReadyLesson
                     MadeFrom = "",
                 }
             );
-        var key = (await standings.ReadAsync(cancel)).Wanted(outlet, course, profile);
+        var key = standing.Wanted(outlet, course, profile);
         (release.ProfileId, release.Profile, release.MadeFrom, release.ReleasedAt) = (profile.Id, Profile.Format.Write(profile), key, clock.GetUtcNow());
         ReleaseSteps.Note(release, await packer.PackAsync(outlet.Terms.Package(packer.Sources(Identifier(release), course.Title, ready))!, cancel), key);
         await db.SaveChangesAsync(cancel);

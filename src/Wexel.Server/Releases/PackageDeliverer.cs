@@ -1,4 +1,5 @@
 using System.IO.Compression;
+using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
 using Wexel.Core.Documents;
 using Wexel.Core.Outlets;
@@ -7,12 +8,20 @@ using Wexel.Data.Model;
 using Wexel.Delivering;
 using Wexel.Making.Storage;
 using Wexel.Media.Packaging;
+using Wexel.Server.Live;
 using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Releases;
 
 /// <summary>Puts packages where their outlets are, and takes them away again. What was put is written down file by file.</summary>
-internal sealed class PackageDeliverer(WexelDb db, FileStore store, Deliveries deliveries, TimeProvider clock)
+internal sealed class PackageDeliverer(
+    WexelDb db,
+    IDbContextFactory<WexelDb> databases,
+    FileStore store,
+    Deliveries deliveries,
+    LiveNews news,
+    TimeProvider clock
+)
 {
     /// <summary>What a package is over HTTP.</summary>
     private const string Zip = "application/zip";
@@ -65,7 +74,11 @@ internal sealed class PackageDeliverer(WexelDb db, FileStore store, Deliveries d
             return new Problem("delivery-unknown", $"“{outlet.Row.Name}” is reached in a way that this Wexel does not know. Choose another in the Kit.");
         var there = new Noted(There(release));
         var plan = DeliveryPlan.Of([.. files.Select(f => f.File)], there.Now);
-        var parcel = new Parcel(outlet.Row.Name, [.. files.Where(f => plan.Put.Contains(f.File))], plan.Remove);
+        List<ParcelFile> put = [.. files.Where(f => plan.Put.Contains(f.File))];
+        await using var watch = release is Release of
+            ? new SendWatch(databases, news, clock, of.Id, of.LessonId, BytesOf(release, outlet, put.Select(f => f.File.Key).ToHashSet()))
+            : null;
+        var parcel = new Parcel(outlet.Row.Name, [.. put.Select(f => watch is null ? f : f with { Open = watch.Counted(f.Open) })], plan.Remove);
         try
         {
             return await delivery.DeliverAsync(parcel, outlet.Row.DeliverTo!, there, cancel);
@@ -75,6 +88,11 @@ internal sealed class PackageDeliverer(WexelDb db, FileStore store, Deliveries d
             release.There = WexelJson.Write(there.Now);
         }
     }
+
+    private static long BytesOf(PackagedRelease release, KnownOutlet outlet, HashSet<string> keys) =>
+        keys.Count == 0 ? 0
+        : outlet.Kind.DeliversFiles ? Files(release).Where(f => keys.Contains(f.Key)).Sum(f => f.Bytes)
+        : release.PackageBytes;
 
     private static Dictionary<string, string> There(PackagedRelease release) =>
         release.There is { } there ? WexelJson.Read<Dictionary<string, string>>(there) : [];

@@ -1,4 +1,5 @@
 using Wexel.Core;
+using Wexel.Core.Details;
 using Wexel.Core.Encoding;
 using Wexel.Core.Inspection;
 using Wexel.Core.Lessons;
@@ -45,5 +46,9 @@ internal sealed class ReadyLessons(FileStore store, LessonSaver saver, RenderPla
     }
 
     /// <summary>What a finished lesson is in a package.</summary>
-    internal LessonSources Packed(Guid lessonId, PlannedRendition planned) => packer.Sources(LearnerPage.Compose(lessonId.ToString("N"), planned), planned);
+    /// <param name="lessonId">The lesson.</param>
+    /// <param name="planned">The rendition in it.</param>
+    /// <param name="said">What is said about the lesson where the package goes.</param>
+    internal LessonSources Packed(Guid lessonId, PlannedRendition planned, DetailSet said) =>
+        packer.Sources(LearnerPage.Compose(lessonId.ToString("N"), planned, said), planned);
 }

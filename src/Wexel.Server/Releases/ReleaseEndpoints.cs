@@ -1,6 +1,8 @@
+using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
+using Wexel.Core;
 using Wexel.Core.Documents;
 using Wexel.Core.Outlets;
 using Wexel.Core.Packages;
@@ -14,10 +16,38 @@ using Wexel.Server.Feeds;
 using Wexel.Server.Outlets;
 using Wexel.Server.Setup;
 using Wexel.Server.Shelves;
+using Wexel.Server.SignIn;
 
 namespace Wexel.Server.Releases;
 
-internal sealed record ReleaseRequest(Guid OutletId, string ProfileId, Visibility Visibility);
+internal sealed record ReleaseRequest(Guid OutletId, string? ProfileId, Visibility? Visibility);
+
+/// <summary>What is wanted in one step: of each lesson at each outlet what is not said is as it was, or as the outlet takes it by itself.</summary>
+internal sealed record ReleasesRequest(IReadOnlyList<ReleaseWish> Wishes);
+
+internal sealed record VisibilityRequest(Visibility Visibility);
+
+/// <summary>A lesson on its way to an outlet.</summary>
+/// <param name="Id">The release.</param>
+/// <param name="Phase">How far it is.</param>
+/// <param name="Since">Since when.</param>
+/// <param name="Problem">What stood in the way.</param>
+/// <param name="Progress">How much of the phase is done, 0 to 1; null where nobody knows.</param>
+/// <param name="SentBytes">How much was put there so far.</param>
+/// <param name="BytesToSend">How much there is to put; null where nothing is sent now.</param>
+/// <param name="ProfileId">The profile with which it is wanted.</param>
+/// <param name="Visibility">Who is to see it.</param>
+internal sealed record WayView(
+    Guid Id,
+    ReleasePhase Phase,
+    DateTimeOffset Since,
+    Problem? Problem,
+    double? Progress,
+    long SentBytes,
+    long? BytesToSend,
+    string ProfileId,
+    Visibility Visibility
+);
 
 internal sealed record ReleaseView(
     Guid Id,
@@ -42,7 +72,13 @@ internal sealed record SentView(DateTimeOffset At, string? To, bool Behind);
 /// <param name="HasPages">Whether learners come to Wexel's own pages, where who may see it is asked.</param>
 /// <param name="PackageWord">What the package that is made for it is called; null where none is.</param>
 /// <param name="TakesPackages">Whether what is made can be put there from here.</param>
+/// <param name="Release">What stands there; null where nothing does.</param>
+/// <param name="Way">What was wanted there last, and how far that is; null where nobody wanted it yet.</param>
+/// <param name="HandsOn">What is handed on, from the moment that it is wanted; null before, and once it is taken down.</param>
 /// <param name="ByHand">What has to be done there by hand, each in a sentence.</param>
+/// <param name="Carries">What of a lesson survives there.</param>
+/// <param name="SeenBy">Who sees what stands there, where that is not said at each release.</param>
+/// <param name="IsOpen">Whether people outside the house may come to what stands there, whatever is said at the release.</param>
 /// <param name="TitleThere">What becomes of the title there, in a sentence; null where it stays as it is.</param>
 internal sealed record OutletView(
     Guid Id,
@@ -56,8 +92,13 @@ internal sealed record OutletView(
     string UsualProfile,
     IReadOnlyList<ProfileRefusal> Refuses,
     ReleaseView? Release,
+    WayView? Way,
+    HandedOn? HandsOn,
     IReadOnlyList<string> ByHand,
-    string? TitleThere
+    string? TitleThere,
+    IReadOnlyList<Carried> Carries,
+    string? SeenBy,
+    bool IsOpen
 );
 
 /// <summary>Lessons down, outlets across.</summary>
@@ -77,25 +118,38 @@ internal static class ReleaseEndpoints
         routes.MapGet("/api/lessons/{id:guid}/releases", ListAsync).WithName("Releases");
         routes.MapPost("/api/lessons/{id:guid}/releases", ReleaseAsync).WithName("Release");
         routes.MapDelete("/api/releases/{id:guid}", TakeDownAsync).WithName("TakeDown");
-        routes.MapPost("/api/releases/{id:guid}/send", SendAsync).WithName("SendRelease");
+        routes.MapPost("/api/releases", WantAsync).WithName("WantReleases");
+        routes.MapPut("/api/releases/{id:guid}/visibility", OpenAsync).WithName("OpenRelease");
         routes.MapGet("/api/releases/{id:guid}/package.zip", PackageAsync).WithName("ReleasePackage").ExcludeFromDescription();
         routes.MapGet("/api/board", BoardAsync).WithName("Board");
     }
 
-    private static async Task<Results<Ok<List<OutletView>>, ProblemHttpResult>> ListAsync(Guid id, WexelDb db, StandingReader reader, CancellationToken cancel)
-    {
-        if (await db.Lessons.AsNoTracking().Include(l => l.Releases).FirstOrDefaultAsync(l => l.Id == id, cancel) is not { } lesson)
-            return Problems.NotThere("lesson");
-        var standing = await reader.ReadAsync(cancel);
-        return TypedResults.Ok(standing.Outlets.Select(o => View(o, lesson, standing)).ToList());
-    }
+    /// <summary>How long whoever releases one lesson to one outlet is kept waiting; what takes longer goes on, and is shown as it goes.</summary>
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
 
+    private const int MostAtOnce = 10_000;
+
+    private static async Task<Results<Ok<List<OutletView>>, ProblemHttpResult>> ListAsync(
+        Guid id,
+        WexelDb db,
+        StandingReader reader,
+        ReleaseViews views,
+        CancellationToken cancel
+    ) =>
+        await db.Lessons.AnyAsync(l => l.Id == id, cancel)
+            ? TypedResults.Ok((await views.OfLessonAsync(id, await reader.ReadAsync(cancel), cancel)).ToList())
+            : Problems.NotThere("lesson");
+
+    /// <summary>Releases one lesson to one outlet, and answers when it is there, when it failed, or when it takes long.</summary>
     private static async Task<Results<Ok<OutletView>, ProblemHttpResult>> ReleaseAsync(
         Guid id,
         ReleaseRequest request,
         WexelDb db,
-        Releaser releaser,
+        ReleaseWishes wishes,
         StandingReader reader,
+        ReleaseViews views,
+        ClaimsPrincipal user,
+        TimeProvider clock,
         CancellationToken cancel
     )
     {
@@ -103,34 +157,55 @@ internal static class ReleaseEndpoints
             return Problems.NotThere("lesson");
         if (!await db.Outlets.AnyAsync(o => o.Id == request.OutletId, cancel))
             return Problems.NotThere("outlet");
-        return (await releaser.ReleaseAsync(new ReleaseAim(id, request.OutletId, request.ProfileId, request.Visibility), cancel)).Is(
-            out var release,
-            out var problem
-        )
-            ? TypedResults.Ok(await ViewAsync(release, db, reader, cancel))
-            : Problems.Answer(problem);
+        var wish = new ReleaseWish(id, request.OutletId, request.ProfileId, request.Visibility);
+        var release = (await wishes.WantAsync([wish], user.Id(), tells: false, cancel))[0];
+        for (var until = clock.GetUtcNow() + Patience; clock.GetUtcNow() < until; await Task.Delay(TimeSpan.FromMilliseconds(50), clock, cancel))
+        {
+            var now = await db
+                .Releases.IgnoreQueryFilters()
+                .AsNoTracking()
+                .Where(r => r.Id == release)
+                .Select(r => new { r.Phase, r.Problem })
+                .FirstAsync(cancel);
+            if (now is { Phase: ReleasePhase.Failed, Problem: { } problem })
+                return Problems.Answer(WexelJson.Read<Problem>(problem));
+            if (now.Phase == ReleasePhase.Rendering || !ReleasePhases.IsUnderWay(now.Phase))
+                break;
+        }
+
+        return TypedResults.Ok((await views.OfLessonAsync(id, await reader.ReadAsync(cancel), cancel)).First(o => o.Id == request.OutletId));
     }
 
-    private static async Task<Results<Ok<OutletView>, ProblemHttpResult>> SendAsync(
-        Guid id,
+    private static async Task<Results<Ok<IReadOnlyList<Guid>>, ProblemHttpResult>> WantAsync(
+        ReleasesRequest request,
         WexelDb db,
-        Releaser releaser,
-        StandingReader reader,
+        ReleaseWishes wishes,
+        ClaimsPrincipal user,
         CancellationToken cancel
     )
     {
-        if (await db.Releases.Include(r => r.Outlet).FirstOrDefaultAsync(r => r.Id == id, cancel) is not { } release)
-            return Problems.NotThere("release");
-        return await releaser.DeliverAsync(release, cancel) is { } problem
-            ? Problems.Answer(problem)
-            : TypedResults.Ok(await ViewAsync(release, db, reader, cancel));
+        if (request.Wishes.Count is 0 or > MostAtOnce)
+            return Problems.Answer(new Problem("release-nothing", $"Choose at least one lesson and one outlet, and at most {MostAtOnce:#,0} at once."));
+        var (lessons, places) = (request.Wishes.Select(w => w.LessonId).ToHashSet(), request.Wishes.Select(w => w.OutletId).ToHashSet());
+        if (await db.Lessons.CountAsync(l => lessons.Contains(l.Id), cancel) < lessons.Count)
+            return Problems.NotThere("lesson");
+        if (await db.Outlets.CountAsync(o => places.Contains(o.Id), cancel) < places.Count)
+            return Problems.NotThere("outlet");
+        return TypedResults.Ok(await wishes.WantAsync([.. request.Wishes.DistinctBy(w => (w.LessonId, w.OutletId))], user.Id(), tells: true, cancel));
     }
 
-    private static async Task<OutletView> ViewAsync(Release release, WexelDb db, StandingReader reader, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> OpenAsync(
+        Guid id,
+        VisibilityRequest request,
+        WexelDb db,
+        Releaser releaser,
+        CancellationToken cancel
+    )
     {
-        var lesson = await db.Lessons.AsNoTracking().Include(l => l.Releases).FirstAsync(l => l.Id == release.LessonId, cancel);
-        var standing = await reader.ReadAsync(cancel);
-        return View(standing.Outlets.First(o => o.Row.Id == release.OutletId), lesson, standing);
+        if (await db.Releases.IgnoreQueryFilters().FirstOrDefaultAsync(r => r.Id == id, cancel) is not { } release)
+            return Problems.NotThere("release");
+        await releaser.OpenAsync(release, request.Visibility, cancel);
+        return TypedResults.NoContent();
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> TakeDownAsync(Guid id, WexelDb db, Releaser releaser, CancellationToken cancel)
@@ -163,6 +238,7 @@ internal static class ReleaseEndpoints
                 l.Title,
                 l.ContentKey,
                 l.WantsMark,
+                l.Said,
             })
             .ToListAsync(cancel);
         return TypedResults.Ok(
@@ -174,7 +250,7 @@ internal static class ReleaseEndpoints
                         l.Course,
                         l.Position,
                         l.Title,
-                        [.. standing.Outlets.Select(o => Cell(o, new LessonAtHand(l.ContentKey, l.WantsMark), stands[l.Id]))]
+                        [.. standing.Outlets.Select(o => Cell(o, new LessonAtHand(l.ContentKey, l.WantsMark, DetailShelf.Read(l.Said)), stands[l.Id]))]
                     )),
                 ]
             )
@@ -184,47 +260,6 @@ internal static class ReleaseEndpoints
             here.FirstOrDefault(s => s.OutletId == outlet.Row.Id) is { } there
                 ? new BoardCell(standing.IsBehind(outlet, there, lesson), there.ReleasedAt)
                 : null;
-    }
-
-    private static OutletView View(KnownOutlet outlet, Lesson lesson, Standing standing)
-    {
-        var release = lesson.Releases.FirstOrDefault(r => r.OutletId == outlet.Row.Id) is { } stands ? View(outlet, stands, lesson, standing) : null;
-        return new OutletView(
-            outlet.Row.Id,
-            outlet.Row.Kind,
-            outlet.Kind.Name,
-            outlet.Kind.Action,
-            outlet.Kind.HasPages,
-            outlet.Kind.PackageWord,
-            outlet.Row.Name,
-            outlet.Row.DeliverTo is not null,
-            outlet.UsualProfile,
-            standing.Refused(outlet),
-            release,
-            release is null ? [] : outlet.Kind.ByHand(release.Package?.Files.FirstOrDefault(f => f.IsThePageToLink)?.Path),
-            outlet.Kind.TitleThere(lesson.Title)
-        );
-    }
-
-    private static ReleaseView View(KnownOutlet outlet, Release release, Lesson lesson, Standing standing)
-    {
-        var (pages, options) = (outlet.Kind.HasPages, standing.Options);
-        var player = PlayerLesson.Format.Read(release.Player);
-        return new ReleaseView(
-            release.Id,
-            release.Revision,
-            release.ReleasedAt,
-            standing.IsBehind(outlet, release.Stands(), lesson.AtHand()),
-            release.Visibility,
-            release.ProfileId,
-            pages ? new Uri(options.PublicAddress, $"watch/{release.Token}").AbsoluteUri : null,
-            pages
-                ? HandOn.EmbedCode(new Uri(options.PublicAddress, $"embed/{release.Token}"), player.Title, new PictureSize(player.Width, player.Height))
-                : null,
-            pages ? HandOn.EmbedWarning(release.Visibility) : null,
-            Package(release, $"/api/releases/{release.Id}/package.zip"),
-            outlet.Row.Feed is null ? null : FeedReader.Address(outlet.Row.Feed, options).AbsoluteUri
-        );
     }
 
     internal static PackageView? Package(PackagedRelease release, string link) =>

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
+using Wexel.Core.Details;
 using Wexel.Core.Documents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Feeds;
@@ -22,7 +23,11 @@ using Wexel.Server.Telemetry;
 namespace Wexel.Server.Releases;
 
 /// <summary>What somebody wants of a lesson at an outlet.</summary>
-internal sealed record ReleaseAim(Guid LessonId, Guid OutletId, string ProfileId, Visibility Visibility);
+internal sealed record ReleaseAim(Guid LessonId, Guid OutletId, string ProfileId, Visibility Visibility)
+{
+    /// <summary>What is wanted of a release.</summary>
+    internal static ReleaseAim Of(Release release) => new(release.LessonId, release.OutletId, release.WantedProfileId, release.WantedVisibility);
+}
 
 /// <summary>A lesson on its way to an outlet, as it was found.</summary>
 /// <param name="Aim">What is wanted.</param>
@@ -31,6 +36,7 @@ internal sealed record ReleaseAim(Guid LessonId, Guid OutletId, string ProfileId
 /// <param name="Release">What stands there, or is going to.</param>
 /// <param name="Profile">The profile that it is made with.</param>
 /// <param name="Planned">The lesson, planned with it.</param>
+/// <param name="Said">What is said about the lesson there.</param>
 /// <param name="Wanted">What of it is wanted there.</param>
 internal sealed record ReleaseWay(
     ReleaseAim Aim,
@@ -39,6 +45,7 @@ internal sealed record ReleaseWay(
     Release Release,
     Profile Profile,
     PlannedRendition Planned,
+    DetailSet Said,
     ReleaseWanted Wanted
 );
 
@@ -52,6 +59,7 @@ internal sealed class ReleaseSteps(
     ReadyLessons lessons,
     ProfileShelf shelf,
     OutletShelf outlets,
+    ReleaseShelf releases,
     RenditionMaker maker,
     Packer packer,
     EpisodeMaker episodes,
@@ -68,7 +76,8 @@ internal sealed class ReleaseSteps(
     internal async Task<Result<ReleaseWay>> FindAsync(ReleaseAim aim, CancellationToken cancel)
     {
         var lesson = await db.Lessons.Include(l => l.Course).FirstAsync(l => l.Id == aim.LessonId, cancel);
-        var outlet = (await outlets.FindAsync(aim.OutletId, cancel))!;
+        if (await outlets.FindAsync(aim.OutletId, cancel) is not { } outlet)
+            return new Problem("outlet-gone", "The outlet was removed meanwhile; the lesson is not released there.");
         if (await shelf.FindAsync(aim.ProfileId, cancel) is not { } profile)
             return new Problem("profile-unknown", "Choose a profile that the lesson was rendered with.", "profileId");
         if (!(await lessons.PlannedAsync(lesson, profile, cancel)).Is(out var planned, out var problem))
@@ -76,25 +85,23 @@ internal sealed class ReleaseSteps(
         if ((outlet.Refusal(profile) ?? outlet.Terms.Unfit(planned.Lesson.Document.Title, planned.Plan)) is { } refusal)
             return refusal;
 
-        var release = await db.Releases.IgnoreQueryFilters().FirstOrDefaultAsync(r => r.LessonId == aim.LessonId && r.OutletId == aim.OutletId, cancel)
-            ?? new Release
-            {
-                LessonId = aim.LessonId,
-                OutletId = aim.OutletId,
-                Token = Tokens.New(),
-                ProfileId = "",
-                Profile = "{}",
-                FileKey = "",
-                Player = "{}",
-                MadeFrom = "",
-                FirstReleasedAt = clock.GetUtcNow(),
-            };
-        var key = (await standings.ReadAsync(cancel)).Wanted(outlet, lesson.AtHand(), profile);
-        return new ReleaseWay(aim, lesson, outlet, release, profile, planned, Wanted(outlet, planned, key));
+        var release = await releases.FindOrAddAsync(aim.LessonId, aim.OutletId, cancel);
+        var (standing, own) = (await standings.ReadAsync(cancel), DetailShelf.Said(release));
+        var said = standing.Details(outlet, planned.Lesson.Document.Said, own).Values;
+        if (DetailRule.Missing(outlet.Kind.Details, said, outlet.Row.Name) is [var missing, ..])
+            return missing;
+        if (OpenToAll.Unanswered(outlet.Kind, aim.Visibility, said, release.MadeFrom.Length > 0, outlet.Row.Name) is { } unanswered)
+            return unanswered;
+        var key = standing.Wanted(outlet, lesson.AtHand(), own, profile);
+        return new ReleaseWay(aim, lesson, outlet, release, profile, planned, said, Wanted(outlet, planned, said, key));
     }
 
     /// <summary>What is left of the way, in its order.</summary>
     internal IReadOnlyList<ReleaseStep> Left(ReleaseWay way) => ReleasePlan.Steps(way.Wanted, Actual(way.Wanted, way.Release));
+
+    /// <summary>Notes what is wanted and makes nothing new: who may see it, and a profile of another name that makes the same.</summary>
+    internal static void Settle(ReleaseWay way) =>
+        (way.Release.Visibility, way.Release.ProfileId, way.Release.Profile) = (way.Aim.Visibility, way.Profile.Id, Profile.Format.Write(way.Profile));
 
     /// <summary>Does a step.</summary>
     /// <returns>What stops the lesson there, or null.</returns>
@@ -105,12 +112,7 @@ internal sealed class ReleaseSteps(
         switch (step)
         {
             case ReleaseStep.Encode:
-                return new Problem(
-                    "render-first",
-                    $"The lesson is not rendered with “{way.Profile.Title}” as it stands now; a key frame must stand where each section starts. "
-                        + $"Render it, then release.",
-                    "profileId"
-                );
+                throw new InvalidOperationException("Whoever encodes takes it from the queue.");
             case ReleaseStep.Finish:
                 await maker.FinishAsync(way.Planned, cancel);
                 break;
@@ -118,7 +120,7 @@ internal sealed class ReleaseSteps(
                 await maker.CheckAsync(way.Planned, cancel);
                 break;
             case ReleaseStep.Copy:
-                await episodes.MakeAsync(way.Planned, way.Outlet.Terms.Copy!.Value, Artwork(way.Outlet), cancel);
+                await episodes.MakeAsync(way.Planned, way.Outlet.Terms.Copy!.Value, way.Said, Artwork(way.Outlet), cancel);
                 break;
             case ReleaseStep.Pack:
                 await PackAsync(way, cancel);
@@ -133,17 +135,16 @@ internal sealed class ReleaseSteps(
         return null;
     }
 
-    private ReleaseWanted Wanted(KnownOutlet outlet, PlannedRendition planned, string key)
+    private ReleaseWanted Wanted(KnownOutlet outlet, PlannedRendition planned, DetailSet said, string key)
     {
-        var copy = outlet.Terms.Copy is { } media ? EpisodeMaker.KeyOf(planned, media, Artwork(outlet).Key) : null;
-        // Nothing is put anywhere before somebody says so.
+        var copy = outlet.Terms.Copy is { } media ? EpisodeMaker.KeyOf(planned, media, said, Artwork(outlet).Key) : null;
         return new ReleaseWanted(
             key,
             [.. planned.Keys.Pictures, .. planned.Keys.Sound is { } sound ? new[] { sound } : []],
             planned.FileKey,
             copy,
             outlet.Terms.TakesPlayer,
-            Delivers: false
+            outlet.Row.DeliverTo is not null
         );
     }
 
@@ -171,9 +172,9 @@ internal sealed class ReleaseSteps(
 
     private async Task PackAsync(ReleaseWay way, CancellationToken cancel)
     {
-        var sources = packer.Sources(Identifier(way.Release), way.Planned.Lesson.Document.Title, [lessons.Packed(way.Release.LessonId, way.Planned)]);
+        var sources = packer.Sources(Identifier(way.Release), way.Said.Title ?? "", [lessons.Packed(way.Release.LessonId, way.Planned, way.Said)]);
         Note(way.Release, await packer.PackAsync(way.Outlet.Terms.Package(sources)!, cancel), way.Wanted.Key);
-        await KeepAsync(way.Release, cancel);
+        await db.SaveChangesAsync(cancel);
     }
 
     /// <summary>Notes in a release the package that was made for it.</summary>
@@ -183,12 +184,14 @@ internal sealed class ReleaseSteps(
     private async Task PublishAsync(ReleaseWay way, CancellationToken cancel)
     {
         var (outlet, release, planned, wanted) = (way.Outlet, way.Release, way.Planned, way.Wanted);
-        var player = LearnerPage.Compose(release.Token, planned) with
+        var player = LearnerPage.Compose(release.Token, planned, way.Said) with
         {
             Video = Releaser.VideoPath(release.Token, planned.Plan.File.Container),
             Poster = $"/watch/{release.Token}/poster.jpg",
             ReportTo = $"/watch/{release.Token}/progress",
         };
+        if (release.MadeFrom.Length == 0)
+            release.FirstReleasedAt = clock.GetUtcNow();
         (
             release.Visibility,
             release.Profile,
@@ -217,22 +220,16 @@ internal sealed class ReleaseSteps(
                 episodes.Describe(
                     planned,
                     media,
+                    way.Said,
                     Artwork(outlet),
-                    release.OutletId,
-                    release.LessonId,
+                    release.OutletId.ToString(),
+                    release.LessonId.ToString(),
                     release.Token,
                     [.. player.Captions.Select(c => c.Language)]
                 )
             );
-        await KeepAsync(release, cancel);
-        figures.Released(outlet.Row.Kind);
-    }
-
-    private async Task KeepAsync(Release release, CancellationToken cancel)
-    {
-        if (db.Entry(release).State == EntityState.Detached)
-            db.Releases.Add(release);
         await db.SaveChangesAsync(cancel);
+        figures.Released(outlet.Row.Kind);
     }
 
     private KeyedFile Artwork(KnownOutlet outlet) => new(store.Derived(outlet.Row.Feed!.ArtworkKey, MadeNames.Artwork), outlet.Row.Feed.ArtworkKey);

@@ -1,6 +1,8 @@
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
 using Wexel.Core.Encoding;
+using Wexel.Core.Outlets;
+using Wexel.Core.People;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Media.Rendering;
@@ -9,37 +11,9 @@ using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Releases;
 
-/// <summary>
-/// Brings lessons to outlets: what is wanted there is held against what there is, and the steps between the two are done. Whatever was made
-/// before stays, and addresses stay; done again, nothing is done.
-/// </summary>
-internal sealed class Releaser(WexelDb db, OutletShelf outlets, ReleaseSteps steps, PackageDeliverer deliverer, LiveNews news, TimeProvider clock)
+/// <summary>Changes what stands at outlets and makes nothing: takes it down, and says who may see it.</summary>
+internal sealed class Releaser(WexelDb db, OutletShelf outlets, PackageDeliverer deliverer, LiveNews news, TimeProvider clock)
 {
-    internal async Task<Result<Release>> ReleaseAsync(ReleaseAim aim, CancellationToken cancel)
-    {
-        if (!(await steps.FindAsync(aim, cancel)).Is(out var way, out var problem))
-            return problem;
-        foreach (var step in steps.Left(way))
-        {
-            if (await steps.DoAsync(way, step, cancel) is { } stopped)
-                return stopped;
-        }
-
-        // Neither makes anything new: who may see it, and a profile of another name that makes the same.
-        (way.Release.Visibility, way.Release.ProfileId, way.Release.Profile) = (aim.Visibility, way.Profile.Id, Profile.Format.Write(way.Profile));
-        await db.SaveChangesAsync(cancel);
-
-        await news.LessonAsync(aim.LessonId);
-        return way.Release;
-    }
-
-    /// <summary>Puts what a release has where its outlet is: what changed, and nothing else.</summary>
-    internal async Task<Problem?> DeliverAsync(Release release, CancellationToken cancel)
-    {
-        var outlet = outlets.Known(release.Outlet ?? await db.Outlets.FirstAsync(o => o.Id == release.OutletId, cancel));
-        return await deliverer.DeliverAsync(release, outlet, ReleaseSteps.Identifier(release), cancel);
-    }
-
     /// <summary>Takes releases down. Where what was put at an outlet can be taken away from here, it is.</summary>
     internal async Task<Problem?> TakeDownAsync(IReadOnlyList<Release> releases, CancellationToken cancel)
     {
@@ -52,13 +26,30 @@ internal sealed class Releaser(WexelDb db, OutletShelf outlets, ReleaseSteps ste
             return problem;
         }
 
-        db.Releases.RemoveRange(releases);
+        // The row stays, and so does the address: its page says that it was taken down, and whoever releases it again has it back.
+        foreach (var release in releases)
+        {
+            (release.MadeFrom, release.PackageKey, release.PackageFiles, release.PackageBytes, release.PackedFrom) = ("", null, null, 0, null);
+            (release.SentKey, release.SentAt, release.SentTo, release.Problem) = (null, null, null, null);
+            release.Go(ReleasePhase.TakenDown, clock.GetUtcNow());
+        }
+
         // An app that asks whether the feed changed must be told that it did.
         var gone = releases.Select(r => r.OutletId).ToList();
         foreach (var feed in await db.PodcastFeeds.Where(f => gone.Contains(f.OutletId)).ToListAsync(cancel))
             feed.ChangedAt = clock.GetUtcNow();
         await db.SaveChangesAsync(cancel);
+        foreach (var lesson in releases.Select(r => r.LessonId).Distinct())
+            await news.LessonAsync(lesson);
         return null;
+    }
+
+    /// <summary>Says who may see a release. Neither its file, nor its address, nor its revision changes.</summary>
+    internal async Task OpenAsync(Release release, Visibility visibility, CancellationToken cancel)
+    {
+        (release.Visibility, release.WantedVisibility) = (visibility, visibility);
+        await db.SaveChangesAsync(cancel);
+        await news.LessonAsync(release.LessonId);
     }
 
     /// <summary>Where a release's video lies on Wexel's own pages.</summary>

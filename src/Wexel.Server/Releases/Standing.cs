@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
+using Wexel.Core.Details;
 using Wexel.Core.Encoding;
 using Wexel.Core.Outlets;
 using Wexel.Data;
@@ -16,7 +17,7 @@ internal sealed class Standing(IReadOnlyList<KnownOutlet> outlets, IReadOnlyList
 {
     private readonly Dictionary<string, Profile> _profiles = profiles.ToDictionary(p => p.Id);
     private readonly Dictionary<Guid, IReadOnlyList<ProfileRefusal>> _refused = [];
-    private readonly Dictionary<(Guid Outlet, Profile), Func<LessonAtHand, string>> _wanted = [];
+    private readonly Dictionary<(Guid Outlet, Profile), Func<LessonAtHand, DetailSet, string>> _wanted = [];
 
     internal IReadOnlyList<KnownOutlet> Outlets => outlets;
 
@@ -29,21 +30,30 @@ internal sealed class Standing(IReadOnlyList<KnownOutlet> outlets, IReadOnlyList
         _refused.TryGetValue(outlet.Row.Id, out var known) ? known : _refused[outlet.Row.Id] = OutletEndpoints.Refused(outlet, profiles);
 
     /// <summary>The key that is wanted of a lesson at an outlet, with a profile.</summary>
-    internal string Wanted(KnownOutlet outlet, LessonAtHand lesson, Profile profile)
+    /// <param name="outlet">The outlet.</param>
+    /// <param name="lesson">The lesson.</param>
+    /// <param name="release">What is said about it there alone.</param>
+    /// <param name="profile">The profile that it is made with.</param>
+    internal string Wanted(KnownOutlet outlet, LessonAtHand lesson, DetailSet release, Profile profile)
     {
         // One of another reading of the shelf may be another profile under the same name.
         if (!_wanted.TryGetValue((outlet.Row.Id, profile), out var of))
-            _wanted[(outlet.Row.Id, profile)] = of = ReleaseKeys.Wanted(outlet.Terms, profile, house, outlet.Row.Feed?.ArtworkKey);
-        return of(lesson);
+            _wanted[(outlet.Row.Id, profile)] = of = ReleaseKeys.Wanted(outlet.AtHand, profile, house);
+        return of(lesson, release);
     }
 
     /// <summary>Whether another key is wanted of a lesson at an outlet than the one that stands there.</summary>
-    internal bool IsBehind(KnownOutlet outlet, Stands stands, LessonAtHand lesson) => stands.MadeFrom != Wanted(outlet, lesson, ProfileOf(stands));
+    internal bool IsBehind(KnownOutlet outlet, Stands stands, LessonAtHand lesson) =>
+        stands.MadeFrom != Wanted(outlet, lesson, stands.Details, ProfileOf(stands));
 
     /// <summary>Whether another key is wanted of a course than the one of its package.</summary>
     internal bool IsBehind(KnownOutlet outlet, CourseRelease release, Course course) =>
         release.MadeFrom
-        != Wanted(outlet, course, ProfileOf(new Stands(default, outlet.Row.Id, release.MadeFrom, release.ProfileId, release.Profile, release.ReleasedAt)));
+        != Wanted(
+            outlet,
+            course,
+            ProfileOf(new Stands(default, outlet.Row.Id, release.MadeFrom, release.ProfileId, release.Profile, release.ReleasedAt, null))
+        );
 
     /// <summary>The profile as it is now; one that is gone as it was.</summary>
     private Profile ProfileOf(Stands stands) => _profiles.GetValueOrDefault(stands.ProfileId) ?? Profile.Format.Read(stands.ProfileThen!);
@@ -57,21 +67,29 @@ internal sealed class Standing(IReadOnlyList<KnownOutlet> outlets, IReadOnlyList
 
     /// <summary>The key that is wanted of a whole course at an outlet.</summary>
     internal string Wanted(KnownOutlet outlet, Course course, Profile profile) =>
-        ReleaseKeys.WantedOfCourse(course.Title, [.. course.Lessons.OrderBy(l => l.Position).Select(l => Wanted(outlet, l.AtHand(), profile))]);
+        ReleaseKeys.WantedOfCourse(course.Title, [.. course.Lessons.OrderBy(l => l.Position).Select(l => Wanted(outlet, l.AtHand(), DetailSet.None, profile))]);
+
+    /// <summary>What holds of a lesson at an outlet, and where each detail comes from.</summary>
+    internal ResolvedDetails Details(KnownOutlet outlet, DetailSet lesson, DetailSet release) =>
+        new DetailLayers(house.Details, outlet.Details, lesson, release).Resolve();
 }
 
 /// <summary>What stands at an outlet, as far as lists of many go by it.</summary>
 /// <param name="ProfileThen">The profile that it was made with, where it may be gone since; null where it is there.</param>
-internal sealed record Stands(Guid LessonId, Guid OutletId, string MadeFrom, string ProfileId, string? ProfileThen, DateTimeOffset ReleasedAt);
+/// <param name="Said">What is said about the lesson there alone, as it is kept.</param>
+internal sealed record Stands(Guid LessonId, Guid OutletId, string MadeFrom, string ProfileId, string? ProfileThen, DateTimeOffset ReleasedAt, string? Said)
+{
+    internal DetailSet Details => DetailShelf.Read(Said);
+}
 
 internal static class LessonsAtHand
 {
     /// <summary>What a lesson is, as far as a release goes by it.</summary>
-    internal static LessonAtHand AtHand(this Lesson lesson) => new(lesson.ContentKey, lesson.WantsMark);
+    internal static LessonAtHand AtHand(this Lesson lesson) => new(lesson.ContentKey, lesson.WantsMark, DetailShelf.Said(lesson));
 
     /// <summary>What stands, as far as it is judged.</summary>
     internal static Stands Stands(this Release release) =>
-        new(release.LessonId, release.OutletId, release.MadeFrom, release.ProfileId, release.Profile, release.ReleasedAt);
+        new(release.LessonId, release.OutletId, release.MadeFrom, release.ProfileId, release.Profile, release.ReleasedAt, release.Details);
 }
 
 /// <summary>A release in a list of lessons.</summary>
@@ -86,16 +104,27 @@ internal sealed class StandingReader(WexelDb db, OutletShelf outlets, ProfileShe
         var known = standing.ProfileIds;
         return (
             await db
-                .Releases.Select(r => new Stands(r.LessonId, r.OutletId, r.MadeFrom, r.ProfileId, known.Contains(r.ProfileId) ? null : r.Profile, r.ReleasedAt))
+                .Releases.Select(r => new Stands(
+                    r.LessonId,
+                    r.OutletId,
+                    r.MadeFrom,
+                    r.ProfileId,
+                    known.Contains(r.ProfileId) ? null : r.Profile,
+                    r.ReleasedAt,
+                    r.Details
+                ))
                 .ToListAsync(cancel)
         ).ToLookup(s => s.LessonId);
     }
 
-    internal async Task<Standing> ReadAsync(CancellationToken cancel) =>
-        new(
+    internal async Task<Standing> ReadAsync(CancellationToken cancel)
+    {
+        var house = await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel);
+        return new(
             await outlets.AllAsync(cancel),
             await shelf.AllAsync(cancel),
-            new HouseKeys(HouseShelf.OnPictures(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel))?.WholeKey, player.Value),
+            new HouseKeys(HouseShelf.OnPictures(house)?.WholeKey, player.Value, DetailShelf.Said(house)),
             options.Value
         );
+    }
 }

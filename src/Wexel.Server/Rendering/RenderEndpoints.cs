@@ -179,7 +179,7 @@ internal static class RenderEndpoints
             profiles.Add(profile);
         }
 
-        var asked = await queue.AskAsync([.. lessons.OrderBy(l => l.CourseId).ThenBy(l => l.Position)], profiles, user.Id(), cancel);
+        var asked = await queue.AskAsync([.. lessons.OrderBy(l => l.CourseId).ThenBy(l => l.Position)], profiles, user.Id(), tells: true, cancel);
         if (asked is { Renditions.Count: 0, Refused: [{ Problem: var refused }, ..] })
             return Problems.Answer(
                 refused,

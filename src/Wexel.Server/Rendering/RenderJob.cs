@@ -6,6 +6,7 @@ using Wexel.Data.Model;
 using Wexel.Media.Tools;
 using Wexel.Server.Live;
 using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
 using Wexel.Server.Telemetry;
 
 namespace Wexel.Server.Rendering;
@@ -16,6 +17,7 @@ internal sealed class RenderJob(
     RenderQueue queue,
     RenditionWork work,
     BatchMail mail,
+    IEnumerable<IRenderCare> cares,
     LiveNews news,
     Figures figures,
     IOptions<WexelOptions> options,
@@ -82,6 +84,8 @@ internal sealed class RenderJob(
             await SettleAsync(db, rendition, outcome, together: renditions.Count > 1);
         if (await db.Renditions.AnyAsync(r => r.State == RenditionState.Waiting, CancellationToken.None))
             queue.CallWorker();
+        foreach (var care in cares)
+            await care.EndedAsync([.. renditions.Select(r => r.LessonId).Distinct()], CancellationToken.None);
         foreach (var batch in renditions.Select(r => r.BatchId).Distinct())
             await mail.TellAsync(batch, CancellationToken.None);
     }

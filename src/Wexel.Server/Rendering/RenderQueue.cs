@@ -32,10 +32,26 @@ internal sealed class RenderQueue(
 )
 {
     /// <summary>Takes several lessons with several profiles into the queue, as one batch. What waits or is worked on already is not taken twice.</summary>
-    internal async Task<AskedRenders> AskAsync(IReadOnlyList<Lesson> lessons, IReadOnlyList<Profile> profiles, Guid person, CancellationToken cancel)
+    /// <param name="lessons">The lessons.</param>
+    /// <param name="profiles">The profiles.</param>
+    /// <param name="person">Who asks.</param>
+    /// <param name="tells">Whether a mail tells when all of it is made.</param>
+    /// <param name="cancel">Stops it.</param>
+    internal async Task<AskedRenders> AskAsync(
+        IReadOnlyList<Lesson> lessons,
+        IReadOnlyList<Profile> profiles,
+        Guid person,
+        bool tells,
+        CancellationToken cancel
+    )
     {
         var now = clock.GetUtcNow();
-        var batch = new RenderBatch { RequestedBy = person, RequestedAt = now };
+        var batch = new RenderBatch
+        {
+            RequestedBy = person,
+            RequestedAt = now,
+            ToldAt = tells ? null : now,
+        };
         var place = await db.Renditions.MaxAsync(r => (double?)r.Place, cancel) ?? 0;
         var (renditions, refused, bytes) = (new List<Rendition>(), new List<RefusedRender>(), 0L);
         foreach (var lesson in lessons)

@@ -1,3 +1,5 @@
+using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
 using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
 
@@ -5,7 +7,7 @@ namespace Wexel.Server.Setup;
 
 /// <summary>
 /// Describes the API as it is on the wire: times are whole milliseconds, and every field is always written, with null where there
-/// is nothing.
+/// is nothing, unless a type says that it is left out.
 /// </summary>
 internal sealed class AsOnTheWire : IOpenApiSchemaTransformer
 {
@@ -37,9 +39,14 @@ internal sealed class AsOnTheWire : IOpenApiSchemaTransformer
         }
         else if (schema.Properties is { Count: > 0 } properties)
         {
-            schema.Required = new HashSet<string>(properties.Keys);
+            schema.Required = new HashSet<string>(properties.Keys.Except(context.JsonTypeInfo.Properties.Where(IsLeftOut).Select(p => p.Name)));
         }
 
         return Task.CompletedTask;
     }
+
+    /// <summary>Whether a field is not written where there is nothing.</summary>
+    private static bool IsLeftOut(JsonPropertyInfo property) =>
+        property.AttributeProvider?.GetCustomAttributes(typeof(JsonIgnoreAttribute), inherit: false)
+            is [JsonIgnoreAttribute { Condition: not JsonIgnoreCondition.Never }];
 }

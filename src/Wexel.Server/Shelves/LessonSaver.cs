@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Npgsql;
 using Wexel.Core;
 using Wexel.Core.Captions;
+using Wexel.Core.Details;
 using Wexel.Core.Editing;
 using Wexel.Core.Lessons;
 using Wexel.Core.Placing;
@@ -34,7 +35,7 @@ internal sealed class LessonSaver(WexelDb db, LessonReels reels, CaptionStore ca
     internal void AddFirst(Lesson lesson, LessonDocument document, string changes, string by)
     {
         lesson.Revision = 1;
-        (lesson.ContentKey, lesson.WantsMark) = (LessonKeys.DocumentKey(document), document.HouseMark);
+        Note(lesson, document);
         lesson.Revisions.Add(
             new LessonRevision
             {
@@ -76,13 +77,8 @@ internal sealed class LessonSaver(WexelDb db, LessonReels reels, CaptionStore ca
         if (changes.Length == 0)
             return new Saved(lesson.Revision, clock.GetUtcNow(), lesson.Length, "", tidy);
         lesson.Revision++;
-        (lesson.Title, lesson.Length, lesson.RecordingHash, lesson.ContentKey, lesson.WantsMark) = (
-            tidy.Title,
-            map.Length,
-            tidy.RecordingHash,
-            LessonKeys.DocumentKey(tidy),
-            tidy.HouseMark
-        );
+        (lesson.Title, lesson.Length, lesson.RecordingHash) = (tidy.Title, map.Length, tidy.RecordingHash);
+        Note(lesson, tidy);
         db.LessonRevisions.Add(
             new LessonRevision
             {
@@ -108,6 +104,10 @@ internal sealed class LessonSaver(WexelDb db, LessonReels reels, CaptionStore ca
         await news.LessonAsync(lessonId);
         return new Saved(lesson.Revision, clock.GetUtcNow(), lesson.Length, changes, tidy);
     }
+
+    /// <summary>Notes with a lesson what lists of many go by.</summary>
+    private static void Note(Lesson lesson, LessonDocument document) =>
+        (lesson.ContentKey, lesson.WantsMark, lesson.Said) = (LessonKeys.DocumentKey(document), document.HouseMark, DetailSet.Format.Write(document.Said));
 
     private static Problem Conflict() =>
         new(SavedByAnother, "Somebody else has saved this lesson meanwhile. Look at what they changed; what you changed last was not saved yet.");

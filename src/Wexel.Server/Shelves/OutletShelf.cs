@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
+using Wexel.Core.Details;
 using Wexel.Core.Encoding;
 using Wexel.Core.Outlets;
 using Wexel.Data;
@@ -15,6 +16,12 @@ internal sealed class KnownOutlet(Outlet row, OutletKind kind)
     internal OutletKind Kind => kind;
 
     internal OutletTerms Terms { get; } = kind.Terms(row.Settings);
+
+    /// <summary>What is said about everything there.</summary>
+    internal DetailSet Details { get; } = DetailShelf.Read(row.Details);
+
+    /// <summary>As far as a release goes by it.</summary>
+    internal OutletAtHand AtHand => new(Terms, kind.Details, Details, row.Feed?.ArtworkKey);
 
     internal OutletLimits Limits => new(row.Name, row.MostBytes, row.MostLength, row.MostBitsPerSecond);
 

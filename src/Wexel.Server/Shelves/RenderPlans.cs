@@ -16,11 +16,12 @@ internal sealed class RenderPlans(WexelDb db, LessonSaver saver, LessonReels ree
     /// <summary>Everything that lessons are rendered from, in their order.</summary>
     internal async Task<IReadOnlyList<LessonToMake>> LessonsAsync(IReadOnlyList<LessonDocument> documents, CancellationToken cancel)
     {
-        var mark = documents.Any(d => d.HouseMark) ? HouseShelf.OnPictures(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel)) : null;
+        var house = await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel);
+        var (mark, said) = (HouseShelf.OnPictures(house), DetailShelf.Said(house));
         var found = await reels.ReadAllAsync(documents, cancel);
         var lessons = new List<LessonToMake>(documents.Count);
         foreach (var (document, reel) in documents.Zip(found))
-            lessons.Add(new LessonToMake(await captions.ReadAsync(document, cancel), reel.ToMake, document.HouseMark ? mark : null));
+            lessons.Add(new LessonToMake(await captions.ReadAsync(document, cancel), reel.ToMake, document.HouseMark ? mark : null, said));
         return lessons;
     }
 

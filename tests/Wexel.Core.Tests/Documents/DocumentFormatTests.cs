@@ -1,5 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Wexel.Core.Details;
 using Wexel.Core.Documents;
 using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
@@ -22,6 +23,7 @@ public class DocumentFormatTests
     private static readonly Dictionary<string, (int Version, Func<string, string> Again)> Kinds = new()
     {
         ["lesson"] = Kind(LessonDocument.Format),
+        ["details"] = Kind(DetailSet.Format),
         ["lessonfile"] = Kind(LessonFile.Format),
         ["page"] = Kind(PlayerLesson.Format),
         ["profile"] = Kind(Profile.Format),
@@ -92,14 +94,14 @@ public class DocumentFormatTests
     [Fact]
     public void Each_version_is_brought_up_by_one_step_after_the_other()
     {
-        var format = new DocumentFormat<Dictionary<string, string>>(
+        var format = new DocumentFormat<Dictionary<string, JsonElement>>(
             "thing",
             d => d["b"] = d["a"]!.GetValue<string>() + "1",
             d => d["c"] = d["b"]!.GetValue<string>() + "2"
         );
         format.Version.ShouldBe(3);
-        format.Read("""{ "a": "x" }""")["c"].ShouldBe("x12");
-        format.Read("""{ "version": 2, "a": "x", "b": "y" }""")["c"].ShouldBe("y2");
+        format.Read("""{ "a": "x" }""")["c"].GetString().ShouldBe("x12");
+        format.Read("""{ "version": 2, "a": "x", "b": "y" }""")["c"].GetString().ShouldBe("y2");
         format.Read("""{ "version": 3, "a": "x" }""").ShouldNotContainKey("c");
     }
 

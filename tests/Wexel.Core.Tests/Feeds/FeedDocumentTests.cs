@@ -58,6 +58,23 @@ public sealed class FeedDocumentTests
 
     private static XElement Channel(FeedSources sources) => XDocument.Load(new MemoryStream(FeedDocument.Write(sources))).Root!.Element("channel")!;
 
+    /// <summary>RSS 2.0 (item's category), the iTunes namespace (author) and the Podcasting 2.0 namespace (license: an SPDX identifier in small
+    /// letters, or the name of one's own terms).</summary>
+    [Theory]
+    [InlineData("CC-BY-4.0", "cc-by-4.0", "https://creativecommons.org/licenses/by/4.0/")]
+    [InlineData("LicenseRef-AllRightsReserved", "All rights reserved", null)]
+    [InlineData("For our <crews>.", "For our <crews>.", null)]
+    public void What_is_said_of_an_episode_stands_in_its_item(string licence, string written, string? terms)
+    {
+        var said = Lesson() with { Author = "Mara & Tarn", Tags = ["fares", "a <b>"], Licence = licence, Permission = "By <permission>." };
+        var item = Channel(Sources(null, new FeedEntry(said, DateTimeOffset.UnixEpoch, 1, 1))).Element("item")!;
+        item.Elements("category").Select(c => c.Value).ShouldBe(["fares", "a <b>"]);
+        item.Element(ITunes + "author")!.Value.ShouldBe("Mara & Tarn");
+        item.Element(Podcast + "license")!.Value.ShouldBe(written);
+        (item.Element(Podcast + "license")!.Attribute("url")?.Value).ShouldBe(terms);
+        item.Element(XName.Get("encoded", "http://purl.org/rss/1.0/modules/content/"))!.Value.ShouldContain("<p>By &lt;permission&gt;.</p>");
+    }
+
     [Fact]
     public void An_item_carries_what_RSS_2_and_the_podcast_namespaces_name()
     {

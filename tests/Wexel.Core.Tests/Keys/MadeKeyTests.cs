@@ -74,8 +74,8 @@ public class MadeKeyTests
             keys.Composed,
             keys.Sound,
             keys.Encodes,
-            keys.File(File, "Fares", [(Ms.Of(0), "Start")], [("en-GB", "WEBVTT")]),
-            FeedKeys.Episode("e", "Fares", [new(new TimeRange(Ms.Of(0), Ms.Of(9)), "Start")], FeedMedia.Sound, "a"),
+            keys.File(File, "Fares", [(Ms.Of(0), "Start")], [("en-GB", "WEBVTT")], null),
+            FeedKeys.Episode("e", "Fares", [new(new TimeRange(Ms.Of(0), Ms.Of(9)), "Start")], FeedMedia.Sound, "a", null),
             FeedKeys.EpisodeId("feed", "lesson"),
             FeedKeys.Artwork(new ArtworkPlan("T", "H", "#102030"), "m"),
             PackageKeys.PackageKey([
@@ -156,6 +156,6 @@ public class MadeKeyTests
     public void Every_field_of_a_plan_makes_a_difference_to_its_key()
     {
         var plan = new RenderPlan(Ms.Of(9000), [Picture], Sound, File);
-        EveryField.MakesADifference(plan, p => Keys(p).Encodes + Keys(p).File(p.File, "", [], []), 60, but: ["$.length"]);
+        EveryField.MakesADifference(plan, p => Keys(p).Encodes + Keys(p).File(p.File, "", [], [], null), 60, but: ["$.length"]);
     }
 }

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Wexel.Core.Details;
 using Wexel.Core.Documents;
 using Wexel.Core.Lessons;
 using Wexel.Core.Timing;
@@ -61,7 +62,7 @@ public class LessonRulesTests
             new FrameRate(30, 1)
         );
         tidy.Title.ShouldBe("Two lines");
-        tidy.Description.Length.ShouldBe(LessonRules.LongestDescription);
+        tidy.Description.Length.ShouldBe(DetailFields.LongestText);
         tidy.Sections.ShouldHaveSingleItem().Id.ShouldBe("a");
         tidy.Cuts.ShouldBe([new TimeRange(Ms.Of(2500), Ms.Of(4000))]);
     }

@@ -1,4 +1,7 @@
+using System.Text.Json.Nodes;
 using Wexel.Core.Captions;
+using Wexel.Core.Details;
+using Wexel.Core.Documents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Kit;
 using Wexel.Core.Lessons;
@@ -38,12 +41,28 @@ public class ReleaseKeysTests
     [InlineData("profile", "channel webServer learningSystem video sound")]
     [InlineData("profile’s name", "")]
     [InlineData("profile without mark", "channel webServer learningSystem video")]
+    [InlineData("description", "channel webServer learningSystem video sound")]
+    [InlineData("tags", "channel webServer learningSystem video sound")]
+    [InlineData("short title", "channel")]
+    [InlineData("age", "channel webServer learningSystem")]
+    [InlineData("embedding", "channel")]
+    [InlineData("download", "channel webServer learningSystem")]
+    [InlineData("followers are told", "")]
+    [InlineData("house’s licence", "channel webServer learningSystem video sound")]
+    [InlineData("house’s licence, where the lesson has its own", "")]
+    [InlineData("house’s licence, where the outlets have their own", "channel webServer learningSystem video sound")]
+    [InlineData("title there", "channel webServer learningSystem video sound")]
+    [InlineData("short title there", "channel")]
     public void A_change_makes_behind_what_it_touches(string change, string behind)
     {
-        var before = change == "mark, not on the lesson" ? Lesson with { HouseMark = false } : Lesson;
-        (LessonDocument Lesson, HouseKeys House, string Artwork, Func<Profile, Profile> Profile) now = (before, new HouseKeys(Mark.WholeKey, "p1"), "a1", p =>
-            p
-        );
+        var before = change switch
+        {
+            "mark, not on the lesson" => Lesson with { HouseMark = false },
+            "house’s licence, where the lesson has its own" => Lesson with { Details = new DetailSet(Licence: "CC-BY-4.0") },
+            _ => Lesson,
+        };
+        var there = change.Contains("outlets have", StringComparison.Ordinal) ? new DetailSet(Licence: "CC0-1.0") : DetailSet.None;
+        var now = new State(before, new HouseKeys(Mark.WholeKey, "p1", new DetailSet(Licence: "CC-BY-SA-4.0")), "a1", p => p, DetailSet.None);
         var then = now;
         now = change switch
         {
@@ -62,31 +81,46 @@ public class ReleaseKeysTests
             "profile" => now with { Profile = p => p with { Sound = p.Sound! with { SampleRate = 44_100 } } },
             "profile’s name" => now with { Profile = p => p with { Title = "Other", Description = "Other." } },
             "profile without mark" => now with { Profile = p => p with { Picture = p.Picture is null ? null : p.Picture with { HouseMark = false } } },
+            "description" => now with { Lesson = before with { Description = "Other." } },
+            "tags" => Says(new DetailSet(Tags: ["fares"])),
+            "short title" => Says(new DetailSet(ShortTitle: "Fares")),
+            "age" => Says(new DetailSet(FromAge: 16)),
+            "embedding" => Says(new DetailSet(MayEmbed: false)),
+            "download" => Says(new DetailSet(MayDownload: true)),
+            "followers are told" => Says(new DetailSet(TellFollowers: false)),
+            "title there" => now with { Release = new DetailSet("Prices") },
+            "short title there" => now with { Release = new DetailSet(ShortTitle: "Prices") },
+            _ when change.StartsWith("house’s licence", StringComparison.Ordinal) => now with
+            {
+                House = now.House with { Details = new DetailSet(Licence: Licences.AllRightsReserved) },
+            },
             _ => now,
         };
+        State Says(DetailSet details) => now with { Lesson = before with { Details = details } };
         string[] outlets = ["channel", "webServer", "learningSystem", "video", "sound"];
         string.Join(' ', outlets.Where(o => Key(o, now) != Key(o, then))).ShouldBe(behind);
 
-        string Key(string outlet, (LessonDocument Lesson, HouseKeys House, string Artwork, Func<Profile, Profile> Profile) at)
+        string Key(string outlet, State at)
         {
+            var kind = OutletKinds.Shipped[outlet is "video" or "sound" ? "podcastFeed" : outlet];
             var terms =
                 outlet == "sound"
-                    ? OutletKinds
-                        .Shipped["podcastFeed"]
-                        .Terms(
-                            """{"title":"T","media":"sound","description":"","author":"","ownerMail":"","category":"Education","""
-                                + """ "language":"en","explicit":false,"order":"serial","unlisted":true}"""
-                        )
-                    : OutletKinds.Shipped[outlet == "video" ? "podcastFeed" : outlet].Terms(null);
+                    ? kind.Terms(
+                        """{"title":"T","media":"sound","description":"","author":"","ownerMail":"","category":"Education","""
+                            + """ "language":"en","explicit":false,"order":"serial","unlisted":true}"""
+                    )
+                    : kind.Terms(null);
             return ReleaseKeys.Wanted(
-                terms,
-                new LessonAtHand(LessonKeys.DocumentKey(at.Lesson), at.Lesson.HouseMark),
+                new OutletAtHand(terms, kind.Details, there, at.Artwork),
+                new LessonAtHand(LessonKeys.DocumentKey(at.Lesson), at.Lesson.HouseMark, at.Lesson.Said),
+                at.Release,
                 at.Profile(terms.Usual),
-                at.House,
-                at.Artwork
+                at.House
             );
         }
     }
+
+    private sealed record State(LessonDocument Lesson, HouseKeys House, string Artwork, Func<Profile, Profile> Profile, DetailSet Release);
 
     [Fact]
     public void Keys_stay_what_they_are()
@@ -94,23 +128,41 @@ public class ReleaseKeysTests
         LessonKeys.DocumentKey(Lesson)[..12].ShouldBe("c6c4d6dfafb3");
         ProfileKeys.ProfileKey(Profiles.Web)[..12].ShouldBe("3205a07c837f");
         ReleaseKeys
-            .Wanted(OutletKinds.Shipped["webServer"].Terms(null), new LessonAtHand("l", true), Profiles.Web, new HouseKeys("m", "p"), null)[..12]
-            .ShouldBe("7ce918d201d7");
-        ReleaseKeys.WantedOfCourse("T", ["a", "b"])[..12].ShouldBe("03c480ad01fe");
+            .Wanted(
+                new OutletAtHand(OutletKinds.Shipped["webServer"].Terms(null), DetailsThere.OnPage, DetailSet.None, null),
+                new LessonAtHand("l", true, new DetailSet("Fares")),
+                DetailSet.None,
+                Profiles.Web,
+                new HouseKeys("m", "p", DetailSet.None)
+            )[..12]
+            .ShouldBe("e3dd08451ee0");
+        ReleaseKeys.WantedOfCourse("T", ["a", "b"])[..12].ShouldBe("b3248792eafa");
     }
 
     [Fact]
     public void Every_field_of_a_lesson_and_of_a_profile_makes_a_difference()
     {
-        var lesson = LessonDocument.Format.Read(Fixture("lesson-2"));
+        var lesson = LessonDocument.Format.Read(Fixture("lesson-3"));
         EveryField.MakesADifference(
             lesson,
             LessonKeys.DocumentKey,
             30,
-            but: [.. new[] { "id", "fileName", "cueCount" }.Select(f => "$.captions[0]." + f), .. OfDraft]
+            but: [.. new[] { "id", "fileName", "cueCount" }.Select(f => "$.captions[0]." + f), .. OfDraft, .. OfDetails(lesson)]
         );
         EveryField.MakesADifference(Profile.Format.Read(Fixture("profile-1")), ProfileKeys.ProfileKey, 18, but: ["$.id", "$.title", "$.description"]);
     }
+
+    /// <summary>Which details make a difference depends on the place, see <see cref="DetailRule.Key"/>.</summary>
+    private static IEnumerable<string> OfDetails(LessonDocument lesson) =>
+        Leaves(JsonNode.Parse(WexelJson.Write(lesson))!["details"]!).Select(leaf => leaf.GetPath());
+
+    private static IEnumerable<JsonNode> Leaves(JsonNode node) =>
+        node switch
+        {
+            JsonObject o => o.SelectMany(p => p.Value is { } value ? Leaves(value) : []),
+            JsonArray a => a.SelectMany(i => Leaves(i!)),
+            _ => [node],
+        };
 
     /// <summary>Learners do not get a draft, so nothing of it makes a difference to them but that it becomes none.</summary>
     private static IEnumerable<string> OfDraft => new[] { "id", "hash", "language", "fileName", "cueCount", "kind", "state" }.Select(f => "$.captions[1]." + f);

@@ -1,7 +1,9 @@
 using System.Text.Json;
 using System.Text.RegularExpressions;
 using System.Xml.Linq;
+using Wexel.Core.Details;
 using Wexel.Core.Outlets;
+using Wexel.Core.Packages;
 using Wexel.Core.Recordings;
 
 namespace Wexel.Core.Tests.Outlets;
@@ -26,8 +28,80 @@ public class WatchPagePreviewTests
             new PictureSize(1280, 720),
             Ms.Of(83_400),
             new DateTimeOffset(2026, 11, 25, 10, 0, 0, TimeSpan.Zero),
-            [new("a", Ms.Of(0), "Start"), new("b", Ms.Of(12_500), title)]
+            [new("a", Ms.Of(0), "Start"), new("b", Ms.Of(12_500), title)],
+            PlayerDetails.None
         );
+
+    private static JsonElement VideoObject(WatchPagePreview preview) =>
+        JsonDocument
+            .Parse(
+                Regex
+                    .Match(
+                        preview.HeadTags(new Uri("https://desk.example/oembed")),
+                        "<script type=\"application/ld\\+json\">(.*)</script>",
+                        RegexOptions.Singleline
+                    )
+                    .Groups[1]
+                    .Value
+            )
+            .RootElement;
+
+    /// <summary>Properties of schema.org's VideoObject and CreativeWork; their names are from memory.</summary>
+    [Fact]
+    public void What_is_said_reaches_the_VideoObject_under_its_terms()
+    {
+        var said = new DetailSet(
+            ShortTitle: "Fares",
+            Tags: ["fares", "<b>"],
+            Category: "Ticket desk",
+            FromAge: 16,
+            ForChildren: false,
+            Licence: "CC-BY-4.0",
+            Author: new Author("Mara Tarn", "training@brackwater.example"),
+            ThirdParty: new ThirdParty(true, "Tide tables by permission.")
+        );
+        var video = VideoObject(Preview() with { Details = PlayerDetails.Of(said) });
+        video.GetProperty("keywords").EnumerateArray().Select(k => k.GetString()).ShouldBe(["fares", "<b>"]);
+        video.GetProperty("alternateName").GetString().ShouldBe("Fares");
+        video.GetProperty("genre").GetString().ShouldBe("Ticket desk");
+        video.GetProperty("license").GetString().ShouldBe("https://creativecommons.org/licenses/by/4.0/");
+        video.GetProperty("typicalAgeRange").GetString().ShouldBe("16-");
+        video.GetProperty("isFamilyFriendly").GetBoolean().ShouldBeFalse();
+        video.GetProperty("creditText").GetString().ShouldBe("Tide tables by permission.");
+        var author = video.GetProperty("author");
+        (author.GetProperty("@type").GetString(), author.GetProperty("name").GetString()).ShouldBe(("Person", "Mara Tarn"));
+        author.GetProperty("email").GetString().ShouldBe("training@brackwater.example");
+    }
+
+    [Fact]
+    public void Rights_without_a_page_of_terms_are_a_notice_and_a_page_is_the_authors_address()
+    {
+        var said = new DetailSet(Licence: Licences.AllRightsReserved, Author: new Author("Training", "https://brackwater.example/training"));
+        var video = VideoObject(Preview() with { Details = PlayerDetails.Of(said) });
+        video.GetProperty("copyrightNotice").GetString().ShouldBe("All rights reserved");
+        video.TryGetProperty("license", out _).ShouldBeFalse();
+        video.GetProperty("author").GetProperty("url").GetString().ShouldBe("https://brackwater.example/training");
+    }
+
+    [Fact]
+    public void What_may_not_be_embedded_is_offered_to_nobody()
+    {
+        var closed = Preview() with { Details = PlayerDetails.Of(new DetailSet(MayEmbed: false)) };
+        var tags = closed.HeadTags(new Uri("https://desk.example/oembed"));
+        tags.ShouldNotContain("oembed?url");
+        tags.ShouldNotContain("og:video\"");
+        tags.ShouldContain("og:title");
+        VideoObject(closed).TryGetProperty("embedUrl", out _).ShouldBeFalse();
+        VideoObject(Preview()).GetProperty("embedUrl").GetString().ShouldBe("https://desk.example/embed/k");
+    }
+
+    [Fact]
+    public void Tags_are_Open_Graphs_too()
+    {
+        var tags = (Preview() with { Details = PlayerDetails.Of(new DetailSet(Tags: ["fares", "a \"b\""])) }).HeadTags(new Uri("https://desk.example/oembed"));
+        tags.ShouldContain("<meta property=\"video:tag\" content=\"fares\">");
+        tags.ShouldContain("<meta property=\"video:tag\" content=\"a &quot;b&quot;\">");
+    }
 
     [Fact]
     public void A_video_answer_has_what_section_2_3_4_2_requires()

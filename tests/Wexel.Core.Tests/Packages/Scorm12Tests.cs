@@ -1,6 +1,7 @@
 using System.Xml;
 using System.Xml.Linq;
 using System.Xml.Schema;
+using Wexel.Core.Details;
 using Wexel.Core.Keys;
 using Wexel.Core.Packages;
 
@@ -54,7 +55,7 @@ public class Scorm12Tests
     {
         XNamespace xsi = "http://www.w3.org/2001/XMLSchema-instance";
         var named = ManifestOf(Package(which)).Attribute(xsi + "schemaLocation")!.Value.Split(' ').Where((_, i) => i % 2 == 1).ToList();
-        named.ShouldBe(["imscp_rootv1p1p2.xsd", "adlcp_rootv1p2.xsd"]);
+        named.ShouldBe(["imscp_rootv1p1p2.xsd", "imsmd_rootv1p2p1.xsd", "adlcp_rootv1p2.xsd"]);
         named.Append("ims_xml.xsd").ShouldBeSubsetOf(Package(which).Select(f => f.Path));
     }
 
@@ -152,6 +153,70 @@ public class Scorm12Tests
         Course.Where(f => f.Path.EndsWith(".mp4", StringComparison.Ordinal)).ShouldAllBe(f => ((PackageContent.Copy)f.Content).AlreadyCompressed);
     }
 
+    private static readonly DetailSet Said = new(
+        Tags: ["fares", "a; b, c"],
+        Category: "Ticket desk",
+        FromAge: 16,
+        Licence: "CC-BY-SA-4.0",
+        Author: new Author("Tarn, Mara; \\ training", "training@brackwater.example")
+    );
+
+    private static XElement Lom(DetailSet said, string title = "Fares") =>
+        Scorm12Metadata.Describe(
+            new PlayerLesson("k", title, "", "en-GB", Ms.Of(3_723_400), 1280, 720, "", null, [], [], Details: PlayerDetails.Of(said)),
+            "lesson-1",
+            "index.html",
+            "video/mp4"
+        );
+
+    /// <summary>Against imsmd_rootv1p2p1.xsd of IMS, the binding of IEEE LOM that SCORM 1.2 takes.</summary>
+    [Theory]
+    [InlineData(true, "Fares")]
+    [InlineData(false, "bell\u0007 <b> & ]]>")]
+    public void What_is_said_stands_up_to_the_published_schema_of_learning_object_metadata_2_2(bool all, string title)
+    {
+        var manifest = ManifestOf(One);
+        var metadata = manifest.Descendants(Cp + "resource").First().Element(Cp + "metadata")!;
+        metadata.ReplaceAll(Lom(all ? Said : DetailSet.None, title));
+        Faults(manifest.ToString()).ShouldBeEmpty();
+        metadata.Descendants(Scorm12Metadata.Namespace + "language").First().Value = "";
+        metadata.Descendants(Scorm12Metadata.Namespace + "general").First().Add(new XElement(Scorm12Metadata.Namespace + "title"));
+        Faults(manifest.ToString()).ShouldNotBeEmpty();
+    }
+
+    [Fact]
+    public void Metadata_says_what_the_details_say_2_2()
+    {
+        var lom = Lom(Said);
+        IEnumerable<string> Texts(string name) => lom.Descendants(Scorm12Metadata.Namespace + name).Select(e => e.Value);
+        Texts("title").ShouldBe(["Fares"]);
+        // A lesson without a description is described by its title: the element is mandatory.
+        lom.Element(Scorm12Metadata.Namespace + "general")!.Element(Scorm12Metadata.Namespace + "description")!.Value.ShouldBe("Fares");
+        lom.Element(Scorm12Metadata.Namespace + "general")!.Elements(Scorm12Metadata.Namespace + "keyword").Select(k => k.Value).ShouldBe(["fares", "a; b, c"]);
+        Texts("datetime").ShouldBe(["PT1H2M3S", "PT1H2M3S"]);
+        Texts("typicalagerange").ShouldBe(["16-"]);
+        Texts("copyrightandotherrestrictions").ShouldBe(["LOMv1.0yes"]);
+        lom.Element(Scorm12Metadata.Namespace + "rights")!.Value.ShouldContain("https://creativecommons.org/licenses/by-sa/4.0/");
+        // RFC 2426, section 4: a name with a comma, a semicolon and a backslash is one value.
+        Texts("vcard").Single().ShouldContain(@"FN:Tarn\, Mara\; \\ training");
+        Texts("vcard").Single().ShouldContain("EMAIL;TYPE=internet:training@brackwater.example");
+    }
+
+    [Theory]
+    [InlineData("CC0-1.0", "no")]
+    [InlineData("CC-BY-4.0", "yes")]
+    [InlineData("For our crews.", "yes")]
+    public void What_is_given_away_has_no_restriction(string licence, string restricted) =>
+        Lom(new DetailSet(Licence: licence))
+            .Descendants(Scorm12Metadata.Namespace + "copyrightandotherrestrictions")
+            .Single()
+            .Element(Scorm12Metadata.Namespace + "value")!
+            .Value.ShouldBe(restricted);
+
+    [Fact]
+    public void Every_lesson_of_a_course_has_metadata_under_a_name_of_its_own() =>
+        ManifestOf(Course).Descendants(Scorm12Metadata.Namespace + "entry").Select(e => e.Value).ShouldBe(["course-1-01", "course-1-02", "course-1-03"]);
+
     [Fact]
     public void A_package_without_a_lesson_is_nobodys_package() => Should.Throw<ArgumentException>(() => Plan());
 
@@ -162,6 +227,9 @@ public class Scorm12Tests
         {
             // The published ims_xml.xsd makes XML's own namespace its default one, which strict parsers do not take.
             var schema = TextOf(One, name).Replace(" xmlns=\"http://www.w3.org/XML/1998/namespace\"", "", StringComparison.Ordinal);
+            // The published imsmd_rootv1p2p1.xsd takes its own elements where others may stand as well, which strict parsers call ambiguous.
+            if (name == Scorm12Metadata.SchemaFile)
+                schema = schema.Replace("namespace=\"##any\"", "namespace=\"##other\"", StringComparison.Ordinal);
             using var reader = XmlReader.Create(new StringReader(schema), new XmlReaderSettings { DtdProcessing = DtdProcessing.Ignore, XmlResolver = null });
             schemas.Add(XmlSchema.Read(reader, null)!);
         }

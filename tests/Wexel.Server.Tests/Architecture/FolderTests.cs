@@ -16,15 +16,16 @@ public class FolderTests
             Captions: Keys Placing Recordings Timing
             Contents: Keys Placing Timing
             Editing: Keys Placing Recordings Timing
-            Lessons: Captions Contents Documents Editing Keys Kit Placing Recordings Timing
+            Details: Captions Contents Documents Keys Placing
+            Lessons: Captions Contents Details Documents Editing Keys Kit Placing Recordings Timing
             People
             Streaming: Recordings Timing
-            Encoding: Captions Contents Documents Editing Keys Kit Placing Recordings Timing
+            Encoding: Captions Contents Details Documents Editing Keys Kit Placing Recordings Timing
             Inspection: Encoding Placing Recordings Timing
             Legibility: Editing Placing Recordings Timing
-            Packages: Captions Contents Documents Keys Timing
-            Feeds: Captions Contents Documents Keys Kit Packages Timing
-            Outlets: Contents Documents Encoding Feeds Inspection Keys Packages People Recordings Timing
+            Packages: Captions Contents Details Documents Encoding Keys Timing
+            Feeds: Captions Contents Details Documents Keys Kit Packages Timing
+            Outlets: Contents Details Documents Encoding Feeds Inspection Keys Packages People Recordings Timing
             Library: Encoding Outlets
             Learning: Documents Placing Timing
             """,
@@ -58,21 +59,22 @@ public class FolderTests
             Learning: Setup Upkeep
             SignIn: Remembering Setup Telemetry
             Serving: Setup SignIn Telemetry
-            Shelves: Live
+            Shelves: Live Setup
             Kit: Setup Shelves
             Recordings: Live Setup Shelves
             Uploads: Live Recordings Setup SignIn Upkeep
+            Details: Live Setup Shelves
             Outlets: Setup Shelves
             Feeds: Outlets Serving Setup Shelves
             Estimates: Setup Shelves
             Rendering: Estimates Live Mailing Setup Shelves SignIn Telemetry Upkeep
             Profiles: Estimates Setup Shelves
             Trying: Estimates Setup Shelves
-            Releases: Feeds Live Outlets Rendering Setup Shelves Telemetry
+            Releases: Feeds Live Mailing Outlets Rendering Setup Shelves SignIn Telemetry Upkeep
             Lessons: Live Recordings Releases Setup Shelves Uploads
             Library: Releases Rendering Setup Shelves SignIn
             Channel: Learning Releases Remembering Serving Setup SignIn
-            Demo: Feeds Kit Learning Outlets Recordings Releases Rendering Setup Shelves Uploads
+            Demo: Details Feeds Kit Learning Outlets Recordings Releases Setup Shelves Uploads
             """,
     };
 

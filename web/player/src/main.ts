@@ -1,4 +1,5 @@
 import './player.css'
+import { about } from './about'
 import { addCaptions } from './captions'
 import { judge } from './completion'
 import { contents } from './contents'
@@ -35,13 +36,11 @@ function start(lesson: Lesson, place: Place | null, root: HTMLElement) {
     video.currentTime = ms / 1000
   }
 
-  const table =
-    lesson.sections.length > 0 && !lesson.embedded
-      ? contents(lesson, (ms) => {
-          go(ms)
-          video.play().catch(() => undefined)
-        })
-      : undefined
+  const playFrom = (ms: number) => {
+    go(ms)
+    video.play().catch(() => undefined)
+  }
+  const table = lesson.sections.length > 0 && !lesson.embedded ? contents(lesson, playFrom) : undefined
   const status = element('p', { class: 'status' })
   // Each per cent is seen; only quarters are spoken.
   const spoken = element('p', { class: 'spoken', role: 'status' })
@@ -90,7 +89,7 @@ function start(lesson: Lesson, place: Place | null, root: HTMLElement) {
               failed,
               back,
               element('h1', { dir: 'auto', lang: lesson.language }, lesson.title),
-              lesson.description ? element('p', { class: 'description', dir: 'auto', lang: lesson.language }, lesson.description) : null,
+              ...about(lesson, playFrom),
             ),
             element('div', { class: 'beside' }, table?.nav, status, spoken, keyList(), kept),
           ),

@@ -1,3 +1,4 @@
+using Wexel.Core.Details;
 using Wexel.Core.Documents;
 using Wexel.Core.Encoding;
 
@@ -33,6 +34,10 @@ public sealed class ChannelKind : OutletKind<ChannelSettings>
 
     /// <inheritdoc/>
     public override bool HasPages => true;
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<DetailRule> Details { get; } =
+    [.. DetailsThere.OnPage, new(DetailFields.ShortTitle), new(DetailFields.MayEmbed), new(DetailFields.TellFollowers)];
 
     /// <inheritdoc/>
     public override IReadOnlyList<Carried> Carries => [new("Contents"), new("Captions"), new("Description"), new("Completion")];

@@ -1,4 +1,5 @@
 using Wexel.Core.Contents;
+using Wexel.Core.Details;
 using Wexel.Core.Documents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Packages;
@@ -39,6 +40,12 @@ public sealed class LearningSystemKind : OutletKind<LearningSystemSettings>
 
     /// <inheritdoc/>
     public override IReadOnlyList<string> Deliveries => ["download", "put", "folder"];
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<DetailRule> Details => DetailsThere.OnPage;
+
+    /// <inheritdoc/>
+    public override string SeenBy => "Whoever is enrolled there";
 
     /// <inheritdoc/>
     public override IReadOnlyList<Carried> Carries =>

@@ -1,4 +1,5 @@
 using Wexel.Core.Captions;
+using Wexel.Core.Details;
 using Wexel.Core.Documents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Feeds;
@@ -34,6 +35,24 @@ public sealed class PodcastFeedKind : OutletKind<FeedSettings>
             new("author", "Author, as apps show it", OutletInput.Line),
             new("media", "Episodes are", OutletInput.Choice, Choices: [new("video", "video, M4V"), new("sound", "sound only, M4A")]),
         ];
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<DetailRule> Details { get; } =
+    [
+        new(DetailFields.Title, Required: true),
+        new(DetailFields.Description),
+        new(DetailFields.Tags),
+        new(DetailFields.Language),
+        new(DetailFields.Licence),
+        new(DetailFields.ThirdParty),
+        new(DetailFields.Author),
+    ];
+
+    /// <inheritdoc/>
+    public override string SeenBy => "Whoever has the feed’s address";
+
+    /// <inheritdoc/>
+    public override bool IsOpen => true;
 
     /// <inheritdoc/>
     public override IReadOnlyList<Carried> Carries =>

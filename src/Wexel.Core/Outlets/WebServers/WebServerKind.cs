@@ -1,3 +1,4 @@
+using Wexel.Core.Details;
 using Wexel.Core.Documents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Packages;
@@ -48,6 +49,15 @@ public sealed class WebServerKind : OutletKind<WebServerSettings>
 
     /// <inheritdoc/>
     public override bool TakesBack => true;
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<DetailRule> Details => DetailsThere.OnPage;
+
+    /// <inheritdoc/>
+    public override string SeenBy => "Whoever reaches that server";
+
+    /// <inheritdoc/>
+    public override bool IsOpen => true;
 
     /// <inheritdoc/>
     public override IReadOnlyList<Carried> Carries =>

@@ -15,6 +15,7 @@ const list: [string, string][] = [
   ['T L', 'Tidy: take the next suggested cut, or leave it'],
   ['H', 'Tidy: hear it cut'],
   ['M', 'Tidy: move in for the selected stretch'],
+  ['R', 'Deliver: show the run sheet, or the places again'],
   ['Ctrl Z', 'Undo'],
   ['Ctrl Shift Z', 'Redo'],
   ['? F1', 'This list'],

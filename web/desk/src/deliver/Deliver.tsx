@@ -1,147 +1,117 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { toast } from 'sonner'
-import { api, type Schemas, taken } from '../app/api'
+import { api, taken } from '../app/api'
 import { FileCheck } from '../check/FileCheck'
-import { MakeItFit } from '../estimates/MakeItFit'
-import { useSampling } from '../estimates/useSampling'
-import { RenditionState } from '../queue/RenditionState'
+import { useLessonDetails } from '../details/details'
+import { ThirdPartyInput } from '../details/ThirdPartyInput'
+import { useWork } from '../lessons/work'
 import { Button } from '../ui/Button'
 import { Waiting } from '../ui/Page'
 import { Summary } from '../ui/Summary'
-import { TextLink } from '../ui/TextLink'
-import { count, day } from '../ui/words'
-import { ProfileLine } from './ProfileLine'
-import { Releases } from './Releases'
+import { count } from '../ui/words'
+import { MakeFiles } from './MakeFiles'
+import { PlaceRow } from './PlaceRow'
+import { asksForPermission, chosenAtFirst, inWay, type Place, sayPlaces, sayWhatHappens, type Wish } from './places'
+import { useDelivering } from './useDelivering'
 
-/** The deliver stage: a profile, one button, the check, and the outlets. */
+/** The deliver stage: where the lesson is to go, what that comes to and what is missing there, and one button that does all of it. */
 export function Deliver({ lessonId, revision, unsaved }: { lessonId: string; revision: number; unsaved: boolean }) {
   const client = useQueryClient()
-  const [chosen, choose] = useState(['web'])
-  const deliver = useQuery({
-    queryKey: ['deliver', lessonId],
-    queryFn: () => taken(api.GET('/api/lessons/{id}/deliver', { params: { path: { id: lessonId } } })),
-    refetchInterval: (query) => (query.state.data?.notReady?.code === 'recording-not-looked-through' ? 2000 : 15_000),
-  })
-  const outlets = useQuery({ queryKey: ['outlets'], queryFn: () => taken(api.GET('/api/outlets')) })
-  const render = useMutation({
-    mutationFn: () => taken(api.POST('/api/renditions', { body: { lessons: [lessonId], profiles: chosen } })),
-    onSuccess: (asked) => {
-      for (const r of asked.refused) toast.error(`${r.profileTitle}: ${r.problem.sentence}`)
-    },
-    onError: (problem) => toast.error(problem.message),
-    onSettled: () => {
-      client.invalidateQueries({ queryKey: ['deliver', lessonId] })
-      client.invalidateQueries({ queryKey: ['queue'] })
-    },
-  })
+  const { document, edit } = useWork()
+  const { deliver, places } = useDelivering(lessonId)
+  const details = useLessonDetails(lessonId).data
+  const [wishes, setWishes] = useState<Record<string, Partial<Wish>>>({})
+  const wishOf = (place: Place): Wish => ({ ...chosenAtFirst(place), ...wishes[place.id] })
+  const wish = (place: Place, change: Partial<Wish>) => setWishes((now) => ({ ...now, [place.id]: { ...now[place.id], ...change } }))
   const offers = deliver.data?.profiles ?? []
-  const picked = offers.filter((p) => chosen.includes(p.id))
-  const sampling = useSampling(lessonId, unsaved ? [] : picked)
-  const fault = picked.flatMap((p) => p.findings).find((f) => f.isFault)
+  const missingAt = (place: Place) => details?.outlets.find((o) => o.outletId === place.id)?.missing ?? []
+  const chosen = (places.data ?? []).filter((p) => wishOf(p).on)
+  const unanswered = (place: Place) =>
+    asksForPermission(place, wishOf(place)) && !details?.outlets.find((o) => o.outletId === place.id)?.values.thirdParty && !document.details.thirdParty
+  const ready = chosen.filter((p) => !unanswered(p) && !inWay(p, wishOf(p), offers, missingAt(p)))
+  const held = chosen.filter((p) => !ready.includes(p))
+  const finished = deliver.data?.renditions.filter((r) => r.state === 'done') ?? []
+  // The file that is looked at: of what is to be released, or the last that was made.
+  const file = finished.find((r) => chosen.some((p) => wishOf(p).profileId === r.profileId)) ?? finished[0]
+  const refresh = () => {
+    for (const key of [['releases', lessonId], ['deliver', lessonId], ['board'], ['lessons'], ['queue']]) client.invalidateQueries({ queryKey: key })
+  }
+  const release = useMutation({
+    mutationFn: (to: Place[]) =>
+      taken(
+        api.POST('/api/releases', {
+          body: { wishes: to.map((p) => ({ lessonId, outletId: p.id, profileId: wishOf(p).profileId, visibility: wishOf(p).visibility })) },
+        }),
+      ),
+    onError: (problem) => toast.error(problem.message),
+    onSettled: refresh,
+  })
   const stop =
     deliver.data?.notReady?.sentence ??
-    (unsaved ? 'Your last change is being saved; a moment.' : picked.length === 0 && deliver.data ? 'Choose at least one profile.' : fault?.sentence)
-  const finished = deliver.data?.renditions.filter((r) => r.state === 'done') ?? []
-  const done = finished.find((r) => chosen.includes(r.profileId)) ?? finished[0]
-  const working = deliver.data?.renditions.filter((r) => r.state === 'waiting' || r.state === 'working') ?? []
-  // What outlets take stands first; the rest is a click away, so that the button stays on the screen.
-  const isUsual = (p: Schemas['ProfileOffer']) => !outlets.data || outlets.data.some((o) => o.usualProfile === p.id)
-  const [usual, others] = [offers.filter(isUsual), offers.filter((p) => !isUsual(p))]
-  const line = (p: Schemas['ProfileOffer']) => (
-    <ProfileLine
-      key={p.id}
-      offer={p}
-      chosen={chosen.includes(p.id)}
-      sampling={sampling.has(p.id)}
-      choose={(on) => choose((now) => (on ? [...now, p.id] : now.filter((id) => id !== p.id)))}
-    />
-  )
-  const toEncode = picked.filter((p) => !p.nothingToEncode)
+    (unsaved ? 'Your last change is being saved; a moment.' : chosen.length === 0 ? 'Choose where the lesson is to go.' : undefined)
   return (
-    <Waiting query={deliver}>
-      <section className="mt-4 border-t border-hairline pt-3">
-        <h2>Render</h2>
-        <p role="status" className={`mt-1 ${stop ? 'text-amber' : ''}`}>
-          {todo(stop, working.length, done?.revision === revision)}
-        </p>
-        <fieldset className="mt-1">
-          <legend className="sr-only">Profiles</legend>
-          {usual.map(line)}
-          {others.length > 0 && (
-            <details open={others.some((p) => chosen.includes(p.id)) || undefined}>
-              <Summary className="py-1.5">{count(others.length, 'more profile')}</Summary>
-              {others.map(line)}
-            </details>
+    <div className="min-w-0 flex-1 overflow-y-auto px-6 pb-64">
+      <Waiting query={places}>
+        <section>
+          <h2 className="border-b-2 border-ink py-3">
+            Places <span className="font-normal text-quiet">· {sayPlaces(places.data ?? [], chosen.length)}</span>
+          </h2>
+          <ul>
+            {places.data?.map((place) => (
+              <PlaceRow
+                key={place.id}
+                lessonId={lessonId}
+                place={place}
+                wish={wishOf(place)}
+                change={(change) => wish(place, change)}
+                offers={offers}
+                missing={missingAt(place)}
+                details={details?.outlets.find((o) => o.outletId === place.id)}
+                again={() => release.mutate([place])}
+                changed={refresh}
+              />
+            ))}
+          </ul>
+          {places.data?.length === 0 && <p className="py-3">There is no outlet yet. Add one in the Kit.</p>}
+          {chosen.some(unanswered) && (
+            <div className="mt-3 border-l-2 border-amber pl-3">
+              <p>
+                Before people outside the house can come to it{' '}
+                <span className="text-quiet">
+                  (
+                  {chosen
+                    .filter(unanswered)
+                    .map((p) => p.name)
+                    .join(', ')}
+                  )
+                </span>
+                :
+              </p>
+              <ThirdPartyInput value={undefined} take={(given) => edit((d) => ({ ...d, details: { ...d.details, thirdParty: given } }))} />
+            </div>
           )}
-        </fieldset>
-        {picked.length > 0 && (
-          <p className="mt-2 text-quiet">
-            {toEncode.length === 0
-              ? 'Everything is encoded already; only titles, chapters and captions are put in.'
-              : beforehand(picked.length, toEncode.length)}
-          </p>
-        )}
-        {deliver.data && !deliver.data.notReady && (
-          <p className="mt-1">
-            <TextLink to={tryOut(lessonId, picked)}>Try two profiles side by side</TextLink>
-          </p>
-        )}
-        {picked[0] && !fault && (
-          <MakeItFit
-            key={picked[0].id}
-            lessonId={lessonId}
-            offer={picked[0]}
-            take={(id) => choose((now) => [...now.filter((other) => other !== picked[0]?.id), id])}
-          />
-        )}
-        <div className="mt-2 flex items-center gap-4">
-          <Button onClick={() => render.mutate()} disabled={Boolean(stop) || render.isPending}>
-            {picked.length > 1
-              ? `${toEncode.length === 0 ? 'Make' : 'Render'} ${picked.length} files`
-              : toEncode.length === 0 && picked.length === 1
-                ? 'Make the file'
-                : 'Render'}
-          </Button>
+          <div className="mt-4 flex flex-wrap items-center gap-x-5 gap-y-2">
+            {!stop && ready.length > 0 && (
+              <Button onClick={() => release.mutate(ready)} disabled={release.isPending}>
+                Release to {count(ready.length, 'place')}
+              </Button>
+            )}
+            <p role="status" className={stop && chosen.length > 0 ? 'text-amber' : ''}>
+              {stop ?? sayWhatHappens(ready, held, wishOf, offers)}
+            </p>
+          </div>
+        </section>
+      </Waiting>
+      {file && (
+        <div className="mt-4 max-w-[640px]">
+          <FileCheck rendition={file} />
         </div>
-        <ul className="mt-3">
-          {deliver.data?.renditions.slice(0, 6).map((r) => (
-            <li key={r.id} className="border-t border-hairline py-1.5">
-              <span className="text-quiet">
-                {r.profileTitle} · revision {r.revision} · {day(r.requestedAt)}
-              </span>
-              <div>
-                <RenditionState rendition={r} />
-              </div>
-            </li>
-          ))}
-        </ul>
-        <p className="border-t border-hairline pt-1.5">
-          <TextLink to={`/lessons/${lessonId}/made`}>Everything made of this lesson</TextLink>
-        </p>
-      </section>
-      {done && <FileCheck rendition={done} />}
-      <Releases lessonId={lessonId} chosen={chosen} offers={offers} unsaved={unsaved} />
-    </Waiting>
+      )}
+      <details className="mt-6 border-t border-hairline pt-3">
+        <Summary>Only make the files</Summary>
+        <MakeFiles lessonId={lessonId} revision={revision} unsaved={unsaved} />
+      </details>
+    </div>
   )
-}
-
-/** What is to be done next, in a line. */
-function todo(stop: string | undefined, working: number, rendered: boolean) {
-  if (stop) return stop
-  if (working > 0) return `${working === 1 ? 'It is being rendered' : `${working} files are being rendered`}; you may go on elsewhere.`
-  return rendered ? 'It is rendered as it stands. Look through the check, and release it below.' : 'Choose what the lesson is to become, and render it.'
-}
-
-/** The first two that are chosen; another beside the first where only one is. */
-function tryOut(lessonId: string, picked: Schemas['ProfileOffer'][]) {
-  const [left, right] = [...picked.filter((p) => p.size).map((p) => p.id), 'web', 'small-480p'].filter((id, i, all) => all.indexOf(id) === i)
-  return `/lessons/${lessonId}/try?left=${left}&right=${right}`
-}
-
-/** What will be made again and what will not, said before. */
-function beforehand(files: number, encoding: number) {
-  if (encoding === files)
-    return files === 1 ? 'The picture and the sound are encoded.' : `${files} files are encoded in one go: the recording is read once for all of them.`
-  return `${encoding} of ${files} must be encoded; the others are there already.`
 }

@@ -1,38 +1,34 @@
-import { api, type Schemas, taken } from '../app/api'
 import { settingsOf } from '../outlets/kinds'
 import { Copyable } from '../ui/Copyable'
+import { Summary } from '../ui/Summary'
 import { TextLink } from '../ui/TextLink'
 import { PackageRow } from './PackageRow'
+import type { Place } from './places'
 
-interface Props {
-  outlet: Schemas['OutletView']
-  release: Schemas['ReleaseView']
-  onSent: () => void
-}
-
-/** What the trainer hands on after a release. */
-export function HandOn({ outlet, release, onSent }: Props) {
+/** What the trainer hands on of a lesson at a place. */
+export function HandOn({ outlet }: { outlet: Place }) {
+  const handed = outlet.handsOn
+  if (!handed) return null
   return (
     <div className="mt-2 flex flex-col gap-2">
-      {release.link && <Copyable label="Link" text={release.link} open />}
-      {release.embedCode && <Copyable label="Embed code" text={release.embedCode} />}
-      {release.feed && (
+      {handed.link && <Copyable label="Link" text={handed.link} open />}
+      {handed.embedCode && (
+        <details>
+          <Summary className="py-1 text-small">Embed code</Summary>
+          <Copyable label="Embed code" text={handed.embedCode} />
+          {handed.embedWarning && <p className="text-amber">{handed.embedWarning}</p>}
+        </details>
+      )}
+      {handed.feed && (
         <>
-          <Copyable label="Feed" text={release.feed} />
+          <Copyable label="Feed" text={handed.feed} />
           <p>
             People subscribe to this address in a podcast app. <TextLink to={settingsOf(outlet).to}>Feed check, artwork and settings</TextLink>
           </p>
         </>
       )}
-      {release.embedWarning && <p className="text-amber">{release.embedWarning}</p>}
-      {release.package && (
-        <PackageRow
-          made={release.package}
-          what={outlet.packageWord ?? 'package'}
-          sendTo={outlet.takesPackages ? outlet.name : undefined}
-          send={() => taken(api.POST('/api/releases/{id}/send', { params: { path: { id: release.id } } }))}
-          onSent={onSent}
-        />
+      {outlet.release?.package && (
+        <PackageRow made={outlet.release.package} what={outlet.packageWord ?? 'package'} sendTo={outlet.takesPackages ? outlet.name : undefined} />
       )}
       {outlet.byHand.map((sentence) => (
         <p key={sentence}>{sentence}</p>

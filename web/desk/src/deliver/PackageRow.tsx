@@ -10,16 +10,17 @@ import { day, size } from '../ui/words'
 interface Props {
   made: Schemas['PackageView']
   what: string
-  /** The outlet's name, where it can be sent to over HTTP. */
+  /** The outlet's name, where things are put there from here. */
   sendTo?: string
-  send: () => Promise<unknown>
-  onSent: () => void
+  /** Puts it there; missing where releasing does that by itself. */
+  send?: () => Promise<unknown>
+  onSent?: () => void
 }
 
 /** A package that was made: to download, to look into, and to send. */
 export function PackageRow({ made, what, sendTo, send, onSent }: Props) {
   const sending = useMutation({
-    mutationFn: send,
+    mutationFn: async () => send?.(),
     onSuccess: () => toast.success(`${sendTo} has taken the package`),
     onError: (problem) => toast.error(problem.message),
     onSettled: onSent,
@@ -32,7 +33,7 @@ export function PackageRow({ made, what, sendTo, send, onSent }: Props) {
       </TextLink>
       {sendTo && (
         <p className="flex flex-wrap items-center gap-x-4 gap-y-1">
-          {(!sent || sent.behind) && (
+          {send && (!sent || sent.behind) && (
             <Button onClick={() => sending.mutate()} disabled={sending.isPending}>
               {sending.isPending ? `Sending ${size(made.bytes)}…` : `Send to ${sendTo}`}
             </Button>
@@ -42,7 +43,7 @@ export function PackageRow({ made, what, sendTo, send, onSent }: Props) {
               {sent.behind ? `${sendTo} has an older package` : `Sent to ${sendTo}`}, {day(sent.at)}
             </Mark>
           )}
-          {sent?.to && (
+          {sent?.to && send && (
             <TextLink href={sent.to} out>
               Open it there
             </TextLink>

@@ -1,3 +1,4 @@
+import { HouseDetails } from '../details/HouseDetails'
 import { settingsOf } from '../outlets/kinds'
 import { useOutlets } from '../outlets/useOutlets'
 import { ProfileList } from '../profiles/ProfileList'
@@ -38,7 +39,12 @@ export function Kit() {
             <TextLink to="/kit/space">What the library takes, and what could be freed</TextLink>
           </p>
         </div>
-        <House />
+        <div>
+          <House />
+          <div className="mt-10">
+            <HouseDetails />
+          </div>
+        </div>
       </div>
     </Page>
   )

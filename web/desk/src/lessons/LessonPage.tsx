@@ -3,6 +3,7 @@ import { NavLink, useParams } from 'react-router'
 import type { Schemas } from '../app/api'
 import { useKey } from '../app/keys'
 import { Deliver } from '../deliver/Deliver'
+import { LessonDetails } from '../details/LessonDetails'
 import { MarkUp } from '../markup/MarkUp'
 import { type HardStretch, useDetail } from '../movein/useDetail'
 import { useMoveIns } from '../movein/useMoveIns'
@@ -49,6 +50,8 @@ export function LessonPage() {
   const moveIns = useMoveIns(document, edit, playback)
   const detail = useDetail(id, recordings?.join(','), lesson?.revision, stage === 'tidy')
   const tidying = stage === 'tidy'
+  const [sheetShown, showSheet] = useState(false)
+  useKey('r', () => stage === 'deliver' && showSheet((now) => !now))
   useKey('ctrl+z', undo)
   useKey('ctrl+shift+z', redo)
   useEffect(() => {
@@ -119,8 +122,15 @@ export function LessonPage() {
       <WorkContext value={{ lessonId: id, revision: lesson.revision, document, reel, frameMs, cues: cues.data ?? noCues, playback, edit }}>
         <TidyingContext value={{ stretch, setStretch, cutting, suggestions, moveIns, detail }}>
           <div className="flex min-h-0 flex-1">
-            <LessonSheet stage={stage} selected={selected} select={select} />
-            <aside aria-label="Beside the run sheet" className="flex w-[440px] shrink-0 flex-col border-l border-hairline max-[1100px]:w-[360px]">
+            {stage === 'deliver' && !sheetShown ? (
+              <Deliver lessonId={id} revision={lesson.revision} unsaved={saving !== 'saved'} />
+            ) : (
+              <LessonSheet stage={stage} selected={selected} select={select} />
+            )}
+            <aside
+              aria-label="Beside the run sheet"
+              className={`flex ${stage === 'deliver' ? 'w-[340px]' : 'w-[440px]'} shrink-0 flex-col border-l border-hairline max-[1100px]:w-[360px]`}
+            >
               <div className="border-b border-hairline p-4 pb-2">
                 <Viewer path={moveIns.path} hard={tidying ? detail.stretches : noHard} />
               </div>
@@ -129,7 +139,17 @@ export function LessonPage() {
                 {stage === 'bring-in' && <Facts />}
                 {tidying && <Tidy />}
                 {stage === 'mark-up' && <MarkUp selected={selected} select={select} />}
-                {stage === 'deliver' && <Deliver lessonId={id} revision={lesson.revision} unsaved={saving !== 'saved'} />}
+                {stage === 'deliver' && (
+                  <>
+                    <p className="mt-3">
+                      <Button look="link" onClick={() => showSheet((now) => !now)}>
+                        {sheetShown ? 'Back to the places' : 'Show the run sheet'}
+                      </Button>{' '}
+                      <span className="text-small text-quiet">key R</span>
+                    </p>
+                    <LessonDetails />
+                  </>
+                )}
               </div>
             </aside>
           </div>

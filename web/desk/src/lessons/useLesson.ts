@@ -76,6 +76,7 @@ export function useLesson(id: string) {
       tell({ what: 'saved', saved: await taken(api.PUT('/api/lessons/{id}/document', { params: { path: { id } }, body })) })
       client.invalidateQueries({ queryKey: ['deliver', id] })
       client.invalidateQueries({ queryKey: ['releases', id] })
+      client.invalidateQueries({ queryKey: ['details', id] })
     } catch (refused) {
       if (refused instanceof Refused && refused.status === 409) {
         tell({ what: 'clashed' })

@@ -3,6 +3,7 @@ import { useKey } from '../app/keys'
 import { Captions } from '../captions/Captions'
 import { PasteContents } from '../contents/PasteContents'
 import { SelectedSection } from '../contents/SelectedSection'
+import { LessonDetails } from '../details/LessonDetails'
 import { useWork } from '../lessons/work'
 import { usePlayingTime } from '../sheet/usePlayback'
 import { Button } from '../ui/Button'
@@ -56,6 +57,7 @@ export function MarkUp({ selected, select }: Props) {
         )}
       </section>
       <Captions document={document} reel={reel} edit={edit} />
+      <LessonDetails />
       <PasteContents open={pasting} onClose={() => setPasting(false)} document={document} length={reel.length} edit={edit} />
     </>
   )

@@ -2,6 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useNavigate, useParams } from 'react-router'
 import { toast } from 'sonner'
 import { api, taken } from '../app/api'
+import { OutletDetails } from '../details/OutletDetails'
 import { Button } from '../ui/Button'
 import { Page, Waiting } from '../ui/Page'
 import { OutletForm } from './OutletForm'
@@ -49,6 +50,9 @@ export function OutletPage() {
                   </li>
                 ))}
               </ul>
+              <div className="mt-8">
+                <OutletDetails id={outlet.id} />
+              </div>
               <h2 className="mt-8">Remove it</h2>
               <p className="border-t border-hairline py-2 text-quiet">An outlet can go once no lesson stands there.</p>
               <Button look="link" onClick={() => remove.mutate()} disabled={remove.isPending}>

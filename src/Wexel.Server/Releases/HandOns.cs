@@ -1,0 +1,50 @@
+using Microsoft.Extensions.Options;
+using Wexel.Core.Outlets;
+using Wexel.Core.Packages;
+using Wexel.Core.People;
+using Wexel.Core.Recordings;
+using Wexel.Data.Model;
+using Wexel.Server.Feeds;
+using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
+
+namespace Wexel.Server.Releases;
+
+/// <summary>What is handed on of a release; each is there from the moment that it is wanted.</summary>
+/// <param name="Link">The page, on Wexel's own server or where it was put; null where none is known.</param>
+/// <param name="EmbedCode">For other sites; null where it may not stand there.</param>
+/// <param name="EmbedWarning">What must be said with it, before somebody finds out.</param>
+/// <param name="Feed">The feed's address.</param>
+internal sealed record HandedOn(string? Link, string? EmbedCode, string? EmbedWarning, string? Feed)
+{
+    /// <summary>Each with what it is.</summary>
+    internal IEnumerable<(string Label, string Value)> Lines =>
+        new[] { ("Page", Link), ("Embed code", EmbedCode), ("Feed", Feed) }.Where(l => l.Item2 is not null).Select(l => (l.Item1, l.Item2!));
+}
+
+/// <summary>Finds what is handed on.</summary>
+internal sealed class HandOns(IOptions<WexelOptions> options)
+{
+    /// <summary>A page that nobody has seen yet is embedded in this shape.</summary>
+    private static readonly PictureSize Usual = new(1280, 720);
+
+    internal HandedOn Find(KnownOutlet outlet, Release release)
+    {
+        var at = options.Value.PublicAddress;
+        var (pages, stands) = (outlet.Kind.HasPages, release.MadeFrom.Length > 0);
+        var player = stands ? PlayerLesson.Format.Read(release.Player) : null;
+        var mayEmbed = pages && player?.Details.MayEmbed != false;
+        return new HandedOn(
+            pages ? new Uri(at, $"watch/{release.Token}").AbsoluteUri : release.SentTo,
+            mayEmbed
+                ? HandOn.EmbedCode(
+                    new Uri(at, $"embed/{release.Token}"),
+                    player?.Title ?? release.Lesson?.Title ?? "",
+                    player is null ? Usual : new PictureSize(player.Width, player.Height)
+                )
+                : null,
+            mayEmbed ? HandOn.EmbedWarning(stands ? release.Visibility : release.WantedVisibility) : null,
+            outlet.Row.Feed is null ? null : FeedReader.Address(outlet.Row.Feed, options.Value).AbsoluteUri
+        );
+    }
+}

@@ -1,0 +1,84 @@
+using Microsoft.EntityFrameworkCore;
+using Wexel.Core;
+using Wexel.Core.Documents;
+using Wexel.Core.Outlets;
+using Wexel.Data;
+using Wexel.Data.Model;
+using Wexel.Server.Shelves;
+
+namespace Wexel.Server.Releases;
+
+/// <summary>Shows what stands of a lesson at each outlet, and what is on its way there.</summary>
+internal sealed class ReleaseViews(WexelDb db, HandOns handOns)
+{
+    internal async Task<IReadOnlyList<OutletView>> OfLessonAsync(Guid lessonId, Standing standing, CancellationToken cancel)
+    {
+        var lesson = await db
+            .Lessons.AsNoTracking()
+            .IgnoreQueryFilters()
+            .Include(l => l.Releases)
+            .Include(l => l.Renditions.Where(r => r.State == RenditionState.Working))
+            .FirstAsync(l => l.Id == lessonId, cancel);
+        return [.. standing.Outlets.Select(o => View(o, lesson, standing))];
+    }
+
+    private OutletView View(KnownOutlet outlet, Lesson lesson, Standing standing)
+    {
+        var row = lesson.Releases.FirstOrDefault(r => r.OutletId == outlet.Row.Id);
+        var release = row is { MadeFrom.Length: > 0 } stands ? View(outlet, stands, lesson, standing) : null;
+        return new OutletView(
+            outlet.Row.Id,
+            outlet.Row.Kind,
+            outlet.Kind.Name,
+            outlet.Kind.Action,
+            outlet.Kind.HasPages,
+            outlet.Kind.PackageWord,
+            outlet.Row.Name,
+            outlet.Row.DeliverTo is not null,
+            outlet.UsualProfile,
+            standing.Refused(outlet),
+            release,
+            row is { BatchId: not null } ? Way(row, lesson) : null,
+            row is { Phase: not ReleasePhase.TakenDown } && (row.BatchId is not null || release is not null) ? handOns.Find(outlet, row) : null,
+            release is null ? [] : outlet.Kind.ByHand(release.Package?.Files.FirstOrDefault(f => f.IsThePageToLink)?.Path),
+            outlet.Kind.TitleThere(lesson.Title),
+            outlet.Kind.Carries,
+            outlet.Kind.SeenBy,
+            outlet.Kind.IsOpen
+        );
+    }
+
+    private static WayView Way(Release row, Lesson lesson)
+    {
+        var rendering = row.Phase == ReleasePhase.Rendering ? lesson.Renditions.FirstOrDefault(r => r.ProfileId == row.WantedProfileId) : null;
+        return new WayView(
+            row.Id,
+            row.Phase,
+            row.PhaseAt,
+            row.Problem is { } problem ? WexelJson.Read<Problem>(problem) : null,
+            rendering?.Progress ?? (row is { Phase: ReleasePhase.Sending, BytesToSend: > 0 and var all } ? (double)row.SentBytes / all : null),
+            row.SentBytes,
+            row.BytesToSend,
+            row.WantedProfileId,
+            row.WantedVisibility
+        );
+    }
+
+    private ReleaseView View(KnownOutlet outlet, Release release, Lesson lesson, Standing standing)
+    {
+        var handed = handOns.Find(outlet, release);
+        return new ReleaseView(
+            release.Id,
+            release.Revision,
+            release.ReleasedAt,
+            standing.IsBehind(outlet, release.Stands(), lesson.AtHand()),
+            release.Visibility,
+            release.ProfileId,
+            outlet.Kind.HasPages ? handed.Link : null,
+            handed.EmbedCode,
+            handed.EmbedWarning,
+            ReleaseEndpoints.Package(release, $"/api/releases/{release.Id}/package.zip"),
+            handed.Feed
+        );
+    }
+}

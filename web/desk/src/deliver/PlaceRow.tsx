@@ -1,0 +1,189 @@
+import { useMutation } from '@tanstack/react-query'
+import { useId } from 'react'
+import { toast } from 'sonner'
+import { api, type Schemas, taken } from '../app/api'
+import { SavedDetails } from '../details/SavedDetails'
+import { Estimate } from '../estimates/Estimate'
+import { Button } from '../ui/Button'
+import { Summary } from '../ui/Summary'
+import { HandOn } from './HandOn'
+import { PlaceState } from './PlaceState'
+import { inWay, isUnderWay, type Offer, type Place, type Wish } from './places'
+
+interface Props {
+  lessonId: string
+  place: Place
+  wish: Wish
+  change: (change: Partial<Wish>) => void
+  offers: Offer[]
+  missing: Schemas['Problem'][]
+  details: Schemas['DetailsAtOutlet'] | undefined
+  again: () => void
+  changed: () => void
+}
+
+const who: [Schemas['Visibility'], string][] = [
+  ['signedIn', 'Signed-in people'],
+  ['withLink', 'Whoever has the address'],
+]
+const where = { house: 'the house', outlet: 'this place', lesson: 'the lesson', release: 'here' } as const
+
+/** One place: whether the lesson is to go there, who may see it, how it stands there, and what is missing. */
+export function PlaceRow({ lessonId, place, wish, change, offers, missing, details, again, changed }: Props) {
+  const id = useId()
+  const offer = offers.find((o) => o.id === wish.profileId)
+  const why = inWay(place, wish, offers, missing)
+  const under = isUnderWay(place.way?.phase)
+  // What it would be like there matters once it is to go there.
+  const stands = place.release && !place.release.behind && place.release.profileId === wish.profileId
+  const known = (wish.on || Boolean(place.release)) && !stands
+  const lacking = wish.on ? missing.filter((m) => m.field) : []
+  const open = useMutation({
+    mutationFn: (visibility: Schemas['Visibility']) =>
+      taken(api.PUT('/api/releases/{id}/visibility', { params: { path: { id: place.release?.id ?? '' } }, body: { visibility } })),
+    onError: (problem) => toast.error(problem.message),
+    onSettled: changed,
+  })
+  const takeDown = useMutation({
+    mutationFn: (release: string) => taken(api.DELETE('/api/releases/{id}', { params: { path: { id: release } } })),
+    onError: (problem) => toast.error(problem.message),
+    onSettled: changed,
+  })
+  const put = (set: Schemas['DetailSet']) =>
+    taken(api.PUT('/api/lessons/{id}/outlets/{outletId}/details', { params: { path: { id: lessonId, outletId: place.id } }, body: set }))
+  return (
+    <li
+      className="grid grid-cols-[28px_minmax(130px,190px)_minmax(150px,190px)_minmax(0,1fr)] gap-x-3 border-b border-hairline py-3"
+      data-testid={`outlet-${place.kind}`}
+    >
+      <input id={id} type="checkbox" checked={wish.on} onChange={(e) => change({ on: e.target.checked })} className="mt-1 h-4 w-4 accent-copper" />
+      <div>
+        <label htmlFor={id} className="block cursor-pointer font-bold">
+          {place.name}
+        </label>
+        <span className="text-small text-quiet">{place.kindName}</span>
+      </div>
+      <div>
+        {place.hasPages ? (
+          <select
+            aria-label={`Who may see it on ${place.name}`}
+            className="w-full border border-quiet/60 bg-field px-2 py-1"
+            value={wish.visibility}
+            onChange={(e) => {
+              const visibility = e.target.value as Schemas['Visibility']
+              change({ visibility })
+              // Who may see what stands there is changed at once: nothing is made again for it.
+              if (place.release) open.mutate(visibility)
+            }}
+          >
+            {who.map(([value, words]) => (
+              <option key={value} value={value}>
+                {words}
+              </option>
+            ))}
+          </select>
+        ) : (
+          <span className="text-quiet">{place.seenBy}</span>
+        )}
+      </div>
+      <div className="min-w-0">
+        <PlaceState place={place} />
+        {place.way?.phase === 'failed' && place.way.problem && (
+          <p className="mt-1 text-brick">
+            {place.way.problem.sentence}{' '}
+            <Button look="link" onClick={again}>
+              Try again
+            </Button>
+          </p>
+        )}
+        {wish.on && why && !under && missing.length === 0 && !place.release && <p className="mt-1 text-amber">{why}</p>}
+        {lacking.length > 0 && details && (
+          <div className="mt-2 border-l-2 border-amber pl-3">
+            <SavedDetails
+              codes={(field) => lacking.some((m) => m.field === field.code)}
+              own={details.release}
+              inherited={details.values}
+              from={(code) => where[details.from[code as keyof typeof details.from] as keyof typeof where]}
+              queryKey={['details', lessonId]}
+              put={put}
+              missing={Object.fromEntries(lacking.map((m) => [m.field as string, m.sentence]))}
+            />
+          </div>
+        )}
+        {offer && (
+          <div className="mt-1 flex flex-wrap items-baseline gap-x-2 text-small text-quiet">
+            <select
+              aria-label={`Profile for ${place.name}`}
+              className="border border-hairline bg-field px-1 py-0.5 text-ink"
+              value={wish.profileId}
+              onChange={(e) => change({ profileId: e.target.value, on: true })}
+            >
+              {offers
+                .filter((o) => !place.refuses.some((r) => r.profileId === o.id))
+                .map((o) => (
+                  <option key={o.id} value={o.id}>
+                    {o.title}
+                  </option>
+                ))}
+            </select>
+            {place.refuses.length > 0 && (
+              <details>
+                <summary className="cursor-pointer py-1">why not {place.refuses.length === 1 ? 'one other' : `${place.refuses.length} others`}</summary>
+                <ul>
+                  {place.refuses.map((r) => (
+                    <li key={r.profileId}>{r.sentence}</li>
+                  ))}
+                </ul>
+              </details>
+            )}
+            {!stands && <Estimate estimate={offer.estimate} encoded={offer.encodedBytes} />}
+          </div>
+        )}
+        {known && offer?.size && <p className="text-small text-quiet">{pictureThere(offer)}</p>}
+        {known && place.titleThere && <p className="text-small text-quiet">{place.titleThere}</p>}
+        {known && <Survives carries={place.carries} />}
+        {place.handsOn && <HandOn outlet={place} />}
+        {place.release && (
+          <p className="mt-1 flex gap-4">
+            <Button look="link" className="text-small" onClick={() => takeDown.mutate(place.release?.id ?? '')}>
+              Take it down
+            </Button>
+          </p>
+        )}
+        {(known || stands) && details && (
+          <details className="mt-1 text-small">
+            <Summary className="py-1">Say something else there alone</Summary>
+            <div className="mt-2">
+              <SavedDetails
+                codes={(field) => details.rules.some((r) => r.field === field.code)}
+                own={details.release}
+                inherited={details.values}
+                from={(code) => where[details.from[code as keyof typeof details.from] as keyof typeof where]}
+                queryKey={['details', lessonId]}
+                put={put}
+              />
+            </div>
+          </details>
+        )}
+      </div>
+    </li>
+  )
+}
+
+/** What the place makes of the picture. */
+function pictureThere(offer: Offer): string {
+  const { size, scalePercent, wholeFactor } = offer
+  if (!size) return ''
+  const scale =
+    scalePercent == null || scalePercent === 100
+      ? 'as it was recorded'
+      : `${Math.round(scalePercent)} % of the recording${wholeFactor ? '' : '; not a whole factor, which softens small text'}`
+  return `Picture ${size.width} × ${size.height}, ${scale}.`
+}
+
+/** What of a lesson is lost there, and what stands in for it. */
+function Survives({ carries }: { carries: Schemas['Carried'][] }) {
+  const changed = carries.filter((c) => c.lost || c.as)
+  if (changed.length === 0) return null
+  return <p className="text-small text-quiet">{changed.map((c) => (c.lost ? `${c.what}: not there.` : `${c.what}: ${c.as}`)).join(' ')}</p>
+}

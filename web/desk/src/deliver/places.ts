@@ -1,0 +1,81 @@
+import type { Schemas } from '../app/api'
+import { count, lengthOf, size } from '../ui/words'
+
+export type Place = Schemas['OutletView']
+export type Offer = Schemas['ProfileOffer']
+export type Phase = Schemas['ReleasePhase']
+export type Wish = { on: boolean; profileId: string; visibility: Schemas['Visibility'] }
+
+const underWay: Phase[] = ['planned', 'rendering', 'checking', 'packing', 'sending', 'processingThere']
+export const isUnderWay = (phase: Phase | undefined) => phase !== undefined && underWay.includes(phase)
+
+/** A place is chosen at first where what stands there is behind; where nothing stands, somebody says so. */
+export function chosenAtFirst(place: Place): Wish {
+  return {
+    on: Boolean(place.release?.behind) || place.way?.phase === 'failed',
+    profileId: place.way?.profileId || place.release?.profileId || place.usualProfile,
+    visibility: place.way?.visibility ?? place.release?.visibility ?? 'signedIn',
+  }
+}
+
+/** What keeps a place from being released to, in a sentence; nothing where nothing does. */
+export function inWay(place: Place, wish: Wish, offers: Offer[], missing: Schemas['Problem'][]): string | undefined {
+  if (isUnderWay(place.way?.phase)) return 'It is on its way there.'
+  const refused = place.refuses.find((r) => r.profileId === wish.profileId)
+  if (refused) return refused.sentence
+  const fault = offers.find((o) => o.id === wish.profileId)?.findings.find((f) => f.isFault)
+  if (fault) return fault.sentence
+  if (missing.length > 0) return missing.map((m) => m.sentence).join(' ')
+  const now = place.release
+  if (now && !now.behind && now.profileId === wish.profileId && now.visibility === wish.visibility && place.way?.phase !== 'failed')
+    return 'It stands there as it is wanted.'
+  return undefined
+}
+
+/** Whether it must be asked if there is material of others in the lesson: before people outside the house can come to it for the first time. */
+export const asksForPermission = (place: Place, wish: Wish) => !place.release && (place.hasPages ? wish.visibility === 'withLink' : place.isOpen)
+
+/** How many there are, and how they stand. */
+export function sayPlaces(places: Place[], chosen: number): string {
+  const behind = places.filter((p) => p.release?.behind).length
+  return [`${chosen === 0 ? 'none' : chosen} of ${places.length} chosen`, behind > 0 ? `${behind} behind` : undefined].filter(Boolean).join(', ')
+}
+
+/** What the button will do, and how long that takes. */
+export function sayWhatHappens(ready: Place[], held: Place[], wishOf: (p: Place) => Wish, offers: Offer[]): string {
+  const waits = held.filter((p) => !isUnderWay(p.way?.phase) && !(p.release && !p.release.behind))
+  const parts: string[] = []
+  if (waits.length > 0) parts.push(`${waits.map((p) => p.name).join(' and ')} ${waits.length === 1 ? 'waits' : 'wait'} for what is missing.`)
+  if (ready.length > 0) {
+    const used = [...new Set(ready.map((p) => wishOf(p).profileId))].map((id) => offers.find((o) => o.id === id)).filter((o): o is Offer => o !== undefined)
+    const encodes = used.filter((o) => !o.nothingToEncode)
+    const time = used.reduce((sum, o) => sum + o.estimate.time, 0)
+    const made = encodes.length > 0 ? `${count(encodes.length, 'file')} ${encodes.length === 1 ? 'is' : 'are'} rendered` : 'Nothing is rendered'
+    parts.push(`${made}; about ${lengthOf(time)} in all.`, 'You may go on elsewhere: a mail tells when it is there.')
+  } else if (held.length > 0 && waits.length === 0) parts.push('Nothing is left to do for what is chosen.')
+  return parts.join(' ')
+}
+
+/** The phase of a release, in words. */
+export function phaseInWords(way: Schemas['WayView']): string {
+  switch (way.phase) {
+    case 'planned':
+      return 'It begins in a moment'
+    case 'rendering':
+      return 'Rendering'
+    case 'checking':
+      return 'Checking the file'
+    case 'packing':
+      return 'Packing'
+    case 'sending':
+      return way.bytesToSend ? `Sending, ${size(way.sentBytes)} of ${size(way.bytesToSend)}` : 'Sending'
+    case 'processingThere':
+      return 'Sent; the other side makes it ready'
+    case 'failed':
+      return 'It did not get there'
+    case 'takenDown':
+      return 'Taken down'
+    default:
+      return ''
+  }
+}
