@@ -88,6 +88,7 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
             release.Property(r => r.Visibility).HasConversion<string>();
             release.Property(r => r.WantedVisibility).HasConversion<string>();
             release.Property(r => r.Problem).HasColumnType("jsonb");
+            release.Property(r => r.SaidNumber).IsConcurrencyToken();
             release.HasIndex(r => r.Phase);
             release.HasIndex(r => r.BatchId);
             release.Property(r => r.Container).HasConversion<string>();

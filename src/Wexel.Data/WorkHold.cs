@@ -29,6 +29,25 @@ public sealed class WorkHold : IAsyncDisposable
         return null;
     }
 
+    /// <summary>Takes hold of the work, or gives null when somebody has it for longer than one waits.</summary>
+    /// <param name="db">Its connection stays open until the hold is let go.</param>
+    /// <param name="work">The work's name, the same for all who may do it.</param>
+    /// <param name="patience">How long one waits.</param>
+    /// <param name="cancel">Gives up waiting.</param>
+    public static async Task<WorkHold?> TryAsync(WexelDb db, string work, TimeSpan patience, CancellationToken cancel)
+    {
+        using var enough = CancellationTokenSource.CreateLinkedTokenSource(cancel);
+        enough.CancelAfter(patience);
+        try
+        {
+            return await WaitAsync(db, work, enough.Token);
+        }
+        catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
+        {
+            return null;
+        }
+    }
+
     /// <summary>Takes hold of the work once nobody else has it.</summary>
     /// <param name="db">Its connection stays open until the hold is let go.</param>
     /// <param name="work">The work's name, the same for all who may do it.</param>

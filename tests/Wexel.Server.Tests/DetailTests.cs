@@ -84,6 +84,7 @@ public sealed class DetailTests(ReleasedServerFixture fixture) : IClassFixture<R
     {
         var trainer = await fixture.SignedInAsync();
         var lesson = await LessonAsync(trainer);
+        await SayAsync(trainer, lesson, new { });
         await ReleaseAllAsync(trainer, lesson);
         await SayAsync(trainer, lesson, new { shortTitle = "The till" });
         (await OutletsAsync(trainer, lesson))

@@ -33,6 +33,16 @@ public class ServerFixture : IAsyncLifetime
     /// <summary>What the demo's house says: there is no material of others in its lessons.</summary>
     internal const string HouseSays = """{ "thirdParty": { "used": false } }""";
 
+    /// <summary>A port of this machine that outlets may be reached at; what listens there, a test says.</summary>
+    internal static int SilentPort { get; } = FreePort();
+
+    private static int FreePort()
+    {
+        using var asked = new System.Net.Sockets.Socket(System.Net.Sockets.SocketType.Stream, System.Net.Sockets.ProtocolType.Tcp);
+        asked.Bind(new IPEndPoint(IPAddress.Loopback, 0));
+        return ((IPEndPoint)asked.LocalEndPoint!).Port;
+    }
+
     internal string Data => Path.Combine(_folder, "data");
 
     internal string HandIn => Path.Combine(_folder, "hand-in");
@@ -69,6 +79,7 @@ public class ServerFixture : IAsyncLifetime
             host.UseSetting("Wexel:Assets", Path.Combine(Home, "artifacts"));
             host.UseSetting("Wexel:Demo", demo);
             host.UseSetting("Wexel:SmtpPort", outside.SmtpPort.ToString(System.Globalization.CultureInfo.InvariantCulture));
+            host.UseSetting("Wexel:OutletHosts:0", $"127.0.0.1:{SilentPort}");
             host.UseSetting("Wexel:KeepFree", "0");
             host.UseSetting("Wexel:PasswordIterations", "1000");
             host.UseSetting("Wexel:SignInsAnAddress", "100000");

@@ -28,7 +28,7 @@ test('a learner chooses the language of the captions once', async ({ page }) => 
     const captions = [await add('en-GB', 'Make fast.'), { ...(await add('es-ES', 'Amarre.')), kind: 'translation' }]
     const saved = await fetch(`/api/lessons/${id}/document`, {
       method: 'PUT',
-      body: JSON.stringify({ basedOn: view.revision, document: { ...view.document, captions } }),
+      body: JSON.stringify({ basedOn: view.revision, document: { ...view.document, captions, details: { thirdParty: { used: false } } } }),
       headers: { 'Content-Type': 'application/json' },
     })
     const outlets = await (await fetch(`/api/lessons/${id}/releases`)).json()

@@ -5,7 +5,7 @@ import { Readable } from 'node:stream'
 import { expect, test } from '@playwright/test'
 import FeedParser from 'feedparser'
 import Parser from 'rss-parser'
-import { clip, folder, hasNoAccessibilityFaults, release, rendered, signIn } from './help'
+import { clip, folder, hasNoAccessibilityFaults, release, rendered, saysNothingIsOfOthers, signIn } from './help'
 import { ports } from './playwright.config'
 
 test.describe.configure({ timeout: 420_000 })
@@ -74,6 +74,7 @@ test('a feed is made, checked, released to, subscribed to, played and submitted'
   await rendered(page, clip('Knots.mp4', 8), title, '0:00 First\n0:04 Second')
   const outlet = page.getByTestId('outlet-podcastFeed').filter({ hasText: 'Deck hands' })
   await outlet.getByRole('checkbox').first().check()
+  await saysNothingIsOfOthers(page)
   await expect(page.getByText(/^1 file is rendered; about/)).toBeVisible()
   await release(page, outlet)
   await expect(outlet.getByLabel('Feed', { exact: true })).toHaveValue(address)

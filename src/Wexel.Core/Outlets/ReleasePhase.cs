@@ -39,6 +39,9 @@ public enum ReleasePhase
 /// <summary>The steps that a release may take from one phase to another, and what they mean.</summary>
 public static class ReleasePhases
 {
+    /// <summary>The phases in which work is to be done on it, in their order.</summary>
+    public static IReadOnlyList<ReleasePhase> UnderWay => Way;
+
     private static readonly ReleasePhase[] Way =
     [
         ReleasePhase.Planned,

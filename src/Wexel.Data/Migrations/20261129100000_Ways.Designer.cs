@@ -795,6 +795,10 @@ namespace Wexel.Data.Migrations
                     b.Property<DateTimeOffset?>("SentAt")
                         .HasColumnType("timestamp with time zone");
 
+                    b.Property<int>("SaidNumber")
+                        .IsConcurrencyToken()
+                        .HasColumnType("integer");
+
                     b.Property<long>("SentBytes")
                         .HasColumnType("bigint");
 

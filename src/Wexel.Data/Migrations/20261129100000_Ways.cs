@@ -43,6 +43,13 @@ namespace Wexel.Data.Migrations
                 type: "jsonb",
                 nullable: true);
 
+            migrationBuilder.AddColumn<int>(
+                name: "SaidNumber",
+                table: "Releases",
+                type: "integer",
+                nullable: false,
+                defaultValue: 0);
+
             migrationBuilder.AddColumn<long>(
                 name: "SentBytes",
                 table: "Releases",
@@ -129,6 +136,10 @@ namespace Wexel.Data.Migrations
 
             migrationBuilder.DropColumn(
                 name: "Problem",
+                table: "Releases");
+
+            migrationBuilder.DropColumn(
+                name: "SaidNumber",
                 table: "Releases");
 
             migrationBuilder.DropColumn(

@@ -149,6 +149,15 @@ public sealed class Release : PackagedRelease
     /// <summary>In which step it was wanted last; null where nobody wanted it yet.</summary>
     public Guid? BatchId { get; set; }
 
+    /// <summary>
+    /// Counts what people said of it: that it is wanted, who may see it, that it is taken down. Whoever read it before the last of that was said
+    /// writes nothing (<see cref="Microsoft.EntityFrameworkCore.DbUpdateConcurrencyException"/>), and reads it again.
+    /// </summary>
+    public int SaidNumber { get; private set; }
+
+    /// <summary>Notes that somebody said something of it.</summary>
+    public void SaidAnew() => SaidNumber++;
+
     /// <summary>How much of it was put at the outlet so far, in bytes.</summary>
     public long SentBytes { get; set; }
 

@@ -56,6 +56,15 @@ internal sealed class OutletKeeper(WexelDb db, OutletKinds kinds, Deliveries del
                 $"{(count == 1 ? "A release stands" : $"{count} releases stand")} at “{outlet.Name}”. Take {(count == 1 ? "it" : "them")} down "
                     + $"first, so that nobody follows a link to nothing."
             );
+        if (
+            await db
+                .Releases.IgnoreQueryFilters()
+                .AnyAsync(r => r.OutletId == outlet.Id && (r.There != null || ReleasePhases.UnderWay.Contains(r.Phase)), cancel)
+        )
+            return new Problem(
+                "outlet-in-use",
+                $"A lesson is on its way to “{outlet.Name}”, or something of one still lies there. Stop it under Deliver and take it down first."
+            );
         db.Outlets.Remove(outlet);
         await db.SaveChangesAsync(cancel);
         return null;

@@ -38,14 +38,38 @@ internal sealed class PackageDeliverer(
         var files = outlet.Kind.DeliversFiles
             ? Unpacked(release, zip, identifier)
             : [Whole(key, outlet.Row.DeliverBy == "folder" ? identifier + ".zip" : identifier)];
-        if ((await PutAsync(release, outlet, files, cancel)).Is(out var delivered, out var problem))
+        if ((await PutAsync(release, outlet, files, cancel)).Is(out var delivered, out var problem) && !delivered.Stopped)
             (release.SentKey, release.SentAt, release.SentTo) = (
                 key,
                 clock.GetUtcNow(),
                 delivered.Page ?? outlet.Terms.PageAt(identifier, Linked(release))?.AbsoluteUri ?? release.SentTo
             );
-        await db.SaveChangesAsync(CancellationToken.None);
+        await NoteAsync();
         return problem;
+    }
+
+    /// <summary>Writes down what was put, whatever was said of the release meanwhile: it stands there.</summary>
+    private async Task NoteAsync()
+    {
+        while (true)
+        {
+            try
+            {
+                await db.SaveChangesAsync(CancellationToken.None);
+                return;
+            }
+            catch (DbUpdateConcurrencyException said)
+            {
+                foreach (var entry in said.Entries)
+                {
+                    // A release that is gone altogether takes its notes with it.
+                    if (await entry.GetDatabaseValuesAsync() is not { } now)
+                        throw;
+                    var number = entry.Property(nameof(Release.SaidNumber));
+                    (number.OriginalValue, number.CurrentValue) = (now[nameof(Release.SaidNumber)], now[nameof(Release.SaidNumber)]);
+                }
+            }
+        }
     }
 
     /// <summary>A package as one file: who puts it again under its name replaces it.</summary>
@@ -65,10 +89,17 @@ internal sealed class PackageDeliverer(
         if (!outlet.Kind.TakesBack || outlet.Row.DeliverTo is null || There(release).Count == 0)
             return null;
         (await PutAsync(release, outlet, [], cancel)).Is(out _, out var problem);
+        // What went is written down, so that going on begins there.
+        await NoteAsync();
         return problem;
     }
 
-    private async Task<Result<Delivered>> PutAsync(PackagedRelease release, KnownOutlet outlet, IReadOnlyList<ParcelFile> files, CancellationToken cancel)
+    /// <summary>What came of putting files somewhere.</summary>
+    /// <param name="Page">The page that the place named.</param>
+    /// <param name="Stopped">Whether it was left off, since something else was said of the release meanwhile.</param>
+    private sealed record Came(string? Page, bool Stopped);
+
+    private async Task<Result<Came>> PutAsync(PackagedRelease release, KnownOutlet outlet, IReadOnlyList<ParcelFile> files, CancellationToken cancel)
     {
         if (deliveries.Find(outlet.Row.DeliverBy) is not { } delivery)
             return new Problem("delivery-unknown", $"“{outlet.Row.Name}” is reached in a way that this Wexel does not know. Choose another in the Kit.");
@@ -76,12 +107,19 @@ internal sealed class PackageDeliverer(
         var plan = DeliveryPlan.Of([.. files.Select(f => f.File)], there.Now);
         List<ParcelFile> put = [.. files.Where(f => plan.Put.Contains(f.File))];
         await using var watch = release is Release of
-            ? new SendWatch(databases, news, clock, of.Id, of.LessonId, BytesOf(release, outlet, put.Select(f => f.File.Key).ToHashSet()))
+            ? new SendWatch(databases, news, clock, of, BytesOf(release, outlet, put.Select(f => f.File.Key).ToHashSet()))
             : null;
         var parcel = new Parcel(outlet.Row.Name, [.. put.Select(f => watch is null ? f : f with { Open = watch.Counted(f.Open) })], plan.Remove);
         try
         {
-            return await delivery.DeliverAsync(parcel, outlet.Row.DeliverTo!, there, cancel);
+            using var stop = CancellationTokenSource.CreateLinkedTokenSource(cancel, watch?.Stopped ?? CancellationToken.None);
+            return (await delivery.DeliverAsync(parcel, outlet.Row.DeliverTo!, there, stop.Token)).Is(out var delivered, out var problem)
+                ? new Came(delivered.Page, Stopped: false)
+                : problem;
+        }
+        catch (OperationCanceledException) when (!cancel.IsCancellationRequested && watch is { Stopped.IsCancellationRequested: true })
+        {
+            return new Came(null, Stopped: true);
         }
         finally
         {

@@ -118,6 +118,7 @@ internal static class ReleaseEndpoints
         routes.MapGet("/api/lessons/{id:guid}/releases", ListAsync).WithName("Releases");
         routes.MapPost("/api/lessons/{id:guid}/releases", ReleaseAsync).WithName("Release");
         routes.MapDelete("/api/releases/{id:guid}", TakeDownAsync).WithName("TakeDown");
+        routes.MapPost("/api/releases/{id:guid}/stop", StopAsync).WithName("StopRelease");
         routes.MapPost("/api/releases", WantAsync).WithName("WantReleases");
         routes.MapPut("/api/releases/{id:guid}/visibility", OpenAsync).WithName("OpenRelease");
         routes.MapGet("/api/releases/{id:guid}/package.zip", PackageAsync).WithName("ReleasePackage").ExcludeFromDescription();
@@ -208,9 +209,17 @@ internal static class ReleaseEndpoints
         return TypedResults.NoContent();
     }
 
+    private static async Task<Results<NoContent, ProblemHttpResult>> StopAsync(Guid id, WexelDb db, Releaser releaser, CancellationToken cancel)
+    {
+        if (await db.Releases.IgnoreQueryFilters().FirstOrDefaultAsync(r => r.Id == id, cancel) is not { } release)
+            return Problems.NotThere("release");
+        await releaser.StopAsync(release, cancel);
+        return TypedResults.NoContent();
+    }
+
     private static async Task<Results<NoContent, ProblemHttpResult>> TakeDownAsync(Guid id, WexelDb db, Releaser releaser, CancellationToken cancel)
     {
-        if (await db.Releases.Include(r => r.Outlet).FirstOrDefaultAsync(r => r.Id == id, cancel) is not { } release)
+        if (await db.Releases.IgnoreQueryFilters().Include(r => r.Outlet).FirstOrDefaultAsync(r => r.Id == id, cancel) is not { } release)
             return Problems.NotThere("release");
         return await releaser.TakeDownAsync([release], cancel) is { } problem ? Problems.Answer(problem) : TypedResults.NoContent();
     }

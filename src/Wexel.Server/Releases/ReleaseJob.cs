@@ -37,8 +37,8 @@ internal sealed class ReleaseJob(
     public async Task RunAsync(Guid id, CancellationToken shutdown)
     {
         await using var holding = await databases.CreateDbContextAsync(shutdown);
-        // Whoever has it finds all that there is to do.
-        if (await WorkHold.TryAsync(holding, HoldOf(id), shutdown) is not { } hold)
+        // Whoever has it finds all that there is to do; who is just about to let it go is waited for.
+        if (await WorkHold.TryAsync(holding, HoldOf(id), Overlap, shutdown) is not { } hold)
             return;
         await using (hold)
         {
@@ -48,6 +48,8 @@ internal sealed class ReleaseJob(
         await mail.TellAsync(id, CancellationToken.None);
     }
 
+    private static readonly TimeSpan Overlap = TimeSpan.FromSeconds(1);
+
     /// <summary>By what one worker alone has a release.</summary>
     internal static string HoldOf(Guid id) => $"release {id:N}";
 
@@ -56,6 +58,19 @@ internal sealed class ReleaseJob(
     private async Task<bool> NextAsync(Guid id, CancellationToken shutdown)
     {
         db.ChangeTracker.Clear();
+        try
+        {
+            return await StepAsync(id, shutdown);
+        }
+        catch (DbUpdateConcurrencyException)
+        {
+            // Something else is wanted since it was read; what is left is found by that.
+            return true;
+        }
+    }
+
+    private async Task<bool> StepAsync(Guid id, CancellationToken shutdown)
+    {
         if (
             await db.Releases.IgnoreQueryFilters().FirstOrDefaultAsync(r => r.Id == id, shutdown) is not { } release
             || release.BatchId is null
@@ -89,7 +104,7 @@ internal sealed class ReleaseJob(
         {
             stopped = new Problem("release-not-written", $"{failed.Message} Look whether the server’s disk is full, then try again.");
         }
-        catch (Exception failed) when (failed is not OperationCanceledException && !DatabaseOutage.Is(failed))
+        catch (Exception failed) when (failed is not (OperationCanceledException or DbUpdateConcurrencyException) && !DatabaseOutage.Is(failed))
         {
             figures.Fault("release");
             log.LogError(failed, "Release {Release} failed in a way that nobody expected", id);

@@ -31,6 +31,22 @@ internal sealed class ReleaseWishes(WexelDb db, ReleaseShelf releases, OutletShe
     /// <returns>The releases, in the order of the wishes.</returns>
     internal async Task<IReadOnlyList<Guid>> WantAsync(IReadOnlyList<ReleaseWish> wishes, Guid person, bool tells, CancellationToken cancel)
     {
+        while (true)
+        {
+            try
+            {
+                return await WantOnceAsync(wishes, person, tells, cancel);
+            }
+            catch (DbUpdateConcurrencyException)
+            {
+                // Somebody said something of one of them meanwhile; the last who speaks has it.
+                db.ChangeTracker.Clear();
+            }
+        }
+    }
+
+    private async Task<IReadOnlyList<Guid>> WantOnceAsync(IReadOnlyList<ReleaseWish> wishes, Guid person, bool tells, CancellationToken cancel)
+    {
         var now = clock.GetUtcNow();
         var batch = new ReleaseBatch
         {
@@ -51,6 +67,7 @@ internal sealed class ReleaseWishes(WexelDb db, ReleaseShelf releases, OutletShe
             );
             (release.BatchId, release.Problem, release.SentBytes, release.BytesToSend) = (batch.Id, null, 0, null);
             release.Go(ReleasePhase.Planned, now);
+            release.SaidAnew();
             ids.Add(release.Id);
         }
 

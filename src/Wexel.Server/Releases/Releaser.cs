@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
+using Wexel.Core.Documents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Outlets;
 using Wexel.Core.People;
@@ -11,27 +12,46 @@ using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Releases;
 
-/// <summary>Changes what stands at outlets and makes nothing: takes it down, and says who may see it.</summary>
-internal sealed class Releaser(WexelDb db, OutletShelf outlets, PackageDeliverer deliverer, LiveNews news, TimeProvider clock)
+/// <summary>Changes what stands at outlets and makes nothing: stops what is on its way, takes it down, and says who may see it.</summary>
+internal sealed class Releaser(
+    WexelDb db,
+    IDbContextFactory<WexelDb> databases,
+    OutletShelf outlets,
+    PackageDeliverer deliverer,
+    LiveNews news,
+    TimeProvider clock
+)
 {
+    /// <summary>How long a worker that was told to stop may take to let go of a release.</summary>
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
+
+    /// <summary>Stops releases that are on their way; what stands there stays.</summary>
+    internal async Task StopAsync(Release release, CancellationToken cancel)
+    {
+        if (!ReleasePhases.IsUnderWay(release.Phase))
+            return;
+        var why = new Problem("release-stopped", "It was stopped on its way. What was done is kept: going on begins there.");
+        await SayAsync(
+            release,
+            r =>
+            {
+                if (!ReleasePhases.IsUnderWay(r.Phase))
+                    return;
+                r.Go(ReleasePhase.Failed, clock.GetUtcNow());
+                r.Problem = WexelJson.Write(why);
+            },
+            cancel
+        );
+        await news.LessonAsync(release.LessonId);
+    }
+
     /// <summary>Takes releases down. Where what was put at an outlet can be taken away from here, it is.</summary>
     internal async Task<Problem?> TakeDownAsync(IReadOnlyList<Release> releases, CancellationToken cancel)
     {
-        foreach (var release in releases.Where(r => r.Outlet is not null))
-        {
-            if (await deliverer.TakeBackAsync(release, outlets.Known(release.Outlet!), cancel) is not { } problem)
-                continue;
-            // What went is written down, so that going on begins there.
-            await db.SaveChangesAsync(CancellationToken.None);
-            return problem;
-        }
-
-        // The row stays, and so does the address: its page says that it was taken down, and whoever releases it again has it back.
         foreach (var release in releases)
         {
-            (release.MadeFrom, release.PackageKey, release.PackageFiles, release.PackageBytes, release.PackedFrom) = ("", null, null, 0, null);
-            (release.SentKey, release.SentAt, release.SentTo, release.Problem) = (null, null, null, null);
-            release.Go(ReleasePhase.TakenDown, clock.GetUtcNow());
+            if (await TakeDownAsync(release, cancel) is { } problem)
+                return problem;
         }
 
         // An app that asks whether the feed changed must be told that it did.
@@ -44,12 +64,58 @@ internal sealed class Releaser(WexelDb db, OutletShelf outlets, PackageDeliverer
         return null;
     }
 
+    private async Task<Problem?> TakeDownAsync(Release release, CancellationToken cancel)
+    {
+        await StopAsync(release, cancel);
+        await using var holding = await databases.CreateDbContextAsync(cancel);
+        if (await WorkHold.TryAsync(holding, ReleaseJob.HoldOf(release.Id), Patience, cancel) is not { } hold)
+            return new Problem("release-busy", "It was told to stop, and is still being worked on. Take it down in a moment.");
+        await using (hold)
+        {
+            await db.Entry(release).ReloadAsync(cancel);
+            if (release.Outlet is { } outlet && await deliverer.TakeBackAsync(release, outlets.Known(outlet), cancel) is { } problem)
+                return problem;
+            // The row stays, and so does the address: its page says that it was taken down, and whoever releases it again has it back.
+            await SayAsync(
+                release,
+                r =>
+                {
+                    (r.MadeFrom, r.PackageKey, r.PackageFiles, r.PackageBytes, r.PackedFrom) = ("", null, null, 0, null);
+                    // What cannot be taken away from here is left to whoever is told so, and is put anew when it is released again.
+                    (r.There, r.SentKey, r.SentAt, r.SentTo, r.Problem) = (null, null, null, null, null);
+                    r.Go(ReleasePhase.TakenDown, clock.GetUtcNow());
+                },
+                cancel
+            );
+        }
+
+        return null;
+    }
+
     /// <summary>Says who may see a release. Neither its file, nor its address, nor its revision changes.</summary>
     internal async Task OpenAsync(Release release, Visibility visibility, CancellationToken cancel)
     {
-        (release.Visibility, release.WantedVisibility) = (visibility, visibility);
-        await db.SaveChangesAsync(cancel);
+        await SayAsync(release, r => (r.Visibility, r.WantedVisibility) = (visibility, visibility), cancel);
         await news.LessonAsync(release.LessonId);
+    }
+
+    /// <summary>Writes down what somebody says of a release; where somebody else was a moment faster, it is said of what that left.</summary>
+    private async Task SayAsync(Release release, Action<Release> say, CancellationToken cancel)
+    {
+        while (true)
+        {
+            say(release);
+            release.SaidAnew();
+            try
+            {
+                await db.SaveChangesAsync(cancel);
+                return;
+            }
+            catch (DbUpdateConcurrencyException)
+            {
+                await db.Entry(release).ReloadAsync(cancel);
+            }
+        }
     }
 
     /// <summary>Where a release's video lies on Wexel's own pages.</summary>

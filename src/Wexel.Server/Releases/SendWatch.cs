@@ -1,26 +1,33 @@
 using Microsoft.EntityFrameworkCore;
 using Wexel.Data;
+using Wexel.Data.Model;
 using Wexel.Server.Live;
 
 namespace Wexel.Server.Releases;
 
-/// <summary>Looks after what is being sent: twice a second it writes how much of it is there, and tells the desks.</summary>
+/// <summary>
+/// Looks after what is being sent: twice a second it writes how much of it is there, tells the desks, and sees whether something else was said of
+/// the release meanwhile.
+/// </summary>
 internal sealed class SendWatch : IAsyncDisposable
 {
     private static readonly TimeSpan Tick = TimeSpan.FromMilliseconds(500);
 
     private readonly CancellationTokenSource _ended = new();
+    private readonly CancellationTokenSource _stopped = new();
     private readonly Task _watching;
     private long _sent;
 
     /// <param name="databases">Where the release's row is.</param>
     /// <param name="news">Where desks are told.</param>
     /// <param name="clock">The clock.</param>
-    /// <param name="release">The release.</param>
-    /// <param name="lesson">Its lesson.</param>
+    /// <param name="release">The release, as it was when sending began.</param>
     /// <param name="bytes">How much there is to send.</param>
-    internal SendWatch(IDbContextFactory<WexelDb> databases, LiveNews news, TimeProvider clock, Guid release, Guid lesson, long bytes) =>
-        _watching = WatchAsync(databases, news, clock, release, lesson, bytes);
+    internal SendWatch(IDbContextFactory<WexelDb> databases, LiveNews news, TimeProvider clock, Release release, long bytes) =>
+        _watching = WatchAsync(databases, news, clock, (release.Id, release.LessonId, release.SaidNumber), bytes);
+
+    /// <summary>Cancelled once something else was said of the release.</summary>
+    internal CancellationToken Stopped => _stopped.Token;
 
     /// <summary>A stream that tells how much was read of it; one that is opened again begins anew, and takes back what it told.</summary>
     internal Func<Stream> Counted(Func<Stream> open)
@@ -34,9 +41,16 @@ internal sealed class SendWatch : IAsyncDisposable
         await _ended.CancelAsync();
         await _watching;
         _ended.Dispose();
+        _stopped.Dispose();
     }
 
-    private async Task WatchAsync(IDbContextFactory<WexelDb> databases, LiveNews news, TimeProvider clock, Guid release, Guid lesson, long bytes)
+    private async Task WatchAsync(
+        IDbContextFactory<WexelDb> databases,
+        LiveNews news,
+        TimeProvider clock,
+        (Guid Id, Guid LessonId, int SaidNumber) release,
+        long bytes
+    )
     {
         await using var db = await databases.CreateDbContextAsync(CancellationToken.None);
         using var timer = new PeriodicTimer(Tick, clock);
@@ -46,14 +60,19 @@ internal sealed class SendWatch : IAsyncDisposable
             do
             {
                 var sent = Math.Clamp(Interlocked.Read(ref _sent), 0, bytes);
-                if (sent == written)
-                    continue;
-                written = sent;
-                await db
+                var asItWas = await db
                     .Releases.IgnoreQueryFilters()
-                    .Where(r => r.Id == release)
+                    .Where(r => r.Id == release.Id && r.SaidNumber == release.SaidNumber)
                     .ExecuteUpdateAsync(set => set.SetProperty(r => r.SentBytes, sent).SetProperty(r => r.BytesToSend, bytes), CancellationToken.None);
-                await news.LessonAsync(lesson);
+                if (asItWas == 0)
+                {
+                    await _stopped.CancelAsync();
+                    return;
+                }
+
+                if (sent != written)
+                    await news.LessonAsync(release.LessonId);
+                written = sent;
             } while (await timer.WaitForNextTickAsync(_ended.Token));
         }
         catch (OperationCanceledException)

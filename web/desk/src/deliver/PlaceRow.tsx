@@ -49,6 +49,11 @@ export function PlaceRow({ lessonId, place, wish, change, offers, missing, detai
     onError: (problem) => toast.error(problem.message),
     onSettled: changed,
   })
+  const stop = useMutation({
+    mutationFn: (release: string) => taken(api.POST('/api/releases/{id}/stop', { params: { path: { id: release } } })),
+    onError: (problem) => toast.error(problem.message),
+    onSettled: changed,
+  })
   const put = (set: Schemas['DetailSet']) =>
     taken(api.PUT('/api/lessons/{id}/outlets/{outletId}/details', { params: { path: { id: lessonId, outletId: place.id } }, body: set }))
   return (
@@ -87,7 +92,14 @@ export function PlaceRow({ lessonId, place, wish, change, offers, missing, detai
         )}
       </div>
       <div className="min-w-0">
-        <PlaceState place={place} />
+        <div className="flex flex-wrap items-baseline gap-x-4">
+          <PlaceState place={place} />
+          {under && (
+            <Button look="link" className="text-small" onClick={() => stop.mutate(place.way?.id ?? '')}>
+              Stop
+            </Button>
+          )}
+        </div>
         {place.way?.phase === 'failed' && place.way.problem && (
           <p className="mt-1 text-brick">
             {place.way.problem.sentence}{' '}

@@ -1,0 +1,100 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Net.Sockets;
+using System.Text.Json;
+using static Wexel.Server.Tests.ReleaseJobTests;
+
+namespace Wexel.Server.Tests;
+
+/// <summary>What somebody says of a release while it is on its way holds.</summary>
+public sealed class ReleaseOvertakenTests(ServerFixture fixture) : IClassFixture<ServerFixture>
+{
+    [Fact]
+    public async Task Whoever_speaks_last_has_it_also_while_it_is_on_its_way()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var lesson = await LessonAsync(trainer);
+        var channel = (await PlacesAsync(trainer, lesson)).Single(p => p.GetProperty("kind").GetString() == "channel");
+        // Each wish comes while the job works on the one before, or while another is written down.
+        var said = Enumerable.Range(0, 12).Select(i => i % 2 == 0 ? "withLink" : "signedIn").ToList();
+        var all = await Task.WhenAll(
+            said.Select(
+                async (visibility, i) =>
+                {
+                    await Task.Delay(40 * (i / 2));
+                    return await trainer.PostAsJsonAsync("/api/releases", new { wishes = new[] { Wish(lesson, channel, visibility) } });
+                }
+            )
+        );
+        all.ShouldAllBe(a => a.IsSuccessStatusCode);
+        async Task<JsonElement> EndedAsync() =>
+            (
+                await trainer.UntilAsync($"/api/lessons/{lesson}/releases", now =>
+                    now.EnumerateArray().Where(p => p.GetProperty("kind").GetString() == "channel").All(HasEnded)
+                )
+            )
+                .EnumerateArray()
+                .Single(p => p.GetProperty("kind").GetString() == "channel");
+        var live = await EndedAsync();
+        Phase(live).ShouldBe("live");
+        live.GetProperty("release")
+            .GetProperty("visibility")
+            .GetString()
+            .ShouldBe(live.GetProperty("way").GetProperty("visibility").GetString(), "what stands is what was wanted last");
+
+        // What is said of who may see it, while it is on its way again, is not undone by the job.
+        var id = live.GetProperty("way").GetProperty("id").GetGuid();
+        foreach (var visibility in new[] { "signedIn", "withLink", "signedIn" })
+        {
+            var other = visibility == "signedIn" ? "withLink" : "signedIn";
+            (await trainer.PostAsJsonAsync("/api/releases", new { wishes = new[] { Wish(lesson, channel, other) } })).EnsureSuccessStatusCode();
+            (await trainer.PutAsJsonAsync($"/api/releases/{id}/visibility", new { visibility })).EnsureSuccessStatusCode();
+            (await EndedAsync()).GetProperty("release").GetProperty("visibility").GetString().ShouldBe(visibility);
+        }
+    }
+
+    [Fact]
+    public async Task Sending_is_stopped_and_an_outlet_that_is_being_sent_to_is_not_removed()
+    {
+        // A place that takes a package and never says that it has it.
+        var trainer = await fixture.SignedInAsync();
+        var lesson = await LessonAsync(trainer);
+        var silent = new TcpListener(IPAddress.Loopback, ServerFixture.SilentPort);
+        silent.Start();
+        var there = await (
+            await trainer.PostAsJsonAsync(
+                "/api/outlets/learningSystem",
+                new
+                {
+                    name = "Silent school",
+                    settings = new { },
+                    deliverBy = "put",
+                    deliverTo = $"http://127.0.0.1:{ServerFixture.SilentPort}/",
+                }
+            )
+        ).Content.ReadFromJsonAsync<JsonElement>();
+        var outlet = there.GetProperty("id").GetGuid();
+        JsonElement Named(JsonElement all) => all.EnumerateArray().Single(p => p.GetProperty("id").GetGuid() == outlet);
+        try
+        {
+            var place = Named(await trainer.JsonAsync($"/api/lessons/{lesson}/releases"));
+            (await trainer.PostAsJsonAsync("/api/releases", new { wishes = new[] { Wish(lesson, place) } })).EnsureSuccessStatusCode();
+            var sending = Named(await trainer.UntilAsync($"/api/lessons/{lesson}/releases", all => Phase(Named(all)) == "sending"));
+            (await (await trainer.DeleteAsync($"/api/outlets/{outlet}")).ProblemAsync()).GetProperty("code").GetString()!.ShouldStartWith("outlet-");
+            var id = sending.GetProperty("way").GetProperty("id").GetGuid();
+            (await trainer.PostAsync($"/api/releases/{id}/stop", null)).EnsureSuccessStatusCode();
+            var stopped = Named(await trainer.JsonAsync($"/api/lessons/{lesson}/releases"));
+            Phase(stopped).ShouldBe("failed");
+            stopped.GetProperty("way").GetProperty("problem").GetProperty("code").GetString().ShouldBe("release-stopped");
+            // The worker lets go of it, and taking it down is not kept waiting.
+            (await trainer.DeleteAsync($"/api/releases/{id}")).EnsureSuccessStatusCode();
+            Phase(Named(await trainer.JsonAsync($"/api/lessons/{lesson}/releases"))).ShouldBe("takenDown");
+        }
+        finally
+        {
+            silent.Stop();
+        }
+
+        (await trainer.DeleteAsync($"/api/outlets/{outlet}")).EnsureSuccessStatusCode();
+    }
+}
