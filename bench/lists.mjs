@@ -1,4 +1,6 @@
 // Measures how quick lists are with a large library: prints lines of "what|value|budget", in milliseconds.
+import { chromium } from '@playwright/test'
+import launch from '../demo/chromium.json' with { type: 'json' }
 import { signIn, sql } from './client.mjs'
 
 const [port] = process.argv.slice(2)
@@ -66,6 +68,30 @@ for (const [what, path] of [
   ['Space', '/api/space'],
 ])
   say(what, await milliseconds(get(path)))
+// The board as somebody sees it: from the address to rows that can be read, and how much of it a screen more of scrolling costs.
+const browser = await chromium.launch(launch)
+const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
+const [name, value] = cookie.split('=')
+await context.addCookies([{ name, value, url: base }])
+const page = await context.newPage()
+const opened = async () => {
+  await page.goto(`${base}/board`)
+  await page.getByRole('gridcell').nth(20).waitFor()
+}
+say('Board, the page with its rows', await milliseconds(opened, 5), 1_000)
+const longest = await page.evaluate(async () => {
+  const gaps = []
+  let last = performance.now()
+  for (let i = 0; i < 60; i++) {
+    window.scrollBy(0, 400)
+    await new Promise(requestAnimationFrame)
+    gaps.push(performance.now() - last)
+    last = performance.now()
+  }
+  return gaps.sort((a, b) => a - b)[Math.floor(gaps.length * 0.95)]
+})
+say('Board, a frame while it is scrolled, of 20 the longest but one', longest.toFixed(0), 50)
+await browser.close()
 let edit = 0
 say(
   'Autosave',

@@ -21,6 +21,7 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
     public DbSet<Release> Releases => Set<Release>();
     public DbSet<ReleaseBatch> ReleaseBatches => Set<ReleaseBatch>();
     public DbSet<CourseRelease> CourseReleases => Set<CourseRelease>();
+    public DbSet<AuditEntry> AuditEntries => Set<AuditEntry>();
     public DbSet<PodcastFeed> PodcastFeeds => Set<PodcastFeed>();
     public DbSet<SignedIn> SignedIn => Set<SignedIn>();
     public DbSet<Upload> Uploads => Set<Upload>();
@@ -102,6 +103,11 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
             release.HasIndex(r => new { r.LessonId, r.OutletId }).IsUnique();
             // One that is still on its way stands nowhere yet; who brings it there looks past this.
             release.HasQueryFilter(r => r.MadeFrom != "");
+        });
+        builder.Entity<AuditEntry>(entry =>
+        {
+            entry.HasKey(e => e.Number);
+            entry.Property(e => e.Number).UseIdentityAlwaysColumn();
         });
         builder.Entity<PodcastFeed>(feed =>
         {

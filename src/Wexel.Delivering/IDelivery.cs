@@ -19,6 +19,10 @@ public interface IDelivery
     /// <param name="to">Where things are to be put, as it was entered; null for nothing.</param>
     Problem? Unusable(string? to);
 
+    /// <summary>The names that are taken at a place, as far as they can be seen from here.</summary>
+    /// <param name="to">Where; <see cref="Unusable"/> has nothing against it.</param>
+    IReadOnlyList<string> Names(string to) => [];
+
     /// <summary>Puts files and removes files. What could be done is told file by file, also where the rest fails.</summary>
     /// <param name="parcel">What is to be done.</param>
     /// <param name="to">Where; <see cref="Unusable"/> has nothing against it.</param>

@@ -19,6 +19,8 @@ using Wexel.Making.Rendering;
 using Wexel.Making.Storage;
 using Wexel.Media.Tools;
 using Wexel.Server;
+using Wexel.Server.Audit;
+using Wexel.Server.Board;
 using Wexel.Server.Channel;
 using Wexel.Server.Demo;
 using Wexel.Server.Details;
@@ -144,6 +146,8 @@ builder
 builder
     .Services.AddTransient<IDelivery, DownloadDelivery>()
     .AddTransient<IDelivery>(services => new FolderDelivery(services.GetRequiredService<IOptions<WexelOptions>>().Value.OutletFolders))
+    .AddTransient<IDelivery>(services => new WholeFolderDelivery(services.GetRequiredService<IOptions<WexelOptions>>().Value.OutletFolders))
+    .AddScoped<FileNamer>()
     .AddTransient<IDelivery>(services => services.GetRequiredService<PutDelivery>())
     .AddTransient<Deliveries>();
 builder
@@ -179,6 +183,8 @@ builder
     .AddScoped<ReleaseSteps>()
     .AddScoped<Releaser>()
     .AddScoped<ReleaseWishes>()
+    .AddScoped<BoardReader>()
+    .AddScoped<BoardPlanner>()
     .AddScoped<IRenderCare>(services => services.GetRequiredService<ReleaseWishes>())
     .AddScoped<ReleaseMail>()
     .AddScoped<HandOns>()
@@ -241,6 +247,7 @@ app.UseAuthentication();
 app.UseMiddleware<SameOrigin>();
 app.UseAuthorization();
 app.UseRateLimiter();
+app.UseMiddleware<AuditTrail>();
 app.MapOpenApi();
 app.MapSignIn();
 app.MapAccount();
@@ -268,9 +275,11 @@ app.MapLibrary();
 app.MapOutlets();
 app.MapDetails();
 app.MapReleases();
+app.MapBoard();
 app.MapCourseReleases();
 app.MapChannel();
 app.MapHouse();
+app.MapAudit();
 app.MapFeeds();
 app.MapFeedFiles();
 app.MapHub<LiveHub>("/live");

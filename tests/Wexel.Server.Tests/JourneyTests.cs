@@ -372,7 +372,7 @@ public sealed class JourneyTests(ServerFixture fixture) : IClassFixture<ServerFi
             .GetProperty("lessons")
             .EnumerateArray()
             .SelectMany(r => r.GetProperty("cells").EnumerateArray())
-            .ShouldContain(c => c.ValueKind == JsonValueKind.Object && c.GetProperty("behind").GetBoolean());
+            .ShouldContain(c => c.ValueKind == JsonValueKind.Object && c.GetProperty("phase").GetString() == "behind");
         async Task<string[]> EncodesAsync() =>
             [
                 .. (await trainer.JsonAsync($"/api/lessons/{id}/deliver"))

@@ -25,8 +25,16 @@ test('an outlet is added by what its kind asks, changed, and removed', async ({ 
   // It stands in the Kit and on the board.
   await page.getByRole('link', { name: 'Name and settings: Harbour web' }).click()
   await expect(page.getByLabel('Address under which its folders are found')).toHaveValue('https://harbour.example/lessons/')
-  await expect(page.getByText('It is kept in the learner’s browser alone.')).toBeVisible()
+  await expect(
+    page
+      .getByRole('row', { name: /^Completion/ })
+      .getByText('It is kept in the learner’s browser alone.')
+      .first(),
+  ).toBeVisible()
   await hasNoAccessibilityFaults(page)
+  // What becomes of a lesson stands beside what becomes of it elsewhere.
+  await expect(page.getByRole('columnheader', { name: 'web server this outlet' })).toBeVisible()
+  await expect(page.getByRole('row', { name: /^Completion/ }).getByText('not there')).toHaveCount(1)
   await page.getByLabel('Name').fill('Harbour pages')
   await page.getByRole('button', { name: 'Save the outlet' }).click()
   await expect(page.getByRole('heading', { name: 'Harbour pages', level: 1 })).toBeVisible()

@@ -54,10 +54,16 @@ public abstract class OutletKind
     /// <summary>Whether the files of a package are put there one by one, in a folder, and not as one file.</summary>
     public virtual bool DeliversFiles => false;
 
+    /// <summary>Whether such a folder is named after its lesson, for people to find; otherwise its name is an address that never changes.</summary>
+    public virtual bool IsNamedAfterLesson => false;
+
     /// <summary>Whether what was put there can be taken away again from here.</summary>
     public virtual bool TakesBack => false;
 
-    /// <summary>What of a lesson survives there.</summary>
+    /// <summary>The parts of a lesson of which every kind says what becomes of them there, in their order.</summary>
+    public static IReadOnlyList<string> Parts { get; } = ["Contents", "Captions", "Description", "Picture", "Completion"];
+
+    /// <summary>What of a lesson survives there: each of <see cref="Parts"/>, and what else there is to say.</summary>
     public abstract IReadOnlyList<Carried> Carries { get; }
 
     /// <summary>What has to be done there by hand, each in a sentence.</summary>

@@ -7,7 +7,18 @@ namespace Wexel.Core.Packages;
 /// <param name="Purpose">What it is for, in one sentence for the person who hands it on.</param>
 /// <param name="Content">What stands in it.</param>
 /// <param name="IsThePageToLink">Whether this is the one to link.</param>
-public sealed record PackageFile(string Path, string Purpose, PackageContent Content, bool IsThePageToLink = false);
+public sealed record PackageFile(string Path, string Purpose, PackageContent Content, bool IsThePageToLink = false)
+{
+    /// <summary>Files in one folder: two of such packages unpacked into one place lie beside each other.</summary>
+    /// <param name="files">The files.</param>
+    /// <param name="folder">The folder's name, which is safe.</param>
+    public static IReadOnlyList<PackageFile> Within(IEnumerable<PackageFile> files, string folder) =>
+        [.. files.Select(f => f with { Path = $"{folder}/{f.Path}" })];
+
+    /// <summary>The path of a file in the one folder of its package.</summary>
+    /// <param name="path">The path in the package, see <see cref="Within"/>.</param>
+    public static string InFolder(string path) => path[(path.IndexOf('/', StringComparison.Ordinal) + 1)..];
+}
 
 /// <summary>What stands in a file of a package.</summary>
 public abstract record PackageContent

@@ -171,6 +171,47 @@ namespace Wexel.Data.Migrations
                     b.ToTable("AspNetUserTokens", (string)null);
                 });
 
+            modelBuilder.Entity("Wexel.Data.Model.AuditEntry", b =>
+                {
+                    b.Property<long>("Number")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityAlwaysColumn(b.Property<long>("Number"));
+
+                    b.Property<string>("Action")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("From")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<Guid?>("LessonId")
+                        .HasColumnType("uuid");
+
+                    b.Property<Guid?>("PersonId")
+                        .HasColumnType("uuid");
+
+                    b.Property<string>("Subject")
+                        .HasColumnType("text");
+
+                    b.Property<string>("Who")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<string>("With")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.HasKey("Number");
+
+                    b.ToTable("AuditEntries");
+                });
+
             modelBuilder.Entity("Wexel.Data.Model.CheckOverride", b =>
                 {
                     b.Property<Guid>("Id")
@@ -291,6 +332,9 @@ namespace Wexel.Data.Migrations
 
                     b.Property<string>("Details")
                         .HasColumnType("jsonb");
+
+                    b.Property<string>("FilePattern")
+                        .HasColumnType("text");
 
                     b.Property<long?>("LineBitsPerSecond")
                         .HasColumnType("bigint");
@@ -744,6 +788,9 @@ namespace Wexel.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text");
 
+                    b.Property<DateTimeOffset?>("OpensAt")
+                        .HasColumnType("timestamp with time zone");
+
                     b.Property<Guid>("OutletId")
                         .HasColumnType("uuid");
 
@@ -789,12 +836,12 @@ namespace Wexel.Data.Migrations
                     b.Property<int>("Revision")
                         .HasColumnType("integer");
 
-                    b.Property<DateTimeOffset?>("SentAt")
-                        .HasColumnType("timestamp with time zone");
-
                     b.Property<int>("SaidNumber")
                         .IsConcurrencyToken()
                         .HasColumnType("integer");
+
+                    b.Property<DateTimeOffset?>("SentAt")
+                        .HasColumnType("timestamp with time zone");
 
                     b.Property<long>("SentBytes")
                         .HasColumnType("bigint");

@@ -29,6 +29,9 @@ public sealed class House
     /// <summary>What is said about everything that the house makes, a <see cref="Core.Details.DetailSet"/> as JSON; null for nothing.</summary>
     public string? Details { get; set; }
 
+    /// <summary>How files are named after their lessons, a <see cref="Core.Naming.NamePattern"/>; null for what is usual.</summary>
+    public string? FilePattern { get; set; }
+
     /// <summary>How fast files go up, in bits a second; null for what is usual.</summary>
     public long? LineBitsPerSecond { get; set; }
 

@@ -177,6 +177,10 @@ public sealed class Release : PackagedRelease
     public string? Details { get; set; }
 
     public Core.People.Visibility Visibility { get; set; }
+
+    /// <summary>From when it may be seen; null for at once.</summary>
+    public DateTimeOffset? OpensAt { get; set; }
+
     public int Revision { get; set; }
     public required string ProfileId { get; set; }
 

@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Net;
 using System.Security.Claims;
 using System.Text;
@@ -36,12 +37,15 @@ internal static class ChannelEndpoints
     {
         var group = routes.MapGroup("").AllowAnonymous().ExcludeFromDescription().AddEndpointFilter(ForOthersAsync);
         group.MapGet("/channel", ListAsync);
-        group.MapGet("/watch/{token}", (string token, HttpContext http, ChannelReader reader, IOptions<WexelOptions> options, CancellationToken cancel) =>
-            PageAsync(token, false, http, reader, options, cancel)
-        );
-        group.MapGet("/embed/{token}", (string token, HttpContext http, ChannelReader reader, IOptions<WexelOptions> options, CancellationToken cancel) =>
-            PageAsync(token, true, http, reader, options, cancel)
-        );
+        foreach (var (address, embedded) in new[] { ("/watch/{token}", false), ("/embed/{token}", true) })
+        {
+            group.MapGet(
+                address,
+                (string token, HttpContext http, ChannelReader reader, IOptions<WexelOptions> options, TimeProvider clock, CancellationToken cancel) =>
+                    PageAsync(token, embedded, http, reader, options, clock, cancel)
+            );
+        }
+
         group.MapGet("/oembed", OEmbedAsync);
         group.MapGet("/watch/{token}/progress", ReadProgressAsync);
         group.MapPost("/watch/{token}/progress", WriteProgressAsync).RequireRateLimiting(Limits.Progress);
@@ -61,13 +65,17 @@ internal static class ChannelEndpoints
         HttpContext http,
         ChannelReader reader,
         IOptions<WexelOptions> options,
+        TimeProvider clock,
         CancellationToken cancel
     )
     {
         http.Response.Headers.ContentSecurityPolicy = embedded ? SafeHeaders.Embed : SafeHeaders.Watch;
         if (await reader.FindAsync(token, cancel) is not { } release)
             return await AwayAsync(token, http, reader, cancel);
-        if (!MaySee(release.Visibility, http.User))
+        var (opening, now) = (new Opening(release.Visibility, release.OpensAt), clock.GetUtcNow());
+        if (!opening.IsOpen(now) && !Who(http.User).MakesLessons)
+            return NotYet(opening.From!.Value, now, http);
+        if (!Seeing.May(opening, Who(http.User), now))
         {
             var signIn = $"/sign-in?to={Uri.EscapeDataString($"/watch/{token}")}";
             return NoPage(
@@ -88,6 +96,19 @@ internal static class ChannelEndpoints
             );
         var place = embedded ? null : await reader.PlaceAsync(release, http.User.Identity?.IsAuthenticated == true, cancel);
         return Page(PlayerPage.Html(player, "/player/", place, reader.Preview(release)?.HeadTags(new Uri(options.Value.PublicAddress, "oembed")) ?? ""));
+    }
+
+    /// <summary>A lesson whose time has not come (503 with the time to ask again, RFC 9110, sections 15.6.4 and 10.2.3).</summary>
+    private static ContentHttpResult NotYet(DateTimeOffset from, DateTimeOffset now, HttpContext http)
+    {
+        http.Response.Headers.RetryAfter = ((long)Math.Ceiling((from - now).TotalSeconds)).ToString(CultureInfo.InvariantCulture);
+        var at = TimeZoneInfo.ConvertTime(from, TimeZoneInfo.Local);
+        return NoPage(
+            "This lesson opens later",
+            $"It can be watched here from {at.ToString("d MMMM yyyy, HH:mm", CultureInfo.GetCultureInfo("en-GB"))} on, under this link.",
+            null,
+            StatusCodes.Status503ServiceUnavailable
+        );
     }
 
     /// <summary>An address whose lesson is not there: it is being prepared (503 with a time to ask again, RFC 9110, section 15.6.4), was taken down
@@ -161,12 +182,13 @@ internal static class ChannelEndpoints
         KnownReleases releases,
         OpenedPages opened,
         LearningLog log,
+        TimeProvider clock,
         CancellationToken cancel
     )
     {
         if (await releases.FindAsync(token, cancel) is not { } release)
             return TypedResults.NotFound();
-        if (!MaySee(release.Visibility, http.User))
+        if (!Seeing.May(release.Opening, Who(http.User), clock.GetUtcNow()))
             return TypedResults.Unauthorized();
         if (learner.Length > LongestLearner)
             return Unusable();
@@ -180,12 +202,13 @@ internal static class ChannelEndpoints
         KnownReleases releases,
         LearningLog log,
         OpenedPages opened,
+        TimeProvider clock,
         CancellationToken cancel
     )
     {
         if (await releases.FindAsync(token, cancel) is not { } release)
             return TypedResults.NotFound();
-        if (!MaySee(release.Visibility, http.User))
+        if (!Seeing.May(release.Opening, Who(http.User), clock.GetUtcNow()))
             return TypedResults.Unauthorized();
         if (
             report.Watched.Count > MostRanges
@@ -252,9 +275,7 @@ internal static class ChannelEndpoints
         return named || text is null;
     }
 
-    private static bool MaySee(Visibility visibility, ClaimsPrincipal user) => Seeing.May(visibility, Who(user));
-
-    private static Viewer Who(ClaimsPrincipal user) => new(SignedIn: user.Identity?.IsAuthenticated == true);
+    internal static Viewer Who(ClaimsPrincipal? user) => new(user?.Identity?.IsAuthenticated == true, user?.IsInRole(Roles.Trainer) == true);
 
     private static string LearnerKey(string learner, ClaimsPrincipal user) =>
         user.Identity?.IsAuthenticated == true ? user.Id().ToString("N") : "link-" + learner;

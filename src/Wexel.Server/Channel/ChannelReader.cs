@@ -17,7 +17,7 @@ namespace Wexel.Server.Channel;
 internal sealed record ListedLesson(string Token, string Title);
 
 /// <summary>Finds what learners may look at.</summary>
-internal sealed class ChannelReader(WexelDb db, IOptions<WexelOptions> options)
+internal sealed class ChannelReader(WexelDb db, IOptions<WexelOptions> options, TimeProvider clock)
 {
     private IQueryable<Release> Channel =>
         db.Releases.AsNoTracking().Include(r => r.Lesson).ThenInclude(l => l!.Course).Include(r => r.Outlet).Where(r => r.Outlet!.Kind == ChannelKind.Channel);
@@ -33,14 +33,17 @@ internal sealed class ChannelReader(WexelDb db, IOptions<WexelOptions> options)
             .Where(r => r.Outlet!.Kind == ChannelKind.Channel && r.BatchId != null)
             .FirstOrDefaultAsync(r => r.Token == token, cancel);
 
-    /// <summary>All lessons in the channel, in teaching order.</summary>
-    internal Task<List<ListedLesson>> AllAsync(CancellationToken cancel) =>
-        db
-            .Releases.Where(r => r.Outlet!.Kind == ChannelKind.Channel)
+    /// <summary>All lessons in the channel whose time has come, in teaching order.</summary>
+    internal Task<List<ListedLesson>> AllAsync(CancellationToken cancel)
+    {
+        var now = clock.GetUtcNow();
+        return db
+            .Releases.Where(r => r.Outlet!.Kind == ChannelKind.Channel && (r.OpensAt == null || r.OpensAt <= now))
             .OrderBy(r => r.Lesson!.CourseId)
             .ThenBy(r => r.Lesson!.Position)
             .Select(r => new ListedLesson(r.Token, r.Lesson!.Title))
             .ToListAsync(cancel);
+    }
 
     /// <summary>How many lessons are being looked through or rendered.</summary>
     internal Task<int> BeingMadeAsync(CancellationToken cancel) =>
@@ -65,7 +68,7 @@ internal sealed class ChannelReader(WexelDb db, IOptions<WexelOptions> options)
     /// <summary>What other sites may know of a release: only of one that whoever has the link may see.</summary>
     internal WatchPagePreview? Preview(Release release)
     {
-        if (!Seeing.ToldToAll(release.Visibility))
+        if (!Seeing.ToldToAll(new Opening(release.Visibility, release.OpensAt), clock.GetUtcNow()))
             return null;
         var player = PlayerLesson.Format.Read(release.Player);
         Uri At(string path) => new(options.Value.PublicAddress, path + release.Token);

@@ -10,11 +10,11 @@ namespace Wexel.Server.Channel;
 
 /// <summary>What must be known of a release when somebody asks for a part of its file: who may have it, and where it lies.</summary>
 /// <param name="Taken">What learners take.</param>
-/// <param name="Visibility">Who may see it.</param>
+/// <param name="Opening">Who may see it, and from when.</param>
 /// <param name="Container">What the file is.</param>
 /// <param name="FileKey">The file's key.</param>
 /// <param name="PosterKey">The poster's; null for none.</param>
-internal sealed record KnownRelease(Taken Taken, Visibility Visibility, Container Container, string FileKey, string? PosterKey);
+internal sealed record KnownRelease(Taken Taken, Opening Opening, Container Container, string FileKey, string? PosterKey);
 
 /// <summary>Finds releases in the channel, remembered for some seconds: a player asks for its file's parts many times a minute.</summary>
 internal sealed class KnownReleases(IDbContextFactory<WexelDb> databases, Changes changes, TimeProvider clock)
@@ -32,7 +32,13 @@ internal sealed class KnownReleases(IDbContextFactory<WexelDb> databases, Change
         await using var db = await databases.CreateDbContextAsync(cancel);
         return await db
             .Releases.Where(r => r.Token == token && r.Outlet!.Kind == ChannelKind.Channel)
-            .Select(r => new KnownRelease(new Taken(r.LessonId, r.OutletId, r.Id, r.Revision), r.Visibility, r.Container, r.FileKey, r.PosterKey))
+            .Select(r => new KnownRelease(
+                new Taken(r.LessonId, r.OutletId, r.Id, r.Revision),
+                new Opening(r.Visibility, r.OpensAt),
+                r.Container,
+                r.FileKey,
+                r.PosterKey
+            ))
             .FirstOrDefaultAsync(cancel);
     }
 }

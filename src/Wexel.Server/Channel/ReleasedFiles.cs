@@ -13,7 +13,7 @@ namespace Wexel.Server.Channel;
 /// is, is known, and
 /// who asks is only looked for where not everybody may have it.
 /// </summary>
-internal sealed class ReleasedFiles(KnownReleases releases, MadeFileSender files, FileStore store)
+internal sealed class ReleasedFiles(KnownReleases releases, MadeFileSender files, FileStore store, TimeProvider clock)
 {
     internal static void Map(IEndpointRouteBuilder routes)
     {
@@ -61,7 +61,10 @@ internal sealed class ReleasedFiles(KnownReleases releases, MadeFileSender files
         SafeHeaders.ForOthers(http.Response);
         if (await releases.FindAsync((string)http.Request.RouteValues["token"]!, http.RequestAborted) is not { } release)
             http.Response.StatusCode = StatusCodes.Status404NotFound;
-        else if (!Seeing.ToldToAll(release.Visibility) && !Seeing.May(release.Visibility, new Viewer((await http.AuthenticateAsync()).Succeeded)))
+        else if (
+            !Seeing.ToldToAll(release.Opening, clock.GetUtcNow())
+            && !Seeing.May(release.Opening, ChannelEndpoints.Who((await http.AuthenticateAsync()).Principal), clock.GetUtcNow())
+        )
             http.Response.StatusCode = StatusCodes.Status401Unauthorized;
         else
             return release;

@@ -5,6 +5,7 @@ using Wexel.Core.Captions;
 using Wexel.Core.Documents;
 using Wexel.Core.Feeds;
 using Wexel.Core.Kit;
+using Wexel.Core.Naming;
 using Wexel.Core.Packages;
 using Wexel.Data;
 using Wexel.Data.Model;
@@ -146,7 +147,7 @@ internal static class FeedEndpoints
         ];
         var made = await packer.PackAsync(FeedFolder.Plan(sources, store.Keyed(feed.ArtworkKey, MadeNames.Artwork), episodes), cancel);
         var zip = store.Derived(made.Key, MadeNames.Package);
-        return TypedResults.PhysicalFile(zip, "application/zip", sources.Settings.Title + ".zip", enableRangeProcessing: true);
+        return TypedResults.PhysicalFile(zip, "application/zip", FileName.Safe(sources.Settings.Title, "feed") + ".zip", enableRangeProcessing: true);
     }
 
     internal static IReadOnlyList<IReadOnlyList<Cue>> Captions(Release release) => [.. PlayerLesson.Format.Read(release.Player).Captions.Select(c => c.Cues)];

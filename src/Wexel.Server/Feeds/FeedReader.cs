@@ -41,7 +41,12 @@ internal sealed class FeedReader(WexelDb db, IOptions<WexelOptions> options)
             folder,
             ArtworkName(feed),
             rows.Select(r => r.ReleasedAt).Append(feed.ChangedAt).Max(),
-            [.. rows.Select(r => new FeedEntry(Episode.Format.Read(r.Episode!), r.FirstReleasedAt, courses.IndexOf(r.CourseId) + 1, r.Position))]
+            // Of a feed of a thousand episodes most of the time goes into reading them.
+            [
+                .. rows.AsParallel()
+                    .AsOrdered()
+                    .Select(r => new FeedEntry(Episode.Format.Read(r.Episode!), r.FirstReleasedAt, courses.IndexOf(r.CourseId) + 1, r.Position)),
+            ]
         );
     }
 

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.Extensions.Options;
 using Wexel.Core.Documents;
 using Wexel.Core.Kit;
+using Wexel.Core.Naming;
 using Wexel.Core.Outlets;
 using Wexel.Core.Recordings;
 using Wexel.Data.Model;
@@ -20,7 +21,9 @@ internal sealed record HouseView(
     PictureSize? MarkSize,
     MarkPlacement? Placement,
     MarkPlacement UsualPlacement,
-    HostingPlan Plan
+    HostingPlan Plan,
+    string FilePattern,
+    string FileExample
 );
 
 /// <param name="Placement">Where the mark is to stand on lessons; null to take it off them.</param>
@@ -31,6 +34,9 @@ internal sealed record PlacementRequest(MarkPlacement? Placement);
 internal sealed record BoxRequest(MarkPlacement Placement, PictureSize Picture);
 
 internal sealed record HouseColour(string Colour);
+
+/// <param name="FilePattern">How files are to be named; empty for what is usual.</param>
+internal sealed record NamesRequest(string FilePattern);
 
 /// <summary>The house's name, colour and mark.</summary>
 internal static class HouseEndpoints
@@ -45,6 +51,7 @@ internal static class HouseEndpoints
             .WithName("House");
         group.MapPut("", SaveAsync).WithName("SaveHouse");
         group.MapPut("plan", SavePlanAsync).WithName("SavePlan");
+        group.MapPut("names", SaveNamesAsync).WithName("SaveNames");
         group.MapPut("mark", TakeMarkAsync).WithName("TakeMark").Accepts<Stream>("application/octet-stream");
         group.MapPut("mark/placement", PlaceAsync).WithName("PlaceMark");
         group.MapPost("mark/box", BoxAsync).WithName("MarkBox");
@@ -68,6 +75,16 @@ internal static class HouseEndpoints
         IOptions<WexelOptions> options,
         CancellationToken cancel
     ) => await keeper.SavePlanAsync(plan, cancel) is { } problem ? Problems.Answer(problem) : TypedResults.Ok(View(await keeper.FindAsync(cancel), options));
+
+    private static async Task<Results<Ok<HouseView>, ProblemHttpResult>> SaveNamesAsync(
+        NamesRequest names,
+        HouseKeeper keeper,
+        IOptions<WexelOptions> options,
+        CancellationToken cancel
+    ) =>
+        await keeper.SaveNamesAsync(names.FilePattern, cancel) is { } problem
+            ? Problems.Answer(problem)
+            : TypedResults.Ok(View(await keeper.FindAsync(cancel), options));
 
     private static async Task<Results<Ok<HouseView>, ProblemHttpResult>> TakeMarkAsync(
         HttpRequest request,
@@ -122,6 +139,11 @@ internal static class HouseEndpoints
             house is { MarkWidth: { } width, MarkHeight: { } height } ? new PictureSize(width, height) : null,
             house.MarkPlacement is { } placement ? WexelJson.Read<MarkPlacement>(placement) : null,
             MarkPlacement.Usual,
-            HouseShelf.Plan(house)
+            HouseShelf.Plan(house),
+            house.FilePattern ?? NamePattern.UsualText,
+            HouseShelf.Pattern(house).Name(Example) + ".mp4"
         );
+
+    /// <summary>A lesson as there might be one, for whoever writes a pattern.</summary>
+    private static readonly NameParts Example = new("Closing the till", "The till", "Ticket desk basics", 3, "Web 720p", new DateOnly(2026, 11, 5));
 }

@@ -3,6 +3,7 @@ using Wexel.Core;
 using Wexel.Core.Documents;
 using Wexel.Core.Feeds;
 using Wexel.Core.Kit;
+using Wexel.Core.Naming;
 using Wexel.Core.Outlets;
 using Wexel.Core.Recordings;
 using Wexel.Data;
@@ -43,6 +44,16 @@ internal sealed class HouseKeeper(WexelDb db, FileStore store, PictureTaker pict
             return unusable;
         var house = await FindAsync(cancel);
         (house.LineBitsPerSecond, house.TrafficBytesAMonth) = (plan.LineBitsPerSecond, plan.TrafficBytesAMonth);
+        await db.SaveChangesAsync(cancel);
+        return null;
+    }
+
+    internal async Task<Problem?> SaveNamesAsync(string pattern, CancellationToken cancel)
+    {
+        var wanted = string.IsNullOrWhiteSpace(pattern) ? NamePattern.UsualText : pattern.Trim();
+        if (!NamePattern.Parse(wanted).Is(out _, out var problem))
+            return problem;
+        (await FindAsync(cancel)).FilePattern = wanted == NamePattern.UsualText ? null : wanted;
         await db.SaveChangesAsync(cancel);
         return null;
     }

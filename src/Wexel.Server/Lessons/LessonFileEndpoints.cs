@@ -31,16 +31,17 @@ internal static class LessonFileEndpoints
         WexelDb db,
         RenderPlans plans,
         FileStore store,
+        FileNamer names,
         CancellationToken cancel
     ) =>
         await PlanAsync(id, db, plans, store, cancel) is [{ Content: PackageContent.Text text }, ..] plan
-            ? TypedResults.File(Encoding.UTF8.GetBytes(text.Value), "application/json", await NameAsync(id, db, cancel) + LessonFile.Ending)
+            ? TypedResults.File(Encoding.UTF8.GetBytes(text.Value), "application/json", await names.NameAsync(id, cancel) + LessonFile.Ending)
             : Problems.NotThere("lesson");
 
     /// <summary>The lesson file with everything that it names; it is packed while it goes.</summary>
-    private static async Task<IResult> ZipAsync(Guid id, WexelDb db, RenderPlans plans, FileStore store, CancellationToken cancel) =>
+    private static async Task<IResult> ZipAsync(Guid id, WexelDb db, RenderPlans plans, FileStore store, FileNamer names, CancellationToken cancel) =>
         await PlanAsync(id, db, plans, store, cancel) is { } plan
-            ? new ZipDownload(plan, await NameAsync(id, db, cancel) + ".wexel.zip")
+            ? new ZipDownload(plan, await names.NameAsync(id, cancel) + ".wexel.zip")
             : Problems.NotThere("lesson");
 
     private static async Task<IReadOnlyList<PackageFile>?> PlanAsync(Guid id, WexelDb db, RenderPlans plans, FileStore store, CancellationToken cancel)
@@ -60,7 +61,4 @@ internal static class LessonFileEndpoints
             .ToDictionaryAsync(r => r.Hash, cancel);
         return LessonArchive.Plan(lesson, id, [.. hashes.Select(h => (rows[h].FileName, WexelJson.Read<RecordingFacts>(rows[h].Facts).UsedSounds))], store);
     }
-
-    private static async Task<string> NameAsync(Guid id, WexelDb db, CancellationToken cancel) =>
-        await db.Lessons.Where(l => l.Id == id).Select(l => l.Title).FirstAsync(cancel) is { Length: > 0 } title ? title : "lesson";
 }

@@ -4,6 +4,7 @@ using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
 using Wexel.Core.Encoding;
 using Wexel.Core.Library;
+using Wexel.Core.Naming;
 using Wexel.Core.Outlets;
 using Wexel.Core.Packages;
 using Wexel.Data;
@@ -12,6 +13,7 @@ using Wexel.Making.Storage;
 using Wexel.Server.Releases;
 using Wexel.Server.Rendering;
 using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
 using Wexel.Server.SignIn;
 
 namespace Wexel.Server.Library;
@@ -99,6 +101,7 @@ internal static class LibraryEndpoints
         Guid id,
         WexelDb db,
         MadeFileReader reader,
+        FileNamer namer,
         OutletKinds kinds,
         FileStore store,
         CancellationToken cancel
@@ -108,7 +111,7 @@ internal static class LibraryEndpoints
             return Problems.NotThere("lesson");
         var files = await reader.ReadAsync(lesson, cancel);
         var toLink = MadeFiles.ToLink([.. files.Select(f => f.Facts)]);
-        var names = Names(lesson.Title, files);
+        var names = await NamesAsync(lesson, files, namer, cancel);
         var views = new List<MadeFileView>();
         foreach (var (i, file) in files.Index())
         {
@@ -142,31 +145,31 @@ internal static class LibraryEndpoints
         );
     }
 
-    /// <summary>Names that tell the files of one lesson apart: the lesson's title and what each was made with.</summary>
-    private static List<string> Names(string title, IReadOnlyList<LibraryFile> files)
+    /// <summary>Names that tell the files of one lesson apart.</summary>
+    private static async Task<List<string>> NamesAsync(Lesson lesson, IReadOnlyList<LibraryFile> files, FileNamer names, CancellationToken cancel)
     {
-        var taken = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
-        return
-        [
-            .. files.Select(f =>
-            {
-                var ending = f.Facts.Container is { } container && ContainerFacts.Of(container).IsFolder ? "" : Path.GetExtension(f.Name);
-                var plain = string.Concat(
-                        $"{title} - {f.Title}".Select(c => char.IsControl(c) || "/\\:*?\"<>|".Contains(c, StringComparison.Ordinal) ? '-' : c)
-                    )
-                    .Trim(' ', '.');
-                var name = plain;
-                // Two of one profile are told apart by the revision, and where that is the same by a number.
-                for (var n = 1; !taken.Add(name + ending); n++)
-                    name = n == 1 ? $"{plain} (revision {f.Revision})" : $"{plain} (revision {f.Revision}, {n})";
-                return name + ending;
-            }),
-        ];
+        var distinct = new DistinctNames();
+        var all = new List<string>(files.Count);
+        foreach (var file in files)
+        {
+            var ending = file.Facts.Container is { } container && ContainerFacts.Of(container).IsFolder ? "" : Path.GetExtension(file.Name);
+            all.Add(distinct.Take(await names.NameAsync(lesson, file.Title, cancel), ending));
+        }
+
+        return all;
     }
 
-    private static async Task<IResult> FileAsync(Guid id, string key, WexelDb db, MadeFileReader reader, FileStore store, CancellationToken cancel)
+    private static async Task<IResult> FileAsync(
+        Guid id,
+        string key,
+        WexelDb db,
+        MadeFileReader reader,
+        FileNamer namer,
+        FileStore store,
+        CancellationToken cancel
+    )
     {
-        if (await FindAsync(id, key, db, reader, cancel) is not { } found)
+        if (await FindAsync(id, key, db, reader, namer, cancel) is not { } found)
             return Problems.NotThere("file");
         if (found.File.Files(store) is { Count: > 1 })
             return new ZipDownload(await PackedAsync(found.File, "", store, cancel), found.Name + ".zip");
@@ -174,7 +177,7 @@ internal static class LibraryEndpoints
     }
 
     /// <summary>All files of a lesson in one ZIP, with their sums; it is packed while it goes.</summary>
-    private static async Task<IResult> ZipAsync(Guid id, WexelDb db, MadeFileReader reader, FileStore store, CancellationToken cancel)
+    private static async Task<IResult> ZipAsync(Guid id, WexelDb db, MadeFileReader reader, FileNamer namer, FileStore store, CancellationToken cancel)
     {
         if (await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel) is not { } lesson)
             return Problems.NotThere("lesson");
@@ -182,7 +185,7 @@ internal static class LibraryEndpoints
         if (files.Count == 0)
             return Problems.Answer(new Problem("nothing-made", "Nothing has been made of this lesson yet. Render it first."));
         var (packed, sums) = (new List<PackageFile>(), "");
-        foreach (var (file, name) in files.Zip(Names(lesson.Title, files)))
+        foreach (var (file, name) in files.Zip(await NamesAsync(lesson, files, namer, cancel)))
         {
             var inside = await PackedAsync(file, name, store, cancel);
             packed.AddRange(inside);
@@ -194,7 +197,7 @@ internal static class LibraryEndpoints
         }
 
         packed.Add(new PackageFile("SHA256SUMS.txt", "The SHA-256 of each file; sha256sum -c checks them.", new PackageContent.Text(sums)));
-        return new ZipDownload(packed, lesson.Title + ".zip");
+        return new ZipDownload(packed, await namer.NameAsync(lesson, null, cancel) + ".zip");
     }
 
     /// <summary>A file as it stands in a ZIP: under its name, or the pieces of a folder below it.</summary>
@@ -227,12 +230,13 @@ internal static class LibraryEndpoints
         bool? takeDown,
         WexelDb db,
         MadeFileReader reader,
+        FileNamer namer,
         Releaser releaser,
         FreeableSpace space,
         CancellationToken cancel
     )
     {
-        if (await FindAsync(id, key, db, reader, cancel) is not { File: var file })
+        if (await FindAsync(id, key, db, reader, namer, cancel) is not { File: var file })
             return Problems.NotThere("file");
         if (file.Facts.Kept)
             return Problems.Answer(
@@ -284,12 +288,14 @@ internal static class LibraryEndpoints
         string key,
         WexelDb db,
         MadeFileReader reader,
+        FileNamer namer,
         CancellationToken cancel
     )
     {
         if (await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == lessonId, cancel) is not { } lesson)
             return null;
         var files = await reader.ReadAsync(lesson, cancel);
-        return files.Index().Where(f => f.Item.Key == key).Select(f => ((LibraryFile, string)?)(f.Item, Names(lesson.Title, files)[f.Index])).FirstOrDefault();
+        var names = await NamesAsync(lesson, files, namer, cancel);
+        return files.Zip(names).Where(f => f.First.Key == key).Select(f => ((LibraryFile, string)?)f).FirstOrDefault();
     }
 }

@@ -84,7 +84,7 @@ internal sealed class OutletKeeper(WexelDb db, OutletKinds kinds, Deliveries del
             entered[field] = value?.DeepClone();
         if (!kind.Accept(entered).Is(out var settings, out var unusable))
             return unusable;
-        if (DeliveryProblem(kind, request) is { } problem)
+        if (DeliveryProblem(outlet, kind, request) is { } problem)
             return problem;
         var care = cares.FirstOrDefault(c => c.Kind == kind.Code);
         if (care is not null && await care.RefusalAsync(outlet, settings, cancel) is { } refused)
@@ -97,8 +97,10 @@ internal sealed class OutletKeeper(WexelDb db, OutletKinds kinds, Deliveries del
         return null;
     }
 
-    private Problem? DeliveryProblem(OutletKind kind, OutletRequest request) =>
-        request.DeliverBy is not { } by || (by == "download" && kind.Deliveries.Count == 0) ? null
+    private Problem? DeliveryProblem(Outlet outlet, OutletKind kind, OutletRequest request) =>
+        request.DeliverBy is null && outlet.DeliverTo is null && kind.Deliveries.Count > 0 && !kind.Deliveries.Contains("download")
+            ? deliveries.Find(kind.Deliveries[0])!.Unusable(null)
+        : request.DeliverBy is not { } by || (by == "download" && kind.Deliveries.Count == 0) ? null
         : !kind.Deliveries.Contains(by) || deliveries.Find(by) is not { } delivery
             ? new Problem("delivery-unknown", $"A {kind.Name} cannot be reached so; choose another way.", "deliverBy")
         : delivery.Unusable(request.DeliverTo?.Trim());

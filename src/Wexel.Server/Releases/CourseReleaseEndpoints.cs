@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using Wexel.Core.Naming;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Making.Storage;
@@ -95,7 +96,12 @@ internal static class CourseReleaseEndpoints
     {
         var release = await db.CourseReleases.AsNoTracking().Include(r => r.Course).FirstOrDefaultAsync(r => r.Id == id, cancel);
         return release?.PackageKey is { } key
-            ? TypedResults.PhysicalFile(store.Derived(key, MadeNames.Package), "application/zip", release.Course!.Title + ".zip", enableRangeProcessing: true)
+            ? TypedResults.PhysicalFile(
+                store.Derived(key, MadeNames.Package),
+                "application/zip",
+                FileName.Safe(release.Course!.Title, "course") + ".zip",
+                enableRangeProcessing: true
+            )
             : Problems.NotThere("package");
     }
 

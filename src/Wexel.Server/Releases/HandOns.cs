@@ -15,11 +15,14 @@ namespace Wexel.Server.Releases;
 /// <param name="EmbedCode">For other sites; null where it may not stand there.</param>
 /// <param name="EmbedWarning">What must be said with it, before somebody finds out.</param>
 /// <param name="Feed">The feed's address.</param>
-internal sealed record HandedOn(string? Link, string? EmbedCode, string? EmbedWarning, string? Feed)
+/// <param name="Folder">The whole path of the folder where it lies.</param>
+internal sealed record HandedOn(string? Link, string? EmbedCode, string? EmbedWarning, string? Feed, string? Folder)
 {
     /// <summary>Each with what it is.</summary>
     internal IEnumerable<(string Label, string Value)> Lines =>
-        new[] { ("Page", Link), ("Embed code", EmbedCode), ("Feed", Feed) }.Where(l => l.Item2 is not null).Select(l => (l.Item1, l.Item2!));
+        new[] { ("Page", Link), ("Embed code", EmbedCode), ("Feed", Feed), ("Folder", Folder) }
+            .Where(l => l.Item2 is not null)
+            .Select(l => (l.Item1, l.Item2!));
 }
 
 /// <summary>Finds what is handed on.</summary>
@@ -35,7 +38,9 @@ internal sealed class HandOns(IOptions<WexelOptions> options)
         var player = stands ? PlayerLesson.Format.Read(release.Player) : null;
         var mayEmbed = pages && player?.Details.MayEmbed != false;
         return new HandedOn(
-            pages ? new Uri(at, $"watch/{release.Token}").AbsoluteUri : release.SentTo,
+            pages ? new Uri(at, $"watch/{release.Token}").AbsoluteUri
+                : IsFolder(release) ? null
+                : release.SentTo,
             mayEmbed
                 ? HandOn.EmbedCode(
                     new Uri(at, $"embed/{release.Token}"),
@@ -44,7 +49,10 @@ internal sealed class HandOns(IOptions<WexelOptions> options)
                 )
                 : null,
             mayEmbed ? HandOn.EmbedWarning(stands ? release.Visibility : release.WantedVisibility) : null,
-            outlet.Row.Feed is null ? null : FeedReader.Address(outlet.Row.Feed, options.Value).AbsoluteUri
+            outlet.Row.Feed is null ? null : FeedReader.Address(outlet.Row.Feed, options.Value).AbsoluteUri,
+            IsFolder(release) ? release.SentTo : null
         );
     }
+
+    private static bool IsFolder(Release release) => release.SentTo is { } to && Path.IsPathFullyQualified(to);
 }

@@ -2,7 +2,9 @@ using System.IO.Compression;
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
 using Wexel.Core.Documents;
+using Wexel.Core.Naming;
 using Wexel.Core.Outlets;
+using Wexel.Core.Packages;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Delivering;
@@ -77,9 +79,23 @@ internal sealed class PackageDeliverer(
 
     /// <summary>What is in a package, each file by itself in a folder of the package's name.</summary>
     private static List<ParcelFile> Unpacked(PackagedRelease release, ZipArchive zip, string identifier) =>
-        [.. Files(release).Select(f => new ParcelFile(new DeliveredFile($"{identifier}/{f.Path}", f.Key), () => zip.GetEntry(f.Path)!.Open()))];
+        [
+            .. Files(release)
+                .Select(f => new ParcelFile(new DeliveredFile($"{identifier}/{PackageFile.InFolder(f.Path)}", f.Key), () => zip.GetEntry(f.Path)!.Open())),
+        ];
 
-    private static string? Linked(PackagedRelease release) => Files(release).FirstOrDefault(f => f.IsThePageToLink)?.Path;
+    private static string? Linked(PackagedRelease release) =>
+        Files(release).FirstOrDefault(f => f.IsThePageToLink) is { } page ? PackageFile.InFolder(page.Path) : null;
+
+    /// <summary>The folder that was put at the outlet; null where none was.</summary>
+    internal static string? FolderThere(PackagedRelease release) => There(release).Keys.FirstOrDefault()?.Split('/')[0];
+
+    /// <summary>A name for a folder at an outlet that none has there, whoever put it there.</summary>
+    /// <param name="outlet">The outlet.</param>
+    /// <param name="name">The name that is wanted.</param>
+    /// <param name="others">The names of what others of its releases have there.</param>
+    internal string Unused(KnownOutlet outlet, string name, IReadOnlyList<string> others) =>
+        new DistinctNames([.. others, .. deliveries.Find(outlet.Row.DeliverBy)?.Names(outlet.Row.DeliverTo!) ?? []]).Take(name);
 
     private static IReadOnlyList<WrittenFile> Files(PackagedRelease release) => WexelJson.Read<IReadOnlyList<WrittenFile>>(release.PackageFiles!);
 

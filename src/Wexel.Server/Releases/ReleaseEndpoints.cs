@@ -25,7 +25,9 @@ internal sealed record ReleaseRequest(Guid OutletId, string? ProfileId, Visibili
 /// <summary>What is wanted in one step: of each lesson at each outlet what is not said is as it was, or as the outlet takes it by itself.</summary>
 internal sealed record ReleasesRequest(IReadOnlyList<ReleaseWish> Wishes);
 
-internal sealed record VisibilityRequest(Visibility Visibility);
+/// <param name="Visibility">Who may see it.</param>
+/// <param name="OpensAt">From when; null for at once.</param>
+internal sealed record VisibilityRequest(Visibility Visibility, DateTimeOffset? OpensAt = null);
 
 /// <summary>A lesson on its way to an outlet.</summary>
 /// <param name="Id">The release.</param>
@@ -37,6 +39,8 @@ internal sealed record VisibilityRequest(Visibility Visibility);
 /// <param name="BytesToSend">How much there is to put; null where nothing is sent now.</param>
 /// <param name="ProfileId">The profile with which it is wanted.</param>
 /// <param name="Visibility">Who is to see it.</param>
+/// <param name="OpensAt">From when; null for at once.</param>
+/// <param name="SecondsLeft">About how long the phase takes still; null where nobody knows.</param>
 internal sealed record WayView(
     Guid Id,
     ReleasePhase Phase,
@@ -46,7 +50,9 @@ internal sealed record WayView(
     long SentBytes,
     long? BytesToSend,
     string ProfileId,
-    Visibility Visibility
+    Visibility Visibility,
+    DateTimeOffset? OpensAt,
+    double? SecondsLeft
 );
 
 internal sealed record ReleaseView(
@@ -55,6 +61,7 @@ internal sealed record ReleaseView(
     DateTimeOffset ReleasedAt,
     bool Behind,
     Visibility Visibility,
+    DateTimeOffset? OpensAt,
     string ProfileId,
     string? Link,
     string? EmbedCode,
@@ -79,6 +86,7 @@ internal sealed record SentView(DateTimeOffset At, string? To, bool Behind);
 /// <param name="Carries">What of a lesson survives there.</param>
 /// <param name="SeenBy">Who sees what stands there, where that is not said at each release.</param>
 /// <param name="IsOpen">Whether people outside the house may come to what stands there, whatever is said at the release.</param>
+/// <param name="Unfit">What of what is handed on does not fit who may see it, by that.</param>
 /// <param name="TitleThere">What becomes of the title there, in a sentence; null where it stays as it is.</param>
 internal sealed record OutletView(
     Guid Id,
@@ -98,18 +106,12 @@ internal sealed record OutletView(
     string? TitleThere,
     IReadOnlyList<Carried> Carries,
     string? SeenBy,
-    bool IsOpen
+    bool IsOpen,
+    IReadOnlyList<UnfitHandOn> Unfit
 );
 
-/// <summary>Lessons down, outlets across.</summary>
-internal sealed record BoardView(IReadOnlyList<BoardOutlet> Outlets, IReadOnlyList<BoardRow> Lessons);
-
-internal sealed record BoardOutlet(Guid Id, string Name, string KindName);
-
-/// <param name="Cells">What stands at each outlet, in their order; null where nothing does.</param>
-internal sealed record BoardRow(Guid LessonId, string Course, int Position, string Title, IReadOnlyList<BoardCell?> Cells);
-
-internal sealed record BoardCell(bool Behind, DateTimeOffset ReleasedAt);
+/// <summary>What is handed on does not fit who may see it.</summary>
+internal sealed record UnfitHandOn(Visibility Visibility, string Sentence);
 
 internal static class ReleaseEndpoints
 {
@@ -122,7 +124,6 @@ internal static class ReleaseEndpoints
         routes.MapPost("/api/releases", WantAsync).WithName("WantReleases");
         routes.MapPut("/api/releases/{id:guid}/visibility", OpenAsync).WithName("OpenRelease");
         routes.MapGet("/api/releases/{id:guid}/package.zip", PackageAsync).WithName("ReleasePackage").ExcludeFromDescription();
-        routes.MapGet("/api/board", BoardAsync).WithName("Board");
     }
 
     /// <summary>How long whoever releases one lesson to one outlet is kept waiting; what takes longer goes on, and is shown as it goes.</summary>
@@ -203,10 +204,12 @@ internal static class ReleaseEndpoints
         CancellationToken cancel
     )
     {
-        if (await db.Releases.IgnoreQueryFilters().FirstOrDefaultAsync(r => r.Id == id, cancel) is not { } release)
+        var found = db.Releases.IgnoreQueryFilters().Include(r => r.Outlet).Include(r => r.Lesson);
+        if (await found.FirstOrDefaultAsync(r => r.Id == id, cancel) is not { } release)
             return Problems.NotThere("release");
-        await releaser.OpenAsync(release, request.Visibility, cancel);
-        return TypedResults.NoContent();
+        return await releaser.OpenAsync(release, new Opening(request.Visibility, request.OpensAt), cancel) is { } problem
+            ? Problems.Answer(problem)
+            : TypedResults.NoContent();
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> StopAsync(Guid id, WexelDb db, Releaser releaser, CancellationToken cancel)
@@ -224,51 +227,23 @@ internal static class ReleaseEndpoints
         return await releaser.TakeDownAsync([release], cancel) is { } problem ? Problems.Answer(problem) : TypedResults.NoContent();
     }
 
-    private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> PackageAsync(Guid id, WexelDb db, FileStore store, CancellationToken cancel)
+    private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> PackageAsync(
+        Guid id,
+        WexelDb db,
+        FileStore store,
+        FileNamer names,
+        CancellationToken cancel
+    )
     {
         var release = await db.Releases.AsNoTracking().Include(r => r.Lesson).FirstOrDefaultAsync(r => r.Id == id, cancel);
         return release?.PackageKey is { } key
-            ? TypedResults.PhysicalFile(store.Derived(key, MadeNames.Package), "application/zip", release.Lesson!.Title + ".zip", enableRangeProcessing: true)
-            : Problems.NotThere("package");
-    }
-
-    private static async Task<Ok<BoardView>> BoardAsync(WexelDb db, StandingReader reader, CancellationToken cancel)
-    {
-        var standing = await reader.ReadAsync(cancel);
-        var stands = await reader.StandsAsync(standing, cancel);
-        var lessons = await db
-            .Lessons.OrderBy(l => l.CourseId)
-            .ThenBy(l => l.Position)
-            .Select(l => new
-            {
-                l.Id,
-                Course = l.Course!.Title,
-                l.Position,
-                l.Title,
-                l.ContentKey,
-                l.WantsMark,
-                l.Said,
-            })
-            .ToListAsync(cancel);
-        return TypedResults.Ok(
-            new BoardView(
-                [.. standing.Outlets.Select(o => new BoardOutlet(o.Row.Id, o.Row.Name, o.Kind.Name))],
-                [
-                    .. lessons.Select(l => new BoardRow(
-                        l.Id,
-                        l.Course,
-                        l.Position,
-                        l.Title,
-                        [.. standing.Outlets.Select(o => Cell(o, new LessonAtHand(l.ContentKey, l.WantsMark, DetailShelf.Read(l.Said)), stands[l.Id]))]
-                    )),
-                ]
+            ? TypedResults.PhysicalFile(
+                store.Derived(key, MadeNames.Package),
+                "application/zip",
+                await names.NameAsync(release.Lesson!, null, cancel) + ".zip",
+                enableRangeProcessing: true
             )
-        );
-
-        BoardCell? Cell(KnownOutlet outlet, LessonAtHand lesson, IEnumerable<Stands> here) =>
-            here.FirstOrDefault(s => s.OutletId == outlet.Row.Id) is { } there
-                ? new BoardCell(standing.IsBehind(outlet, there, lesson), there.ReleasedAt)
-                : null;
+            : Problems.NotThere("package");
     }
 
     internal static PackageView? Package(PackagedRelease release, string link) =>

@@ -5,6 +5,7 @@ using Wexel.Core.Documents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Feeds;
 using Wexel.Core.Keys;
+using Wexel.Core.Naming;
 using Wexel.Core.Outlets;
 using Wexel.Core.Packages;
 using Wexel.Core.People;
@@ -27,6 +28,18 @@ internal sealed record ReleaseAim(Guid LessonId, Guid OutletId, string ProfileId
 {
     /// <summary>What is wanted of a release.</summary>
     internal static ReleaseAim Of(Release release) => new(release.LessonId, release.OutletId, release.WantedProfileId, release.WantedVisibility);
+
+    /// <summary>What a wish comes to: what it does not say is as it stands there, as it was wanted before, or as the outlet takes it by itself.</summary>
+    internal static ReleaseAim Of(ReleaseWish wish, Release? release, KnownOutlet outlet)
+    {
+        var stands = release is { MadeFrom.Length: > 0 };
+        return new(
+            wish.LessonId,
+            wish.OutletId,
+            wish.ProfileId ?? (stands ? release!.ProfileId : outlet.UsualProfile),
+            wish.Visibility ?? (stands ? release!.Visibility : release?.WantedVisibility ?? default)
+        );
+    }
 }
 
 /// <summary>A lesson on its way to an outlet, as it was found.</summary>
@@ -65,6 +78,7 @@ internal sealed class ReleaseSteps(
     EpisodeMaker episodes,
     PackageDeliverer deliverer,
     StandingReader standings,
+    FileNamer names,
     Figures figures,
     TimeProvider clock
 )
@@ -90,14 +104,18 @@ internal sealed class ReleaseSteps(
         var said = standing.Details(outlet, planned.Lesson.Document.Said, own).Values;
         if (DetailRule.Missing(outlet.Kind.Details, said, outlet.Row.Name) is [var missing, ..])
             return missing;
-        if (OpenToAll.Unanswered(outlet.Kind, aim.Visibility, said, release.MadeFrom.Length > 0, outlet.Row.Name) is { } unanswered)
+        var isOpen = release.MadeFrom.Length > 0 && OpenToAll.Is(outlet.Kind, release.Visibility);
+        if (OpenToAll.Unanswered(outlet.Kind, aim.Visibility, said, isOpen, outlet.Row.Name) is { } unanswered)
             return unanswered;
         var key = standing.Wanted(outlet, lesson.AtHand(), own, profile);
         return new ReleaseWay(aim, lesson, outlet, release, profile, planned, said, Wanted(outlet, planned, said, key));
     }
 
     /// <summary>What is left of the way, in its order.</summary>
-    internal IReadOnlyList<ReleaseStep> Left(ReleaseWay way) => ReleasePlan.Steps(way.Wanted, Actual(way.Wanted, way.Release));
+    internal IReadOnlyList<ReleaseStep> Left(ReleaseWay way) => ReleasePlan.Steps(way.Wanted, Actual(way));
+
+    /// <summary>What there is of what is wanted.</summary>
+    internal ReleaseActual Actual(ReleaseWay way) => Actual(way.Wanted, way.Release);
 
     /// <summary>Notes what is wanted and makes nothing new: who may see it, and a profile of another name that makes the same.</summary>
     internal static void Settle(ReleaseWay way) =>
@@ -129,7 +147,7 @@ internal sealed class ReleaseSteps(
                 await PublishAsync(way, cancel);
                 break;
             case ReleaseStep.Deliver:
-                return await deliverer.DeliverAsync(way.Release, way.Outlet, Identifier(way.Release), cancel);
+                return await deliverer.DeliverAsync(way.Release, way.Outlet, await NameThereAsync(way, cancel), cancel);
         }
 
         return null;
@@ -173,7 +191,10 @@ internal sealed class ReleaseSteps(
     private async Task PackAsync(ReleaseWay way, CancellationToken cancel)
     {
         var sources = packer.Sources(Identifier(way.Release), way.Said.Title ?? "", [lessons.Packed(way.Release.LessonId, way.Planned, way.Said)]);
-        Note(way.Release, await packer.PackAsync(way.Outlet.Terms.Package(sources)!, cancel), way.Wanted.Key);
+        var files = way.Outlet.Terms.Package(sources)!;
+        if (way.Outlet.Kind.DeliversFiles)
+            files = PackageFile.Within(files, FileName.Safe(way.Said.Title ?? "", "lesson"));
+        Note(way.Release, await packer.PackAsync(files, cancel), way.Wanted.Key);
         await db.SaveChangesAsync(cancel);
     }
 
@@ -230,6 +251,22 @@ internal sealed class ReleaseSteps(
             );
         await db.SaveChangesAsync(cancel);
         figures.Released(outlet.Row.Kind);
+    }
+
+    /// <summary>The name of what is put at the outlet: one that was put there keeps the name that it has.</summary>
+    private async Task<string> NameThereAsync(ReleaseWay way, CancellationToken cancel)
+    {
+        if (!way.Outlet.Kind.IsNamedAfterLesson)
+            return Identifier(way.Release);
+        if (PackageDeliverer.FolderThere(way.Release) is { } now)
+            return now;
+        var others = await db
+            .Releases.IgnoreQueryFilters()
+            .AsNoTracking()
+            .Where(r => r.OutletId == way.Release.OutletId && r.There != null && r.Id != way.Release.Id)
+            .ToListAsync(cancel);
+        var name = await names.NameAsync(way.Lesson, null, cancel);
+        return deliverer.Unused(way.Outlet, name, [.. others.Select(PackageDeliverer.FolderThere).OfType<string>()]);
     }
 
     private KeyedFile Artwork(KnownOutlet outlet) => new(store.Derived(outlet.Row.Feed!.ArtworkKey, MadeNames.Artwork), outlet.Row.Feed.ArtworkKey);

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
 using Wexel.Core.Documents;
 using Wexel.Core.Outlets;
+using Wexel.Core.People;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Server.Shelves;
@@ -9,8 +10,13 @@ using Wexel.Server.Shelves;
 namespace Wexel.Server.Releases;
 
 /// <summary>Shows what stands of a lesson at each outlet, and what is on its way there.</summary>
-internal sealed class ReleaseViews(WexelDb db, HandOns handOns)
+internal sealed class ReleaseViews(WexelDb db, HandOns handOns, TimeProvider clock)
 {
+    private static readonly IReadOnlyList<UnfitHandOn> Unfit =
+    [
+        .. Enum.GetValues<Visibility>().Select(v => (v, HandOn.EmbedWarning(v))).Where(v => v.Item2 is not null).Select(v => new UnfitHandOn(v.v, v.Item2!)),
+    ];
+
     internal async Task<IReadOnlyList<OutletView>> OfLessonAsync(Guid lessonId, Standing standing, CancellationToken cancel)
     {
         var lesson = await db
@@ -44,23 +50,32 @@ internal sealed class ReleaseViews(WexelDb db, HandOns handOns)
             outlet.Kind.TitleThere(lesson.Title),
             outlet.Kind.Carries,
             outlet.Kind.SeenBy,
-            outlet.Kind.IsOpen
+            outlet.Kind.IsOpen,
+            outlet.Kind.HasPages ? Unfit : []
         );
     }
 
-    private static WayView Way(Release row, Lesson lesson)
+    private WayView Way(Release row, Lesson lesson)
     {
         var rendering = row.Phase == ReleasePhase.Rendering ? lesson.Renditions.FirstOrDefault(r => r.ProfileId == row.WantedProfileId) : null;
+        var progress = rendering?.Progress ?? (row is { Phase: ReleasePhase.Sending, BytesToSend: > 0 and var all } ? (double)row.SentBytes / all : null);
+        var since = row.Phase == ReleasePhase.Rendering ? rendering?.StartedAt : row.PhaseAt;
         return new WayView(
             row.Id,
             row.Phase,
             row.PhaseAt,
             row.Problem is { } problem ? WexelJson.Read<Problem>(problem) : null,
-            rendering?.Progress ?? (row is { Phase: ReleasePhase.Sending, BytesToSend: > 0 and var all } ? (double)row.SentBytes / all : null),
+            progress,
             row.SentBytes,
             row.BytesToSend,
             row.WantedProfileId,
-            row.WantedVisibility
+            row.WantedVisibility,
+            row.OpensAt,
+            // At the pace so far; of the first two per cent that says little.
+            progress > 0.02
+            && since is { } begun
+                ? (clock.GetUtcNow() - begun).TotalSeconds * (1 - progress.Value) / progress.Value
+                : null
         );
     }
 
@@ -73,6 +88,7 @@ internal sealed class ReleaseViews(WexelDb db, HandOns handOns)
             release.ReleasedAt,
             standing.IsBehind(outlet, release.Stands(), lesson.AtHand()),
             release.Visibility,
+            release.OpensAt,
             release.ProfileId,
             outlet.Kind.HasPages ? handed.Link : null,
             handed.EmbedCode,

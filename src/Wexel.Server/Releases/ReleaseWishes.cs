@@ -15,7 +15,8 @@ namespace Wexel.Server.Releases;
 /// <param name="OutletId">The outlet.</param>
 /// <param name="ProfileId">With which profile; null for the one that it was made with, or that the outlet takes by itself.</param>
 /// <param name="Visibility">Who may see it; null for whoever might before.</param>
-internal sealed record ReleaseWish(Guid LessonId, Guid OutletId, string? ProfileId = null, Visibility? Visibility = null);
+/// <param name="OpensAt">From when; null for at once, or where who may see it is not said for as before.</param>
+internal sealed record ReleaseWish(Guid LessonId, Guid OutletId, string? ProfileId = null, Visibility? Visibility = null, DateTimeOffset? OpensAt = null);
 
 /// <summary>
 /// Takes what people want at outlets: writes it down, with the address that it has from then on, and has it done in the background.
@@ -60,11 +61,10 @@ internal sealed class ReleaseWishes(WexelDb db, ReleaseShelf releases, OutletShe
         {
             var release = await KeptAsync(wish, cancel);
             var outlet = outlets.Known(await db.Outlets.FirstAsync(o => o.Id == wish.OutletId, cancel));
-            var before = release.MadeFrom.Length > 0 ? release.ProfileId : null;
-            (release.WantedProfileId, release.WantedVisibility) = (
-                wish.ProfileId ?? before ?? outlet.UsualProfile,
-                wish.Visibility ?? (release.MadeFrom.Length > 0 ? release.Visibility : release.WantedVisibility)
-            );
+            var aim = ReleaseAim.Of(wish, release, outlet);
+            (release.WantedProfileId, release.WantedVisibility) = (aim.ProfileId, aim.Visibility);
+            if (wish.Visibility is not null)
+                release.OpensAt = wish.OpensAt;
             (release.BatchId, release.Problem, release.SentBytes, release.BytesToSend) = (batch.Id, null, 0, null);
             release.Go(ReleasePhase.Planned, now);
             release.SaidAnew();

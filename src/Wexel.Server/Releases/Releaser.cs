@@ -18,6 +18,7 @@ internal sealed class Releaser(
     IDbContextFactory<WexelDb> databases,
     OutletShelf outlets,
     PackageDeliverer deliverer,
+    StandingReader standings,
     LiveNews news,
     TimeProvider clock
 )
@@ -93,10 +94,20 @@ internal sealed class Releaser(
     }
 
     /// <summary>Says who may see a release. Neither its file, nor its address, nor its revision changes.</summary>
-    internal async Task OpenAsync(Release release, Visibility visibility, CancellationToken cancel)
+    /// <param name="release">The release, with its outlet and its lesson.</param>
+    /// <param name="opening">Who may see it from now on, or from when.</param>
+    /// <param name="cancel">Stops it.</param>
+    /// <returns>What must be answered before, or null.</returns>
+    internal async Task<Problem?> OpenAsync(Release release, Opening opening, CancellationToken cancel)
     {
-        await SayAsync(release, r => (r.Visibility, r.WantedVisibility) = (visibility, visibility), cancel);
+        var outlet = outlets.Known(release.Outlet!);
+        var said = (await standings.ReadAsync(cancel)).Details(outlet, DetailShelf.Said(release.Lesson!), DetailShelf.Said(release)).Values;
+        var isOpen = release.MadeFrom.Length > 0 && OpenToAll.Is(outlet.Kind, release.Visibility);
+        if (OpenToAll.Unanswered(outlet.Kind, opening.Visibility, said, isOpen, outlet.Row.Name) is { } unanswered)
+            return unanswered;
+        await SayAsync(release, r => (r.Visibility, r.WantedVisibility, r.OpensAt) = (opening.Visibility, opening.Visibility, opening.From), cancel);
         await news.LessonAsync(release.LessonId);
+        return null;
     }
 
     /// <summary>Writes down what somebody says of a release; where somebody else was a moment faster, it is said of what that left.</summary>

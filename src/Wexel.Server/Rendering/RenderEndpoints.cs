@@ -207,25 +207,26 @@ internal static class RenderEndpoints
         return TypedResults.Ok(all.Select(r => View(r, clock.GetUtcNow())).ToList());
     }
 
-    private static async Task<IResult> FileAsync(Guid id, WexelDb db, FileStore store, CancellationToken cancel)
+    private static async Task<IResult> FileAsync(Guid id, WexelDb db, FileStore store, FileNamer names, CancellationToken cancel)
     {
         var rendition = await db
             .Renditions.AsNoTracking()
             .Include(r => r.Lesson)
             .FirstOrDefaultAsync(r => r.Id == id && r.State == RenditionState.Done, cancel);
-        return rendition?.FileKey is { } key
-            ? Download(store, key, Profile.Format.Read(rendition.Profile).Container, rendition.Lesson!.Title)
-            : Problems.NotThere("file");
+        if (rendition?.FileKey is not { } key)
+            return Problems.NotThere("file");
+        var profile = Profile.Format.Read(rendition.Profile);
+        return Download(store, key, profile.Container, await names.NameAsync(rendition.Lesson!, profile.Title, cancel));
     }
 
     /// <summary>One file as it is; a folder of pieces as a ZIP that is packed while it goes.</summary>
-    private static IResult Download(FileStore store, string key, Container container, string title)
+    private static IResult Download(FileStore store, string key, Container container, string name)
     {
         var facts = ContainerFacts.Of(container);
         var file = store.Keyed(key, MadeNames.Finished(container));
         if (Muxing.Pieces(container, file.Path) is { } pieces)
-            return new ZipDownload([.. LessonFiles.OfPieces(file, pieces)], title + ".zip");
-        return TypedResults.PhysicalFile(file.Path, facts.MediaType, title + facts.Ending, enableRangeProcessing: true);
+            return new ZipDownload([.. LessonFiles.OfPieces(file, pieces)], name + ".zip");
+        return TypedResults.PhysicalFile(file.Path, facts.MediaType, name + facts.Ending, enableRangeProcessing: true);
     }
 
     private static RenditionView View(

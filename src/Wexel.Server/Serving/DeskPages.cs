@@ -21,6 +21,7 @@ internal static class DeskPages
         "/kit",
         "/kit/profiles/{id}",
         "/kit/space",
+        "/kit/done",
         "/kit/outlets/new",
         "/kit/outlets/{id}",
         "/kit/feeds/new",

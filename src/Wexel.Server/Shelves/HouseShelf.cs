@@ -1,5 +1,6 @@
 using Wexel.Core.Documents;
 using Wexel.Core.Kit;
+using Wexel.Core.Naming;
 using Wexel.Core.Outlets;
 using Wexel.Core.Recordings;
 using Wexel.Data.Model;
@@ -12,6 +13,10 @@ internal static class HouseShelf
     /// <summary>The house's line and hosting plan.</summary>
     internal static HostingPlan Plan(House? house) =>
         new(house?.LineBitsPerSecond ?? HostingPlan.Usual.LineBitsPerSecond, house?.TrafficBytesAMonth ?? HostingPlan.Usual.TrafficBytesAMonth);
+
+    /// <summary>How files are named after their lessons.</summary>
+    internal static NamePattern Pattern(House? house) =>
+        house?.FilePattern is { } kept && NamePattern.Parse(kept).Is(out var pattern, out _) ? pattern : NamePattern.Usual;
 
     /// <summary>The mark as it is put on lessons; null where it is not.</summary>
     internal static MarkOnPicture? OnPictures(House? house) =>

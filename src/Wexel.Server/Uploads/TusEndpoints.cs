@@ -24,10 +24,10 @@ internal static class TusEndpoints
     {
         var group = routes.MapGroup(At).ExcludeFromDescription().AddEndpointFilter(SpeaksTusAsync);
         group.MapMethods("", [HttpMethods.Options], OfferAsync);
-        group.MapPost("", CreateAsync).RequireRateLimiting(Limits.Uploads);
+        group.MapPost("", CreateAsync).RequireRateLimiting(Limits.Uploads).WithName("BeginUpload");
         group.MapMethods("{id:guid}", [HttpMethods.Head], StandAsync);
         group.MapPatch("{id:guid}", AddAsync);
-        group.MapDelete("{id:guid}", EndAsync);
+        group.MapDelete("{id:guid}", EndAsync).WithName("EndUpload");
     }
 
     private static async ValueTask<object?> SpeaksTusAsync(EndpointFilterInvocationContext context, EndpointFilterDelegate next)

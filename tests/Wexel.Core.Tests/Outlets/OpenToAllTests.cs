@@ -17,12 +17,12 @@ public class OpenToAllTests
     {
         var found = OutletKinds.Shipped[kind];
         OpenToAll.Is(found, visibility).ShouldBe(asked);
-        var problem = OpenToAll.Unanswered(found, visibility, DetailSet.None, stands: false, "Quay");
+        var problem = OpenToAll.Unanswered(found, visibility, DetailSet.None, isOpen: false, "Quay");
         (problem is not null).ShouldBe(asked);
         if (problem is not null)
             (problem.Field, problem.Sentence.Contains("“Quay”", StringComparison.Ordinal)).ShouldBe(("thirdParty", true));
-        OpenToAll.Unanswered(found, visibility, DetailSet.None, stands: true, "Quay").ShouldBeNull();
-        OpenToAll.Unanswered(found, visibility, new DetailSet(ThirdParty: new ThirdParty(false)), stands: false, "Quay").ShouldBeNull();
-        OpenToAll.Unanswered(found, visibility, new DetailSet(ThirdParty: new ThirdParty(true, "By permission.")), stands: false, "Quay").ShouldBeNull();
+        OpenToAll.Unanswered(found, visibility, DetailSet.None, isOpen: true, "Quay").ShouldBeNull();
+        OpenToAll.Unanswered(found, visibility, new DetailSet(ThirdParty: new ThirdParty(false)), isOpen: false, "Quay").ShouldBeNull();
+        OpenToAll.Unanswered(found, visibility, new DetailSet(ThirdParty: new ThirdParty(true, "By permission.")), isOpen: false, "Quay").ShouldBeNull();
     }
 }

@@ -44,7 +44,7 @@ public class OutletKindTests
 
     [Fact]
     public void The_kinds_that_ship_are_found_in_the_order_of_lists() =>
-        OutletKinds.Shipped.All.Select(k => k.Code).ShouldBe(["channel", "webServer", "learningSystem", "podcastFeed"]);
+        OutletKinds.Shipped.All.Select(k => k.Code).ShouldBe(["channel", "webServer", "folder", "learningSystem", "podcastFeed"]);
 
     [Fact]
     public void Two_kinds_cannot_have_one_code() => Should.Throw<ArgumentException>(() => new OutletKinds([new WebServerKind(), new WebServerKind()]));

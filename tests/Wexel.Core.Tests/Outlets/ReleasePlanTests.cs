@@ -110,5 +110,18 @@ public class ReleasePlanTests
         Seeing.May(visibility, new Viewer(signedIn)).ShouldBe(may);
         Seeing.ToldToAll(visibility).ShouldBe(visibility == Visibility.WithLink);
         Seeing.MayList(new Viewer(signedIn)).ShouldBe(signedIn);
+
+        // Before its time only whoever makes lessons sees it, and only as far as they might anyhow; from the very moment on everybody who may.
+        var from = new DateTimeOffset(2026, 12, 3, 9, 0, 0, TimeSpan.Zero);
+        var opening = new Opening(visibility, from);
+        foreach (var (now, isOpen) in new[] { (from.AddTicks(-1), false), (from, true), (from.AddYears(1), true) })
+        {
+            opening.IsOpen(now).ShouldBe(isOpen);
+            Seeing.May(opening, new Viewer(signedIn), now).ShouldBe(may && isOpen);
+            Seeing.May(opening, new Viewer(signedIn, MakesLessons: true), now).ShouldBe(may);
+            Seeing.ToldToAll(opening, now).ShouldBe(isOpen && visibility == Visibility.WithLink);
+        }
+
+        new Opening(visibility).IsOpen(DateTimeOffset.MinValue).ShouldBeTrue();
     }
 }

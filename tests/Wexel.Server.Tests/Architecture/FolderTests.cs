@@ -8,6 +8,7 @@ public class FolderTests
     {
         ["Wexel.Core"] = """
             Timing
+            Naming
             Documents
             Keys: Timing
             Recordings: Keys Timing
@@ -53,6 +54,7 @@ public class FolderTests
             Live
             Setup
             Telemetry
+            Audit
             Remembering
             Mailing: Setup
             Upkeep: Setup
@@ -71,6 +73,7 @@ public class FolderTests
             Profiles: Estimates Setup Shelves
             Trying: Estimates Setup Shelves
             Releases: Feeds Live Mailing Outlets Rendering Setup Shelves SignIn Telemetry Upkeep
+            Board: Estimates Releases Setup Shelves SignIn
             Lessons: Live Recordings Releases Setup Shelves Uploads
             Library: Releases Rendering Setup Shelves SignIn
             Channel: Learning Releases Remembering Serving Setup SignIn

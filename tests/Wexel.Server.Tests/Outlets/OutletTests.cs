@@ -84,7 +84,7 @@ public sealed class OutletTests(InfoScreenServer fixture) : IClassFixture<InfoSc
         {
             var board = await trainer.JsonAsync("/api/board");
             var column = board.GetProperty("outlets").EnumerateArray().Index().Single(o => o.Item.GetProperty("name").GetString() == "Hall screen").Index;
-            return board.GetProperty("lessons")[0].GetProperty("cells")[column].GetProperty("behind").GetBoolean();
+            return board.GetProperty("lessons")[0].GetProperty("cells")[column].GetProperty("phase").GetString() == "behind";
         }
 
         (await BehindAsync()).ShouldBeFalse();
@@ -131,6 +131,69 @@ public sealed class OutletTests(InfoScreenServer fixture) : IClassFixture<InfoSc
         Directory.Delete(folder);
     }
 
+    [Fact]
+    public async Task A_lesson_lies_in_a_folder_of_its_name_and_two_of_one_name_lie_beside_each_other()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var lesson = await trainer.RenderedAsync("web");
+        var share = Directory.CreateTempSubdirectory("wexel-share-").FullName;
+        // What somebody else keeps there is not touched.
+        Directory.CreateDirectory(Path.Combine(share, "closing the till"));
+        var outlet = await AddAsync(trainer, "folder", Outlet("Share of the quay", null, "wholeFolder", share));
+        var id = outlet.GetProperty("id").GetString();
+        async Task<JsonElement> ReleasedAsync(string of)
+        {
+            var answer = await trainer.PostAsJsonAsync(
+                $"/api/lessons/{of}/releases",
+                new
+                {
+                    outletId = id,
+                    profileId = "web",
+                    visibility = "signedIn",
+                }
+            );
+            answer.EnsureSuccessStatusCode();
+            return await answer.Content.ReadFromJsonAsync<JsonElement>();
+        }
+
+        var released = await ReleasedAsync(lesson);
+        var there = Path.Combine(share, "Closing the till (2)");
+        released.GetProperty("handsOn").GetProperty("folder").GetString().ShouldBe(there);
+        released.GetProperty("handsOn").GetProperty("link").ValueKind.ShouldBe(JsonValueKind.Null);
+        File.Exists(Path.Combine(there, "index.html")).ShouldBeTrue();
+        File.Exists(Path.Combine(there, "player", "wexel-player.js")).ShouldBeTrue();
+        // The ZIP has one folder too, so that two of them are unpacked beside each other.
+        using (
+            var zip = new System.IO.Compression.ZipArchive(
+                await trainer.GetStreamAsync(released.GetProperty("release").GetProperty("package").GetProperty("link").GetString()!)
+            )
+        )
+            zip.Entries.ShouldAllBe(e => e.FullName.StartsWith("Closing the till/", StringComparison.Ordinal));
+
+        // Released again under another title, it stays where it is.
+        var now = await trainer.JsonAsync($"/api/lessons/{lesson}");
+        var document = System.Text.Json.Nodes.JsonNode.Parse(now.GetProperty("document").GetRawText())!;
+        document["title"] = "NUL";
+        (
+            await trainer.PutAsJsonAsync($"/api/lessons/{lesson}/document", new { basedOn = now.GetProperty("revision").GetInt32(), document })
+        ).EnsureSuccessStatusCode();
+        (await ReleasedAsync(lesson)).GetProperty("handsOn").GetProperty("folder").GetString().ShouldBe(there);
+        (await File.ReadAllTextAsync(Path.Combine(there, "index.html"))).ShouldContain("<title>NUL");
+
+        (await trainer.DeleteAsync($"/api/releases/{released.GetProperty("release").GetProperty("id").GetString()}")).EnsureSuccessStatusCode();
+        Directory.EnumerateFileSystemEntries(share).Select(Path.GetFileName).ShouldBe(["closing the till"]);
+        // Wanted anew it has its new name, as Windows takes it.
+        (await ReleasedAsync(lesson)).GetProperty("handsOn").GetProperty("folder").GetString().ShouldBe(Path.Combine(share, "NUL_"));
+        document["title"] = "Closing the till";
+        now = await trainer.JsonAsync($"/api/lessons/{lesson}");
+        (
+            await trainer.PutAsJsonAsync($"/api/lessons/{lesson}/document", new { basedOn = now.GetProperty("revision").GetInt32(), document })
+        ).EnsureSuccessStatusCode();
+        (await trainer.DeleteAsync($"/api/releases/{released.GetProperty("release").GetProperty("id").GetString()}")).EnsureSuccessStatusCode();
+        (await trainer.DeleteAsync($"/api/outlets/{id}")).EnsureSuccessStatusCode();
+        Directory.Delete(share, recursive: true);
+    }
+
     [Theory]
     [InlineData("channel", "Deck channel", """{ "about": "For the deck." }""", """{ "about": "For deck and engine." }""")]
     [InlineData("webServer", "Second server", """{ "page": "https://intranet.example/a/" }""", """{ "page": null }""")]
@@ -169,6 +232,9 @@ public sealed class OutletTests(InfoScreenServer fixture) : IClassFixture<InfoSc
     [InlineData("channel", "C", "{}", "put", "https://x.example/", "delivery-unknown", "deliverBy")]
     [InlineData("podcastFeed", "P", """{ "title": "" }""", null, null, "feed-without-title", "title")]
     [InlineData("infoScreen", "S", "{}", "folder", "/tmp", "screen-without-hall", "hall")]
+    [InlineData("folder", "F", "{}", null, null, "delivery-without-folder", "deliverTo")]
+    [InlineData("folder", "F", "{}", "wholeFolder", "/etc", "delivery-folder-elsewhere", "deliverTo")]
+    [InlineData("folder", "F", "{}", "download", null, "delivery-unknown", "deliverBy")]
     public async Task What_cannot_be_used_is_said_and_nothing_is_added(
         string kind,
         string name,

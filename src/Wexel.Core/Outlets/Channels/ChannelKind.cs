@@ -40,7 +40,7 @@ public sealed class ChannelKind : OutletKind<ChannelSettings>
     [.. DetailsThere.OnPage, new(DetailFields.ShortTitle), new(DetailFields.MayEmbed), new(DetailFields.TellFollowers)];
 
     /// <inheritdoc/>
-    public override IReadOnlyList<Carried> Carries => [new("Contents"), new("Captions"), new("Description"), new("Completion")];
+    public override IReadOnlyList<Carried> Carries => [new("Contents"), new("Captions"), new("Description"), new("Picture"), new("Completion")];
 
     /// <inheritdoc/>
     public override DocumentFormat<ChannelSettings> Format { get; } = new("channel’s settings");

@@ -49,7 +49,7 @@ public sealed class LearningSystemKind : OutletKind<LearningSystemSettings>
 
     /// <inheritdoc/>
     public override IReadOnlyList<Carried> Carries =>
-        [new("Contents"), new("Captions"), new("Description"), new("Completion", "The learning system records it.")];
+        [new("Contents"), new("Captions"), new("Description"), new("Picture"), new("Completion", "The learning system records it.")];
 
     /// <inheritdoc/>
     public override DocumentFormat<LearningSystemSettings> Format { get; } = new("learning system’s settings");

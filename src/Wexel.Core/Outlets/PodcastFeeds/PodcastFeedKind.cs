@@ -56,7 +56,13 @@ public sealed class PodcastFeedKind : OutletKind<FeedSettings>
 
     /// <inheritdoc/>
     public override IReadOnlyList<Carried> Carries =>
-        [new("Contents", "Chapters that most apps show."), new("Captions", "A transcript."), new("Description"), new("Completion", Lost: true)];
+        [
+            new("Contents", "Chapters that most apps show."),
+            new("Captions", "A transcript."),
+            new("Description"),
+            new("Picture", "The feed’s artwork stands for all of its lessons."),
+            new("Completion", Lost: true),
+        ];
 
     /// <inheritdoc/>
     public override DocumentFormat<FeedSettings> Format { get; } = new("feed’s settings");

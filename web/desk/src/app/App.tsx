@@ -7,6 +7,7 @@ import { Spine } from './Spine'
 
 // Each view is loaded when it is opened.
 const Account = lazy(() => import('../account/Account').then((view) => ({ default: view.Account })))
+const AuditPage = lazy(() => import('../audit/AuditPage').then((view) => ({ default: view.AuditPage })))
 const Board = lazy(() => import('../board/Board').then((view) => ({ default: view.Board })))
 const ComparePage = lazy(() => import('../check/ComparePage').then((view) => ({ default: view.ComparePage })))
 const FeedPage = lazy(() => import('../feeds/FeedPage').then((view) => ({ default: view.FeedPage })))
@@ -49,6 +50,7 @@ export function App() {
               <Route path="/kit" element={<Kit />} />
               <Route path="/kit/profiles/:id" element={<ProfilePage />} />
               <Route path="/kit/space" element={<SpacePage />} />
+              <Route path="/kit/done" element={<AuditPage />} />
               <Route path="/kit/outlets/new" element={<NewOutlet />} />
               <Route path="/kit/outlets/:id" element={<OutletPage />} />
               <Route path="/kit/feeds/new" element={<NewFeed />} />

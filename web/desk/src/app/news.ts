@@ -49,11 +49,7 @@ export function listen(client: QueryClient): () => void {
   })
   hub.on('upload', () => client.invalidateQueries({ queryKey: ['lessons'] }))
   hub.on('lesson', (id: string) => {
-    client.invalidateQueries({ queryKey: ['lessons'] })
-    client.invalidateQueries({ queryKey: ['lesson', id] })
-    client.invalidateQueries({ queryKey: ['board'] })
-    client.invalidateQueries({ queryKey: ['deliver', id] })
-    client.invalidateQueries({ queryKey: ['releases', id] })
+    fetchSoon(['lessons'], ['lesson', id], ['board'], ['deliver', id], ['releases', id])
   })
   // Without the live line everything still works on reload; the connection is tried again by itself.
   hub.onreconnected(() => client.invalidateQueries())

@@ -1,61 +1,84 @@
 import { useQuery } from '@tanstack/react-query'
-import { Link } from 'react-router'
+import { useDeferredValue, useMemo, useState } from 'react'
 import { api, taken } from '../app/api'
-import { Mark } from '../ui/Mark'
+import { Button } from '../ui/Button'
 import { Page, Waiting } from '../ui/Page'
-import { day } from '../ui/words'
+import { count } from '../ui/words'
+import { Grid } from './Grid'
+import { Plan } from './Plan'
+import { filtered, inState, type State, stateOf } from './selection'
 import { WholeCourses } from './WholeCourses'
 
-/** Lessons down, outlets across. */
+const states: [State, string][] = [
+  ['all', 'however they stand'],
+  ['behind', 'behind somewhere'],
+  ['nothing', 'not everywhere'],
+  ['working', 'on their way'],
+  ['failed', 'failed somewhere'],
+  ['live', 'live somewhere'],
+]
+
+/** Lessons down, outlets across. Cells are selected, what is to be done in them is planned, and then it is done. */
 export function Board() {
   const board = useQuery({ queryKey: ['board'], queryFn: () => taken(api.GET('/api/board')) })
-  const { outlets, lessons } = board.data ?? { outlets: [], lessons: [] }
-  const behind = lessons.flatMap((l) => l.cells).filter((c) => c?.behind).length
+  const [words, setWords] = useState('')
+  const [state, setState] = useState<State>('all')
+  const [selected, select] = useState<ReadonlySet<string>>(new Set())
+  const asked = useDeferredValue(words)
+  const all = board.data?.lessons
+  const rows = useMemo(() => filtered(all ?? [], asked, state), [all, asked, state])
+  const outlets = board.data?.outlets ?? []
+  const behind = useMemo(() => inState(rows, outlets, 'behind'), [rows, outlets])
   return (
-    <Page
-      title="Release board"
-      about={
-        behind === 0
-          ? 'No release is behind its lesson.'
-          : `${behind === 1 ? '1 release is behind its lesson' : `${behind} releases are behind their lessons`}. Open one to bring it up to date.`
-      }
-    >
+    <Page title="Release board" about={sayBehind((all ?? []).flatMap((l) => l.cells).filter((c) => stateOf(c) === 'behind').length)}>
       <Waiting query={board}>
-        <table className="w-full">
-          <thead>
-            <tr className="border-b-2 border-ink">
-              <th className="py-2">
-                Lesson<span className="block font-normal text-quiet">in teaching order</span>
-              </th>
-              {outlets.map((o) => (
-                <th key={o.id}>
-                  {o.name}
-                  <span className="block font-normal text-quiet">{o.kindName}</span>
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {lessons.map((row) => (
-              <tr key={row.lessonId} className="border-b border-hairline">
-                <td className="py-2">
-                  <Link to={`/lessons/${row.lessonId}/deliver`} className="hover:underline">
-                    {row.position}&ensp;{row.title || 'Needs a title'}
-                  </Link>
-                  <span className="block text-small text-quiet">{row.course}</span>
-                </td>
-                {row.cells.map((cell, i) => (
-                  <td key={outlets[i].id} className="py-2">
-                    {cell ? <Mark kind={cell.behind ? 'behind' : 'live'}>{cell.behind ? 'Behind' : 'Live'}</Mark> : <Mark kind="nothing">Not there</Mark>}
-                    {cell && <span className="block pl-5 text-small text-quiet">since {day(cell.releasedAt)}</span>}
-                  </td>
+        <div className="flex items-start gap-6">
+          <div className="min-w-0 flex-1">
+            <div className="flex flex-wrap items-center gap-x-4 gap-y-2 pb-3">
+              <input
+                type="search"
+                aria-label="Find lessons by words of their title or course"
+                placeholder="Words of a title or course"
+                className="w-56 border border-quiet/60 bg-field px-2 py-1"
+                value={words}
+                onChange={(e) => setWords(e.target.value)}
+              />
+              <select
+                aria-label="Show lessons"
+                className="border border-quiet/60 bg-field px-2 py-1"
+                value={state}
+                onChange={(e) => setState(e.target.value as State)}
+              >
+                {states.map(([value, label]) => (
+                  <option key={value} value={value}>
+                    {label}
+                  </option>
                 ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
-        <WholeCourses />
+              </select>
+              <span role="status" className="text-quiet">
+                {rows.length === all?.length ? count(rows.length, 'lesson') : `${rows.length} of ${count(all?.length ?? 0, 'lesson')}`}
+              </span>
+              {behind.length > 0 && (
+                <Button look="link" onClick={() => select(new Set(behind))}>
+                  Select what is behind ({behind.length})
+                </Button>
+              )}
+            </div>
+            {all?.length === 0 ? (
+              <p>Lessons stand here once a recording is brought in.</p>
+            ) : (
+              <Grid rows={rows} outlets={outlets} selected={selected} select={select} />
+            )}
+            <WholeCourses />
+          </div>
+          {selected.size > 0 && <Plan selected={selected} outlets={outlets} done={() => select(new Set())} />}
+        </div>
       </Waiting>
     </Page>
   )
 }
+
+const sayBehind = (behind: number) =>
+  behind === 0
+    ? 'No release is behind its lesson.'
+    : `${behind === 1 ? '1 release is' : `${behind} releases are`} behind their lessons. Select cells to see what would be done.`

@@ -11,6 +11,7 @@ import { Waiting } from '../ui/Page'
 import { Summary } from '../ui/Summary'
 import { count } from '../ui/words'
 import { MakeFiles } from './MakeFiles'
+import { OpenWhenThere } from './OpenWhenThere'
 import { PlaceRow } from './PlaceRow'
 import { asksForPermission, chosenAtFirst, inWay, type Place, sayPlaces, sayWhatHappens, type Wish } from './places'
 import { useDelivering } from './useDelivering'
@@ -41,7 +42,12 @@ export function Deliver({ lessonId, revision, unsaved }: { lessonId: string; rev
     mutationFn: (to: Place[]) =>
       taken(
         api.POST('/api/releases', {
-          body: { wishes: to.map((p) => ({ lessonId, outletId: p.id, profileId: wishOf(p).profileId, visibility: wishOf(p).visibility })) },
+          body: {
+            wishes: to.map((p) => {
+              const { profileId, visibility, opensAt } = wishOf(p)
+              return { lessonId, outletId: p.id, profileId, visibility, opensAt }
+            }),
+          },
         }),
       ),
     onError: (problem) => toast.error(problem.message),
@@ -97,6 +103,7 @@ export function Deliver({ lessonId, revision, unsaved }: { lessonId: string; rev
                 Release to {count(ready.length, 'place')}
               </Button>
             )}
+            <OpenWhenThere places={places.data ?? []} />
             <p role="status" className={stop && chosen.length > 0 ? 'text-amber' : ''}>
               {stop ?? sayWhatHappens(ready, held, wishOf, offers)}
             </p>

@@ -19,6 +19,7 @@ export function HandOn({ outlet }: { outlet: Place }) {
           {handed.embedWarning && <p className="text-amber">{handed.embedWarning}</p>}
         </details>
       )}
+      {handed.folder && <Copyable label="Folder" text={handed.folder} />}
       {handed.feed && (
         <>
           <Copyable label="Feed" text={handed.feed} />

@@ -7,8 +7,9 @@ import { Estimate } from '../estimates/Estimate'
 import { Button } from '../ui/Button'
 import { Summary } from '../ui/Summary'
 import { HandOn } from './HandOn'
+import { OpensAt } from './OpensAt'
 import { PlaceState } from './PlaceState'
-import { inWay, isUnderWay, type Offer, type Place, type Wish } from './places'
+import { asksForPermission, inWay, isUnderWay, type Offer, type Place, unfit, type Wish } from './places'
 
 interface Props {
   lessonId: string
@@ -39,8 +40,8 @@ export function PlaceRow({ lessonId, place, wish, change, offers, missing, detai
   const known = (wish.on || Boolean(place.release)) && !stands
   const lacking = wish.on ? missing.filter((m) => m.field) : []
   const open = useMutation({
-    mutationFn: (visibility: Schemas['Visibility']) =>
-      taken(api.PUT('/api/releases/{id}/visibility', { params: { path: { id: place.release?.id ?? '' } }, body: { visibility } })),
+    mutationFn: (opening: Schemas['VisibilityRequest']) =>
+      taken(api.PUT('/api/releases/{id}/visibility', { params: { path: { id: place.release?.id ?? '' } }, body: opening })),
     onError: (problem) => toast.error(problem.message),
     onSettled: changed,
   })
@@ -76,9 +77,10 @@ export function PlaceRow({ lessonId, place, wish, change, offers, missing, detai
             value={wish.visibility}
             onChange={(e) => {
               const visibility = e.target.value as Schemas['Visibility']
-              change({ visibility })
-              // Who may see what stands there is changed at once: nothing is made again for it.
-              if (place.release) open.mutate(visibility)
+              // Who may see what stands there is changed at once: nothing is made again for it. What must be asked before is asked with the release.
+              const asks = asksForPermission(place, { ...wish, visibility }) && !details?.values.thirdParty
+              change(asks ? { visibility, on: true } : { visibility })
+              if (place.release && !asks) open.mutate({ visibility, opensAt: wish.opensAt })
             }}
           >
             {who.map(([value, words]) => (
@@ -90,6 +92,17 @@ export function PlaceRow({ lessonId, place, wish, change, offers, missing, detai
         ) : (
           <span className="text-quiet">{place.seenBy}</span>
         )}
+        {place.hasPages && (wish.on || place.release) && (
+          <OpensAt
+            place={place.name}
+            at={wish.opensAt}
+            take={(opensAt) => {
+              change({ opensAt })
+              if (place.release) open.mutate({ visibility: wish.visibility, opensAt })
+            }}
+          />
+        )}
+        {(wish.on || place.release) && unfit(place, wish) && <p className="mt-1 text-small text-amber">{unfit(place, wish)}</p>}
       </div>
       <div className="min-w-0">
         <div className="flex flex-wrap items-baseline gap-x-4">

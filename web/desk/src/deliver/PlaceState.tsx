@@ -1,5 +1,5 @@
 import { Mark } from '../ui/Mark'
-import { day } from '../ui/words'
+import { about, day } from '../ui/words'
 import { isUnderWay, type Place, phaseInWords } from './places'
 
 /** How a lesson stands at a place: what is there, or how far it is on its way. */
@@ -16,6 +16,7 @@ export function PlaceState({ place }: { place: Place }) {
           )}
           {way.progress == null ? <Mark kind="working">{phaseInWords(way)}</Mark> : <span>{phaseInWords(way)}</span>}
           {way.progress != null && <span className="font-mono text-small">{Math.round(way.progress * 100)} %</span>}
+          {way.secondsLeft != null && <span className="text-small text-quiet">{about(way.secondsLeft)} left</span>}
         </p>
         {release && <p className="text-small text-quiet">What stands there stays until then.</p>}
       </div>
@@ -25,6 +26,7 @@ export function PlaceState({ place }: { place: Place }) {
     return (
       <Mark kind={release.behind ? 'behind' : 'live'}>
         <b>{release.behind ? 'Behind' : 'Live'}</b> since {day(release.releasedAt)} · revision {release.revision}
+        {release.opensAt && Date.parse(release.opensAt) > Date.now() && <span className="text-amber"> · learners see it from {day(release.opensAt)} on</span>}
       </Mark>
     )
   return <Mark kind="nothing">{way?.phase === 'takenDown' ? `Taken down ${day(way.since)}; its address is kept` : 'Not there'}</Mark>

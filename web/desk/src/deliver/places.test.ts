@@ -1,5 +1,17 @@
 import { describe, expect, it } from 'vitest'
-import { chosenAtFirst, inWay, isUnderWay, type Offer, type Place, phaseInWords, sayPlaces, sayWhatHappens, type Wish } from './places'
+import {
+  asksForPermission,
+  chosenAtFirst,
+  inWay,
+  isUnderWay,
+  type Offer,
+  type Place,
+  phaseInWords,
+  sayPlaces,
+  sayWhatHappens,
+  unfit,
+  type Wish,
+} from './places'
 
 const way = (phase: string, more: object = {}) =>
   ({
@@ -16,18 +28,21 @@ const way = (phase: string, more: object = {}) =>
   }) as NonNullable<Place['way']>
 const standing = (more: object = {}) => ({ behind: false, profileId: 'web', visibility: 'signedIn', ...more }) as NonNullable<Place['release']>
 const place = (more: object = {}): Place =>
-  ({ id: 'p', name: 'Staff channel', usualProfile: 'web', refuses: [], release: null, way: null, ...more }) as unknown as Place
+  ({ id: 'p', name: 'Staff channel', usualProfile: 'web', refuses: [], unfit: [], hasPages: true, release: null, way: null, ...more }) as unknown as Place
 const offer = (id: string, more: object = {}): Offer =>
   ({ id, title: id, findings: [], nothingToEncode: false, estimate: { time: 60_000 }, ...more }) as unknown as Offer
-const wish = (more: object = {}): Wish => ({ on: true, profileId: 'web', visibility: 'signedIn', ...more })
+const wish = (more: object = {}): Wish => ({ on: true, profileId: 'web', visibility: 'signedIn', opensAt: null, ...more })
 
 describe('a place', () => {
   it.each([
-    [place(), { on: false, profileId: 'web', visibility: 'signedIn' }],
-    [place({ usualProfile: 'podcast-720p' }), { on: false, profileId: 'podcast-720p', visibility: 'signedIn' }],
-    [place({ release: standing({ behind: true, visibility: 'withLink', profileId: 'small' }) }), { on: true, profileId: 'small', visibility: 'withLink' }],
-    [place({ release: standing() }), { on: false, profileId: 'web', visibility: 'signedIn' }],
-    [place({ way: way('failed') }), { on: true, profileId: 'web', visibility: 'withLink' }],
+    [place(), { on: false, profileId: 'web', visibility: 'signedIn', opensAt: null }],
+    [place({ usualProfile: 'podcast-720p' }), { on: false, profileId: 'podcast-720p', visibility: 'signedIn', opensAt: null }],
+    [
+      place({ release: standing({ behind: true, visibility: 'withLink', profileId: 'small' }) }),
+      { on: true, profileId: 'small', visibility: 'withLink', opensAt: null },
+    ],
+    [place({ release: standing() }), { on: false, profileId: 'web', visibility: 'signedIn', opensAt: null }],
+    [place({ way: way('failed') }), { on: true, profileId: 'web', visibility: 'withLink', opensAt: null }],
   ])('is chosen where something is to be done: %#', (of, chosen) => {
     expect(chosenAtFirst(of)).toEqual(chosen)
   })
@@ -43,6 +58,8 @@ describe('a place', () => {
     [place({ release: standing() }), wish({ visibility: 'withLink' }), undefined],
     [place({ release: standing(), way: way('failed') }), wish(), undefined],
     [place({ way: way('failed') }), wish(), undefined],
+    [place({ release: standing({ opensAt: '2026-12-03T09:00:00+00:00' }) }), wish({ opensAt: '2026-12-03T09:00:00.000Z' }), 'It stands there as it is wanted.'],
+    [place({ release: standing() }), wish({ opensAt: '2026-12-03T09:00:00.000Z' }), undefined],
   ])('says what is in the way of it: %#', (of, wanted, why) => {
     expect(inWay(of, wanted, [offer('web'), offer('small')], [])).toBe(why)
   })
@@ -51,6 +68,25 @@ describe('a place', () => {
     expect(inWay(place(), wish(), [], [{ code: 'detail-missing', sentence: 'A tag.', field: 'tags' }])).toBe('A tag.')
     const broken = offer('web', { findings: [{ isFault: true, sentence: 'Too small.' }] })
     expect(inWay(place(), wish(), [broken], [])).toBe('Too small.')
+  })
+})
+
+describe('what must be known before', () => {
+  it.each([
+    [place(), wish({ visibility: 'withLink' }), true],
+    [place(), wish(), false],
+    [place({ release: standing() }), wish({ visibility: 'withLink' }), true],
+    [place({ release: standing({ visibility: 'withLink' }) }), wish({ visibility: 'withLink' }), false],
+    [place({ hasPages: false, isOpen: true }), wish(), true],
+    [place({ hasPages: false, isOpen: true, release: standing() }), wish(), false],
+    [place({ hasPages: false, isOpen: false }), wish(), false],
+  ])('asks once whether there is material of others, before people outside can come: %#', (of, wanted, asked) => {
+    expect(asksForPermission(of, wanted)).toBe(asked)
+  })
+
+  it('is what of what is handed on does not fit who may see it', () => {
+    const of = place({ unfit: [{ visibility: 'signedIn', sentence: 'Only signed-in people can play it.' }] })
+    expect([unfit(of, wish()), unfit(of, wish({ visibility: 'withLink' }))]).toEqual(['Only signed-in people can play it.', undefined])
   })
 })
 

@@ -4,7 +4,7 @@ import { count, lengthOf, size } from '../ui/words'
 export type Place = Schemas['OutletView']
 export type Offer = Schemas['ProfileOffer']
 export type Phase = Schemas['ReleasePhase']
-export type Wish = { on: boolean; profileId: string; visibility: Schemas['Visibility'] }
+export type Wish = { on: boolean; profileId: string; visibility: Schemas['Visibility']; opensAt: string | null }
 
 const underWay: Phase[] = ['planned', 'rendering', 'checking', 'packing', 'sending', 'processingThere']
 export const isUnderWay = (phase: Phase | undefined) => phase !== undefined && underWay.includes(phase)
@@ -15,6 +15,7 @@ export function chosenAtFirst(place: Place): Wish {
     on: Boolean(place.release?.behind) || place.way?.phase === 'failed',
     profileId: place.way?.profileId || place.release?.profileId || place.usualProfile,
     visibility: place.way?.visibility ?? place.release?.visibility ?? 'signedIn',
+    opensAt: place.way?.opensAt ?? place.release?.opensAt ?? null,
   }
 }
 
@@ -27,13 +28,19 @@ export function inWay(place: Place, wish: Wish, offers: Offer[], missing: Schema
   if (fault) return fault.sentence
   if (missing.length > 0) return missing.map((m) => m.sentence).join(' ')
   const now = place.release
-  if (now && !now.behind && now.profileId === wish.profileId && now.visibility === wish.visibility && place.way?.phase !== 'failed')
-    return 'It stands there as it is wanted.'
+  const open = now?.visibility === wish.visibility && sameMoment(now.opensAt, wish.opensAt)
+  if (now && !now.behind && now.profileId === wish.profileId && open && place.way?.phase !== 'failed') return 'It stands there as it is wanted.'
   return undefined
 }
 
+const sameMoment = (a: string | null | undefined, b: string | null | undefined) => (a ? Date.parse(a) : 0) === (b ? Date.parse(b) : 0)
+
 /** Whether it must be asked if there is material of others in the lesson: before people outside the house can come to it for the first time. */
-export const asksForPermission = (place: Place, wish: Wish) => !place.release && (place.hasPages ? wish.visibility === 'withLink' : place.isOpen)
+export const asksForPermission = (place: Place, wish: Wish) =>
+  place.hasPages ? wish.visibility === 'withLink' && place.release?.visibility !== 'withLink' : place.isOpen && !place.release
+
+/** What of what is handed on does not fit who may see it. */
+export const unfit = (place: Place, wish: Wish) => place.unfit.find((u) => u.visibility === wish.visibility)?.sentence
 
 /** How many there are, and how they stand. */
 export function sayPlaces(places: Place[], chosen: number): string {

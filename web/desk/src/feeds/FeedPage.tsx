@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import type { Schemas } from '../app/api'
+import { OutletEnd } from '../outlets/OutletEnd'
 import { Button } from '../ui/Button'
 import { Copyable } from '../ui/Copyable'
 import { Field } from '../ui/Field'
@@ -65,6 +66,7 @@ export function FeedPage() {
               />
               <Episodes episodes={now.episodes} />
               <Folder id={id} />
+              <OutletEnd id={id} name={now.settings.title} />
             </div>
           </div>
         )}

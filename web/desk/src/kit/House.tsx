@@ -6,6 +6,7 @@ import { Button } from '../ui/Button'
 import { Field } from '../ui/Field'
 import { Waiting } from '../ui/Page'
 import { PictureChoice } from '../ui/PictureChoice'
+import { FileNames } from './FileNames'
 import { HostingPlan } from './HostingPlan'
 import { MarkOnLessons } from './MarkOnLessons'
 import { useHouse } from './useMark'
@@ -50,6 +51,7 @@ export function House() {
             />
             <MarkOnLessons key={now.mark} house={now} changed={changed} />
             <Colour key={now.colour} colour={now.colour} changed={changed} />
+            <FileNames key={now.filePattern} house={now} changed={changed} />
             <HostingPlan key={`${now.plan.lineBitsPerSecond} ${now.plan.trafficBytesAMonth}`} plan={now.plan} changed={changed} />
           </>
         )}

@@ -38,6 +38,10 @@ export function Kit() {
           <p className="border-t border-hairline py-2">
             <TextLink to="/kit/space">What the library takes, and what could be freed</TextLink>
           </p>
+          <h2 className="mt-6">What was done</h2>
+          <p className="border-t border-hairline py-2">
+            <TextLink to="/kit/done">Who changed what, when, and from where</TextLink>
+          </p>
         </div>
         <div>
           <House />

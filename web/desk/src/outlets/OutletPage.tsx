@@ -1,29 +1,22 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { useNavigate, useParams } from 'react-router'
+import { useQueryClient } from '@tanstack/react-query'
+import { useParams } from 'react-router'
 import { toast } from 'sonner'
 import { api, taken } from '../app/api'
 import { OutletDetails } from '../details/OutletDetails'
-import { Button } from '../ui/Button'
 import { Page, Waiting } from '../ui/Page'
+import { OutletEnd } from './OutletEnd'
 import { OutletForm } from './OutletForm'
+import { Survival } from './Survival'
 import { outletsChanged, useOutletKinds, useOutlets } from './useOutlets'
 
 /** One outlet: what is said of it, and taking it away. */
 export function OutletPage() {
   const { id = '' } = useParams()
   const client = useQueryClient()
-  const navigate = useNavigate()
   const outlets = useOutlets()
   const kinds = useOutletKinds()
   const outlet = outlets.data?.find((o) => o.id === id)
   const kind = kinds.data?.find((k) => k.code === outlet?.kind)
-  const remove = useMutation({
-    mutationFn: () => taken(api.DELETE('/api/outlets/{id}', { params: { path: { id } } })),
-    onSuccess: async () => {
-      navigate('/kit')
-      await outletsChanged(client)
-    },
-  })
   return (
     <Page title={outlet?.name ?? 'Outlet'} about={kind ? `A ${kind.name}. ${kind.about}` : ''}>
       <Waiting query={outlets}>
@@ -42,27 +35,13 @@ export function OutletPage() {
               }}
             />
             <div>
-              <h2>What of a lesson is there</h2>
-              <ul className="border-t border-hairline">
-                {kind.carries.map((carried) => (
-                  <li key={carried.what} className="border-b border-hairline py-1.5">
-                    <b>{carried.what}</b> <span className="text-quiet">{carried.lost ? 'Not there.' : (carried.as ?? 'As in the lesson.')}</span>
-                  </li>
-                ))}
-              </ul>
-              <div className="mt-8">
+              <div>
                 <OutletDetails id={outlet.id} />
               </div>
-              <h2 className="mt-8">Remove it</h2>
-              <p className="border-t border-hairline py-2 text-quiet">An outlet can go once no lesson stands there.</p>
-              <Button look="link" onClick={() => remove.mutate()} disabled={remove.isPending}>
-                Remove “{outlet.name}”
-              </Button>
-              {remove.error && (
-                <p role="alert" className="mt-1 text-brick">
-                  {remove.error.message}
-                </p>
-              )}
+              <OutletEnd id={outlet.id} name={outlet.name} />
+            </div>
+            <div className="lg:col-span-2">
+              <Survival kinds={kinds.data ?? []} of={kind.code} />
             </div>
           </div>
         )}

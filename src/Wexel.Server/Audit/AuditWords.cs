@@ -1,0 +1,116 @@
+using System.Collections.Frozen;
+
+namespace Wexel.Server.Audit;
+
+/// <summary>What the number in an address is of.</summary>
+internal enum AuditSubject
+{
+    None,
+    Lesson,
+    Course,
+    Outlet,
+    Release,
+    CourseRelease,
+    Rendition,
+    Profile,
+}
+
+/// <summary>An action as people read it.</summary>
+/// <param name="Words">What was done, behind who did it.</param>
+/// <param name="Subject">What the number in the address is of.</param>
+internal sealed record AuditAction(string Words, AuditSubject Subject = AuditSubject.None);
+
+/// <summary>All actions, by the names of their addresses; and the addresses that only work something out.</summary>
+internal static class AuditWords
+{
+    private static readonly FrozenDictionary<string, AuditAction> Actions = new Dictionary<string, AuditAction>
+    {
+        ["SignIn"] = new("signed in"),
+        ["SignOut"] = new("signed out"),
+        ["ChangePassword"] = new("changed their password"),
+        ["BeginSecondFactor"] = new("began to set up a code from an app"),
+        ["ConfirmSecondFactor"] = new("set up a code from an app"),
+        ["EndSecondFactor"] = new("took the code from an app away"),
+        ["EndSession"] = new("signed another browser out"),
+        ["BringIn"] = new("brought in a recording"),
+        ["BeginUpload"] = new("began to bring in a recording"),
+        ["EndUpload"] = new("stopped an upload"),
+        ["LookThrough"] = new("had a recording looked through again"),
+        ["UseSounds"] = new("chose the sound of a recording"),
+        ["SaveLesson"] = new("changed", AuditSubject.Lesson),
+        ["SaveSuggesting"] = new("chose how cuts are suggested in", AuditSubject.Lesson),
+        ["SplitLesson"] = new("split", AuditSubject.Lesson),
+        ["OrderCourse"] = new("changed the order of", AuditSubject.Course),
+        ["Render"] = new("had lessons rendered"),
+        ["CancelRendition"] = new("stopped a render of", AuditSubject.Rendition),
+        ["HoldRendition"] = new("held a render of", AuditSubject.Rendition),
+        ["GoOnWithRendition"] = new("went on with a render of", AuditSubject.Rendition),
+        ["RenderFirst"] = new("had rendered first", AuditSubject.Rendition),
+        ["OrderQueue"] = new("changed the order of the queue"),
+        ["LetPass"] = new("let a finding of the file check pass in", AuditSubject.Rendition),
+        ["KeepMaster"] = new("had a master copy made of", AuditSubject.Lesson),
+        ["KeepFile"] = new("said whether a file is kept of", AuditSubject.Lesson),
+        ["DeleteFile"] = new("deleted a file of", AuditSubject.Lesson),
+        ["FreeSpace"] = new("freed space"),
+        ["Release"] = new("released", AuditSubject.Lesson),
+        ["WantReleases"] = new("released to places"),
+        ["StopRelease"] = new("stopped the release of", AuditSubject.Release),
+        ["OpenRelease"] = new("changed who may see", AuditSubject.Release),
+        ["TakeDown"] = new("took down", AuditSubject.Release),
+        ["ApplyBoard"] = new("applied a plan on the board"),
+        ["ReleaseCourse"] = new("made the package of", AuditSubject.Course),
+        ["SendCourse"] = new("sent the package of", AuditSubject.CourseRelease),
+        ["SaveReleaseDetails"] = new("changed what is said at one place of", AuditSubject.Lesson),
+        ["AddOutlet"] = new("added an outlet"),
+        ["SaveOutlet"] = new("changed the outlet", AuditSubject.Outlet),
+        ["SaveOutletDetails"] = new("changed what is said at", AuditSubject.Outlet),
+        ["LimitOutlet"] = new("changed the limits of", AuditSubject.Outlet),
+        ["ChooseOutletProfile"] = new("chose the profile of", AuditSubject.Outlet),
+        ["RemoveOutlet"] = new("removed the outlet", AuditSubject.Outlet),
+        ["AddFeed"] = new("added a podcast feed"),
+        ["SaveFeed"] = new("changed the feed", AuditSubject.Outlet),
+        ["MoveFeed"] = new("gave a new address to", AuditSubject.Outlet),
+        ["TakeArtwork"] = new("changed the artwork of", AuditSubject.Outlet),
+        ["DropArtwork"] = new("had the artwork made again of", AuditSubject.Outlet),
+        ["AddProfile"] = new("added a profile"),
+        ["BringInProfile"] = new("brought in a profile as a file"),
+        ["SaveProfile"] = new("changed the profile", AuditSubject.Profile),
+        ["RemoveProfile"] = new("removed the profile", AuditSubject.Profile),
+        ["SaveHouse"] = new("changed the house’s colour"),
+        ["SavePlan"] = new("changed the line and the hosting plan"),
+        ["SaveNames"] = new("changed how files are named"),
+        ["SaveHouseDetails"] = new("changed what the house says about all lessons"),
+        ["TakeMark"] = new("changed the house’s mark"),
+        ["PlaceMark"] = new("placed the house’s mark"),
+        ["DropMark"] = new("removed the house’s mark"),
+    }.ToFrozenDictionary();
+
+    /// <summary>Addresses that are asked with a body and change nothing, or only what a later change names.</summary>
+    internal static IReadOnlySet<string> ChangeNothing { get; } =
+        new[]
+        {
+            "AddCaptions",
+            "CanvasOutcome",
+            "CanvasSizes",
+            "ChangeReel",
+            "CheckProfile",
+            "CutsOutcome",
+            "Difference",
+            "Estimate",
+            "MakeItFit",
+            "MarkBox",
+            "NameUpload",
+            "PlanBoard",
+            "ReadContents",
+            "SplitOutcome",
+            "TakeCaptionsInside",
+            "TryProfiles",
+            "ViewPath",
+        }.ToFrozenSet();
+
+    /// <summary>The names of all actions.</summary>
+    internal static IEnumerable<string> Names => Actions.Keys;
+
+    /// <summary>An action by the name of its address; null where it is none.</summary>
+    internal static AuditAction? Find(string? name) => name is null ? null : Actions.GetValueOrDefault(name);
+}
