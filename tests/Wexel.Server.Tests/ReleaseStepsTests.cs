@@ -57,7 +57,7 @@ public sealed class ReleaseStepsTests(ReleasedServerFixture fixture) : IClassFix
         var view = (await trainer.JsonAsync($"/api/lessons/{lesson}/releases")).EnumerateArray().Single(o => o.GetProperty("id").GetGuid() == outlet.Id);
         view.GetProperty("release").ValueKind.ShouldBe(JsonValueKind.Null);
         var cells = (await trainer.JsonAsync("/api/board")).GetProperty("lessons")[0].GetProperty("cells");
-        cells.EnumerateArray().Count(c => c.ValueKind == JsonValueKind.Null).ShouldBe(1);
+        cells.EnumerateArray().Select(c => c.GetProperty("phase").GetString()).Count(p => p == "takenDown").ShouldBe(1);
 
         // Whoever goes on packs nothing again.
         var (steps, _) = await WalkAsync(aim, twice: false);
