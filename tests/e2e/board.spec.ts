@@ -16,6 +16,7 @@ test('cells are selected by mouse and by keys, planned, applied, opened and take
   await expect(page.getByText(/file is rendered; about/)).toBeVisible()
 
   await page.goto('/board')
+  await expect(page.getByRole('gridcell').first()).toBeVisible()
   const outlets = await page.getByRole('columnheader').allInnerTexts()
   const [channel, web] = [/channel/, /web server/].map((kind) => outlets.findIndex((o) => kind.test(o)) - 1)
   await page.getByLabel('Find lessons by words').fill('vehicle')

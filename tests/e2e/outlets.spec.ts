@@ -10,7 +10,7 @@ test('an outlet is added by what its kind asks, changed, and removed', async ({ 
   await hasNoAccessibilityFaults(page)
   await page.getByRole('button', { name: 'Add the web server' }).click()
   await expect(page.getByText(/Give the outlet a name/)).toBeVisible()
-  await page.getByLabel('Name').fill('Harbour web')
+  await page.getByLabel('Name', { exact: true }).fill('Harbour web')
   await page.getByLabel('Address under which its folders are found').fill('harbour')
   await page.getByRole('button', { name: 'Add the web server' }).click()
   await expect(page.getByText(/Write the whole address under which the folders are found/)).toBeVisible()
@@ -35,7 +35,7 @@ test('an outlet is added by what its kind asks, changed, and removed', async ({ 
   // What becomes of a lesson stands beside what becomes of it elsewhere.
   await expect(page.getByRole('columnheader', { name: 'web server this outlet' })).toBeVisible()
   await expect(page.getByRole('row', { name: /^Completion/ }).getByText('not there')).toHaveCount(1)
-  await page.getByLabel('Name').fill('Harbour pages')
+  await page.getByLabel('Name', { exact: true }).fill('Harbour pages')
   await page.getByRole('button', { name: 'Save the outlet' }).click()
   await expect(page.getByRole('heading', { name: 'Harbour pages', level: 1 })).toBeVisible()
   await page.goto('/board')
