@@ -97,10 +97,16 @@ await page.goBack()
 await page.goBack()
 await page.getByLabel('Link', { exact: true }).waitFor()
 const link = await page.getByLabel('Link', { exact: true }).inputValue()
-for (const place of ['board', 'queue', 'results', 'account', 'kit']) {
+for (const place of ['queue', 'results', 'account', 'kit']) {
   await page.goto(`/${place}`)
   await take(place)
 }
+await page.goto('/board')
+const cell = (row, column) => page.getByRole('row').nth(row).getByRole('gridcell').nth(column)
+await cell(2, 0).click()
+await cell(3, 2).click({ modifiers: ['Shift'] })
+await page.getByRole('button', { name: /^Apply to/ }).waitFor()
+await take('board')
 await page.getByRole('link', { name: 'Web 720p' }).click()
 await page.getByText('Nothing speaks against it.').waitFor()
 await take('profile')

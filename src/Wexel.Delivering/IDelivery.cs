@@ -15,6 +15,9 @@ public interface IDelivery
     /// <summary>What is asked for where it puts things; null where it puts nothing anywhere.</summary>
     string? AskedFor { get; }
 
+    /// <summary>What helps to say where; null for nothing.</summary>
+    string? Hint => null;
+
     /// <summary>Why a place cannot be used, or null.</summary>
     /// <param name="to">Where things are to be put, as it was entered; null for nothing.</param>
     Problem? Unusable(string? to);

@@ -6,6 +6,9 @@ namespace Wexel.Delivering.Folders;
 /// <param name="under">Only in these folders and below them may anything be put.</param>
 internal sealed class AllowedFolders(IReadOnlyList<string> under)
 {
+    /// <summary>Where they may be; null where nowhere.</summary>
+    internal string? Hint => under.Count == 0 ? null : $"It may lie in {string.Join(" or ", under)}, or below.";
+
     /// <summary>Why a folder cannot be used, or null.</summary>
     internal Problem? Unusable(string? to) =>
         to switch

@@ -21,6 +21,9 @@ public sealed class WholeFolderDelivery(IReadOnlyList<string> under) : IDelivery
     public string? AskedFor => "Folder, as a whole path";
 
     /// <inheritdoc/>
+    public string? Hint => _allowed.Hint;
+
+    /// <inheritdoc/>
     public Problem? Unusable(string? to) => _allowed.Unusable(to);
 
     /// <inheritdoc/>

@@ -21,7 +21,8 @@ internal sealed record OutletKindView(
 );
 
 /// <param name="AskedFor">What is asked for where it puts things; null where it puts nothing anywhere.</param>
-internal sealed record DeliveryView(string Code, string Name, string? AskedFor);
+/// <param name="Hint">What helps to say where; null for nothing.</param>
+internal sealed record DeliveryView(string Code, string Name, string? AskedFor, string? Hint);
 
 /// <summary>A profile that an outlet does not take, and why.</summary>
 internal sealed record ProfileRefusal(string ProfileId, string Sentence);
@@ -72,7 +73,7 @@ internal static class OutletEndpoints
                     k.Name,
                     k.About,
                     k.Fields,
-                    [.. deliveries.FindAll(k.Deliveries).Select(d => new DeliveryView(d.Code, d.Name, d.AskedFor))],
+                    [.. deliveries.FindAll(k.Deliveries).Select(d => new DeliveryView(d.Code, d.Name, d.AskedFor, d.Hint))],
                     k.Carries,
                     k.Start()
                 ))

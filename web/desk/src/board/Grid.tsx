@@ -1,10 +1,9 @@
 import { useWindowVirtualizer } from '@tanstack/react-virtual'
 import { memo, useCallback, useLayoutEffect, useRef, useState } from 'react'
-import { useNavigate } from 'react-router'
+import { Link, useNavigate } from 'react-router'
 import type { Schemas } from '../app/api'
 import { Mark, type MarkKind } from '../ui/Mark'
-import { TextLink } from '../ui/TextLink'
-import { day } from '../ui/words'
+import { date, day } from '../ui/words'
 import { type BoardCell, between, keyOf, moved, stateOf, toggled } from './selection'
 
 type Row = Schemas['BoardRow']
@@ -173,9 +172,9 @@ const BoardLine = memo(function BoardLine({ row, index, y, outlets, columns, sel
           onChange={() => all(row.lessonId)}
         />
         <span className="min-w-0">
-          <TextLink to={`/lessons/${row.lessonId}/deliver`} className="block truncate text-ink no-underline hover:underline">
+          <Link to={`/lessons/${row.lessonId}/deliver`} className="block truncate hover:underline">
             {row.position}&ensp;{title}
-          </TextLink>
+          </Link>
           <span className="block truncate text-small text-quiet">{row.course}</span>
         </span>
       </div>
@@ -230,5 +229,5 @@ function InCell({ cell }: { cell: Schemas['CellView'] | null }) {
 
 function under(cell: Schemas['CellView'] | null): string {
   if (!cell) return ''
-  return cell.visibility === 'withLink' ? `${day(cell.since)}, by address` : day(cell.since)
+  return cell.visibility === 'withLink' ? `by address, ${date(cell.since)}` : day(cell.since)
 }

@@ -83,7 +83,7 @@ export function Plan({ selected, outlets, done }: { selected: ReadonlySet<string
             value={visibility}
             onChange={(e) => setVisibility(e.target.value as Schemas['Visibility'] | '')}
           >
-            <option value="">{action === 'open' ? 'Choose' : 'whoever might before'}</option>
+            <option value="">{action === 'open' ? 'Choose' : 'as before, or signed-in people'}</option>
             {who.map(([value, label]) => (
               <option key={value} value={value}>
                 {label}

@@ -51,9 +51,9 @@ export function OutletEnd({ id, name }: { id: string; name: string }) {
         ) : (
           <>
             <p>
-              {count(there.length, 'lesson')} {there.length === 1 ? 'stands' : 'stand'} at “{name}”. Emptied, none of them is seen there any more: what was put
-              there is taken away where Wexel reaches it, and pages of Wexel say that they were taken down. Their addresses are kept, and good again once they
-              are released anew. It can be removed when it is empty.
+              {count(there.length, 'lesson')} {there.length === 1 ? 'stands' : 'stand'} at “{name}”. Emptied, nothing is seen there any more: what was put there
+              is taken away where Wexel reaches it, and pages of Wexel say that they were taken down. Their addresses are kept, and good again once they are
+              released anew. It can be removed when it is empty.
             </p>
             {sure ? (
               <p className="flex gap-4">

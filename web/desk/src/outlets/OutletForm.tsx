@@ -53,7 +53,7 @@ export function OutletForm({ kind, start, action, save }: Props) {
           problem={at(field.name)}
         />
       ))}
-      {kind.deliveries.length > 0 && (
+      {kind.deliveries.length > 1 && (
         <fieldset className="flex flex-col gap-1.5">
           <legend className="mb-1 text-quiet">How it comes there</legend>
           {kind.deliveries.map((d) => (
@@ -76,9 +76,10 @@ export function OutletForm({ kind, start, action, save }: Props) {
           label={delivery.askedFor}
           value={entered.deliverTo ?? ''}
           onChange={(e) => enter({ ...entered, deliverTo: e.target.value })}
-          problem={at('deliverTo')}
+          problem={at('deliverTo') ?? at('deliverBy')}
         />
       )}
+      {delivery?.hint && <p className="-mt-3 text-small text-quiet">{delivery.hint}</p>}
       <p className="flex items-center gap-4">
         <Button type="submit" disabled={saving}>
           {action}
