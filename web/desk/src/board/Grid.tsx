@@ -3,7 +3,7 @@ import { memo, useCallback, useLayoutEffect, useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import type { Schemas } from '../app/api'
 import { Mark, type MarkKind } from '../ui/Mark'
-import { date, day } from '../ui/words'
+import { day } from '../ui/words'
 import { type BoardCell, between, keyOf, moved, stateOf, toggled } from './selection'
 
 type Row = Schemas['BoardRow']
@@ -220,7 +220,7 @@ function InCell({ cell }: { cell: Schemas['CellView'] | null }) {
   return (
     <>
       <Mark kind={marks[state]}>{cell ? phases[cell.phase] : 'Not there'}</Mark>
-      <span className="block truncate pl-5 text-small text-quiet" title={cell?.problem ?? undefined}>
+      <span className="block truncate pl-5 text-small text-quiet" title={cell?.problem ?? (cell ? `since ${day(cell.since)}` : undefined)}>
         {cell?.problem ?? (cell?.progress != null ? `${Math.round(cell.progress * 100)} %` : under(cell))}
       </span>
     </>
@@ -229,5 +229,5 @@ function InCell({ cell }: { cell: Schemas['CellView'] | null }) {
 
 function under(cell: Schemas['CellView'] | null): string {
   if (!cell) return ''
-  return cell.visibility === 'withLink' ? `by address, ${date(cell.since)}` : day(cell.since)
+  return cell.visibility === 'withLink' ? 'by address' : day(cell.since)
 }

@@ -31,6 +31,12 @@ const words: Record<Schemas['ReleaseStep'], string> = {
   deliver: 'send',
 }
 
+const nothing: Record<Action, string> = {
+  release: 'Nothing is to be done: it stands there as it is wanted.',
+  open: 'Nothing is to be done: whoever is to see it may.',
+  takeDown: 'Nothing is to be done: nothing stands there.',
+}
+
 /** What would be done in the selected cells, before anything happens; and the button that does it. */
 export function Plan({ selected, outlets, done }: { selected: ReadonlySet<string>; outlets: Schemas['BoardOutlet'][]; done: () => void }) {
   const client = useQueryClient()
@@ -98,7 +104,7 @@ export function Plan({ selected, outlets, done }: { selected: ReadonlySet<string
         {ready && plan.isPending && <p className="text-quiet">Working out what is to be done…</p>}
         {ready && now && (
           <>
-            {said.length === 0 && <p>{now.refused.length === 0 ? 'Nothing is to be done: it stands there as it is wanted.' : 'Nothing can be done yet.'}</p>}
+            {said.length === 0 && <p>{now.refused.length > 0 ? 'Nothing can be done yet.' : nothing[action]}</p>}
             <ul>
               {said.map((sentence) => (
                 <li key={sentence}>{sentence}</li>

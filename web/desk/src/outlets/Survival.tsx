@@ -11,7 +11,7 @@ export function Survival({ kinds, of }: { kinds: Kind[]; of: string }) {
     <section>
       <h2>What of a lesson survives where</h2>
       <div className="overflow-x-auto">
-        <table className="w-full border-t border-hairline">
+        <table className="w-full table-fixed border-t border-hairline">
           <thead>
             <tr className="border-b border-hairline text-left align-top">
               <th className="py-1.5">Of the lesson</th>

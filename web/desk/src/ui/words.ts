@@ -38,11 +38,6 @@ export function about(seconds: number): string {
 // Making one takes longer than all else that a row of a list needs.
 const dayAndTime = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 
-const dayAlone = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' })
-
-/** The day alone, where there is little room. */
-export const date = (moment: string): string => dayAlone.format(new Date(moment))
-
 export function day(date: string): string {
   return dayAndTime.format(new Date(date))
 }
