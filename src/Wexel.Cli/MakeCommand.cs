@@ -5,6 +5,8 @@ using Wexel.Core.Documents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Feeds;
 using Wexel.Core.Inspection;
+using Wexel.Core.Naming;
+using Wexel.Core.Packages;
 using Wexel.Core.Recordings;
 using Wexel.Making;
 using Wexel.Making.Storage;
@@ -176,6 +178,9 @@ internal static class MakeCommand
         var title = sources.IsCourse ? sources.Title! : titles[0];
         var plan = await times.TakeAsync("plan", () => purpose.PlanAsync(title, sources, made, cancel));
         var zip = outPath.EndsWith(".zip", StringComparison.OrdinalIgnoreCase);
+        // What is unpacked beside others lies in a folder of its own.
+        if (zip && purpose.Kind.DeliversFiles)
+            plan = plan with { Files = PackageFile.Within(plan.Files, FileName.Safe(title, "lesson")) };
         var written = await times.TakeAsync("package", () =>
             zip ? PackageWriter.WriteZipAsync(plan.Files, outPath, cancel) : PackageWriter.WriteFolderAsync(plan.Files, outPath, cancel)
         );

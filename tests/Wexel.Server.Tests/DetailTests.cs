@@ -68,9 +68,11 @@ public sealed class DetailTests(ReleasedServerFixture fixture) : IClassFixture<R
         manifest.ToString().ShouldContain("FN:Mara Tarn");
         // A folder's page, under the title that it has there alone, and the file in it.
         using var folder = await ZipAsync(trainer, links["webServer"]);
-        (await new StreamReader(folder.GetEntry("index.html")!.Open()).ReadToEndAsync()).ShouldContain("<title>The till, for the quay</title>");
+        (await new StreamReader(folder.GetEntry("The till, for the quay/index.html")!.Open()).ReadToEndAsync()).ShouldContain(
+            "<title>The till, for the quay</title>"
+        );
         var video = Path.Combine(Directory.CreateTempSubdirectory("wexel-details-").FullName, "lesson.mp4");
-        folder.GetEntry("lesson.mp4")!.ExtractToFile(video);
+        folder.GetEntry("The till, for the quay/lesson.mp4")!.ExtractToFile(video);
         var tags = await TagsAsync(video);
         Directory.Delete(Path.GetDirectoryName(video)!, recursive: true);
         tags.GetProperty("artist").GetString().ShouldBe("Mara Tarn");

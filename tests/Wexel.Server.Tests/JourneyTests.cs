@@ -357,7 +357,7 @@ public sealed class JourneyTests(ServerFixture fixture) : IClassFixture<ServerFi
                 .Entries.Select(e => e.FullName)
                 .ShouldBe(packed.GetProperty("package").GetProperty("files").EnumerateArray().Select(f => f.GetProperty("path").GetString()));
         (await fixture.Outside.Client.PutAsync("sites/till", new ByteArrayContent(zip))).StatusCode.ShouldBe(HttpStatusCode.Redirect);
-        (await fixture.Outside.Client.GetStringAsync("sites/till/")).ShouldContain("<title>Closing the till</title>");
+        (await fixture.Outside.Client.GetStringAsync("sites/till/Closing%20the%20till/index.html")).ShouldContain("<title>Closing the till</title>");
 
         // A changed title needs no encoding, and the link stays.
         var lesson = await trainer.JsonAsync($"/api/lessons/{id}");

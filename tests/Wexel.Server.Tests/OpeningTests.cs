@@ -19,9 +19,7 @@ public sealed class OpeningTests(ReleasedServerFixture fixture) : IClassFixture<
         var release = channel.GetProperty("release").GetProperty("id").GetGuid();
         var page = new Uri(channel.GetProperty("release").GetProperty("link").GetString()!).AbsolutePath;
         async Task OpenAsync(DateTimeOffset? opensAt) =>
-            (
-                await trainer.PutAsJsonAsync($"/api/releases/{release}/visibility", new { visibility = "withLink", opensAt })
-            ).EnsureSuccessStatusCode();
+            (await trainer.PutAsJsonAsync($"/api/releases/{release}/visibility", new { visibility = "withLink", opensAt })).EnsureSuccessStatusCode();
 
         var later = DateTimeOffset.UtcNow.AddHours(2);
         await OpenAsync(later);
@@ -34,8 +32,9 @@ public sealed class OpeningTests(ReleasedServerFixture fixture) : IClassFixture<
             (await away.Content.ReadAsStringAsync()).ShouldContain("opens later");
             (await somebody.GetAsync(page.Replace("/watch/", "/embed/", StringComparison.Ordinal))).StatusCode.ShouldBe(HttpStatusCode.ServiceUnavailable);
             (await somebody.GetAsync(page + "/video.mp4")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
-            (await somebody.GetAsync($"/oembed?url={Uri.EscapeDataString(channel.GetProperty("release").GetProperty("link").GetString()!)}"))
-                .StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+            (
+                await somebody.GetAsync($"/oembed?url={Uri.EscapeDataString(channel.GetProperty("release").GetProperty("link").GetString()!)}")
+            ).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
         }
 
         (await learner.GetStringAsync("/channel")).ShouldNotContain(page);

@@ -112,56 +112,6 @@ public sealed class ReleaseJobTests(ServerFixture fixture) : IClassFixture<Serve
     }
 
     [Fact]
-    public async Task A_refused_place_stops_alone_and_trying_again_does_only_what_is_left()
-    {
-        var trainer = await fixture.SignedInAsync();
-        var lesson = await LessonAsync(trainer);
-        var there = await (
-            await trainer.PostAsJsonAsync(
-                "/api/outlets/learningSystem",
-                new
-                {
-                    name = "Nobody’s school",
-                    settings = new { },
-                    deliverBy = "put",
-                    deliverTo = "http://localhost:5432/",
-                }
-            )
-        ).Content.ReadFromJsonAsync<JsonElement>();
-        var places = await PlacesAsync(trainer, lesson);
-        var nobody = places.Single(p => p.GetProperty("name").GetString() == "Nobody’s school");
-        var host = places.Single(p => p.GetProperty("kind").GetString() == "webServer");
-        (await trainer.PostAsJsonAsync("/api/releases", new { wishes = new[] { Wish(lesson, nobody), Wish(lesson, host) } })).EnsureSuccessStatusCode();
-        var ended = await trainer.UntilAsync($"/api/lessons/{lesson}/releases", all =>
-            all.EnumerateArray()
-                .Where(p => p.GetProperty("name").GetString() is "Nobody’s school" || p.GetProperty("kind").GetString() == "webServer")
-                .All(HasEnded)
-        );
-        JsonElement Named(JsonElement all) => all.EnumerateArray().Single(p => p.GetProperty("name").GetString() == "Nobody’s school");
-        Phase(Named(ended)).ShouldBe("failed");
-        Named(ended).GetProperty("way").GetProperty("problem").GetProperty("sentence").GetString()!.ShouldContain("localhost is this machine itself");
-        Phase(ended.EnumerateArray().Single(p => p.GetProperty("kind").GetString() == "webServer")).ShouldBe("live");
-
-        // Mended and tried again, nothing is packed anew.
-        var id = Named(ended).GetProperty("way").GetProperty("id").GetGuid();
-        var packed = (await RowAsync(id)).PackageKey;
-        (
-            await trainer.PutAsJsonAsync(
-                $"/api/outlets/{there.GetProperty("id").GetGuid()}",
-                new
-                {
-                    name = "Nobody’s school",
-                    deliverBy = "put",
-                    deliverTo = new Uri(fixture.Outside.Client.BaseAddress!, "learning/packages/").AbsoluteUri,
-                }
-            )
-        ).EnsureSuccessStatusCode();
-        (await trainer.PostAsJsonAsync("/api/releases", new { wishes = new[] { Wish(lesson, nobody) } })).EnsureSuccessStatusCode();
-        Phase(Named(await trainer.UntilAsync($"/api/lessons/{lesson}/releases", all => HasEnded(Named(all))))).ShouldBe("live");
-        (await RowAsync(id)).PackageKey.ShouldBe(packed);
-    }
-
-    [Fact]
     public async Task Two_people_who_want_the_same_at_once_want_one_release()
     {
         var trainer = await fixture.SignedInAsync();
@@ -228,7 +178,9 @@ public sealed class ReleaseJobTests(ServerFixture fixture) : IClassFixture<Serve
         );
     }
 
-    private async Task<Release> RowAsync(Guid id)
+    private Task<Release> RowAsync(Guid id) => RowAsync(fixture, id);
+
+    internal static async Task<Release> RowAsync(ServerFixture fixture, Guid id)
     {
         using var scope = fixture.Server.Services.CreateScope();
         return await scope.ServiceProvider.GetRequiredService<WexelDb>().Releases.IgnoreQueryFilters().AsNoTracking().FirstAsync(r => r.Id == id);

@@ -6,7 +6,7 @@ using static Wexel.Server.Tests.ReleaseJobTests;
 
 namespace Wexel.Server.Tests;
 
-/// <summary>What somebody says of a release while it is on its way holds.</summary>
+/// <summary>What somebody says of a release while it is on its way holds; a place that refuses stops alone.</summary>
 public sealed class ReleaseOvertakenTests(ServerFixture fixture) : IClassFixture<ServerFixture>
 {
     [Fact]
@@ -96,5 +96,55 @@ public sealed class ReleaseOvertakenTests(ServerFixture fixture) : IClassFixture
         }
 
         (await trainer.DeleteAsync($"/api/outlets/{outlet}")).EnsureSuccessStatusCode();
+    }
+
+    [Fact]
+    public async Task A_refused_place_stops_alone_and_trying_again_does_only_what_is_left()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var lesson = await LessonAsync(trainer);
+        var there = await (
+            await trainer.PostAsJsonAsync(
+                "/api/outlets/learningSystem",
+                new
+                {
+                    name = "Nobody’s school",
+                    settings = new { },
+                    deliverBy = "put",
+                    deliverTo = "http://localhost:5432/",
+                }
+            )
+        ).Content.ReadFromJsonAsync<JsonElement>();
+        var places = await PlacesAsync(trainer, lesson);
+        var nobody = places.Single(p => p.GetProperty("name").GetString() == "Nobody’s school");
+        var host = places.Single(p => p.GetProperty("kind").GetString() == "webServer");
+        (await trainer.PostAsJsonAsync("/api/releases", new { wishes = new[] { Wish(lesson, nobody), Wish(lesson, host) } })).EnsureSuccessStatusCode();
+        var ended = await trainer.UntilAsync($"/api/lessons/{lesson}/releases", all =>
+            all.EnumerateArray()
+                .Where(p => p.GetProperty("name").GetString() is "Nobody’s school" || p.GetProperty("kind").GetString() == "webServer")
+                .All(HasEnded)
+        );
+        JsonElement Named(JsonElement all) => all.EnumerateArray().Single(p => p.GetProperty("name").GetString() == "Nobody’s school");
+        Phase(Named(ended)).ShouldBe("failed");
+        Named(ended).GetProperty("way").GetProperty("problem").GetProperty("sentence").GetString()!.ShouldContain("localhost is this machine itself");
+        Phase(ended.EnumerateArray().Single(p => p.GetProperty("kind").GetString() == "webServer")).ShouldBe("live");
+
+        // Mended and tried again, nothing is packed anew.
+        var id = Named(ended).GetProperty("way").GetProperty("id").GetGuid();
+        var packed = (await RowAsync(fixture, id)).PackageKey;
+        (
+            await trainer.PutAsJsonAsync(
+                $"/api/outlets/{there.GetProperty("id").GetGuid()}",
+                new
+                {
+                    name = "Nobody’s school",
+                    deliverBy = "put",
+                    deliverTo = new Uri(fixture.Outside.Client.BaseAddress!, "learning/packages/").AbsoluteUri,
+                }
+            )
+        ).EnsureSuccessStatusCode();
+        (await trainer.PostAsJsonAsync("/api/releases", new { wishes = new[] { Wish(lesson, nobody) } })).EnsureSuccessStatusCode();
+        Phase(Named(await trainer.UntilAsync($"/api/lessons/{lesson}/releases", all => HasEnded(Named(all))))).ShouldBe("live");
+        (await RowAsync(fixture, id)).PackageKey.ShouldBe(packed);
     }
 }

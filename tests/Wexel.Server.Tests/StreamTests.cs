@@ -88,9 +88,9 @@ public sealed class StreamTests(ServerFixture fixture) : IClassFixture<ServerFix
             )
         ).Content.ReadFromJsonAsync<JsonElement>();
         var package = new ZipArchive(await trainer.GetStreamAsync($"/api/releases/{folder.GetProperty("release").GetProperty("id").GetGuid()}/package.zip"));
-        package.Entries.Select(e => e.FullName).ShouldContain("stream/" + piece);
-        package.Entries.Select(e => e.FullName).ShouldContain("player/hls.min.js");
-        using var explained = new StreamReader(await package.GetEntry("read me.txt")!.OpenAsync());
+        package.Entries.Select(e => e.FullName).ShouldContain("Closing the till/stream/" + piece);
+        package.Entries.Select(e => e.FullName).ShouldContain("Closing the till/player/hls.min.js");
+        using var explained = new StreamReader(await package.GetEntry("Closing the till/read me.txt")!.OpenAsync());
         var text = await explained.ReadToEndAsync();
         text.ShouldContain("From disk it does not play");
         text.ShouldNotContain(piece);

@@ -184,7 +184,12 @@ public enum OutletInput
 /// <param name="What">What it is.</param>
 /// <param name="As">What it becomes there; null where it stays what it is.</param>
 /// <param name="Lost">Whether it is gone.</param>
-public sealed record Carried(string What, string? As = null, bool Lost = false);
+public sealed record Carried(string What, string? As = null, bool Lost = false)
+{
+    /// <summary>What does not stay what it is, in sentences; empty where all of it does.</summary>
+    public static string Sentence(IEnumerable<Carried> carries) =>
+        string.Join(' ', carries.Where(c => c.Lost || c.As is not null).Select(c => c.Lost ? $"{c.What}: not there." : $"{c.What}: {c.As}"));
+}
 
 /// <summary>All kinds that there are.</summary>
 public sealed class OutletKinds

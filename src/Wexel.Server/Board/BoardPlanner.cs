@@ -81,7 +81,16 @@ internal sealed class BoardPlanner(WexelDb db, StandingReader standings, Release
                         l.Steps.Contains(ReleaseStep.Encode) ? l.Wanted.Time : TimeSpan.Zero
                     )),
             ],
-            refused
+            refused,
+            [
+                .. plan
+                    .Lines.Where(l => l.Steps.Contains(ReleaseStep.Publish))
+                    .Select(l => byCell[l.Wanted.Cell].Outlet)
+                    .DistinctBy(o => o.Row.Id)
+                    .Select(o => (o.Row.Name, Sentence: Carried.Sentence(o.Kind.Carries)))
+                    .Where(o => o.Sentence.Length > 0)
+                    .Select(o => new OutletLoss(o.Name, o.Sentence)),
+            ]
         );
     }
 

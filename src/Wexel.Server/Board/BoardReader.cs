@@ -35,13 +35,16 @@ internal sealed class BoardReader(WexelDb db, StandingReader reader)
         return new BoardView(
             [.. standing.Outlets.Select(o => new BoardOutlet(o.Row.Id, o.Row.Name, o.Kind.Name, o.Kind.HasPages))],
             [
-                .. lessons.Select(l => new BoardRow(
-                    l.Id,
-                    l.Course,
-                    l.Position,
-                    l.Title,
-                    [.. standing.Outlets.Select(o => Cell(o, new LessonAtHand(l.ContentKey, l.WantsMark, DetailShelf.Read(l.Said)), l.Id))]
-                )),
+                .. lessons
+                    .Select(l => (Row: l, AtHand: new LessonAtHand(l.ContentKey, l.WantsMark, DetailShelf.Read(l.Said))))
+                    .Select(l => new BoardRow(
+                        l.Row.Id,
+                        l.Row.Course,
+                        l.Row.Position,
+                        l.Row.Title,
+                        l.AtHand.Said.ShortTitle,
+                        [.. standing.Outlets.Select(o => Cell(o, l.AtHand, l.Row.Id))]
+                    )),
             ]
         );
 

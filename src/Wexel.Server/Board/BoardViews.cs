@@ -16,8 +16,9 @@ internal sealed record BoardOutlet(Guid Id, string Name, string KindName, bool H
 /// <param name="Course">Its course.</param>
 /// <param name="Position">Its place there.</param>
 /// <param name="Title">Its title.</param>
+/// <param name="ShortTitle">What stands where there is little room; null where it has none.</param>
 /// <param name="Cells">What stands at each outlet, in their order; null where nothing does, and nobody wanted it.</param>
-internal sealed record BoardRow(Guid LessonId, string Course, int Position, string Title, IReadOnlyList<CellView?> Cells);
+internal sealed record BoardRow(Guid LessonId, string Course, int Position, string Title, string? ShortTitle, IReadOnlyList<CellView?> Cells);
 
 /// <param name="Phase">How it stands there, or how far it is on its way.</param>
 /// <param name="Since">Since when.</param>
@@ -47,7 +48,17 @@ internal sealed record BoardRequest(BoardAction Action, IReadOnlyList<BoardCell>
 /// <param name="Totals">What it comes to.</param>
 /// <param name="Lines">What is done in each cell.</param>
 /// <param name="Refused">The cells in which nothing is done, and why.</param>
-internal sealed record BoardPlanView(BoardTotals Totals, IReadOnlyList<BoardLineView> Lines, IReadOnlyList<BoardRefusal> Refused);
+/// <param name="Losses">What does not survive at the outlets that are released to.</param>
+internal sealed record BoardPlanView(
+    BoardTotals Totals,
+    IReadOnlyList<BoardLineView> Lines,
+    IReadOnlyList<BoardRefusal> Refused,
+    IReadOnlyList<OutletLoss> Losses
+);
+
+/// <param name="Outlet">The outlet's name.</param>
+/// <param name="Sentence">What of a lesson is not there, or something else.</param>
+internal sealed record OutletLoss(string Outlet, string Sentence);
 
 /// <param name="Cell">Where.</param>
 /// <param name="Lesson">The lesson's title.</param>

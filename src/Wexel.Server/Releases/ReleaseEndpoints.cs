@@ -83,7 +83,7 @@ internal sealed record SentView(DateTimeOffset At, string? To, bool Behind);
 /// <param name="Way">What was wanted there last, and how far that is; null where nobody wanted it yet.</param>
 /// <param name="HandsOn">What is handed on, from the moment that it is wanted; null before, and once it is taken down.</param>
 /// <param name="ByHand">What has to be done there by hand, each in a sentence.</param>
-/// <param name="Carries">What of a lesson survives there.</param>
+/// <param name="Survives">What of a lesson is not there, or something else, in sentences; empty where all of it survives.</param>
 /// <param name="SeenBy">Who sees what stands there, where that is not said at each release.</param>
 /// <param name="IsOpen">Whether people outside the house may come to what stands there, whatever is said at the release.</param>
 /// <param name="Unfit">What of what is handed on does not fit who may see it, by that.</param>
@@ -104,7 +104,7 @@ internal sealed record OutletView(
     HandedOn? HandsOn,
     IReadOnlyList<string> ByHand,
     string? TitleThere,
-    IReadOnlyList<Carried> Carries,
+    string Survives,
     string? SeenBy,
     bool IsOpen,
     IReadOnlyList<UnfitHandOn> Unfit

@@ -48,7 +48,7 @@ internal sealed class ReleaseViews(WexelDb db, HandOns handOns, TimeProvider clo
             row is { Phase: not ReleasePhase.TakenDown } && (row.BatchId is not null || release is not null) ? handOns.Find(outlet, row) : null,
             release is null ? [] : outlet.Kind.ByHand(release.Package?.Files.FirstOrDefault(f => f.IsThePageToLink)?.Path),
             outlet.Kind.TitleThere(lesson.Title),
-            outlet.Kind.Carries,
+            Carried.Sentence(outlet.Kind.Carries),
             outlet.Kind.SeenBy,
             outlet.Kind.IsOpen,
             outlet.Kind.HasPages ? Unfit : []

@@ -1,6 +1,7 @@
 using System.Text.Json.Nodes;
 using Wexel.Core.Encoding;
 using Wexel.Core.Outlets;
+using Wexel.Core.Outlets.Channels;
 using Wexel.Core.Outlets.LearningSystems;
 using Wexel.Core.Outlets.WebServers;
 
@@ -45,6 +46,17 @@ public class OutletKindTests
     [Fact]
     public void The_kinds_that_ship_are_found_in_the_order_of_lists() =>
         OutletKinds.Shipped.All.Select(k => k.Code).ShouldBe(["channel", "webServer", "folder", "learningSystem", "podcastFeed"]);
+
+    [Fact]
+    public void Every_kind_says_of_each_part_of_a_lesson_what_becomes_of_it()
+    {
+        foreach (var kind in OutletKinds.Shipped.All)
+            kind.Carries.Select(c => c.What).ShouldBe(OutletKind.Parts, kind.Code);
+        Carried
+            .Sentence([new("Contents"), new("Captions", "A transcript."), new("Completion", Lost: true)])
+            .ShouldBe("Captions: A transcript. Completion: not there.");
+        Carried.Sentence(new ChannelKind().Carries).ShouldBeEmpty();
+    }
 
     [Fact]
     public void Two_kinds_cannot_have_one_code() => Should.Throw<ArgumentException>(() => new OutletKinds([new WebServerKind(), new WebServerKind()]));

@@ -151,7 +151,7 @@ interface LineProps {
 
 const BoardLine = memo(function BoardLine({ row, index, y, outlets, columns, selected, focus, press, all }: LineProps) {
   const on = selected.split(',').map((word) => word === 'true')
-  const title = row.title || 'Needs a title'
+  const title = row.shortTitle || row.title || 'Needs a title'
   return (
     // biome-ignore lint/a11y/useSemanticElements: rows that are not on the screen are not drawn, which no table can do
     // biome-ignore lint/a11y/useFocusableInteractive: its cells are
@@ -172,7 +172,7 @@ const BoardLine = memo(function BoardLine({ row, index, y, outlets, columns, sel
           onChange={() => all(row.lessonId)}
         />
         <span className="min-w-0">
-          <Link to={`/lessons/${row.lessonId}/deliver`} className="block truncate hover:underline">
+          <Link to={`/lessons/${row.lessonId}/deliver`} title={row.title} className="block truncate hover:underline">
             {row.position}&ensp;{title}
           </Link>
           <span className="block truncate text-small text-quiet">{row.course}</span>

@@ -120,6 +120,15 @@ export function Plan({ selected, outlets, done }: { selected: ReadonlySet<string
               {apply.isPending ? 'Beginning…' : action === 'takeDown' ? `Take ${now.lines.length} down` : `Apply to ${count(now.lines.length, 'cell')}`}
             </Button>
           )}
+          {now.losses.length > 0 && (
+            <div className="mt-3 text-small text-quiet">
+              {now.losses.map((l) => (
+                <p key={l.outlet}>
+                  {l.outlet}: {l.sentence}
+                </p>
+              ))}
+            </div>
+          )}
           {now.refused.length > 0 && (
             <div className="mt-3 border-l-2 border-amber pl-3">
               <p className="text-amber">{count(now.refused.length, 'cell')} left out</p>

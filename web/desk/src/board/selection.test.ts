@@ -14,9 +14,9 @@ const cell = (phase: Schemas['ReleasePhase']): Schemas['CellView'] => ({
 // What stands nowhere is null, which the description of the API does not say of what is in a list.
 const cells = (...all: (Schemas['CellView'] | null)[]) => all as Schemas['CellView'][]
 const rows: Schemas['BoardRow'][] = [
-  { lessonId: 'a', course: 'Deck', position: 1, title: 'Mooring at high water', cells: cells(cell('live'), null) },
-  { lessonId: 'b', course: 'Deck', position: 2, title: 'Lines', cells: cells(cell('behind'), cell('sending')) },
-  { lessonId: 'c', course: 'Ticket desk', position: 1, title: 'The till at night', cells: cells(cell('takenDown'), cell('failed')) },
+  { lessonId: 'a', course: 'Deck', position: 1, title: 'Mooring at high water', shortTitle: null, cells: cells(cell('live'), null) },
+  { lessonId: 'b', course: 'Deck', position: 2, title: 'Lines', shortTitle: 'Ropes', cells: cells(cell('behind'), cell('sending')) },
+  { lessonId: 'c', course: 'Ticket desk', position: 1, title: 'The till at night', shortTitle: null, cells: cells(cell('takenDown'), cell('failed')) },
 ]
 const outlets: Schemas['BoardOutlet'][] = ['x', 'y'].map((id) => ({ id, name: id, kindName: 'channel', hasPages: true }))
 
@@ -55,6 +55,7 @@ test('lessons are found by words and by how they stand', () => {
   ])
   expect(filtered(rows, 'deck lin', 'all').map((r) => r.lessonId)).toEqual(['b'])
   expect(filtered(rows, '', 'nothing').map((r) => r.lessonId)).toEqual(['a', 'c'])
+  expect(filtered(rows, 'ropes', 'all').map((r) => r.lessonId)).toEqual(['b'])
   expect(filtered(rows, 'NIGHT', 'failed').map((r) => r.lessonId)).toEqual(['c'])
   expect(inState(rows, outlets, 'behind')).toEqual(['b x'])
   expect(inState(rows, outlets, 'all')).toHaveLength(6)

@@ -67,7 +67,7 @@ export function stateOf(cell: Cell | null): Exclude<State, 'all'> {
 export function filtered(rows: Row[], words: string, state: State): Row[] {
   const asked = words.toLocaleLowerCase().split(/\s+/).filter(Boolean)
   return rows.filter((row) => {
-    const text = `${row.title} ${row.course}`.toLocaleLowerCase()
+    const text = `${row.title} ${row.shortTitle ?? ''} ${row.course}`.toLocaleLowerCase()
     return asked.every((word) => text.includes(word)) && (state === 'all' || row.cells.some((cell) => stateOf(cell) === state))
   })
 }

@@ -166,7 +166,7 @@ export function PlaceRow({ lessonId, place, wish, change, offers, missing, detai
         )}
         {known && offer?.size && <p className="text-small text-quiet">{pictureThere(offer)}</p>}
         {known && place.titleThere && <p className="text-small text-quiet">{place.titleThere}</p>}
-        {known && <Survives carries={place.carries} />}
+        {known && place.survives && <p className="text-small text-quiet">{place.survives}</p>}
         {place.handsOn && <HandOn outlet={place} />}
         {place.release && (
           <p className="mt-1 flex gap-4">
@@ -204,11 +204,4 @@ function pictureThere(offer: Offer): string {
       ? 'as it was recorded'
       : `${Math.round(scalePercent)} % of the recording${wholeFactor ? '' : '; not a whole factor, which softens small text'}`
   return `Picture ${size.width} × ${size.height}, ${scale}.`
-}
-
-/** What of a lesson is lost there, and what stands in for it. */
-function Survives({ carries }: { carries: Schemas['Carried'][] }) {
-  const changed = carries.filter((c) => c.lost || c.as)
-  if (changed.length === 0) return null
-  return <p className="text-small text-quiet">{changed.map((c) => (c.lost ? `${c.what}: not there.` : `${c.what}: ${c.as}`)).join(' ')}</p>
 }
