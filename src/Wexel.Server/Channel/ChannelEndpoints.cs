@@ -105,7 +105,7 @@ internal static class ChannelEndpoints
         var at = TimeZoneInfo.ConvertTime(from, TimeZoneInfo.Local);
         return NoPage(
             "This lesson opens later",
-            $"It can be watched here from {at.ToString("d MMMM yyyy, HH:mm", CultureInfo.GetCultureInfo("en-GB"))} on, under this link.",
+            $"It can be watched here from {at.ToString("d MMMM yyyy, HH:mm", CultureInfo.InvariantCulture)} on, under this link.",
             null,
             StatusCodes.Status503ServiceUnavailable
         );
