@@ -19,7 +19,7 @@ test('an adaptive lesson is rendered in three sizes, plays piece by piece, and d
   // What cannot take many files says so; what can is released.
   await expect(page.getByTestId('outlet-learningSystem')).toContainText('hundreds of small files')
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Download' }).first().click()])
-  expect(download.suggestedFilename()).toBe('Tide.zip')
+  expect(download.suggestedFilename()).toBe('Tide - Adaptive.zip')
   const zip = (await readFile(await download.path())).toString('latin1')
   for (const name of ['stream/lesson.m3u8', 'stream/720/init.mp4', 'stream/360/0001.m4s']) expect(zip).toContain(name)
 

@@ -49,7 +49,14 @@ export function listen(client: QueryClient): () => void {
   })
   hub.on('upload', () => client.invalidateQueries({ queryKey: ['lessons'] }))
   hub.on('lesson', (id: string) => {
-    fetchSoon(['lessons'], ['lesson', id], ['board'], ['deliver', id], ['releases', id])
+    for (const queryKey of [
+      ['lesson', id],
+      ['deliver', id],
+      ['releases', id],
+    ])
+      client.invalidateQueries({ queryKey })
+    // Lists of many are fetched once for all that comes together.
+    fetchSoon(['lessons'], ['board'])
   })
   // Without the live line everything still works on reload; the connection is tried again by itself.
   hub.onreconnected(() => client.invalidateQueries())

@@ -168,7 +168,8 @@ export function sayTotals(t: Totals): string[] {
     t.pagesNew > 0 && `${count(t.pagesNew, 'release')} where nothing stood.`,
     t.pagesChange > 0 && `${count(t.pagesChange, 'release')} ${t.pagesChange === 1 ? 'changes' : 'change'}.`,
     t.opens > 0 && `${count(t.opens, 'release')} ${t.opens === 1 ? 'changes' : 'change'} who may see it, and nothing else.`,
-    t.takenDown > 0 && `${count(t.takenDown, 'release')} taken down; ${t.takenDown === 1 ? 'its address is' : 'their addresses are'} kept, and say so.`,
+    t.takenDown > 0 &&
+      `${count(t.takenDown, 'release')} taken down; ${t.takenDown === 1 ? 'its address is kept, and says so' : 'their addresses are kept, and say so'}.`,
     t.addressesStay > 0 && `${count(t.addressesStay, 'address', 'addresses')} ${t.addressesStay === 1 ? 'stays' : 'stay'}.`,
     t.nothing > 0 && t.renders + t.pagesNew + t.pagesChange + t.opens + t.takenDown > 0 && `${count(t.nothing, 'cell')} as wanted already.`,
   ].filter((sentence): sentence is string => typeof sentence === 'string')
