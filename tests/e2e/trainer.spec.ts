@@ -8,7 +8,7 @@ import { pathToFileURL } from 'node:url'
 import { expect, test } from '@playwright/test'
 import { createFile, MP4BoxBuffer } from 'mp4box'
 import webvtt from 'webvtt-parser'
-import { clip, folder, hasNoAccessibilityFaults, learner, release, signIn, trainer } from './help'
+import { clip, folder, hasNoAccessibilityFaults, learner, release, saysNothingIsOfOthers, signIn, trainer } from './help'
 import { data, ports } from './playwright.config'
 
 const outside = `http://127.0.0.1:${ports.outside}`
@@ -177,9 +177,18 @@ test('from a recording to a learner who completes it', async ({ page, browser })
   await release(page, channel, 'Signed-in people')
   await channel.getByText('Embed code', { exact: true }).first().click()
   await expect(channel.getByText('Only signed-in people can play it.').first()).toBeVisible()
-  // Who may see it changes at once: nothing is released again for it.
-  await channel.getByLabel(/^Who may see it/).selectOption({ label: 'Whoever has the address' })
-  await expect(channel.getByText('Only signed-in people can play it.')).toHaveCount(0)
+  // Before people outside can come to it for the first time it is asked, once, whether there is material of others in it.
+  const who = channel.getByLabel(/^Who may see it/)
+  const warning = channel.getByText('Only signed-in people can play it.')
+  await who.selectOption({ label: 'Whoever has the address' })
+  await saysNothingIsOfOthers(page)
+  await page.getByRole('button', { name: 'Release to 1 place' }).click()
+  await expect(warning).toHaveCount(0)
+  // From then on who may see it changes at once: nothing is released again for it.
+  await who.selectOption({ label: 'Signed-in people' })
+  await expect(warning).toHaveCount(2)
+  await who.selectOption({ label: 'Whoever has the address' })
+  await expect(warning).toHaveCount(0)
   const link = await channel.getByLabel('Link', { exact: true }).inputValue()
   const embed = await channel.getByLabel('Embed code').inputValue()
   const host = page.getByTestId('outlet-webServer')
@@ -264,7 +273,7 @@ test('from a recording to a learner who completes it', async ({ page, browser })
     ['captions-en-GB.vtt', 'subtitles'],
     ['contents.vtt', 'chapters'],
   ] as const) {
-    const parsed = new webvtt.WebVTTParser().parse(readFileSync(join(folder, 'unpacked', file), 'utf8'), kind)
+    const parsed = new webvtt.WebVTTParser().parse(readFileSync(join(folder, 'unpacked', own, file), 'utf8'), kind)
     expect(parsed.errors).toEqual([])
     expect(parsed.cues.length).toBe(file === 'captions-en-GB.vtt' ? 1 : 3)
   }
