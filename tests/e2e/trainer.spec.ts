@@ -277,7 +277,7 @@ test('from a recording to a learner who completes it', async ({ page, browser })
     expect(parsed.errors).toEqual([])
     expect(parsed.cues.length).toBe(file === 'captions-en-GB.vtt' ? 1 : 3)
   }
-  const bytes = readFileSync(join(folder, 'unpacked', 'lesson.mp4'))
+  const bytes = readFileSync(join(folder, 'unpacked', own, 'lesson.mp4'))
   const mp4 = createFile()
   const info = await new Promise<{ tracks: { codec: string }[]; isProgressive: boolean; duration: number; timescale: number }>((ready, failed) => {
     mp4.onReady = ready as never
