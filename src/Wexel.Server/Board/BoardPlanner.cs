@@ -30,7 +30,7 @@ internal sealed class BoardPlanner(WexelDb db, StandingReader standings, Release
 
             var visibility = request.Visibility ?? one.Release?.Visibility ?? Visibility.SignedIn;
             var stands = one.Release is { MadeFrom.Length: > 0 };
-            if (request.Action == BoardAction.TakeDown || !one.HasWork(request))
+            if (request.Action != BoardAction.Release || !one.HasWork(request))
             {
                 // Nothing is made for it: what stands there stands for itself.
                 var there = stands || one.HasWork(request) ? one.Release!.MadeFrom : null;
