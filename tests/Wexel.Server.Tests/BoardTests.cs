@@ -128,6 +128,30 @@ public sealed class BoardTests(ReleasedServerFixture fixture) : IClassFixture<Re
                 "opens"
             )
             .ShouldBe(0);
+
+        // What is behind is opened as it stands: nothing else of it is planned.
+        var now = await trainer.JsonAsync($"/api/lessons/{lesson}");
+        var document = System.Text.Json.Nodes.JsonNode.Parse(now.GetProperty("document").GetRawText())!;
+        async Task TitledAsync(string title, int basedOn)
+        {
+            document["title"] = title;
+            (await trainer.PutAsJsonAsync($"/api/lessons/{lesson}/document", new { basedOn, document })).EnsureSuccessStatusCode();
+        }
+
+        var revision = now.GetProperty("revision").GetInt32();
+        await TitledAsync("Closing the till anew", revision);
+        (await PhasesAsync(trainer)).ShouldAllBe(p => p == "behind");
+        var behind = await PlanAsync(
+            trainer,
+            new
+            {
+                action = "open",
+                cells,
+                visibility = "withLink",
+            }
+        );
+        (Total(behind, "opens"), Total(behind, "pagesChange"), Total(behind, "renders")).ShouldBe((1, 0, 0));
+        await TitledAsync(now.GetProperty("document").GetProperty("title").GetString()!, revision + 1);
     }
 
     [Fact]

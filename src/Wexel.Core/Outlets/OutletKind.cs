@@ -24,9 +24,6 @@ public abstract class OutletKind
     /// <summary>Its place in lists. What gives an address that anybody opens stands before what must be unpacked or subscribed to.</summary>
     public abstract int Rank { get; }
 
-    /// <summary>What stands on the button that releases to it.</summary>
-    public abstract string Action { get; }
-
     /// <summary>What is asked of an outlet of this kind besides its name.</summary>
     public virtual IReadOnlyList<OutletField> Fields => [];
 

@@ -75,7 +75,6 @@ internal sealed record PackageView(string Link, long Bytes, IReadOnlyList<Writte
 internal sealed record SentView(DateTimeOffset At, string? To, bool Behind);
 
 /// <param name="KindName">What it is, for people.</param>
-/// <param name="Action">What stands on the button that releases to it.</param>
 /// <param name="HasPages">Whether learners come to Wexel's own pages, where who may see it is asked.</param>
 /// <param name="PackageWord">What the package that is made for it is called; null where none is.</param>
 /// <param name="TakesPackages">Whether what is made can be put there from here.</param>
@@ -92,7 +91,6 @@ internal sealed record OutletView(
     Guid Id,
     string Kind,
     string KindName,
-    string Action,
     bool HasPages,
     string? PackageWord,
     string Name,

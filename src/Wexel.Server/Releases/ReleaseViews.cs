@@ -36,7 +36,6 @@ internal sealed class ReleaseViews(WexelDb db, HandOns handOns, TimeProvider clo
             outlet.Row.Id,
             outlet.Row.Kind,
             outlet.Kind.Name,
-            outlet.Kind.Action,
             outlet.Kind.HasPages,
             outlet.Kind.PackageWord,
             outlet.Row.Name,

@@ -22,8 +22,6 @@ public sealed class InfoScreenKind : OutletKind<InfoScreenSettings>
 
     public override int Rank => 50;
 
-    public override string Action => "Put it on the screen";
-
     public override IReadOnlyList<OutletField> Fields => [new("hall", "Hall", OutletInput.Line)];
 
     public override string? PackageWord => "folder";

@@ -27,9 +27,6 @@ public sealed class ChannelKind : OutletKind<ChannelSettings>
     public override int Rank => 10;
 
     /// <inheritdoc/>
-    public override string Action => "Release to the channel";
-
-    /// <inheritdoc/>
     public override IReadOnlyList<OutletField> Fields => [new("about", "What it is about", OutletInput.Text)];
 
     /// <inheritdoc/>

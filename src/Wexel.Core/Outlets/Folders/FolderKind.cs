@@ -25,9 +25,6 @@ public sealed class FolderKind : OutletKind<FolderSettings>
     public override int Rank => 25;
 
     /// <inheritdoc/>
-    public override string Action => "Put it there";
-
-    /// <inheritdoc/>
     public override string PackageWord => "folder";
 
     /// <inheritdoc/>

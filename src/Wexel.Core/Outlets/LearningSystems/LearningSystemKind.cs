@@ -26,9 +26,6 @@ public sealed class LearningSystemKind : OutletKind<LearningSystemSettings>
     public override int Rank => 30;
 
     /// <inheritdoc/>
-    public override string Action => "Make the package";
-
-    /// <inheritdoc/>
     public override IReadOnlyList<OutletField> Fields =>
         [new("standard", "Standard", OutletInput.Choice, Choices: [.. LearningStandard.All.Select(s => new OutletChoice(s.Code, s.Name))])];
 

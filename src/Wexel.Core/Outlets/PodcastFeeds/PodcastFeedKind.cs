@@ -25,9 +25,6 @@ public sealed class PodcastFeedKind : OutletKind<FeedSettings>
     public override int Rank => 40;
 
     /// <inheritdoc/>
-    public override string Action => "Release as an episode";
-
-    /// <inheritdoc/>
     public override IReadOnlyList<OutletField> Fields =>
         [
             new("title", "Title", OutletInput.Line),

@@ -25,9 +25,6 @@ public sealed class WebServerKind : OutletKind<WebServerSettings>
     public override int Rank => 20;
 
     /// <inheritdoc/>
-    public override string Action => "Make the folder";
-
-    /// <inheritdoc/>
     public override IReadOnlyList<OutletField> Fields =>
         [
             new(
