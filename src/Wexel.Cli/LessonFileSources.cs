@@ -39,6 +39,7 @@ internal static class LessonFileSources
             null,
             Language: file.Language,
             Mark: file.Mark is { } mark ? Beside(mark.File) : null,
+            Picture: file.Picture?.File is { } picture ? Beside(picture) : null,
             File: file
         );
 

@@ -47,6 +47,7 @@ internal sealed record LessonRequest(
     string Language = LanguageTag.Usual,
     string? Canvas = null,
     string? Mark = null,
+    string? Picture = null,
     LessonFile? File = null,
     DetailSet? Details = null,
     DetailSet? House = null
@@ -68,7 +69,8 @@ internal sealed record MadeLesson(
     internal string Id => File?.Id ?? MadeKey.Hash(Makers.LessonId, k => k.Add("title", Title).Each("recordings", Planned.Hashes))[..32];
 
     /// <summary>What it is in a package.</summary>
-    internal LessonSources Packed(Packer packer) => packer.Sources(LearnerPage.Compose(Id, Planned, Planned.Lesson.Said), Planned);
+    internal Task<LessonSources> PackedAsync(Packer packer, CancellationToken cancel) =>
+        packer.SourcesAsync(LearnerPage.Compose(Id, Planned, Planned.Lesson.Said), Planned, cancel);
 }
 
 /// <summary>Makes one lesson with each profile: reads what belongs to it, and has it made.</summary>
@@ -88,7 +90,7 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingFolders
     private async Task<IReadOnlyList<MadeLesson>> MakeAsync(LessonRequest request, bool damaged, CancellationToken cancel)
     {
         var found = await FoundAsync(request, damaged, cancel);
-        var (lesson, leftOut) = Read(request, found, await MarkAsync(request, cancel));
+        var (lesson, leftOut) = Read(request, found, await MarkAsync(request, cancel), await PictureAsync(request, cancel));
         var planned = new List<(Profile Profile, PlannedRendition Planned)>();
         foreach (var profile in profiles)
         {
@@ -153,11 +155,11 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingFolders
     }
 
     /// <summary>The lesson as a document, with its captions, and what of it no learner will see.</summary>
-    private (LessonToMake Lesson, IReadOnlyList<string> LeftOut) Read(LessonRequest request, LessonReel found, MarkOnPicture? mark)
+    private (LessonToMake Lesson, IReadOnlyList<string> LeftOut) Read(LessonRequest request, LessonReel found, MarkOnPicture? mark, string? picture)
     {
         var reel = found.Reel;
         var captions = request.Captions.Select(c => (c.Path, Language: c.Language ?? request.Language, Cues: Cue.Kind.WithNames(Captions(c.Path)))).ToList();
-        var given = request.File?.Lesson(found.Hashes, [.. captions.Select(c => c.Cues)])
+        var given = request.File?.Lesson(found.Hashes, [.. captions.Select(c => c.Cues)], picture)
             ?? LessonWithCues.Of(
                 new LessonDocument(
                     request.Title!,
@@ -184,7 +186,8 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingFolders
         var leftOut = LeftOut.InWords(given, reel.Length, map);
         foreach (var sentence in leftOut)
             where.Error.WriteLine(sentence);
-        return (new LessonToMake(given with { Document = document }, found, document.HouseMark ? mark : null, request.House ?? DetailSet.None), leftOut);
+        var house = request.House ?? DetailSet.None;
+        return (new LessonToMake(given with { Document = document }, found, document.HouseMark ? mark : null, house, request.File?.Proposed), leftOut);
     }
 
     /// <summary>The house's mark where one was given; it stands where it usually does, or where the lesson file says.</summary>
@@ -192,16 +195,32 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingFolders
     {
         if (request.Mark is not { } path)
             return null;
+        var (key, facts) = await GivenAsync(path, HouseMark.Wrong, MadeNames.Mark, cancel);
+        return new MarkOnPicture(key, new PictureSize(facts.Width, facts.Height), request.File?.Mark?.Placement ?? MarkPlacement.Usual);
+    }
+
+    /// <summary>The key of the picture that was given for the lesson; null where none was.</summary>
+    private async Task<string?> PictureAsync(LessonRequest request, CancellationToken cancel) =>
+        request.Picture is { } path ? (await GivenAsync(path, LessonPicture.Wrong, MadeNames.GivenPicture, cancel)).Key : null;
+
+    /// <summary>Takes a picture in that was given.</summary>
+    private async Task<(string Key, ImageFacts Facts)> GivenAsync(
+        string path,
+        Func<ImageFacts, IReadOnlyList<Problem>> wrong,
+        string name,
+        CancellationToken cancel
+    )
+    {
         var facts = System.IO.File.Exists(path) ? await ArtworkMeasurer.MeasureAsync(path, cancel) : null;
-        if (facts is null || HouseMark.Wrong(facts) is [_, ..])
+        if (facts is null || wrong(facts) is [_, ..])
             throw new UnusableInputException(
-                facts is null ? $"“{path}” is no picture that can be read." : string.Join(' ', HouseMark.Wrong(facts).Select(w => w.Sentence))
+                facts is null ? $"“{path}” is no picture that can be read." : string.Join(' ', wrong(facts).Select(w => w.Sentence))
             );
         var key = ImageFacts.Key(await HashAsync(path, cancel));
-        var kept = folders.Store.Derived(key, MadeNames.Mark);
+        var kept = folders.Store.Derived(key, name);
         Directory.CreateDirectory(Path.GetDirectoryName(kept)!);
         System.IO.File.Copy(path, kept, overwrite: true);
-        return new MarkOnPicture(key, new PictureSize(facts.Width, facts.Height), request.File?.Mark?.Placement ?? MarkPlacement.Usual);
+        return (key, facts);
     }
 
     private static async Task<string> HashAsync(string path, CancellationToken cancel)

@@ -7,6 +7,8 @@ using Wexel.Core.Outlets;
 using Wexel.Core.Outlets.PodcastFeeds;
 using Wexel.Making;
 using Wexel.Making.Releasing;
+using Wexel.Making.Rendering;
+using Wexel.Making.Storage;
 using Wexel.Media.Measuring;
 
 namespace Wexel.Cli;
@@ -86,8 +88,16 @@ internal sealed class PodcastPurpose(string? baseUrl, MakingFolders folders) : P
             var media = await maker.MakeAsync(planned, settings.Media, said, artwork, cancel);
             var (name, page) = ($"{number:00}-{FileNames.FromTitle(made.Title)}", LearnerPage.Compose(made.Id, planned, said));
             var transcripts = page.Captions.Select(c => c.Language).ToList();
-            var episode = maker.Describe(planned, settings.Media, said, artwork, folder.AbsoluteUri, name, name, transcripts);
-            episodes.Add(new EpisodeSources(new FeedEntry(episode, published, 1, number), media, [.. page.Captions.Select(c => c.Cues)]));
+            var picture = await new PictureMaker(Folders).MakeAsync(planned.Lesson, null, cancel);
+            var episode = maker.Describe(planned, settings.Media, said, artwork, folder.AbsoluteUri, name, name, transcripts, picture?.Size);
+            episodes.Add(
+                new EpisodeSources(
+                    new FeedEntry(episode, published, 1, number),
+                    media,
+                    [.. page.Captions.Select(c => c.Cues)],
+                    picture is null ? null : Folders.Store.Keyed(picture.Key, MadeNames.Poster)
+                )
+            );
         }
 
         var sources = new FeedSources(

@@ -57,6 +57,15 @@ internal abstract class Purpose(MakingFolders folders)
     internal virtual string? Refusal(MakeSources sources, Profile profile) => Terms(sources).Refusal(profile)?.Sentence;
 
     internal abstract Task<MakePlan> PlanAsync(string title, MakeSources sources, IReadOnlyList<MadeLesson> made, CancellationToken cancel);
+
+    /// <summary>What each lesson gives to a package, in their order.</summary>
+    protected async Task<IReadOnlyList<LessonSources>> PackedAsync(IReadOnlyList<MadeLesson> made, CancellationToken cancel)
+    {
+        var packed = new List<LessonSources>(made.Count);
+        foreach (var lesson in made)
+            packed.Add(await lesson.PackedAsync(Packer, cancel));
+        return packed;
+    }
 }
 
 /// <summary>A folder for any web server.</summary>
@@ -67,8 +76,8 @@ internal sealed class WebPurpose(MakingFolders folders) : Purpose(folders)
     internal override string? Refusal(MakeSources sources, Profile profile) =>
         sources.IsCourse ? "A course is made --for scorm12, --for podcast or --for files." : base.Refusal(sources, profile);
 
-    internal override Task<MakePlan> PlanAsync(string title, MakeSources sources, IReadOnlyList<MadeLesson> made, CancellationToken cancel) =>
-        Task.FromResult(new MakePlan(Terms(sources).Package(Packer.Sources("", title, [made[0].Packed(Packer)]))!));
+    internal override async Task<MakePlan> PlanAsync(string title, MakeSources sources, IReadOnlyList<MadeLesson> made, CancellationToken cancel) =>
+        new(Terms(sources).Package(Packer.Sources("", title, await PackedAsync(made, cancel)))!);
 }
 
 /// <summary>A package for a learning system.</summary>
@@ -78,8 +87,8 @@ internal sealed class LearningSystemPurpose(MakingFolders folders) : Purpose(fol
 
     internal override string Ending => ".zip";
 
-    internal override Task<MakePlan> PlanAsync(string title, MakeSources sources, IReadOnlyList<MadeLesson> made, CancellationToken cancel) =>
-        Task.FromResult(new MakePlan(Terms(sources).Package(Packer.Sources(Identifier(sources, made), title, [.. made.Select(m => m.Packed(Packer))]))!));
+    internal override async Task<MakePlan> PlanAsync(string title, MakeSources sources, IReadOnlyList<MadeLesson> made, CancellationToken cancel) =>
+        new(Terms(sources).Package(Packer.Sources(Identifier(sources, made), title, await PackedAsync(made, cancel)))!);
 
     private static string Identifier(MakeSources sources, IReadOnlyList<MadeLesson> made) =>
         sources.IsCourse

@@ -127,6 +127,7 @@ builder
         services.GetRequiredService<IOptions<WexelOptions>>().Value.PlayerFolder
     ))
     .AddSingleton<RenditionMaker>()
+    .AddSingleton<PictureMaker>()
     .AddSingleton<Packer>()
     .AddSingleton<EpisodeMaker>()
     .AddSingleton<SamplingTurn>()
@@ -176,6 +177,7 @@ builder
     .AddScoped<CheckOverrides>()
     .AddScoped<ProfileShelf>()
     .AddScoped<ProfileKeeper>()
+    .AddSingleton<KnownEpisodes>()
     .AddScoped<FeedReader>()
     .AddScoped<FeedKeeper>()
     .AddScoped<HouseKeeper>()
@@ -254,6 +256,7 @@ app.MapAccount();
 app.MapLessons();
 app.MapRevisions();
 app.MapLessonFiles();
+app.MapPictures();
 app.MapCourses();
 app.MapCanvas();
 app.MapReels();

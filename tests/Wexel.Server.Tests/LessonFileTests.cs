@@ -40,7 +40,9 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
     private static ByteArrayContent Bytes(byte[] bytes) => new(bytes) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } };
 
     /// <summary>A lesson with something of each kind: a cut, sections, captions, a move-in, a canvas, and the house's mark.</summary>
-    private static async Task<string> MarkedUpAsync(HttpClient trainer)
+    /// <param name="trainer">Who does it.</param>
+    /// <param name="picture">Whether it has a picture of its own; otherwise it has the one that is proposed.</param>
+    private static async Task<string> MarkedUpAsync(HttpClient trainer, bool picture)
     {
         var lesson = (await trainer.UntilAsync("/api/lessons", c => c.GetArrayLength() > 0 && c[0].GetProperty("lessons").GetArrayLength() > 0))[0]
             .GetProperty("lessons")[0]
@@ -93,6 +95,13 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
         document["canvas"] = JsonNode.Parse(
             """{ "size": { "width": 640, "height": 360 }, "fit": "whole", "part": { "x": 0, "y": 0, "width": 1, "height": 1 } }"""
         );
+        if (picture)
+        {
+            var given = await trainer.PutAsync("/api/pictures", Bytes(await Pictures.MadeAsync(1600, 900)));
+            given.EnsureSuccessStatusCode();
+            document["picture"] = new JsonObject { ["own"] = (await given.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("key").GetString() };
+        }
+
         document["moveIns"] = JsonNode.Parse(
             """[{ "id": "m1", "span": { "start": 7000, "end": 9500 }, "part": { "x": 0.1, "y": 0.1, "width": 0.5, "height": 0.5 }, "ease": 400 }]"""
         );
@@ -113,7 +122,7 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
     public async Task The_same_lesson_through_both_is_the_same_bytes()
     {
         var trainer = await fixture.SignedInAsync();
-        await MarkedUpAsync(trainer);
+        await MarkedUpAsync(trainer, picture: false);
         var lesson = await trainer.RenderedAsync("web");
         var zip = await SavedAsync(trainer, $"/api/lessons/{lesson}/lesson.zip", "till.wexel.zip");
         foreach (var (kind, purpose) in new[] { ("webServer", "web"), ("learningSystem", "scorm12") })
@@ -156,12 +165,20 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
     public async Task A_lesson_file_names_what_lies_beside_it_and_holds_all_of_the_lesson()
     {
         var trainer = await fixture.SignedInAsync();
-        var lesson = await MarkedUpAsync(trainer);
+        var lesson = await MarkedUpAsync(trainer, picture: true);
         var zip = await SavedAsync(trainer, $"/api/lessons/{lesson}/lesson.zip", "till.wexel.zip");
         using var archive = ZipFile.OpenRead(zip);
         archive
             .Entries.Select(e => e.FullName)
-            .ShouldBe(["lesson.wexel.json", "captions-en-GB.vtt", "captions-es-ES.vtt", "captions-en-GB-2.vtt", "mark", "recordings/Untitled 7.mov"]);
+            .ShouldBe([
+                "lesson.wexel.json",
+                "captions-en-GB.vtt",
+                "captions-es-ES.vtt",
+                "captions-en-GB-2.vtt",
+                "mark",
+                "picture",
+                "recordings/Untitled 7.mov",
+            ]);
         using var reader = new StreamReader(archive.Entries[0].Open());
         var text = await reader.ReadToEndAsync(TestContext.Current.CancellationToken);
         (await trainer.GetStringAsync($"/api/lessons/{lesson}/lesson.wexel.json")).ShouldBe(text);
@@ -176,7 +193,10 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
 
         JsonNode
             .DeepEquals(
-                JsonSerializer.SerializeToNode(file!.Lesson([.. file.Recordings.Select(r => r.Hash!)], cues).Document, Core.Documents.WexelJson.Options),
+                JsonSerializer.SerializeToNode(
+                    file!.Lesson([.. file.Recordings.Select(r => r.Hash!)], cues, file.Picture!.Hash).Document,
+                    Core.Documents.WexelJson.Options
+                ),
                 JsonNode.Parse(before.GetRawText())
             )
             .ShouldBeTrue();
@@ -186,7 +206,7 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
     public async Task What_was_exported_is_brought_in_as_the_same_lesson()
     {
         var trainer = await fixture.SignedInAsync();
-        var lesson = await MarkedUpAsync(trainer);
+        var lesson = await MarkedUpAsync(trainer, picture: true);
         var zip = await SavedAsync(trainer, $"/api/lessons/{lesson}/lesson.zip", "till.wexel.zip");
         var alone = await SavedAsync(trainer, $"/api/lessons/{lesson}/lesson.wexel.json", "till.wexel.json");
         foreach (var file in new[] { zip, alone })
@@ -270,7 +290,7 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
         "later.zip",
         "l.wexel.json",
         """{ "version": 99 }""",
-        "The file is no lesson as the schema describes it. The lesson file is of version 99, and this Wexel knows versions up to 3. It was written "
+        "The file is no lesson as the schema describes it. The lesson file is of version 99, and this Wexel knows versions up to 4. It was written "
             + "by a newer one."
     )]
     public async Task What_cannot_be_brought_in_says_why(string name, string entry, string text, string said)

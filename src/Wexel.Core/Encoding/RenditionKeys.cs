@@ -38,9 +38,6 @@ public sealed record RenditionKeys(IReadOnlyList<string> Pictures, string? Compo
     /// <summary>The keys of everything that it is put together from.</summary>
     public IEnumerable<string> Tracks => [.. Pictures, .. new[] { Sound, Composed }.OfType<string>()];
 
-    /// <summary>The key under which its poster lies, beside the picture that it is taken from; null for sound alone.</summary>
-    public string? Poster => Pictures.Count > 0 ? Pictures[0] : null;
-
     /// <summary>The key of the finished file.</summary>
     /// <param name="file">How picture and sound are put into it.</param>
     /// <param name="title">The lesson's title.</param>

@@ -5,6 +5,7 @@ using System.Text.Json.Serialization;
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
 using Wexel.Core.Documents;
+using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 
 namespace Wexel.Core.Feeds;
@@ -24,6 +25,7 @@ namespace Wexel.Core.Feeds;
 /// <param name="Author">Who made it; null where that is the feed's author.</param>
 /// <param name="Licence">The identifier of its licence, or what is allowed in one's own words; null where nobody said.</param>
 /// <param name="Permission">By whose permission there is material of others in it; null where there is none.</param>
+/// <param name="Picture">The size of its picture, in pixels; null where it has none.</param>
 public sealed record Episode(
     string Id,
     string Name,
@@ -38,11 +40,12 @@ public sealed record Episode(
     IReadOnlyList<string>? Tags = null,
     string? Author = null,
     string? Licence = null,
-    string? Permission = null
+    string? Permission = null,
+    PictureSize? Picture = null
 )
 {
     /// <summary>How it is kept.</summary>
-    public static DocumentFormat<Episode> Format { get; } = new("episode", TranscriptsInAList, NothingElseSaid);
+    public static DocumentFormat<Episode> Format { get; } = new("episode", TranscriptsInAList, NothingElseSaid, NoPicture);
 
     /// <summary>Each transcript's language, and the part of a file's name that tells it from the others; the first has none, so that its address
     /// stays.</summary>
@@ -62,6 +65,9 @@ public sealed record Episode(
 
     /// <summary>Title and summary were all that was said.</summary>
     private static void NothingElseSaid(JsonObject episode) => episode["tags"] = null;
+
+    /// <summary>Only the feed had a picture.</summary>
+    private static void NoPicture(JsonObject episode) => episode["picture"] = null;
 
     /// <summary>The summary with a paragraph a line, and the contents as a list of times and titles. All texts are escaped.</summary>
     public string SummaryHtml()

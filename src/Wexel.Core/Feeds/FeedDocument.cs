@@ -35,6 +35,9 @@ public static class FeedDocument
     /// <summary>The Podcasting 2.0 namespace.</summary>
     public const string Podcast = "https://podcastindex.org/namespace/1.0";
 
+    /// <summary>The Media RSS namespace (RSS Advisory Board, Media RSS Specification 1.5.1).</summary>
+    public const string Media = "http://search.yahoo.com/mrss/";
+
     private const string Atom = "http://www.w3.org/2005/Atom";
     private const string Content = "http://purl.org/rss/1.0/modules/content/";
 
@@ -56,7 +59,7 @@ public static class FeedDocument
         {
             xml.WriteStartElement("rss");
             xml.WriteAttributeString("version", "2.0");
-            foreach (var (prefix, name) in new[] { ("itunes", ITunes), ("podcast", Podcast), ("atom", Atom), ("content", Content) })
+            foreach (var (prefix, name) in new[] { ("itunes", ITunes), ("podcast", Podcast), ("atom", Atom), ("content", Content), ("media", Media) })
                 xml.WriteAttributeString("xmlns", prefix, null, name);
             xml.WriteStartElement("channel");
             WriteChannel(xml, sources);
@@ -153,6 +156,16 @@ public static class FeedDocument
             Element(xml, "category", tag);
         if (episode.Licence is { } licence)
             WriteLicence(xml, licence);
+        if (episode.Picture is { } picture)
+        {
+            // Directories take square pictures alone as an episode's artwork; this is the lesson's own, for apps that show it as it is.
+            xml.WriteStartElement("thumbnail", Media);
+            xml.WriteAttributeString("url", At(sources, FeedFiles.Picture(episode.Name)));
+            xml.WriteAttributeString("width", picture.Width.ToString(CultureInfo.InvariantCulture));
+            xml.WriteAttributeString("height", picture.Height.ToString(CultureInfo.InvariantCulture));
+            xml.WriteEndElement();
+        }
+
         if (episode.Sections.Count > 0)
             Linked(xml, "chapters", At(sources, FeedFiles.ChaptersOf(episode.Name)), FeedFiles.ChaptersType, null);
         foreach (var (language, apart) in episode.TranscriptFiles)

@@ -21,6 +21,9 @@ public static class FeedFiles
     /// <summary>The episode's chapters.</summary>
     public static string ChaptersOf(string name) => $"episodes/{name}.json";
 
+    /// <summary>The episode's picture, a JPEG.</summary>
+    public static string Picture(string name) => $"episodes/{name}.jpg";
+
     /// <summary>A transcript of the episode.</summary>
     /// <param name="name">The episode's.</param>
     /// <param name="apart">What tells it from the episode's first one; null for that.</param>

@@ -8,7 +8,8 @@ namespace Wexel.Core.Feeds;
 /// <param name="Entry">The episode.</param>
 /// <param name="Media">Its file.</param>
 /// <param name="Captions">The cues of each of its transcripts, in lesson time.</param>
-public sealed record EpisodeSources(FeedEntry Entry, KeyedFile Media, IReadOnlyList<IReadOnlyList<Cue>> Captions);
+/// <param name="Picture">Its picture; null where it has none.</param>
+public sealed record EpisodeSources(FeedEntry Entry, KeyedFile Media, IReadOnlyList<IReadOnlyList<Cue>> Captions, KeyedFile? Picture);
 
 /// <summary>A whole feed as a folder for a plain web server.</summary>
 public static class FeedFolder
@@ -30,7 +31,7 @@ public static class FeedFolder
             ),
             new(feed.Artwork, "The artwork.", new PackageContent.Copy(artwork, AlreadyCompressed: true)),
         };
-        foreach (var (entry, media, captions) in episodes)
+        foreach (var (entry, media, captions, picture) in episodes)
         {
             var episode = entry.Episode;
             files.Add(
@@ -40,6 +41,8 @@ public static class FeedFolder
                     new PackageContent.Copy(media, AlreadyCompressed: true)
                 )
             );
+            if (picture is not null)
+                files.Add(new(FeedFiles.Picture(episode.Name), "Its picture.", new PackageContent.Copy(picture, AlreadyCompressed: true)));
             if (episode.Sections.Count > 0)
                 files.Add(new(FeedFiles.ChaptersOf(episode.Name), "Its chapters.", new PackageContent.Text(episode.ChaptersJson())));
             files.AddRange(

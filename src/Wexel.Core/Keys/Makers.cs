@@ -63,6 +63,9 @@ public static class Makers
     /// <summary>A picture that somebody gave.</summary>
     public const string Image = "picture/1";
 
+    /// <summary>The picture by which a lesson is known.</summary>
+    public const string LessonPicture = "lesson-picture/1";
+
     /// <summary>What a lesson says.</summary>
     public const string Lesson = "lesson/2";
 

@@ -27,4 +27,7 @@ public sealed record ImageFacts(string Format, int Width, int Height, ImageColou
     /// <summary>The key of a picture that somebody gave.</summary>
     /// <param name="hash">The SHA-256 of its bytes.</param>
     public static string Key(string hash) => MadeKey.Hash(Makers.Image, k => k.Add("bytes", hash));
+
+    /// <summary>Whether a text could be such a key.</summary>
+    public static bool IsKey(string text) => text.Length == 64 && text.All(char.IsAsciiHexDigitLower);
 }

@@ -25,6 +25,7 @@ public record LessonDocument : PlacedThings
     /// <param name="following">The hashes of the recordings that follow the first one, in order.</param>
     /// <param name="frames">How single recordings are brought onto the canvas, where there are several; at most one each.</param>
     /// <param name="details">What else is said about it, wherever it goes; never title, description and language.</param>
+    /// <param name="picture">The picture by which it is known; null for the first that is proposed.</param>
     public LessonDocument(
         string title,
         string description,
@@ -38,16 +39,17 @@ public record LessonDocument : PlacedThings
         IReadOnlyList<MoveIn>? moveIns = null,
         IReadOnlyList<string>? following = null,
         IReadOnlyList<RecordingFrame>? frames = null,
-        DetailSet? details = null
+        DetailSet? details = null,
+        LessonPicture? picture = null
     )
     {
         (Title, Description, Language, RecordingHash, HouseMark, Canvas) = (title, description, language, recordingHash, houseMark, canvas);
         (Cuts, Sections, Captions, MoveIns, Following, Frames) = (cuts ?? [], sections ?? [], captions ?? [], moveIns ?? [], following ?? [], frames ?? []);
-        Details = details ?? DetailSet.None;
+        (Details, Picture) = (details ?? DetailSet.None, picture);
     }
 
     /// <summary>How it is kept.</summary>
-    public static DocumentFormat<LessonDocument> Format { get; } = new("lesson", TracksInAList, NoDetails);
+    public static DocumentFormat<LessonDocument> Format { get; } = new("lesson", TracksInAList, NoDetails, NoPicture);
 
     /// <summary>The title; empty while nobody has given one.</summary>
     public string Title { get; init; }
@@ -82,6 +84,9 @@ public record LessonDocument : PlacedThings
     /// <summary>What else is said about it, wherever it goes; never title, description and language.</summary>
     public DetailSet Details { get; init; }
 
+    /// <summary>The picture by which it is known before it plays; null for the first that is proposed.</summary>
+    public LessonPicture? Picture { get; init; }
+
     /// <summary>All that is said about it, wherever it goes.</summary>
     [JsonIgnore]
     public DetailSet Said =>
@@ -108,6 +113,9 @@ public record LessonDocument : PlacedThings
 
     /// <summary>Nothing else was said.</summary>
     private static void NoDetails(JsonObject document) => document["details"] = new JsonObject();
+
+    /// <summary>Nobody chose a picture.</summary>
+    private static void NoPicture(JsonObject document) => document["picture"] = null;
 
     private const string FirstTrack = "t1";
 }

@@ -28,6 +28,8 @@ namespace Wexel.Core.Lessons;
 /// <param name="Mark">The house's mark as it stands on this lesson; null for none.</param>
 /// <param name="Id">What names the lesson for good, 32 hexadecimal digits; null for one that has no name yet.</param>
 /// <param name="Details">What else is said about it; null for nothing.</param>
+/// <param name="Picture">The picture by which it is known; null where nobody chose one.</param>
+/// <param name="Proposed">Which frame is proposed for that, along its recordings; null where nobody looked.</param>
 public sealed record LessonFile(
     string Title,
     string Language,
@@ -39,7 +41,9 @@ public sealed record LessonFile(
     bool HouseMark = true,
     LessonFile.MarkFile? Mark = null,
     string? Id = null,
-    DetailSet? Details = null
+    DetailSet? Details = null,
+    LessonFile.PictureFile? Picture = null,
+    TimeSpan? Proposed = null
 ) : PlacedThings
 {
     /// <summary>What the name of such a file ends in.</summary>
@@ -85,8 +89,14 @@ public sealed record LessonFile(
     /// <param name="Placement">Where it stands.</param>
     public sealed record MarkFile(string File, MarkPlacement Placement);
 
+    /// <summary>The picture by which the lesson is known: a frame, or a file.</summary>
+    /// <param name="At">Which frame, along the recordings.</param>
+    /// <param name="File">Where it lies, relative to this file.</param>
+    /// <param name="Hash">What names the file where it is kept; null for one that is kept nowhere yet.</param>
+    public sealed record PictureFile(TimeSpan? At = null, string? File = null, string? Hash = null);
+
     /// <summary>How it is kept.</summary>
-    public static DocumentFormat<LessonFile> Format { get; } = new("lesson file", _ => { }, _ => { });
+    public static DocumentFormat<LessonFile> Format { get; } = new("lesson file", _ => { }, _ => { }, _ => { });
 
     private static readonly JsonSerializerOptions Strict = WexelJson.Configure(
         new JsonSerializerOptions(JsonSerializerDefaults.Web)
@@ -156,12 +166,16 @@ public sealed record LessonFile(
     /// <param name="recordings">Its recordings in their order: where each will lie, and which sound tracks of it are used where somebody chose.</param>
     /// <param name="captions">Where each of its caption tracks will lie.</param>
     /// <param name="mark">The house's mark where it stands on the lesson.</param>
+    /// <param name="picture">Where the picture will lie that somebody gave; null where none was.</param>
+    /// <param name="proposed">Which frame is proposed for its picture.</param>
     public static LessonFile Of(
         LessonDocument lesson,
         string id,
         IReadOnlyList<(string File, IReadOnlyList<int>? Sounds)> recordings,
         IReadOnlyList<string> captions,
-        MarkFile? mark
+        MarkFile? mark,
+        string? picture = null,
+        TimeSpan? proposed = null
     )
     {
         var file = new LessonFile(
@@ -183,7 +197,9 @@ public sealed record LessonFile(
             lesson.HouseMark,
             mark,
             id,
-            lesson.Details == DetailSet.None ? null : lesson.Details
+            lesson.Details == DetailSet.None ? null : lesson.Details,
+            lesson.Picture is { } known ? new PictureFile(known.At, known.Own is null ? null : picture, known.Own) : null,
+            proposed
         );
         return PlacedLists.Set(file, new Taking(lesson));
     }
@@ -191,7 +207,8 @@ public sealed record LessonFile(
     /// <summary>The lesson that a file holds.</summary>
     /// <param name="hashes">The hashes of its recordings, in their order.</param>
     /// <param name="captions">What was read of each of its caption files, in their order.</param>
-    public LessonWithCues Lesson(IReadOnlyList<string> hashes, IReadOnlyList<IReadOnlyList<Cue>> captions)
+    /// <param name="picture">The key of the picture that it names; null where it names none.</param>
+    public LessonWithCues Lesson(IReadOnlyList<string> hashes, IReadOnlyList<IReadOnlyList<Cue>> captions, string? picture = null)
     {
         var document = new LessonDocument(
             Title,
@@ -211,7 +228,13 @@ public sealed record LessonFile(
                     .OfType<RecordingFrame>()
                     .DistinctBy(f => f.Recording),
             ],
-            details: Details
+            details: Details,
+            picture: (Picture, picture) switch
+            {
+                ({ At: { } at }, null) => new LessonPicture(at),
+                (_, { } own) => new LessonPicture(Own: own),
+                _ => null,
+            }
         );
         var tracks = (Captions ?? [])
             .Zip(captions, (file, read) =>

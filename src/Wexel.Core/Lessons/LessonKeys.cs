@@ -23,6 +23,7 @@ public static class LessonKeys
                 .Part("canvas", lesson.Canvas, (f, c) =>
                     f.Add("width", c.Size?.Width).Add("height", c.Size?.Height).Add("fit", (FitMode?)c.Fit).Each("part", [c.Part], Declare)
                 )
+                .Part("picture", lesson.Picture, LessonPicture.Declare)
                 .Each("frames", lesson.Frames, (f, r) => f.Add("recording", r.Recording).Add("fit", (FitMode?)r.Fit).Each("part", [r.Part], Declare));
             PlacedLists.Read(lesson, new Declaring(lesson, k));
         });

@@ -39,6 +39,7 @@ public sealed record LessonMerge(LessonWithCues Lesson, IReadOnlyList<string> Cl
             Language = three.Value(was.Language, there.Language, here.Language, "the language"),
             Details = DetailFields.Merged(three, was.Details, there.Details, here.Details),
             Captions = three.Names(was.Captions, there.Captions, here.Captions, t => t.Id, t => $"the captions in {t.Language}", MergedTracks),
+            Picture = three.Value(was.Picture, there.Picture, here.Picture, "the lesson’s picture"),
             Canvas = three.Value(was.Canvas, there.Canvas, here.Canvas, "the canvas"),
             HouseMark = three.Value(was.HouseMark, there.HouseMark, here.HouseMark, "the house mark"),
             Frames = three.List(was.Frames, there.Frames, here.Frames, f => f.Recording, _ => "how a recording lies on the canvas", (_, _, own) => own),
@@ -76,6 +77,7 @@ public sealed record LessonMerge(LessonWithCues Lesson, IReadOnlyList<string> Cl
                 Cuts = placed.Cuts,
                 Captions = placed.Captions,
                 Frames = placed.Frames,
+                Picture = document.Picture?.At is null ? document.Picture : placed.Picture,
             },
             new Taking(placed)
         );

@@ -24,6 +24,7 @@ public static class LessonRules
             Description = description.Length <= DetailFields.LongestText ? description : description[..DetailFields.LongestText],
             Canvas = document.Canvas?.Within() is { IsAsRecorded: false } canvas ? canvas : null,
             Cuts = CutRules.Tidy(document.Cuts, length, grid),
+            Picture = Tidy(document.Picture, length),
             Frames = Tidy(document),
             Details = DetailFields.Tidy(document.Details with { Title = null, Description = null, Language = null }, DetailLevel.Lesson),
         };
@@ -74,6 +75,19 @@ public static class LessonRules
         }
     }
 
+    /// <summary>A frame that there is, or a picture that was given; not both.</summary>
+    private static LessonPicture? Tidy(LessonPicture? picture, TimeSpan length) =>
+        picture switch
+        {
+            { Own: { Length: > 0 } own } => new LessonPicture(Own: own),
+            { At: { } at } when length > TimeSpan.Zero => new LessonPicture(
+                at < TimeSpan.Zero ? TimeSpan.Zero
+                : at < length ? at
+                : length
+            ),
+            _ => null,
+        };
+
     /// <summary>Of recordings that the lesson has, where there are several; the last word for each.</summary>
     private static List<RecordingFrame> Tidy(LessonDocument document) =>
         document.Following.Count == 0
@@ -117,6 +131,8 @@ public static class LessonRules
             );
         if (!before.Frames.SequenceEqual(after.Frames) && before.Recordings.SequenceEqual(after.Recordings))
             changes.Add("part of a recording's picture");
+        if (before.Picture != after.Picture)
+            changes.Add("the lesson’s picture");
         if (before.HouseMark != after.HouseMark)
             changes.Add(after.HouseMark ? "house mark on" : "house mark off");
         PlacedLists.Read(after, new Describing(before, after, changes));

@@ -27,6 +27,7 @@ public sealed record LessonSplit(LessonDocument First, LessonDocument Second)
             document with
             {
                 Cuts = TimeRange.Union([.. document.Cuts, new TimeRange(at, map.RecordingLength)]),
+                Picture = document.Picture?.At >= at ? null : document.Picture,
             },
             new Side(document, at, IsFirst: true)
         );
@@ -35,6 +36,7 @@ public sealed record LessonSplit(LessonDocument First, LessonDocument Second)
             {
                 Title = document.Title.Length == 0 ? "" : $"{document.Title}, part 2",
                 Cuts = TimeRange.Union([.. document.Cuts, new TimeRange(TimeSpan.Zero, at)]),
+                Picture = document.Picture?.At < at ? null : document.Picture,
             },
             new Side(document, at, IsFirst: false)
         );

@@ -39,6 +39,7 @@ public sealed record ReelChange(LessonWithCues Lesson, IReadOnlyList<string> Los
                 RecordingHash = hashes[0],
                 Following = [.. hashes.Skip(1)],
                 Frames = Frames(document, hashes, replaced),
+                Picture = Picture(document, carrying, lost),
                 Cuts = TimeRange.Union(cuts),
             },
             new Carrying(document, carrying, lost)
@@ -50,6 +51,16 @@ public sealed record ReelChange(LessonWithCues Lesson, IReadOnlyList<string> Los
             .Where(t => t.Cues.Count > 0 || t.Before.Count == 0)
             .Select(t => (t.Cues.SequenceEqual(t.Before) ? t.Track : t.Track.With(t.Cues), t.Cues));
         return new ReelChange(LessonWithCues.Of(changed, tracks), lost);
+    }
+
+    private static LessonPicture? Picture(LessonDocument document, ReelPlaces places, List<string> lost)
+    {
+        if (document.Picture?.At is not { } at)
+            return document.Picture;
+        if (places.Moved(at) is { } moved)
+            return new LessonPicture(moved);
+        lost.Add($"the lesson’s picture at {TimeCode.Brief(at)}");
+        return null;
     }
 
     /// <summary>A new take is brought onto the canvas as the one before it was.</summary>

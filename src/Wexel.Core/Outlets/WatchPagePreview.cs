@@ -22,7 +22,8 @@ namespace Wexel.Core.Outlets;
 /// <param name="Embed">The page that stands in frames.</param>
 /// <param name="Video">The video itself.</param>
 /// <param name="VideoType">Its media type.</param>
-/// <param name="Poster">The poster, of the picture's size.</param>
+/// <param name="Poster">The picture by which the lesson is known; null for none.</param>
+/// <param name="PosterSize">Its size, in pixels.</param>
 /// <param name="Size">The picture's size.</param>
 /// <param name="Length">The length of the lesson.</param>
 /// <param name="Released">When it was released.</param>
@@ -38,7 +39,8 @@ public sealed record WatchPagePreview(
     Uri Embed,
     Uri Video,
     string VideoType,
-    Uri Poster,
+    Uri? Poster,
+    PictureSize PosterSize,
     PictureSize Size,
     TimeSpan Length,
     DateTimeOffset Released,
@@ -77,7 +79,7 @@ public sealed record WatchPagePreview(
                 + $"allow=\"fullscreen\" allowfullscreen></iframe>"
         );
         // A thumbnail may not be larger than the room either (section 2.3.4); then none is named.
-        var poster = Size.Width <= (maxWidth ?? int.MaxValue) && Size.Height <= (maxHeight ?? int.MaxValue);
+        var poster = PosterSize.Width <= (maxWidth ?? int.MaxValue) && PosterSize.Height <= (maxHeight ?? int.MaxValue) ? Poster : null;
         return new OEmbedVideo(
             Title,
             House,
@@ -85,9 +87,9 @@ public sealed record WatchPagePreview(
             html,
             size.Width,
             size.Height,
-            poster ? Poster.AbsoluteUri : null,
-            poster ? Size.Width : null,
-            poster ? Size.Height : null
+            poster?.AbsoluteUri,
+            poster is null ? null : PosterSize.Width,
+            poster is null ? null : PosterSize.Height
         );
     }
 
@@ -106,9 +108,13 @@ public sealed record WatchPagePreview(
         if (Description.Length > 0)
             yield return ("og:description", Description);
         yield return ("og:url", Page.AbsoluteUri);
-        yield return ("og:image", Poster.AbsoluteUri);
-        yield return ("og:image:width", width);
-        yield return ("og:image:height", height);
+        if (Poster is { } poster)
+        {
+            yield return ("og:image", poster.AbsoluteUri);
+            yield return ("og:image:width", PosterSize.Width.ToString(CultureInfo.InvariantCulture));
+            yield return ("og:image:height", PosterSize.Height.ToString(CultureInfo.InvariantCulture));
+        }
+
         if (Details.MayEmbed)
         {
             yield return ("og:video", Video.AbsoluteUri);
@@ -132,11 +138,12 @@ public sealed record WatchPagePreview(
             ["name"] = Title,
             ["description"] = Description.Length > 0 ? Description : Title,
             ["inLanguage"] = Language,
-            ["thumbnailUrl"] = new JsonArray(Poster.AbsoluteUri),
             ["uploadDate"] = Released.ToString("yyyy-MM-ddTHH:mm:sszzz", CultureInfo.InvariantCulture),
             ["duration"] = XmlConvert.ToString(TimeSpan.FromSeconds(Math.Round(Length.TotalSeconds))),
             ["contentUrl"] = Video.AbsoluteUri,
         };
+        if (Poster is { } poster)
+            video["thumbnailUrl"] = new JsonArray(poster.AbsoluteUri);
         if (Details.MayEmbed)
             video["embedUrl"] = Embed.AbsoluteUri;
         if (Details.ShortTitle is { } shorter)

@@ -2,19 +2,25 @@ using Wexel.Core.Captions;
 using Wexel.Core.Contents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Keys;
+using Wexel.Core.Recordings;
 
 namespace Wexel.Core.Packages;
 
 /// <summary>What the files of one lesson are made from.</summary>
 /// <param name="Lesson">The lesson; the addresses of video and poster are set by the package.</param>
 /// <param name="Video">The rendition.</param>
-/// <param name="Poster">The poster, or null.</param>
+/// <param name="Poster">The picture by which it is known, or null.</param>
 /// <param name="Pieces">Where the rendition is a playlist: all files of its folder, relative to it, the playlist among them; otherwise null.</param>
-public sealed record LessonSources(PlayerLesson Lesson, KeyedFile Video, KeyedFile? Poster, IReadOnlyList<string>? Pieces = null)
+public sealed record LessonSources(PlayerLesson Lesson, KeyedFile Video, LessonPoster? Poster, IReadOnlyList<string>? Pieces = null)
 {
     /// <summary>What the rendition is over HTTP, by its name's ending.</summary>
     public string MediaType => ContainerFacts.ByEnding(Path.GetExtension(Video.Path)).MediaType;
 }
+
+/// <summary>The picture by which a lesson is known, as a file.</summary>
+/// <param name="File">A JPEG.</param>
+/// <param name="Size">Its size, in pixels.</param>
+public sealed record LessonPoster(KeyedFile File, PictureSize Size);
 
 /// <summary>The files of one lesson and of the player, as they stand in every package.</summary>
 public static class LessonFiles
@@ -42,11 +48,19 @@ public static class LessonFiles
     /// <param name="pageIsLinked">Whether the page is the one to link.</param>
     public static IReadOnlyList<PackageFile> List(LessonSources sources, string folder, string player, string pagePurpose, bool pageIsLinked)
     {
-        var lesson = sources.Lesson with { Video = Video(sources), Poster = sources.Poster is null ? null : Poster, ReportTo = null, Embedded = false };
+        var lesson = sources.Lesson with
+        {
+            Video = Video(sources),
+            Poster = sources.Poster is { Size: var size } ? new PlayerPoster(Poster, size.Width, size.Height) : null,
+            ReportTo = null,
+            Embedded = false,
+        };
         var files = new List<PackageFile> { new(folder + Page, pagePurpose, new PackageContent.Text(PlayerPage.Html(lesson, player)), pageIsLinked) };
         files.AddRange(Videos(sources).Select(f => f with { Path = folder + f.Path }));
         if (sources.Poster is { } poster)
-            files.Add(new(folder + Poster, "The picture that stands there before the lesson plays.", new PackageContent.Copy(poster, AlreadyCompressed: true)));
+            files.Add(
+                new(folder + Poster, "The picture that stands there before the lesson plays.", new PackageContent.Copy(poster.File, AlreadyCompressed: true))
+            );
         var names = CaptionFileName.ForLanguages([.. lesson.Captions.Select(c => c.Language)]);
         files.AddRange(
             lesson.Captions.Select(

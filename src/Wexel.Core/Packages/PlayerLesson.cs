@@ -14,7 +14,7 @@ namespace Wexel.Core.Packages;
 /// <param name="Width">The picture's width in pixels.</param>
 /// <param name="Height">The picture's height in pixels.</param>
 /// <param name="Video">Where the video lies, relative to the page.</param>
-/// <param name="Poster">Where the poster lies, relative to the page, or null.</param>
+/// <param name="Poster">The picture by which it is known, or null.</param>
 /// <param name="Sections">The contents, in lesson time.</param>
 /// <param name="Captions">The caption tracks, the one that is shown first at the front.</param>
 /// <param name="CompletePercent">The share that must be watched, in per cent.</param>
@@ -31,7 +31,7 @@ public sealed record PlayerLesson(
     int Width,
     int Height,
     string Video,
-    string? Poster,
+    PlayerPoster? Poster,
     IReadOnlyList<Section> Sections,
     IReadOnlyList<PlayerCaptions> Captions,
     int CompletePercent = PlayerLesson.UsualCompletePercent,
@@ -45,7 +45,7 @@ public sealed record PlayerLesson(
     public PlayerDetails Details { get; init; } = Details ?? PlayerDetails.None;
 
     /// <summary>How it is kept.</summary>
-    public static DocumentFormat<PlayerLesson> Format { get; } = new("lesson’s page", TracksInAList, NothingElseSaid);
+    public static DocumentFormat<PlayerLesson> Format { get; } = new("lesson’s page", TracksInAList, NothingElseSaid, PosterWithSize);
 
     /// <summary>There was one track or none.</summary>
     private static void TracksInAList(JsonObject page)
@@ -58,9 +58,28 @@ public sealed record PlayerLesson(
     /// <summary>Title and description were all that was said.</summary>
     private static void NothingElseSaid(JsonObject page) => page["details"] = null;
 
+    /// <summary>It was taken from the video, and of its size.</summary>
+    private static void PosterWithSize(JsonObject page)
+    {
+        if (page["poster"] is not JsonValue address)
+            return;
+        page["poster"] = new JsonObject
+        {
+            ["address"] = address.DeepClone(),
+            ["width"] = page["width"]?.DeepClone(),
+            ["height"] = page["height"]?.DeepClone(),
+        };
+    }
+
     /// <summary>The share of a lesson that must have been watched, in per cent.</summary>
     public const int UsualCompletePercent = 90;
 }
+
+/// <summary>The picture by which a lesson is known.</summary>
+/// <param name="Address">Where it lies, relative to the page.</param>
+/// <param name="Width">Its width, in pixels.</param>
+/// <param name="Height">Its height, in pixels.</param>
+public sealed record PlayerPoster(string Address, int Width, int Height);
 
 /// <summary>Captions for the player, whole, since a page opened from disk cannot load a file beside it.</summary>
 /// <param name="Language">As a BCP 47 tag.</param>

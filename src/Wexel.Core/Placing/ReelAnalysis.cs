@@ -43,7 +43,8 @@ public static class ReelAnalysis
             perSecond,
             peaks,
             null,
-            null
+            null,
+            [.. All(a => a.Looks ?? [], (look, span) => look with { At = look.At + span.Start })]
         );
     }
 

@@ -42,7 +42,8 @@ public sealed class ReelPlaces(IReadOnlyList<ReelPlace> places)
         return moved;
     }
 
-    private TimeSpan? Moved(TimeSpan at)
+    /// <summary>Where a moment lies now; null where it is gone.</summary>
+    public TimeSpan? Moved(TimeSpan at)
     {
         foreach (var (was, span) in places)
         {

@@ -15,6 +15,7 @@ namespace Wexel.Core.Recordings;
 /// <param name="Peaks">The sound's peaks in order, each 0 to 100 % of full scale; empty without sound.</param>
 /// <param name="Levels">How loud the sound is from moment to moment; null without sound.</param>
 /// <param name="Loudness">How loud the sound is as a whole; null without sound.</param>
+/// <param name="Looks">What each of those pictures looks like; null where it was looked through before anybody asked.</param>
 /// <param name="Damaged">Whether something of the picture could not be decoded.</param>
 public sealed record RecordingAnalysis(
     TimeSpan? LookedUntil,
@@ -28,6 +29,7 @@ public sealed record RecordingAnalysis(
     IReadOnlyList<int> Peaks,
     SoundLevels? Levels,
     Loudness? Loudness,
+    IReadOnlyList<PictureLook>? Looks = null,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool Damaged = false
 );
 

@@ -12,6 +12,7 @@ namespace Wexel.Making.Lessons;
 public static class LessonArchive
 {
     private const string Mark = "mark";
+    private const string Picture = "picture";
 
     /// <summary>The files of a lesson: the lesson file first, then what it names.</summary>
     /// <param name="lesson">The lesson.</param>
@@ -29,7 +30,15 @@ public static class LessonArchive
         var names = Names(document.Recordings, recordings);
         var mark = lesson.Mark is { } placed ? new LessonFile.MarkFile(Mark, placed.Placement) : null;
         var captions = CaptionFileName.ForLanguages([.. document.Captions.Select(t => t.Language)]).Select(name => $"captions-{name}.vtt").ToList();
-        var file = LessonFile.Of(document, id.ToString("N"), [.. recordings.Select((r, i) => (names[i], r.Sounds))], captions, mark);
+        var file = LessonFile.Of(
+            document,
+            id.ToString("N"),
+            [.. recordings.Select((r, i) => (names[i], r.Sounds))],
+            captions,
+            mark,
+            Picture,
+            lesson.FirstProposed
+        );
         return
         [
             new(LessonFile.NameInZip, "The lesson; what it names lies beside it.", new PackageContent.Text(file.Text())),
@@ -41,25 +50,19 @@ public static class LessonArchive
                 )
             ),
             .. lesson.Mark is { } m
-                ?
-                [
-                    new PackageFile(
-                        Mark,
-                        "The house’s mark.",
-                        new PackageContent.Copy(new KeyedFile(store.Derived(m.Key, MadeNames.Mark), m.Key), AlreadyCompressed: true)
-                    ),
-                ]
+                ? [new PackageFile(Mark, "The house’s mark.", Copied(store.Derived(m.Key, MadeNames.Mark), m.Key))]
+                : Array.Empty<PackageFile>(),
+            .. document.Picture?.Own is { } given
+                ? [new PackageFile(Picture, "The lesson’s picture, as it was given.", Copied(store.Derived(given, MadeNames.GivenPicture), given))]
                 : Array.Empty<PackageFile>(),
             .. document
                 .Recordings.Zip(names)
                 .DistinctBy(r => r.Second)
-                .Select(r => new PackageFile(
-                    r.Second,
-                    "A recording, as it was brought in.",
-                    new PackageContent.Copy(new KeyedFile(store.Recording(r.First), r.First), AlreadyCompressed: true)
-                )),
+                .Select(r => new PackageFile(r.Second, "A recording, as it was brought in.", Copied(store.Recording(r.First), r.First))),
         ];
     }
+
+    private static PackageContent.Copy Copied(string path, string key) => new(new KeyedFile(path, key), AlreadyCompressed: true);
 
     /// <summary>Unpacks a ZIP beside which nothing lies; what would lie outside the folder, or take more than it may, refuses it.</summary>
     /// <param name="zip">The ZIP.</param>

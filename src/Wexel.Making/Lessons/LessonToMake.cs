@@ -5,6 +5,7 @@ using Wexel.Core.Encoding;
 using Wexel.Core.Kit;
 using Wexel.Core.Lessons;
 using Wexel.Core.Placing;
+using Wexel.Core.Recordings;
 
 namespace Wexel.Making.Lessons;
 
@@ -13,13 +14,30 @@ namespace Wexel.Making.Lessons;
 /// <param name="Found">Its recordings.</param>
 /// <param name="Mark">The house's mark where it stands on this lesson.</param>
 /// <param name="House">What the house says about everything that it makes.</param>
-public sealed record LessonToMake(LessonWithCues Lesson, LessonReel Found, MarkOnPicture? Mark, DetailSet House)
+/// <param name="Proposed">Which frame is proposed for its picture, in recording time, where nobody looked it through here.</param>
+public sealed record LessonToMake(LessonWithCues Lesson, LessonReel Found, MarkOnPicture? Mark, DetailSet House, TimeSpan? Proposed = null)
 {
     /// <summary>The lesson.</summary>
     public LessonDocument Document => Lesson.Document;
 
     /// <summary>What is said about it, wherever it goes.</summary>
     public DetailSet Said => DetailLayers.Merged(House, Document.Said);
+
+    /// <summary>Moments whose pictures could stand for it, in recording time, the best first.</summary>
+    public IReadOnlyList<TimeSpan> Proposals
+    {
+        get
+        {
+            var map = Map;
+            return [.. PictureProposals.Choose([.. (Found.Analysis?.Looks ?? []).Where(l => map.Keeps(l.At))]).Select(l => l.At)];
+        }
+    }
+
+    /// <summary>The picture by which it is known: the one that was chosen, or the first that is proposed; a tenth of the way in where nobody looked.</summary>
+    public LessonPicture Picture => Document.Picture ?? new LessonPicture(FirstProposed ?? Map.ToRecording(Map.Length / 10));
+
+    /// <summary>The first frame that is proposed; null where nobody looked it through.</summary>
+    public TimeSpan? FirstProposed => Proposals is [var first, ..] ? first : Proposed;
 
     private TimeMap Map => Found.Reel.Map(Document.Cuts);
 

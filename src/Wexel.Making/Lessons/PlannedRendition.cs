@@ -80,9 +80,6 @@ public sealed class PlannedRendition(RenderPlan plan, LessonToMake lesson, TimeM
     /// <summary>Where the sound lies before it is encoded; there is sound.</summary>
     public string Composed(FileStore store) => store.Derived(Keys.Composed!, MadeNames.Composed);
 
-    /// <summary>Where the poster lies or will lie; null for sound alone.</summary>
-    public string? Poster(FileStore store) => Keys.Poster is { } key ? store.Derived(key, MadeNames.Poster) : null;
-
     /// <summary>Where the finished file lies or will lie.</summary>
     public string File(FileStore store) => store.Derived(FileKey, MadeNames.Finished(plan.File.Container));
 

@@ -1,6 +1,7 @@
 using Wexel.Core.Details;
 using Wexel.Core.Feeds;
 using Wexel.Core.Keys;
+using Wexel.Core.Recordings;
 using Wexel.Making.Lessons;
 using Wexel.Making.Storage;
 using Wexel.Media.Rendering;
@@ -57,6 +58,7 @@ public sealed class EpisodeMaker(MakingFolders folders)
     /// <param name="lesson">What names the lesson for good.</param>
     /// <param name="name">The stem of its files' names.</param>
     /// <param name="transcripts">The language of each of its transcripts.</param>
+    /// <param name="picture">The size of the lesson’s picture; null where it has none.</param>
     public Episode Describe(
         PlannedRendition planned,
         FeedMedia media,
@@ -65,7 +67,8 @@ public sealed class EpisodeMaker(MakingFolders folders)
         string feed,
         string lesson,
         string name,
-        IReadOnlyList<string> transcripts
+        IReadOnlyList<string> transcripts,
+        PictureSize? picture
     )
     {
         var bytes = new FileInfo(folders.Store.Derived(KeyOf(planned, media, said, artwork.Key), MadeNames.Episode(media))).Length;
@@ -83,7 +86,8 @@ public sealed class EpisodeMaker(MakingFolders folders)
             said.Tags,
             said.Author?.Name,
             said.Licence,
-            said.ThirdParty is { Used: true, Permission: var permission } ? permission : null
+            said.ThirdParty is { Used: true, Permission: var permission } ? permission : null,
+            picture
         );
     }
 

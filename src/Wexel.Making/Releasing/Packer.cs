@@ -1,6 +1,7 @@
 using Wexel.Core.Outlets;
 using Wexel.Core.Packages;
 using Wexel.Making.Lessons;
+using Wexel.Making.Rendering;
 using Wexel.Making.Storage;
 using Wexel.Media.Packaging;
 using Wexel.Media.Rendering;
@@ -18,17 +19,22 @@ public sealed record MadePackage(string Key, long Bytes, IReadOnlyList<WrittenFi
 /// <param name="folders">Where.</param>
 public sealed class Packer(MakingFolders folders)
 {
+    private readonly PictureMaker _pictures = new(folders);
+
     /// <summary>What a lesson gives to a package.</summary>
     /// <param name="player">What the learner's page is told.</param>
     /// <param name="planned">Its rendition, which is finished.</param>
-    public LessonSources Sources(PlayerLesson player, PlannedRendition planned)
+    /// <param name="cancel">Stops it.</param>
+    /// <exception cref="ToolFailedException">Its picture cannot be taken.</exception>
+    public async Task<LessonSources> SourcesAsync(PlayerLesson player, PlannedRendition planned, CancellationToken cancel)
     {
         var (store, container) = (folders.Store, planned.Plan.File.Container);
+        var picture = await _pictures.MakeAsync(planned.Lesson, null, cancel);
         var video = store.Keyed(planned.FileKey, MadeNames.Finished(container));
         return new LessonSources(
             player,
             video,
-            planned.Keys.Poster is { } poster ? store.Keyed(poster, MadeNames.Poster) : null,
+            picture is null ? null : new LessonPoster(store.Keyed(picture.Key, MadeNames.Poster), picture.Size),
             Muxing.Pieces(container, video.Path)
         );
     }

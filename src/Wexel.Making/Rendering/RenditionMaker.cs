@@ -66,7 +66,7 @@ public sealed class RenditionMaker(MakingFolders folders)
         await Encoder.EncodeAsync(new EncodeWork(inputs, [.. pictures.Values], [.. sounds.Values], Machine.Share.Threads), progress, started, cancel);
     }
 
-    /// <summary>Makes the file that learners get from what was encoded: title, chapters, captions, poster. What is there is not made again. Nothing is
+    /// <summary>Makes the file that learners get from what was encoded: title, chapters, captions. What is there is not made again. Nothing is
     /// encoded.</summary>
     /// <param name="planned">What is finished; everything of it is encoded.</param>
     /// <param name="cancel">Stops it.</param>
@@ -88,9 +88,6 @@ public sealed class RenditionMaker(MakingFolders folders)
                 cancel
             );
         }
-
-        if (planned.Poster(folders.Store) is { } poster && !Wholeness.IsWhole(poster))
-            await Muxing.PosterAsync(planned.Picture(folders.Store, 0), poster, planned.Plan.Length / 10, cancel);
     }
 
     /// <summary>Checks a finished file; what one is found to be does not change, and is kept beside it.</summary>
@@ -103,7 +100,7 @@ public sealed class RenditionMaker(MakingFolders folders)
         if (!File.Exists(check))
         {
             var (plan, map, store, inputs) = (planned.Plan, planned.Map, folders.Store, planned.Inputs(folders));
-            var kept = store.Derived(planned.Keys.Poster ?? planned.Keys.Sound!, MadeNames.Seen(planned.Keys.Encodes));
+            var kept = store.Derived(planned.Keys.Pictures is [var first, ..] ? first : planned.Keys.Sound!, MadeNames.Seen(planned.Keys.Encodes));
             var before = File.Exists(kept) ? SeenAndHeard.Read(await File.ReadAllTextAsync(kept, cancel)) : null;
             if (plan.Sound is { } sound)
                 await SoundComposer.ComposeAsync(sound, planned.Reel, map, inputs.Recordings, planned.Composed(store), cancel);

@@ -32,8 +32,14 @@ public static class MadeNames
     /// <summary>An encoded picture.</summary>
     public const string Picture = "picture.mp4";
 
-    /// <summary>The poster, beside the picture that it was taken from.</summary>
+    /// <summary>The picture by which a lesson is known.</summary>
     public const string Poster = "poster.jpg";
+
+    /// <summary>The same for lists.</summary>
+    public const string SmallPoster = "small.jpg";
+
+    /// <summary>A picture that somebody gave for a lesson, whatever its kind.</summary>
+    public const string GivenPicture = "given";
 
     /// <summary>A lesson's sound before it is encoded.</summary>
     public const string Composed = "sound.flac";

@@ -11,17 +11,22 @@ internal sealed class PictureAnalyser(PicturePreparation? preparation, string pa
     private const int CompareWidth = 320;
     private const int CompareHeight = 180;
 
+    private static readonly PictureSize Compared = new(CompareWidth, CompareHeight);
+
     /// <summary>The encoder hands pictures on a little later than the comparison gets them; one that is there is whole.</summary>
     private const int LateBy = 1;
 
     private readonly PictureMoments _choice = new();
-    private readonly Queue<(int Sample, bool Chosen)> _arriving = new();
-    private readonly BorderFinder _borders = new(new PictureSize(CompareWidth, CompareHeight));
+    private readonly Queue<(int Sample, PictureLook? Chosen)> _arriving = new();
+    private readonly BorderFinder _borders = new(Compared);
 
     internal List<PictureChange> Changes { get; } = [];
 
     /// <summary>The moments whose pictures lie in the folder.</summary>
     internal List<TimeSpan> Moments { get; } = [];
+
+    /// <summary>What they look like.</summary>
+    internal List<PictureLook> Looks { get; } = [];
 
     /// <summary>Whether something of the picture could not be decoded and was made up.</summary>
     internal bool Damaged { get; private set; }
@@ -84,7 +89,7 @@ internal sealed class PictureAnalyser(PicturePreparation? preparation, string pa
         var change = new PictureChange(TimeSpan.FromSeconds((double)Changes.Count / SamplesPerSecond), Changes.Count == 0 ? 1 : Difference(before, now));
         if (change.Change > StillStretches.Unchanged)
             _borders.Show(now);
-        _arriving.Enqueue((Changes.Count, _choice.Take(change)));
+        _arriving.Enqueue((Changes.Count, _choice.Take(change) ? PictureLooks.Measure(change.At, now, Compared) : null));
         Changes.Add(change);
         Settle(LateBy);
     }
@@ -99,7 +104,7 @@ internal sealed class PictureAnalyser(PicturePreparation? preparation, string pa
             if (late > 0 && !File.Exists(sample))
                 return;
             _arriving.Dequeue();
-            if (!chosen)
+            if (chosen is null)
             {
                 File.Delete(sample);
                 continue;
@@ -107,6 +112,7 @@ internal sealed class PictureAnalyser(PicturePreparation? preparation, string pa
 
             File.Move(sample, Path.Combine(folder, RecordingAnalyser.PictureName(Changes[number].At)), overwrite: true);
             Moments.Add(Changes[number].At);
+            Looks.Add(chosen);
         }
     }
 

@@ -72,6 +72,7 @@ public static class RecordingAnalyser
                 heard?.Peaks ?? [],
                 heard?.Levels,
                 heard?.Loudness,
+                [.. pictures.Looks],
                 pictures.Damaged
             );
         }

@@ -175,6 +175,59 @@ public static class SourcePicture
             cancel
         );
 
+    /// <summary>Takes a frame of the source as a JPEG: as it will be seen, and not encoded otherwise.</summary>
+    /// <param name="plan">The picture's plan.</param>
+    /// <param name="inputs">What it is made from.</param>
+    /// <param name="frame">The lesson's frame, on the grid.</param>
+    /// <param name="outputPath">Where it goes.</param>
+    /// <param name="cancel">Stops it.</param>
+    /// <exception cref="ToolFailedException">There is no such frame, or it cannot be read.</exception>
+    public static Task TakeAsync(PicturePlan plan, EncodeInputs inputs, long frame, string outputPath, CancellationToken cancel) =>
+        WholeFile.MakeAsync(outputPath, async temporary =>
+        {
+            foreach (var before in ReadBefore)
+            {
+                if (new FileInfo(temporary) is { Exists: true, Length: > 0 })
+                    return;
+                await WithGraphAsync(
+                    plan,
+                    inputs,
+                    [frame],
+                    before,
+                    async (input, graph, _) =>
+                    {
+                        await MediaTool.RunAsync(
+                            [
+                                .. input,
+                                "-filter_complex",
+                                $"{graph};[picture0]{FullRange}[seen]",
+                                "-map",
+                                "[seen]",
+                                "-frames:v",
+                                "1",
+                                "-q:v",
+                                "3",
+                                "-f",
+                                "image2",
+                                "-update",
+                                "1",
+                                "file:" + temporary,
+                            ],
+                            null,
+                            null,
+                            cancel
+                        );
+                        return true;
+                    },
+                    cancel
+                );
+            }
+        });
+
+    /// <summary>JPEG's own colours (ITU-T T.871): the matrix of BT.601, over the whole range.</summary>
+    private const string FullRange =
+        "scale=in_color_matrix=bt709:in_range=tv:out_color_matrix=bt601:out_range=pc:flags=accurate_rnd+full_chroma_int,format=yuvj420p";
+
     private static BorderShares? Borders(ReadOnlySpan<byte> grey, PictureSize size)
     {
         var finder = new BorderFinder(size);

@@ -209,31 +209,6 @@ public static class Muxing
         }
     }
 
-    /// <summary>Takes one picture out of a file as JPEG, at a time.</summary>
-    /// <exception cref="ToolFailedException">There is no picture at that time, or it cannot be read.</exception>
-    public static Task PosterAsync(string encodePath, string outputPath, TimeSpan at, CancellationToken cancel) =>
-        WholeFile.MakeAsync(outputPath, temporary =>
-            MediaTool.RunAsync(
-                [
-                    "-ss",
-                    at.TotalSeconds.ToString("0.###", CultureInfo.InvariantCulture),
-                    .. MediaTool.OwnInput(encodePath),
-                    "-frames:v",
-                    "1",
-                    "-q:v",
-                    "3",
-                    "-f",
-                    "image2",
-                    "-update",
-                    "1",
-                    "file:" + temporary,
-                ],
-                null,
-                null,
-                cancel
-            )
-        );
-
     /// <summary>What a file says about itself, as the muxer reads it; the names are those that it has for all containers.</summary>
     private static string Metadata(string title, IReadOnlyList<Chapter> chapters, FileTags? tags)
     {

@@ -90,6 +90,7 @@ internal static class AuditWords
         new[]
         {
             "AddCaptions",
+            "TakePicture",
             "CanvasOutcome",
             "CanvasSizes",
             "ChangeReel",

@@ -143,7 +143,12 @@ internal static class FeedEndpoints
             .. sources
                 .Entries.Where(e => releases.ContainsKey(e.Episode.Name))
                 .Select(e => (Entry: e, Release: releases[e.Episode.Name]))
-                .Select(e => new EpisodeSources(e.Entry, store.Keyed(e.Release.FileKey, MadeNames.Episode(sources.Settings.Media)), Captions(e.Release))),
+                .Select(e => new EpisodeSources(
+                    e.Entry,
+                    store.Keyed(e.Release.FileKey, MadeNames.Episode(sources.Settings.Media)),
+                    Captions(e.Release),
+                    e.Entry.Episode.Picture is not null && e.Release.PosterKey is { } picture ? store.Keyed(picture, MadeNames.Poster) : null
+                )),
         ];
         var made = await packer.PackAsync(FeedFolder.Plan(sources, store.Keyed(feed.ArtworkKey, MadeNames.Artwork), episodes), cancel);
         var zip = store.Derived(made.Key, MadeNames.Package);

@@ -45,6 +45,9 @@ internal static class FeedFileEndpoints
                 ? OfEpisodeAsync(token, parts[0], db, (_, release, episode) => Transcript(release, episode, parts.ElementAtOrDefault(1)), cancel)
                 : null!
         );
+        group.MapMethods("episodes/{name}.jpg", reading, (string token, string name, WexelDb db, FileStore store, CancellationToken cancel) =>
+            OfEpisodeAsync(token, name, db, (_, release, episode) => Picture(store, release, episode), cancel)
+        );
         group.MapMethods(
             "episodes/{name}.{ending:regex(^m4[av]$)}",
             reading,
@@ -100,6 +103,16 @@ internal static class FeedFileEndpoints
             entityTag: new EntityTagHeaderValue($"\"{release.FileKey}\""),
             enableRangeProcessing: true
         );
+
+    private static IResult Picture(FileStore store, Release release, Episode episode) =>
+        episode.Picture is not null && release.PosterKey is { } key
+            ? TypedResults.PhysicalFile(
+                store.Derived(key, MadeNames.Poster),
+                "image/jpeg",
+                entityTag: new EntityTagHeaderValue($"\"{key}\""),
+                enableRangeProcessing: true
+            )
+            : TypedResults.NotFound();
 
     private static IResult Transcript(Release release, Episode episode, string? apart) =>
         episode.TranscriptFiles.Zip(FeedEndpoints.Captions(release)).Where(t => t.First.Apart == apart).Select(t => t.Second).FirstOrDefault() is { } cues

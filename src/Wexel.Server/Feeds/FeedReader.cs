@@ -11,7 +11,7 @@ using Wexel.Server.Setup;
 namespace Wexel.Server.Feeds;
 
 /// <summary>Reads what a feed is written from.</summary>
-internal sealed class FeedReader(WexelDb db, IOptions<WexelOptions> options)
+internal sealed class FeedReader(WexelDb db, KnownEpisodes known, IOptions<WexelOptions> options)
 {
     internal Uri Folder(PodcastFeed feed) => Folder(feed, options.Value);
 
@@ -20,19 +20,19 @@ internal sealed class FeedReader(WexelDb db, IOptions<WexelOptions> options)
     /// <summary>The feed as it stands, under an address.</summary>
     internal async Task<FeedSources> SourcesAsync(PodcastFeed feed, Uri folder, CancellationToken cancel)
     {
-        // Only what stands in the feed is read: captions would be most of a lesson's data.
         var rows = await db
             .Releases.AsNoTracking()
             .Where(r => r.OutletId == feed.OutletId && r.Episode != null)
             .Select(r => new
             {
-                r.Episode,
+                r.Id,
                 r.FirstReleasedAt,
                 r.ReleasedAt,
                 r.Lesson!.CourseId,
                 r.Lesson.Position,
             })
             .ToListAsync(cancel);
+        var episodes = await known.FindAsync(db, [.. rows.Select(r => (r.Id, r.ReleasedAt))], cancel);
         var courses = rows.Select(r => r.CourseId).Distinct().Order().ToList();
         return new FeedSources(
             Settings(feed.Outlet!),
@@ -41,11 +41,10 @@ internal sealed class FeedReader(WexelDb db, IOptions<WexelOptions> options)
             folder,
             ArtworkName(feed),
             rows.Select(r => r.ReleasedAt).Append(feed.ChangedAt).Max(),
-            // Of a feed of a thousand episodes most of the time goes into reading them.
+            // One that was taken down while this was read is in it no more.
             [
-                .. rows.AsParallel()
-                    .AsOrdered()
-                    .Select(r => new FeedEntry(Episode.Format.Read(r.Episode!), r.FirstReleasedAt, courses.IndexOf(r.CourseId) + 1, r.Position)),
+                .. rows.Where(r => episodes.ContainsKey(r.Id))
+                    .Select(r => new FeedEntry(episodes[r.Id], r.FirstReleasedAt, courses.IndexOf(r.CourseId) + 1, r.Position)),
             ]
         );
     }

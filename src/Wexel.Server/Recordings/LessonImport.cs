@@ -25,6 +25,7 @@ internal sealed class LessonImport(
     FileStore store,
     CaptionStore captions,
     NewLessons lessons,
+    PictureTaker pictures,
     DiskRoom room,
     IBackgroundJobClient jobs,
     TimeProvider clock
@@ -96,8 +97,11 @@ internal sealed class LessonImport(
             cues.Add(read);
         }
 
+        string? picture = null;
+        if (file.Picture is { File: not null } given && !(await PictureAsync(given, folder, cancel)).Is(out picture, out var unusable))
+            return unusable;
         var reel = Reel.Of([.. recordings.Select(r => (r.Facts, (SoundSides?)null))]);
-        var lesson = file.Lesson([.. recordings.Select(r => r.Hash)], cues);
+        var lesson = file.Lesson([.. recordings.Select(r => r.Hash)], cues, picture);
         var map = reel.Map(lesson.Document.Cuts);
         if (LanguageTag.Parse(lesson.Document.Language) is not { } language)
             return new Problem("lesson-no-language", $"“{Problem.Shown(lesson.Document.Language)}” is no language; write it such as en-GB.", "language");
@@ -173,6 +177,20 @@ internal sealed class LessonImport(
             return new Problem("captions-too-large", $"“{Problem.Shown(track.File)}” is larger than 8 MB, so it is no caption file.", "file");
         var reading = CaptionFile.Read(await File.ReadAllBytesAsync(path, cancel));
         return reading.Problems.Count > 0 ? reading.Problems[0] with { Field = "file" } : new Result<IReadOnlyList<Cue>>(reading.Cues);
+    }
+
+    /// <summary>The key of the picture that somebody gave, from beside the file, or as it is kept here already.</summary>
+    private async Task<Result<string>> PictureAsync(LessonFile.PictureFile picture, string? folder, CancellationToken cancel)
+    {
+        if (Beside(folder, picture.File!) is { } path)
+        {
+            await using var given = File.OpenRead(path);
+            return (await pictures.TakeGivenAsync(given, cancel)).Is(out var taken, out var problem) ? taken.Key : problem with { Field = "file" };
+        }
+
+        return picture.Hash is { } key && store.Has(key, MadeNames.GivenPicture)
+            ? key
+            : new Problem("lesson-file-lacks", $"The picture “{Problem.Shown(picture.File!)}” is not here. Bring in the ZIP, which holds it.", "file");
     }
 
     /// <summary>Where a file lies that was named; null where it is not there, or not in the folder.</summary>

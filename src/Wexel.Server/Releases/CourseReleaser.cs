@@ -31,7 +31,7 @@ internal sealed class CourseReleaser(WexelDb db, ProfileShelf shelf, ReadyLesson
             if ((await lessons.EncodedAsync(lesson, profile, cancel)).Is(out var planned, out var problem))
                 problem = await lessons.BlockedAsync(outlet, planned, cancel);
             if (planned is not null && problem is null)
-                ready.Add(lessons.Packed(lesson.Id, planned, standing.Details(outlet, planned.Lesson.Document.Said, DetailSet.None).Values));
+                ready.Add(await lessons.PackedAsync(lesson.Id, planned, standing.Details(outlet, planned.Lesson.Document.Said, DetailSet.None).Values, cancel));
             else
                 missing.Add(
                     $"{lesson.Position} {(lesson.Title.Length > 0 ? $"“{lesson.Title}”" : "(needs a title)")}"

@@ -49,6 +49,7 @@ internal sealed class ReadyLessons(FileStore store, LessonSaver saver, RenderPla
     /// <param name="lessonId">The lesson.</param>
     /// <param name="planned">The rendition in it.</param>
     /// <param name="said">What is said about the lesson where the package goes.</param>
-    internal LessonSources Packed(Guid lessonId, PlannedRendition planned, DetailSet said) =>
-        packer.Sources(LearnerPage.Compose(lessonId.ToString("N"), planned, said), planned);
+    /// <param name="cancel">Stops it.</param>
+    internal Task<LessonSources> PackedAsync(Guid lessonId, PlannedRendition planned, DetailSet said, CancellationToken cancel) =>
+        packer.SourcesAsync(LearnerPage.Compose(lessonId.ToString("N"), planned, said), planned, cancel);
 }

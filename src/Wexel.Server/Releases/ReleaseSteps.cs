@@ -76,6 +76,7 @@ internal sealed class ReleaseSteps(
     RenditionMaker maker,
     Packer packer,
     EpisodeMaker episodes,
+    PictureMaker pictures,
     PackageDeliverer deliverer,
     StandingReader standings,
     FileNamer names,
@@ -190,7 +191,11 @@ internal sealed class ReleaseSteps(
 
     private async Task PackAsync(ReleaseWay way, CancellationToken cancel)
     {
-        var sources = packer.Sources(Identifier(way.Release), way.Said.Title ?? "", [lessons.Packed(way.Release.LessonId, way.Planned, way.Said)]);
+        var sources = packer.Sources(
+            Identifier(way.Release),
+            way.Said.Title ?? "",
+            [await lessons.PackedAsync(way.Release.LessonId, way.Planned, way.Said, cancel)]
+        );
         var files = way.Outlet.Terms.Package(sources)!;
         if (way.Outlet.Kind.DeliversFiles)
             files = PackageFile.Within(files, FileName.Safe(way.Said.Title ?? "", "lesson"));
@@ -205,10 +210,11 @@ internal sealed class ReleaseSteps(
     private async Task PublishAsync(ReleaseWay way, CancellationToken cancel)
     {
         var (outlet, release, planned, wanted) = (way.Outlet, way.Release, way.Planned, way.Wanted);
+        var picture = await pictures.MakeAsync(planned.Lesson, null, cancel);
         var player = LearnerPage.Compose(release.Token, planned, way.Said) with
         {
             Video = Releaser.VideoPath(release.Token, planned.Plan.File.Container),
-            Poster = $"/watch/{release.Token}/poster.jpg",
+            Poster = picture is null ? null : new PlayerPoster($"/watch/{release.Token}/poster.jpg", picture.Size.Width, picture.Size.Height),
             ReportTo = $"/watch/{release.Token}/progress",
         };
         if (release.MadeFrom.Length == 0)
@@ -231,7 +237,7 @@ internal sealed class ReleaseSteps(
             way.Profile.Id,
             wanted.Copy ?? wanted.File,
             way.Profile.Container,
-            planned.Keys.Poster,
+            picture?.Key,
             PlayerLesson.Format.Write(player),
             clock.GetUtcNow(),
             wanted.Key
@@ -246,7 +252,8 @@ internal sealed class ReleaseSteps(
                     release.OutletId.ToString(),
                     release.LessonId.ToString(),
                     release.Token,
-                    [.. player.Captions.Select(c => c.Language)]
+                    [.. player.Captions.Select(c => c.Language)],
+                    picture?.Size
                 )
             );
         await db.SaveChangesAsync(cancel);

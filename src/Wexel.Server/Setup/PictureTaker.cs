@@ -1,8 +1,10 @@
 using System.Security.Cryptography;
 using Wexel.Core;
 using Wexel.Core.Kit;
+using Wexel.Core.Lessons;
 using Wexel.Making.Storage;
 using Wexel.Media.Measuring;
+using Wexel.Media.Rendering;
 
 namespace Wexel.Server.Setup;
 
@@ -34,7 +36,7 @@ internal sealed class PictureTaker(FileStore store)
             if (!await ReceiveAsync(body, arriving, mostBytes, cancel))
                 return TooHeavy(mostBytes, field);
             if (await ArtworkMeasurer.MeasureAsync(arriving, cancel) is not { } facts)
-                return new Problem($"{field}-no-picture", "The file is no picture that can be read. Choose a JPEG or PNG.", field);
+                return NoPicture(field);
             if (wrong(facts) is { Count: > 0 } problems)
                 return new Problem(problems[0].Code, string.Join(' ', problems.Select(p => p.Sentence)), field);
             string key;
@@ -50,6 +52,33 @@ internal sealed class PictureTaker(FileStore store)
             File.Delete(arriving);
         }
     }
+
+    /// <summary>Takes a picture in that somebody gives for a lesson, or says all that is wrong with it.</summary>
+    internal async Task<Result<TakenPicture>> TakeGivenAsync(Stream body, CancellationToken cancel)
+    {
+        if (
+            !(await TakeAsync(body, LessonPicture.MostBytes, LessonPicture.Field, LessonPicture.Wrong, MadeNames.GivenPicture, cancel)).Is(
+                out var taken,
+                out var problem
+            )
+        )
+            return problem;
+        // What one reader takes another may not: it is made once, as pages will have it.
+        try
+        {
+            var size = LessonPicture.SizeOfOwn(null);
+            var made = store.Derived(LessonPicture.OwnKey(taken.Key, size), MadeNames.Poster);
+            await GivenPicture.MakeAsync(store.Derived(taken.Key, MadeNames.GivenPicture), size, LessonPicture.Seen, made);
+            return taken;
+        }
+        catch (InvalidDataException)
+        {
+            store.Remove(taken.Key, MadeNames.GivenPicture);
+            return NoPicture(LessonPicture.Field);
+        }
+    }
+
+    private static Problem NoPicture(string field) => new($"{field}-no-picture", "The file is no picture that can be read. Choose a JPEG or PNG.", field);
 
     internal static Problem TooHeavy(long mostBytes, string field) =>
         new($"{field}-too-heavy", $"The file has more than {mostBytes / 1024 / 1024} MB. Save it as JPEG.", field);

@@ -4,10 +4,12 @@ using Wexel.Core;
 using Wexel.Core.Captions;
 using Wexel.Core.Details;
 using Wexel.Core.Editing;
+using Wexel.Core.Kit;
 using Wexel.Core.Lessons;
 using Wexel.Core.Placing;
 using Wexel.Data;
 using Wexel.Data.Model;
+using Wexel.Making.Storage;
 using Wexel.Server.Live;
 
 namespace Wexel.Server.Shelves;
@@ -21,7 +23,7 @@ namespace Wexel.Server.Shelves;
 internal sealed record Saved(int Revision, DateTimeOffset SavedAt, TimeSpan Length, string Changes, LessonDocument Document);
 
 /// <summary>Reads and saves lessons; saving makes a revision, unless nothing changed.</summary>
-internal sealed class LessonSaver(WexelDb db, LessonReels reels, CaptionStore captions, LiveNews news, TimeProvider clock)
+internal sealed class LessonSaver(WexelDb db, LessonReels reels, CaptionStore captions, FileStore store, LiveNews news, TimeProvider clock)
 {
     /// <summary>The code of the problem that somebody else was faster.</summary>
     internal const string SavedByAnother = "lesson-saved-by-another";
@@ -69,6 +71,8 @@ internal sealed class LessonSaver(WexelDb db, LessonReels reels, CaptionStore ca
         document = document with { Language = language };
         if (captions.Missing(document.Captions.Except(before.Captions)) is { } missing)
             return missing;
+        if (document.Picture?.Own is { } own && document.Picture != before.Picture && !(ImageFacts.IsKey(own) && store.Has(own, MadeNames.GivenPicture)))
+            return new Problem("picture-gone", "The lesson’s picture is not here. Take it again.", LessonPicture.Field);
         var map = reel.Map(document.Cuts);
         if (LessonRules.Refusal(document, map) is { } refused)
             return refused;

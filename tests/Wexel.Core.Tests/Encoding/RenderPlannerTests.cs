@@ -339,15 +339,6 @@ public class RenderPlannerTests
         Enumerable.Range(0, 20).Where(f => run.Holds(f)).ShouldBe([10, 11, 12]);
     }
 
-    [Fact]
-    public void The_poster_lies_with_the_largest_picture()
-    {
-        var plan = RenderPlanner.Plan(Reel.Of(Sample.Facts()), Reel.Of(Sample.Facts()).Map([]), Profiles.Web, new LessonLook([]));
-        var keys = Sample.Keys(plan);
-        keys.Poster.ShouldBe(keys.Pictures[0]);
-        Sample.Keys(plan with { Pictures = [] }).Poster.ShouldBeNull();
-    }
-
     [Theory]
     [InlineData(RateRule.Average, 2)]
     [InlineData(RateRule.Constant, 1)]

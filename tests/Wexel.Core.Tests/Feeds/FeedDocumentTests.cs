@@ -5,6 +5,7 @@ using Wexel.Core.Contents;
 using Wexel.Core.Feeds;
 using Wexel.Core.Keys;
 using Wexel.Core.Kit;
+using Wexel.Core.Recordings;
 
 namespace Wexel.Core.Tests.Feeds;
 
@@ -39,7 +40,8 @@ public sealed class FeedDocumentTests
             TimeSpan.FromSeconds(52.6),
             1234567,
             [new Section("s1", TimeSpan.Zero, "Before you start"), new Section("s2", TimeSpan.FromSeconds(12.371), "Signing <in>")],
-            ["en"]
+            ["en"],
+            Picture: new PictureSize(1280, 720)
         );
 
     internal static FeedSources Sources(FeedSettings? settings = null, params FeedEntry[] entries) =>
@@ -57,6 +59,22 @@ public sealed class FeedDocumentTests
         new(Lesson(id), new DateTimeOffset(2026, 11, day, 8, 0, 0, TimeSpan.Zero), season, number);
 
     private static XElement Channel(FeedSources sources) => XDocument.Load(new MemoryStream(FeedDocument.Write(sources))).Root!.Element("channel")!;
+
+    /// <summary>Media RSS Specification 1.5.1 (RSS Advisory Board): <c>media:thumbnail</c> has the address, and width and height in pixels.</summary>
+    [Fact]
+    public void An_episode_names_the_lessons_picture()
+    {
+        XNamespace media = "http://search.yahoo.com/mrss/";
+        var thumbnail = Channel(Sources(null, Entry("a1", 1, 1, 1))).Element("item")!.Element(media + "thumbnail")!;
+        thumbnail
+            .Attributes()
+            .Select(a => (a.Name.LocalName, a.Value))
+            .ShouldBe([("url", "https://wexel.example/feeds/abc/episodes/t-a1.jpg"), ("width", "1280"), ("height", "720")]);
+        Channel(Sources(null, new FeedEntry(Lesson() with { Picture = null }, DateTimeOffset.UnixEpoch, 1, 1)))
+            .Element("item")!
+            .Element(media + "thumbnail")
+            .ShouldBeNull();
+    }
 
     /// <summary>RSS 2.0 (item's category), the iTunes namespace (author) and the Podcasting 2.0 namespace (license: an SPDX identifier in small
     /// letters, or the name of one's own terms).</summary>
@@ -172,7 +190,8 @@ public sealed class FeedDocumentTests
                     new KeyedFile("/x/episode.m4v", "e"),
                     [
                         [],
-                    ]
+                    ],
+                    new KeyedFile("/x/poster.jpg", "p")
                 ),
             ]
         );

@@ -26,6 +26,7 @@ public class WatchPagePreviewTests
             "video/mp4",
             new Uri("https://desk.example/watch/k/poster.jpg"),
             new PictureSize(1280, 720),
+            new PictureSize(1280, 720),
             Ms.Of(83_400),
             new DateTimeOffset(2026, 11, 25, 10, 0, 0, TimeSpan.Zero),
             [new("a", Ms.Of(0), "Start"), new("b", Ms.Of(12_500), title)],
@@ -129,6 +130,27 @@ public class WatchPagePreviewTests
         (answer.Width, answer.Height).ShouldBe((width, height));
         (answer.ThumbnailUrl is null).ShouldBe(width < 1280);
         answer.Html.ShouldContain($"width=\"{width}\" height=\"{height}\"");
+    }
+
+    [Fact]
+    public void A_picture_of_another_size_says_its_own()
+    {
+        var small = Preview() with { PosterSize = new PictureSize(640, 480) };
+        (small.OEmbed(640, null).ThumbnailWidth, small.OEmbed(640, null).ThumbnailHeight).ShouldBe((640, 480));
+        small.OEmbed(640, 360).ThumbnailUrl.ShouldBeNull("It is higher than the room.");
+        var tags = small.HeadTags(new Uri("https://desk.example/oembed"));
+        tags.ShouldContain("<meta property=\"og:image:height\" content=\"480\">");
+        tags.ShouldContain("<meta property=\"og:video:height\" content=\"720\">");
+    }
+
+    [Fact]
+    public void Without_a_picture_none_is_named()
+    {
+        var bare = Preview() with { Poster = null };
+        bare.OEmbed(null, null).ThumbnailUrl.ShouldBeNull();
+        var tags = bare.HeadTags(new Uri("https://desk.example/oembed"));
+        tags.ShouldNotContain("og:image");
+        tags.ShouldNotContain("thumbnailUrl");
     }
 
     [Fact]

@@ -49,7 +49,7 @@ public class PackageTests
     public void A_folder_names_one_page_to_link_and_explains_every_file()
     {
         var files = WebFolder.Plan(
-            new LessonSources(Lesson(), new KeyedFile("/v.mp4", "v"), new KeyedFile("/p.jpg", "p")),
+            new LessonSources(Lesson(), new KeyedFile("/v.mp4", "v"), new LessonPoster(new KeyedFile("/p.jpg", "p"), new PictureSize(1280, 720))),
             [("wexel-player.js", new KeyedFile("/a.js", "a")), ("wexel-player.css", new KeyedFile("/a.css", "c"))]
         );
         files.Where(f => f.IsThePageToLink).ShouldHaveSingleItem().Path.ShouldBe("index.html");

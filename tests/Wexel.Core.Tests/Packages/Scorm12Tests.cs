@@ -4,6 +4,7 @@ using System.Xml.Schema;
 using Wexel.Core.Details;
 using Wexel.Core.Keys;
 using Wexel.Core.Packages;
+using Wexel.Core.Recordings;
 
 namespace Wexel.Core.Tests.Packages;
 
@@ -28,7 +29,7 @@ public class Scorm12Tests
                     .. titles.Select(t => new LessonSources(
                         new PlayerLesson("k", t, "", "en", Ms.Of(60_000), 1280, 720, "", null, [new("a", Ms.Of(0), "Start")], []),
                         new KeyedFile("/v.mp4", "v"),
-                        new KeyedFile("/p.jpg", "p")
+                        new LessonPoster(new KeyedFile("/p.jpg", "p"), new PictureSize(1280, 720))
                     )),
                 ],
                 [

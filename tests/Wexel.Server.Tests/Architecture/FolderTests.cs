@@ -24,8 +24,8 @@ public class FolderTests
             Encoding: Captions Contents Details Documents Editing Keys Kit Placing Recordings Timing
             Inspection: Encoding Placing Recordings Timing
             Legibility: Editing Placing Recordings Timing
-            Packages: Captions Contents Details Documents Encoding Keys Timing
-            Feeds: Captions Contents Details Documents Keys Kit Packages Timing
+            Packages: Captions Contents Details Documents Encoding Keys Recordings Timing
+            Feeds: Captions Contents Details Documents Keys Kit Packages Recordings Timing
             Outlets: Contents Details Documents Encoding Feeds Inspection Keys Packages People Recordings Timing
             Library: Encoding Outlets
             Learning: Documents Placing Timing
@@ -48,7 +48,7 @@ public class FolderTests
             Storage
             Lessons: Storage
             Rendering: Lessons Storage
-            Releasing: Lessons Storage
+            Releasing: Lessons Rendering Storage
             """,
         ["Wexel.Server"] = """
             Live

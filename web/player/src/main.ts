@@ -16,7 +16,7 @@ const reportEveryMs = 10_000
 const quarters = ['', 'A quarter of the lesson is seen.', 'Half of the lesson is seen.', 'Three quarters of the lesson are seen.']
 
 function start(lesson: Lesson, place: Place | null, root: HTMLElement) {
-  const video = element('video', { slot: 'media', poster: lesson.poster, preload: 'metadata', playsinline: true, 'aria-label': lesson.title })
+  const video = element('video', { slot: 'media', poster: lesson.poster?.address, preload: 'metadata', playsinline: true, 'aria-label': lesson.title })
   video.style.aspectRatio = `${lesson.width} / ${lesson.height}`
   addCaptions(video, lesson)
   addChapters(video, lesson)

@@ -5,6 +5,7 @@ import { PasteContents } from '../contents/PasteContents'
 import { SelectedSection } from '../contents/SelectedSection'
 import { LessonDetails } from '../details/LessonDetails'
 import { useWork } from '../lessons/work'
+import { LessonPicture } from '../picture/LessonPicture'
 import { usePlayingTime } from '../sheet/usePlayback'
 import { Button } from '../ui/Button'
 import { clock, count } from '../ui/words'
@@ -57,6 +58,7 @@ export function MarkUp({ selected, select }: Props) {
         )}
       </section>
       <Captions document={document} reel={reel} edit={edit} />
+      <LessonPicture />
       <LessonDetails />
       <PasteContents open={pasting} onClose={() => setPasting(false)} document={document} length={reel.length} edit={edit} />
     </>
