@@ -12,6 +12,7 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
     public DbSet<Course> Courses => Set<Course>();
     public DbSet<Lesson> Lessons => Set<Lesson>();
     public DbSet<LessonRevision> LessonRevisions => Set<LessonRevision>();
+    public DbSet<SearchedText> SearchedTexts => Set<SearchedText>();
     public DbSet<Recording> Recordings => Set<Recording>();
     public DbSet<Rendition> Renditions => Set<Rendition>();
     public DbSet<RenderBatch> RenderBatches => Set<RenderBatch>();
@@ -38,9 +39,24 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
             lesson.HasOne(l => l.Recording).WithMany().HasForeignKey(l => l.RecordingHash);
             lesson.Property(l => l.Suggesting).HasColumnType("jsonb");
             lesson.Property(l => l.Said).HasColumnType("jsonb").HasDefaultValue("{}");
+            // What lies in the bin is found by those alone who look there.
+            lesson.HasQueryFilter(l => l.BinnedAt == null);
+            lesson.HasMany(l => l.Texts).WithOne().HasForeignKey(t => t.LessonId);
             lesson.HasMany(l => l.Revisions).WithOne().HasForeignKey(r => r.LessonId);
             // Two people who save at once: the second's update finds no row and is told.
             lesson.Property(l => l.Revision).IsConcurrencyToken();
+        });
+        builder.HasPostgresExtension("pg_trgm");
+        builder.Entity<SearchedText>(text =>
+        {
+            text.HasKey(t => new
+            {
+                t.LessonId,
+                t.Kind,
+                t.Ref,
+            });
+            text.Property(t => t.Kind).HasConversion<string>();
+            text.HasIndex(t => t.Text).HasMethod("gin").HasOperators("gin_trgm_ops");
         });
         builder.Entity<LessonRevision>(revision =>
         {

@@ -177,6 +177,8 @@ builder
     .AddScoped<CheckOverrides>()
     .AddScoped<ProfileShelf>()
     .AddScoped<ProfileKeeper>()
+    .AddScoped<LessonKeeper>()
+    .AddScoped<LessonSearch>()
     .AddSingleton<KnownEpisodes>()
     .AddScoped<FeedReader>()
     .AddScoped<FeedKeeper>()
@@ -214,6 +216,8 @@ if (System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name != "GetDocumen
         .AddUpkeep<LeftWork>()
         .AddUpkeep<LeftReleases>()
         .AddUpkeep<TemporaryFiles>()
+        .AddUpkeep<LessonKeeper>()
+        .AddUpkeep<LessonSearch>()
         .AddUpkeep<Projections>();
     void Work(Action<BackgroundJobServerOptions> set) =>
         builder.Services.AddHangfireServer(server =>
@@ -257,6 +261,8 @@ app.MapLessons();
 app.MapRevisions();
 app.MapLessonFiles();
 app.MapPictures();
+app.MapKeeping();
+app.MapSearch();
 app.MapCourses();
 app.MapCanvas();
 app.MapReels();

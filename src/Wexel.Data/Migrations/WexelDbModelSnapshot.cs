@@ -20,6 +20,7 @@ namespace Wexel.Data.Migrations
                 .HasAnnotation("ProductVersion", "10.0.15")
                 .HasAnnotation("Relational:MaxIdentifierLength", 63);
 
+            NpgsqlModelBuilderExtensions.HasPostgresExtension(modelBuilder, "pg_trgm");
             NpgsqlModelBuilderExtensions.UseIdentityByDefaultColumns(modelBuilder);
 
             modelBuilder.Entity("Microsoft.AspNetCore.DataProtection.EntityFrameworkCore.DataProtectionKey", b =>
@@ -251,6 +252,13 @@ namespace Wexel.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("uuid");
 
+                    b.Property<string>("Description")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<int>("Position")
+                        .HasColumnType("integer");
+
                     b.Property<string>("Title")
                         .IsRequired()
                         .HasColumnType("text");
@@ -462,6 +470,9 @@ namespace Wexel.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("uuid");
 
+                    b.Property<DateTimeOffset?>("BinnedAt")
+                        .HasColumnType("timestamp with time zone");
+
                     b.Property<string>("ContentKey")
                         .IsRequired()
                         .HasColumnType("text");
@@ -488,6 +499,9 @@ namespace Wexel.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("jsonb")
                         .HasDefaultValue("{}");
+
+                    b.Property<int>("SearchedRevision")
+                        .HasColumnType("integer");
 
                     b.Property<string>("Suggesting")
                         .HasColumnType("jsonb");
@@ -1030,6 +1044,31 @@ namespace Wexel.Data.Migrations
                     b.ToTable("Renditions");
                 });
 
+            modelBuilder.Entity("Wexel.Data.Model.SearchedText", b =>
+                {
+                    b.Property<Guid>("LessonId")
+                        .HasColumnType("uuid");
+
+                    b.Property<string>("Kind")
+                        .HasColumnType("text");
+
+                    b.Property<string>("Ref")
+                        .HasColumnType("text");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.HasKey("LessonId", "Kind", "Ref");
+
+                    b.HasIndex("Text");
+
+                    NpgsqlIndexBuilderExtensions.HasMethod(b.HasIndex("Text"), "gin");
+                    NpgsqlIndexBuilderExtensions.HasOperators(b.HasIndex("Text"), new[] { "gin_trgm_ops" });
+
+                    b.ToTable("SearchedTexts");
+                });
+
             modelBuilder.Entity("Wexel.Data.Model.SignedIn", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1290,6 +1329,15 @@ namespace Wexel.Data.Migrations
                     b.Navigation("Lesson");
                 });
 
+            modelBuilder.Entity("Wexel.Data.Model.SearchedText", b =>
+                {
+                    b.HasOne("Wexel.Data.Model.Lesson", null)
+                        .WithMany("Texts")
+                        .HasForeignKey("LessonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Wexel.Data.Model.SignedIn", b =>
                 {
                     b.HasOne("Wexel.Data.Model.Person", null)
@@ -1311,6 +1359,8 @@ namespace Wexel.Data.Migrations
                     b.Navigation("Renditions");
 
                     b.Navigation("Revisions");
+
+                    b.Navigation("Texts");
                 });
 
             modelBuilder.Entity("Wexel.Data.Model.Outlet", b =>

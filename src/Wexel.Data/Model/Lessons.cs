@@ -5,6 +5,13 @@ public sealed class Course
 {
     public Guid Id { get; init; } = Guid.CreateVersion7();
     public required string Title { get; set; }
+
+    /// <summary>What it is about; may be empty.</summary>
+    public string Description { get; set; } = "";
+
+    /// <summary>Its place among the courses; those with the same stand in the order in which they were made.</summary>
+    public int Position { get; set; }
+
     public List<Lesson> Lessons { get; } = [];
 }
 
@@ -34,6 +41,12 @@ public sealed class Lesson
     /// <summary>What the current revision says about the lesson, a <see cref="Core.Details.DetailSet"/> as JSON; for lists.</summary>
     public string Said { get; set; } = "{}";
 
+    /// <summary>When it was put into the bin; null where it was not. What lies there is found nowhere else.</summary>
+    public DateTimeOffset? BinnedAt { get; set; }
+
+    /// <summary>Which revision is searched; another than the current one where nobody has searched since that was saved.</summary>
+    public int SearchedRevision { get; set; }
+
     /// <summary>How cuts are suggested and which suggestions were left, as JSON; null where nobody chose.</summary>
     public string? Suggesting { get; set; }
 
@@ -42,6 +55,16 @@ public sealed class Lesson
     public List<LessonRevision> Revisions { get; } = [];
     public List<Rendition> Renditions { get; } = [];
     public List<Release> Releases { get; } = [];
+    public List<SearchedText> Texts { get; } = [];
+}
+
+/// <summary>What a lesson says, as it is searched: a <see cref="Core.Searching.LessonText"/>.</summary>
+public sealed class SearchedText
+{
+    public Guid LessonId { get; init; }
+    public Core.Searching.TextKind Kind { get; init; }
+    public required string Ref { get; init; }
+    public required string Text { get; set; }
 }
 
 /// <summary>A lesson as it was saved once; never changed.</summary>

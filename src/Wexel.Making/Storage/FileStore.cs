@@ -139,6 +139,10 @@ public sealed class FileStore
             .Select(f => Guid.TryParseExact(f.Name, "N", out var id) ? id : default)
             .Where(id => id != default);
 
+    /// <summary>Removes a recording that nothing is made of any more.</summary>
+    /// <param name="hash">Its SHA-256.</param>
+    public void RemoveRecording(string hash) => File.Delete(Recording(hash));
+
     /// <summary>Removes what was half-made or half-arrived when a server died.</summary>
     /// <param name="isAbandoned">Whether nobody works on a file or folder any more.</param>
     public void RemoveAbandoned(Predicate<FileSystemInfo> isAbandoned)

@@ -60,7 +60,7 @@ internal sealed class AuditTrail(RequestDelegate next)
         switch (subject)
         {
             case AuditSubject.Lesson:
-                return (await db.Lessons.Where(l => l.Id == id).Select(l => l.Title).FirstOrDefaultAsync(cancel), id);
+                return (await db.Lessons.IgnoreQueryFilters().Where(l => l.Id == id).Select(l => l.Title).FirstOrDefaultAsync(cancel), id);
             case AuditSubject.Course:
                 return (await db.Courses.Where(c => c.Id == id).Select(c => c.Title).FirstOrDefaultAsync(cancel), null);
             case AuditSubject.Outlet:

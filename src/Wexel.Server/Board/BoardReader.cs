@@ -19,7 +19,8 @@ internal sealed class BoardReader(WexelDb db, StandingReader reader)
         var stands = await reader.StandsAsync(standing, cancel);
         var ways = await WaysAsync(cancel);
         var lessons = await db
-            .Lessons.OrderBy(l => l.CourseId)
+            .Lessons.OrderBy(l => l.Course!.Position)
+            .ThenBy(l => l.CourseId)
             .ThenBy(l => l.Position)
             .Select(l => new
             {

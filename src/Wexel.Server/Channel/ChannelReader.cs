@@ -39,7 +39,8 @@ internal sealed class ChannelReader(WexelDb db, IOptions<WexelOptions> options, 
         var now = clock.GetUtcNow();
         return db
             .Releases.Where(r => r.Outlet!.Kind == ChannelKind.Channel && (r.OpensAt == null || r.OpensAt <= now))
-            .OrderBy(r => r.Lesson!.CourseId)
+            .OrderBy(r => r.Lesson!.Course!.Position)
+            .ThenBy(r => r.Lesson!.CourseId)
             .ThenBy(r => r.Lesson!.Position)
             .Select(r => new ListedLesson(r.Token, r.Lesson!.Title))
             .ToListAsync(cancel);

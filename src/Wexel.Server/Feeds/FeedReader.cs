@@ -29,11 +29,12 @@ internal sealed class FeedReader(WexelDb db, KnownEpisodes known, IOptions<Wexel
                 r.FirstReleasedAt,
                 r.ReleasedAt,
                 r.Lesson!.CourseId,
+                CoursePlace = r.Lesson.Course!.Position,
                 r.Lesson.Position,
             })
             .ToListAsync(cancel);
         var episodes = await known.FindAsync(db, [.. rows.Select(r => (r.Id, r.ReleasedAt))], cancel);
-        var courses = rows.Select(r => r.CourseId).Distinct().Order().ToList();
+        var courses = rows.Select(r => (r.CoursePlace, r.CourseId)).Distinct().Order().Select(c => c.CourseId).ToList();
         return new FeedSources(
             Settings(feed.Outlet!),
             options.Value.House,

@@ -4,6 +4,7 @@ using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
+using Wexel.Core.Details;
 using Wexel.Core.Lessons;
 using Wexel.Core.Outlets;
 using Wexel.Core.Placing;
@@ -19,7 +20,7 @@ using Wexel.Server.Uploads;
 
 namespace Wexel.Server.Lessons;
 
-internal sealed record CourseView(Guid Id, string Title, IReadOnlyList<LessonRow> Lessons);
+internal sealed record CourseView(Guid Id, string Title, string Description, IReadOnlyList<LessonRow> Lessons);
 
 internal sealed record LessonRow(
     Guid Id,
@@ -29,6 +30,9 @@ internal sealed record LessonRow(
     TimeSpan Length,
     int Revision,
     string Stage,
+    NextStep Next,
+    string? ShortTitle,
+    string? Author,
     IReadOnlyList<ReleaseMark> Releases,
     int Learners,
     int Completed
@@ -77,7 +81,16 @@ internal static class LessonEndpoints
 
     private static async Task<Ok<List<CourseView>>> ListAsync(WexelDb db, StandingReader reader, CancellationToken cancel)
     {
-        var courses = await db.Courses.OrderBy(c => c.Id).Select(c => new { c.Id, c.Title }).ToListAsync(cancel);
+        var courses = await db
+            .Courses.OrderBy(c => c.Position)
+            .ThenBy(c => c.Id)
+            .Select(c => new
+            {
+                c.Id,
+                c.Title,
+                c.Description,
+            })
+            .ToListAsync(cancel);
         var lessons = (
             await db
                 .Lessons.OrderBy(l => l.Position)
@@ -115,35 +128,54 @@ internal static class LessonEndpoints
                 .Select(c => new CourseView(
                     c.Id,
                     c.Title,
+                    c.Description,
                     [
                         .. lessons[c.Id]
-                            .Select(l => new LessonRow(
-                                l.Id,
-                                l.Position,
-                                l.Title,
-                                l.FileName,
-                                l.Length,
-                                l.Revision,
-                                Stage(l.Title, stands.Contains(l.Id), l.InWork, l.Rendered, l.LookedThrough, l.Revision),
-                                [.. standing.MarksOf(new LessonAtHand(l.ContentKey, l.WantsMark, DetailShelf.Read(l.Said)), stands[l.Id])],
-                                learners.GetValueOrDefault(l.Id)?.All ?? 0,
-                                learners.GetValueOrDefault(l.Id)?.Done ?? 0
-                            )),
+                            .Select(l =>
+                            {
+                                var said = DetailShelf.Read(l.Said);
+                                var marks = standing.MarksOf(new LessonAtHand(l.ContentKey, l.WantsMark, said), stands[l.Id]).ToList();
+                                var progress = new LessonProgress(
+                                    l.Title.Length > 0,
+                                    l.LookedThrough,
+                                    l.Revision > 1,
+                                    l.InWork,
+                                    l.Rendered,
+                                    marks.Count > 0,
+                                    marks.Exists(m => m.Behind)
+                                );
+                                return new LessonRow(
+                                    l.Id,
+                                    l.Position,
+                                    l.Title,
+                                    l.FileName,
+                                    l.Length,
+                                    l.Revision,
+                                    Stage(progress),
+                                    NextStep.Of(progress),
+                                    said.ShortTitle,
+                                    DetailLayers.Merged(standing.House.Details, said).Author?.Name,
+                                    marks,
+                                    learners.GetValueOrDefault(l.Id)?.All ?? 0,
+                                    learners.GetValueOrDefault(l.Id)?.Done ?? 0
+                                );
+                            }),
                     ]
                 ))
                 .ToList()
         );
     }
 
-    private static string Stage(string title, bool released, bool inWork, bool rendered, bool lookedThrough, int revision) =>
-        (title.Length, released, inWork, rendered, lookedThrough) switch
+    private static string Stage(LessonProgress lesson) =>
+        lesson switch
         {
-            (0, _, _, _, _) => "needs a title",
-            (_, true, _, _, _) => "released",
-            (_, _, true, _, _) => "rendering",
-            (_, _, _, true, _) => "rendered",
-            (_, _, _, _, false) => "being looked through",
-            _ => revision > 1 ? "being marked up" : "brought in",
+            { HasTitle: false } => "needs a title",
+            { Released: true } => "released",
+            { Rendering: true } => "rendering",
+            { Rendered: true } => "rendered",
+            { LookedThrough: false } => "being looked through",
+            { Changed: true } => "being marked up",
+            _ => "brought in",
         };
 
     private static async Task<Results<Ok<LessonView>, ProblemHttpResult>> GetAsync(Guid id, WexelDb db, CancellationToken cancel)

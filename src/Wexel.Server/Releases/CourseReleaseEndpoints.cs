@@ -31,7 +31,7 @@ internal static class CourseReleaseEndpoints
     private static async Task<Ok<List<CourseBoardRow>>> ListAsync(WexelDb db, StandingReader reader, CancellationToken cancel)
     {
         var standing = await reader.ReadAsync(cancel);
-        var courses = await db.Courses.AsNoTracking().Include(c => c.Lessons).OrderBy(c => c.Id).ToListAsync(cancel);
+        var courses = await db.Courses.AsNoTracking().Include(c => c.Lessons).OrderBy(c => c.Position).ThenBy(c => c.Id).ToListAsync(cancel);
         var releases = await db.CourseReleases.AsNoTracking().ToListAsync(cancel);
         return TypedResults.Ok(
             courses

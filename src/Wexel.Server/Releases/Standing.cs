@@ -15,6 +15,9 @@ namespace Wexel.Server.Releases;
 /// <summary>All by which it is judged what stands at outlets and what is wanted there, read once for as many lessons as are looked at.</summary>
 internal sealed class Standing(IReadOnlyList<KnownOutlet> outlets, IReadOnlyList<Profile> profiles, HouseKeys house, WexelOptions options)
 {
+    /// <summary>What the house gives to what it makes.</summary>
+    internal HouseKeys House => house;
+
     private readonly Dictionary<string, Profile> _profiles = profiles.ToDictionary(p => p.Id);
     private readonly Dictionary<Guid, IReadOnlyList<ProfileRefusal>> _refused = [];
     private readonly Dictionary<(Guid Outlet, Profile), Func<LessonAtHand, DetailSet, string>> _wanted = [];

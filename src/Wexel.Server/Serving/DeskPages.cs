@@ -13,6 +13,7 @@ internal static class DeskPages
         "/",
         "/sign-in",
         "/account",
+        "/bin",
         "/lessons/{id}/{stage?}",
         "/board",
         "/queue",

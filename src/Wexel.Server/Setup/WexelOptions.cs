@@ -23,6 +23,9 @@ internal sealed class WexelOptions
     /// <summary>The language of lessons where nobody chose another, as a BCP 47 tag.</summary>
     public string Language { get; set; } = Core.Captions.LanguageTag.Usual;
 
+    /// <summary>How long a lesson lies in the bin before it is deleted for good.</summary>
+    public TimeSpan BinKeeps { get; set; } = TimeSpan.FromDays(30);
+
     /// <summary>The folder with the demo recordings; nothing is seeded where it is not set.</summary>
     public string? Demo { get; set; }
 

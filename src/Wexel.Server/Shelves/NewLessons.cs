@@ -21,19 +21,18 @@ internal sealed class NewLessons(WexelDb db, LessonSaver saver)
         // A title may be typed in this moment: it comes before, or finds the lesson.
         await db.Database.ExecuteSqlAsync($"select 1 from \"Uploads\" where \"Id\" = {upload.Id} for update", cancel);
         await db.Entry(upload).ReloadAsync(cancel);
-        // Two that come at once stand one behind the other.
-        await db.Database.ExecuteSqlAsync($"select pg_advisory_xact_lock(hashtextextended('new lesson', 0))", cancel);
+        await CoursePlaces.HoldAsync(db, cancel);
         var first = document(string.IsNullOrWhiteSpace(upload.Title) ? null : upload.Title);
-        var course = await db.Courses.OrderBy(c => c.Id).FirstOrDefaultAsync(cancel);
+        var course = await db.Courses.OrderBy(c => c.Position).ThenBy(c => c.Id).FirstOrDefaultAsync(cancel);
         if (course is null)
             db.Courses.Add(course = new Course { Title = "Lessons" });
-        var position = await db.Lessons.Where(l => l.CourseId == course.Id).MaxAsync(l => (int?)l.Position, cancel) ?? 0;
-        var isFree = id is { } wanted && !await db.Lessons.AnyAsync(l => l.Id == wanted, cancel);
+        var position = await CoursePlaces.BehindAsync(db, course.Id, cancel);
+        var isFree = id is { } wanted && !await db.Lessons.IgnoreQueryFilters().AnyAsync(l => l.Id == wanted, cancel);
         var lesson = new Lesson
         {
             Id = isFree ? id!.Value : Guid.CreateVersion7(),
             CourseId = course.Id,
-            Position = position + 1,
+            Position = position,
             Title = first.Title,
             RecordingHash = first.RecordingHash,
             Length = length,

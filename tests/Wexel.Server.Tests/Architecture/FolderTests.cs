@@ -19,6 +19,7 @@ public class FolderTests
             Editing: Keys Placing Recordings Timing
             Details: Captions Contents Documents Keys Placing
             Lessons: Captions Contents Details Documents Editing Keys Kit Placing Recordings Timing
+            Searching: Captions Contents Details Lessons Timing
             People
             Streaming: Recordings Timing
             Encoding: Captions Contents Details Documents Editing Keys Kit Placing Recordings Timing
@@ -74,7 +75,7 @@ public class FolderTests
             Trying: Estimates Setup Shelves
             Releases: Feeds Live Mailing Outlets Rendering Setup Shelves SignIn Telemetry Upkeep
             Board: Estimates Releases Setup Shelves SignIn
-            Lessons: Live Recordings Releases Setup Shelves Uploads
+            Lessons: Live Recordings Releases Setup Shelves Uploads Upkeep
             Library: Releases Rendering Setup Shelves SignIn
             Channel: Learning Releases Remembering Serving Setup SignIn
             Demo: Details Feeds Kit Learning Outlets Recordings Releases Setup Shelves Uploads

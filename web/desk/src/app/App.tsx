@@ -8,6 +8,7 @@ import { Spine } from './Spine'
 // Each view is loaded when it is opened.
 const Account = lazy(() => import('../account/Account').then((view) => ({ default: view.Account })))
 const AuditPage = lazy(() => import('../audit/AuditPage').then((view) => ({ default: view.AuditPage })))
+const BinPage = lazy(() => import('../lessons/BinPage').then((view) => ({ default: view.BinPage })))
 const Board = lazy(() => import('../board/Board').then((view) => ({ default: view.Board })))
 const ComparePage = lazy(() => import('../check/ComparePage').then((view) => ({ default: view.ComparePage })))
 const FeedPage = lazy(() => import('../feeds/FeedPage').then((view) => ({ default: view.FeedPage })))
@@ -39,6 +40,7 @@ export function App() {
           <Suspense fallback={<p className="p-8 text-quiet">Fetching…</p>}>
             <Routes>
               <Route path="/" element={<Lessons />} />
+              <Route path="/bin" element={<BinPage />} />
               <Route path="/lessons/:id/:stage?" element={<LessonPage />} />
               <Route path="/lessons/:id/try" element={<TryPage />} />
               <Route path="/lessons/:id/made" element={<MadePage />} />

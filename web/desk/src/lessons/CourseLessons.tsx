@@ -2,22 +2,26 @@ import { useQueryClient } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import { toast } from 'sonner'
 import { api, type Schemas, taken } from '../app/api'
+import { pictureAddress } from '../picture/picture'
 import { Columns } from '../ui/Columns'
 import { Mark } from '../ui/Mark'
 import { SortableList, useSortableItem } from '../ui/Sortable'
 import { clock } from '../ui/words'
+import { whereToGo } from './filter'
 
 type Course = Schemas['CourseView']
 type Lesson = Schemas['LessonRow']
 
 interface Props {
   course: Course
+  /** Whether all lessons stand there, so that their order can be set. */
+  inOrder: boolean
   selected: readonly string[]
   select: (id: string, on: boolean) => void
 }
 
 /** A course's lessons in their order, which is set by dragging or with the keys. */
-export function CourseLessons({ course, selected, select }: Props) {
+export function CourseLessons({ course, inOrder, selected, select }: Props) {
   const client = useQueryClient()
   const ids = course.lessons.map((l) => l.id)
   const moved = (order: string[]) => {
@@ -36,11 +40,12 @@ export function CourseLessons({ course, selected, select }: Props) {
   return (
     <SortableList ids={ids} kind="lesson" nameOf={(id) => course.lessons.find((l) => l.id === id)?.title || 'Lesson without a title'} moved={moved}>
       <table className="w-full table-fixed">
-        <Columns widths={['w-7', 'w-8', '', 'w-[8%]', 'w-[17%]', 'w-[24%]', 'w-[13%]']} />
+        <Columns widths={['w-7', 'w-8', 'w-[112px]', '', 'w-[7%]', 'w-[19%]', 'w-[21%]', 'w-[11%]']} />
         <thead className="sr-only">
           <tr>
             <th>Selected</th>
             <th>Order</th>
+            <th>Picture</th>
             <th>Lesson</th>
             <th>Length</th>
             <th>Stage</th>
@@ -50,7 +55,7 @@ export function CourseLessons({ course, selected, select }: Props) {
         </thead>
         <tbody>
           {course.lessons.map((l) => (
-            <LessonLine key={l.id} lesson={l} alone={ids.length === 1} selected={selected.includes(l.id)} select={(on) => select(l.id, on)} />
+            <LessonLine key={l.id} lesson={l} alone={ids.length === 1 || !inOrder} selected={selected.includes(l.id)} select={(on) => select(l.id, on)} />
           ))}
         </tbody>
       </table>
@@ -72,16 +77,26 @@ function LessonLine({ lesson: l, alone, selected, select }: { lesson: Lesson; al
         />
       </td>
       <td className="py-2.5">{!alone && grip}</td>
+      <td className="py-2">
+        <div className="aspect-video w-24 border border-hairline bg-field">
+          {l.stage !== 'being looked through' && (
+            <img src={pictureAddress(l.id, null, l.revision, true)} alt="" loading="lazy" className="size-full object-contain" />
+          )}
+        </div>
+      </td>
       <td className="py-2.5 pr-4 wrap-anywhere">
-        <Link to={`/lessons/${l.id}/mark-up`} className="text-large hover:underline">
+        <Link to={whereToGo(l)} className="text-large hover:underline">
           {l.position}&ensp;{l.title || <span className="text-amber">Needs a title</span>}
         </Link>
-        <span className="block pl-5 text-small text-quiet">{l.fileName}</span>
+        <span className="block pl-5 text-small text-quiet">
+          {l.shortTitle && <>in lists: {l.shortTitle} · </>}
+          {l.fileName}
+        </span>
       </td>
       <td className="py-2.5 pr-4 text-right font-mono">{clock(l.length)}</td>
       <td className="py-2.5 pr-4">
         {l.stage}
-        <span className="block text-small text-quiet">revision {l.revision}</span>
+        {l.next.words && <span className="block text-small">Next: {l.next.words.charAt(0).toLowerCase() + l.next.words.slice(1)}</span>}
       </td>
       <td className="py-2.5 pr-4">
         {l.releases.length === 0 ? (

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react'
-import { NavLink, useParams } from 'react-router'
+import { NavLink, useParams, useSearchParams } from 'react-router'
 import type { Schemas } from '../app/api'
 import { useKey } from '../app/keys'
 import { Deliver } from '../deliver/Deliver'
@@ -38,6 +38,8 @@ const noHard: HardStretch[] = []
 
 export function LessonPage() {
   const { id = '', stage = 'mark-up' } = useParams()
+  const [search] = useSearchParams()
+  const at = Number(search.get('at') ?? Number.NaN)
   const { lesson, document, problem, saving, changes, difference, edit, undo, redo, restore, settle, steps } = useLesson(id)
   const recordings = document && recordingsOf(document)
   const reel = useReel(recordings).data
@@ -54,6 +56,11 @@ export function LessonPage() {
   useKey('r', () => stage === 'deliver' && showSheet((now) => !now))
   useKey('ctrl+z', undo)
   useKey('ctrl+shift+z', redo)
+  const isThere = reel !== undefined
+  // A link can lead to a moment.
+  useEffect(() => {
+    if (isThere && Number.isFinite(at)) playback.seek(at)
+  }, [isThere, at, playback])
   useEffect(() => {
     if (document) window.document.title = `${document.title || 'Needs a title'} · Wexel`
     return () => {

@@ -9,7 +9,7 @@ import { Dialog } from '../ui/Dialog'
 import { Waiting } from '../ui/Page'
 import { count } from '../ui/words'
 
-/** What is selected among the lessons, and the one step that renders all of it with several profiles. */
+/** The one step that renders all lessons that are selected, with several profiles. */
 export function RenderSelection({ lessons, clear }: { lessons: string[]; clear: () => void }) {
   const client = useQueryClient()
   const navigate = useNavigate()
@@ -31,11 +31,8 @@ export function RenderSelection({ lessons, clear }: { lessons: string[]; clear: 
   })
   const files = lessons.length * chosen.length
   return (
-    <section aria-label="What is selected" className="sticky bottom-0 flex items-center gap-4 border-t border-ink bg-paper py-3">
+    <>
       <Button onClick={() => setOpen(true)}>Render {count(lessons.length, 'lesson')}</Button>
-      <Button look="link" onClick={clear}>
-        Select nothing
-      </Button>
       <Dialog open={open} onClose={() => setOpen(false)} title={`Render ${count(lessons.length, 'lesson')}`}>
         <Waiting query={profiles}>
           <fieldset>
@@ -66,6 +63,6 @@ export function RenderSelection({ lessons, clear }: { lessons: string[]; clear: 
           </p>
         </Waiting>
       </Dialog>
-    </section>
+    </>
   )
 }

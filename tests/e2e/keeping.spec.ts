@@ -1,0 +1,77 @@
+import { expect, test } from '@playwright/test'
+import { hasNoAccessibilityFaults, signIn } from './help'
+
+test('lessons are found by what they say, and the hit leads to its moment', async ({ page }) => {
+  await signIn(page)
+  await page.goto('/')
+  await page.getByLabel('Search in lessons').fill('float counted')
+  const hit = page.getByRole('link', { name: /You need your name and the float that was counted/ })
+  await expect(hit).toBeVisible()
+  await hasNoAccessibilityFaults(page)
+  await hit.click()
+  await expect(page).toHaveURL(/\/mark-up\?at=\d+$/)
+  await expect(page.getByText(/^0:0[1-9]\.\d{3}$/)).toBeVisible()
+})
+
+test('a course is made, a copy is moved into it, thrown away and taken out again', async ({ page }) => {
+  await signIn(page)
+  await page.goto('/')
+  await page.getByRole('button', { name: 'New course' }).click()
+  await page.getByLabel('Title').fill('For the quay')
+  await page.getByLabel('What it is about').fill('Ramps and weather.')
+  await page.getByRole('button', { name: 'Make the course' }).click()
+  await expect(page.getByRole('heading', { name: /For the quay/ })).toBeVisible()
+  await expect(page.getByText('Ramps and weather.')).toBeVisible()
+
+  await page.getByRole('checkbox', { name: 'Select Refunds and changes' }).check()
+  await page.getByRole('button', { name: 'Copy', exact: true }).click()
+  await page.getByRole('checkbox', { name: 'Select Refunds and changes, copy' }).check()
+  await page.getByRole('button', { name: 'Move to another course' }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'For the quay' }).click()
+  const quay = page.locator('section').filter({ has: page.getByRole('heading', { name: /For the quay/ }) })
+  await expect(quay.getByRole('link', { name: /Refunds and changes, copy/ })).toBeVisible()
+
+  await quay.getByRole('checkbox').check()
+  await page.getByRole('button', { name: 'Put into the bin' }).click()
+  await expect(quay.getByText('No lessons yet.')).toBeVisible()
+  await page.getByRole('link', { name: 'The bin' }).click()
+  await hasNoAccessibilityFaults(page)
+  await page.getByRole('button', { name: 'Take out', exact: true }).click()
+  await expect(page.getByText('Nothing is in the bin.')).toBeVisible()
+
+  // And away for good, with its course.
+  await page.getByRole('link', { name: 'Back to the lessons' }).click()
+  await quay.getByRole('checkbox').check()
+  await page.getByRole('button', { name: 'Put into the bin' }).click()
+  await page.getByRole('button', { name: 'Name and describe For the quay' }).click()
+  await page.getByRole('button', { name: 'Delete the course' }).click()
+  await expect(page.getByRole('heading', { name: /For the quay/ })).toHaveCount(0)
+  await page.getByRole('link', { name: 'The bin' }).click()
+  await page.getByRole('button', { name: 'Delete now' }).click()
+  await page.getByRole('button', { name: 'Delete for good' }).click()
+  await expect(page.getByText('Nothing is in the bin.')).toBeVisible()
+})
+
+test('what learners would look for is not thrown away', async ({ page }) => {
+  await signIn(page)
+  await page.goto('/')
+  await page.getByLabel('Released').selectOption({ label: 'Staff channel' })
+  await expect(page.getByRole('link', { name: /Refunds and changes/ })).toHaveCount(0)
+  await page.getByRole('checkbox', { name: 'Select Opening the desk' }).check()
+  await page.getByRole('button', { name: 'Put into the bin' }).click()
+  await expect(page.getByText(/Take these down first.*Opening the desk/)).toBeVisible()
+})
+
+test('a frame is taken as the lesson’s picture, and taken back', async ({ page }) => {
+  await signIn(page)
+  await page.goto('/')
+  await page.getByRole('link', { name: /Refunds and changes/ }).click()
+  await page.getByRole('link', { name: 'Mark up' }).click()
+  await expect(page.getByText('The first that is proposed')).toBeVisible()
+  await page.getByRole('button', { name: 'Take the frame that is shown' }).click()
+  await expect(page.getByText('The frame at 0:00.')).toBeVisible()
+  await page.getByRole('button', { name: 'Go back to what is proposed' }).click()
+  await expect(page.getByText('The first that is proposed')).toBeVisible()
+  await page.getByLabel('Choose a picture').setInputFiles({ name: 'small.png', mimeType: 'image/png', buffer: Buffer.from('no picture') })
+  await expect(page.getByRole('alert')).toContainText('no picture that can be read')
+})
