@@ -10,7 +10,14 @@ namespace Wexel.Cli;
 /// <param name="Lessons">The lessons in teaching order.</param>
 /// <param name="Feed">What is said of its podcast feed.</param>
 /// <param name="Details">What is said about all of its lessons, such as author and licence.</param>
-internal sealed record CourseFile(string? Title, IReadOnlyList<CourseFile.CourseLesson?>? Lessons, CourseFeed? Feed, DetailSet? Details = null)
+/// <param name="Description">What the course is about.</param>
+internal sealed record CourseFile(
+    string? Title,
+    IReadOnlyList<CourseFile.CourseLesson?>? Lessons,
+    CourseFeed? Feed,
+    DetailSet? Details = null,
+    string? Description = null
+)
 {
     /// <summary>One lesson: <c>recording</c>, or <c>recordings</c> for several in their order, and <c>title</c>, <c>contents</c>, <c>captions</c>,
     /// <c>cuts</c>, <c>moveIns</c>, <c>sound</c>, <c>canvas</c>, <c>mark</c>, <c>language</c> and <c>details</c> where there are any.</summary>
@@ -83,7 +90,8 @@ internal sealed record CourseFile(string? Title, IReadOnlyList<CourseFile.Course
                             : throw new UnusableInputException($"Lesson {i + 1} in “{path}” names no recording.")
                 ),
             ],
-            course.Feed is null ? new CourseFeed() : course.Feed with { Artwork = Beside(course.Feed.Artwork) }
+            course.Feed is null ? new CourseFeed() : course.Feed with { Artwork = Beside(course.Feed.Artwork) },
+            course.Description?.Trim() ?? ""
         );
     }
 

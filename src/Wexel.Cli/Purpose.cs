@@ -11,7 +11,7 @@ using Wexel.Making.Releasing;
 namespace Wexel.Cli;
 
 /// <summary>What stands on the command line: one lesson, or a course of them.</summary>
-internal sealed record MakeSources(string? Title, bool IsCourse, IReadOnlyList<LessonRequest> Lessons, CourseFeed Feed);
+internal sealed record MakeSources(string? Title, bool IsCourse, IReadOnlyList<LessonRequest> Lessons, CourseFeed Feed, string Description = "");
 
 /// <summary>The files that are to be written, and what is to be said of them.</summary>
 internal sealed record MakePlan(IReadOnlyList<PackageFile> Files, IReadOnlyList<FeedFinding>? FeedCheck = null);
@@ -73,11 +73,8 @@ internal sealed class WebPurpose(MakingFolders folders) : Purpose(folders)
 {
     internal override OutletKind Kind { get; } = new WebServerKind();
 
-    internal override string? Refusal(MakeSources sources, Profile profile) =>
-        sources.IsCourse ? "A course is made --for scorm12, --for podcast or --for files." : base.Refusal(sources, profile);
-
     internal override async Task<MakePlan> PlanAsync(string title, MakeSources sources, IReadOnlyList<MadeLesson> made, CancellationToken cancel) =>
-        new(Terms(sources).Package(Packer.Sources("", title, await PackedAsync(made, cancel)))!);
+        new(Terms(sources).Package(Packer.Sources("", title, await PackedAsync(made, cancel), sources.IsCourse ? sources.Description : null))!);
 }
 
 /// <summary>A package for a learning system.</summary>

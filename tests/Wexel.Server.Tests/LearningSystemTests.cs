@@ -64,7 +64,33 @@ public sealed class LearningSystemTests(ReleasedServerFixture fixture) : IClassF
         (
             await trainer.PutAsJsonAsync($"/api/lessons/{lesson}/document", new { basedOn = view.GetProperty("revision").GetInt32(), document })
         ).EnsureSuccessStatusCode();
-        (await trainer.JsonAsync("/api/board/courses"))[0].GetProperty("outlets")[0].GetProperty("release").GetProperty("behind").GetBoolean().ShouldBeTrue();
+        (await AtAsync("learningSystem")).GetProperty("behind").GetBoolean().ShouldBeTrue();
+
+        // The same course for any web server: one folder, with a page of its lessons. Taken down, it is handed on no more.
+        var web = outlets.EnumerateArray().First(o => Is(o, "webServer")).GetProperty("id").GetString();
+        (await trainer.PostAsJsonAsync($"/api/courses/{course}/releases", new { outletId = web, profileId = "web" })).StatusCode.ShouldBe(
+            HttpStatusCode.OK,
+            "A description encodes nothing."
+        );
+        var folder = await AtAsync("webServer");
+        var address = folder.GetProperty("package").GetProperty("link").GetString()!;
+        using (var zip = new ZipArchive(await trainer.GetStreamAsync(address)))
+        {
+            zip.Entries.ShouldAllBe(e => e.FullName.StartsWith("Ticket desk basics/", StringComparison.Ordinal));
+            zip.Entries.ShouldContain(e => e.FullName == "Ticket desk basics/index.html");
+            zip.Entries.Count(e => e.Name == "lesson.mp4").ShouldBe(1);
+        }
+
+        (await trainer.DeleteAsync($"/api/course-releases/{folder.GetProperty("id").GetString()}")).EnsureSuccessStatusCode();
+        (await AtAsync("webServer")).ValueKind.ShouldBe(JsonValueKind.Null);
+        (await trainer.GetAsync(address)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+
+        async Task<JsonElement> AtAsync(string kind) =>
+            (await trainer.JsonAsync("/api/board/courses"))[0]
+                .GetProperty("outlets")
+                .EnumerateArray()
+                .Single(o => o.GetProperty("id").GetString() == outlets.EnumerateArray().First(k => Is(k, kind)).GetProperty("id").GetString())
+                .GetProperty("release");
     }
 
     private static bool Is(JsonElement outlet, string kind) => outlet.GetProperty("kind").GetString() == kind;

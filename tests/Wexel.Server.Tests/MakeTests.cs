@@ -192,6 +192,27 @@ public sealed class MakeTests : IDisposable
     }
 
     [Fact]
+    public async Task Makes_a_course_for_any_web_server()
+    {
+        await ClipAsync("a.mp4");
+        await ClipAsync("b.mp4");
+        await File.WriteAllTextAsync(
+            At("course.json"),
+            """{ "title": "Desk & deck", "description": "For all crews.", "lessons": [{ "recording": "b.mp4", "title": "First" }, """
+                + """{ "recording": "a.mp4", "title": "Second: last?" }] }"""
+        );
+        var made = await MakeAsync(At("course.json"), "--for", "web", "--out", At("site"));
+        made.ExitCode.ShouldBe(0, made.StandardError);
+        Directory.EnumerateDirectories(At("site")).Select(Path.GetFileName).Order(StringComparer.Ordinal).ShouldBe(["First", "Second- last-", "player"]);
+        foreach (var lesson in new[] { "First", "Second- last-" })
+        foreach (var file in new[] { "index.html", "lesson.mp4", "poster.jpg" })
+            File.Exists(At($"site/{lesson}/{file}")).ShouldBeTrue($"{lesson}/{file}");
+        var page = await File.ReadAllTextAsync(At("site/index.html"));
+        page.ShouldContain("For all crews.");
+        page.IndexOf("First", StringComparison.Ordinal).ShouldBeLessThan(page.IndexOf("Second: last?", StringComparison.Ordinal));
+    }
+
+    [Fact]
     public async Task Makes_a_feeds_folder_of_a_recording_and_of_a_course_of_sound()
     {
         await ClipAsync("a.mp4");
@@ -243,7 +264,15 @@ public sealed class MakeTests : IDisposable
             .GetProperty("files")
             .EnumerateArray()
             .Select(f => f.GetProperty("path").GetString())
-            .ShouldBe(["feed.xml", "artwork.jpg", "episodes/01-second-file-first.m4a", "episodes/01-second-file-first.json", "episodes/02-then-the-other.m4a"]);
+            .ShouldBe([
+                "feed.xml",
+                "artwork.jpg",
+                "episodes/01-second-file-first.m4a",
+                "episodes/01-second-file-first.jpg",
+                "episodes/01-second-file-first.json",
+                "episodes/02-then-the-other.m4a",
+                "episodes/02-then-the-other.jpg",
+            ]);
         // Apps order by these: the first lesson's file is the newer one, and is published first all the same.
         var published = System
             .Xml.Linq.XDocument.Load(At("sound/feed.xml"))

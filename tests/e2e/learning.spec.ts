@@ -175,7 +175,7 @@ test('the same package runs in scorm-again from first launch to completion, and 
 test('a course package names the lessons that are missing, on the board', async ({ page }) => {
   await signIn(page)
   await page.goto('/board')
-  const course = page.getByTestId('whole-course').filter({ hasText: 'Ticket desk basics' })
+  const course = page.getByTestId('whole-course').filter({ hasText: 'Ticket desk basics' }).filter({ hasText: 'Harbour School' })
   await course.getByLabel('Profile').selectOption({ label: 'Small 480p' })
   await course.getByRole('button', { name: 'Make the course package' }).click()
   await expect(course.getByRole('alert')).toContainText(

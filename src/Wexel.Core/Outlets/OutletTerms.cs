@@ -42,12 +42,21 @@ public abstract class OutletTerms
 /// <param name="Title">The course's title, or the lesson's where it stands alone.</param>
 /// <param name="Lessons">The lessons in the trainer's order; at least one.</param>
 /// <param name="Player">The learner's player: paths relative to its folder, and the files.</param>
+/// <param name="IsCourse">Whether it is a whole course.</param>
+/// <param name="Description">What a course is about; may be empty.</param>
 public sealed record PackageSources(
     string Identifier,
     string Title,
     IReadOnlyList<LessonSources> Lessons,
-    IReadOnlyList<(string Path, Keys.KeyedFile Source)> Player
-);
+    IReadOnlyList<(string Path, Keys.KeyedFile Source)> Player,
+    bool IsCourse = false,
+    string Description = ""
+)
+{
+    /// <summary>A folder for any web server: of the course, or of the one lesson.</summary>
+    internal IReadOnlyList<PackageFile> AsFolder() =>
+        IsCourse ? CourseFolder.Plan(Title, Description, Lessons, Player) : WebFolder.Plan(Lessons.Single(), Player);
+}
 
 /// <summary>Refusals that several kinds have in common.</summary>
 internal static class Refusals

@@ -68,7 +68,8 @@ public static class ReleaseKeys
 
     /// <summary>The key that is wanted of a course as a whole.</summary>
     /// <param name="title">The course's title.</param>
+    /// <param name="description">What it is about.</param>
     /// <param name="lessons">The keys that are wanted of its lessons, in their order.</param>
-    public static string WantedOfCourse(string title, IReadOnlyList<string> lessons) =>
-        MadeKey.Hash(Makers.Release, k => k.Add("course", title).Each("lessons", lessons));
+    public static string WantedOfCourse(string title, string description, IReadOnlyList<string> lessons) =>
+        MadeKey.Hash(Makers.Release, k => k.Add("course", title).Add("description", description.Length > 0 ? description : null).Each("lessons", lessons));
 }

@@ -38,7 +38,8 @@ public static class LessonFiles
     /// <summary>The player's folder in a package, with a slash at its end.</summary>
     public const string PlayerFolder = "player/";
 
-    private const string Poster = "poster.jpg";
+    /// <summary>The name of the picture by which it is known.</summary>
+    public const string Poster = "poster.jpg";
 
     /// <summary>The lesson's own files, the page first.</summary>
     /// <param name="sources">What they are made from.</param>
@@ -46,7 +47,15 @@ public static class LessonFiles
     /// <param name="player">The player's folder as the page sees it, with a slash at its end.</param>
     /// <param name="pagePurpose">What the page is for.</param>
     /// <param name="pageIsLinked">Whether the page is the one to link.</param>
-    public static IReadOnlyList<PackageFile> List(LessonSources sources, string folder, string player, string pagePurpose, bool pageIsLinked)
+    /// <param name="place">Where the lesson stands; null for by itself.</param>
+    public static IReadOnlyList<PackageFile> List(
+        LessonSources sources,
+        string folder,
+        string player,
+        string pagePurpose,
+        bool pageIsLinked,
+        PlayerSite? place = null
+    )
     {
         var lesson = sources.Lesson with
         {
@@ -55,7 +64,7 @@ public static class LessonFiles
             ReportTo = null,
             Embedded = false,
         };
-        var files = new List<PackageFile> { new(folder + Page, pagePurpose, new PackageContent.Text(PlayerPage.Html(lesson, player)), pageIsLinked) };
+        var files = new List<PackageFile> { new(folder + Page, pagePurpose, new PackageContent.Text(PlayerPage.Html(lesson, player, place)), pageIsLinked) };
         files.AddRange(Videos(sources).Select(f => f with { Path = folder + f.Path }));
         if (sources.Poster is { } poster)
             files.Add(

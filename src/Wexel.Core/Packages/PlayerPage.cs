@@ -56,4 +56,11 @@ public sealed record PlayerData(PlayerLesson Lesson, PlayerSite? Place);
 /// <param name="House">The organisation.</param>
 /// <param name="Where">The channel, the course and the lesson's number, as one text.</param>
 /// <param name="AllLessons">The address of the list, or null.</param>
-public sealed record PlayerSite(string House, string Where, string? AllLessons);
+/// <param name="Previous">The lesson before it; null for none.</param>
+/// <param name="Next">The lesson behind it; null for none.</param>
+public sealed record PlayerSite(string House, string Where, string? AllLessons, PlayerLink? Previous = null, PlayerLink? Next = null);
+
+/// <summary>A lesson that another leads to.</summary>
+/// <param name="Title">Its title.</param>
+/// <param name="Address">Where its page lies, relative to the page.</param>
+public sealed record PlayerLink(string Title, string Address);

@@ -43,8 +43,9 @@ public sealed class Packer(MakingFolders folders)
     /// <param name="identifier">A name that stays the same whenever the package is made again.</param>
     /// <param name="title">The course's title, or the lesson's where it stands alone.</param>
     /// <param name="lessons">The lessons, in their order.</param>
-    public PackageSources Sources(string identifier, string title, IReadOnlyList<LessonSources> lessons) =>
-        new(identifier, title, lessons, PlayerFiles.In(folders.PlayerFolder));
+    /// <param name="course">What a course is about; null for a lesson by itself.</param>
+    public PackageSources Sources(string identifier, string title, IReadOnlyList<LessonSources> lessons, string? course = null) =>
+        new(identifier, title, lessons, PlayerFiles.In(folders.PlayerFolder), course is not null, course ?? "");
 
     /// <summary>Packs files into a ZIP.</summary>
     public async Task<MadePackage> PackAsync(IReadOnlyList<PackageFile> files, CancellationToken cancel)

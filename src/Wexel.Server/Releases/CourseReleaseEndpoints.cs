@@ -13,11 +13,12 @@ internal sealed record CourseReleaseRequest(Guid OutletId, string ProfileId);
 
 internal sealed record CourseReleaseView(Guid Id, DateTimeOffset ReleasedAt, bool Behind, string ProfileId, PackageView Package);
 
-internal sealed record CourseOutletView(Guid Id, string Name, bool TakesPackages, CourseReleaseView? Release);
+/// <param name="PackageWord">What is made for it.</param>
+internal sealed record CourseOutletView(Guid Id, string Name, string PackageWord, bool TakesPackages, CourseReleaseView? Release);
 
 internal sealed record CourseBoardRow(Guid CourseId, string Course, int Lessons, IReadOnlyList<CourseOutletView> Outlets);
 
-/// <summary>Whole courses at the outlets that take them: learning systems.</summary>
+/// <summary>Whole courses at the outlets that take them.</summary>
 internal static class CourseReleaseEndpoints
 {
     internal static void MapCourseReleases(this IEndpointRouteBuilder routes)
@@ -25,6 +26,7 @@ internal static class CourseReleaseEndpoints
         routes.MapGet("/api/board/courses", ListAsync).WithName("CourseBoard");
         routes.MapPost("/api/courses/{id:guid}/releases", ReleaseAsync).WithName("ReleaseCourse");
         routes.MapPost("/api/course-releases/{id:guid}/send", SendAsync).WithName("SendCourse");
+        routes.MapDelete("/api/course-releases/{id:guid}", TakeDownAsync).WithName("TakeCourseDown");
         routes.MapGet("/api/course-releases/{id:guid}/package.zip", PackageAsync).WithName("CoursePackage").ExcludeFromDescription();
     }
 
@@ -64,7 +66,7 @@ internal static class CourseReleaseEndpoints
         if (course is null)
             return Problems.NotThere("course");
         if (await outlets.FindAsync(request.OutletId, cancel) is not { Kind.TakesCourses: true } outlet)
-            return Problems.NotThere("learning system");
+            return Problems.NotThere("outlet");
         return (await releaser.ReleaseAsync(course, outlet, request.ProfileId, cancel)).Is(out var release, out var problem)
             ? TypedResults.Ok(View(outlet, course, release, await reader.ReadAsync(cancel)))
             : Problems.Answer(problem);
@@ -74,7 +76,7 @@ internal static class CourseReleaseEndpoints
         Guid id,
         WexelDb db,
         OutletShelf outlets,
-        PackageDeliverer deliverer,
+        CourseReleaser releaser,
         StandingReader reader,
         CancellationToken cancel
     )
@@ -87,9 +89,24 @@ internal static class CourseReleaseEndpoints
         if (release is null)
             return Problems.NotThere("release");
         var outlet = outlets.Known(release.Outlet!);
-        return await deliverer.DeliverAsync(release, outlet, CourseReleaser.Identifier(release), cancel) is { } problem
+        return await releaser.SendAsync(release, outlet, cancel) is { } problem
             ? Problems.Answer(problem)
             : TypedResults.Ok(View(outlet, release.Course!, release, await reader.ReadAsync(cancel)));
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> TakeDownAsync(
+        Guid id,
+        WexelDb db,
+        OutletShelf outlets,
+        CourseReleaser releaser,
+        CancellationToken cancel
+    )
+    {
+        if (await db.CourseReleases.Include(r => r.Outlet).FirstOrDefaultAsync(r => r.Id == id, cancel) is not { } release)
+            return Problems.NotThere("release");
+        return await releaser.TakeDownAsync(release, outlets.Known(release.Outlet!), cancel) is { } problem
+            ? Problems.Answer(problem)
+            : TypedResults.NoContent();
     }
 
     private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> PackageAsync(Guid id, WexelDb db, FileStore store, CancellationToken cancel)
@@ -109,6 +126,7 @@ internal static class CourseReleaseEndpoints
         new(
             outlet.Row.Id,
             outlet.Row.Name,
+            outlet.Kind.PackageWord!,
             outlet.Row.DeliverTo is not null,
             release is null
                 ? null

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
 using Wexel.Core.Details;
 using Wexel.Core.Encoding;
+using Wexel.Core.Naming;
 using Wexel.Core.Packages;
 using Wexel.Data;
 using Wexel.Data.Model;
@@ -11,9 +12,46 @@ using Wexel.Server.Shelves;
 namespace Wexel.Server.Releases;
 
 /// <summary>Makes one package of a whole course, its lessons in the trainer's order.</summary>
-internal sealed class CourseReleaser(WexelDb db, ProfileShelf shelf, ReadyLessons lessons, Packer packer, StandingReader standings, TimeProvider clock)
+internal sealed class CourseReleaser(
+    WexelDb db,
+    ProfileShelf shelf,
+    ReadyLessons lessons,
+    Packer packer,
+    PackageDeliverer deliverer,
+    StandingReader standings,
+    TimeProvider clock
+)
 {
-    internal static string Identifier(CourseRelease release) => $"course-{release.CourseId:N}";
+    private static string Identifier(CourseRelease release) => $"course-{release.CourseId:N}";
+
+    /// <summary>Puts a course's package at its outlet.</summary>
+    internal async Task<Problem?> SendAsync(CourseRelease release, KnownOutlet outlet, CancellationToken cancel) =>
+        await deliverer.DeliverAsync(release, outlet, await NameThereAsync(release, outlet, cancel), cancel);
+
+    /// <summary>Takes a course down: what was put there goes where that can be, and its package is handed on no more.</summary>
+    internal async Task<Problem?> TakeDownAsync(CourseRelease release, KnownOutlet outlet, CancellationToken cancel)
+    {
+        if (await deliverer.TakeBackAsync(release, outlet, cancel) is { } problem)
+            return problem;
+        db.CourseReleases.Remove(release);
+        await db.SaveChangesAsync(cancel);
+        return null;
+    }
+
+    /// <summary>The name of what is put at the outlet: one that was put there keeps the name that it has.</summary>
+    private async Task<string> NameThereAsync(CourseRelease release, KnownOutlet outlet, CancellationToken cancel)
+    {
+        if (!outlet.Kind.IsNamedAfterLesson)
+            return Identifier(release);
+        if (PackageDeliverer.FolderThere(release) is { } now)
+            return now;
+        var lessonsThere = await db.Releases.IgnoreQueryFilters().AsNoTracking().Where(r => r.OutletId == outlet.Row.Id && r.There != null).ToListAsync(cancel);
+        return deliverer.Unused(
+            outlet,
+            FileName.Safe(release.Course!.Title, "course"),
+            [.. lessonsThere.Select(PackageDeliverer.FolderThere).OfType<string>()]
+        );
+    }
 
     internal async Task<Result<CourseRelease>> ReleaseAsync(Course course, KnownOutlet outlet, string profileId, CancellationToken cancel)
     {
@@ -59,7 +97,10 @@ internal sealed class CourseReleaser(WexelDb db, ProfileShelf shelf, ReadyLesson
             );
         var key = standing.Wanted(outlet, course, profile);
         (release.ProfileId, release.Profile, release.MadeFrom, release.ReleasedAt) = (profile.Id, Profile.Format.Write(profile), key, clock.GetUtcNow());
-        ReleaseSteps.Note(release, await packer.PackAsync(outlet.Terms.Package(packer.Sources(Identifier(release), course.Title, ready))!, cancel), key);
+        var files = outlet.Terms.Package(packer.Sources(Identifier(release), course.Title, ready, course.Description))!;
+        if (outlet.Kind.DeliversFiles)
+            files = PackageFile.Within(files, FileName.Safe(course.Title, "course"));
+        ReleaseSteps.Note(release, await packer.PackAsync(files, cancel), key);
         await db.SaveChangesAsync(cancel);
         return release;
     }

@@ -70,7 +70,11 @@ internal sealed class Standing(IReadOnlyList<KnownOutlet> outlets, IReadOnlyList
 
     /// <summary>The key that is wanted of a whole course at an outlet.</summary>
     internal string Wanted(KnownOutlet outlet, Course course, Profile profile) =>
-        ReleaseKeys.WantedOfCourse(course.Title, [.. course.Lessons.OrderBy(l => l.Position).Select(l => Wanted(outlet, l.AtHand(), DetailSet.None, profile))]);
+        ReleaseKeys.WantedOfCourse(
+            course.Title,
+            course.Description,
+            [.. course.Lessons.OrderBy(l => l.Position).Select(l => Wanted(outlet, l.AtHand(), DetailSet.None, profile))]
+        );
 
     /// <summary>What holds of a lesson at an outlet, and where each detail comes from.</summary>
     internal ResolvedDetails Details(KnownOutlet outlet, DetailSet lesson, DetailSet release) =>

@@ -114,7 +114,8 @@ public class OutletKindTests
     /// <summary>What the desk and the server go by, kind by kind.</summary>
     [Theory]
     [InlineData("channel", true, false, false, false)]
-    [InlineData("webServer", false, false, true, true)]
+    [InlineData("webServer", false, true, true, true)]
+    [InlineData("folder", false, true, true, true)]
     [InlineData("learningSystem", false, true, false, false)]
     [InlineData("podcastFeed", false, false, false, false)]
     public void Each_kind_says_what_it_is(string kind, bool pages, bool courses, bool files, bool takesBack)

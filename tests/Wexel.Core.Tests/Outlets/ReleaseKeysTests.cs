@@ -136,17 +136,17 @@ public class ReleaseKeysTests
                 new HouseKeys("m", "p", DetailSet.None)
             )[..12]
             .ShouldBe("e3dd08451ee0");
-        ReleaseKeys.WantedOfCourse("T", ["a", "b"])[..12].ShouldBe("b3248792eafa");
+        ReleaseKeys.WantedOfCourse("T", "", ["a", "b"])[..12].ShouldBe("b3248792eafa");
     }
 
     [Fact]
     public void Every_field_of_a_lesson_and_of_a_profile_makes_a_difference()
     {
-        var lesson = LessonDocument.Format.Read(Fixture("lesson-3"));
+        var lesson = LessonDocument.Format.Read(Fixture("lesson-4"));
         EveryField.MakesADifference(
             lesson,
             LessonKeys.DocumentKey,
-            30,
+            31,
             but: [.. new[] { "id", "fileName", "cueCount" }.Select(f => "$.captions[0]." + f), .. OfDraft, .. OfDetails(lesson)]
         );
         EveryField.MakesADifference(Profile.Format.Read(Fixture("profile-1")), ProfileKeys.ProfileKey, 18, but: ["$.id", "$.title", "$.description"]);

@@ -25,7 +25,7 @@ public class FolderTests
             Encoding: Captions Contents Details Documents Editing Keys Kit Placing Recordings Timing
             Inspection: Encoding Placing Recordings Timing
             Legibility: Editing Placing Recordings Timing
-            Packages: Captions Contents Details Documents Encoding Keys Recordings Timing
+            Packages: Captions Contents Details Documents Encoding Keys Naming Recordings Timing
             Feeds: Captions Contents Details Documents Keys Kit Packages Recordings Timing
             Outlets: Contents Details Documents Encoding Feeds Inspection Keys Packages People Recordings Timing
             Library: Encoding Outlets

@@ -4,6 +4,7 @@ import { addCaptions } from './captions'
 import { judge } from './completion'
 import { contents } from './contents'
 import { asSwitch, keyList, keys, stage } from './controls'
+import { showCourse } from './course'
 import { element } from './element'
 import { type Lesson, type PageData, type Place, sectionAt } from './lesson'
 import { inBrowser, onServer } from './memory'
@@ -93,6 +94,7 @@ function start(lesson: Lesson, place: Place | null, root: HTMLElement) {
             ),
             element('div', { class: 'beside' }, table?.nav, status, spoken, keyList(), kept),
           ),
+          place ? onward(place) : null,
         ].filter((node): node is HTMLElement => node !== null)),
   )
 
@@ -169,6 +171,19 @@ function start(lesson: Lesson, place: Place | null, root: HTMLElement) {
   })
 }
 
+/** The lessons before and behind this one, where it stands in a course. */
+function onward({ previous, next }: Place) {
+  if (!previous && !next) return null
+  return element(
+    'nav',
+    { class: 'onward', 'aria-label': 'Other lessons' },
+    previous
+      ? element('a', { href: previous.address, rel: 'prev' }, element('span', {}, 'Previous lesson'), element('bdi', {}, previous.title))
+      : element('span', {}),
+    next ? element('a', { href: next.address, rel: 'next' }, element('span', {}, 'Next lesson'), element('bdi', {}, next.title)) : null,
+  )
+}
+
 function memoryOf(lesson: Lesson) {
   if (lesson.runtime === 'scorm12') return inLearningSystem(findApi(window), lesson.length, () => performance.now())
   return lesson.reportTo ? onServer(lesson.reportTo, lesson.key) : inBrowser(lesson.key)
@@ -187,3 +202,9 @@ function addChapters(video: HTMLVideoElement, lesson: Lesson) {
 const data = JSON.parse(document.getElementById('wexel-lesson')?.textContent ?? 'null') as PageData | null
 const root = document.getElementById('wexel')
 if (data && root) start(data.lesson, data.place, root)
+const course = document.querySelector('.course')
+if (course) {
+  // Also where the browser goes back to the page as it was.
+  addEventListener('pageshow', () => showCourse(course))
+  showCourse(course)
+}

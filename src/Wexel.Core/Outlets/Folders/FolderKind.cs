@@ -37,6 +37,9 @@ public sealed class FolderKind : OutletKind<FolderSettings>
     public override bool IsNamedAfterLesson => true;
 
     /// <inheritdoc/>
+    public override bool TakesCourses => true;
+
+    /// <inheritdoc/>
     public override bool TakesBack => true;
 
     /// <inheritdoc/>
@@ -72,6 +75,6 @@ public sealed class FolderKind : OutletKind<FolderSettings>
 
         public override bool TakesPlayer => true;
 
-        public override IReadOnlyList<PackageFile> Package(PackageSources sources) => WebFolder.Plan(sources.Lessons.Single(), sources.Player);
+        public override IReadOnlyList<PackageFile> Package(PackageSources sources) => sources.AsFolder();
     }
 }

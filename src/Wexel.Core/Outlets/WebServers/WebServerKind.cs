@@ -45,6 +45,9 @@ public sealed class WebServerKind : OutletKind<WebServerSettings>
     public override bool DeliversFiles => true;
 
     /// <inheritdoc/>
+    public override bool TakesCourses => true;
+
+    /// <inheritdoc/>
     public override bool TakesBack => true;
 
     /// <inheritdoc/>
@@ -99,6 +102,6 @@ public sealed class WebServerKind : OutletKind<WebServerSettings>
 
         public override bool TakesPlayer => true;
 
-        public override IReadOnlyList<PackageFile> Package(PackageSources sources) => WebFolder.Plan(sources.Lessons.Single(), sources.Player);
+        public override IReadOnlyList<PackageFile> Package(PackageSources sources) => sources.AsFolder();
     }
 }

@@ -7,7 +7,7 @@ import { Button } from '../ui/Button'
 import { Mark } from '../ui/Mark'
 import { day } from '../ui/words'
 
-/** Courses as one package, for the learning systems: all lessons in teaching order. */
+/** Courses as one package or folder, where outlets take them: all lessons in teaching order. */
 export function WholeCourses() {
   const courses = useQuery({ queryKey: ['board', 'courses'], queryFn: () => taken(api.GET('/api/board/courses')) })
   const rows = (courses.data ?? []).filter((c) => c.outlets.length > 0)
@@ -15,7 +15,7 @@ export function WholeCourses() {
   return (
     <section className="mt-10 max-w-[720px]">
       <h2>Whole courses</h2>
-      <p className="text-quiet">One package for a learning system, with all lessons in teaching order.</p>
+      <p className="text-quiet">All lessons in teaching order: one package for a learning system, one folder for a web server.</p>
       {rows.map((course) => course.outlets.map((outlet) => <CourseAt key={`${course.courseId} ${outlet.id}`} course={course} outlet={outlet} />))}
     </section>
   )
@@ -31,6 +31,10 @@ function CourseAt({ course, outlet }: { course: Schemas['CourseBoardRow']; outle
     mutationFn: () => taken(api.POST('/api/courses/{id}/releases', { params: { path: { id: course.courseId } }, body: { outletId: outlet.id, profileId } })),
     onSettled: refresh,
     onError: () => undefined,
+  })
+  const takeDown = useMutation({
+    mutationFn: () => taken(api.DELETE('/api/course-releases/{id}', { params: { path: { id: now?.id ?? '' } } })),
+    onSettled: refresh,
   })
   return (
     <div className="border-b border-hairline py-3" data-testid="whole-course">
@@ -62,24 +66,27 @@ function CourseAt({ course, outlet }: { course: Schemas['CourseBoardRow']; outle
         </label>
         {(!now || now.behind || now.profileId !== profileId) && (
           <Button onClick={() => make.mutate()} disabled={make.isPending}>
-            {make.isPending ? 'Making the package…' : now ? 'Bring up to date' : 'Make the course package'}
+            {make.isPending ? `Making the ${outlet.packageWord}…` : now ? 'Bring up to date' : `Make the course ${outlet.packageWord}`}
           </Button>
         )}
       </p>
-      {make.error && (
+      {(make.error ?? takeDown.error) && (
         <p role="alert" className="mt-2 text-brick">
-          {make.error.message}
+          {(make.error ?? takeDown.error)?.message}
         </p>
       )}
       {now && (
         <div className="mt-2">
           <PackageRow
             made={now.package}
-            what="package"
+            what={outlet.packageWord}
             sendTo={outlet.takesPackages ? outlet.name : undefined}
             send={() => taken(api.POST('/api/course-releases/{id}/send', { params: { path: { id: now.id } } }))}
             onSent={refresh}
           />
+          <Button look="link" disabled={takeDown.isPending} onClick={() => takeDown.mutate()}>
+            Take the course down
+          </Button>
         </div>
       )}
     </div>
