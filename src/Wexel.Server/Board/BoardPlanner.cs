@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
+using Wexel.Core;
 using Wexel.Core.Outlets;
 using Wexel.Core.People;
 using Wexel.Data;
@@ -142,6 +143,7 @@ internal sealed class BoardPlanner(WexelDb db, StandingReader standings, Release
         {
             BoardAction.Open when !one.Outlet.Kind.HasPages => $"Who may see it is not asked there: {one.Outlet.Kind.SeenBy}.",
             BoardAction.Open when one.Release is not { MadeFrom.Length: > 0 } => "Nothing stands there yet.",
+            BoardAction.Open => one.Unanswered(request.Visibility!.Value)?.Sentence,
             _ => null,
         };
 
@@ -165,14 +167,17 @@ internal sealed class BoardPlanner(WexelDb db, StandingReader standings, Release
                 {
                     var (lesson, outlet, release) = (lessons[c.LessonId], outlets[c.OutletId], releases.GetValueOrDefault(c));
                     var isBehind = release is { MadeFrom.Length: > 0 } && standing.IsBehind(outlet, release.Stands(), lesson.AtHand());
-                    return new Asked(c, lesson, outlet, release, isBehind);
+                    return new Asked(c, lesson, outlet, release, isBehind, standing);
                 }),
         ];
     }
 
     /// <summary>A cell in which something is to be done.</summary>
-    private sealed record Asked(BoardCell Cell, Lesson Lesson, KnownOutlet Outlet, Release? Release, bool IsBehind)
+    private sealed record Asked(BoardCell Cell, Lesson Lesson, KnownOutlet Outlet, Release? Release, bool IsBehind, Standing Standing)
     {
+        /// <summary>What must be answered before somebody else may see what stands there.</summary>
+        internal Problem? Unanswered(Visibility visibility) => Releaser.Unanswered(Release!, Lesson, Outlet, visibility, Standing);
+
         /// <summary>Whether there is anything to do, as far as that is seen without planning the lesson.</summary>
         internal bool HasWork(BoardRequest request) =>
             request.Action switch

@@ -100,14 +100,19 @@ internal sealed class Releaser(
     /// <returns>What must be answered before, or null.</returns>
     internal async Task<Problem?> OpenAsync(Release release, Opening opening, CancellationToken cancel)
     {
-        var outlet = outlets.Known(release.Outlet!);
-        var said = (await standings.ReadAsync(cancel)).Details(outlet, DetailShelf.Said(release.Lesson!), DetailShelf.Said(release)).Values;
-        var isOpen = release.MadeFrom.Length > 0 && OpenToAll.Is(outlet.Kind, release.Visibility);
-        if (OpenToAll.Unanswered(outlet.Kind, opening.Visibility, said, isOpen, outlet.Row.Name) is { } unanswered)
+        if (Unanswered(release, release.Lesson!, outlets.Known(release.Outlet!), opening.Visibility, await standings.ReadAsync(cancel)) is { } unanswered)
             return unanswered;
         await SayAsync(release, r => (r.Visibility, r.WantedVisibility, r.OpensAt) = (opening.Visibility, opening.Visibility, opening.From), cancel);
         await news.LessonAsync(release.LessonId);
         return null;
+    }
+
+    /// <summary>What must be answered before somebody else may see a release, or null.</summary>
+    internal static Problem? Unanswered(Release release, Lesson lesson, KnownOutlet outlet, Visibility visibility, Standing standing)
+    {
+        var said = standing.Details(outlet, DetailShelf.Said(lesson), DetailShelf.Said(release)).Values;
+        var isOpen = release.MadeFrom.Length > 0 && OpenToAll.Is(outlet.Kind, release.Visibility);
+        return OpenToAll.Unanswered(outlet.Kind, visibility, said, isOpen, outlet.Row.Name);
     }
 
     /// <summary>Writes down what somebody says of a release; where somebody else was a moment faster, it is said of what that left.</summary>
