@@ -39,7 +39,8 @@ public interface IDelivery
 /// <param name="Outlet">The outlet's name, for sentences.</param>
 /// <param name="Put">The files; their paths are relative to the place.</param>
 /// <param name="Remove">The paths of files that are to go.</param>
-public sealed record Parcel(string Outlet, IReadOnlyList<ParcelFile> Put, IReadOnlyList<string> Remove);
+/// <param name="Processing">Told that the place has all of it and makes it ready; null where nobody asks.</param>
+public sealed record Parcel(string Outlet, IReadOnlyList<ParcelFile> Put, IReadOnlyList<string> Remove, Func<CancellationToken, Task>? Processing = null);
 
 /// <summary>A file that is to be put.</summary>
 /// <param name="File">Its path at the place, and the key of what is in it.</param>

@@ -8,7 +8,7 @@ builder.Services.AddSingleton<Letters>();
 var data = builder.Configuration["StandIns:Data"] ?? Path.Combine(Path.GetTempPath(), "wexel-stand-ins");
 builder
     .Services.AddSingleton(new Sites(data))
-    .AddSingleton(new School(data))
+    .AddSingleton(new School(data, TimeSpan.FromSeconds(builder.Configuration.GetValue("StandIns:ProcessingSeconds", 0.0))))
     .AddSingleton<Discussion>()
     .AddHttpClient("previews", http => http.Timeout = TimeSpan.FromSeconds(10));
 builder.Services.AddSingleton<DirectoryDesk>().AddHttpClient(Subscriptions.Client, http => http.Timeout = TimeSpan.FromSeconds(30));

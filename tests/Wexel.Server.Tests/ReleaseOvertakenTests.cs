@@ -98,6 +98,98 @@ public sealed class ReleaseOvertakenTests(ServerFixture fixture) : IClassFixture
         (await trainer.DeleteAsync($"/api/outlets/{outlet}")).EnsureSuccessStatusCode();
     }
 
+    /// <summary>RFC 9110, section 15.3.3: 202 says that something was accepted, and points to where its state is told; section 10.2.3: when to ask.</summary>
+    [Theory]
+    [InlineData(true)]
+    [InlineData(false)]
+    public async Task What_the_other_side_makes_ready_is_live_once_it_says_so(bool ready)
+    {
+        var trainer = await fixture.SignedInAsync();
+        var lesson = await LessonAsync(trainer);
+        var (asked, may) = (0, new TaskCompletionSource());
+        using var school = new HttpListener { Prefixes = { $"http://127.0.0.1:{ServerFixture.SilentPort}/" } };
+        school.Start();
+        var serving = ServeAsync();
+        var there = await (
+            await trainer.PostAsJsonAsync(
+                "/api/outlets/learningSystem",
+                new
+                {
+                    name = ready ? "Slow school" : "Broken school",
+                    settings = new { },
+                    deliverBy = "put",
+                    deliverTo = $"http://127.0.0.1:{ServerFixture.SilentPort}/",
+                }
+            )
+        ).Content.ReadFromJsonAsync<JsonElement>();
+        var outlet = there.GetProperty("id").GetGuid();
+        JsonElement Named(JsonElement all) => all.EnumerateArray().Single(p => p.GetProperty("id").GetGuid() == outlet);
+        var place = Named(await trainer.JsonAsync($"/api/lessons/{lesson}/releases"));
+        (await trainer.PostAsJsonAsync("/api/releases", new { wishes = new[] { Wish(lesson, place) } })).EnsureSuccessStatusCode();
+        await trainer.UntilAsync($"/api/lessons/{lesson}/releases", all => Phase(Named(all)) == "processingThere");
+        may.SetResult();
+        var ended = Named(await trainer.UntilAsync($"/api/lessons/{lesson}/releases", all => HasEnded(Named(all))));
+        asked.ShouldBeGreaterThan(1);
+        if (ready)
+        {
+            Phase(ended).ShouldBe("live");
+            ended.GetProperty("release").GetProperty("package").GetProperty("sent").GetProperty("to").GetString()!.ShouldEndWith("/courses/7");
+        }
+        else
+        {
+            Phase(ended).ShouldBe("failed");
+            ended
+                .GetProperty("way")
+                .GetProperty("problem")
+                .GetProperty("sentence")
+                .GetString()!
+                .ShouldEndWith("could not make it ready: The video is damaged.");
+        }
+
+        (await trainer.DeleteAsync($"/api/releases/{ended.GetProperty("way").GetProperty("id").GetGuid()}")).EnsureSuccessStatusCode();
+        (await trainer.DeleteAsync($"/api/outlets/{outlet}")).EnsureSuccessStatusCode();
+        school.Stop();
+        await serving;
+
+        async Task ServeAsync()
+        {
+            while (school.IsListening)
+            {
+                HttpListenerContext http;
+                try
+                {
+                    http = await school.GetContextAsync();
+                }
+                catch (Exception ended) when (ended is HttpListenerException or ObjectDisposedException)
+                {
+                    return;
+                }
+
+                if (http.Request.HttpMethod == "PUT")
+                {
+                    await http.Request.InputStream.CopyToAsync(Stream.Null);
+                    (http.Response.StatusCode, http.Response.RedirectLocation) = (202, "/state/7");
+                }
+                else
+                {
+                    asked++;
+                    http.Response.AddHeader("Retry-After", "0");
+                    if (!may.Task.IsCompleted || asked < 2)
+                        http.Response.StatusCode = 202;
+                    else if (ready)
+                        (http.Response.StatusCode, http.Response.RedirectLocation) = (303, "/courses/7");
+                    else
+                    {
+                        http.Response.StatusCode = 422;
+                        http.Response.OutputStream.Write("""{ "detail": "The video is damaged." }"""u8);
+                    }
+                }
+
+                http.Response.Close();
+            }
+        }
+    }
+
     [Fact]
     public async Task A_refused_place_stops_alone_and_trying_again_does_only_what_is_left()
     {

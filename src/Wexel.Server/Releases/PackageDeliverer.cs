@@ -125,7 +125,12 @@ internal sealed class PackageDeliverer(
         await using var watch = release is Release of
             ? new SendWatch(databases, news, clock, of, BytesOf(release, outlet, put.Select(f => f.File.Key).ToHashSet()))
             : null;
-        var parcel = new Parcel(outlet.Row.Name, [.. put.Select(f => watch is null ? f : f with { Open = watch.Counted(f.Open) })], plan.Remove);
+        var parcel = new Parcel(
+            outlet.Row.Name,
+            [.. put.Select(f => watch is null ? f : f with { Open = watch.Counted(f.Open) })],
+            plan.Remove,
+            release is Release one ? stop => ProcessingAsync(one, stop) : null
+        );
         try
         {
             using var stop = CancellationTokenSource.CreateLinkedTokenSource(cancel, watch?.Stopped ?? CancellationToken.None);
@@ -141,6 +146,17 @@ internal sealed class PackageDeliverer(
         {
             release.There = WexelJson.Write(there.Now);
         }
+    }
+
+    /// <summary>Notes that the place has it and makes it ready, unless something else was said of the release meanwhile.</summary>
+    private async Task ProcessingAsync(Release release, CancellationToken cancel)
+    {
+        await using var own = await databases.CreateDbContextAsync(cancel);
+        await own
+            .Releases.IgnoreQueryFilters()
+            .Where(r => r.Id == release.Id && r.SaidNumber == release.SaidNumber)
+            .ExecuteUpdateAsync(set => set.SetProperty(r => r.Phase, ReleasePhase.ProcessingThere).SetProperty(r => r.PhaseAt, clock.GetUtcNow()), cancel);
+        await news.LessonAsync(release.LessonId);
     }
 
     private static long BytesOf(PackagedRelease release, KnownOutlet outlet, HashSet<string> keys) =>

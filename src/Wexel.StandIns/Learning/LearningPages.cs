@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Text.Json;
 using Microsoft.AspNetCore.StaticFiles;
 
@@ -50,6 +51,8 @@ internal static class LearningPages
                 {
                     var package = school.Take(name, zip);
                     var page = $"{request.Scheme}://{request.Host}/learning/courses/{name}";
+                    if (school.Processing > TimeSpan.Zero)
+                        return Processing(request.HttpContext, school, name);
                     return Results.Created(
                         page,
                         new
@@ -65,6 +68,10 @@ internal static class LearningPages
                     return Results.Problem(refused.Message, statusCode: 422, title: "The package was not taken");
                 }
             }));
+        // Where a package is made ready after it was taken, this says how far that is.
+        routes.MapGet("/learning/packages/{name}/state", (string name, HttpContext http, School school) => school.Open(name) is null ? Results.NotFound()
+            : school.LeftOf(name) > TimeSpan.Zero ? Processing(http, school, name)
+            : Results.Redirect($"/learning/courses/{name}"));
         routes.MapGet("/learning/courses/{name}", (string name, School school) =>
             school.Open(name) is { } package ? Page(package.Title, Course(name, package, school)) : Page("No such course", "", 404)
         );
@@ -115,6 +122,13 @@ internal static class LearningPages
                 $"Record: {item.Title}, {pupil.Name}"
             )}">record</a></td></tr>
             """;
+    }
+
+    /// <summary>It has a package and is not through with it (RFC 9110, section 15.3.3): where to ask, and when.</summary>
+    private static IResult Processing(HttpContext http, School school, string name)
+    {
+        http.Response.Headers.RetryAfter = Math.Max(1, (int)Math.Ceiling(Math.Min(5, school.LeftOf(name).TotalSeconds))).ToString(CultureInfo.InvariantCulture);
+        return Results.Accepted($"/learning/packages/{name}/state", new { Left = school.LeftOf(name).TotalSeconds });
     }
 
     private static IResult Launch(string name, string item, string pupil, School school, string place = "frame", string mode = "normal")

@@ -8,8 +8,16 @@ namespace Wexel.StandIns.Learning;
 internal sealed record Pupil(string Id, string Name);
 
 /// <summary>The packages that were taken, and what their lessons recorded of each pupil.</summary>
-internal sealed class School(string data)
+internal sealed class School(string data, TimeSpan processing)
 {
+    private readonly ConcurrentDictionary<string, DateTimeOffset> _ready = new();
+
+    /// <summary>How long it makes a package ready that it has taken.</summary>
+    internal TimeSpan Processing => processing;
+
+    /// <summary>How long it will still be making a package ready; zero once it is.</summary>
+    internal TimeSpan LeftOf(string name) => _ready.TryGetValue(name, out var at) && at > DateTimeOffset.UtcNow ? at - DateTimeOffset.UtcNow : TimeSpan.Zero;
+
     internal static readonly IReadOnlyList<Pupil> Pupils = [new("p1", "Marr, Ilse"), new("p2", "Finch, Odo"), new("p3", "Hallow, Wren")];
 
     private readonly string _root = Directory.CreateDirectory(Path.Combine(data, "learning")).FullName;
@@ -24,6 +32,7 @@ internal sealed class School(string data)
         if (!Archive.IsPlainName(name))
             throw new RefusedException("A package's name has lower-case letters, digits and hyphens, 60 at most.");
         Archive.Unpack(zip, Path.Combine(_root, name), folder => PackageReader.Read(folder));
+        _ready[name] = DateTimeOffset.UtcNow + processing;
         return Open(name)!;
     }
 
