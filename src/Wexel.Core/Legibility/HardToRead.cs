@@ -88,6 +88,17 @@ public static class HardToRead
         return [.. hard.OrderBy(h => h.Smallest).ThenByDescending(h => h.Lines.Count)];
     }
 
+    /// <summary>How high the smallest letters are that learners see, in delivered pixels; null where there is no text.</summary>
+    /// <inheritdoc cref="In"/>
+    public static double? Smallest(IReadOnlyList<SeenPicture> pictures, CanvasPlacement placement, TimeMap map, IReadOnlyList<MoveIn> moveIns)
+    {
+        var smallest = pictures
+            .Where(p => map.ToLesson(p.Span) is not null)
+            .SelectMany(p => Views(p.Span, placement, moveIns) is var views ? p.Lines.Select(l => Delivered(l, placement, views)) : [])
+            .Min();
+        return smallest is { } height ? Math.Round(height, 1) : null;
+    }
+
     /// <summary>What of the page is seen in a stretch: all of it where no move-in stands for some time, and the part of each move-in.</summary>
     private static List<PictureRect> Views(TimeRange span, CanvasPlacement placement, IReadOnlyList<MoveIn> moveIns)
     {

@@ -37,8 +37,9 @@ internal sealed record ViewPathView(FrameRate Grid, IReadOnlyList<KeptStretch> K
 /// <param name="Waiting">Whether it is still being looked for.</param>
 /// <param name="Delivered">The size in which the lesson is delivered.</param>
 /// <param name="EasyFrom">From which height on small letters are easy to read, in delivered pixels.</param>
+/// <param name="Smallest">How high the smallest letters are, in delivered pixels; null where there is no text, or it is still being looked for.</param>
 /// <param name="Stretches">Where something is hard to read, the worst first.</param>
-internal sealed record DetailView(bool Waiting, PictureSize Delivered, double EasyFrom, IReadOnlyList<HardStretch> Stretches);
+internal sealed record DetailView(bool Waiting, PictureSize Delivered, double EasyFrom, double? Smallest, IReadOnlyList<HardStretch> Stretches);
 
 internal static class MoveInEndpoints
 {
@@ -98,23 +99,20 @@ internal static class MoveInEndpoints
         var frames = found.Frames(document.Frames);
         CanvasPlacement Placed(int index, PictureSettings delivered) =>
             delivered.Size.Place(reel.Parts[index].Picture.ShownSize, Canvas.Under(reel, document.Canvas, frames[index]));
-        var (stretches, waiting) = (new List<HardStretch>(), false);
+        var (stretches, smallest, waiting) = (new List<HardStretch>(), new List<double?>(), false);
         for (var i = 0; i < reel.Parts.Count; i++)
         {
             var (recording, start, shown) = (found.Recordings[i], reel.SpanOf(i).Start, reel.Parts[i].Picture.ShownSize);
             var smaller = sizes.Select(p => Placed(i, p.Picture!).WholeDelivered).Where(s => s.Width < shown.Width).Distinct().ToList();
             var seen = recording.Analysis is null ? null : await DetailJob.FindAsync(recording.Hash, smaller, store, jobs, cancel);
             waiting |= seen is null;
-            stretches.AddRange(
-                HardToRead.In(
-                    [.. (seen ?? []).Select(s => s with { Span = new TimeRange(s.Span.Start + start, s.Span.End + start) })],
-                    Placed(i, settings),
-                    map,
-                    document.MoveIns
-                )
-            );
+            List<SeenPicture> along = [.. (seen ?? []).Select(s => s with { Span = new TimeRange(s.Span.Start + start, s.Span.End + start) })];
+            stretches.AddRange(HardToRead.In(along, Placed(i, settings), map, document.MoveIns));
+            smallest.Add(HardToRead.Smallest(along, Placed(i, settings), map, document.MoveIns));
         }
 
-        return TypedResults.Ok(new DetailView(waiting, Placed(0, settings).Canvas, HardToRead.EasyFrom, [.. stretches.OrderBy(s => s.Smallest)]));
+        return TypedResults.Ok(
+            new DetailView(waiting, Placed(0, settings).Canvas, HardToRead.EasyFrom, smallest.Min(), [.. stretches.OrderBy(s => s.Smallest)])
+        );
     }
 }

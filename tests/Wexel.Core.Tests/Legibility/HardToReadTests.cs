@@ -42,6 +42,19 @@ public class HardToReadTests
     }
 
     [Fact]
+    public void The_smallest_text_is_told_also_where_it_is_easy_to_read()
+    {
+        double? Smallest(int height, IReadOnlyList<TimeRange> cuts, params SeenPicture[] pictures) =>
+            HardToRead.Smallest(pictures, CanvasPlacement.Of(Recorded, Canvas.AsRecorded, height), TimeMap.Of(new FrameRate(30, 1), Ms.Of(60_000), cuts), []);
+        var pictures = new[] { Seen(0, 10_000, null, Line(100, 100, 14), Line(100, 200, 24)), Seen(10_000, 20_000, null, Line(100, 100, 18)) };
+        Smallest(480, [], pictures).ShouldBe(6.2);
+        Smallest(1080, [], pictures).ShouldBe(14);
+        Smallest(1080, [new TimeRange(Ms.Of(0), Ms.Of(10_000))], pictures).ShouldBe(18);
+        Smallest(1080, [], Seen(0, 10_000, null)).ShouldBeNull();
+        Smallest(1080, []).ShouldBeNull();
+    }
+
+    [Fact]
     public void The_worst_comes_first() =>
         In([
                 Seen(0, 5_000, null, Line(100, 100, 14)),

@@ -68,6 +68,7 @@ export function Deliver({ lessonId, revision, unsaved }: { lessonId: string; rev
               <PlaceRow
                 key={place.id}
                 lessonId={lessonId}
+                revision={revision}
                 place={place}
                 wish={wishOf(place)}
                 change={(change) => wish(place, change)}

@@ -10,9 +10,11 @@ import { HandOn } from './HandOn'
 import { OpensAt } from './OpensAt'
 import { PlaceState } from './PlaceState'
 import { asksForPermission, inWay, isUnderWay, type Offer, type Place, unfit, type Wish } from './places'
+import { SmallestText } from './SmallestText'
 
 interface Props {
   lessonId: string
+  revision: number
   place: Place
   wish: Wish
   change: (change: Partial<Wish>) => void
@@ -30,7 +32,7 @@ const who: [Schemas['Visibility'], string][] = [
 const where = { house: 'the house', outlet: 'this place', lesson: 'the lesson', release: 'here' } as const
 
 /** One place: whether the lesson is to go there, who may see it, how it stands there, and what is missing. */
-export function PlaceRow({ lessonId, place, wish, change, offers, missing, details, again, changed }: Props) {
+export function PlaceRow({ lessonId, revision, place, wish, change, offers, missing, details, again, changed }: Props) {
   const id = useId()
   const offer = offers.find((o) => o.id === wish.profileId)
   const why = inWay(place, wish, offers, missing)
@@ -165,6 +167,7 @@ export function PlaceRow({ lessonId, place, wish, change, offers, missing, detai
           </div>
         )}
         {known && offer?.size && <p className="text-small text-quiet">{pictureThere(offer)}</p>}
+        {wish.on && offer?.size && !stands && <SmallestText lessonId={lessonId} revision={revision} profile={offer.id} />}
         {known && place.titleThere && <p className="text-small text-quiet">{place.titleThere}</p>}
         {known && place.survives && <p className="text-small text-quiet">{place.survives}</p>}
         {place.handsOn && <HandOn outlet={place} />}
