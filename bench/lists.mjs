@@ -66,6 +66,7 @@ for (const [what, path] of [
   ['Channel', '/channel'],
   ['Results of a lesson', `/api/lessons/${first.id}/learners`],
   ['Space', '/api/space'],
+  ['Search', '/api/search?words=desk'],
 ])
   say(what, await milliseconds(get(path)))
 // The board as somebody sees it: from the address to rows that can be read, and how much of it a screen more of scrolling costs.

@@ -2,6 +2,7 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Net.Sockets;
 using System.Text.Json;
+using System.Text.Json.Nodes;
 using static Wexel.Server.Tests.ReleaseJobTests;
 
 namespace Wexel.Server.Tests;
@@ -188,6 +189,44 @@ public sealed class ReleaseOvertakenTests(ServerFixture fixture) : IClassFixture
                 http.Response.Close();
             }
         }
+    }
+
+    [Fact]
+    public async Task A_recording_that_is_replaced_meanwhile_is_what_learners_get()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var lesson = await LessonAsync(trainer);
+        var take = new ByteArrayContent(await Pictures.MadeAsync(320, 180, ".mp4", "testsrc=d=3"));
+        take.Headers.ContentType = new("application/octet-stream");
+        var other = (await (await trainer.PutAsync("/api/recordings?fileName=another take.mp4", take)).Content.ReadFromJsonAsync<JsonElement>()).GetProperty(
+            "lessonId"
+        );
+        var hash = (await trainer.JsonAsync($"/api/lessons/{other}")).GetProperty("document").GetProperty("recordingHash").GetString();
+        await trainer.UntilAsync($"/api/reels/{hash}", r => r.GetProperty("analysis") is { ValueKind: JsonValueKind.Object } a && IsThrough(a));
+        var channel = (await PlacesAsync(trainer, lesson)).Single(p => p.GetProperty("kind").GetString() == "channel");
+
+        var now = await trainer.JsonAsync($"/api/lessons/{lesson}");
+        var document = JsonNode.Parse(now.GetProperty("document").GetRawText())!;
+        document["title"] = "Closing the till, another take";
+        (document["recordingHash"], document["sections"], document["captions"], document["cuts"]) = (hash, new JsonArray(), new JsonArray(), new JsonArray());
+        var wanted = trainer.PostAsJsonAsync("/api/releases", new { wishes = new[] { Wish(lesson, channel) } });
+        (
+            await trainer.PutAsJsonAsync($"/api/lessons/{lesson}/document", new { basedOn = now.GetProperty("revision").GetInt32(), document })
+        ).EnsureSuccessStatusCode();
+        (await wanted).EnsureSuccessStatusCode();
+
+        // What was on its way either came to an end as it was then, and is behind, or went on as it is now; wanted again, nothing is left of the first.
+        JsonElement There(JsonElement all) => all.EnumerateArray().Single(p => p.GetProperty("kind").GetString() == "channel");
+        await trainer.UntilAsync($"/api/lessons/{lesson}/releases", all => HasEnded(There(all)));
+        (await trainer.PostAsJsonAsync("/api/releases", new { wishes = new[] { Wish(lesson, channel) } })).EnsureSuccessStatusCode();
+        var live = There(await trainer.UntilAsync($"/api/lessons/{lesson}/releases", all => Phase(There(all)) == "live"));
+        live.GetProperty("release").GetProperty("behind").GetBoolean().ShouldBeFalse();
+        live.GetProperty("release").GetProperty("revision").GetInt32().ShouldBe(now.GetProperty("revision").GetInt32() + 1);
+        var page = await fixture.Anonymous().GetStringAsync(new Uri(live.GetProperty("release").GetProperty("link").GetString()!).AbsolutePath);
+        page.ShouldContain("another take");
+        page.ShouldContain("\"length\":3000");
+
+        static bool IsThrough(JsonElement analysis) => analysis.GetProperty("lookedUntil").ValueKind == JsonValueKind.Null;
     }
 
     [Fact]

@@ -39,7 +39,8 @@ public sealed record LessonPicture(TimeSpan? At = null, string? Own = null)
         if (Math.Max(facts.Width, facts.Height) > LongestSide || (long)facts.Width * facts.Height > MostPixels)
             Say(
                 "picture-too-large",
-                $"The picture is {facts.Width} × {facts.Height} pixels; {LongestSide} for a side and {MostPixels / 1_000_000} million in all are the most. Save it smaller, 1920 across is plenty."
+                $"The picture is {facts.Width} × {facts.Height} pixels; {LongestSide} for a side and "
+                    + $"{MostPixels / 1_000_000} million in all are the most. Save it smaller, 1920 across is plenty."
             );
         return wrong;
     }

@@ -67,7 +67,9 @@ public static class PictureProposals
     /// <summary>How many are proposed at most.</summary>
     public const int Most = 3;
 
-    /// <summary>From which difference on two pictures are unlike, as far as lessons go, most of whose screen stays: the mean of their parts' differences, 0 to 1.</summary>
+    /// <summary>
+    /// From which difference on two pictures are unlike, as far as lessons go, most of whose screen stays: the mean of their parts' differences, 0 to 1.
+    /// </summary>
     public const double Unlike = PictureMoments.NewPicture / 4;
 
     /// <summary>From which difference on being more unlike makes none better.</summary>

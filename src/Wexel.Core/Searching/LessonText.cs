@@ -12,6 +12,9 @@ public enum TextKind
     /// <summary>A tag, or the category.</summary>
     Tag,
 
+    /// <summary>Who made it.</summary>
+    Author,
+
     /// <summary>The title of a section.</summary>
     Section,
 
@@ -63,6 +66,7 @@ public sealed record LessonText(TextKind Kind, string Ref, IReadOnlyList<TextLin
             {
                 new LessonText(TextKind.Title, "", Plain([document.Title, details.ShortTitle])),
                 new LessonText(TextKind.Tag, "", Plain([.. details.Tags ?? [], details.Category])),
+                new LessonText(TextKind.Author, "", Plain([details.Author?.Name])),
                 new LessonText(TextKind.Section, "", [.. document.Sections.SelectMany(s => Plain([s.Title], s.At))]),
                 new LessonText(TextKind.Description, "", Plain(document.Description.Split('\n'))),
             }

@@ -19,6 +19,9 @@ internal sealed class LessonSearch(WexelDb db, CaptionStore captions) : IUpkeep
     /// <summary>The most lessons that are shown.</summary>
     private const int MostLessons = 50;
 
+    /// <summary>The most lessons whose texts are read for that; whoever finds more than these has looked for too little.</summary>
+    private const int MostRead = 200;
+
     private const string Work = "bringing what is searched up to date";
 
     public TimeSpan Every => TimeSpan.FromMinutes(1);
@@ -45,6 +48,7 @@ internal sealed class LessonSearch(WexelDb db, CaptionStore captions) : IUpkeep
             .OrderBy(l => l.Course!.Position)
             .ThenBy(l => l.CourseId)
             .ThenBy(l => l.Position)
+            .Take(MostRead)
             .Select(l => new
             {
                 l.Id,
@@ -64,7 +68,7 @@ internal sealed class LessonSearch(WexelDb db, CaptionStore captions) : IUpkeep
             .OrderByDescending(l => l.Hits[0].Found.Count)
             .ThenBy(l => l.Hits[0].Kind)
             .ToList();
-        return new SearchAnswer([.. hits.Take(MostLessons)], hits.Count > MostLessons);
+        return new SearchAnswer([.. hits.Take(MostLessons)], hits.Count > MostLessons || found.Count == MostRead);
     }
 
     private static string Escaped(string word) => string.Concat(word.Select(c => c is '%' or '_' or '\\' ? $"\\{c}" : c.ToString()));
@@ -73,7 +77,7 @@ internal sealed class LessonSearch(WexelDb db, CaptionStore captions) : IUpkeep
     {
         while (
             await db
-                .Lessons.Where(l => l.SearchedRevision != l.Revision)
+                .Lessons.Where(l => l.SearchedRevision != l.Revision && l.Revisions.Any(r => r.Number == l.Revision))
                 .OrderBy(l => l.Id)
                 .Take(AtOnce)
                 .Select(l => new

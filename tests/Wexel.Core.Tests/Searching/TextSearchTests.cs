@@ -20,7 +20,12 @@ public class TextSearchTests
                 [],
                 [new Section("s1", Ms.Of(0), "Choosing the sailing"), new Section("s2", Ms.Of(41_000), "The length")],
                 [],
-                details: new DetailSet(ShortTitle: "Vehicle crossing", Tags: ["tickets", "vehicles"], Category: "Ticket desk")
+                details: new DetailSet(
+                    ShortTitle: "Vehicle crossing",
+                    Tags: ["tickets", "vehicles"],
+                    Category: "Ticket desk",
+                    Author: new Author("Mara Tarn", "training@brackwater.example")
+                )
             ),
             [
                 (
@@ -40,6 +45,7 @@ public class TextSearchTests
             .ShouldBe([
                 (TextKind.Title, "Selling a vehicle crossing | Vehicle crossing"),
                 (TextKind.Tag, "tickets | vehicles | Ticket desk"),
+                (TextKind.Author, "Mara Tarn"),
                 (TextKind.Section, "Choosing the sailing | The length"),
                 (TextKind.Description, "What a crossing costs. | And how a caravan is measured."),
                 (TextKind.Caption, "A caravan is a vehicle of its own."),

@@ -7,7 +7,7 @@ import { clock } from '../ui/words'
 
 type Hit = Schemas['TextHit']
 
-const kinds: Record<Hit['kind'], string> = { title: 'Title', tag: 'Tag', section: 'Section', description: 'Description', caption: 'Said' }
+const kinds: Record<Hit['kind'], string> = { title: 'Title', tag: 'Tag', author: 'Author', section: 'Section', description: 'Description', caption: 'Said' }
 
 /** Where lessons say what is looked for, each place to go to. */
 export function Found({ words }: { words: string }) {
