@@ -4,7 +4,7 @@ import { readFileSync } from 'node:fs'
 import { signIn } from './client.mjs'
 
 const { ask } = await signIn(`http://127.0.0.1:${process.argv[2]}`)
-const demo = JSON.parse(readFileSync('demo/lessons.json', 'utf8'))
+const demo = JSON.parse(readFileSync(`${process.env.WEXEL_DEMO ?? 'demo'}/lessons.json`, 'utf8'))
 const toRelease = demo.filter((l) => l.released).length
 const began = performance.now()
 const taken = () => ((performance.now() - began) / 1000).toFixed(0)

@@ -4,7 +4,6 @@ using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
-using Wexel.Core.Details;
 using Wexel.Core.Lessons;
 using Wexel.Core.Outlets;
 using Wexel.Core.Placing;
@@ -154,7 +153,7 @@ internal static class LessonEndpoints
                                     Stage(progress),
                                     NextStep.Of(progress),
                                     said.ShortTitle,
-                                    DetailLayers.Merged(standing.House.Details, said).Author?.Name,
+                                    (said.Author ?? standing.House.Details.Author)?.Name,
                                     marks,
                                     learners.GetValueOrDefault(l.Id)?.All ?? 0,
                                     learners.GetValueOrDefault(l.Id)?.Done ?? 0
