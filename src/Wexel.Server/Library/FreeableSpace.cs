@@ -158,7 +158,8 @@ internal sealed class FreeableSpace(
     private async Task<(HashSet<string> Tracks, HashSet<string> Files)> NeededAsync(CancellationToken cancel)
     {
         var profiles = (await shelf.AllAsync(cancel)).ToDictionary(p => p.Id);
-        var now = await db.Lessons.Select(l => new SavedLesson(l.Id, l.Revision)).ToDictionaryAsync(l => l.Lesson, cancel);
+        // What lies in the bin comes out of it as it was.
+        var now = await db.Lessons.IgnoreQueryFilters().Select(l => new SavedLesson(l.Id, l.Revision)).ToDictionaryAsync(l => l.Lesson, cancel);
         var releases = await db
             .Releases.IgnoreQueryFilters()
             .Where(r => r.Phase != ReleasePhase.TakenDown)
