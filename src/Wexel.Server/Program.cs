@@ -140,7 +140,7 @@ builder
     .AddScoped<Mailer>();
 foreach (var kind in OutletKinds.In(typeof(OutletKind).Assembly))
     builder.Services.AddSingleton(kind);
-builder.Services.AddSingleton<OutletKinds>().AddSingleton<PlayerHash>();
+builder.Services.AddSingleton<OutletKinds>().AddSingleton<PlayerHash>().AddSingleton<ReckonedKeys>();
 builder
     .Services.AddHttpClient<PutDelivery>(http => http.Timeout = TimeSpan.FromMinutes(30))
     .ConfigurePrimaryHttpMessageHandler(services => OutsideOnly.Handler(services.GetRequiredService<IOptions<WexelOptions>>().Value.MayReach));

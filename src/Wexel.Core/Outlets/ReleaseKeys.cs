@@ -1,5 +1,4 @@
 using Wexel.Core.Details;
-using Wexel.Core.Encoding;
 using Wexel.Core.Keys;
 
 namespace Wexel.Core.Outlets;
@@ -29,43 +28,6 @@ public sealed record OutletAtHand(OutletTerms Terms, IReadOnlyList<DetailRule> R
 /// </summary>
 public static class ReleaseKeys
 {
-    /// <summary>The key that is wanted of a lesson at an outlet.</summary>
-    /// <param name="outlet">The outlet.</param>
-    /// <param name="lesson">The lesson.</param>
-    /// <param name="release">What is said about it there alone.</param>
-    /// <param name="profile">The profile that it is made with.</param>
-    /// <param name="house">What the house gives.</param>
-    public static string Wanted(OutletAtHand outlet, LessonAtHand lesson, DetailSet release, Profile profile, HouseKeys house) =>
-        Wanted(outlet, profile, house)(lesson, release);
-
-    /// <summary>The same for many lessons, of which each is reckoned at once.</summary>
-    /// <inheritdoc cref="Wanted(OutletAtHand, LessonAtHand, DetailSet, Profile, HouseKeys)"/>
-    public static Func<LessonAtHand, DetailSet, string> Wanted(OutletAtHand outlet, Profile profile, HouseKeys house)
-    {
-        var (terms, termsKey, profileKey) = (outlet.Terms, outlet.Terms.Key, ProfileKeys.ProfileKey(profile));
-        return (lesson, release) =>
-            MadeKey.Hash(Makers.Release, k =>
-                k.Add("terms", termsKey)
-                    .Add("lesson", lesson.Key)
-                    .Add("profile", profileKey)
-                    .Add("mark", lesson.WantsMark && profile.Picture is { HouseMark: true } ? house.Mark : null)
-                    .Add("player", terms.TakesPlayer ? house.Player : null)
-                    .Add("artwork", terms.Copy == Feeds.FeedMedia.Sound ? outlet.Artwork : null)
-                    .Add("details", DetailRule.Key(outlet.Rules, DetailLayers.Merged(house.Details, outlet.Details, lesson.Said, release)))
-                    .Part("tags", FileTags.Of(DetailLayers.Merged(house.Details, lesson.Said)), FileTags.Declare)
-                    .Each(
-                        "makers",
-                        [
-                            Makers.Picture,
-                            Makers.Sound,
-                            Makers.Finish,
-                            .. terms.Copy is null ? [] : new[] { Makers.Episode },
-                            .. terms.TakesPlayer ? new[] { Makers.Package } : [],
-                        ]
-                    )
-            );
-    }
-
     /// <summary>The key that is wanted of a course as a whole.</summary>
     /// <param name="title">The course's title.</param>
     /// <param name="description">What it is about.</param>

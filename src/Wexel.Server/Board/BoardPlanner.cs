@@ -166,7 +166,7 @@ internal sealed class BoardPlanner(WexelDb db, StandingReader standings, Release
                 .Select(c =>
                 {
                     var (lesson, outlet, release) = (lessons[c.LessonId], outlets[c.OutletId], releases.GetValueOrDefault(c));
-                    var isBehind = release is { MadeFrom.Length: > 0 } && standing.IsBehind(outlet, release.Stands(), lesson.AtHand());
+                    var isBehind = release is { MadeFrom.Length: > 0 } && standing.IsBehind(outlet, release.Stands(), lesson.Here());
                     return new Asked(c, lesson, outlet, release, isBehind, standing);
                 }),
         ];

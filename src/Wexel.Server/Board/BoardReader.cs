@@ -16,8 +16,7 @@ internal sealed class BoardReader(WexelDb db, StandingReader reader)
     internal async Task<BoardView> ReadAsync(CancellationToken cancel)
     {
         var standing = await reader.ReadAsync(cancel);
-        var stands = await reader.StandsAsync(standing, cancel);
-        var ways = await WaysAsync(cancel);
+        var ways = await WaysAsync(standing.ProfileIds, cancel);
         var lessons = await db
             .Lessons.OrderBy(l => l.Course!.Position)
             .ThenBy(l => l.CourseId)
@@ -36,24 +35,22 @@ internal sealed class BoardReader(WexelDb db, StandingReader reader)
         return new BoardView(
             [.. standing.Outlets.Select(o => new BoardOutlet(o.Row.Id, o.Row.Name, o.Kind.Name, o.Kind.HasPages))],
             [
-                .. lessons
-                    .Select(l => (Row: l, AtHand: new LessonAtHand(l.ContentKey, l.WantsMark, DetailShelf.Read(l.Said))))
-                    .Select(l => new BoardRow(
-                        l.Row.Id,
-                        l.Row.Course,
-                        l.Row.Position,
-                        l.Row.Title,
-                        l.AtHand.Said.ShortTitle,
-                        [.. standing.Outlets.Select(o => Cell(o, l.AtHand, l.Row.Id))]
-                    )),
+                .. lessons.Select(l => new BoardRow(
+                    l.Id,
+                    l.Course,
+                    l.Position,
+                    l.Title,
+                    DetailShelf.Read(l.Said).ShortTitle,
+                    [.. standing.Outlets.Select(o => Cell(o, new LessonHere(l.ContentKey, l.WantsMark, l.Said), l.Id))]
+                )),
             ]
         );
 
-        CellView? Cell(KnownOutlet outlet, LessonAtHand lesson, Guid id)
+        CellView? Cell(KnownOutlet outlet, LessonHere lesson, Guid id)
         {
             if (!ways.TryGetValue(new BoardCell(id, outlet.Row.Id), out var way))
                 return null;
-            var there = stands[id].FirstOrDefault(s => s.OutletId == outlet.Row.Id);
+            var there = way.Stands;
             var isBehind = there is not null && standing.IsBehind(outlet, there, lesson);
             var phase = ReleasePhases.Shown(way.Phase, isBehind);
             return new CellView(
@@ -66,18 +63,26 @@ internal sealed class BoardReader(WexelDb db, StandingReader reader)
         }
     }
 
-    private sealed record Way(ReleasePhase Phase, DateTimeOffset Since, Visibility Visibility, double? Progress, string? Problem);
+    /// <param name="Stands">What stands there; null where nothing does yet.</param>
+    private sealed record Way(ReleasePhase Phase, DateTimeOffset Since, Visibility Visibility, double? Progress, string? Problem, Stands? Stands);
 
     /// <summary>How far each release is, also those that stand nowhere.</summary>
-    private async Task<Dictionary<BoardCell, Way>> WaysAsync(CancellationToken cancel) =>
+    private async Task<Dictionary<BoardCell, Way>> WaysAsync(IReadOnlyList<string> profiles, CancellationToken cancel) =>
         (
             await db
                 .Releases.IgnoreQueryFilters()
                 .Where(r => r.MadeFrom != "" || r.BatchId != null)
                 .Select(r => new
                 {
-                    r.LessonId,
-                    r.OutletId,
+                    Stands = new Stands(
+                        r.LessonId,
+                        r.OutletId,
+                        r.MadeFrom,
+                        r.ProfileId,
+                        profiles.Contains(r.ProfileId) ? null : r.Profile,
+                        r.ReleasedAt,
+                        r.Details
+                    ),
                     r.Phase,
                     r.PhaseAt,
                     r.Visibility,
@@ -93,13 +98,14 @@ internal sealed class BoardReader(WexelDb db, StandingReader reader)
                 })
                 .ToListAsync(cancel)
         ).ToDictionary(
-            r => new BoardCell(r.LessonId, r.OutletId),
+            r => new BoardCell(r.Stands.LessonId, r.Stands.OutletId),
             r => new Way(
                 r.Phase,
                 r.PhaseAt,
                 r.Visibility,
                 r.Rendered ?? (r is { Phase: ReleasePhase.Sending, BytesToSend: > 0 and var all } ? (double)r.SentBytes / all : null),
-                r.Problem
+                r.Problem,
+                r.Stands.MadeFrom.Length > 0 ? r.Stands : null
             )
         );
 }

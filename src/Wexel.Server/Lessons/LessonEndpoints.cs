@@ -133,7 +133,7 @@ internal static class LessonEndpoints
                             .Select(l =>
                             {
                                 var said = DetailShelf.Read(l.Said);
-                                var marks = standing.MarksOf(new LessonAtHand(l.ContentKey, l.WantsMark, said), stands[l.Id]).ToList();
+                                var marks = standing.MarksOf(new LessonHere(l.ContentKey, l.WantsMark, l.Said), stands[l.Id]).ToList();
                                 var progress = new LessonProgress(
                                     l.Title.Length > 0,
                                     l.LookedThrough,

@@ -158,7 +158,7 @@ internal sealed class MadeFileReader(
             );
         }
 
-        FileAge Behind(Release release) => standing.IsBehind(places[release.Id], release.Stands(), lesson.AtHand()) ? FileAge.Finishing : FileAge.UpToDate;
+        FileAge Behind(Release release) => standing.IsBehind(places[release.Id], release.Stands(), lesson.Here()) ? FileAge.Finishing : FileAge.UpToDate;
 
         List<FileUse> Uses(IReadOnlyList<Release> of) => [.. of.Select(r => new FileUse(places[r.Id].Kind, r.Outlet!.Name))];
     }

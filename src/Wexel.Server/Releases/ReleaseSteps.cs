@@ -108,7 +108,7 @@ internal sealed class ReleaseSteps(
         var isOpen = release.MadeFrom.Length > 0 && OpenToAll.Is(outlet.Kind, release.Visibility);
         if (OpenToAll.Unanswered(outlet.Kind, aim.Visibility, said, isOpen, outlet.Row.Name) is { } unanswered)
             return unanswered;
-        var key = standing.Wanted(outlet, lesson.AtHand(), own, profile);
+        var key = standing.Wanted(outlet, lesson.Here(), release.Details, profile);
         return new ReleaseWay(aim, lesson, outlet, release, profile, planned, said, Wanted(outlet, planned, said, key));
     }
 

@@ -85,7 +85,7 @@ internal sealed class ReleaseViews(WexelDb db, HandOns handOns, TimeProvider clo
             release.Id,
             release.Revision,
             release.ReleasedAt,
-            standing.IsBehind(outlet, release.Stands(), lesson.AtHand()),
+            standing.IsBehind(outlet, release.Stands(), lesson.Here()),
             release.Visibility,
             release.OpensAt,
             release.ProfileId,

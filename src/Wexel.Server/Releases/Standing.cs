@@ -13,14 +13,23 @@ using Wexel.Server.Shelves;
 namespace Wexel.Server.Releases;
 
 /// <summary>All by which it is judged what stands at outlets and what is wanted there, read once for as many lessons as are looked at.</summary>
-internal sealed class Standing(IReadOnlyList<KnownOutlet> outlets, IReadOnlyList<Profile> profiles, HouseKeys house, WexelOptions options)
+internal sealed class Standing(
+    IReadOnlyList<KnownOutlet> outlets,
+    IReadOnlyList<Profile> profiles,
+    HouseKeys house,
+    ReckonedKeys reckoned,
+    WexelOptions options
+)
 {
     /// <summary>What the house gives to what it makes.</summary>
     internal HouseKeys House => house;
 
     private readonly Dictionary<string, Profile> _profiles = profiles.ToDictionary(p => p.Id);
     private readonly Dictionary<Guid, IReadOnlyList<ProfileRefusal>> _refused = [];
-    private readonly Dictionary<(Guid Outlet, Profile), Func<LessonAtHand, DetailSet, string>> _wanted = [];
+    private readonly Dictionary<string, Profile> _gone = [];
+
+    // One of another reading of the shelf may be another profile under the same name.
+    private readonly Dictionary<Profile, Dictionary<Guid, WantedAt>> _wanted = new(ReferenceEqualityComparer.Instance);
 
     internal IReadOnlyList<KnownOutlet> Outlets => outlets;
 
@@ -35,19 +44,19 @@ internal sealed class Standing(IReadOnlyList<KnownOutlet> outlets, IReadOnlyList
     /// <summary>The key that is wanted of a lesson at an outlet, with a profile.</summary>
     /// <param name="outlet">The outlet.</param>
     /// <param name="lesson">The lesson.</param>
-    /// <param name="release">What is said about it there alone.</param>
+    /// <param name="release">What is said about it there alone, as it is kept.</param>
     /// <param name="profile">The profile that it is made with.</param>
-    internal string Wanted(KnownOutlet outlet, LessonAtHand lesson, DetailSet release, Profile profile)
+    internal string Wanted(KnownOutlet outlet, LessonHere lesson, string? release, Profile profile)
     {
-        // One of another reading of the shelf may be another profile under the same name.
-        if (!_wanted.TryGetValue((outlet.Row.Id, profile), out var of))
-            _wanted[(outlet.Row.Id, profile)] = of = ReleaseKeys.Wanted(outlet.AtHand, profile, house);
-        return of(lesson, release);
+        if (!_wanted.TryGetValue(profile, out var there))
+            _wanted[profile] = there = [];
+        if (!there.TryGetValue(outlet.Row.Id, out var wanted))
+            there[outlet.Row.Id] = wanted = new WantedAt(outlet.AtHand, profile, house);
+        return reckoned.Of(wanted, lesson, release);
     }
 
     /// <summary>Whether another key is wanted of a lesson at an outlet than the one that stands there.</summary>
-    internal bool IsBehind(KnownOutlet outlet, Stands stands, LessonAtHand lesson) =>
-        stands.MadeFrom != Wanted(outlet, lesson, stands.Details, ProfileOf(stands));
+    internal bool IsBehind(KnownOutlet outlet, Stands stands, LessonHere lesson) => stands.MadeFrom != Wanted(outlet, lesson, stands.Said, ProfileOf(stands));
 
     /// <summary>Whether another key is wanted of a course than the one of its package.</summary>
     internal bool IsBehind(KnownOutlet outlet, CourseRelease release, Course course) =>
@@ -59,10 +68,17 @@ internal sealed class Standing(IReadOnlyList<KnownOutlet> outlets, IReadOnlyList
         );
 
     /// <summary>The profile as it is now; one that is gone as it was.</summary>
-    private Profile ProfileOf(Stands stands) => _profiles.GetValueOrDefault(stands.ProfileId) ?? Profile.Format.Read(stands.ProfileThen!);
+    private Profile ProfileOf(Stands stands)
+    {
+        if (_profiles.GetValueOrDefault(stands.ProfileId) is { } there)
+            return there;
+        if (!_gone.TryGetValue(stands.ProfileThen!, out var gone))
+            _gone[stands.ProfileThen!] = gone = Profile.Format.Read(stands.ProfileThen!);
+        return gone;
+    }
 
     /// <summary>Where a lesson stands, and whether what stands there is behind.</summary>
-    internal IEnumerable<ReleaseMark> MarksOf(LessonAtHand lesson, IEnumerable<Stands> stands) =>
+    internal IEnumerable<ReleaseMark> MarksOf(LessonHere lesson, IEnumerable<Stands> stands) =>
         stands
             .Join(outlets, s => s.OutletId, o => o.Row.Id, (s, o) => (Outlet: o, Stands: s))
             .OrderBy(s => s.Outlet.Row.Name, StringComparer.CurrentCulture)
@@ -73,7 +89,7 @@ internal sealed class Standing(IReadOnlyList<KnownOutlet> outlets, IReadOnlyList
         ReleaseKeys.WantedOfCourse(
             course.Title,
             course.Description,
-            [.. course.Lessons.OrderBy(l => l.Position).Select(l => Wanted(outlet, l.AtHand(), DetailSet.None, profile))]
+            [.. course.Lessons.OrderBy(l => l.Position).Select(l => Wanted(outlet, l.Here(), null, profile))]
         );
 
     /// <summary>What holds of a lesson at an outlet, and where each detail comes from.</summary>
@@ -84,15 +100,18 @@ internal sealed class Standing(IReadOnlyList<KnownOutlet> outlets, IReadOnlyList
 /// <summary>What stands at an outlet, as far as lists of many go by it.</summary>
 /// <param name="ProfileThen">The profile that it was made with, where it may be gone since; null where it is there.</param>
 /// <param name="Said">What is said about the lesson there alone, as it is kept.</param>
-internal sealed record Stands(Guid LessonId, Guid OutletId, string MadeFrom, string ProfileId, string? ProfileThen, DateTimeOffset ReleasedAt, string? Said)
-{
-    internal DetailSet Details => DetailShelf.Read(Said);
-}
+internal sealed record Stands(Guid LessonId, Guid OutletId, string MadeFrom, string ProfileId, string? ProfileThen, DateTimeOffset ReleasedAt, string? Said);
+
+/// <summary>A lesson, as far as a release goes by it.</summary>
+/// <param name="Key">The key of what it says.</param>
+/// <param name="WantsMark">Whether the house's mark stands on it.</param>
+/// <param name="Said">What is said about it, wherever it goes, as it is kept.</param>
+internal readonly record struct LessonHere(string Key, bool WantsMark, string? Said);
 
 internal static class LessonsAtHand
 {
     /// <summary>What a lesson is, as far as a release goes by it.</summary>
-    internal static LessonAtHand AtHand(this Lesson lesson) => new(lesson.ContentKey, lesson.WantsMark, DetailShelf.Said(lesson));
+    internal static LessonHere Here(this Lesson lesson) => new(lesson.ContentKey, lesson.WantsMark, lesson.Said);
 
     /// <summary>What stands, as far as it is judged.</summary>
     internal static Stands Stands(this Release release) =>
@@ -103,7 +122,7 @@ internal static class LessonsAtHand
 internal sealed record ReleaseMark(string Outlet, bool Behind);
 
 /// <summary>Reads what is judged by.</summary>
-internal sealed class StandingReader(WexelDb db, OutletShelf outlets, ProfileShelf shelf, PlayerHash player, IOptions<WexelOptions> options)
+internal sealed class StandingReader(WexelDb db, OutletShelf outlets, ProfileShelf shelf, PlayerHash player, ReckonedKeys keys, IOptions<WexelOptions> options)
 {
     /// <summary>What stands everywhere, by its lesson: a few columns of each release.</summary>
     internal async Task<ILookup<Guid, Stands>> StandsAsync(Standing standing, CancellationToken cancel)
@@ -131,6 +150,7 @@ internal sealed class StandingReader(WexelDb db, OutletShelf outlets, ProfileShe
             await outlets.AllAsync(cancel),
             await shelf.AllAsync(cancel),
             new HouseKeys(HouseShelf.OnPictures(house)?.WholeKey, player.Value, DetailShelf.Said(house)),
+            keys,
             options.Value
         );
     }
