@@ -1,9 +1,9 @@
-import { useWindowVirtualizer } from '@tanstack/react-virtual'
-import { memo, useCallback, useLayoutEffect, useRef, useState } from 'react'
+import { useVirtualizer } from '@tanstack/react-virtual'
+import { memo, useCallback, useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import type { Schemas } from '../app/api'
-import { Mark, type MarkKind } from '../ui/Mark'
-import { day } from '../ui/words'
+import { type MarkKind, MarkShape } from '../ui/Mark'
+import { date, day } from '../ui/words'
 import { type BoardCell, between, keyOf, moved, stateOf, toggled } from './selection'
 
 type Row = Schemas['BoardRow']
@@ -17,18 +17,30 @@ interface Props {
 }
 
 const rowPx = 56
+const headPx = 64
+const lessonPx = 208
+const cellPx = 108
+/** Rows that are drawn above and below those in sight. */
+const overscan = 4
 
 /** The cells: by mouse and by keyboard a cell, a row by its lesson, a column by its outlet, and ranges are selected. */
 export function Grid({ rows, outlets, selected, select }: Props) {
   const navigate = useNavigate()
-  const body = useRef<HTMLDivElement>(null)
-  const [top, setTop] = useState(0)
+  const box = useRef<HTMLDivElement>(null)
   const [at, setAt] = useState<BoardCell>()
   const anchor = useRef<BoardCell>(undefined)
-  useLayoutEffect(() => setTop((body.current?.getBoundingClientRect().top ?? 0) + window.scrollY), [])
-  const virtual = useWindowVirtualizer({ count: rows.length, estimateSize: () => rowPx, overscan: 8, scrollMargin: top })
+  const virtual = useVirtualizer({
+    count: rows.length,
+    estimateSize: () => rowPx,
+    overscan,
+    getScrollElement: () => box.current,
+    scrollPaddingStart: headPx,
+  })
+  // What is scrolled out of sight becomes what comes into it, so that no row is made anew.
+  const pool = Math.ceil((virtual.scrollRect?.height ?? window.innerHeight) / rowPx) + 1 + 2 * overscan
   const shown = { lessons: rows.map((r) => r.lessonId), outlets: outlets.map((o) => o.id) }
-  const columns = { gridTemplateColumns: `minmax(200px, 1fr) repeat(${outlets.length}, minmax(104px, 168px))` }
+  const cellWidth = `clamp(${cellPx}px, (100% - ${lessonPx}px) / ${outlets.length}, 168px)`
+  const whole = { minWidth: lessonPx + outlets.length * cellPx }
   const first = rows[0] && outlets[0] ? { lessonId: rows[0].lessonId, outletId: outlets[0].id } : undefined
   const focus = at && shown.lessons.includes(at.lessonId) ? at : first
 
@@ -62,7 +74,7 @@ export function Grid({ rows, outlets, selected, select }: Props) {
     setAt(cell)
     virtual.scrollToIndex(shown.lessons.indexOf(cell.lessonId), { align: 'auto' })
     // What was not drawn yet is there in the next frame.
-    requestAnimationFrame(() => body.current?.querySelector<HTMLElement>(`[data-cell="${keyOf(cell)}"]`)?.focus())
+    requestAnimationFrame(() => box.current?.querySelector<HTMLElement>(`[data-cell="${keyOf(cell)}"]`)?.focus())
   }
   const keyed = (event: React.KeyboardEvent) => {
     if (!focus || !(event.target as HTMLElement).dataset.cell) return
@@ -87,19 +99,29 @@ export function Grid({ rows, outlets, selected, select }: Props) {
   }
   return (
     // biome-ignore lint/a11y/useSemanticElements: rows that are not on the screen are not drawn, which no table can do
-    <div role="grid" aria-label="Lessons and where they stand" aria-multiselectable aria-rowcount={rows.length + 1} onKeyDown={keyed} tabIndex={-1}>
+    <div
+      ref={box}
+      role="grid"
+      aria-label="Lessons and where they stand"
+      aria-multiselectable
+      aria-rowcount={rows.length + 1}
+      onKeyDown={keyed}
+      tabIndex={-1}
+      className="max-h-[calc(100dvh-10rem)] min-h-64 overflow-auto border-b border-hairline"
+      style={{ scrollPadding: `${headPx}px 0 0 ${lessonPx}px` }}
+    >
       {/* biome-ignore lint/a11y/useSemanticElements: as above */}
       {/* biome-ignore lint/a11y/useFocusableInteractive: its cells are */}
-      <div role="row" aria-rowindex={1} className="sticky top-0 z-10 grid gap-x-2 border-b-2 border-ink bg-paper py-2" style={columns}>
+      <div role="row" aria-rowindex={1} className="sticky top-0 z-20 flex border-b-2 border-ink bg-paper" style={{ ...whole, height: headPx }}>
         {/* biome-ignore lint/a11y/useSemanticElements: as above */}
         {/* biome-ignore lint/a11y/useFocusableInteractive: nothing is done by it */}
-        <div role="columnheader" className="font-bold">
+        <div role="columnheader" className={`${lessonColumn} font-bold`}>
           Lesson<span className="block font-normal text-quiet">in teaching order</span>
         </div>
         {outlets.map((o) => (
           // biome-ignore lint/a11y/useSemanticElements: as above
           // biome-ignore lint/a11y/useFocusableInteractive: its box is
-          <div key={o.id} role="columnheader" className="min-w-0">
+          <div key={o.id} role="columnheader" className="flex-none px-2 py-1" style={{ width: cellWidth }} title={o.name}>
             <label className="flex cursor-pointer items-start gap-2">
               <input
                 type="checkbox"
@@ -110,21 +132,21 @@ export function Grid({ rows, outlets, selected, select }: Props) {
               />
               <span className="min-w-0">
                 <b className="block truncate">{o.name}</b>
-                <span className="block text-quiet">{o.kindName}</span>
+                <span className="block truncate text-quiet">{o.kindName}</span>
               </span>
             </label>
           </div>
         ))}
       </div>
-      <div ref={body} className="relative" style={{ height: virtual.getTotalSize() }}>
+      <div className="relative" style={{ ...whole, height: virtual.getTotalSize() }}>
         {virtual.getVirtualItems().map((item) => (
           <BoardLine
-            key={rows[item.index].lessonId}
+            key={item.index % pool}
             row={rows[item.index]}
             index={item.index}
-            y={item.start - top}
+            y={item.start}
             outlets={outlets}
-            columns={columns.gridTemplateColumns}
+            cellWidth={cellWidth}
             selected={shown.outlets.map((outletId) => selected.has(keyOf({ lessonId: rows[item.index].lessonId, outletId }))).join()}
             focus={focus?.lessonId === rows[item.index].lessonId ? focus.outletId : undefined}
             press={press}
@@ -141,7 +163,7 @@ interface LineProps {
   index: number
   y: number
   outlets: Outlet[]
-  columns: string
+  cellWidth: string
   /** Which cells are selected, as words: what stays the same is not drawn again. */
   selected: string
   focus: string | undefined
@@ -149,7 +171,7 @@ interface LineProps {
   all: (lessonId: string) => void
 }
 
-const BoardLine = memo(function BoardLine({ row, index, y, outlets, columns, selected, focus, press, all }: LineProps) {
+const BoardLine = memo(function BoardLine({ row, index, y, outlets, cellWidth, selected, focus, press, all }: LineProps) {
   const on = selected.split(',').map((word) => word === 'true')
   const title = row.shortTitle || row.title || 'Needs a title'
   return (
@@ -158,12 +180,12 @@ const BoardLine = memo(function BoardLine({ row, index, y, outlets, columns, sel
     <div
       role="row"
       aria-rowindex={index + 2}
-      className="absolute inset-x-0 grid items-stretch gap-x-2 border-b border-hairline"
-      style={{ gridTemplateColumns: columns, height: rowPx, transform: `translateY(${y}px)` }}
+      className="absolute inset-x-0 flex border-b border-hairline contain-strict"
+      style={{ height: rowPx, transform: `translateY(${y}px)` }}
     >
       {/* biome-ignore lint/a11y/useSemanticElements: as above */}
       {/* biome-ignore lint/a11y/useFocusableInteractive: its box is */}
-      <div role="rowheader" className="flex min-w-0 items-start gap-2 py-2">
+      <div role="rowheader" className={`${lessonColumn} flex items-start gap-2`}>
         <input
           type="checkbox"
           className="mt-1 accent-copper"
@@ -189,7 +211,8 @@ const BoardLine = memo(function BoardLine({ row, index, y, outlets, columns, sel
             data-cell={keyOf(here)}
             aria-selected={on[i]}
             tabIndex={focus === outlets[i].id ? 0 : -1}
-            className={`min-w-0 cursor-pointer select-none px-2 py-1.5 ${on[i] ? chosen : 'hover:bg-hairline/40'}`}
+            style={{ width: cellWidth }}
+            className={`flex-none cursor-pointer select-none truncate px-2 py-1 ${on[i] ? chosen : 'hover:bg-hairline/40'}`}
             onClick={(e) => press(here, e.shiftKey)}
           >
             <InCell cell={cell} />
@@ -200,6 +223,8 @@ const BoardLine = memo(function BoardLine({ row, index, y, outlets, columns, sel
   )
 })
 
+/** It stays where it is while the outlets are scrolled sideways. */
+const lessonColumn = 'sticky left-0 z-10 min-w-0 flex-[1_0_200px] bg-paper py-1'
 const chosen = 'bg-copper/10 outline-2 outline-copper -outline-offset-2'
 const marks: Record<ReturnType<typeof stateOf>, MarkKind> = { nothing: 'nothing', behind: 'behind', live: 'live', working: 'working', failed: 'failed' }
 const phases: Record<Schemas['ReleasePhase'], string> = {
@@ -215,12 +240,15 @@ const phases: Record<Schemas['ReleasePhase'], string> = {
   takenDown: 'Taken down',
 }
 
+/** One block of two lines: a board of many rows is laid out again with each step of scrolling. */
 function InCell({ cell }: { cell: Schemas['CellView'] | null }) {
   const state = stateOf(cell)
   return (
     <>
-      <Mark kind={marks[state]}>{cell ? phases[cell.phase] : 'Not there'}</Mark>
-      <span className="block truncate pl-5 text-small text-quiet" title={cell?.problem ?? (cell ? `since ${day(cell.since)}` : undefined)}>
+      <MarkShape kind={marks[state]} className="mr-2 inline align-[-1px]" />
+      {cell ? phases[cell.phase] : 'Not there'}
+      <br />
+      <span className="ml-5 text-small text-quiet" title={cell?.problem ?? (cell ? `since ${day(cell.since)}` : undefined)}>
         {cell?.problem ?? (cell?.progress != null ? `${Math.round(cell.progress * 100)} %` : under(cell))}
       </span>
     </>
@@ -229,5 +257,5 @@ function InCell({ cell }: { cell: Schemas['CellView'] | null }) {
 
 function under(cell: Schemas['CellView'] | null): string {
   if (!cell) return ''
-  return cell.visibility === 'withLink' ? 'by address' : day(cell.since)
+  return cell.visibility === 'withLink' ? 'by address' : date(cell.since)
 }

@@ -22,10 +22,17 @@ const shapes: Record<MarkKind, React.ReactNode> = {
 export function Mark({ kind, children }: { kind: MarkKind; children: React.ReactNode }) {
   return (
     <span className="inline-flex items-center gap-2">
-      <svg width="12" height="12" viewBox="0 0 12 12" aria-hidden="true" className="shrink-0">
-        {shapes[kind]}
-      </svg>
+      <MarkShape kind={kind} />
       <span>{children}</span>
     </span>
+  )
+}
+
+/** The mark by itself, for where a line of text begins with it. */
+export function MarkShape({ kind, className = '' }: { kind: MarkKind; className?: string }) {
+  return (
+    <svg width="12" height="12" viewBox="0 0 12 12" aria-hidden="true" className={`shrink-0 ${className}`}>
+      {shapes[kind]}
+    </svg>
   )
 }

@@ -42,6 +42,13 @@ export function day(date: string): string {
   return dayAndTime.format(new Date(date))
 }
 
+const dayAlone = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' })
+
+/** The day without its time, for where there is little room. */
+export function date(date: string): string {
+  return dayAlone.format(new Date(date))
+}
+
 export function count(n: number, one: string, many = `${one}s`): string {
   return `${n} ${n === 1 ? one : many}`
 }
