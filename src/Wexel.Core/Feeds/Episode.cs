@@ -82,11 +82,17 @@ public sealed record Episode(
         return html.ToString();
     }
 
-    /// <summary>The summary, or the contents in one line where nothing was written.</summary>
+    /// <summary>
+    /// The summary with the contents below it as lines of time and title, from which apps that know no chapters make links; the title where neither
+    /// was written. Contents that would make it longer than directories take are left away.
+    /// </summary>
     public string SummaryText() =>
-        Summary.Trim() is { Length: > 0 } written ? written
-        : Sections.Count > 0 ? string.Join(", ", Sections.Select(s => s.Title))
+        DescribedContents.Write(Summary.Trim(), Sections) is { Length: > 0 and <= LongestSummary } whole ? whole
+        : Summary.Trim() is { Length: > 0 } written ? written
         : Title;
+
+    /// <summary>The longest description of an episode that directories take, in characters (iTunes namespace).</summary>
+    private const int LongestSummary = 4000;
 
     /// <summary>The contents as JSON chapters 1.2 (Podcasting 2.0 namespace, "JSON Chapters Format"); times in seconds.</summary>
     public string ChaptersJson() =>

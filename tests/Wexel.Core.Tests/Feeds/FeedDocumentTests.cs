@@ -98,7 +98,10 @@ public sealed class FeedDocumentTests
     {
         var item = Channel(Sources(null, Entry("a1", 1, 2, 24))).Element("item")!;
         item.Element("title")!.Value.ShouldBe("Opening the desk");
-        item.Element("description")!.Value.ShouldBe("First line.\nSecond <line> & more.");
+        var description = item.Element("description")!.Value;
+        description.ShouldBe("First line.\nSecond <line> & more.\n\nContents:\n0:00 Before you start\n0:12 Signing <in>");
+        // Whoever reads the feed has the contents back, line by line.
+        DescribedContents.Changes(Lesson().Sections, DescribedContents.Read(description).Lines).ShouldBeEmpty();
         item.Element(XName.Get("encoded", "http://purl.org/rss/1.0/modules/content/"))!
             .Value.ShouldBe("<p>First line.</p><p>Second &lt;line&gt; &amp; more.</p><ul><li>0:00 Before you start</li><li>0:12 Signing &lt;in&gt;</li></ul>");
         item.Element("guid")!.Value.ShouldBe("a1");

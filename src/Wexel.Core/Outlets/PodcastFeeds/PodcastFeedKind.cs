@@ -54,10 +54,10 @@ public sealed class PodcastFeedKind : OutletKind<FeedSettings>
     /// <inheritdoc/>
     public override IReadOnlyList<Carried> Carries =>
         [
-            new("Contents", "Chapters that most apps show."),
+            new("Contents", "Chapters, and lines of time and title in the description for apps that know none."),
             new("Captions", "A transcript."),
             new("Description"),
-            new("Picture", "The feed’s artwork stands for all of its lessons."),
+            new("Picture", "In apps that show one of each episode; the feed’s artwork in all others."),
             new("Completion", Lost: true),
         ];
 
