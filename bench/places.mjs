@@ -36,7 +36,8 @@ const quiet = async () => {
 }
 
 // Everything rendered already: taken down and released again.
-const lesson = (await ask('GET', '/api/lessons')).flatMap((c) => c.lessons).find((l) => l.releases.length > 2)
+// The last of them: another part may have put a file of a gigabyte into the first.
+const lesson = (await ask('GET', '/api/lessons')).flatMap((c) => c.lessons).findLast((l) => l.releases.length > 2)
 await ask('POST', '/api/releases', wishes(lesson.id))
 const first = await live(lesson.id)
 const again = []
@@ -101,11 +102,9 @@ const recording = async (name) => {
     body: readFileSync(path),
   })
   if (!put.ok) throw new Error(await put.text())
-  for (;;) {
-    const found = (await ask('GET', '/api/lessons')).flatMap((c) => c.lessons).find((l) => l.title.toLowerCase() === name)
-    if (found && (await ask('GET', `/api/lessons/${found.id}/deliver`)).profiles.length > 0) return found.id
-    await wait(200)
-  }
+  const { lessonId } = await put.json()
+  while ((await ask('GET', `/api/lessons/${lessonId}/deliver`)).profiles.length === 0) await wait(200)
+  return lessonId
 }
 const [presses, renders] = [[], []]
 for (let i = 0; i < 3; i++) {
