@@ -175,6 +175,18 @@ public sealed class LibraryTests(ServerFixture fixture) : IClassFixture<ServerFi
         await trainer.GetByteArrayAsync(Path_(master));
         await RenderAsync(trainer, lesson, "web");
         (await FileAsync(trainer, lesson, "Web, as recorded")).GetProperty("name").GetString().ShouldBe("Closing the till at night - Web, as recorded.mp4");
+
+        // A lesson in the bin comes back with what it had.
+        (await trainer.PostAsJsonAsync("/api/bin", new { lessons = new[] { lesson } })).EnsureSuccessStatusCode();
+        foreach (var kind in new[] { "encoded", "finished" })
+        {
+            (await SpaceAsync(trainer, kind)).GetProperty("freeableFiles").GetInt32().ShouldBe(0, kind);
+            await trainer.PostAsync($"/api/space/{kind}/free", null);
+        }
+
+        (await trainer.PostAsync($"/api/bin/{lesson}/restore", null)).EnsureSuccessStatusCode();
+        await trainer.GetByteArrayAsync(Path_(master));
+        await trainer.GetByteArrayAsync(Path_(await FileAsync(trainer, lesson, "Web, as recorded")));
     }
 
     [Fact]
