@@ -137,6 +137,8 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
             release.Property(r => r.Profile).HasColumnType("jsonb");
             release.Property(r => r.PackageFiles).HasColumnType("jsonb");
             release.Property(r => r.There).HasColumnType("jsonb");
+            release.Property(r => r.Problem).HasColumnType("jsonb");
+            release.Property(r => r.SaidNumber).IsConcurrencyToken();
             release.HasIndex(r => new { r.CourseId, r.OutletId }).IsUnique();
         });
         builder.Entity<LearningEntry>(entry =>

@@ -185,6 +185,8 @@ builder
     .AddScoped<HouseKeeper>()
     .AddScoped<ReadyLessons>()
     .AddScoped<ReleaseSteps>()
+    .AddScoped<ReleaseWork>()
+    .AddScoped<ReleaseWaiting>()
     .AddScoped<Releaser>()
     .AddScoped<ReleaseWishes>()
     .AddScoped<BoardReader>()

@@ -56,7 +56,9 @@ public sealed class BoardTests(ReleasedServerFixture fixture) : IClassFixture<Re
         var down = await PlanAsync(trainer, new { action = "takeDown", cells });
         (Total(down, "takenDown"), Total(down, "addressesStay")).ShouldBe((outlets.Count, 0));
         (await SentAsync(trainer, "apply", new { action = "takeDown", cells })).GetProperty("begun").GetInt32().ShouldBe(outlets.Count);
-        (await PhasesAsync(trainer)).ShouldAllBe(p => p == "takenDown");
+        await trainer.UntilAsync("/api/board", board =>
+            board.GetProperty("lessons")[0].GetProperty("cells").EnumerateArray().All(c => c.GetProperty("phase").GetString() == "takenDown")
+        );
         Total(await PlanAsync(trainer, new { action = "takeDown", cells }), "takenDown").ShouldBe(0);
         (await SentAsync(trainer, "apply", new { action = "takeDown", cells })).GetProperty("begun").GetInt32().ShouldBe(0);
 
@@ -151,6 +153,22 @@ public sealed class BoardTests(ReleasedServerFixture fixture) : IClassFixture<Re
             }
         );
         (Total(behind, "opens"), Total(behind, "pagesChange"), Total(behind, "renders")).ShouldBe((1, 0, 0));
+
+        // What must be answered before somebody outside the house may see it is asked by the plan, not only when it is applied.
+        var open = new
+        {
+            action = "open",
+            cells,
+            visibility = "withLink",
+        };
+        (await trainer.PutAsJsonAsync("/api/house/details", new { })).EnsureSuccessStatusCode();
+        foreach (var asked in new[] { await PlanAsync(trainer, open), await SentAsync(trainer, "apply", open) })
+            asked
+                .GetProperty("refused")
+                .EnumerateArray()
+                .Select(r => r.GetProperty("sentence").GetString()!)
+                .ShouldContain(s => s.Contains("material of others", StringComparison.OrdinalIgnoreCase));
+        (await trainer.PutAsJsonAsync("/api/house/details", new { thirdParty = new { used = false } })).EnsureSuccessStatusCode();
         await TitledAsync(now.GetProperty("document").GetProperty("title").GetString()!, revision + 1);
     }
 

@@ -192,6 +192,84 @@ public sealed class ReleaseOvertakenTests(ServerFixture fixture) : IClassFixture
     }
 
     [Fact]
+    public async Task What_cannot_be_taken_away_stays_says_why_and_goes_when_it_is_tried_again()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var lesson = await LessonAsync(trainer);
+        var (locked, files) = (true, new System.Collections.Concurrent.ConcurrentDictionary<string, int>());
+        using var host = new HttpListener { Prefixes = { $"http://127.0.0.1:{ServerFixture.SilentPort}/" } };
+        host.Start();
+        var serving = ServeAsync();
+        var there = await (
+            await trainer.PostAsJsonAsync(
+                "/api/outlets/webServer",
+                new
+                {
+                    name = "Locked host",
+                    settings = new { },
+                    deliverBy = "put",
+                    deliverTo = $"http://127.0.0.1:{ServerFixture.SilentPort}/",
+                }
+            )
+        ).Content.ReadFromJsonAsync<JsonElement>();
+        var outlet = there.GetProperty("id").GetGuid();
+        JsonElement Named(JsonElement all) => all.EnumerateArray().Single(p => p.GetProperty("id").GetGuid() == outlet);
+        var place = Named(await trainer.JsonAsync($"/api/lessons/{lesson}/releases"));
+        (await trainer.PostAsJsonAsync("/api/releases", new { wishes = new[] { Wish(lesson, place) } })).EnsureSuccessStatusCode();
+        var live = Named(await trainer.UntilAsync($"/api/lessons/{lesson}/releases", all => HasEnded(Named(all))));
+        Phase(live).ShouldBe("live");
+        files.ShouldNotBeEmpty();
+
+        var id = live.GetProperty("way").GetProperty("id").GetGuid();
+        var refused = await trainer.DeleteAsync($"/api/releases/{id}");
+        refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        var still = Named(await trainer.JsonAsync($"/api/lessons/{lesson}/releases"));
+        (Phase(still), still.GetProperty("way").GetProperty("takesDown").GetBoolean()).ShouldBe(("failed", true));
+        still.GetProperty("release").ValueKind.ShouldBe(JsonValueKind.Object, "what stands there stands there");
+        var cells = new[] { new { lessonId = lesson, outletId = outlet } };
+        (await (await trainer.PostAsJsonAsync("/api/board/plan", new { action = "takeDown", cells })).Content.ReadFromJsonAsync<JsonElement>())
+            .GetProperty("totals")
+            .GetProperty("takenDown")
+            .GetInt32()
+            .ShouldBe(1, "tried again, there is something to do");
+
+        // Nobody waits for the other side: the board is answered at once, and tells how it goes.
+        locked = false;
+        (await trainer.PostAsJsonAsync("/api/board/apply", new { action = "takeDown", cells })).EnsureSuccessStatusCode();
+        await trainer.UntilAsync($"/api/lessons/{lesson}/releases", all => Phase(Named(all)) == "takenDown");
+        files.ShouldBeEmpty();
+        (await trainer.DeleteAsync($"/api/outlets/{outlet}")).EnsureSuccessStatusCode();
+        host.Stop();
+        await serving;
+
+        async Task ServeAsync()
+        {
+            while (host.IsListening)
+            {
+                HttpListenerContext http;
+                try
+                {
+                    http = await host.GetContextAsync();
+                }
+                catch (Exception ended) when (ended is HttpListenerException or ObjectDisposedException)
+                {
+                    return;
+                }
+
+                var path = http.Request.Url!.AbsolutePath;
+                await http.Request.InputStream.CopyToAsync(Stream.Null);
+                if (http.Request.HttpMethod == "PUT")
+                    (http.Response.StatusCode, files[path]) = (201, 1);
+                else if (locked)
+                    http.Response.StatusCode = 403;
+                else
+                    http.Response.StatusCode = files.TryRemove(path, out _) ? 204 : 404;
+                http.Response.Close();
+            }
+        }
+    }
+
+    [Fact]
     public async Task A_recording_that_is_replaced_meanwhile_is_what_learners_get()
     {
         var trainer = await fixture.SignedInAsync();

@@ -177,7 +177,7 @@ test('a course package names the lessons that are missing, on the board', async 
   await page.goto('/board')
   const course = page.getByTestId('whole-course').filter({ hasText: 'Ticket desk basics' }).filter({ hasText: 'Harbour School' })
   await course.getByLabel('Profile').selectOption({ label: 'Small 480p' })
-  await course.getByRole('button', { name: 'Make the course package' }).click()
+  await course.getByRole('button', { name: /^Release the course to/ }).click()
   await expect(course.getByRole('alert')).toContainText(
     'These lessons are not rendered with “Small 480p” as they stand now: 1 “Opening the desk”, 2 “Selling a vehicle crossing”',
   )

@@ -274,6 +274,9 @@ namespace Wexel.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("uuid");
 
+                    b.Property<long?>("BytesToSend")
+                        .HasColumnType("bigint");
+
                     b.Property<Guid>("CourseId")
                         .HasColumnType("uuid");
 
@@ -296,6 +299,15 @@ namespace Wexel.Data.Migrations
                     b.Property<string>("PackedFrom")
                         .HasColumnType("text");
 
+                    b.Property<int>("Phase")
+                        .HasColumnType("integer");
+
+                    b.Property<DateTimeOffset>("PhaseAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("Problem")
+                        .HasColumnType("jsonb");
+
                     b.Property<string>("Profile")
                         .IsRequired()
                         .HasColumnType("jsonb");
@@ -307,8 +319,15 @@ namespace Wexel.Data.Migrations
                     b.Property<DateTimeOffset>("ReleasedAt")
                         .HasColumnType("timestamp with time zone");
 
+                    b.Property<int>("SaidNumber")
+                        .IsConcurrencyToken()
+                        .HasColumnType("integer");
+
                     b.Property<DateTimeOffset?>("SentAt")
                         .HasColumnType("timestamp with time zone");
+
+                    b.Property<long>("SentBytes")
+                        .HasColumnType("bigint");
 
                     b.Property<string>("SentKey")
                         .HasColumnType("text");
@@ -318,6 +337,13 @@ namespace Wexel.Data.Migrations
 
                     b.Property<string>("There")
                         .HasColumnType("jsonb");
+
+                    b.Property<string>("WantedProfileId")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<bool>("WantsDown")
+                        .HasColumnType("boolean");
 
                     b.HasKey("Id");
 
@@ -884,6 +910,9 @@ namespace Wexel.Data.Migrations
                     b.Property<string>("WantedVisibility")
                         .IsRequired()
                         .HasColumnType("text");
+
+                    b.Property<bool>("WantsDown")
+                        .HasColumnType("boolean");
 
                     b.HasKey("Id");
 

@@ -63,9 +63,40 @@ public sealed class PodcastFeed
     public DateTimeOffset ChangedAt { get; set; }
 }
 
-/// <summary>A release that has a package, or may have one.</summary>
+/// <summary>What is wanted at an outlet, or stands there, and has a package or may have one.</summary>
 public abstract class PackagedRelease
 {
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+    public Guid OutletId { get; init; }
+    public Outlet? Outlet { get; init; }
+
+    /// <summary>How far it is on its way; what is behind is found by the keys.</summary>
+    public ReleasePhase Phase { get; private set; }
+
+    /// <summary>Since when.</summary>
+    public DateTimeOffset PhaseAt { get; private set; }
+
+    /// <summary>What stood in the way, a <see cref="Core.Problem"/> as JSON; null where nothing did.</summary>
+    public string? Problem { get; set; }
+
+    /// <summary>The profile with which it is wanted.</summary>
+    public string WantedProfileId { get; set; } = "";
+
+    /// <summary>Whether nothing is to stand there any more.</summary>
+    public bool WantsDown { get; set; }
+
+    /// <summary>
+    /// Counts what people said of it: that it is wanted, who may see it, that it is taken down. Whoever read it before the last of that was said
+    /// writes nothing (<see cref="Microsoft.EntityFrameworkCore.DbUpdateConcurrencyException"/>), and reads it again.
+    /// </summary>
+    public int SaidNumber { get; private set; }
+
+    /// <summary>How much of it was put at the outlet so far, in bytes.</summary>
+    public long SentBytes { get; set; }
+
+    /// <summary>How much there is to put; null where nobody knows yet.</summary>
+    public long? BytesToSend { get; set; }
+
     /// <summary>The key of the package, where the outlet takes one.</summary>
     public string? PackageKey { get; set; }
 
@@ -93,6 +124,18 @@ public abstract class PackagedRelease
 
     /// <summary>The page that the outlet named when it took the package.</summary>
     public string? SentTo { get; set; }
+
+    /// <summary>Notes that somebody said something of it.</summary>
+    public void SaidAnew() => SaidNumber++;
+
+    /// <summary>Goes to a phase.</summary>
+    /// <exception cref="InvalidOperationException">It may not go there.</exception>
+    public void Go(ReleasePhase phase, DateTimeOffset now)
+    {
+        if (!ReleasePhases.May(Phase, phase))
+            throw new InvalidOperationException($"A release may not go from {Phase} to {phase}.");
+        (Phase, PhaseAt) = (phase, now);
+    }
 }
 
 /// <summary>What somebody wanted at outlets in one step: one mail tells of all of it.</summary>
@@ -109,11 +152,8 @@ public sealed class ReleaseBatch
 /// <summary>A whole course at one outlet, as one package.</summary>
 public sealed class CourseRelease : PackagedRelease
 {
-    public Guid Id { get; init; } = Guid.CreateVersion7();
     public Guid CourseId { get; init; }
     public Course? Course { get; init; }
-    public Guid OutletId { get; init; }
-    public Outlet? Outlet { get; init; }
     public required string ProfileId { get; set; }
 
     public DateTimeOffset ReleasedAt { get; set; }
@@ -122,56 +162,17 @@ public sealed class CourseRelease : PackagedRelease
 /// <summary>One lesson at one outlet: wanted there, standing there, or taken down.</summary>
 public sealed class Release : PackagedRelease
 {
-    public Guid Id { get; init; } = Guid.CreateVersion7();
     public Guid LessonId { get; init; }
     public Lesson? Lesson { get; init; }
-    public Guid OutletId { get; init; }
-    public Outlet? Outlet { get; init; }
 
     /// <summary>What stands in its address; it cannot be guessed and never changes.</summary>
     public required string Token { get; init; }
-
-    /// <summary>How far it is on its way; what is behind is found by the keys.</summary>
-    public ReleasePhase Phase { get; private set; }
-
-    /// <summary>Since when.</summary>
-    public DateTimeOffset PhaseAt { get; private set; }
-
-    /// <summary>What stood in the way, a <see cref="Core.Problem"/> as JSON; null where nothing did.</summary>
-    public string? Problem { get; set; }
-
-    /// <summary>The profile with which it is wanted.</summary>
-    public string WantedProfileId { get; set; } = "";
 
     /// <summary>Who is to see it.</summary>
     public Core.People.Visibility WantedVisibility { get; set; }
 
     /// <summary>In which step it was wanted last; null where nobody wanted it yet.</summary>
     public Guid? BatchId { get; set; }
-
-    /// <summary>
-    /// Counts what people said of it: that it is wanted, who may see it, that it is taken down. Whoever read it before the last of that was said
-    /// writes nothing (<see cref="Microsoft.EntityFrameworkCore.DbUpdateConcurrencyException"/>), and reads it again.
-    /// </summary>
-    public int SaidNumber { get; private set; }
-
-    /// <summary>Notes that somebody said something of it.</summary>
-    public void SaidAnew() => SaidNumber++;
-
-    /// <summary>How much of it was put at the outlet so far, in bytes.</summary>
-    public long SentBytes { get; set; }
-
-    /// <summary>How much there is to put; null where nobody knows yet.</summary>
-    public long? BytesToSend { get; set; }
-
-    /// <summary>Goes to a phase.</summary>
-    /// <exception cref="InvalidOperationException">It may not go there.</exception>
-    public void Go(ReleasePhase phase, DateTimeOffset now)
-    {
-        if (!ReleasePhases.May(Phase, phase))
-            throw new InvalidOperationException($"A release may not go from {Phase} to {phase}.");
-        (Phase, PhaseAt) = (phase, now);
-    }
 
     /// <summary>What is said about the lesson there alone, a <see cref="Core.Details.DetailSet"/> as JSON; null for nothing.</summary>
     public string? Details { get; set; }

@@ -69,7 +69,6 @@ internal static class AuditWords
         ["ApplyBoard"] = new("applied a plan on the board"),
         ["ReleaseCourse"] = new("made the package of", AuditSubject.Course),
         ["TakeCourseDown"] = new("took down the course", AuditSubject.CourseRelease),
-        ["SendCourse"] = new("sent the package of", AuditSubject.CourseRelease),
         ["SaveReleaseDetails"] = new("changed what is said at one place of", AuditSubject.Lesson),
         ["AddOutlet"] = new("added an outlet"),
         ["SaveOutlet"] = new("changed the outlet", AuditSubject.Outlet),

@@ -121,17 +121,19 @@ internal sealed class BoardPlanner(WexelDb db, StandingReader standings, Release
             return new BoardApplied(left.Count, refused);
         }
 
+        if (request.Action == BoardAction.TakeDown)
+        {
+            await releaser.TakeDownAsync([.. left.Select(l => l.Release!)], cancel);
+            return new BoardApplied(left.Count, refused);
+        }
+
         var done = 0;
         foreach (var one in left)
         {
-            var problem =
-                request.Action == BoardAction.TakeDown
-                    ? await releaser.TakeDownAsync([one.Release!], cancel)
-                    : await releaser.OpenAsync(one.Release!, new Opening(request.Visibility!.Value, one.Release!.OpensAt), cancel);
-            if (problem is null)
-                done++;
-            else
+            if (await releaser.OpenAsync(one.Release!, new Opening(request.Visibility!.Value, one.Release!.OpensAt), cancel) is { } problem)
                 refused.Add(one.Refused(problem.Sentence));
+            else
+                done++;
         }
 
         return new BoardApplied(done, refused);
@@ -182,7 +184,7 @@ internal sealed class BoardPlanner(WexelDb db, StandingReader standings, Release
         internal bool HasWork(BoardRequest request) =>
             request.Action switch
             {
-                BoardAction.TakeDown => Release is { Phase: not ReleasePhase.TakenDown },
+                BoardAction.TakeDown => Release is { Phase: not ReleasePhase.TakenDown } && !(Release.WantsDown && ReleasePhases.IsUnderWay(Release.Phase)),
                 BoardAction.Open => Release is { MadeFrom.Length: > 0 } && Release.Visibility != request.Visibility,
                 _ => Release is not { MadeFrom.Length: > 0, Phase: ReleasePhase.Live }
                     || IsBehind

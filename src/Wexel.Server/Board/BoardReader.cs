@@ -58,20 +58,29 @@ internal sealed class BoardReader(WexelDb db, StandingReader reader)
                 phase is ReleasePhase.Live or ReleasePhase.Behind ? there?.ReleasedAt ?? way.Since : way.Since,
                 outlet.Kind.HasPages && there is not null ? way.Visibility : null,
                 way.Progress,
-                way.Problem is { } problem ? WexelJson.Read<Problem>(problem).Sentence : null
+                way.Problem is { } problem ? WexelJson.Read<Problem>(problem).Sentence : null,
+                way.TakesDown
             );
         }
     }
 
     /// <param name="Stands">What stands there; null where nothing does yet.</param>
-    private sealed record Way(ReleasePhase Phase, DateTimeOffset Since, Visibility Visibility, double? Progress, string? Problem, Stands? Stands);
+    private sealed record Way(
+        ReleasePhase Phase,
+        DateTimeOffset Since,
+        Visibility Visibility,
+        double? Progress,
+        string? Problem,
+        bool TakesDown,
+        Stands? Stands
+    );
 
     /// <summary>How far each release is, also those that stand nowhere.</summary>
     private async Task<Dictionary<BoardCell, Way>> WaysAsync(IReadOnlyList<string> profiles, CancellationToken cancel) =>
         (
             await db
                 .Releases.IgnoreQueryFilters()
-                .Where(r => r.MadeFrom != "" || r.BatchId != null)
+                .Where(r => r.MadeFrom != "" || r.BatchId != null || r.WantsDown)
                 .Select(r => new
                 {
                     Stands = new Stands(
@@ -87,6 +96,7 @@ internal sealed class BoardReader(WexelDb db, StandingReader reader)
                     r.PhaseAt,
                     r.Visibility,
                     Problem = r.Phase == ReleasePhase.Failed ? r.Problem : null,
+                    r.WantsDown,
                     r.SentBytes,
                     r.BytesToSend,
                     Rendered = r.Phase == ReleasePhase.Rendering
@@ -105,6 +115,7 @@ internal sealed class BoardReader(WexelDb db, StandingReader reader)
                 r.Visibility,
                 r.Rendered ?? (r is { Phase: ReleasePhase.Sending, BytesToSend: > 0 and var all } ? (double)r.SentBytes / all : null),
                 r.Problem,
+                r.WantsDown,
                 r.Stands.MadeFrom.Length > 0 ? r.Stands : null
             )
         );

@@ -25,7 +25,8 @@ internal sealed record BoardRow(Guid LessonId, string Course, int Position, stri
 /// <param name="Visibility">Who may see it; null where that is not asked, or where nothing stands.</param>
 /// <param name="Progress">How much of the phase is done, 0 to 1; null where nobody knows.</param>
 /// <param name="Problem">What stood in the way, in a sentence.</param>
-internal sealed record CellView(ReleasePhase Phase, DateTimeOffset Since, Visibility? Visibility, double? Progress, string? Problem);
+/// <param name="TakesDown">Whether it is taken down there, or was to be.</param>
+internal sealed record CellView(ReleasePhase Phase, DateTimeOffset Since, Visibility? Visibility, double? Progress, string? Problem, bool TakesDown);
 
 /// <summary>What is to be done in cells of the board.</summary>
 internal enum BoardAction

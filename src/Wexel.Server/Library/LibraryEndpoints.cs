@@ -232,6 +232,7 @@ internal static class LibraryEndpoints
         MadeFileReader reader,
         FileNamer namer,
         Releaser releaser,
+        ReleaseWaiting waiting,
         FreeableSpace space,
         CancellationToken cancel
     )
@@ -252,8 +253,18 @@ internal static class LibraryEndpoints
                 ),
                 StatusCodes.Status409Conflict
             );
-        if (await releaser.TakeDownAsync(file.Releases, cancel) is { } problem)
-            return Problems.Answer(problem);
+        await releaser.TakeDownAsync(file.Releases, cancel);
+        foreach (var release in file.Releases)
+        {
+            if (await waiting.UntilOverAsync<Release>(release.Id, cancel) is { } problem)
+                return Problems.Answer(problem);
+            if (await db.Releases.AnyAsync(r => r.Id == release.Id, cancel))
+                return Problems.Answer(
+                    new Problem("release-busy", "It is still being taken down. Delete the file once nothing stands there any more."),
+                    StatusCodes.Status409Conflict
+                );
+        }
+
         await space.RemoveAsync(file, cancel);
         return TypedResults.NoContent();
     }

@@ -25,5 +25,7 @@ internal sealed class LiveNews(IHubContext<LiveHub> hub)
 
     internal Task UploadAsync(Guid id) => hub.Clients.All.SendAsync("upload", id);
 
+    internal Task CourseAsync(Guid courseId) => hub.Clients.All.SendAsync("course", courseId);
+
     internal Task LessonAsync(Guid lessonId) => hub.Clients.All.SendAsync("lesson", lessonId);
 }

@@ -1,6 +1,9 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using Wexel.Core;
+using Wexel.Core.Documents;
 using Wexel.Core.Naming;
+using Wexel.Core.Outlets;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Making.Storage;
@@ -13,8 +16,17 @@ internal sealed record CourseReleaseRequest(Guid OutletId, string ProfileId);
 
 internal sealed record CourseReleaseView(Guid Id, DateTimeOffset ReleasedAt, bool Behind, string ProfileId, PackageView Package);
 
+/// <param name="Phase">How far it is.</param>
+/// <param name="Problem">What stood in the way.</param>
+/// <param name="SentBytes">How much of it was put there so far.</param>
+/// <param name="BytesToSend">How much there is to put; null where nobody knows yet.</param>
+/// <param name="TakesDown">Whether it is taken down there, or was to be.</param>
+internal sealed record CourseWayView(ReleasePhase Phase, Problem? Problem, long SentBytes, long? BytesToSend, bool TakesDown);
+
 /// <param name="PackageWord">What is made for it.</param>
-internal sealed record CourseOutletView(Guid Id, string Name, string PackageWord, bool TakesPackages, CourseReleaseView? Release);
+/// <param name="Release">What stands there, or was made for it; null where nothing was.</param>
+/// <param name="Way">How far it is on its way there; null where it is not on its way.</param>
+internal sealed record CourseOutletView(Guid Id, string Name, string PackageWord, bool TakesPackages, CourseReleaseView? Release, CourseWayView? Way);
 
 internal sealed record CourseBoardRow(Guid CourseId, string Course, int Lessons, IReadOnlyList<CourseOutletView> Outlets);
 
@@ -25,7 +37,6 @@ internal static class CourseReleaseEndpoints
     {
         routes.MapGet("/api/board/courses", ListAsync).WithName("CourseBoard");
         routes.MapPost("/api/courses/{id:guid}/releases", ReleaseAsync).WithName("ReleaseCourse");
-        routes.MapPost("/api/course-releases/{id:guid}/send", SendAsync).WithName("SendCourse");
         routes.MapDelete("/api/course-releases/{id:guid}", TakeDownAsync).WithName("TakeCourseDown");
         routes.MapGet("/api/course-releases/{id:guid}/package.zip", PackageAsync).WithName("CoursePackage").ExcludeFromDescription();
     }
@@ -52,6 +63,7 @@ internal static class CourseReleaseEndpoints
         );
     }
 
+    /// <summary>Releases a course to an outlet, and answers when it is there, when it failed, or when it takes long.</summary>
     private static async Task<Results<Ok<CourseOutletView>, ProblemHttpResult>> ReleaseAsync(
         Guid id,
         CourseReleaseRequest request,
@@ -59,54 +71,36 @@ internal static class CourseReleaseEndpoints
         OutletShelf outlets,
         CourseReleaser releaser,
         StandingReader reader,
+        ReleaseWaiting waiting,
         CancellationToken cancel
     )
     {
-        var course = await db.Courses.Include(c => c.Lessons).FirstOrDefaultAsync(c => c.Id == id, cancel);
-        if (course is null)
+        if (!await db.Courses.AnyAsync(c => c.Id == id, cancel))
             return Problems.NotThere("course");
         if (await outlets.FindAsync(request.OutletId, cancel) is not { Kind.TakesCourses: true } outlet)
             return Problems.NotThere("outlet");
-        return (await releaser.ReleaseAsync(course, outlet, request.ProfileId, cancel)).Is(out var release, out var problem)
-            ? TypedResults.Ok(View(outlet, course, release, await reader.ReadAsync(cancel)))
-            : Problems.Answer(problem);
-    }
-
-    private static async Task<Results<Ok<CourseOutletView>, ProblemHttpResult>> SendAsync(
-        Guid id,
-        WexelDb db,
-        OutletShelf outlets,
-        CourseReleaser releaser,
-        StandingReader reader,
-        CancellationToken cancel
-    )
-    {
-        var release = await db
-            .CourseReleases.Include(r => r.Outlet)
-            .Include(r => r.Course)
-                .ThenInclude(c => c!.Lessons)
-            .FirstOrDefaultAsync(r => r.Id == id, cancel);
-        if (release is null)
-            return Problems.NotThere("release");
-        var outlet = outlets.Known(release.Outlet!);
-        return await releaser.SendAsync(release, outlet, cancel) is { } problem
-            ? Problems.Answer(problem)
-            : TypedResults.Ok(View(outlet, release.Course!, release, await reader.ReadAsync(cancel)));
+        if (!(await releaser.WantAsync(id, request.OutletId, request.ProfileId, cancel)).Is(out var wanted, out var refused))
+            return Problems.Answer(refused);
+        if (await waiting.UntilOverAsync<CourseRelease>(wanted, cancel) is { } problem)
+            return Problems.Answer(problem);
+        db.ChangeTracker.Clear();
+        var course = await db.Courses.AsNoTracking().Include(c => c.Lessons).FirstAsync(c => c.Id == id, cancel);
+        var release = await db.CourseReleases.AsNoTracking().FirstOrDefaultAsync(r => r.Id == wanted, cancel);
+        return TypedResults.Ok(View(outlet, course, release, await reader.ReadAsync(cancel)));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> TakeDownAsync(
         Guid id,
         WexelDb db,
-        OutletShelf outlets,
         CourseReleaser releaser,
+        ReleaseWaiting waiting,
         CancellationToken cancel
     )
     {
-        if (await db.CourseReleases.Include(r => r.Outlet).FirstOrDefaultAsync(r => r.Id == id, cancel) is not { } release)
+        if (await db.CourseReleases.FirstOrDefaultAsync(r => r.Id == id, cancel) is not { } release)
             return Problems.NotThere("release");
-        return await releaser.TakeDownAsync(release, outlets.Known(release.Outlet!), cancel) is { } problem
-            ? Problems.Answer(problem)
-            : TypedResults.NoContent();
+        await releaser.TakeDownAsync(release, cancel);
+        return await waiting.UntilOverAsync<CourseRelease>(id, cancel) is { } problem ? Problems.Answer(problem) : TypedResults.NoContent();
     }
 
     private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> PackageAsync(Guid id, WexelDb db, FileStore store, CancellationToken cancel)
@@ -128,14 +122,23 @@ internal static class CourseReleaseEndpoints
             outlet.Row.Name,
             outlet.Kind.PackageWord!,
             outlet.Row.DeliverTo is not null,
-            release is null
-                ? null
-                : new CourseReleaseView(
+            release is { MadeFrom.Length: > 0 }
+                ? new CourseReleaseView(
                     release.Id,
                     release.ReleasedAt,
                     standing.IsBehind(outlet, release, course),
                     release.ProfileId,
                     ReleaseEndpoints.Package(release, $"/api/course-releases/{release.Id}/package.zip")!
+                )
+                : null,
+            release is null || release.Phase == ReleasePhase.Live
+                ? null
+                : new CourseWayView(
+                    release.Phase,
+                    release.Problem is { } problem ? WexelJson.Read<Problem>(problem) : null,
+                    release.SentBytes,
+                    release.BytesToSend,
+                    release.WantsDown
                 )
         );
 }

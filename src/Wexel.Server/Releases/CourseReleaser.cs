@@ -1,41 +1,175 @@
+using Hangfire;
 using Microsoft.EntityFrameworkCore;
+using Npgsql;
 using Wexel.Core;
 using Wexel.Core.Details;
 using Wexel.Core.Encoding;
 using Wexel.Core.Naming;
+using Wexel.Core.Outlets;
 using Wexel.Core.Packages;
 using Wexel.Data;
 using Wexel.Data.Model;
+using Wexel.Making.Lessons;
 using Wexel.Making.Releasing;
+using Wexel.Making.Rendering;
 using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Releases;
 
-/// <summary>Makes one package of a whole course, its lessons in the trainer's order.</summary>
+/// <summary>Takes what people want of whole courses, and does the steps: one package of a course's lessons in the trainer's order, put at its outlet.</summary>
 internal sealed class CourseReleaser(
     WexelDb db,
     ProfileShelf shelf,
+    OutletShelf outlets,
     ReadyLessons lessons,
     Packer packer,
     PackageDeliverer deliverer,
     StandingReader standings,
+    IBackgroundJobClient jobs,
     TimeProvider clock
 )
 {
     private static string Identifier(CourseRelease release) => $"course-{release.CourseId:N}";
 
-    /// <summary>Puts a course's package at its outlet.</summary>
-    internal async Task<Problem?> SendAsync(CourseRelease release, KnownOutlet outlet, CancellationToken cancel) =>
-        await deliverer.DeliverAsync(release, outlet, await NameThereAsync(release, outlet, cancel), cancel);
-
-    /// <summary>Takes a course down: what was put there goes where that can be, and its package is handed on no more.</summary>
-    internal async Task<Problem?> TakeDownAsync(CourseRelease release, KnownOutlet outlet, CancellationToken cancel)
+    /// <summary>Wants a course at an outlet; what keeps it from going there is said at once.</summary>
+    internal async Task<Result<Guid>> WantAsync(Guid courseId, Guid outletId, string profileId, CancellationToken cancel)
     {
-        if (await deliverer.TakeBackAsync(release, outlet, cancel) is { } problem)
+        while (true)
+        {
+            try
+            {
+                return await WantOnceAsync(courseId, outletId, profileId, cancel);
+            }
+            catch (DbUpdateException failed)
+                when (failed is DbUpdateConcurrencyException || failed.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
+            {
+                // Somebody else said something of it a moment before; the last who speaks has it.
+                db.ChangeTracker.Clear();
+            }
+        }
+    }
+
+    private async Task<Result<Guid>> WantOnceAsync(Guid courseId, Guid outletId, string profileId, CancellationToken cancel)
+    {
+        var course = await db.Courses.Include(c => c.Lessons).FirstAsync(c => c.Id == courseId, cancel);
+        var outlet = (await outlets.FindAsync(outletId, cancel))!;
+        if (!(await ProfileAsync(outlet, profileId, cancel)).Is(out var profile, out var problem))
             return problem;
-        db.CourseReleases.Remove(release);
+        if (!(await PlannedAsync(course, profile, null, cancel)).Is(out _, out var missing))
+            return missing;
+        var release = await db.CourseReleases.FirstOrDefaultAsync(r => r.CourseId == courseId && r.OutletId == outletId, cancel);
+        if (release is null)
+            db.CourseReleases.Add(
+                release = new CourseRelease
+                {
+                    CourseId = courseId,
+                    OutletId = outletId,
+                    ProfileId = "",
+                    Profile = "{}",
+                    MadeFrom = "",
+                }
+            );
+        release.WantedProfileId = profileId;
+        await SayAsync(release, wantsDown: false, cancel);
+        return release.Id;
+    }
+
+    /// <summary>Has a course taken down, in the background: what was put there goes where that can be, and its package is handed on no more.</summary>
+    internal Task TakeDownAsync(CourseRelease release, CancellationToken cancel) => SayAsync(release, wantsDown: true, cancel);
+
+    private async Task SayAsync(CourseRelease release, bool wantsDown, CancellationToken cancel)
+    {
+        (release.WantsDown, release.Problem, release.SentBytes, release.BytesToSend) = (wantsDown, null, 0, null);
+        release.Go(ReleasePhase.Planned, clock.GetUtcNow());
+        release.SaidAnew();
+        await db.SaveChangesAsync(cancel);
+        Call(release.Id);
+    }
+
+    /// <summary>Tells a worker that something may be to do for a course.</summary>
+    internal void Call(Guid id) => jobs.Enqueue<CourseReleaseJob>(job => job.RunAsync(id, CancellationToken.None));
+
+    /// <summary>Whether its package is another than the one that is wanted.</summary>
+    internal async Task<bool> IsToPackAsync(CourseRelease release, CancellationToken cancel) =>
+        release.PackageKey is null
+        || release.ProfileId != release.WantedProfileId
+        || (await standings.ReadAsync(cancel)).IsBehind(outlets.Known(release.Outlet!), release, release.Course!);
+
+    /// <summary>Makes the package.</summary>
+    /// <returns>What stood in the way, or null.</returns>
+    internal async Task<Problem?> PackAsync(CourseRelease release, CancellationToken cancel)
+    {
+        var (course, outlet) = (release.Course!, outlets.Known(release.Outlet!));
+        if (!(await ProfileAsync(outlet, release.WantedProfileId, cancel)).Is(out var profile, out var problem))
+            return problem;
+        if (!(await PlannedAsync(course, profile, outlet, cancel)).Is(out var planned, out var missing))
+            return missing;
+        var standing = await standings.ReadAsync(cancel);
+        var key = standing.Wanted(outlet, course, profile);
+        var ready = new List<LessonSources>();
+        foreach (var (lesson, rendition) in planned)
+            ready.Add(await lessons.PackedAsync(lesson.Id, rendition, standing.Details(outlet, rendition.Lesson.Document.Said, DetailSet.None).Values, cancel));
+        var files = outlet.Terms.Package(packer.Sources(Identifier(release), course.Title, ready, course.Description))!;
+        if (outlet.Kind.DeliversFiles)
+            files = PackageFile.Within(files, FileName.Safe(course.Title, "course"));
+        ReleaseSteps.Note(release, await packer.PackAsync(files, cancel), key);
+        (release.ProfileId, release.Profile, release.MadeFrom, release.ReleasedAt) = (profile.Id, Profile.Format.Write(profile), key, clock.GetUtcNow());
         await db.SaveChangesAsync(cancel);
         return null;
+    }
+
+    /// <summary>Puts a course's package at its outlet.</summary>
+    internal async Task<Problem?> SendAsync(CourseRelease release, CancellationToken cancel)
+    {
+        var outlet = outlets.Known(release.Outlet!);
+        return await deliverer.DeliverAsync(release, outlet, await NameThereAsync(release, outlet, cancel), cancel);
+    }
+
+    /// <summary>Takes away what was put at the outlet, where that can be done from here.</summary>
+    internal Task<Problem?> TakeBackAsync(CourseRelease release, CancellationToken cancel) =>
+        deliverer.TakeBackAsync(release, outlets.Known(release.Outlet!), cancel);
+
+    private async Task<Result<Profile>> ProfileAsync(KnownOutlet outlet, string profileId, CancellationToken cancel)
+    {
+        if (await shelf.FindAsync(profileId, cancel) is not { } profile)
+            return new Problem("profile-unknown", "Choose a profile that the lessons were rendered with.", "profileId");
+        return outlet.Refusal(profile) is { } refusal ? refusal : profile;
+    }
+
+    /// <summary>A course's lessons as they stand, planned with a profile, where all of them are rendered with it.</summary>
+    /// <param name="course">The course, with its lessons.</param>
+    /// <param name="profile">The profile.</param>
+    /// <param name="checkedFor">The outlet for which each file is finished and checked too; null where that is left for later.</param>
+    /// <param name="cancel">Stops it.</param>
+    private async Task<Result<IReadOnlyList<(Lesson Lesson, PlannedRendition Planned)>>> PlannedAsync(
+        Course course,
+        Profile profile,
+        KnownOutlet? checkedFor,
+        CancellationToken cancel
+    )
+    {
+        if (course.Lessons.Count == 0)
+            return new Problem("course-empty", $"“{course.Title}” has no lessons yet. Bring in a recording first.");
+        var (ready, missing) = (new List<(Lesson, PlannedRendition)>(), new List<string>());
+        foreach (var lesson in course.Lessons.OrderBy(l => l.Position))
+        {
+            if ((await lessons.EncodedAsync(lesson, profile, cancel)).Is(out var planned, out var problem) && checkedFor is not null)
+                problem = await lessons.BlockedAsync(checkedFor, planned, cancel);
+            if (planned is not null && problem is null)
+                ready.Add((lesson, planned));
+            else
+                missing.Add(
+                    $"{lesson.Position} {(lesson.Title.Length > 0 ? $"“{lesson.Title}”" : "(needs a title)")}"
+                        + $"{(problem!.Code == "render-first" ? "" : $": {problem.Sentence}")}"
+                );
+        }
+
+        return missing.Count == 0
+            ? ready
+            : new Problem(
+                "course-not-rendered",
+                $"These lessons are not rendered with “{profile.Title}” as they stand now: {string.Join(", ", missing)}. Render them, then make the package."
+            );
     }
 
     /// <summary>The name of what is put at the outlet: one that was put there keeps the name that it has.</summary>
@@ -51,57 +185,5 @@ internal sealed class CourseReleaser(
             FileName.Safe(release.Course!.Title, "course"),
             [.. lessonsThere.Select(PackageDeliverer.FolderThere).OfType<string>()]
         );
-    }
-
-    internal async Task<Result<CourseRelease>> ReleaseAsync(Course course, KnownOutlet outlet, string profileId, CancellationToken cancel)
-    {
-        if (await shelf.FindAsync(profileId, cancel) is not { } profile)
-            return new Problem("profile-unknown", "Choose a profile that the lessons were rendered with.", "profileId");
-        if (outlet.Refusal(profile) is { } refusal)
-            return refusal;
-        if (course.Lessons.Count == 0)
-            return new Problem("course-empty", $"“{course.Title}” has no lessons yet. Bring in a recording first.");
-        var standing = await standings.ReadAsync(cancel);
-        var ready = new List<LessonSources>();
-        var missing = new List<string>();
-        foreach (var lesson in course.Lessons.OrderBy(l => l.Position))
-        {
-            if ((await lessons.EncodedAsync(lesson, profile, cancel)).Is(out var planned, out var problem))
-                problem = await lessons.BlockedAsync(outlet, planned, cancel);
-            if (planned is not null && problem is null)
-                ready.Add(await lessons.PackedAsync(lesson.Id, planned, standing.Details(outlet, planned.Lesson.Document.Said, DetailSet.None).Values, cancel));
-            else
-                missing.Add(
-                    $"{lesson.Position} {(lesson.Title.Length > 0 ? $"“{lesson.Title}”" : "(needs a title)")}"
-                        + $"{(problem!.Code == "render-first" ? "" : $": {problem.Sentence}")}"
-                );
-        }
-
-        if (missing.Count > 0)
-            return new Problem(
-                "course-not-rendered",
-                $"These lessons are not rendered with “{profile.Title}” as they stand now: {string.Join(", ", missing)}. Render them, then make the package."
-            );
-
-        var release = await db.CourseReleases.FirstOrDefaultAsync(r => r.CourseId == course.Id && r.OutletId == outlet.Row.Id, cancel);
-        if (release is null)
-            db.CourseReleases.Add(
-                release = new CourseRelease
-                {
-                    CourseId = course.Id,
-                    OutletId = outlet.Row.Id,
-                    ProfileId = profile.Id,
-                    Profile = "{}",
-                    MadeFrom = "",
-                }
-            );
-        var key = standing.Wanted(outlet, course, profile);
-        (release.ProfileId, release.Profile, release.MadeFrom, release.ReleasedAt) = (profile.Id, Profile.Format.Write(profile), key, clock.GetUtcNow());
-        var files = outlet.Terms.Package(packer.Sources(Identifier(release), course.Title, ready, course.Description))!;
-        if (outlet.Kind.DeliversFiles)
-            files = PackageFile.Within(files, FileName.Safe(course.Title, "course"));
-        ReleaseSteps.Note(release, await packer.PackAsync(files, cancel), key);
-        await db.SaveChangesAsync(cancel);
-        return release;
     }
 }

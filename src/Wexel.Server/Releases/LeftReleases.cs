@@ -9,8 +9,14 @@ using Wexel.Server.Upkeep;
 namespace Wexel.Server.Releases;
 
 /// <summary>Finds releases that are on their way and that nobody has hold of, since a server went down, and has them gone on with.</summary>
-internal sealed class LeftReleases(WexelDb db, IDbContextFactory<WexelDb> databases, ReleaseWishes wishes, IOptions<WexelOptions> options, TimeProvider clock)
-    : IUpkeep
+internal sealed class LeftReleases(
+    WexelDb db,
+    IDbContextFactory<WexelDb> databases,
+    ReleaseWishes wishes,
+    CourseReleaser releaser,
+    IOptions<WexelOptions> options,
+    TimeProvider clock
+) : IUpkeep
 {
     public TimeSpan Every => options.Value.LostAfter / 2;
 
@@ -20,7 +26,7 @@ internal sealed class LeftReleases(WexelDb db, IDbContextFactory<WexelDb> databa
         var left = await db
             .Releases.IgnoreQueryFilters()
             .Where(r =>
-                r.BatchId != null
+                (r.BatchId != null || r.WantsDown)
                 && r.Phase < ReleasePhase.Live
                 && r.PhaseAt < since
                 && !(
@@ -32,11 +38,18 @@ internal sealed class LeftReleases(WexelDb db, IDbContextFactory<WexelDb> databa
             )
             .Select(r => r.Id)
             .ToListAsync(cancel);
+        var courses = await db.CourseReleases.Where(r => r.Phase < ReleasePhase.Live && r.PhaseAt < since).Select(r => r.Id).ToListAsync(cancel);
         await using var asking = await databases.CreateDbContextAsync(cancel);
         foreach (var id in left)
         {
-            if (await WorkHold.IsFreeAsync(asking, ReleaseJob.HoldOf(id), cancel))
+            if (await WorkHold.IsFreeAsync(asking, ReleaseWork.HoldOf(id), cancel))
                 wishes.Call(id);
+        }
+
+        foreach (var id in courses)
+        {
+            if (await WorkHold.IsFreeAsync(asking, ReleaseWork.HoldOf(id), cancel))
+                releaser.Call(id);
         }
     }
 }

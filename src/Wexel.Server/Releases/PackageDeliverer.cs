@@ -122,23 +122,27 @@ internal sealed class PackageDeliverer(
         var there = new Noted(There(release));
         var plan = DeliveryPlan.Of([.. files.Select(f => f.File)], there.Now);
         List<ParcelFile> put = [.. files.Where(f => plan.Put.Contains(f.File))];
-        await using var watch = release is Release of
-            ? new SendWatch(databases, news, clock, of, BytesOf(release, outlet, put.Select(f => f.File.Key).ToHashSet()))
-            : null;
+        var bytes = BytesOf(release, outlet, put.Select(f => f.File.Key).ToHashSet());
+        await using var watch = release switch
+        {
+            Release lesson => SendWatch.Begin(databases, () => TellAsync(release), clock, lesson, bytes),
+            CourseRelease course => SendWatch.Begin(databases, () => TellAsync(release), clock, course, bytes),
+            _ => throw new InvalidOperationException("Only lessons and courses are sent."),
+        };
         var parcel = new Parcel(
             outlet.Row.Name,
-            [.. put.Select(f => watch is null ? f : f with { Open = watch.Counted(f.Open) })],
+            [.. put.Select(f => f with { Open = watch.Counted(f.Open) })],
             plan.Remove,
             release is Release one ? stop => ProcessingAsync(one, stop) : null
         );
         try
         {
-            using var stop = CancellationTokenSource.CreateLinkedTokenSource(cancel, watch?.Stopped ?? CancellationToken.None);
+            using var stop = CancellationTokenSource.CreateLinkedTokenSource(cancel, watch.Stopped);
             return (await delivery.DeliverAsync(parcel, outlet.Row.DeliverTo!, there, stop.Token)).Is(out var delivered, out var problem)
                 ? new Came(delivered.Page, Stopped: false)
                 : problem;
         }
-        catch (OperationCanceledException) when (!cancel.IsCancellationRequested && watch is { Stopped.IsCancellationRequested: true })
+        catch (OperationCanceledException) when (!cancel.IsCancellationRequested && watch.Stopped.IsCancellationRequested)
         {
             return new Came(null, Stopped: true);
         }
@@ -147,6 +151,9 @@ internal sealed class PackageDeliverer(
             release.There = WexelJson.Write(there.Now);
         }
     }
+
+    private Task TellAsync(PackagedRelease release) =>
+        release is Release lesson ? news.LessonAsync(lesson.LessonId) : news.CourseAsync(((CourseRelease)release).CourseId);
 
     /// <summary>Notes that the place has it and makes it ready, unless something else was said of the release meanwhile.</summary>
     private async Task ProcessingAsync(Release release, CancellationToken cancel)

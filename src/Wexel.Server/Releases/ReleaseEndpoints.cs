@@ -52,7 +52,8 @@ internal sealed record WayView(
     string ProfileId,
     Visibility Visibility,
     DateTimeOffset? OpensAt,
-    double? SecondsLeft
+    double? SecondsLeft,
+    bool TakesDown
 );
 
 internal sealed record ReleaseView(
@@ -124,9 +125,6 @@ internal static class ReleaseEndpoints
         routes.MapGet("/api/releases/{id:guid}/package.zip", PackageAsync).WithName("ReleasePackage").ExcludeFromDescription();
     }
 
-    /// <summary>How long whoever releases one lesson to one outlet is kept waiting; what takes longer goes on, and is shown as it goes.</summary>
-    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
-
     private const int MostAtOnce = 10_000;
 
     private static async Task<Results<Ok<List<OutletView>>, ProblemHttpResult>> ListAsync(
@@ -148,8 +146,8 @@ internal static class ReleaseEndpoints
         ReleaseWishes wishes,
         StandingReader reader,
         ReleaseViews views,
+        ReleaseWaiting waiting,
         ClaimsPrincipal user,
-        TimeProvider clock,
         CancellationToken cancel
     )
     {
@@ -159,20 +157,8 @@ internal static class ReleaseEndpoints
             return Problems.NotThere("outlet");
         var wish = new ReleaseWish(id, request.OutletId, request.ProfileId, request.Visibility);
         var release = (await wishes.WantAsync([wish], user.Id(), tells: false, cancel))[0];
-        for (var until = clock.GetUtcNow() + Patience; clock.GetUtcNow() < until; await Task.Delay(TimeSpan.FromMilliseconds(50), clock, cancel))
-        {
-            var now = await db
-                .Releases.IgnoreQueryFilters()
-                .AsNoTracking()
-                .Where(r => r.Id == release)
-                .Select(r => new { r.Phase, r.Problem })
-                .FirstAsync(cancel);
-            if (now is { Phase: ReleasePhase.Failed, Problem: { } problem })
-                return Problems.Answer(WexelJson.Read<Problem>(problem));
-            if (now.Phase == ReleasePhase.Rendering || !ReleasePhases.IsUnderWay(now.Phase))
-                break;
-        }
-
+        if (await waiting.UntilOverAsync<Release>(release, cancel) is { } problem)
+            return Problems.Answer(problem);
         return TypedResults.Ok((await views.OfLessonAsync(id, await reader.ReadAsync(cancel), cancel)).First(o => o.Id == request.OutletId));
     }
 
@@ -218,11 +204,19 @@ internal static class ReleaseEndpoints
         return TypedResults.NoContent();
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> TakeDownAsync(Guid id, WexelDb db, Releaser releaser, CancellationToken cancel)
+    /// <summary>Has one release taken down, and answers when it is, when it could not be, or when it takes long.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> TakeDownAsync(
+        Guid id,
+        WexelDb db,
+        Releaser releaser,
+        ReleaseWaiting waiting,
+        CancellationToken cancel
+    )
     {
-        if (await db.Releases.IgnoreQueryFilters().Include(r => r.Outlet).FirstOrDefaultAsync(r => r.Id == id, cancel) is not { } release)
+        if (await db.Releases.IgnoreQueryFilters().FirstOrDefaultAsync(r => r.Id == id, cancel) is not { } release)
             return Problems.NotThere("release");
-        return await releaser.TakeDownAsync([release], cancel) is { } problem ? Problems.Answer(problem) : TypedResults.NoContent();
+        await releaser.TakeDownAsync([release], cancel);
+        return await waiting.UntilOverAsync<Release>(id, cancel) is { } problem ? Problems.Answer(problem) : TypedResults.NoContent();
     }
 
     private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> PackageAsync(

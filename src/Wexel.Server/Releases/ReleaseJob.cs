@@ -7,11 +7,9 @@ using Wexel.Core.Outlets;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Making.Storage;
-using Wexel.Media.Tools;
 using Wexel.Server.Live;
 using Wexel.Server.Rendering;
 using Wexel.Server.Shelves;
-using Wexel.Server.Telemetry;
 
 namespace Wexel.Server.Releases;
 
@@ -21,14 +19,13 @@ namespace Wexel.Server.Releases;
 /// </summary>
 internal sealed class ReleaseJob(
     WexelDb db,
-    IDbContextFactory<WexelDb> databases,
+    ReleaseWork work,
     ReleaseSteps steps,
     RenderQueue queue,
     ProfileShelf shelf,
     FileStore store,
     ReleaseMail mail,
     LiveNews news,
-    Figures figures,
     TimeProvider clock,
     ILogger<ReleaseJob> log
 )
@@ -36,85 +33,55 @@ internal sealed class ReleaseJob(
     [AutomaticRetry(Attempts = 0)]
     public async Task RunAsync(Guid id, CancellationToken shutdown)
     {
-        await using var holding = await databases.CreateDbContextAsync(shutdown);
-        // Whoever has it finds all that there is to do; who is just about to let it go is waited for.
-        if (await WorkHold.TryAsync(holding, HoldOf(id), Overlap, shutdown) is not { } hold)
-            return;
-        await using (hold)
-        {
-            while (await NextAsync(id, shutdown)) { }
-        }
-
-        await mail.TellAsync(id, CancellationToken.None);
+        if (await work.DoAsync(id, () => StepAsync(id, shutdown), shutdown))
+            await mail.TellAsync(id, CancellationToken.None);
     }
-
-    private static readonly TimeSpan Overlap = TimeSpan.FromSeconds(1);
-
-    /// <summary>By what one worker alone has a release.</summary>
-    internal static string HoldOf(Guid id) => $"release {id:N}";
 
     /// <summary>Does the next thing that is left.</summary>
     /// <returns>Whether there may be more.</returns>
-    private async Task<bool> NextAsync(Guid id, CancellationToken shutdown)
-    {
-        db.ChangeTracker.Clear();
-        try
-        {
-            return await StepAsync(id, shutdown);
-        }
-        catch (DbUpdateConcurrencyException)
-        {
-            // Something else is wanted since it was read; what is left is found by that.
-            return true;
-        }
-    }
-
     private async Task<bool> StepAsync(Guid id, CancellationToken shutdown)
     {
         if (
-            await db.Releases.IgnoreQueryFilters().FirstOrDefaultAsync(r => r.Id == id, shutdown) is not { } release
-            || release.BatchId is null
+            await db.Releases.IgnoreQueryFilters().Include(r => r.Outlet).FirstOrDefaultAsync(r => r.Id == id, shutdown) is not { } release
+            || (release.BatchId is null && !release.WantsDown)
             || !ReleasePhases.IsUnderWay(release.Phase)
         )
             return false;
-        Problem? stopped;
-        try
+        if (release.WantsDown)
         {
-            if ((await steps.FindAsync(ReleaseAim.Of(release), shutdown)).Is(out var way, out stopped))
+            await GoAsync(release, ReleasePhase.Sending, null);
+            var said = release.SaidNumber;
+            if (await work.TryAsync(id, () => steps.TakeBackAsync(release, shutdown)) is { } why)
+                return await FailAsync(release, why);
+            // What was said meanwhile is what is wanted now.
+            if (release.SaidNumber != said)
+                return true;
+            await steps.GoneAsync(release, shutdown);
+            await GoAsync(release, ReleasePhase.TakenDown, null);
+            return false;
+        }
+
+        var ended = false;
+        var stopped = await work.TryAsync(id, async () =>
+        {
+            if (!(await steps.FindAsync(ReleaseAim.Of(release), shutdown)).Is(out var way, out var problem))
+                return problem;
+            var left = steps.Left(way);
+            if (left.Count == 0)
             {
-                var left = steps.Left(way);
-                if (left.Count == 0)
-                {
-                    ReleaseSteps.Settle(way);
-                    await GoAsync(release, ReleasePhase.Live, null);
-                    return false;
-                }
-
-                await GoAsync(release, ReleasePhases.DoneIn(left[0]), null);
-                if (left[0] == ReleaseStep.Encode)
-                    return await RenderAsync(way, shutdown) is { } why && await FailAsync(release, why);
-                stopped = await steps.DoAsync(way, left[0], shutdown);
+                ReleaseSteps.Settle(way);
+                await GoAsync(release, ReleasePhase.Live, null);
+                ended = true;
+                return null;
             }
-        }
-        catch (ToolFailedException failed)
-        {
-            stopped = new Problem("release-tool-failed", $"{failed.Said} {failed.Advice}".Trim());
-        }
-        catch (IOException failed)
-        {
-            stopped = new Problem("release-not-written", $"{failed.Message} Look whether the server’s disk is full, then try again.");
-        }
-        catch (Exception failed) when (failed is not (OperationCanceledException or DbUpdateConcurrencyException) && !DatabaseOutage.Is(failed))
-        {
-            figures.Fault("release");
-            log.LogError(failed, "Release {Release} failed in a way that nobody expected", id);
-            stopped = new Problem(
-                "release-failed",
-                $"Wexel itself failed: {failed.Message} Try again; if it fails again, whoever looks after the server finds more in its log."
-            );
-        }
 
-        return stopped is null || await FailAsync(release, stopped);
+            await GoAsync(release, ReleasePhases.DoneIn(left[0]), null);
+            if (left[0] != ReleaseStep.Encode)
+                return await steps.DoAsync(way, left[0], shutdown);
+            ended = true;
+            return await RenderAsync(way, shutdown);
+        });
+        return stopped is null ? !ended : await FailAsync(release, stopped);
     }
 
     private async Task<bool> FailAsync(Release release, Problem why)
@@ -149,7 +116,7 @@ internal sealed class ReleaseJob(
         var profiles = new List<Profile> { way.Profile };
         var wanted = db
             .Releases.IgnoreQueryFilters()
-            .Where(r => r.LessonId == lesson && r.BatchId != null && r.Phase <= ReleasePhase.Rendering && r.WantedProfileId != profile)
+            .Where(r => r.LessonId == lesson && r.BatchId != null && !r.WantsDown && r.Phase <= ReleasePhase.Rendering && r.WantedProfileId != profile)
             .Select(r => r.WantedProfileId)
             .Distinct();
         foreach (var id in await wanted.ToListAsync(shutdown))

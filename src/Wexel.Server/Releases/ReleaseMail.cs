@@ -48,6 +48,10 @@ internal sealed class ReleaseMail(
             await db.ReleaseBatches.Where(b => b.Id == batch.Id && b.ToldAt == null).ExecuteUpdateAsync(set => set.SetProperty(b => b.ToldAt, now), cancel) == 0
         )
             return;
+        // Whoever had one of them taken down knows it.
+        releases.RemoveAll(r => r.WantsDown);
+        if (releases.Count == 0)
+            return;
         var asker = await db.Users.Where(u => u.Id == batch.AskedBy).Select(u => u.Email).FirstOrDefaultAsync(cancel);
         if (asker is null)
             return;

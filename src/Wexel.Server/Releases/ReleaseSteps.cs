@@ -154,6 +154,22 @@ internal sealed class ReleaseSteps(
         return null;
     }
 
+    /// <summary>Takes away what was put at the outlet, where that can be done from here.</summary>
+    internal async Task<Problem?> TakeBackAsync(Release release, CancellationToken cancel) =>
+        release.Outlet is { } outlet ? await deliverer.TakeBackAsync(release, outlets.Known(outlet), cancel) : null;
+
+    /// <summary>Notes that nothing stands there. The row stays, and so does the address: its page says that it was taken down, and whoever releases it
+    /// again has it back.</summary>
+    internal async Task GoneAsync(Release release, CancellationToken cancel)
+    {
+        (release.MadeFrom, release.PackageKey, release.PackageFiles, release.PackageBytes, release.PackedFrom) = ("", null, null, 0, null);
+        // What cannot be taken away from here is left to whoever is told so, and is put anew when it is released again.
+        (release.There, release.SentKey, release.SentAt, release.SentTo) = (null, null, null, null);
+        // An app that asks whether the feed changed must be told that it did.
+        if (await db.PodcastFeeds.FirstOrDefaultAsync(f => f.OutletId == release.OutletId, cancel) is { } feed)
+            feed.ChangedAt = clock.GetUtcNow();
+    }
+
     private ReleaseWanted Wanted(KnownOutlet outlet, PlannedRendition planned, DetailSet said, string key)
     {
         var copy = outlet.Terms.Copy is { } media ? EpisodeMaker.KeyOf(planned, media, said, Artwork(outlet).Key) : null;

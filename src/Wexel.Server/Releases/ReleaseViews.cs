@@ -74,7 +74,8 @@ internal sealed class ReleaseViews(WexelDb db, HandOns handOns, TimeProvider clo
             progress > 0.02
             && since is { } begun
                 ? (clock.GetUtcNow() - begun).TotalSeconds * (1 - progress.Value) / progress.Value
-                : null
+                : null,
+            row.WantsDown
         );
     }
 

@@ -65,7 +65,7 @@ internal sealed class ReleaseWishes(WexelDb db, ReleaseShelf releases, OutletShe
             (release.WantedProfileId, release.WantedVisibility) = (aim.ProfileId, aim.Visibility);
             if (wish.Visibility is not null)
                 release.OpensAt = wish.OpensAt;
-            (release.BatchId, release.Problem, release.SentBytes, release.BytesToSend) = (batch.Id, null, 0, null);
+            (release.BatchId, release.WantsDown, release.Problem, release.SentBytes, release.BytesToSend) = (batch.Id, false, null, 0, null);
             release.Go(ReleasePhase.Planned, now);
             release.SaidAnew();
             ids.Add(release.Id);

@@ -12,20 +12,9 @@ using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Releases;
 
-/// <summary>Changes what stands at outlets and makes nothing: stops what is on its way, takes it down, and says who may see it.</summary>
-internal sealed class Releaser(
-    WexelDb db,
-    IDbContextFactory<WexelDb> databases,
-    OutletShelf outlets,
-    PackageDeliverer deliverer,
-    StandingReader standings,
-    LiveNews news,
-    TimeProvider clock
-)
+/// <summary>Changes what stands at outlets and makes nothing: stops what is on its way, has it taken down, and says who may see it.</summary>
+internal sealed class Releaser(WexelDb db, OutletShelf outlets, StandingReader standings, ReleaseWishes wishes, LiveNews news, TimeProvider clock)
 {
-    /// <summary>How long a worker that was told to stop may take to let go of a release.</summary>
-    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
-
     /// <summary>Stops releases that are on their way; what stands there stays.</summary>
     internal async Task StopAsync(Release release, CancellationToken cancel)
     {
@@ -46,51 +35,25 @@ internal sealed class Releaser(
         await news.LessonAsync(release.LessonId);
     }
 
-    /// <summary>Takes releases down. Where what was put at an outlet can be taken away from here, it is.</summary>
-    internal async Task<Problem?> TakeDownAsync(IReadOnlyList<Release> releases, CancellationToken cancel)
+    /// <summary>Has releases taken down, in the background. Where what was put at an outlet can be taken away from here, it is.</summary>
+    internal async Task TakeDownAsync(IReadOnlyList<Release> releases, CancellationToken cancel)
     {
-        foreach (var release in releases)
+        foreach (var release in releases.Where(r => r.Phase != ReleasePhase.TakenDown))
         {
-            if (await TakeDownAsync(release, cancel) is { } problem)
-                return problem;
-        }
-
-        // An app that asks whether the feed changed must be told that it did.
-        var gone = releases.Select(r => r.OutletId).ToList();
-        foreach (var feed in await db.PodcastFeeds.Where(f => gone.Contains(f.OutletId)).ToListAsync(cancel))
-            feed.ChangedAt = clock.GetUtcNow();
-        await db.SaveChangesAsync(cancel);
-        foreach (var lesson in releases.Select(r => r.LessonId).Distinct())
-            await news.LessonAsync(lesson);
-        return null;
-    }
-
-    private async Task<Problem?> TakeDownAsync(Release release, CancellationToken cancel)
-    {
-        await StopAsync(release, cancel);
-        await using var holding = await databases.CreateDbContextAsync(cancel);
-        if (await WorkHold.TryAsync(holding, ReleaseJob.HoldOf(release.Id), Patience, cancel) is not { } hold)
-            return new Problem("release-busy", "It was told to stop, and is still being worked on. Take it down in a moment.");
-        await using (hold)
-        {
-            await db.Entry(release).ReloadAsync(cancel);
-            if (release.Outlet is { } outlet && await deliverer.TakeBackAsync(release, outlets.Known(outlet), cancel) is { } problem)
-                return problem;
-            // The row stays, and so does the address: its page says that it was taken down, and whoever releases it again has it back.
             await SayAsync(
                 release,
                 r =>
                 {
-                    (r.MadeFrom, r.PackageKey, r.PackageFiles, r.PackageBytes, r.PackedFrom) = ("", null, null, 0, null);
-                    // What cannot be taken away from here is left to whoever is told so, and is put anew when it is released again.
-                    (r.There, r.SentKey, r.SentAt, r.SentTo, r.Problem) = (null, null, null, null, null);
-                    r.Go(ReleasePhase.TakenDown, clock.GetUtcNow());
+                    (r.WantsDown, r.Problem, r.SentBytes, r.BytesToSend) = (true, null, 0, null);
+                    r.Go(ReleasePhase.Planned, clock.GetUtcNow());
                 },
                 cancel
             );
+            wishes.Call(release.Id);
         }
 
-        return null;
+        foreach (var lesson in releases.Select(r => r.LessonId).Distinct())
+            await news.LessonAsync(lesson);
     }
 
     /// <summary>Says who may see a release. Neither its file, nor its address, nor its revision changes.</summary>

@@ -1,7 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Wexel.Data;
 using Wexel.Data.Model;
-using Wexel.Server.Live;
 
 namespace Wexel.Server.Releases;
 
@@ -18,13 +17,22 @@ internal sealed class SendWatch : IAsyncDisposable
     private readonly Task _watching;
     private long _sent;
 
+    private SendWatch(Func<SendWatch, Task> watch) => _watching = watch(this);
+
+    /// <summary>Begins to look after what is sent.</summary>
     /// <param name="databases">Where the release's row is.</param>
-    /// <param name="news">Where desks are told.</param>
+    /// <param name="tell">Tells desks.</param>
     /// <param name="clock">The clock.</param>
     /// <param name="release">The release, as it was when sending began.</param>
     /// <param name="bytes">How much there is to send.</param>
-    internal SendWatch(IDbContextFactory<WexelDb> databases, LiveNews news, TimeProvider clock, Release release, long bytes) =>
-        _watching = WatchAsync(databases, news, clock, (release.Id, release.LessonId, release.SaidNumber), bytes);
+    internal static SendWatch Begin<T>(IDbContextFactory<WexelDb> databases, Func<Task> tell, TimeProvider clock, T release, long bytes)
+        where T : PackagedRelease
+    {
+        var (id, said) = (release.Id, release.SaidNumber);
+        return new SendWatch(watch =>
+            watch.WatchAsync(databases, db => db.Set<T>().IgnoreQueryFilters().Where(r => r.Id == id && r.SaidNumber == said), tell, clock, bytes)
+        );
+    }
 
     /// <summary>Cancelled once something else was said of the release.</summary>
     internal CancellationToken Stopped => _stopped.Token;
@@ -44,13 +52,14 @@ internal sealed class SendWatch : IAsyncDisposable
         _stopped.Dispose();
     }
 
-    private async Task WatchAsync(
+    private async Task WatchAsync<T>(
         IDbContextFactory<WexelDb> databases,
-        LiveNews news,
+        Func<WexelDb, IQueryable<T>> asItWas,
+        Func<Task> tell,
         TimeProvider clock,
-        (Guid Id, Guid LessonId, int SaidNumber) release,
         long bytes
     )
+        where T : PackagedRelease
     {
         await using var db = await databases.CreateDbContextAsync(CancellationToken.None);
         using var timer = new PeriodicTimer(Tick, clock);
@@ -60,18 +69,16 @@ internal sealed class SendWatch : IAsyncDisposable
             do
             {
                 var sent = Math.Clamp(Interlocked.Read(ref _sent), 0, bytes);
-                var asItWas = await db
-                    .Releases.IgnoreQueryFilters()
-                    .Where(r => r.Id == release.Id && r.SaidNumber == release.SaidNumber)
+                var rows = await asItWas(db)
                     .ExecuteUpdateAsync(set => set.SetProperty(r => r.SentBytes, sent).SetProperty(r => r.BytesToSend, bytes), CancellationToken.None);
-                if (asItWas == 0)
+                if (rows == 0)
                 {
                     await _stopped.CancelAsync();
                     return;
                 }
 
                 if (sent != written)
-                    await news.LessonAsync(release.LessonId);
+                    await tell();
                 written = sent;
             } while (await timer.WaitForNextTickAsync(_ended.Token));
         }

@@ -48,6 +48,7 @@ export function listen(client: QueryClient): () => void {
     client.invalidateQueries({ queryKey: ['deliver'] })
   })
   hub.on('upload', () => client.invalidateQueries({ queryKey: ['lessons'] }))
+  hub.on('course', () => fetchSoon(['board', 'courses']))
   hub.on('lesson', (id: string) => {
     for (const queryKey of [
       ['lesson', id],

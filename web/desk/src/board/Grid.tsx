@@ -246,7 +246,7 @@ function InCell({ cell }: { cell: Schemas['CellView'] | null }) {
   return (
     <>
       <MarkShape kind={marks[state]} className="mr-2 inline align-[-1px]" />
-      {cell ? phases[cell.phase] : 'Not there'}
+      {cell ? (cell.takesDown && state === 'working' ? 'Taking down' : phases[cell.phase]) : 'Not there'}
       <br />
       <span className="ml-5 text-small text-quiet" title={cell?.problem ?? (cell ? `since ${day(cell.since)}` : undefined)}>
         {cell?.problem ?? (cell?.progress != null ? `${Math.round(cell.progress * 100)} %` : under(cell))}

@@ -5,7 +5,7 @@ import { PackageRow } from '../deliver/PackageRow'
 import { useProfiles } from '../profiles/settings'
 import { Button } from '../ui/Button'
 import { Mark } from '../ui/Mark'
-import { day } from '../ui/words'
+import { day, size } from '../ui/words'
 
 /** Courses as one package or folder, where outlets take them: all lessons in teaching order. */
 export function WholeCourses() {
@@ -24,7 +24,8 @@ export function WholeCourses() {
 function CourseAt({ course, outlet }: { course: Schemas['CourseBoardRow']; outlet: Schemas['CourseOutletView'] }) {
   const client = useQueryClient()
   const profiles = useProfiles()
-  const now = outlet.release
+  const { release: now, way } = outlet
+  const under = way !== null && way.phase !== 'failed'
   const [profileId, setProfileId] = useState(now?.profileId ?? 'web')
   const refresh = () => client.invalidateQueries({ queryKey: ['board'] })
   const make = useMutation({
@@ -45,7 +46,9 @@ function CourseAt({ course, outlet }: { course: Schemas['CourseBoardRow']; outle
             {course.lessons === 1 ? '1 lesson' : `${course.lessons} lessons`}, {outlet.name}
           </span>
         </span>
-        {now ? (
+        {way ? (
+          <Mark kind={way.phase === 'failed' ? 'failed' : 'working'}>{wayInWords(way)}</Mark>
+        ) : now ? (
           <Mark kind={now.behind ? 'behind' : 'live'}>
             {now.behind ? 'Behind' : 'Made'}, {day(now.releasedAt)}
           </Mark>
@@ -64,31 +67,34 @@ function CourseAt({ course, outlet }: { course: Schemas['CourseBoardRow']; outle
             ))}
           </select>
         </label>
-        {(!now || now.behind || now.profileId !== profileId) && (
+        {!under && (!now || way || now.behind || now.profileId !== profileId || (outlet.takesPackages && !now.package.sent)) && (
           <Button onClick={() => make.mutate()} disabled={make.isPending}>
-            {make.isPending ? `Making the ${outlet.packageWord}…` : now ? 'Bring up to date' : `Make the course ${outlet.packageWord}`}
+            {outlet.takesPackages ? `Release the course to ${outlet.name}` : `Make the course ${outlet.packageWord}`}
           </Button>
         )}
       </p>
-      {(make.error ?? takeDown.error) && (
+      {(way?.problem ?? make.error ?? takeDown.error) && !under && (
         <p role="alert" className="mt-2 text-brick">
-          {(make.error ?? takeDown.error)?.message}
+          {way?.problem?.sentence ?? (make.error ?? takeDown.error)?.message}
         </p>
       )}
       {now && (
         <div className="mt-2">
-          <PackageRow
-            made={now.package}
-            what={outlet.packageWord}
-            sendTo={outlet.takesPackages ? outlet.name : undefined}
-            send={() => taken(api.POST('/api/course-releases/{id}/send', { params: { path: { id: now.id } } }))}
-            onSent={refresh}
-          />
-          <Button look="link" disabled={takeDown.isPending} onClick={() => takeDown.mutate()}>
-            Take the course down
-          </Button>
+          <PackageRow made={now.package} what={outlet.packageWord} sendTo={outlet.takesPackages ? outlet.name : undefined} opens />
+          {!under && (
+            <Button look="link" disabled={takeDown.isPending} onClick={() => takeDown.mutate()}>
+              Take the course down
+            </Button>
+          )}
         </div>
       )}
     </div>
   )
+}
+
+function wayInWords(way: Schemas['CourseWayView']): string {
+  if (way.phase === 'failed') return way.takesDown ? 'Could not be taken down' : 'Did not get there'
+  if (way.takesDown) return 'Being taken down'
+  if (way.phase !== 'sending') return way.phase === 'packing' ? 'Packing' : 'Begins'
+  return way.bytesToSend ? `Sending, ${size(way.sentBytes)} of ${size(way.bytesToSend)}` : 'Sending'
 }

@@ -10,6 +10,7 @@ const cell = (phase: Schemas['ReleasePhase']): Schemas['CellView'] => ({
   visibility: null,
   progress: null,
   problem: null,
+  takesDown: false,
 })
 // What stands nowhere is null, which the description of the API does not say of what is in a list.
 const cells = (...all: (Schemas['CellView'] | null)[]) => all as Schemas['CellView'][]

@@ -1,7 +1,4 @@
-import { useMutation } from '@tanstack/react-query'
-import { toast } from 'sonner'
 import type { Schemas } from '../app/api'
-import { Button } from '../ui/Button'
 import { Mark } from '../ui/Mark'
 import { Summary } from '../ui/Summary'
 import { TextLink } from '../ui/TextLink'
@@ -12,19 +9,12 @@ interface Props {
   what: string
   /** The outlet's name, where things are put there from here. */
   sendTo?: string
-  /** Puts it there; missing where releasing does that by itself. */
-  send?: () => Promise<unknown>
-  onSent?: () => void
+  /** Whether it leads to where it stands there, which is not handed on elsewhere on the page. */
+  opens?: boolean
 }
 
-/** A package that was made: to download, to look into, and to send. */
-export function PackageRow({ made, what, sendTo, send, onSent }: Props) {
-  const sending = useMutation({
-    mutationFn: async () => send?.(),
-    onSuccess: () => toast.success(`${sendTo} has taken the package`),
-    onError: (problem) => toast.error(problem.message),
-    onSettled: onSent,
-  })
+/** A package that was made: to download, to look into, and how it was sent. */
+export function PackageRow({ made, what, sendTo, opens }: Props) {
   const { sent } = made
   return (
     <div className="flex flex-col gap-1">
@@ -33,17 +23,12 @@ export function PackageRow({ made, what, sendTo, send, onSent }: Props) {
       </TextLink>
       {sendTo && (
         <p className="flex flex-wrap items-center gap-x-4 gap-y-1">
-          {send && (!sent || sent.behind) && (
-            <Button onClick={() => sending.mutate()} disabled={sending.isPending}>
-              {sending.isPending ? `Sending ${size(made.bytes)}…` : `Send to ${sendTo}`}
-            </Button>
-          )}
           {sent && (
             <Mark kind={sent.behind ? 'behind' : 'live'}>
               {sent.behind ? `${sendTo} has an older package` : `Sent to ${sendTo}`}, {day(sent.at)}
             </Mark>
           )}
-          {sent?.to && send && (
+          {sent?.to && opens && (
             <TextLink href={sent.to} out>
               Open it there
             </TextLink>

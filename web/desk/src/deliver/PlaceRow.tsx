@@ -118,7 +118,7 @@ export function PlaceRow({ lessonId, revision, place, wish, change, offers, miss
         {place.way?.phase === 'failed' && place.way.problem && (
           <p className="mt-1 text-brick">
             {place.way.problem.sentence}{' '}
-            <Button look="link" onClick={again}>
+            <Button look="link" onClick={place.way.takesDown ? () => takeDown.mutate(place.way?.id ?? '') : again}>
               Try again
             </Button>
           </p>
@@ -171,7 +171,7 @@ export function PlaceRow({ lessonId, revision, place, wish, change, offers, miss
         {known && place.titleThere && <p className="text-small text-quiet">{place.titleThere}</p>}
         {known && place.survives && <p className="text-small text-quiet">{place.survives}</p>}
         {place.handsOn && <HandOn outlet={place} />}
-        {place.release && (
+        {place.release && !(under && place.way?.takesDown) && (
           <p className="mt-1 flex gap-4">
             <Button look="link" className="text-small" onClick={() => takeDown.mutate(place.release?.id ?? '')}>
               Take it down

@@ -18,7 +18,7 @@ export function PlaceState({ place }: { place: Place }) {
           {way.progress != null && <span className="font-mono text-small">{Math.round(way.progress * 100)} %</span>}
           {way.secondsLeft != null && <span className="text-small text-quiet">{about(way.secondsLeft)} left</span>}
         </p>
-        {release && <p className="text-small text-quiet">What stands there stays until then.</p>}
+        {release && !way.takesDown && <p className="text-small text-quiet">What stands there stays until then.</p>}
       </div>
     )
   if (way?.phase === 'failed') return <Mark kind="failed">{phaseInWords(way)}</Mark>

@@ -43,6 +43,7 @@ describe('a place', () => {
     ],
     [place({ release: standing() }), { on: false, profileId: 'web', visibility: 'signedIn', opensAt: null }],
     [place({ way: way('failed') }), { on: true, profileId: 'web', visibility: 'withLink', opensAt: null }],
+    [place({ release: standing(), way: way('failed', { takesDown: true }) }), { on: false, profileId: 'web', visibility: 'withLink', opensAt: null }],
   ])('is chosen where something is to be done: %#', (of, chosen) => {
     expect(chosenAtFirst(of)).toEqual(chosen)
   })
@@ -50,6 +51,7 @@ describe('a place', () => {
   it.each([
     [place(), wish(), undefined],
     [place({ way: way('sending') }), wish(), 'It is on its way there.'],
+    [place({ way: way('sending', { takesDown: true }) }), wish(), 'It is being taken down.'],
     [place({ refuses: [{ profileId: 'web', sentence: 'Not that.' }] }), wish(), 'Not that.'],
     [place({ refuses: [{ profileId: 'web', sentence: 'Not that.' }] }), wish({ profileId: 'small' }), undefined],
     [place({ release: standing() }), wish(), 'It stands there as it is wanted.'],
@@ -113,6 +115,9 @@ describe('what is said', () => {
     [way('sending'), 'Sending'],
     [way('processingThere'), 'Sent; the other side makes it ready'],
     [way('live'), ''],
+    [way('sending', { takesDown: true }), 'It is being taken down'],
+    [way('failed', { takesDown: true }), 'It could not be taken down'],
+    [way('takenDown', { takesDown: true }), 'Taken down'],
   ])('of a phase: %#', (of, words) => {
     expect(phaseInWords(of)).toBe(words)
   })

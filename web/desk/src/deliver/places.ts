@@ -12,7 +12,7 @@ export const isUnderWay = (phase: Phase | undefined) => phase !== undefined && u
 /** A place is chosen at first where what stands there is behind; where nothing stands, somebody says so. */
 export function chosenAtFirst(place: Place): Wish {
   return {
-    on: Boolean(place.release?.behind) || place.way?.phase === 'failed',
+    on: Boolean(place.release?.behind) || (place.way?.phase === 'failed' && !place.way.takesDown),
     profileId: place.way?.profileId || place.release?.profileId || place.usualProfile,
     visibility: place.way?.visibility ?? place.release?.visibility ?? 'signedIn',
     opensAt: place.way?.opensAt ?? place.release?.opensAt ?? null,
@@ -21,7 +21,7 @@ export function chosenAtFirst(place: Place): Wish {
 
 /** What keeps a place from being released to, in a sentence; nothing where nothing does. */
 export function inWay(place: Place, wish: Wish, offers: Offer[], missing: Schemas['Problem'][]): string | undefined {
-  if (isUnderWay(place.way?.phase)) return 'It is on its way there.'
+  if (isUnderWay(place.way?.phase)) return place.way?.takesDown ? 'It is being taken down.' : 'It is on its way there.'
   const refused = place.refuses.find((r) => r.profileId === wish.profileId)
   if (refused) return refused.sentence
   const fault = offers.find((o) => o.id === wish.profileId)?.findings.find((f) => f.isFault)
@@ -65,6 +65,10 @@ export function sayWhatHappens(ready: Place[], held: Place[], wishOf: (p: Place)
 
 /** The phase of a release, in words. */
 export function phaseInWords(way: Schemas['WayView']): string {
+  if (way.takesDown) {
+    if (isUnderWay(way.phase)) return 'It is being taken down'
+    if (way.phase === 'failed') return 'It could not be taken down'
+  }
   switch (way.phase) {
     case 'planned':
       return 'It begins in a moment'
