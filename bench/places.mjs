@@ -21,6 +21,8 @@ mkdirSync(folder, { recursive: true })
 const share = await ask('POST', '/api/outlets/folder', { name: 'Share', settings: {}, deliverBy: 'wholeFolder', deliverTo: folder })
 const outlets = await ask('GET', '/api/outlets')
 const places = [...['channel', 'learningSystem', 'podcastFeed'].map((kind) => outlets.find((o) => o.kind === kind).id), share.id]
+// Nobody is asked whether there is material of others in what is brought in here.
+await ask('PUT', '/api/house/details', { ...(await ask('GET', '/api/house/details')), thirdParty: { used: false, permission: '' } })
 const wishes = (lessonId) => ({ wishes: places.map((outletId) => ({ lessonId, outletId, visibility: 'signedIn' })) })
 const live = async (lessonId) => {
   for (;;) {

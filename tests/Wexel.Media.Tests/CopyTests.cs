@@ -4,6 +4,7 @@ using CliWrap;
 using CliWrap.Buffered;
 using Wexel.Core.Contents;
 using Wexel.Core.Encoding;
+using Wexel.Core.Inspection;
 using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
@@ -286,6 +287,21 @@ public sealed class CopyTests(Clips clips) : IClassFixture<Clips>
         var numbers = await NumbersAsync(made.Path);
         numbers.ShouldBe(await NumbersAsync(encoded.Path));
         numbers.Take(3).ShouldBe(sounding ? [0, 0, 1] : [0, 1, 2]);
+    }
+
+    [Fact]
+    public async Task Where_the_picture_begins_seconds_later_it_is_encoded_and_compared_too()
+    {
+        var picture = await NumberedAsync("begins.mp4", 90, "330");
+        var source = await clips.MakeAsync("-itsoffset", "3.379", "-i", picture, "-i", picture, "-map", "0:v", "-map", "1:a", "-c", "copy", "begins-late.mkv");
+        var made = await Making.MakeAsync(source, clips.Path("begins-late.mp4"), [], Encoded, compared: true);
+        // Nobody looked through the clip here, so that its check does not know that nothing moves before the picture begins.
+        made.Check.Where(f => f.Verdict == Verdict.Wrong).Select(f => f.Code).ShouldBe(["frozen"]);
+        // The first of them stands from the start.
+        var numbers = await NumbersAsync(made.Path);
+        numbers[100].ShouldBe(0);
+        numbers.ShouldContain(50);
+        numbers[^1].ShouldBe(89);
     }
 
     [Fact]
