@@ -1,9 +1,10 @@
 import { execFileSync } from 'node:child_process'
-import { writeFileSync } from 'node:fs'
-import { join } from 'node:path'
+import { mkdirSync, writeFileSync } from 'node:fs'
+import { dirname, join } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import { expect, test } from '@playwright/test'
-import { clip, folder, hasNoAccessibilityFaults } from './help'
+import { clip, folder, hasNoAccessibilityFaults, release, rendered, signIn } from './help'
+import { data } from './playwright.config'
 
 test('a course made for any web server opens from disk, and says what was seen', async ({ page }) => {
   clip('one.mp4', 4)
@@ -47,4 +48,26 @@ test('a course made for any web server opens from disk, and says what was seen',
   await page.getByRole('link', { name: 'All lessons' }).click()
   await expect(page.getByRole('listitem').filter({ hasText: 'Casting off' })).toContainText('completed')
   await expect(page.getByRole('listitem').filter({ hasText: 'At sea' })).not.toContainText('seen')
+})
+
+test('a lesson that is released to a folder plays from there by double click', async ({ page }) => {
+  test.setTimeout(240_000)
+  const share = join(data, 'folders', 'crew')
+  mkdirSync(share, { recursive: true })
+  await signIn(page)
+  const outlet = { name: 'Crew share', settings: {}, deliverBy: 'wholeFolder', deliverTo: share }
+  expect((await page.request.post('/api/outlets/folder', { data: outlet })).ok()).toBe(true)
+  await page.goto('/')
+  await rendered(page, clip('gangway.mp4', 6), 'Gangway: up & down?', '0:00 Up\n0:03 Down')
+  const place = page.getByTestId('outlet-folder')
+  await release(page, place)
+  const there = await place.getByLabel('Folder', { exact: true }).inputValue()
+  expect(dirname(there)).toBe(share)
+
+  await page.goto(pathToFileURL(join(there, 'index.html')).href)
+  await page.locator('video').evaluate((v: HTMLVideoElement) => {
+    v.muted = true
+    return v.play()
+  })
+  await expect(page.getByText('You have completed this lesson.')).toBeVisible({ timeout: 20_000 })
 })

@@ -8,7 +8,7 @@ database="wexel_e2e_$$"
 pg=$(sed -E 's/.*Port=([0-9]+).*/\1/' <<<"$WEXEL_TEST_POSTGRES")
 PGPASSWORD=$(sed -nE 's/.*Password=([^;]*).*/\1/p' <<<"$WEXEL_TEST_POSTGRES"); export PGPASSWORD
 bin=$(ls -d /usr/lib/postgresql/*/bin | sort -V | tail -1)
-mkdir -p "$data"
+mkdir -p "$data/folders"
 if [ "$5" = short ]; then
   demo=$data/demo; mkdir -p "$demo/recordings"
   cp "$home/demo/play-throughs.json" "$home/demo/mark.png" "$home/demo/house.json" "$demo"; cp "$home"/demo/recordings/*.txt "$home"/demo/recordings/*.vtt "$demo/recordings"
@@ -25,7 +25,7 @@ fi
 "$bin/createdb" -h 127.0.0.1 -p "$pg" -U wexel "$database"
 StandIns__DirectorySeconds=2 StandIns__SmtpPort=$smtp_port StandIns__Data="$data/outside" ASPNETCORE_URLS="http://127.0.0.1:$outside_port" \
   dotnet "$home/src/Wexel.StandIns/bin/Release/net10.0/Wexel.StandIns.dll" > "$data/stand-ins.log" 2>&1 & outside=$!
-ConnectionStrings__Wexel="$WEXEL_TEST_POSTGRES;Database=$database" Wexel__Data="$data/files" Wexel__Assets="$home/artifacts" Wexel__Demo="$demo" Wexel__KeepFree=0 \
+ConnectionStrings__Wexel="$WEXEL_TEST_POSTGRES;Database=$database" Wexel__Data="$data/files" Wexel__Assets="$home/artifacts" Wexel__Demo="$demo" Wexel__KeepFree=0 Wexel__OutletFolders__0="$data/folders" \
   Wexel__PublicAddress="http://127.0.0.1:$server_port/" Wexel__SmtpPort=$smtp_port \
   Wexel__PracticeLearningSystem="http://127.0.0.1:$outside_port/learning/packages/" ASPNETCORE_URLS="http://127.0.0.1:$server_port" \
   dotnet "$home/artifacts/server/Wexel.Server.dll" > "$data/server.log" 2>&1 & server=$!

@@ -35,7 +35,7 @@ export function Spine() {
           to={to}
           end={to === '/'}
           className={({ isActive }) => {
-            const here = isActive || (to === '/' && location.pathname.startsWith('/lessons'))
+            const here = isActive || (to === '/' && (location.pathname.startsWith('/lessons') || location.pathname === '/bin'))
             const look = here ? 'border-ink font-bold' : 'border-transparent text-quiet hover:text-ink'
             return `relative flex flex-col items-center gap-0.5 border-l-[3px] py-2 pr-[3px] text-small ${look}`
           }}

@@ -107,7 +107,7 @@ export function Grid({ rows, outlets, selected, select }: Props) {
       aria-rowcount={rows.length + 1}
       onKeyDown={keyed}
       tabIndex={-1}
-      className="max-h-[calc(100dvh-10rem)] min-h-64 overflow-auto border-b border-hairline"
+      className="max-h-[calc(100dvh-10rem)] overflow-auto"
       style={{ scrollPadding: `${headPx}px 0 0 ${lessonPx}px` }}
     >
       {/* biome-ignore lint/a11y/useSemanticElements: as above */}
@@ -249,7 +249,7 @@ function InCell({ cell }: { cell: Schemas['CellView'] | null }) {
       {cell ? (cell.takesDown && state === 'working' ? 'Taking down' : phases[cell.phase]) : 'Not there'}
       <br />
       <span className="ml-5 text-small text-quiet" title={cell?.problem ?? (cell ? `since ${day(cell.since)}` : undefined)}>
-        {cell?.problem ?? (cell?.progress != null ? `${Math.round(cell.progress * 100)} %` : under(cell))}
+        {cell?.problem ?? (cell?.progress != null ? `${Math.round(cell.progress * 100)} %` : state === 'working' ? '' : under(cell))}
       </span>
     </>
   )
