@@ -95,7 +95,7 @@ public sealed class BatchTests(ServerFixture fixture) : IClassFixture<ServerFixt
                         .GetRawText()
                 )!
                 .AsObject();
-            (profile["title"], profile["picture"]!["rate"]!["quality"]) = ($"Small {i}", 30 + i);
+            (profile["title"], profile["picture"]!["rate"]!["quality"], profile["picture"]!["effort"]) = ($"Small {i}", 30 + i, "fastest");
             profiles.Add(
                 (await (await trainer.PostAsJsonAsync("/api/profiles", profile)).Content.ReadFromJsonAsync<JsonElement>()).GetProperty("id").GetString()!
             );

@@ -18,7 +18,7 @@ internal sealed class ReckonedKeys
     /// <param name="wanted">What is wanted there of whichever lesson.</param>
     /// <param name="lesson">The lesson.</param>
     /// <param name="release">What is said about it there alone, as it is kept.</param>
-    internal string Of(WantedAt wanted, LessonHere lesson, string? release)
+    internal string Key(WantedAt wanted, LessonHere lesson, string? release)
     {
         if (_known.TryGetValue((wanted.Frame, lesson, release), out var known))
             return known;

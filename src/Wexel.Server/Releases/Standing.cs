@@ -52,7 +52,7 @@ internal sealed class Standing(
             _wanted[profile] = there = [];
         if (!there.TryGetValue(outlet.Row.Id, out var wanted))
             there[outlet.Row.Id] = wanted = new WantedAt(outlet.AtHand, profile, house);
-        return reckoned.Of(wanted, lesson, release);
+        return reckoned.Key(wanted, lesson, release);
     }
 
     /// <summary>Whether another key is wanted of a lesson at an outlet than the one that stands there.</summary>
