@@ -23,7 +23,12 @@ internal static class ReadingStart
 
         /// <summary>How much must be read for a picture, from the first that comes; null where that is not known.</summary>
         /// <param name="wanted">When it is shown; before the first that comes, where the picture begins behind the sound, that one stands.</param>
-        internal TimeSpan? Needed(TimeSpan wanted) => (wanted > First ? wanted - First : First is null ? null : TimeSpan.Zero) + Behind;
+        internal TimeSpan? Needed(TimeSpan wanted) =>
+            (
+                wanted > First ? wanted - First
+                : First is null ? null
+                : TimeSpan.Zero
+            ) + Behind;
     }
 
     /// <summary>For each frame where reading begins.</summary>
