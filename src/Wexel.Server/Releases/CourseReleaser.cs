@@ -81,7 +81,7 @@ internal sealed class CourseReleaser(
     {
         (release.WantsDown, release.Problem, release.SentBytes, release.BytesToSend) = (wantsDown, null, 0, null);
         release.Go(ReleasePhase.Planned, clock.GetUtcNow());
-        release.SaidAnew();
+        db.Say(release, SaidOfReleases.Wanting);
         await db.SaveChangesAsync(cancel);
         Call(release.Id);
     }

@@ -67,7 +67,7 @@ internal sealed class ReleaseWishes(WexelDb db, ReleaseShelf releases, OutletShe
                 release.OpensAt = wish.OpensAt;
             (release.BatchId, release.WantsDown, release.Problem, release.SentBytes, release.BytesToSend) = (batch.Id, false, null, 0, null);
             release.Go(ReleasePhase.Planned, now);
-            release.SaidAnew();
+            db.Say(release, [.. SaidOfReleases.Wanting, nameof(Release.WantedVisibility)]);
             ids.Add(release.Id);
         }
 

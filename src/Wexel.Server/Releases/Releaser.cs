@@ -23,6 +23,7 @@ internal sealed class Releaser(WexelDb db, OutletShelf outlets, StandingReader s
         var why = new Problem("release-stopped", "It was stopped on its way. What was done is kept: going on begins there.");
         await SayAsync(
             release,
+            [],
             r =>
             {
                 if (!ReleasePhases.IsUnderWay(r.Phase))
@@ -42,6 +43,7 @@ internal sealed class Releaser(WexelDb db, OutletShelf outlets, StandingReader s
         {
             await SayAsync(
                 release,
+                SaidOfReleases.Wanting,
                 r =>
                 {
                     (r.WantsDown, r.Problem, r.SentBytes, r.BytesToSend) = (true, null, 0, null);
@@ -65,7 +67,12 @@ internal sealed class Releaser(WexelDb db, OutletShelf outlets, StandingReader s
     {
         if (Unanswered(release, release.Lesson!, outlets.Known(release.Outlet!), opening.Visibility, await standings.ReadAsync(cancel)) is { } unanswered)
             return unanswered;
-        await SayAsync(release, r => (r.Visibility, r.WantedVisibility, r.OpensAt) = (opening.Visibility, opening.Visibility, opening.From), cancel);
+        await SayAsync(
+            release,
+            SaidOfReleases.Opening,
+            r => (r.Visibility, r.WantedVisibility, r.OpensAt) = (opening.Visibility, opening.Visibility, opening.From),
+            cancel
+        );
         await news.LessonAsync(release.LessonId);
         return null;
     }
@@ -79,12 +86,12 @@ internal sealed class Releaser(WexelDb db, OutletShelf outlets, StandingReader s
     }
 
     /// <summary>Writes down what somebody says of a release; where somebody else was a moment faster, it is said of what that left.</summary>
-    private async Task SayAsync(Release release, Action<Release> say, CancellationToken cancel)
+    private async Task SayAsync(Release release, IReadOnlyList<string> what, Action<Release> say, CancellationToken cancel)
     {
         while (true)
         {
             say(release);
-            release.SaidAnew();
+            db.Say(release, what);
             try
             {
                 await db.SaveChangesAsync(cancel);
