@@ -169,9 +169,19 @@ internal static class ChannelEndpoints
             );
         var items = new StringBuilder();
         foreach (var lesson in await reader.AllAsync(cancel))
-            items.Append($"<li><a href=\"/watch/{lesson.Token}\" dir=\"auto\">{WebUtility.HtmlEncode(lesson.Title)}</a></li>");
+        {
+            var picture = lesson.HasPicture ? $"<img src=\"/watch/{lesson.Token}/poster.jpg\" alt=\"\" loading=\"lazy\">" : "";
+            items.Append(
+                $"<li><a class=\"still\" href=\"/watch/{lesson.Token}\" tabindex=\"-1\" aria-hidden=\"true\">{picture}</a>"
+                    + $"<div><h2><a href=\"/watch/{lesson.Token}\" dir=\"auto\">{WebUtility.HtmlEncode(lesson.Title)}</a></h2>"
+                    + $"<p class=\"length\">{TimeCode.Brief(lesson.Length)}</p></div></li>"
+            );
+        }
+
         var list =
-            items.Length > 0 ? $"<ol class=\"plain-list\">{items}</ol>" : $"<p>No lesson is released yet{BeingMade(await reader.BeingMadeAsync(cancel))}.</p>";
+            items.Length > 0
+                ? $"<div class=\"course\"><ol>{items}</ol></div>"
+                : $"<p>No lesson is released yet{BeingMade(await reader.BeingMadeAsync(cancel))}.</p>";
         return Page(PlainPages.Html(options.Value.House, $"<h1>{WebUtility.HtmlEncode(options.Value.House)}: lessons</h1>{list}"));
     }
 

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
+using Wexel.Core.Details;
 using Wexel.Core.Encoding;
 using Wexel.Core.Outlets;
 using Wexel.Core.Outlets.Channels;
@@ -10,11 +11,16 @@ using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Server.Releases;
 using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Channel;
 
 /// <summary>A lesson in the channel’s list.</summary>
-internal sealed record ListedLesson(string Token, string Title);
+/// <param name="Token">What stands in its address.</param>
+/// <param name="Title">What it is called where there is little room.</param>
+/// <param name="Length">How long it is.</param>
+/// <param name="HasPicture">Whether there is a picture by which it is known.</param>
+internal sealed record ListedLesson(string Token, string Title, TimeSpan Length, bool HasPicture);
 
 /// <summary>Finds what learners may look at.</summary>
 internal sealed class ChannelReader(WexelDb db, IOptions<WexelOptions> options, TimeProvider clock)
@@ -34,16 +40,32 @@ internal sealed class ChannelReader(WexelDb db, IOptions<WexelOptions> options, 
             .FirstOrDefaultAsync(r => r.Token == token, cancel);
 
     /// <summary>All lessons in the channel whose time has come, in teaching order.</summary>
-    internal Task<List<ListedLesson>> AllAsync(CancellationToken cancel)
+    internal async Task<IReadOnlyList<ListedLesson>> AllAsync(CancellationToken cancel)
     {
         var now = clock.GetUtcNow();
-        return db
+        var lessons = await db
             .Releases.Where(r => r.Outlet!.Kind == ChannelKind.Channel && (r.OpensAt == null || r.OpensAt <= now))
             .OrderBy(r => r.Lesson!.Course!.Position)
             .ThenBy(r => r.Lesson!.CourseId)
             .ThenBy(r => r.Lesson!.Position)
-            .Select(r => new ListedLesson(r.Token, r.Lesson!.Title))
+            .Select(r => new
+            {
+                r.Token,
+                r.Lesson!.Title,
+                r.Lesson.Length,
+                HasPicture = r.PosterKey != null,
+                r.Lesson.Said,
+                SaidThere = r.Details,
+            })
             .ToListAsync(cancel);
+        return
+        [
+            .. lessons.Select(l =>
+            {
+                var said = DetailLayers.Merged(DetailShelf.Read(l.Said), DetailShelf.Read(l.SaidThere));
+                return new ListedLesson(l.Token, said.ShortTitle ?? said.Title ?? l.Title, l.Length, l.HasPicture);
+            }),
+        ];
     }
 
     /// <summary>How many lessons are being looked through or rendered.</summary>

@@ -77,7 +77,7 @@ public class FolderTests
             Board: Estimates Releases Setup Shelves SignIn
             Lessons: Live Recordings Releases Setup Shelves Uploads Upkeep
             Library: Releases Rendering Setup Shelves SignIn
-            Channel: Learning Releases Remembering Serving Setup SignIn
+            Channel: Learning Releases Remembering Serving Setup Shelves SignIn
             Demo: Details Feeds Kit Learning Outlets Recordings Releases Setup Shelves Uploads
             """,
     };
