@@ -164,8 +164,8 @@ public sealed class FeedTests(ReleasedServerFixture fixture) : IClassFixture<Rel
         (await RefusedAsync(sound))
             .GetProperty("detail")
             .GetString()
-            .ShouldBe("“Closing the till” has no sound, so a feed of sound alone cannot carry it. Release it to a feed of videos.");
-        (await RefusedAsync(feed)).GetProperty("code").GetString().ShouldBe("episode-rate-varies");
+            .ShouldBe("“Closing the till” has no sound, and feeds of sound take something to hear. Release it elsewhere.");
+        (await RefusedAsync(feed)).GetProperty("code").GetString().ShouldBe("takes-every-frame");
         var changed = await trainer.PutAsJsonAsync($"/api/feeds/{feed.GetProperty("outletId").GetString()}", Settings(media: "sound"));
         (await changed.ProblemAsync()).GetProperty("code").GetString().ShouldBe("feed-has-episodes");
     }

@@ -297,7 +297,7 @@ public sealed class MakeTests : IDisposable
         );
         var varying = await MakeAsync(clip, "--title", "Fares", "--for", "podcast", "--base-url", "https://intranet.example/", "--profile", "web");
         (varying.ExitCode, varying.StandardError).ShouldBe(
-            (1, "Podcast apps want a constant frame rate, which “Web, as recorded” does not make. Render with “Podcast 720p”, then release.\n")
+            (1, "Podcast apps take a constant frame rate, and “Web, as recorded” leaves frames out that show nothing new. Take “Podcast 720p”.\n")
         );
         await File.WriteAllTextAsync(At("renamed.jpg"), "text");
         await File.WriteAllTextAsync(

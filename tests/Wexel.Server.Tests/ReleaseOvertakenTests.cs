@@ -3,6 +3,12 @@ using System.Net.Http.Json;
 using System.Net.Sockets;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using Wexel.Core.Outlets;
+using Wexel.Core.People;
+using Wexel.Data;
+using Wexel.Data.Model;
 using static Wexel.Server.Tests.ReleaseJobTests;
 
 namespace Wexel.Server.Tests;
@@ -51,6 +57,39 @@ public sealed class ReleaseOvertakenTests(ServerFixture fixture) : IClassFixture
             (await trainer.PostAsJsonAsync("/api/releases", new { wishes = new[] { Wish(lesson, channel, other) } })).EnsureSuccessStatusCode();
             (await trainer.PutAsJsonAsync($"/api/releases/{id}/visibility", new { visibility })).EnsureSuccessStatusCode();
             (await EndedAsync()).GetProperty("release").GetProperty("visibility").GetString().ShouldBe(visibility);
+        }
+    }
+
+    /// <summary>Somebody reads a release, its worker writes, and then what they say is written: it holds, also where it was so when they read it.</summary>
+    [Fact]
+    public async Task What_is_said_holds_also_where_a_worker_wrote_between_reading_and_saying()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var lesson = await LessonAsync(trainer);
+        var channel = (await PlacesAsync(trainer, lesson)).Single(p => p.GetProperty("kind").GetString() == "channel");
+        (await trainer.PostAsJsonAsync("/api/releases", new { wishes = new[] { Wish(lesson, channel, "signedIn") } })).EnsureSuccessStatusCode();
+        JsonElement There(JsonElement all) => all.EnumerateArray().Single(p => p.GetProperty("kind").GetString() == "channel");
+        var id = There(await trainer.UntilAsync($"/api/lessons/{lesson}/releases", all => HasEnded(There(all)))).GetProperty("way").GetProperty("id").GetGuid();
+
+        using var scope = fixture.Server.Services.CreateScope();
+        var (db, releaser) = (scope.ServiceProvider.GetRequiredService<WexelDb>(), scope.ServiceProvider.GetRequiredService<Releases.Releaser>());
+        var read = await db.Releases.IgnoreQueryFilters().Include(r => r.Outlet).Include(r => r.Lesson).FirstAsync(r => r.Id == id);
+        await WorkerAsync(set => set.SetProperty(r => r.Visibility, Visibility.WithLink));
+        (await releaser.OpenAsync(read, new Opening(Visibility.SignedIn), TestContext.Current.CancellationToken)).ShouldBeNull();
+        (await RowAsync(fixture, id)).Visibility.ShouldBe(Visibility.SignedIn);
+
+        // Wanted anew and read, and live by the worker before it is taken down.
+        await WorkerAsync(set => set.SetProperty(r => r.Phase, ReleasePhase.Planned));
+        await db.Entry(read).ReloadAsync();
+        await WorkerAsync(set => set.SetProperty(r => r.Phase, ReleasePhase.Live));
+        await releaser.TakeDownAsync([read], TestContext.Current.CancellationToken);
+        await trainer.UntilAsync($"/api/lessons/{lesson}/releases", all => Phase(There(all)) == "takenDown");
+        (await RowAsync(fixture, id)).Phase.ShouldBe(ReleasePhase.TakenDown);
+
+        async Task WorkerAsync(Action<Microsoft.EntityFrameworkCore.Query.UpdateSettersBuilder<Release>> writes)
+        {
+            await using var other = await fixture.Server.Services.GetRequiredService<IDbContextFactory<WexelDb>>().CreateDbContextAsync();
+            await other.Releases.IgnoreQueryFilters().Where(r => r.Id == id).ExecuteUpdateAsync(writes);
         }
     }
 
@@ -266,6 +305,76 @@ public sealed class ReleaseOvertakenTests(ServerFixture fixture) : IClassFixture
                     http.Response.StatusCode = files.TryRemove(path, out _) ? 204 : 404;
                 http.Response.Close();
             }
+        }
+    }
+
+    [Fact]
+    public async Task A_place_is_sent_no_more_at_once_than_its_kind_takes()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var lesson = await LessonAsync(trainer);
+        var most = Core.Outlets.OutletKinds.Shipped["learningSystem"].Terms(null).Takes.FilesAtATime!.Value;
+        var (now, seen, taken) = (0, 0, 0);
+        using var school = new HttpListener { Prefixes = { $"http://127.0.0.1:{ServerFixture.SilentPort}/" } };
+        school.Start();
+        var serving = ServeAsync();
+        var there = await (
+            await trainer.PostAsJsonAsync(
+                "/api/outlets/learningSystem",
+                new
+                {
+                    name = "Busy school",
+                    settings = new { },
+                    deliverBy = "put",
+                    deliverTo = $"http://127.0.0.1:{ServerFixture.SilentPort}/",
+                }
+            )
+        ).Content.ReadFromJsonAsync<JsonElement>();
+        var outlet = there.GetProperty("id").GetGuid();
+        JsonElement Named(JsonElement all) => all.EnumerateArray().Single(p => p.GetProperty("id").GetGuid() == outlet);
+        List<Guid> lessons = [lesson];
+        for (var i = 0; i < most + 1; i++)
+            lessons.Add(
+                (await (await trainer.PostAsync($"/api/lessons/{lesson}/copy", null)).Content.ReadFromJsonAsync<JsonElement>()).GetProperty("id").GetGuid()
+            );
+        var place = Named(await trainer.JsonAsync($"/api/lessons/{lesson}/releases"));
+        (await trainer.PostAsJsonAsync("/api/releases", new { wishes = lessons.Select(l => Wish(l, place)) })).EnsureSuccessStatusCode();
+        foreach (var one in lessons)
+            Phase(Named(await trainer.UntilAsync($"/api/lessons/{one}/releases", all => HasEnded(Named(all))))).ShouldBe("live");
+        (taken, seen).ShouldBe((lessons.Count, most), "as many as it takes, and never more");
+        var cells = lessons.Select(l => new { lessonId = l, outletId = outlet });
+        (await trainer.PostAsJsonAsync("/api/board/apply", new { action = "takeDown", cells })).EnsureSuccessStatusCode();
+        foreach (var one in lessons)
+            await trainer.UntilAsync($"/api/lessons/{one}/releases", all => Phase(Named(all)) == "takenDown");
+        (await trainer.DeleteAsync($"/api/outlets/{outlet}")).EnsureSuccessStatusCode();
+        school.Stop();
+        await serving;
+
+        async Task ServeAsync()
+        {
+            while (school.IsListening)
+            {
+                try
+                {
+                    _ = TakeAsync(await school.GetContextAsync());
+                }
+                catch (Exception ended) when (ended is HttpListenerException or ObjectDisposedException)
+                {
+                    return;
+                }
+            }
+        }
+
+        async Task TakeAsync(HttpListenerContext http)
+        {
+            seen = Math.Max(seen, Interlocked.Increment(ref now));
+            await http.Request.InputStream.CopyToAsync(Stream.Null);
+            // Long enough for another to come meanwhile.
+            await Task.Delay(1000);
+            Interlocked.Decrement(ref now);
+            Interlocked.Increment(ref taken);
+            http.Response.StatusCode = 201;
+            http.Response.Close();
         }
     }
 

@@ -51,7 +51,7 @@ public sealed class StreamTests(ServerFixture fixture) : IClassFixture<ServerFix
                 visibility = "signedIn",
             }
         );
-        (await school.ProblemAsync()).GetProperty("code").GetString().ShouldBe("outlet-wants-one-file");
+        (await school.ProblemAsync()).GetProperty("code").GetString().ShouldBe("takes-one-file");
 
         var channel = (await OutletAsync(trainer, "channel")).GetProperty("id").GetGuid();
         var release = await (

@@ -10,13 +10,11 @@ public abstract class OutletTerms
     /// <summary>The profile that is taken where nobody chose one.</summary>
     public abstract Profile Usual { get; }
 
-    /// <summary>Why what a profile makes would be refused there; null where it is taken.</summary>
-    public abstract Problem? Refusal(Profile profile);
+    /// <summary>What it takes.</summary>
+    public abstract Takes Takes { get; }
 
-    /// <summary>Why a lesson cannot stand there as it would be made; null where it can.</summary>
-    /// <param name="title">The lesson's title.</param>
-    /// <param name="plan">How it would be made.</param>
-    public virtual Problem? Unfit(string title, RenderPlan plan) => null;
+    /// <summary>Why what a profile makes would be refused there; null where it is taken.</summary>
+    public Problem? Refusal(Profile profile) => Takes.Refusal(profile, Usual);
 
     /// <summary>As what a rendition is copied for it; null where it is taken as it is.</summary>
     public virtual FeedMedia? Copy => null;
@@ -56,26 +54,4 @@ public sealed record PackageSources(
     /// <summary>A folder for any web server: of the course, or of the one lesson.</summary>
     internal IReadOnlyList<PackageFile> AsFolder() =>
         IsCourse ? CourseFolder.Plan(Title, Description, Lessons, Player) : WebFolder.Plan(Lessons.Single(), Player);
-}
-
-/// <summary>Refusals that several kinds have in common.</summary>
-internal static class Refusals
-{
-    internal static Problem ForProfile(string code, string sentence) => new(code, sentence, "profileId");
-
-    /// <summary>What a learner's page cannot show.</summary>
-    internal static Problem? OnPage(Profile profile) =>
-        profile switch
-        {
-            { Picture: null } => ForProfile(
-                "outlet-wants-picture",
-                $"“{profile.Title}” makes sound alone, and the learner’s page shows a picture. Take a profile with a picture, or release the sound "
-                    + $"to a podcast feed."
-            ),
-            { Container: Container.Mov } => ForProfile(
-                "outlet-wants-web-file",
-                $"“{profile.Title}” makes a MOV file, which not every browser plays. Take a profile that makes MP4, such as “{Profiles.Web.Title}”."
-            ),
-            _ => null,
-        };
 }

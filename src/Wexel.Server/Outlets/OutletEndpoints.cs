@@ -31,6 +31,8 @@ internal sealed record ProfileRefusal(string ProfileId, string Sentence);
 /// <param name="ProfileId">The profile that was chosen for it; null for what is usual for its kind.</param>
 /// <param name="UsualProfile">The profile that is taken for it.</param>
 /// <param name="Refuses">The profiles that it does not take.</param>
+/// <param name="Takes">What it takes, in words.</param>
+/// <param name="Limits">Its limits as somebody set them.</param>
 internal sealed record OutletEntry(
     Guid Id,
     string Kind,
@@ -42,6 +44,7 @@ internal sealed record OutletEntry(
     string? ProfileId,
     string UsualProfile,
     IReadOnlyList<ProfileRefusal> Refuses,
+    string Takes,
     OutletLimits Limits
 );
 
@@ -98,7 +101,8 @@ internal static class OutletEndpoints
             place.Row.ProfileId,
             place.UsualProfile,
             Refused(place, profiles),
-            place.Limits
+            place.Terms.Takes.Words,
+            new OutletLimits(place.Row.Name, place.Row.MostBytes, place.Row.MostLength, place.Row.MostBitsPerSecond)
         );
 
     /// <summary>The profiles that an outlet does not take.</summary>

@@ -97,7 +97,7 @@ internal sealed class ReleaseSteps(
             return new Problem("profile-unknown", "Choose a profile that the lesson was rendered with.", "profileId");
         if (!(await lessons.PlannedAsync(lesson, profile, cancel)).Is(out var planned, out var problem))
             return problem;
-        if ((outlet.Refusal(profile) ?? outlet.Terms.Unfit(planned.Lesson.Document.Title, planned.Plan)) is { } refusal)
+        if ((outlet.Refusal(profile) ?? outlet.Terms.Takes.Unfit(planned.Lesson.Document.Title, planned.Plan)) is { } refusal)
             return refusal;
 
         var release = await releases.FindOrAddAsync(aim.LessonId, aim.OutletId, cancel);

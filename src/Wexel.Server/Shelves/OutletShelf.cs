@@ -23,7 +23,12 @@ internal sealed class KnownOutlet(Outlet row, OutletKind kind)
     /// <summary>As far as a release goes by it.</summary>
     internal OutletAtHand AtHand => new(Terms, kind.Details, Details, row.Feed?.ArtworkKey);
 
-    internal OutletLimits Limits => new(row.Name, row.MostBytes, row.MostLength, row.MostBitsPerSecond);
+    /// <summary>The most that it takes: what its kind declares, and what somebody said, whichever is less.</summary>
+    internal OutletLimits Limits =>
+        new(row.Name, Least(row.MostBytes, Terms.Takes.MostBytes), Least(row.MostLength, Terms.Takes.MostLength), row.MostBitsPerSecond);
+
+    private static T? Least<T>(T? said, T? declared)
+        where T : struct, IComparable<T> => said is { } one && declared is { } other ? (one.CompareTo(other) < 0 ? one : other) : said ?? declared;
 
     /// <summary>The profile that is taken where nobody chooses another.</summary>
     internal string UsualProfile => row.ProfileId ?? Terms.Usual.Id;

@@ -4,6 +4,8 @@ using Wexel.Core.Outlets;
 using Wexel.Core.Outlets.Channels;
 using Wexel.Core.Outlets.LearningSystems;
 using Wexel.Core.Outlets.WebServers;
+using Wexel.Core.Placing;
+using Wexel.Core.Recordings;
 
 namespace Wexel.Core.Tests.Outlets;
 
@@ -22,18 +24,45 @@ public class OutletKindTests
     [InlineData("web", "channel", null, null)]
     [InlineData("web", "learningSystem", null, null)]
     [InlineData("open-formats", "webServer", null, null)]
-    [InlineData("open-formats", "learningSystem", null, "outlet-wants-h264")]
-    [InlineData("podcast-sound", "channel", null, "outlet-wants-picture")]
-    [InlineData("master", "webServer", null, "outlet-wants-web-file")]
-    [InlineData("adaptive", "learningSystem", null, "outlet-wants-one-file")]
-    [InlineData("web", "podcastFeed", "video", "episode-rate-varies")]
+    [InlineData("open-formats", "learningSystem", null, "takes-format")]
+    [InlineData("podcast-sound", "channel", null, "takes-picture")]
+    [InlineData("master", "webServer", null, "takes-format")]
+    [InlineData("adaptive", "learningSystem", null, "takes-one-file")]
+    [InlineData("web", "podcastFeed", "video", "takes-every-frame")]
     [InlineData("podcast-720p", "podcastFeed", "video", null)]
-    [InlineData("open-formats", "podcastFeed", "sound", "episode-wants-aac")]
-    [InlineData("podcast-sound", "podcastFeed", "video", "episode-wants-picture")]
+    [InlineData("open-formats", "podcastFeed", "sound", "takes-format")]
+    [InlineData("podcast-sound", "podcastFeed", "video", "takes-picture")]
     [InlineData("podcast-sound", "podcastFeed", "sound", null)]
     [InlineData("web", "podcastFeed", "sound", null)]
     public void An_outlet_says_what_it_would_refuse(string profile, string kind, string? media, string? code) =>
         (Terms(kind, media).Refusal(Profiles.Find(profile)!)?.Code).ShouldBe(code);
+
+    [Fact]
+    public void What_is_taken_is_said_from_what_is_declared()
+    {
+        Terms("learningSystem").Takes.Words.ShouldBe("MP4 or M4V with H.264 and AAC, 2 at a time");
+        Terms("podcastFeed", "video").Takes.Words.ShouldBe("MP4, M4V or MOV with H.264 and AAC, at a constant frame rate");
+        Terms("podcastFeed", "sound").Takes.Words.ShouldBe("MP4, M4V, MOV or M4A with AAC");
+        (Takes.OnPages with { Largest = new PictureSize(1280, 720), MostBytes = 500_000_000, MostLength = TimeSpan.FromMinutes(15) }).Words.ShouldBe(
+            "MP4, M4V, WebM or HLS with H.264, VP9 or AV1 and AAC or Opus, pictures of at most 1280 × 720, at most 500 MB, at most 15:00"
+        );
+        Terms("learningSystem")
+            .Refusal(Profiles.Find("open-formats")!)!
+            .Sentence.ShouldBe(
+                "Learning systems take MP4 or M4V with H.264 and AAC, and “Open formats” makes WebM with AV1 and Opus. Take “Web, as recorded”."
+            );
+    }
+
+    [Theory]
+    [InlineData(1280, 720, null)]
+    [InlineData(720, 1280, "takes-smaller-picture")]
+    [InlineData(1920, 1080, "takes-smaller-picture")]
+    public void A_picture_that_is_larger_than_is_taken_is_refused_before_it_is_made(int width, int height, string? code)
+    {
+        var takes = Takes.OnPages with { Largest = new PictureSize(1280, 720) };
+        var plan = RenderPlanner.Plan(Reel.Of(Sample.Facts()), Reel.Of(Sample.Facts()).Map([]), Profiles.Web, new LessonLook());
+        (takes.Unfit("Fares", plan with { Pictures = [plan.Picture! with { Size = new PictureSize(width, height) }] })?.Code).ShouldBe(code);
+    }
 
     [Theory]
     [InlineData("channel", null)]

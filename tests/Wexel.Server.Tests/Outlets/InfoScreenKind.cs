@@ -3,6 +3,7 @@ using Wexel.Core.Documents;
 using Wexel.Core.Encoding;
 using Wexel.Core.Outlets;
 using Wexel.Core.Packages;
+using Wexel.Core.Recordings;
 
 namespace Wexel.Server.Tests.Outlets;
 
@@ -57,8 +58,14 @@ public sealed class InfoScreenKind : OutletKind<InfoScreenSettings>
 
         public override bool TakesPlayer => true;
 
-        public override Problem? Refusal(Profile profile) =>
-            profile.Picture is null ? new Problem("screen-wants-picture", "A screen shows pictures.", "profileId") : null;
+        public override Takes Takes { get; } =
+            Takes.OnPages with
+            {
+                Who = "Screens",
+                Containers = Enum.GetValues<Container>(),
+                Largest = new PictureSize(1280, 720),
+                MostLength = TimeSpan.FromMinutes(10),
+            };
 
         public override IReadOnlyList<PackageFile> Package(PackageSources sources) =>
             [

@@ -65,6 +65,6 @@ public sealed class ChannelKind : OutletKind<ChannelSettings>
 
         public override Profile Usual => Profiles.Web;
 
-        public override Problem? Refusal(Profile profile) => Refusals.OnPage(profile);
+        public override Takes Takes => Takes.OnPages;
     }
 }

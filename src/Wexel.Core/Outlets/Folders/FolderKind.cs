@@ -71,7 +71,7 @@ public sealed class FolderKind : OutletKind<FolderSettings>
     {
         public override Profile Usual => Profiles.Web;
 
-        public override Problem? Refusal(Profile profile) => Refusals.OnPage(profile);
+        public override Takes Takes => Takes.OnPages;
 
         public override bool TakesPlayer => true;
 

@@ -87,23 +87,10 @@ public sealed class LearningSystemKind : OutletKind<LearningSystemSettings>
 
         public override string Key => standard.Code;
 
-        public override Problem? Refusal(Profile profile) =>
-            Refusals.OnPage(profile)
-            ?? profile switch
-            {
-                // H.264 in MP4 with AAC is what every place takes (common practice, no source).
-                { Container: Container.Webm } or { Picture.Codec: not PictureCodec.H264 } or { Sound.Codec: not SoundCodec.Aac } => Refusals.ForProfile(
-                    "outlet-wants-h264",
-                    $"Learning systems are opened on old and new devices, and not all of them play what “{profile.Title}” makes. Take a profile "
-                        + $"with H.264 and AAC in MP4, such as “{Profiles.Web.Title}”."
-                ),
-                { Container: Container.Hls } => Refusals.ForProfile(
-                    "outlet-wants-one-file",
-                    $"“{profile.Title}” makes hundreds of small files, which many learning systems are slow to unpack or refuse. Take a profile "
-                        + $"that makes MP4, such as “{Profiles.Web.Title}”."
-                ),
-                _ => null,
-            };
+        // H.264 in MP4 with AAC is what every place takes, old devices too; many are slow to unpack hundreds of small files, and to import several
+        // packages at once (common practice, no source).
+        public override Takes Takes { get; } =
+            new("Learning systems", [Container.Mp4, Container.M4v], [PictureCodec.H264], [SoundCodec.Aac], WantsPicture: true, FilesAtATime: 2);
 
         public override bool TakesPlayer => true;
 

@@ -90,27 +90,15 @@ public sealed class PodcastFeedKind : OutletKind<FeedSettings>
 
         public override string Key => "video";
 
-        public override Problem? Refusal(Profile profile) =>
-            profile switch
-            {
-                { Container: Container.Hls } => Refusals.ForProfile(
-                    "episode-wants-one-file",
-                    $"An episode is one file, and “{profile.Title}” makes many. Take “{Profiles.Podcast720.Title}”."
-                ),
-                { Picture: null } => Refusals.ForProfile(
-                    "episode-wants-picture",
-                    $"The feed’s episodes are videos, and “{profile.Title}” makes sound alone. Take “{Profiles.Podcast720.Title}”."
-                ),
-                { MakesEveryFrame: false } => Refusals.ForProfile(
-                    "episode-rate-varies",
-                    $"Podcast apps want a constant frame rate, which “{profile.Title}” does not make. Render with “{Profiles.Podcast720.Title}”, then release."
-                ),
-                { Picture.Codec: not PictureCodec.H264 } or { Sound.Codec: not SoundCodec.Aac } => Refusals.ForProfile(
-                    "episode-wants-h264",
-                    $"Podcast apps take H.264 and AAC, which “{profile.Title}” does not make. Render with “{Profiles.Podcast720.Title}”, then release."
-                ),
-                _ => null,
-            };
+        public override Takes Takes { get; } =
+            new(
+                "Podcast apps",
+                [Container.Mp4, Container.M4v, Container.Mov],
+                [PictureCodec.H264],
+                [SoundCodec.Aac],
+                WantsPicture: true,
+                WantsEveryFrame: true
+            );
     }
 
     private sealed class SoundTerms : OutletTerms
@@ -123,27 +111,7 @@ public sealed class PodcastFeedKind : OutletKind<FeedSettings>
 
         public override string Key => "sound";
 
-        public override Problem? Refusal(Profile profile) =>
-            profile switch
-            {
-                { Container: Container.Hls } => Refusals.ForProfile(
-                    "episode-wants-one-file",
-                    $"An episode is one file, and “{profile.Title}” makes many. Take “{Profiles.PodcastSound.Title}”."
-                ),
-                { Sound: null } => Refusals.ForProfile(
-                    "episode-wants-sound",
-                    $"The feed’s episodes are sound alone, and “{profile.Title}” leaves the sound away. Take “{Profiles.PodcastSound.Title}”."
-                ),
-                { Sound.Codec: not SoundCodec.Aac } => Refusals.ForProfile(
-                    "episode-wants-aac",
-                    $"The feed’s episodes are M4A with AAC, which “{profile.Title}” does not make. Take “{Profiles.PodcastSound.Title}”."
-                ),
-                _ => null,
-            };
-
-        public override Problem? Unfit(string title, RenderPlan plan) =>
-            plan.Sound is not null
-                ? null
-                : new Problem("episode-without-sound", $"“{title}” has no sound, so a feed of sound alone cannot carry it. Release it to a feed of videos.");
+        public override Takes Takes { get; } =
+            new("Feeds of sound", [Container.Mp4, Container.M4v, Container.Mov, Container.M4a], [], [SoundCodec.Aac], WantsSound: true);
     }
 }

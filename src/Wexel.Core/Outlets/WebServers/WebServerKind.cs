@@ -98,7 +98,7 @@ public sealed class WebServerKind : OutletKind<WebServerSettings>
 
         public override Profile Usual => Profiles.Web;
 
-        public override Problem? Refusal(Profile profile) => Refusals.OnPage(profile);
+        public override Takes Takes => Takes.OnPages;
 
         public override bool TakesPlayer => true;
 
