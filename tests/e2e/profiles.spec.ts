@@ -71,7 +71,7 @@ test('several files are rendered in one go, and open formats play for a learner'
   await page.getByRole('button', { name: 'Render 2 files' }).click()
   await expect(page.getByRole('link', { name: 'Download' })).toHaveCount(3, { timeout: 120_000 })
   const school = page.getByTestId('outlet-learningSystem')
-  await expect(school).toContainText('not all of them play what “Open formats” makes')
+  await expect(school).toContainText('“Open formats” makes WebM with AV1 and Opus')
   const channel = page.getByTestId('outlet-channel')
   await channel.getByLabel('Profile for Staff channel').selectOption({ label: 'Open formats' })
   await release(page, channel, 'Whoever has the address')
