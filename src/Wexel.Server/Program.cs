@@ -196,6 +196,8 @@ builder
     .AddScoped<HandOns>()
     .AddScoped<ReleaseViews>()
     .AddScoped<CourseReleaser>()
+    .AddScoped<IRenderCare>(services => services.GetRequiredService<CourseReleaser>())
+    .AddScoped<WantedRenders>()
     .AddScoped<ChannelReader>()
     .AddScoped<LearningLog>()
     .AddScoped<LogReader>()

@@ -404,7 +404,7 @@ public sealed class ReleaseOvertakenTests(ServerFixture fixture) : IClassFixture
 
         // What was on its way either came to an end as it was then, and is behind, or went on as it is now; wanted again, nothing is left of the first.
         JsonElement There(JsonElement all) => all.EnumerateArray().Single(p => p.GetProperty("kind").GetString() == "channel");
-        await trainer.UntilAsync($"/api/lessons/{lesson}/releases", all => HasEnded(There(all)));
+        Phase(There(await trainer.UntilAsync($"/api/lessons/{lesson}/releases", all => HasEnded(There(all))))).ShouldBe("live");
         (await trainer.PostAsJsonAsync("/api/releases", new { wishes = new[] { Wish(lesson, channel) } })).EnsureSuccessStatusCode();
         var live = There(await trainer.UntilAsync($"/api/lessons/{lesson}/releases", all => Phase(There(all)) == "live"));
         live.GetProperty("release").GetProperty("behind").GetBoolean().ShouldBeFalse();

@@ -58,7 +58,8 @@ public abstract class OutletKind
     public virtual bool TakesBack => false;
 
     /// <summary>The parts of a lesson of which every kind says what becomes of them there, in their order.</summary>
-    public static IReadOnlyList<string> Parts { get; } = ["Contents", "Captions", "Description", "Picture", "Completion"];
+    public static IReadOnlyList<string> Parts { get; } =
+    ["Contents", "Chapters in the file", "Captions in each language", "Description", "Picture", "Completion"];
 
     /// <summary>What of a lesson survives there: each of <see cref="Parts"/>, and what else there is to say.</summary>
     public abstract IReadOnlyList<Carried> Carries { get; }

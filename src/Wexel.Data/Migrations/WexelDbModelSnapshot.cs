@@ -274,6 +274,12 @@ namespace Wexel.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("uuid");
 
+                    b.Property<DateTimeOffset>("AskedAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<Guid?>("AskedBy")
+                        .HasColumnType("uuid");
+
                     b.Property<long?>("BytesToSend")
                         .HasColumnType("bigint");
 

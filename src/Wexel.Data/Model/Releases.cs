@@ -136,6 +136,14 @@ public abstract class PackagedRelease
             throw new InvalidOperationException($"A release may not go from {Phase} to {phase}.");
         (Phase, PhaseAt) = (phase, now);
     }
+
+    /// <summary>Goes on with what is left, in a phase of its way. Where the lesson was changed meanwhile, that may lie behind it: then it begins anew.</summary>
+    public void GoOn(ReleasePhase phase, DateTimeOffset now)
+    {
+        if (ReleasePhases.IsUnderWay(Phase) && !ReleasePhases.May(Phase, phase))
+            Go(ReleasePhase.Planned, now);
+        Go(phase, now);
+    }
 }
 
 /// <summary>What somebody wanted at outlets in one step: one mail tells of all of it.</summary>
@@ -157,6 +165,12 @@ public sealed class CourseRelease : PackagedRelease
     public required string ProfileId { get; set; }
 
     public DateTimeOffset ReleasedAt { get; set; }
+
+    /// <summary>Who wanted it last; null for one from before that was noted.</summary>
+    public Guid? AskedBy { get; set; }
+
+    /// <summary>When somebody wanted it last.</summary>
+    public DateTimeOffset AskedAt { get; set; }
 }
 
 /// <summary>One lesson at one outlet: wanted there, standing there, or taken down.</summary>

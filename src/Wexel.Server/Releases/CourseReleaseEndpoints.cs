@@ -1,3 +1,4 @@
+using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
@@ -9,6 +10,7 @@ using Wexel.Data.Model;
 using Wexel.Making.Storage;
 using Wexel.Server.Setup;
 using Wexel.Server.Shelves;
+using Wexel.Server.SignIn;
 
 namespace Wexel.Server.Releases;
 
@@ -67,6 +69,7 @@ internal static class CourseReleaseEndpoints
     private static async Task<Results<Ok<CourseOutletView>, ProblemHttpResult>> ReleaseAsync(
         Guid id,
         CourseReleaseRequest request,
+        ClaimsPrincipal user,
         WexelDb db,
         OutletShelf outlets,
         CourseReleaser releaser,
@@ -79,7 +82,7 @@ internal static class CourseReleaseEndpoints
             return Problems.NotThere("course");
         if (await outlets.FindAsync(request.OutletId, cancel) is not { Kind.TakesCourses: true } outlet)
             return Problems.NotThere("outlet");
-        if (!(await releaser.WantAsync(id, request.OutletId, request.ProfileId, cancel)).Is(out var wanted, out var refused))
+        if (!(await releaser.WantAsync(id, request.OutletId, request.ProfileId, user.Id(), cancel)).Is(out var wanted, out var refused))
             return Problems.Answer(refused);
         if (await waiting.UntilOverAsync<CourseRelease>(wanted, cancel) is { } problem)
             return Problems.Answer(problem);
@@ -91,15 +94,13 @@ internal static class CourseReleaseEndpoints
 
     private static async Task<Results<NoContent, ProblemHttpResult>> TakeDownAsync(
         Guid id,
-        WexelDb db,
         CourseReleaser releaser,
         ReleaseWaiting waiting,
         CancellationToken cancel
     )
     {
-        if (await db.CourseReleases.FirstOrDefaultAsync(r => r.Id == id, cancel) is not { } release)
+        if (!await releaser.TakeDownAsync(id, cancel))
             return Problems.NotThere("release");
-        await releaser.TakeDownAsync(release, cancel);
         return await waiting.UntilOverAsync<CourseRelease>(id, cancel) is { } problem ? Problems.Answer(problem) : TypedResults.NoContent();
     }
 

@@ -27,12 +27,13 @@ internal sealed class CourseReleaseJob(WexelDb db, ReleaseWork work, CourseRelea
         if (release is null || !ReleasePhases.IsUnderWay(release.Phase))
             return false;
         var said = release.SaidNumber;
-        var step = Next(release, await IsToPackAsync(release, shutdown));
+        var step = await NextAsync(release, shutdown);
         if (step is { } phase)
             await GoAsync(release, phase, null);
         var problem = await work.TryAsync(id, () => step switch
             {
                 null => Task.FromResult<Problem?>(null),
+                ReleasePhase.Rendering => releaser.RenderAsync(release, shutdown),
                 ReleasePhase.Packing => releaser.PackAsync(release, shutdown),
                 _ when release.WantsDown => releaser.TakeBackAsync(release, shutdown),
                 _ => releaser.SendAsync(release, shutdown),
@@ -45,6 +46,9 @@ internal sealed class CourseReleaseJob(WexelDb db, ReleaseWork work, CourseRelea
             return false;
         }
 
+        // While something is rendered nobody waits; it goes on when that has ended.
+        if (step is ReleasePhase.Rendering)
+            return false;
         if (step is null)
             await GoAsync(release, ReleasePhase.Live, null);
         // What was said meanwhile is what is wanted now.
@@ -61,18 +65,18 @@ internal sealed class CourseReleaseJob(WexelDb db, ReleaseWork work, CourseRelea
     }
 
     /// <summary>In which phase the next thing is done; null where nothing is left.</summary>
-    private static ReleasePhase? Next(CourseRelease release, bool isToPack) =>
-        release.WantsDown ? ReleasePhase.Sending
-        : isToPack ? ReleasePhase.Packing
-        : release.Outlet!.DeliverTo is not null && release.SentKey != release.PackageKey ? ReleasePhase.Sending
-        : null;
-
-    private async Task<bool> IsToPackAsync(CourseRelease release, CancellationToken cancel) =>
-        !release.WantsDown && await releaser.IsToPackAsync(release, cancel);
+    private async Task<ReleasePhase?> NextAsync(CourseRelease release, CancellationToken cancel)
+    {
+        if (release.WantsDown)
+            return ReleasePhase.Sending;
+        if (await releaser.IsToPackAsync(release, cancel))
+            return await releaser.IsToRenderAsync(release, cancel) ? ReleasePhase.Rendering : ReleasePhase.Packing;
+        return release.Outlet!.DeliverTo is not null && release.SentKey != release.PackageKey ? ReleasePhase.Sending : null;
+    }
 
     private async Task GoAsync(CourseRelease release, ReleasePhase phase, Problem? problem)
     {
-        release.Go(phase, clock.GetUtcNow());
+        release.GoOn(phase, clock.GetUtcNow());
         release.Problem = problem is null ? null : WexelJson.Write(problem);
         await db.SaveChangesAsync(CancellationToken.None);
         await news.CourseAsync(release.CourseId);

@@ -15,7 +15,7 @@ using Wexel.Server.Shelves;
 namespace Wexel.Server.Releases;
 
 /// <summary>Lessons as they stand, planned with a profile, and what keeps them from an outlet.</summary>
-internal sealed class ReadyLessons(FileStore store, LessonSaver saver, RenderPlans plans, RenditionMaker maker, CheckOverrides checks, Packer packer)
+internal sealed class ReadyLessons(LessonSaver saver, RenderPlans plans, RenditionMaker maker, CheckOverrides checks, Packer packer)
 {
     /// <summary>A lesson as it stands, planned with a profile; or what is missing.</summary>
     internal async Task<Result<PlannedRendition>> PlannedAsync(Lesson lesson, Profile profile, CancellationToken cancel)
@@ -26,14 +26,6 @@ internal sealed class ReadyLessons(FileStore store, LessonSaver saver, RenderPla
         return (await plans.LessonAsync(document, cancel)).With(profile) is { } planned
             ? planned
             : new Problem("render-first", $"The lesson is not rendered with “{profile.Title}” as it stands now. Render it, then release.", "profileId");
-    }
-
-    /// <summary>The same, where all of it is encoded.</summary>
-    internal async Task<Result<PlannedRendition>> EncodedAsync(Lesson lesson, Profile profile, CancellationToken cancel)
-    {
-        if (!(await PlannedAsync(lesson, profile, cancel)).Is(out var planned, out var problem))
-            return problem;
-        return planned.IsEncoded(store) ? planned : new Problem("render-first", $"It is not rendered with “{profile.Title}” as it stands now.", "profileId");
     }
 
     /// <summary>What of a finished file keeps it from an outlet, or null; it is finished and checked where it was not.</summary>

@@ -8,7 +8,6 @@ using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Making.Storage;
 using Wexel.Server.Live;
-using Wexel.Server.Rendering;
 using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Releases;
@@ -21,7 +20,7 @@ internal sealed class ReleaseJob(
     WexelDb db,
     ReleaseWork work,
     ReleaseSteps steps,
-    RenderQueue queue,
+    WantedRenders renders,
     ProfileShelf shelf,
     FileStore store,
     ReleaseMail mail,
@@ -96,24 +95,14 @@ internal sealed class ReleaseJob(
     /// <returns>Why it will not be encoded; null where it is waited for.</returns>
     private async Task<Problem?> RenderAsync(ReleaseWay way, CancellationToken shutdown)
     {
-        var (lesson, profile, encodes) = (way.Lesson.Id, way.Profile.Id, way.Planned.Keys.Encodes);
         var asked = await db.ReleaseBatches.Where(b => b.Id == way.Release.BatchId).FirstAsync(shutdown);
-        var last = await db
-            .Renditions.Where(r => r.LessonId == lesson && r.ProfileId == profile && r.EncodeKey == encodes)
-            .OrderByDescending(r => r.RequestedAt)
-            .FirstOrDefaultAsync(shutdown);
-        switch (last)
-        {
-            case { State: RenditionState.Waiting or RenditionState.Working or RenditionState.Held }:
-                return null;
-            case { State: RenditionState.Failed } when last.EndedAt >= asked.AskedAt:
-                return new Problem("release-not-rendered", $"It could not be rendered with “{way.Profile.Title}”: {last.Said} {last.Advice}".Trim());
-            case { State: RenditionState.Cancelled } when last.EndedAt >= asked.AskedAt:
-                return new Problem("release-stopped", $"Somebody stopped the render with “{way.Profile.Title}”. Try again when it is wanted.");
-        }
+        return await renders.AskAsync(way.Lesson, way.Planned, way.Profile, asked.AskedBy, asked.AskedAt, () => OthersAsync(way, shutdown), shutdown);
+    }
 
-        // What other places want of the lesson goes into the same pass: its recordings are read once.
-        var profiles = new List<Profile> { way.Profile };
+    /// <summary>What other places want of the lesson.</summary>
+    private async Task<IReadOnlyList<Profile>> OthersAsync(ReleaseWay way, CancellationToken shutdown)
+    {
+        var (lesson, profile, others) = (way.Lesson.Id, way.Profile.Id, new List<Profile>());
         var wanted = db
             .Releases.IgnoreQueryFilters()
             .Where(r => r.LessonId == lesson && r.BatchId != null && !r.WantsDown && r.Phase <= ReleasePhase.Rendering && r.WantedProfileId != profile)
@@ -122,11 +111,10 @@ internal sealed class ReleaseJob(
         foreach (var id in await wanted.ToListAsync(shutdown))
         {
             if (await shelf.FindAsync(id, shutdown) is { } other && way.Planned.Lesson.With(other) is { } planned && !planned.IsEncoded(store))
-                profiles.Add(other);
+                others.Add(other);
         }
 
-        var answer = await queue.AskAsync([way.Lesson], profiles, asked.AskedBy, tells: false, shutdown);
-        return answer.Refused.FirstOrDefault(r => r.ProfileTitle == way.Profile.Title)?.Problem;
+        return others;
     }
 
     private async Task GoAsync(Release release, ReleasePhase phase, Problem? problem)
@@ -137,7 +125,7 @@ internal sealed class ReleaseJob(
             return;
         }
 
-        release.Go(phase, clock.GetUtcNow());
+        release.GoOn(phase, clock.GetUtcNow());
         release.Problem = problem is null ? null : WexelJson.Write(problem);
         await db.SaveChangesAsync(CancellationToken.None);
         await news.LessonAsync(release.LessonId);

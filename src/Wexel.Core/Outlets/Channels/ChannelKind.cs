@@ -37,7 +37,8 @@ public sealed class ChannelKind : OutletKind<ChannelSettings>
     [.. DetailsThere.OnPage, new(DetailFields.ShortTitle), new(DetailFields.MayEmbed), new(DetailFields.TellFollowers)];
 
     /// <inheritdoc/>
-    public override IReadOnlyList<Carried> Carries => [new("Contents"), new("Captions"), new("Description"), new("Picture"), new("Completion")];
+    public override IReadOnlyList<Carried> Carries =>
+        [new("Contents"), new("Chapters in the file"), new("Captions in each language"), new("Description"), new("Picture"), new("Completion")];
 
     /// <inheritdoc/>
     public override DocumentFormat<ChannelSettings> Format { get; } = new("channel’s settings");

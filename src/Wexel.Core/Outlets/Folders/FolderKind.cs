@@ -50,7 +50,14 @@ public sealed class FolderKind : OutletKind<FolderSettings>
 
     /// <inheritdoc/>
     public override IReadOnlyList<Carried> Carries =>
-        [new("Contents"), new("Captions"), new("Description"), new("Picture"), new("Completion", "It is kept in the learner’s browser alone.")];
+        [
+            new("Contents"),
+            new("Chapters in the file"),
+            new("Captions in each language"),
+            new("Description"),
+            new("Picture"),
+            new("Completion", "It is kept in the learner’s browser alone."),
+        ];
 
     /// <inheritdoc/>
     public override DocumentFormat<FolderSettings> Format { get; } = new("folder’s settings");

@@ -46,7 +46,14 @@ public sealed class LearningSystemKind : OutletKind<LearningSystemSettings>
 
     /// <inheritdoc/>
     public override IReadOnlyList<Carried> Carries =>
-        [new("Contents"), new("Captions"), new("Description"), new("Picture"), new("Completion", "The learning system records it.")];
+        [
+            new("Contents"),
+            new("Chapters in the file"),
+            new("Captions in each language"),
+            new("Description"),
+            new("Picture"),
+            new("Completion", "The learning system records it."),
+        ];
 
     /// <inheritdoc/>
     public override DocumentFormat<LearningSystemSettings> Format { get; } = new("learning system’s settings");

@@ -55,7 +55,8 @@ public sealed class PodcastFeedKind : OutletKind<FeedSettings>
     public override IReadOnlyList<Carried> Carries =>
         [
             new("Contents", "Chapters, and lines of time and title in the description for apps that know none."),
-            new("Captions", "A transcript."),
+            new("Chapters in the file"),
+            new("Captions in each language", "A transcript each."),
             new("Description"),
             new("Picture", "In apps that show one of each episode; the feed’s artwork in all others."),
             new("Completion", Lost: true),

@@ -61,7 +61,14 @@ public sealed class WebServerKind : OutletKind<WebServerSettings>
 
     /// <inheritdoc/>
     public override IReadOnlyList<Carried> Carries =>
-        [new("Contents"), new("Captions"), new("Description"), new("Picture"), new("Completion", "It is kept in the learner’s browser alone.")];
+        [
+            new("Contents"),
+            new("Chapters in the file"),
+            new("Captions in each language"),
+            new("Description"),
+            new("Picture"),
+            new("Completion", "It is kept in the learner’s browser alone."),
+        ];
 
     /// <inheritdoc/>
     public override DocumentFormat<WebServerSettings> Format { get; } = new("web server’s settings");

@@ -95,6 +95,7 @@ function CourseAt({ course, outlet }: { course: Schemas['CourseBoardRow']; outle
 function wayInWords(way: Schemas['CourseWayView']): string {
   if (way.phase === 'failed') return way.takesDown ? 'Could not be taken down' : 'Did not get there'
   if (way.takesDown) return 'Being taken down'
+  if (way.phase === 'rendering') return 'Rendering'
   if (way.phase !== 'sending') return way.phase === 'packing' ? 'Packing' : 'Begins'
   return way.bytesToSend ? `Sending, ${size(way.sentBytes)} of ${size(way.bytesToSend)}` : 'Sending'
 }
