@@ -61,6 +61,7 @@ test('a feed is made, checked, released to, subscribed to, played and submitted'
   await page.getByLabel('Owner’s mail address').fill('mara.tarn@brackwater.example')
   await page.getByRole('button', { name: 'Save' }).click()
   await expect(page.getByRole('heading', { name: /Feed check .* 1 thing keeps it out/ })).toBeVisible()
+  await expect(page.getByRole('row', { name: /^Captions in each language A transcript each/ })).toBeVisible()
   await expect(page.getByText('There is no episode yet')).toBeVisible()
   await hasNoAccessibilityFaults(page)
   const address = await page.getByLabel('Feed', { exact: true }).inputValue()

@@ -33,6 +33,7 @@ export function Grid({ rows, outlets, selected, select }: Props) {
     count: rows.length,
     estimateSize: () => rowPx,
     overscan,
+    useFlushSync: false,
     getScrollElement: () => box.current,
     scrollPaddingStart: headPx,
   })
@@ -245,7 +246,7 @@ function InCell({ cell }: { cell: Schemas['CellView'] | null }) {
   const state = stateOf(cell)
   return (
     <>
-      <MarkShape kind={marks[state]} className="mr-2 inline align-[-1px]" />
+      <MarkShape kind={marks[state]} className="mr-2 align-[-1px]" />
       {cell ? (cell.takesDown && state === 'working' ? 'Taking down' : phases[cell.phase]) : 'Not there'}
       <br />
       <span className="ml-5 text-small text-quiet" title={cell?.problem ?? (cell ? `since ${day(cell.since)}` : undefined)}>

@@ -82,7 +82,7 @@ function CourseAt({ course, outlet }: { course: Schemas['CourseBoardRow']; outle
         <div className="mt-2">
           <PackageRow made={now.package} what={outlet.packageWord} sendTo={outlet.takesPackages ? outlet.name : undefined} opens />
           {!under && (
-            <Button look="link" disabled={takeDown.isPending} onClick={() => takeDown.mutate()}>
+            <Button look="link" className="mt-1 min-h-6" disabled={takeDown.isPending} onClick={() => takeDown.mutate()}>
               Take the course down
             </Button>
           )}

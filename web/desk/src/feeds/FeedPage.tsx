@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import type { Schemas } from '../app/api'
 import { OutletEnd } from '../outlets/OutletEnd'
+import { Survival } from '../outlets/Survival'
 import { Button } from '../ui/Button'
 import { Copyable } from '../ui/Copyable'
 import { Field } from '../ui/Field'
@@ -67,6 +68,9 @@ export function FeedPage() {
               <Episodes episodes={now.episodes} />
               <Folder id={id} />
               <OutletEnd id={id} name={now.settings.title} />
+            </div>
+            <div className="xl:col-span-2">
+              <Survival id={id} />
             </div>
           </div>
         )}

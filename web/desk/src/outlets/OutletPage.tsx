@@ -41,8 +41,7 @@ export function OutletPage() {
               <OutletEnd id={outlet.id} name={outlet.name} />
             </div>
             <div className="lg:col-span-2">
-              <p className="mb-4">It takes {outlet.takes}.</p>
-              <Survival kinds={kinds.data ?? []} of={kind.code} />
+              <Survival id={outlet.id} />
             </div>
           </div>
         )}

@@ -1,14 +1,18 @@
 import type { Schemas } from '../app/api'
 import { Mark } from '../ui/Mark'
+import { useOutletKinds, useOutlets } from './useOutlets'
 
-type Kind = Schemas['OutletKindView']
-
-/** What of a lesson survives where: every kind of outlet beside this one, from what each declares. */
-export function Survival({ kinds, of }: { kinds: Kind[]; of: string }) {
+/** What an outlet takes, and what of a lesson survives where: every kind of outlet beside this one, from what each declares. */
+export function Survival({ id }: { id: string }) {
+  const outlet = useOutlets().data?.find((o) => o.id === id)
+  const kinds = useOutletKinds().data ?? []
+  if (!outlet || kinds.length === 0) return null
+  const of = outlet.kind
   const ordered = [...kinds].sort((a, b) => Number(b.code === of) - Number(a.code === of))
   const parts = [...new Set(ordered.flatMap((k) => k.carries.map((c) => c.what)))]
   return (
     <section>
+      <p className="mb-4">It takes {outlet.takes}.</p>
       <h2>What of a lesson survives where</h2>
       <div className="overflow-x-auto">
         <table className="w-full table-fixed border-t border-hairline">
