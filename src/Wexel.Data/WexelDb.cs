@@ -25,6 +25,8 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
     public DbSet<AuditEntry> AuditEntries => Set<AuditEntry>();
     public DbSet<PodcastFeed> PodcastFeeds => Set<PodcastFeed>();
     public DbSet<SignedIn> SignedIn => Set<SignedIn>();
+    public DbSet<PeopleGroup> PeopleGroups => Set<PeopleGroup>();
+    public DbSet<GroupMember> GroupMembers => Set<GroupMember>();
     public DbSet<Upload> Uploads => Set<Upload>();
     public DbSet<House> Houses => Set<House>();
     public DbSet<LearningEntry> LearningLog => Set<LearningEntry>();
@@ -83,6 +85,13 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
             upload.HasIndex(u => u.ExpiresAt);
         });
         builder.Entity<Person>().HasMany(p => p.SignedIn).WithOne().HasForeignKey(s => s.PersonId);
+        builder.Entity<PeopleGroup>().HasMany(g => g.Members).WithOne().HasForeignKey(m => m.GroupId);
+        builder.Entity<PeopleGroup>().HasIndex(g => g.Name).IsUnique();
+        builder.Entity<GroupMember>(member =>
+        {
+            member.HasKey(m => new { m.GroupId, m.PersonId });
+            member.HasIndex(m => m.PersonId);
+        });
         builder.Entity<SignedIn>().HasIndex(s => s.KeyHash).IsUnique();
         builder.Entity<Rendition>(rendition =>
         {
@@ -113,6 +122,7 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
             release.Property(r => r.Player).HasColumnType("jsonb");
             release.Property(r => r.Episode).HasColumnType("jsonb");
             release.Property(r => r.Details).HasColumnType("jsonb");
+            release.Property(r => r.Named).HasColumnType("jsonb");
             release.Property(r => r.There).HasColumnType("jsonb");
             release.Property(r => r.PackageFiles).HasColumnType("jsonb");
             release.HasIndex(r => r.Token).IsUnique();

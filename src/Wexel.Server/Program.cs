@@ -33,6 +33,7 @@ using Wexel.Server.Library;
 using Wexel.Server.Live;
 using Wexel.Server.Mailing;
 using Wexel.Server.Outlets;
+using Wexel.Server.People;
 using Wexel.Server.Profiles;
 using Wexel.Server.Recordings;
 using Wexel.Server.Releases;
@@ -196,6 +197,8 @@ builder
     .AddScoped<HandOns>()
     .AddScoped<ReleaseViews>()
     .AddScoped<CourseReleaser>()
+    .AddSingleton<Viewers>()
+    .AddScoped<Sitemap>()
     .AddScoped<IRenderCare>(services => services.GetRequiredService<CourseReleaser>())
     .AddScoped<WantedRenders>()
     .AddScoped<ChannelReader>()
@@ -261,6 +264,7 @@ app.UseMiddleware<AuditTrail>();
 app.MapOpenApi();
 app.MapSignIn();
 app.MapAccount();
+app.MapPeople();
 app.MapLessons();
 app.MapRevisions();
 app.MapLessonFiles();

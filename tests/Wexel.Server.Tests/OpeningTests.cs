@@ -19,7 +19,7 @@ public sealed class OpeningTests(ReleasedServerFixture fixture) : IClassFixture<
         var release = channel.GetProperty("release").GetProperty("id").GetGuid();
         var page = new Uri(channel.GetProperty("release").GetProperty("link").GetString()!).AbsolutePath;
         async Task OpenAsync(DateTimeOffset? opensAt) =>
-            (await trainer.PutAsJsonAsync($"/api/releases/{release}/visibility", new { visibility = "withLink", opensAt })).EnsureSuccessStatusCode();
+            (await trainer.PutAsJsonAsync($"/api/releases/{release}/visibility", new { visibility = "everybody", opensAt })).EnsureSuccessStatusCode();
 
         var later = DateTimeOffset.UtcNow.AddHours(2);
         await OpenAsync(later);

@@ -75,7 +75,7 @@ public sealed class ReleaseOvertakenTests(ServerFixture fixture) : IClassFixture
         var (db, releaser) = (scope.ServiceProvider.GetRequiredService<WexelDb>(), scope.ServiceProvider.GetRequiredService<Releases.Releaser>());
         var read = await db.Releases.IgnoreQueryFilters().Include(r => r.Outlet).Include(r => r.Lesson).FirstAsync(r => r.Id == id);
         await WorkerAsync(set => set.SetProperty(r => r.Visibility, Visibility.WithLink));
-        (await releaser.OpenAsync(read, new Opening(Visibility.SignedIn), TestContext.Current.CancellationToken)).ShouldBeNull();
+        (await releaser.OpenAsync(read, new Opening(Visibility.SignedIn), null, TestContext.Current.CancellationToken)).ShouldBeNull();
         (await RowAsync(fixture, id)).Visibility.ShouldBe(Visibility.SignedIn);
 
         // Wanted anew and read, and live by the worker before it is taken down.

@@ -23,7 +23,7 @@ public sealed record CellWanted(BoardCell Cell, ReleaseWanted? Stand, Visibility
 public sealed record CellActual(bool HasAddress, string? PackedFrom, string? Published, string? Delivered, Visibility Visibility)
 {
     /// <summary>Nothing ever stood there.</summary>
-    public static CellActual Nothing { get; } = new(false, null, null, null, Visibility.SignedIn);
+    public static CellActual Nothing { get; } = new(false, null, null, null, Seeing.Usual);
 }
 
 /// <summary>What there is: files, which cells share, and what stands in each cell.</summary>

@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Net;
-using Wexel.Core.People;
 using Wexel.Core.Recordings;
 
 namespace Wexel.Core.Outlets;
@@ -18,10 +17,4 @@ public static class HandOn
             $"<iframe src=\"{WebUtility.HtmlEncode(address.AbsoluteUri)}\" title=\"{WebUtility.HtmlEncode(title)}\" "
                 + $"style=\"width:100%;aspect-ratio:{size.Width}/{size.Height};border:0\" allow=\"fullscreen\" allowfullscreen loading=\"lazy\"></iframe>"
         );
-
-    /// <summary>What must be said with the embed code, before somebody finds out; null when there is nothing.</summary>
-    public static string? EmbedWarning(Visibility visibility) =>
-        visibility == Visibility.SignedIn
-            ? "Only signed-in people can play it. On another site the embedded picture asks them to open the lesson here and sign in."
-            : null;
 }

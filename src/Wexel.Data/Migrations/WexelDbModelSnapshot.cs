@@ -361,6 +361,21 @@ namespace Wexel.Data.Migrations
                     b.ToTable("CourseReleases");
                 });
 
+            modelBuilder.Entity("Wexel.Data.Model.GroupMember", b =>
+                {
+                    b.Property<Guid>("GroupId")
+                        .HasColumnType("uuid");
+
+                    b.Property<Guid>("PersonId")
+                        .HasColumnType("uuid");
+
+                    b.HasKey("GroupId", "PersonId");
+
+                    b.HasIndex("PersonId");
+
+                    b.ToTable("GroupMembers");
+                });
+
             modelBuilder.Entity("Wexel.Data.Model.House", b =>
                 {
                     b.Property<int>("Id")
@@ -515,6 +530,9 @@ namespace Wexel.Data.Migrations
                     b.Property<TimeSpan>("Length")
                         .HasColumnType("interval");
 
+                    b.Property<Guid?>("OwnerId")
+                        .HasColumnType("uuid");
+
                     b.Property<int>("Position")
                         .HasColumnType("integer");
 
@@ -648,6 +666,24 @@ namespace Wexel.Data.Migrations
                     b.HasKey("Id");
 
                     b.ToTable("Profiles");
+                });
+
+            modelBuilder.Entity("Wexel.Data.Model.PeopleGroup", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Name")
+                        .IsUnique();
+
+                    b.ToTable("PeopleGroups");
                 });
 
             modelBuilder.Entity("Wexel.Data.Model.Person", b =>
@@ -817,6 +853,9 @@ namespace Wexel.Data.Migrations
                     b.Property<string>("Details")
                         .HasColumnType("jsonb");
 
+                    b.Property<DateTimeOffset?>("EndsAt")
+                        .HasColumnType("timestamp with time zone");
+
                     b.Property<string>("Episode")
                         .HasColumnType("jsonb");
 
@@ -833,6 +872,9 @@ namespace Wexel.Data.Migrations
                     b.Property<string>("MadeFrom")
                         .IsRequired()
                         .HasColumnType("text");
+
+                    b.Property<string>("Named")
+                        .HasColumnType("jsonb");
 
                     b.Property<DateTimeOffset?>("OpensAt")
                         .HasColumnType("timestamp with time zone");
@@ -1269,6 +1311,23 @@ namespace Wexel.Data.Migrations
                     b.Navigation("Outlet");
                 });
 
+            modelBuilder.Entity("Wexel.Data.Model.GroupMember", b =>
+                {
+                    b.HasOne("Wexel.Data.Model.PeopleGroup", null)
+                        .WithMany("Members")
+                        .HasForeignKey("GroupId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Wexel.Data.Model.Person", "Person")
+                        .WithMany()
+                        .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.Navigation("Person");
+                });
+
             modelBuilder.Entity("Wexel.Data.Model.LearnerRecord", b =>
                 {
                     b.HasOne("Wexel.Data.Model.Lesson", null)
@@ -1401,6 +1460,11 @@ namespace Wexel.Data.Migrations
             modelBuilder.Entity("Wexel.Data.Model.Outlet", b =>
                 {
                     b.Navigation("Feed");
+                });
+
+            modelBuilder.Entity("Wexel.Data.Model.PeopleGroup", b =>
+                {
+                    b.Navigation("Members");
                 });
 
             modelBuilder.Entity("Wexel.Data.Model.Person", b =>

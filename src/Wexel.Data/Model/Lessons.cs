@@ -23,6 +23,9 @@ public sealed class Lesson
     public Course? Course { get; init; }
     public int Position { get; set; }
 
+    /// <summary>Whose lesson it is; null where that was never noted.</summary>
+    public Guid? OwnerId { get; set; }
+
     /// <summary>The current revision's number, from 1; also what two people saving at once are told apart by.</summary>
     public int Revision { get; set; }
 

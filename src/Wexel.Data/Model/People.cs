@@ -26,6 +26,22 @@ public static class Roles
     public const string Trainer = "trainer";
 }
 
+/// <summary>People who are named together, as those who may see something.</summary>
+public sealed class PeopleGroup
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+    public required string Name { get; set; }
+    public List<GroupMember> Members { get; } = [];
+}
+
+/// <summary>Somebody in a group.</summary>
+public sealed class GroupMember
+{
+    public Guid GroupId { get; init; }
+    public Guid PersonId { get; init; }
+    public Person? Person { get; init; }
+}
+
 /// <summary>A browser in which somebody is signed in. Without its row the browser's cookie is worth nothing.</summary>
 public sealed class SignedIn
 {

@@ -183,7 +183,7 @@ public sealed class Release : PackagedRelease
     public required string Token { get; init; }
 
     /// <summary>Who is to see it.</summary>
-    public Core.People.Visibility WantedVisibility { get; set; }
+    public Core.People.Visibility WantedVisibility { get; set; } = Core.People.Seeing.Usual;
 
     /// <summary>In which step it was wanted last; null where nobody wanted it yet.</summary>
     public Guid? BatchId { get; set; }
@@ -191,10 +191,16 @@ public sealed class Release : PackagedRelease
     /// <summary>What is said about the lesson there alone, a <see cref="Core.Details.DetailSet"/> as JSON; null for nothing.</summary>
     public string? Details { get; set; }
 
-    public Core.People.Visibility Visibility { get; set; }
+    public Core.People.Visibility Visibility { get; set; } = Core.People.Seeing.Usual;
 
     /// <summary>From when it may be seen; null for at once.</summary>
     public DateTimeOffset? OpensAt { get; set; }
+
+    /// <summary>Until when it may be seen; null for ever.</summary>
+    public DateTimeOffset? EndsAt { get; set; }
+
+    /// <summary>Who is named as those who may see it, <see cref="Core.People.NamedPeople"/> as JSON; null for nobody.</summary>
+    public string? Named { get; set; }
 
     public int Revision { get; set; }
     public required string ProfileId { get; set; }

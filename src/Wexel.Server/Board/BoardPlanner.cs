@@ -130,7 +130,7 @@ internal sealed class BoardPlanner(WexelDb db, StandingReader standings, Release
         var done = 0;
         foreach (var one in left)
         {
-            if (await releaser.OpenAsync(one.Release!, new Opening(request.Visibility!.Value, one.Release!.OpensAt), cancel) is { } problem)
+            if (await releaser.OpenAsync(one.Release!, one.Release!.Opening() with { Visibility = request.Visibility!.Value }, null, cancel) is { } problem)
                 refused.Add(one.Refused(problem.Sentence));
             else
                 done++;

@@ -12,8 +12,10 @@ using Wexel.Core.People;
 using Wexel.Core.Timing;
 using Wexel.Data.Model;
 using Wexel.Server.Learning;
+using Wexel.Server.People;
 using Wexel.Server.Serving;
 using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
 using Wexel.Server.SignIn;
 
 namespace Wexel.Server.Channel;
@@ -41,8 +43,15 @@ internal static class ChannelEndpoints
         {
             group.MapGet(
                 address,
-                (string token, HttpContext http, ChannelReader reader, IOptions<WexelOptions> options, TimeProvider clock, CancellationToken cancel) =>
-                    PageAsync(token, embedded, http, reader, options, clock, cancel)
+                (
+                    string token,
+                    HttpContext http,
+                    ChannelReader reader,
+                    Viewers viewers,
+                    IOptions<WexelOptions> options,
+                    TimeProvider clock,
+                    CancellationToken cancel
+                ) => PageAsync(token, embedded, http, reader, viewers, options, clock, cancel)
             );
         }
 
@@ -50,6 +59,7 @@ internal static class ChannelEndpoints
         group.MapGet("/watch/{token}/progress", ReadProgressAsync);
         group.MapPost("/watch/{token}/progress", WriteProgressAsync).RequireRateLimiting(Limits.Progress);
         ReleasedFiles.Map(routes);
+        Sitemap.Map(routes);
     }
 
     /// <summary>What learners get stands in pages of others too.</summary>
@@ -64,6 +74,7 @@ internal static class ChannelEndpoints
         bool embedded,
         HttpContext http,
         ChannelReader reader,
+        Viewers viewers,
         IOptions<WexelOptions> options,
         TimeProvider clock,
         CancellationToken cancel
@@ -72,19 +83,12 @@ internal static class ChannelEndpoints
         http.Response.Headers.ContentSecurityPolicy = embedded ? SafeHeaders.Embed : SafeHeaders.Watch;
         if (await reader.FindAsync(token, cancel) is not { } release)
             return await AwayAsync(token, http, reader, cancel);
-        var (opening, now) = (new Opening(release.Visibility, release.OpensAt), clock.GetUtcNow());
-        if (!opening.IsOpen(now) && !Who(http.User).MakesLessons)
-            return NotYet(opening.From!.Value, now, http);
-        if (!Seeing.May(opening, Who(http.User), now))
-        {
-            var signIn = $"/sign-in?to={Uri.EscapeDataString($"/watch/{token}")}";
-            return NoPage(
-                "Please sign in",
-                "This lesson is for signed-in people.",
-                (signIn, embedded ? "Open and sign in" : "Sign in"),
-                StatusCodes.Status401Unauthorized
-            );
-        }
+        var (shown, viewer, now) = (release.Shown(), await viewers.FindAsync(http.User, cancel), clock.GetUtcNow());
+        if (!Seeing.May(shown, viewer, SeenIn.Address, now))
+            return NotForThem(token, embedded, shown.Opening, viewer, now, http);
+        // What is not for everybody is not found, whoever links to it.
+        if (!Seeing.May(shown, Viewer.Stranger, SeenIn.Sitemap, now))
+            http.Response.Headers["X-Robots-Tag"] = "noindex";
 
         var player = PlayerLesson.Format.Read(release.Player) with { Embedded = embedded };
         if (embedded && !player.Details.MayEmbed)
@@ -94,18 +98,53 @@ internal static class ChannelEndpoints
                 ($"/watch/{token}", "Open it on its own page"),
                 StatusCodes.Status403Forbidden
             );
-        var place = embedded ? null : await reader.PlaceAsync(release, http.User.Identity?.IsAuthenticated == true, cancel);
+        var place = embedded ? null : await reader.PlaceAsync(release, viewer, cancel);
         return Page(PlayerPage.Html(player, "/player/", place, reader.Preview(release)?.HeadTags(new Uri(options.Value.PublicAddress, "oembed")) ?? ""));
+    }
+
+    /// <summary>A lesson that whoever asks may not see now.</summary>
+    private static ContentHttpResult NotForThem(string token, bool embedded, Opening opening, Viewer viewer, DateTimeOffset now, HttpContext http)
+    {
+        if (opening.IsAhead(now))
+            return NotYet(opening.From!.Value, now, http);
+        if (opening.IsOver(now))
+            return NoPage(
+                "This lesson has ended",
+                $"It could be watched here until {TimeWords(opening.Until!.Value)}. Ask the person who gave you the link.",
+                null,
+                StatusCodes.Status403Forbidden
+            );
+        if (viewer.IsSignedIn)
+            return NoPage(
+                "This lesson is for others",
+                "You are signed in, and are not among the people whom it is open to. Ask the person who gave you the link.",
+                null,
+                StatusCodes.Status403Forbidden
+            );
+        var whose = opening.Visibility == Visibility.SignedIn ? "signed-in people" : "people who are named";
+        return NoPage(
+            "Please sign in",
+            $"This lesson is for {whose}.",
+            ($"/sign-in?to={Uri.EscapeDataString($"/watch/{token}")}", embedded ? "Open and sign in" : "Sign in"),
+            StatusCodes.Status401Unauthorized
+        );
+    }
+
+    /// <summary>A moment with the time zone that it is said in.</summary>
+    private static string TimeWords(DateTimeOffset time)
+    {
+        var at = TimeZoneInfo.ConvertTime(time, TimeZoneInfo.Local);
+        return at.ToString("d MMMM yyyy, HH:mm", CultureInfo.InvariantCulture)
+            + (at.Offset == TimeSpan.Zero ? " UTC" : at.ToString(" 'UTC'zzz", CultureInfo.InvariantCulture));
     }
 
     /// <summary>A lesson whose time has not come (503 with the time to ask again, RFC 9110, sections 15.6.4 and 10.2.3).</summary>
     private static ContentHttpResult NotYet(DateTimeOffset from, DateTimeOffset now, HttpContext http)
     {
         http.Response.Headers.RetryAfter = ((long)Math.Ceiling((from - now).TotalSeconds)).ToString(CultureInfo.InvariantCulture);
-        var at = TimeZoneInfo.ConvertTime(from, TimeZoneInfo.Local);
         return NoPage(
             "This lesson opens later",
-            $"It can be watched here from {at.ToString("d MMMM yyyy, HH:mm", CultureInfo.InvariantCulture)} on, under this link.",
+            $"It can be watched here from {TimeWords(from)} on, under this link.",
             null,
             StatusCodes.Status503ServiceUnavailable
         );
@@ -126,7 +165,14 @@ internal static class ChannelEndpoints
             );
         http.Response.Headers.RetryAfter = "30";
         var trainer = http.User.IsInRole(Roles.Trainer);
-        var who = release.WantedVisibility == Visibility.WithLink ? "whoever has this link" : "signed-in people";
+        var who = release.WantedVisibility switch
+        {
+            Visibility.OnlyMe => "its owner alone",
+            Visibility.Named => "the people who are named",
+            Visibility.SignedIn => "signed-in people",
+            Visibility.WithLink => "whoever has this link",
+            _ => "everybody",
+        };
         return NoPage(
             "This lesson is being prepared",
             trainer
@@ -157,10 +203,18 @@ internal static class ChannelEndpoints
             : TypedResults.Content(answer.Json(), "application/json; charset=utf-8");
     }
 
-    private static async Task<IResult> ListAsync(HttpContext http, ChannelReader reader, IOptions<WexelOptions> options, CancellationToken cancel)
+    private static async Task<IResult> ListAsync(
+        HttpContext http,
+        ChannelReader reader,
+        Viewers viewers,
+        IOptions<WexelOptions> options,
+        CancellationToken cancel
+    )
     {
         http.Response.Headers.ContentSecurityPolicy = SafeHeaders.Watch;
-        if (!Seeing.MayList(Who(http.User)))
+        var viewer = await viewers.FindAsync(http.User, cancel);
+        var lessons = await reader.AllAsync(viewer, cancel);
+        if (lessons.Count == 0 && !viewer.IsSignedIn)
             return NoPage(
                 "Please sign in",
                 "The list of lessons is for signed-in people.",
@@ -168,7 +222,7 @@ internal static class ChannelEndpoints
                 StatusCodes.Status401Unauthorized
             );
         var items = new StringBuilder();
-        foreach (var lesson in await reader.AllAsync(cancel))
+        foreach (var lesson in lessons)
         {
             var picture = lesson.HasPicture ? $"<img src=\"/watch/{lesson.Token}/poster.jpg\" alt=\"\" loading=\"lazy\">" : "";
             items.Append(
@@ -182,7 +236,8 @@ internal static class ChannelEndpoints
             items.Length > 0
                 ? $"<div class=\"course\"><ol>{items}</ol></div>"
                 : $"<p>No lesson is released yet{BeingMade(await reader.BeingMadeAsync(cancel))}.</p>";
-        return Page(PlainPages.Html(options.Value.House, $"<h1>{WebUtility.HtmlEncode(options.Value.House)}: lessons</h1>{list}"));
+        var more = viewer.IsSignedIn ? "" : "<p><a href=\"/sign-in?to=%2Fchannel\">Sign in</a> to see what is for people of the house.</p>";
+        return Page(PlainPages.Html(options.Value.House, $"<h1>{WebUtility.HtmlEncode(options.Value.House)}: lessons</h1>{list}{more}"));
     }
 
     private static async Task<Results<Ok<ProgressState>, NotFound, UnauthorizedHttpResult, ProblemHttpResult>> ReadProgressAsync(
@@ -190,6 +245,7 @@ internal static class ChannelEndpoints
         string learner,
         HttpContext http,
         KnownReleases releases,
+        Viewers viewers,
         OpenedPages opened,
         LearningLog log,
         TimeProvider clock,
@@ -198,7 +254,7 @@ internal static class ChannelEndpoints
     {
         if (await releases.FindAsync(token, cancel) is not { } release)
             return TypedResults.NotFound();
-        if (!Seeing.May(release.Opening, Who(http.User), clock.GetUtcNow()))
+        if (!Seeing.May(release.Shown, await viewers.FindAsync(http.User, cancel), SeenIn.Address, clock.GetUtcNow()))
             return TypedResults.Unauthorized();
         if (learner.Length > LongestLearner)
             return Unusable();
@@ -210,6 +266,7 @@ internal static class ChannelEndpoints
         ProgressReport report,
         HttpContext http,
         KnownReleases releases,
+        Viewers viewers,
         LearningLog log,
         OpenedPages opened,
         TimeProvider clock,
@@ -218,7 +275,7 @@ internal static class ChannelEndpoints
     {
         if (await releases.FindAsync(token, cancel) is not { } release)
             return TypedResults.NotFound();
-        if (!Seeing.May(release.Opening, Who(http.User), clock.GetUtcNow()))
+        if (!Seeing.May(release.Shown, await viewers.FindAsync(http.User, cancel), SeenIn.Address, clock.GetUtcNow()))
             return TypedResults.Unauthorized();
         if (
             report.Watched.Count > MostRanges
@@ -284,8 +341,6 @@ internal static class ChannelEndpoints
         id = named ? read : null;
         return named || text is null;
     }
-
-    internal static Viewer Who(ClaimsPrincipal? user) => new(user?.Identity?.IsAuthenticated == true, user?.IsInRole(Roles.Trainer) == true);
 
     private static string LearnerKey(string learner, ClaimsPrincipal user) =>
         user.Identity?.IsAuthenticated == true ? user.Id().ToString("N") : "link-" + learner;

@@ -39,17 +39,22 @@ internal sealed class ChannelReader(WexelDb db, IOptions<WexelOptions> options, 
             .Where(r => r.Outlet!.Kind == ChannelKind.Channel && r.BatchId != null)
             .FirstOrDefaultAsync(r => r.Token == token, cancel);
 
-    /// <summary>All lessons in the channel whose time has come, in teaching order.</summary>
-    internal async Task<IReadOnlyList<ListedLesson>> AllAsync(CancellationToken cancel)
+    /// <summary>All lessons in the channel that somebody may see and that are listed, in teaching order.</summary>
+    internal async Task<IReadOnlyList<ListedLesson>> AllAsync(Viewer viewer, CancellationToken cancel)
     {
         var now = clock.GetUtcNow();
         var lessons = await db
-            .Releases.Where(r => r.Outlet!.Kind == ChannelKind.Channel && (r.OpensAt == null || r.OpensAt <= now))
+            .Releases.Where(r => r.Outlet!.Kind == ChannelKind.Channel && r.Visibility != Visibility.WithLink)
             .OrderBy(r => r.Lesson!.Course!.Position)
             .ThenBy(r => r.Lesson!.CourseId)
             .ThenBy(r => r.Lesson!.Position)
             .Select(r => new
             {
+                r.Visibility,
+                r.OpensAt,
+                r.EndsAt,
+                r.Named,
+                r.Lesson!.OwnerId,
                 r.Token,
                 r.Lesson!.Title,
                 r.Lesson.Length,
@@ -60,11 +65,13 @@ internal sealed class ChannelReader(WexelDb db, IOptions<WexelOptions> options, 
             .ToListAsync(cancel);
         return
         [
-            .. lessons.Select(l =>
-            {
-                var said = DetailLayers.Merged(DetailShelf.Read(l.Said), DetailShelf.Read(l.SaidThere));
-                return new ListedLesson(l.Token, said.ShortTitle ?? said.Title ?? l.Title, l.Length, l.HasPicture);
-            }),
+            .. lessons
+                .Where(l => Seeing.May(ShownReleases.From(new Opening(l.Visibility, l.OpensAt, l.EndsAt), l.OwnerId, l.Named), viewer, SeenIn.List, now))
+                .Select(l =>
+                {
+                    var said = DetailLayers.Merged(DetailShelf.Read(l.Said), DetailShelf.Read(l.SaidThere));
+                    return new ListedLesson(l.Token, said.ShortTitle ?? said.Title ?? l.Title, l.Length, l.HasPicture);
+                }),
         ];
     }
 
@@ -77,21 +84,21 @@ internal sealed class ChannelReader(WexelDb db, IOptions<WexelOptions> options, 
             cancel
         );
 
-    internal async Task<PlayerSite> PlaceAsync(Release release, bool signedIn, CancellationToken cancel)
+    internal async Task<PlayerSite> PlaceAsync(Release release, Viewer viewer, CancellationToken cancel)
     {
         var lesson = release.Lesson!;
         var count = await db.Lessons.CountAsync(l => l.CourseId == lesson.CourseId, cancel);
         return new PlayerSite(
             options.Value.House,
             $"{release.Outlet!.Name} · {lesson.Course!.Title} · lesson {lesson.Position} of {count}",
-            signedIn ? "/channel" : null
+            viewer.IsSignedIn || release.Visibility == Visibility.Everybody ? "/channel" : null
         );
     }
 
     /// <summary>What other sites may know of a release: only of one that whoever has the link may see.</summary>
     internal WatchPagePreview? Preview(Release release)
     {
-        if (!Seeing.ToldToAll(new Opening(release.Visibility, release.OpensAt), clock.GetUtcNow()))
+        if (!Seeing.May(release.Shown(), Viewer.Stranger, SeenIn.Preview, clock.GetUtcNow()))
             return null;
         var player = PlayerLesson.Format.Read(release.Player);
         Uri At(string path) => new(options.Value.PublicAddress, path + release.Token);

@@ -5,21 +5,22 @@ using Wexel.Core.People;
 using Wexel.Data;
 using Wexel.Server.Learning;
 using Wexel.Server.Remembering;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Channel;
 
 /// <summary>What must be known of a release when somebody asks for a part of its file: who may have it, and where it lies.</summary>
 /// <param name="Taken">What learners take.</param>
-/// <param name="Opening">Who may see it, and from when.</param>
+/// <param name="Shown">Who may see it, from when and until when.</param>
 /// <param name="Container">What the file is.</param>
 /// <param name="FileKey">The file's key.</param>
 /// <param name="PosterKey">The poster's; null for none.</param>
-internal sealed record KnownRelease(Taken Taken, Opening Opening, Container Container, string FileKey, string? PosterKey);
+internal sealed record KnownRelease(Taken Taken, Shown Shown, Container Container, string FileKey, string? PosterKey);
 
 /// <summary>Finds releases in the channel, remembered for some seconds: a player asks for its file's parts many times a minute.</summary>
 internal sealed class KnownReleases(IDbContextFactory<WexelDb> databases, Changes changes, TimeProvider clock)
 {
-    private readonly Remembered<KnownRelease> _known = new(changes, clock, "Releases", "Outlets");
+    private readonly Remembered<KnownRelease> _known = new(changes, clock, "Releases", "Outlets", "Lessons");
 
     /// <summary>The release that a token stands for; null where there is none, or none that is in the channel.</summary>
     internal ValueTask<KnownRelease?> FindAsync(string token, CancellationToken cancel) =>
@@ -30,15 +31,10 @@ internal sealed class KnownReleases(IDbContextFactory<WexelDb> databases, Change
     private async Task<KnownRelease?> ReadAsync(string token, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return await db
-            .Releases.Where(r => r.Token == token && r.Outlet!.Kind == ChannelKind.Channel)
-            .Select(r => new KnownRelease(
-                new Taken(r.LessonId, r.OutletId, r.Id, r.Revision),
-                new Opening(r.Visibility, r.OpensAt),
-                r.Container,
-                r.FileKey,
-                r.PosterKey
-            ))
-            .FirstOrDefaultAsync(cancel);
+        return
+            await db.Releases.Include(r => r.Lesson).AsNoTracking().FirstOrDefaultAsync(r => r.Token == token && r.Outlet!.Kind == ChannelKind.Channel, cancel)
+                is { } r
+            ? new KnownRelease(new Taken(r.LessonId, r.OutletId, r.Id, r.Revision), r.Shown(), r.Container, r.FileKey, r.PosterKey)
+            : null;
     }
 }

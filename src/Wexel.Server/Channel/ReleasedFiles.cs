@@ -4,6 +4,7 @@ using Wexel.Core.Packages;
 using Wexel.Core.People;
 using Wexel.Making.Storage;
 using Wexel.Media.Rendering;
+using Wexel.Server.People;
 using Wexel.Server.Serving;
 
 namespace Wexel.Server.Channel;
@@ -13,7 +14,7 @@ namespace Wexel.Server.Channel;
 /// is, is known, and
 /// who asks is only looked for where not everybody may have it.
 /// </summary>
-internal sealed class ReleasedFiles(KnownReleases releases, MadeFileSender files, FileStore store, TimeProvider clock)
+internal sealed class ReleasedFiles(KnownReleases releases, Viewers viewers, MadeFileSender files, FileStore store, TimeProvider clock)
 {
     internal static void Map(IEndpointRouteBuilder routes)
     {
@@ -62,8 +63,13 @@ internal sealed class ReleasedFiles(KnownReleases releases, MadeFileSender files
         if (await releases.FindAsync((string)http.Request.RouteValues["token"]!, http.RequestAborted) is not { } release)
             http.Response.StatusCode = StatusCodes.Status404NotFound;
         else if (
-            !Seeing.ToldToAll(release.Opening, clock.GetUtcNow())
-            && !Seeing.May(release.Opening, ChannelEndpoints.Who((await http.AuthenticateAsync()).Principal), clock.GetUtcNow())
+            !Seeing.May(release.Shown, Viewer.Stranger, SeenIn.Address, clock.GetUtcNow())
+            && !Seeing.May(
+                release.Shown,
+                await viewers.FindAsync((await http.AuthenticateAsync()).Principal, http.RequestAborted),
+                SeenIn.Address,
+                clock.GetUtcNow()
+            )
         )
             http.Response.StatusCode = StatusCodes.Status401Unauthorized;
         else

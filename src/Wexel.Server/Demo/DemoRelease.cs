@@ -40,7 +40,7 @@ internal sealed class DemoRelease(
         if (releases.Count < outlets.Length && lesson.Recording is { Analysis: not null, AnalysisSoFar: null })
         {
             var trainer = await db.Users.FirstAsync(u => u.Email == DemoSeed.TrainerAddress, cancel);
-            await wishes.WantAsync([.. outlets.Select(o => new ReleaseWish(lessonId, o, null, Visibility.WithLink))], trainer.Id, tells: false, cancel);
+            await wishes.WantAsync([.. outlets.Select(o => new ReleaseWish(lessonId, o, null, Visibility.Everybody))], trainer.Id, tells: false, cancel);
         }
 
         if (releases.Count < outlets.Length || releases.Any(r => ReleasePhases.IsUnderWay(r.Phase)))

@@ -36,7 +36,7 @@ internal static class KeepingEndpoints
         ClaimsPrincipal user,
         CancellationToken cancel
     ) =>
-        (await keeper.CopyAsync(id, user.Identity!.Name!, cancel)).Is(out var copy, out _)
+        (await keeper.CopyAsync(id, user, cancel)).Is(out var copy, out _)
             ? TypedResults.Ok(new LessonCopied(copy.Id, copy.Title))
             : Problems.NotThere("lesson");
 

@@ -1,3 +1,4 @@
+using System.Security.Claims;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Wexel.Core;
@@ -10,6 +11,7 @@ using Wexel.Making.Storage;
 using Wexel.Server.Live;
 using Wexel.Server.Setup;
 using Wexel.Server.Shelves;
+using Wexel.Server.SignIn;
 using Wexel.Server.Upkeep;
 
 namespace Wexel.Server.Lessons;
@@ -62,7 +64,7 @@ internal sealed class LessonKeeper(WexelDb db, LessonSaver saver, FileStore stor
     }
 
     /// <summary>Copies a lesson as it stands, behind it; its releases and what learners did stay with the first.</summary>
-    internal async Task<Result<Lesson>> CopyAsync(Guid id, string by, CancellationToken cancel)
+    internal async Task<Result<Lesson>> CopyAsync(Guid id, ClaimsPrincipal by, CancellationToken cancel)
     {
         await using var all = await db.Database.BeginTransactionAsync(cancel);
         await CoursePlaces.HoldAsync(db, cancel);
@@ -77,13 +79,14 @@ internal sealed class LessonKeeper(WexelDb db, LessonSaver saver, FileStore stor
         {
             CourseId = lesson.CourseId,
             Position = lesson.Position + 1,
+            OwnerId = by.Id(),
             Title = title,
             RecordingHash = lesson.RecordingHash,
             Suggesting = lesson.Suggesting,
             Length = lesson.Length,
         };
         db.Lessons.Add(copy);
-        saver.AddFirst(copy, document with { Title = title }, $"copied from “{document.Title}”", by);
+        saver.AddFirst(copy, document with { Title = title }, $"copied from “{document.Title}”", by.Identity!.Name!);
         await db.SaveChangesAsync(cancel);
         await all.CommitAsync(cancel);
         await news.LessonAsync(copy.Id);

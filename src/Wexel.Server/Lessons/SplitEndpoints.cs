@@ -86,6 +86,7 @@ internal static class SplitEndpoints
         {
             CourseId = lesson.CourseId,
             Position = lesson.Position + 1,
+            OwnerId = lesson.OwnerId,
             Title = split.Second.Title,
             RecordingHash = lesson.RecordingHash,
             Suggesting = lesson.Suggesting,

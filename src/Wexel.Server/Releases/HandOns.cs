@@ -48,7 +48,7 @@ internal sealed class HandOns(IOptions<WexelOptions> options)
                     player is null ? Usual : new PictureSize(player.Width, player.Height)
                 )
                 : null,
-            mayEmbed ? HandOn.EmbedWarning(stands ? release.Visibility : release.WantedVisibility) : null,
+            mayEmbed ? VisibilityWords.For(stands ? release.Visibility : release.WantedVisibility).EmbedWarning : null,
             outlet.Row.Feed is null ? null : FeedReader.Address(outlet.Row.Feed, options.Value).AbsoluteUri,
             IsFolder(release) ? release.SentTo : null
         );

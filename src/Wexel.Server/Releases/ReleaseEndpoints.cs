@@ -27,7 +27,9 @@ internal sealed record ReleasesRequest(IReadOnlyList<ReleaseWish> Wishes);
 
 /// <param name="Visibility">Who may see it.</param>
 /// <param name="OpensAt">From when; null for at once.</param>
-internal sealed record VisibilityRequest(Visibility Visibility, DateTimeOffset? OpensAt = null);
+/// <param name="EndsAt">Until when; null for ever.</param>
+/// <param name="Named">Who is named as those who may see it; null for those who were before.</param>
+internal sealed record VisibilityRequest(Visibility Visibility, DateTimeOffset? OpensAt = null, DateTimeOffset? EndsAt = null, NamedPeople? Named = null);
 
 /// <summary>A lesson on its way to an outlet.</summary>
 /// <param name="Id">The release.</param>
@@ -40,6 +42,8 @@ internal sealed record VisibilityRequest(Visibility Visibility, DateTimeOffset? 
 /// <param name="ProfileId">The profile with which it is wanted.</param>
 /// <param name="Visibility">Who is to see it.</param>
 /// <param name="OpensAt">From when; null for at once.</param>
+/// <param name="EndsAt">Until when; null for ever.</param>
+/// <param name="Named">Who is named as those who are to see it.</param>
 /// <param name="SecondsLeft">About how long the phase takes still; null where nobody knows.</param>
 internal sealed record WayView(
     Guid Id,
@@ -52,6 +56,8 @@ internal sealed record WayView(
     string ProfileId,
     Visibility Visibility,
     DateTimeOffset? OpensAt,
+    DateTimeOffset? EndsAt,
+    NamedPeople Named,
     double? SecondsLeft,
     bool TakesDown
 );
@@ -63,6 +69,8 @@ internal sealed record ReleaseView(
     bool Behind,
     Visibility Visibility,
     DateTimeOffset? OpensAt,
+    DateTimeOffset? EndsAt,
+    NamedPeople Named,
     string ProfileId,
     string? Link,
     string? EmbedCode,
@@ -177,7 +185,15 @@ internal static class ReleaseEndpoints
             return Problems.NotThere("lesson");
         if (await db.Outlets.CountAsync(o => places.Contains(o.Id), cancel) < places.Count)
             return Problems.NotThere("outlet");
-        return TypedResults.Ok(await wishes.WantAsync([.. request.Wishes.DistinctBy(w => (w.LessonId, w.OutletId))], user.Id(), tells: true, cancel));
+        var accepted = new List<ReleaseWish>();
+        foreach (var wish in request.Wishes.DistinctBy(w => (w.LessonId, w.OutletId)))
+        {
+            if (!Accepted(wish).Is(out var usable, out var unusable))
+                return Problems.Answer(unusable);
+            accepted.Add(usable);
+        }
+
+        return TypedResults.Ok(await wishes.WantAsync(accepted, user.Id(), tells: true, cancel));
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> OpenAsync(
@@ -191,9 +207,32 @@ internal static class ReleaseEndpoints
         var found = db.Releases.IgnoreQueryFilters().Include(r => r.Outlet).Include(r => r.Lesson);
         if (await found.FirstOrDefaultAsync(r => r.Id == id, cancel) is not { } release)
             return Problems.NotThere("release");
-        return await releaser.OpenAsync(release, new Opening(request.Visibility, request.OpensAt), cancel) is { } problem
-            ? Problems.Answer(problem)
-            : TypedResults.NoContent();
+        var opening = new Opening(request.Visibility, request.OpensAt, request.EndsAt);
+        var before = NamedPeople.Read(release.Named);
+        if (!Accepted(opening, request.Named, before).Is(out var named, out var unusable))
+            return Problems.Answer(unusable);
+        return await releaser.OpenAsync(release, opening, named, cancel) is { } problem ? Problems.Answer(problem) : TypedResults.NoContent();
+    }
+
+    private static Result<ReleaseWish> Accepted(ReleaseWish wish) =>
+        wish.Visibility is not { } visibility ? wish
+        : Accepted(new Opening(visibility, wish.OpensAt, wish.EndsAt), wish.Named, null).Is(out var named, out var problem)
+            ? wish with
+            {
+                Named = wish.Named is null ? null : named,
+            }
+        : problem;
+
+    /// <summary>Who is named, as somebody entered it; or what of it cannot be meant.</summary>
+    private static Result<NamedPeople> Accepted(Opening opening, NamedPeople? entered, NamedPeople? before)
+    {
+        if (opening.Unusable is { } unusable)
+            return unusable;
+        if (!(entered ?? before ?? NamedPeople.Nobody).Accepted().Is(out var named, out var problem))
+            return problem;
+        return opening.Visibility == Visibility.Named && named is { Mails.Count: 0, Groups.Count: 0 } && (entered ?? before) is not null
+            ? new Problem("named-nobody", "Name at least one person or group who may see it.", "named")
+            : named;
     }
 
     private static async Task<Results<NoContent, ProblemHttpResult>> StopAsync(Guid id, WexelDb db, Releaser releaser, CancellationToken cancel)

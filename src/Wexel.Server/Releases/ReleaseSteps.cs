@@ -37,7 +37,7 @@ internal sealed record ReleaseAim(Guid LessonId, Guid OutletId, string ProfileId
             wish.LessonId,
             wish.OutletId,
             wish.ProfileId ?? (stands ? release!.ProfileId : outlet.UsualProfile),
-            wish.Visibility ?? (stands ? release!.Visibility : release?.WantedVisibility ?? default)
+            wish.Visibility ?? (stands ? release!.Visibility : release?.WantedVisibility ?? Seeing.Usual)
         );
     }
 }

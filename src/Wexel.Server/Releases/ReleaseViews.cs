@@ -14,7 +14,7 @@ internal sealed class ReleaseViews(WexelDb db, HandOns handOns, TimeProvider clo
 {
     private static readonly IReadOnlyList<UnfitHandOn> Unfit =
     [
-        .. Enum.GetValues<Visibility>().Select(v => (v, HandOn.EmbedWarning(v))).Where(v => v.Item2 is not null).Select(v => new UnfitHandOn(v.v, v.Item2!)),
+        .. VisibilityWords.All.Where(w => w.EmbedWarning is not null).Select(w => new UnfitHandOn(w.Level, w.EmbedWarning!)),
     ];
 
     internal async Task<IReadOnlyList<OutletView>> OfLessonAsync(Guid lessonId, Standing standing, CancellationToken cancel)
@@ -70,6 +70,8 @@ internal sealed class ReleaseViews(WexelDb db, HandOns handOns, TimeProvider clo
             row.WantedProfileId,
             row.WantedVisibility,
             row.OpensAt,
+            row.EndsAt,
+            NamedPeople.Read(row.Named),
             // At the pace so far; of the first two per cent that says little.
             progress > 0.02
             && since is { } begun
@@ -89,6 +91,8 @@ internal sealed class ReleaseViews(WexelDb db, HandOns handOns, TimeProvider clo
             standing.IsBehind(outlet, release.Stands(), lesson.Here()),
             release.Visibility,
             release.OpensAt,
+            release.EndsAt,
+            NamedPeople.Read(release.Named),
             release.ProfileId,
             outlet.Kind.HasPages ? handed.Link : null,
             handed.EmbedCode,

@@ -16,7 +16,17 @@ namespace Wexel.Server.Releases;
 /// <param name="ProfileId">With which profile; null for the one that it was made with, or that the outlet takes by itself.</param>
 /// <param name="Visibility">Who may see it; null for whoever might before.</param>
 /// <param name="OpensAt">From when; null for at once, or where who may see it is not said for as before.</param>
-internal sealed record ReleaseWish(Guid LessonId, Guid OutletId, string? ProfileId = null, Visibility? Visibility = null, DateTimeOffset? OpensAt = null);
+/// <param name="EndsAt">Until when; null for ever, or where who may see it is not said for as before.</param>
+/// <param name="Named">Who is named as those who may see it; null for those who were before.</param>
+internal sealed record ReleaseWish(
+    Guid LessonId,
+    Guid OutletId,
+    string? ProfileId = null,
+    Visibility? Visibility = null,
+    DateTimeOffset? OpensAt = null,
+    DateTimeOffset? EndsAt = null,
+    NamedPeople? Named = null
+);
 
 /// <summary>
 /// Takes what people want at outlets: writes it down, with the address that it has from then on, and has it done in the background.
@@ -64,7 +74,9 @@ internal sealed class ReleaseWishes(WexelDb db, ReleaseShelf releases, OutletShe
             var aim = ReleaseAim.Of(wish, release, outlet);
             (release.WantedProfileId, release.WantedVisibility) = (aim.ProfileId, aim.Visibility);
             if (wish.Visibility is not null)
-                release.OpensAt = wish.OpensAt;
+                (release.OpensAt, release.EndsAt) = (wish.OpensAt, wish.EndsAt);
+            if (wish.Named is { } named)
+                release.Named = NamedPeople.Format.Write(named);
             (release.BatchId, release.WantsDown, release.Problem, release.SentBytes, release.BytesToSend) = (batch.Id, false, null, 0, null);
             release.Go(ReleasePhase.Planned, now);
             db.Say(release, [.. SaidOfReleases.Wanting, nameof(Release.WantedVisibility)]);
@@ -72,9 +84,12 @@ internal sealed class ReleaseWishes(WexelDb db, ReleaseShelf releases, OutletShe
         }
 
         await db.SaveChangesAsync(cancel);
+        var lessons = wishes.Select(w => w.LessonId).Distinct().ToList();
+        // A lesson that is nobody's becomes whoever's who first releases it.
+        await db.Lessons.Where(l => l.OwnerId == null && lessons.Contains(l.Id)).ExecuteUpdateAsync(set => set.SetProperty(l => l.OwnerId, person), cancel);
         foreach (var id in ids)
             Call(id);
-        foreach (var lesson in wishes.Select(w => w.LessonId).Distinct())
+        foreach (var lesson in lessons)
             await news.LessonAsync(lesson);
         return ids;
     }

@@ -60,17 +60,22 @@ internal sealed class Releaser(WexelDb db, OutletShelf outlets, StandingReader s
 
     /// <summary>Says who may see a release. Neither its file, nor its address, nor its revision changes.</summary>
     /// <param name="release">The release, with its outlet and its lesson.</param>
-    /// <param name="opening">Who may see it from now on, or from when.</param>
+    /// <param name="opening">Who may see it from now on, or from when and until when.</param>
+    /// <param name="named">Who is named; null for those who were before.</param>
     /// <param name="cancel">Stops it.</param>
     /// <returns>What must be answered before, or null.</returns>
-    internal async Task<Problem?> OpenAsync(Release release, Opening opening, CancellationToken cancel)
+    internal async Task<Problem?> OpenAsync(Release release, Opening opening, NamedPeople? named, CancellationToken cancel)
     {
         if (Unanswered(release, release.Lesson!, outlets.Known(release.Outlet!), opening.Visibility, await standings.ReadAsync(cancel)) is { } unanswered)
             return unanswered;
         await SayAsync(
             release,
             SaidOfReleases.Opening,
-            r => (r.Visibility, r.WantedVisibility, r.OpensAt) = (opening.Visibility, opening.Visibility, opening.From),
+            r =>
+            {
+                (r.Visibility, r.WantedVisibility, r.OpensAt, r.EndsAt) = (opening.Visibility, opening.Visibility, opening.From, opening.Until);
+                r.Named = named is null ? r.Named : NamedPeople.Format.Write(named);
+            },
             cancel
         );
         await news.LessonAsync(release.LessonId);

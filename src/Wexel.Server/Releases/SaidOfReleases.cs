@@ -19,7 +19,14 @@ internal static class SaidOfReleases
     ];
 
     /// <summary>What is said of who may see it.</summary>
-    internal static readonly IReadOnlyList<string> Opening = [nameof(Release.Visibility), nameof(Release.WantedVisibility), nameof(Release.OpensAt)];
+    internal static readonly IReadOnlyList<string> Opening =
+    [
+        nameof(Release.Visibility),
+        nameof(Release.WantedVisibility),
+        nameof(Release.OpensAt),
+        nameof(Release.EndsAt),
+        nameof(Release.Named),
+    ];
 
     /// <summary>
     /// Notes that somebody said something. All of it is written, also what was so already when it was read: its worker may have written

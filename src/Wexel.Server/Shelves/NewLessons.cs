@@ -33,6 +33,8 @@ internal sealed class NewLessons(WexelDb db, LessonSaver saver)
             Id = isFree ? id!.Value : Guid.CreateVersion7(),
             CourseId = course.Id,
             Position = position,
+            // What was handed in by nobody is whoever's who first releases it.
+            OwnerId = upload.By == Guid.Empty ? null : upload.By,
             Title = first.Title,
             RecordingHash = first.RecordingHash,
             Length = length,

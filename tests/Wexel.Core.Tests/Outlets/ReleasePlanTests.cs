@@ -97,31 +97,4 @@ public class ReleasePlanTests
         plan.Remove.ShouldBe(["c.html"]);
         (DeliveryPlan.Of(before, there).Put.Count, DeliveryPlan.Of(before, there).Remove.Count).ShouldBe((0, 0));
     }
-
-    /// <summary>Unlisted ones are found by nobody who has not their address, and seen by everybody who has.</summary>
-    [Theory]
-    [InlineData(Visibility.WithLink, false, true)]
-    [InlineData(Visibility.WithLink, true, true)]
-    [InlineData(Visibility.SignedIn, false, false)]
-    [InlineData(Visibility.SignedIn, true, true)]
-    [InlineData((Visibility)99, true, false)]
-    public void Who_may_see(Visibility visibility, bool signedIn, bool may)
-    {
-        Seeing.May(visibility, new Viewer(signedIn)).ShouldBe(may);
-        Seeing.ToldToAll(visibility).ShouldBe(visibility == Visibility.WithLink);
-        Seeing.MayList(new Viewer(signedIn)).ShouldBe(signedIn);
-
-        // Before its time only whoever makes lessons sees it, and only as far as they might anyhow; from the very moment on everybody who may.
-        var from = new DateTimeOffset(2026, 12, 3, 9, 0, 0, TimeSpan.Zero);
-        var opening = new Opening(visibility, from);
-        foreach (var (now, isOpen) in new[] { (from.AddTicks(-1), false), (from, true), (from.AddYears(1), true) })
-        {
-            opening.IsOpen(now).ShouldBe(isOpen);
-            Seeing.May(opening, new Viewer(signedIn), now).ShouldBe(may && isOpen);
-            Seeing.May(opening, new Viewer(signedIn, MakesLessons: true), now).ShouldBe(may);
-            Seeing.ToldToAll(opening, now).ShouldBe(isOpen && visibility == Visibility.WithLink);
-        }
-
-        new Opening(visibility).IsOpen(DateTimeOffset.MinValue).ShouldBeTrue();
-    }
 }

@@ -86,11 +86,4 @@ public class PackageTests
         code.ShouldNotContain("<script>");
         code.Count(c => c == '<').ShouldBe(2);
     }
-
-    [Fact]
-    public void An_embed_that_most_people_could_not_play_is_said_before()
-    {
-        HandOn.EmbedWarning(Visibility.SignedIn).ShouldNotBeNull();
-        HandOn.EmbedWarning(Visibility.WithLink).ShouldBeNull();
-    }
 }

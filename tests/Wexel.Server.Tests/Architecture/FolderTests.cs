@@ -20,7 +20,7 @@ public class FolderTests
             Details: Captions Contents Documents Keys Placing
             Lessons: Captions Contents Details Documents Editing Keys Kit Placing Recordings Timing
             Searching: Captions Contents Details Lessons Timing
-            People
+            People: Documents
             Streaming: Recordings Timing
             Encoding: Captions Contents Details Documents Editing Keys Kit Placing Recordings Timing
             Inspection: Encoding Placing Recordings Timing
@@ -62,6 +62,7 @@ public class FolderTests
             Learning: Setup Upkeep
             SignIn: Remembering Setup Telemetry
             Serving: Setup SignIn Telemetry
+            People: Remembering Setup SignIn
             Shelves: Live Setup
             Kit: Setup Shelves
             Recordings: Live Setup Shelves
@@ -75,9 +76,9 @@ public class FolderTests
             Trying: Estimates Setup Shelves
             Releases: Feeds Live Mailing Outlets Rendering Setup Shelves SignIn Telemetry Upkeep
             Board: Estimates Releases Setup Shelves SignIn
-            Lessons: Live Recordings Releases Setup Shelves Uploads Upkeep
+            Lessons: Live Recordings Releases Setup Shelves SignIn Uploads Upkeep
             Library: Releases Rendering Setup Shelves SignIn
-            Channel: Learning Releases Remembering Serving Setup Shelves SignIn
+            Channel: Learning People Releases Remembering Serving Setup Shelves SignIn
             Demo: Details Feeds Kit Learning Outlets Recordings Releases Setup Shelves Uploads
             """,
     };

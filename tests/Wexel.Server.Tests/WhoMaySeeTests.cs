@@ -1,0 +1,209 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.Options;
+using Wexel.Data;
+using Wexel.Data.Model;
+using Wexel.Server.Setup;
+
+namespace Wexel.Server.Tests;
+
+/// <summary>Who may see a lesson, asked of every address under which something of it is found.</summary>
+public sealed class WhoMaySeeTests(ReleasedServerFixture fixture) : IClassFixture<ReleasedServerFixture>
+{
+    private const string Reaches = "page, embed, progress, video, poster";
+
+    /// <summary>What each of them gets of a lesson of each level.</summary>
+    [Fact]
+    public async Task Each_level_means_exactly_this_at_every_address()
+    {
+        var (owner, release, page, lesson) = await ChannelAsync();
+        var crew = await PersonAsync("bo.quay@brackwater.example", "Bo Quay");
+        var named = await PersonAsync("ines.holm@brackwater.example", "Ines Holm");
+        await PersonAsync("per.strand@brackwater.example", "Per Strand", Roles.Trainer);
+        var group = (
+            await (
+                await owner.PostAsJsonAsync("/api/groups", new { name = "Deck crew, \"early\"", members = new[] { crew } })
+            ).Content.ReadFromJsonAsync<JsonElement>()
+        )
+            .GetProperty("id")
+            .GetGuid();
+        var people = new Dictionary<string, HttpClient>
+        {
+            ["stranger"] = fixture.Anonymous(),
+            ["learner"] = await fixture.SignedInAsync(ServerFixture.Learner),
+            ["named"] = await fixture.SignedInAsync("ines.holm@brackwater.example"),
+            ["in group"] = await fixture.SignedInAsync("bo.quay@brackwater.example"),
+            ["other trainer"] = await fixture.SignedInAsync("per.strand@brackwater.example"),
+            ["owner"] = owner,
+        };
+
+        const string all = "stranger, learner, named, in group, other trainer, owner";
+        foreach (
+            var (level, byAddress, listed, told) in new[]
+            {
+                ("onlyMe", "owner", "owner", ""),
+                ("named", "owner, named, in group", "owner, named, in group", ""),
+                ("withLink", all, "", "oembed"),
+                ("signedIn", all["stranger, ".Length..], all["stranger, ".Length..], ""),
+                ("everybody", all, all, "oembed, sitemap"),
+            }
+        )
+        {
+            await OpenAsync(level);
+            foreach (var (name, client) in people)
+            {
+                var gets = (Has(byAddress, name) ? Reaches : "") + (Has(listed, name) ? ", list" : "") + (told.Length > 0 ? $", {told}" : "");
+                (await FindsAsync(client)).ShouldBe(gets.TrimStart(',', ' '), $"{name}, {level}");
+            }
+        }
+
+        // What is taken away is away at once, also for the addresses that were copied.
+        await OpenAsync("named");
+        (await people["in group"].GetAsync(page + "/video.mp4")).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await owner.PutAsJsonAsync($"/api/groups/{group}", new { name = "Deck crew", members = Array.Empty<Guid>() })).EnsureSuccessStatusCode();
+        (await FindsAsync(people["in group"])).ShouldBe("");
+        (await owner.PutAsJsonAsync($"/api/groups/{group}", new { name = "Deck crew", members = new[] { crew } })).EnsureSuccessStatusCode();
+        (await people["in group"].GetAsync(page + "/video.mp4")).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await owner.DeleteAsync($"/api/groups/{group}")).EnsureSuccessStatusCode();
+        (await FindsAsync(people["in group"])).ShouldBe("");
+        await ServerFixture.ExecuteAsync($"update \"Lessons\" set \"OwnerId\" = '{named}' where \"Id\" = '{lesson}'", Database());
+        await OpenAsync("onlyMe");
+        (await FindsAsync(owner)).ShouldBe("");
+        (await FindsAsync(people["named"])).ShouldStartWith(Reaches);
+        await ServerFixture.ExecuteAsync($"update \"AspNetUsers\" set \"DisabledAt\" = now() where \"Id\" = '{named}'", Database());
+        (await FindsAsync(people["named"])).ShouldBe("");
+
+        async Task OpenAsync(string visibility) =>
+            (
+                await owner.PutAsJsonAsync(
+                    $"/api/releases/{release}/visibility",
+                    new { visibility, named = new { mails = new[] { "Ines.Holm@brackwater.example" }, groups = new[] { group } } }
+                )
+            ).EnsureSuccessStatusCode();
+
+        async Task<string> FindsAsync(HttpClient who)
+        {
+            var token = page["/watch/".Length..];
+            var found = new List<string>();
+            foreach (
+                var (what, address) in new[]
+                {
+                    ("page", page),
+                    ("embed", $"/embed/{token}"),
+                    ("progress", page + "/progress?learner=0123456789abcdef0123456789abcdef"),
+                    ("video", page + "/video.mp4"),
+                    ("poster", page + "/poster.jpg"),
+                }
+            )
+            {
+                var answer = await who.GetAsync(address);
+                if (answer.StatusCode == HttpStatusCode.OK)
+                    found.Add(what);
+                else
+                    answer.StatusCode.ShouldBeOneOf(HttpStatusCode.Unauthorized, HttpStatusCode.Forbidden);
+                // A part of the file is no way around it.
+                if (what == "video")
+                {
+                    using var part = new HttpRequestMessage(HttpMethod.Get, address);
+                    part.Headers.Range = new(0, 99);
+                    (await who.SendAsync(part)).StatusCode.ShouldBe(answer.IsSuccessStatusCode ? HttpStatusCode.PartialContent : answer.StatusCode);
+                }
+            }
+
+            if ((await (await who.GetAsync("/channel")).Content.ReadAsStringAsync()).Contains(page, StringComparison.Ordinal))
+                found.Add("list");
+            if (
+                (
+                    await who.GetAsync(
+                        $"/oembed?url={Uri.EscapeDataString(new Uri(fixture.Server.Services.GetRequiredService<IOptions<WexelOptions>>().Value.PublicAddress, page).AbsoluteUri)}"
+                    )
+                ).IsSuccessStatusCode
+            )
+                found.Add("oembed");
+            if ((await who.GetStringAsync("/sitemap.xml")).Contains(page, StringComparison.Ordinal))
+                found.Add("sitemap");
+            return string.Join(", ", found);
+        }
+
+        static bool Has(string names, string name) => names.Split(", ").Contains(name);
+    }
+
+    [Fact]
+    public async Task A_lesson_ends_says_so_and_what_cannot_be_meant_is_refused()
+    {
+        var (owner, release, page, _) = await ChannelAsync();
+        async Task<HttpResponseMessage> OpenAsync(object opening) => await owner.PutAsJsonAsync($"/api/releases/{release}/visibility", opening);
+        var now = DateTimeOffset.UtcNow;
+        (await OpenAsync(new { visibility = "everybody", endsAt = now.AddMinutes(-1) })).EnsureSuccessStatusCode();
+        var ended = await fixture.Anonymous().GetAsync(page);
+        ended.StatusCode.ShouldBe(HttpStatusCode.Forbidden);
+        (await ended.Content.ReadAsStringAsync()).ShouldContain("This lesson has ended");
+        (await fixture.Anonymous().GetAsync(page + "/video.mp4")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+        (await owner.GetAsync(page)).StatusCode.ShouldBe(HttpStatusCode.OK, "whoever makes lessons looks at them");
+
+        foreach (
+            var (opening, code) in new (object, string)[]
+            {
+                (
+                    new
+                    {
+                        visibility = "everybody",
+                        opensAt = now,
+                        endsAt = now.AddDays(-1),
+                    },
+                    "opening-ends-first"
+                ),
+                (new { visibility = "named", named = new { mails = Array.Empty<string>(), groups = Array.Empty<Guid>() } }, "named-nobody"),
+                (new { visibility = "named", named = new { mails = new[] { "no address" }, groups = Array.Empty<Guid>() } }, "named-no-mail"),
+            }
+        )
+        {
+            var refused = await OpenAsync(opening);
+            refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+            (await refused.ProblemAsync()).GetProperty("code").GetString().ShouldBe(code);
+        }
+
+        foreach (var (name, code) in new[] { (" ", "group-name"), ("Deck", "group-name-taken") })
+        {
+            await owner.PostAsJsonAsync("/api/groups", new { name = "Deck", members = Array.Empty<Guid>() });
+            var refused = await owner.PostAsJsonAsync("/api/groups", new { name, members = Array.Empty<Guid>() });
+            (await refused.ProblemAsync()).GetProperty("code").GetString().ShouldBe(code);
+        }
+
+        (await OpenAsync(new { visibility = "everybody" })).EnsureSuccessStatusCode();
+        (await fixture.Anonymous().GetAsync(page)).StatusCode.ShouldBe(HttpStatusCode.OK);
+    }
+
+    private string Database() => fixture.Connection[(fixture.Connection.LastIndexOf('=') + 1)..];
+
+    private async Task<(HttpClient Owner, Guid Release, string Page, Guid Lesson)> ChannelAsync()
+    {
+        var owner = await fixture.SignedInAsync();
+        using var scope = fixture.Server.Services.CreateScope();
+        var db = scope.ServiceProvider.GetRequiredService<WexelDb>();
+        var one = await db.Releases.FirstAsync(r => r.Outlet!.Kind == "channel", TestContext.Current.CancellationToken);
+        var mara = await db.Users.SingleAsync(p => p.Email == ServerFixture.Trainer, TestContext.Current.CancellationToken);
+        (await db.Lessons.SingleAsync(l => l.Id == one.LessonId, TestContext.Current.CancellationToken)).OwnerId.ShouldBe(mara.Id, "who brought it in");
+        return (owner, one.Id, $"/watch/{one.Token}", one.LessonId);
+    }
+
+    private async Task<Guid> PersonAsync(string mail, string name, string? role = null)
+    {
+        using var scope = fixture.Server.Services.CreateScope();
+        var people = scope.ServiceProvider.GetRequiredService<UserManager<Person>>();
+        var person = new Person
+        {
+            UserName = mail,
+            Email = mail,
+            DisplayName = name,
+        };
+        (await people.CreateAsync(person, ServerFixture.Password)).Succeeded.ShouldBeTrue();
+        if (role is not null)
+            await people.AddToRoleAsync(person, role);
+        return person.Id;
+    }
+}
