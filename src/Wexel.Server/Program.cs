@@ -199,6 +199,8 @@ builder
     .AddScoped<CourseReleaser>()
     .AddSingleton<Viewers>()
     .AddScoped<Sitemap>()
+    .AddScoped<ChannelLists>()
+    .AddScoped<IOutletCare, ChannelCare>()
     .AddScoped<IRenderCare>(services => services.GetRequiredService<CourseReleaser>())
     .AddScoped<WantedRenders>()
     .AddScoped<ChannelReader>()

@@ -90,7 +90,7 @@ export async function saysNothingIsOfOthers(page: Page) {
 }
 
 /** Releases a lesson to one place: it is rendered where it is not, and the press is over when it is live. */
-export async function release(page: Page, place: Locator, visibility?: 'Whoever has the address' | 'Signed-in people') {
+export async function release(page: Page, place: Locator, visibility?: 'Whoever has the address' | 'The organisation') {
   await place.getByRole('checkbox').first().check({ timeout: 90_000 })
   if (visibility) await place.getByLabel(/^Who may see it/).selectOption({ label: visibility })
   if (await page.getByText('Before people outside the house can come to it').isVisible()) await saysNothingIsOfOthers(page)

@@ -174,7 +174,7 @@ test('from a recording to a learner who completes it', async ({ page, browser })
 
   // Release to both outlets.
   const channel = page.getByTestId('outlet-channel')
-  await release(page, channel, 'Signed-in people')
+  await release(page, channel, 'The organisation')
   await channel.getByText('Embed code', { exact: true }).first().click()
   await expect(channel.getByText('Only signed-in people can play it.').first()).toBeVisible()
   // Before people outside can come to it for the first time it is asked, once, whether there is material of others in it.
@@ -185,7 +185,7 @@ test('from a recording to a learner who completes it', async ({ page, browser })
   await page.getByRole('button', { name: 'Release to 1 place' }).click()
   await expect(warning).toHaveCount(0)
   // From then on who may see it changes at once: nothing is released again for it.
-  await who.selectOption({ label: 'Signed-in people' })
+  await who.selectOption({ label: 'The organisation' })
   await expect(warning).toHaveCount(2)
   await who.selectOption({ label: 'Whoever has the address' })
   await expect(warning).toHaveCount(0)

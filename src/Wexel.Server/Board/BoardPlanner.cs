@@ -113,7 +113,7 @@ internal sealed class BoardPlanner(WexelDb db, StandingReader standings, Release
         {
             if (left.Count > 0)
                 await wishes.WantAsync(
-                    [.. left.Select(l => new ReleaseWish(l.Cell.LessonId, l.Cell.OutletId, null, request.Visibility))],
+                    [.. left.Select(l => new ReleaseWish(l.Cell.LessonId, l.Cell.OutletId, null, request.Visibility, l.Release?.OpensAt, l.Release?.EndsAt))],
                     person,
                     tells: true,
                     cancel

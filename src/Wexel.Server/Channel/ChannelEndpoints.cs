@@ -1,12 +1,12 @@
 using System.Globalization;
 using System.Net;
 using System.Security.Claims;
-using System.Text;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Wexel.Core;
 using Wexel.Core.Outlets;
+using Wexel.Core.Outlets.Channels;
 using Wexel.Core.Packages;
 using Wexel.Core.People;
 using Wexel.Core.Timing;
@@ -39,6 +39,7 @@ internal static class ChannelEndpoints
     {
         var group = routes.MapGroup("").AllowAnonymous().ExcludeFromDescription().AddEndpointFilter(ForOthersAsync);
         group.MapGet("/channel", ListAsync);
+        group.MapGet("/c/{address}", FrontAsync);
         foreach (var (address, embedded) in new[] { ("/watch/{token}", false), ("/embed/{token}", true) })
         {
             group.MapGet(
@@ -203,8 +204,10 @@ internal static class ChannelEndpoints
             : TypedResults.Content(answer.Json(), "application/json; charset=utf-8");
     }
 
+    /// <summary>All channels in which whoever asks may see something.</summary>
     private static async Task<IResult> ListAsync(
         HttpContext http,
+        ChannelLists lists,
         ChannelReader reader,
         Viewers viewers,
         IOptions<WexelOptions> options,
@@ -213,32 +216,68 @@ internal static class ChannelEndpoints
     {
         http.Response.Headers.ContentSecurityPolicy = SafeHeaders.Watch;
         var viewer = await viewers.FindAsync(http.User, cancel);
-        var lessons = await reader.AllAsync(viewer, cancel);
-        if (lessons.Count == 0 && !viewer.IsSignedIn)
-            return NoPage(
-                "Please sign in",
-                "The list of lessons is for signed-in people.",
-                ("/sign-in?to=%2Fchannel", "Sign in"),
-                StatusCodes.Status401Unauthorized
-            );
-        var items = new StringBuilder();
-        foreach (var lesson in lessons)
-        {
-            var picture = lesson.HasPicture ? $"<img src=\"/watch/{lesson.Token}/poster.jpg\" alt=\"\" loading=\"lazy\">" : "";
-            items.Append(
-                $"<li><a class=\"still\" href=\"/watch/{lesson.Token}\" tabindex=\"-1\" aria-hidden=\"true\">{picture}</a>"
-                    + $"<div><h2><a href=\"/watch/{lesson.Token}\" dir=\"auto\">{WebUtility.HtmlEncode(lesson.Title)}</a></h2>"
-                    + $"<p class=\"length\">{TimeCode.Brief(lesson.Length)}</p></div></li>"
-            );
-        }
-
-        var list =
-            items.Length > 0
-                ? $"<div class=\"course\"><ol>{items}</ol></div>"
-                : $"<p>No lesson is released yet{BeingMade(await reader.BeingMadeAsync(cancel))}.</p>";
-        var more = viewer.IsSignedIn ? "" : "<p><a href=\"/sign-in?to=%2Fchannel\">Sign in</a> to see what is for people of the house.</p>";
-        return Page(PlainPages.Html(options.Value.House, $"<h1>{WebUtility.HtmlEncode(options.Value.House)}: lessons</h1>{list}{more}"));
+        var channels = await lists.AllAsync(viewer, cancel);
+        if (channels.Count > 0)
+            return Page(ChannelPages.Start(channels, Guest(http.User, options.Value)));
+        if (!viewer.IsSignedIn)
+            return SignInFirst("The list of lessons is for signed-in people.", "/channel");
+        var house = options.Value.House;
+        return Page(
+            PlainPages.Html(
+                house,
+                $"<h1>{WebUtility.HtmlEncode(house)}: lessons</h1><p>No lesson is released yet{BeingMade(await reader.BeingMadeAsync(cancel))}.</p>"
+            )
+        );
     }
+
+    /// <summary>The front page of a channel, in the order that was asked for last.</summary>
+    private static async Task<IResult> FrontAsync(
+        string address,
+        string? order,
+        string? tag,
+        HttpContext http,
+        ChannelLists lists,
+        Viewers viewers,
+        IOptions<WexelOptions> options,
+        CancellationToken cancel
+    )
+    {
+        http.Response.Headers.ContentSecurityPolicy = SafeHeaders.Watch;
+        var viewer = await viewers.FindAsync(http.User, cancel);
+        var channels = await lists.AllAsync(viewer, cancel);
+        if (channels.FirstOrDefault(c => c.Address == address) is not { } channel)
+            return viewer.IsSignedIn
+                ? NoPage(
+                    "There is nothing here for you",
+                    "No channel has this address, or you may see nothing in it.",
+                    ("/channel", "All channels"),
+                    StatusCodes.Status404NotFound
+                )
+                : SignInFirst("What there is here is for signed-in people.", $"/c/{address}");
+        if (Enum.TryParse<ListOrder>(order, ignoreCase: true, out var asked) && Enum.IsDefined(asked))
+            http.Response.Cookies.Append(
+                OrderCookie,
+                asked.ToString(),
+                new CookieOptions
+                {
+                    MaxAge = TimeSpan.FromDays(365),
+                    HttpOnly = true,
+                    SameSite = SameSiteMode.Lax,
+                    Secure = http.Request.IsHttps,
+                }
+            );
+        else if (!Enum.TryParse(http.Request.Cookies[OrderCookie], out asked) || !Enum.IsDefined(asked))
+            asked = ListOrder.Teaching;
+        return Page(ChannelPages.Front(channel, channels, asked, tag, Guest(http.User, options.Value)));
+    }
+
+    private const string OrderCookie = "wexel-order";
+
+    private static ChannelGuest Guest(ClaimsPrincipal user, WexelOptions options) =>
+        new(options.House, user.Identity?.IsAuthenticated == true ? user.FindFirstValue(ClaimTypes.GivenName) : null);
+
+    private static ContentHttpResult SignInFirst(string why, string to) =>
+        NoPage("Please sign in", why, ($"/sign-in?to={Uri.EscapeDataString(to)}", "Sign in"), StatusCodes.Status401Unauthorized);
 
     private static async Task<Results<Ok<ProgressState>, NotFound, UnauthorizedHttpResult, ProblemHttpResult>> ReadProgressAsync(
         string token,

@@ -15,13 +15,6 @@ using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Channel;
 
-/// <summary>A lesson in the channel’s list.</summary>
-/// <param name="Token">What stands in its address.</param>
-/// <param name="Title">What it is called where there is little room.</param>
-/// <param name="Length">How long it is.</param>
-/// <param name="HasPicture">Whether there is a picture by which it is known.</param>
-internal sealed record ListedLesson(string Token, string Title, TimeSpan Length, bool HasPicture);
-
 /// <summary>Finds what learners may look at.</summary>
 internal sealed class ChannelReader(WexelDb db, IOptions<WexelOptions> options, TimeProvider clock)
 {
@@ -39,42 +32,6 @@ internal sealed class ChannelReader(WexelDb db, IOptions<WexelOptions> options, 
             .Where(r => r.Outlet!.Kind == ChannelKind.Channel && r.BatchId != null)
             .FirstOrDefaultAsync(r => r.Token == token, cancel);
 
-    /// <summary>All lessons in the channel that somebody may see and that are listed, in teaching order.</summary>
-    internal async Task<IReadOnlyList<ListedLesson>> AllAsync(Viewer viewer, CancellationToken cancel)
-    {
-        var now = clock.GetUtcNow();
-        var lessons = await db
-            .Releases.Where(r => r.Outlet!.Kind == ChannelKind.Channel && r.Visibility != Visibility.WithLink)
-            .OrderBy(r => r.Lesson!.Course!.Position)
-            .ThenBy(r => r.Lesson!.CourseId)
-            .ThenBy(r => r.Lesson!.Position)
-            .Select(r => new
-            {
-                r.Visibility,
-                r.OpensAt,
-                r.EndsAt,
-                r.Named,
-                r.Lesson!.OwnerId,
-                r.Token,
-                r.Lesson!.Title,
-                r.Lesson.Length,
-                HasPicture = r.PosterKey != null,
-                r.Lesson.Said,
-                SaidThere = r.Details,
-            })
-            .ToListAsync(cancel);
-        return
-        [
-            .. lessons
-                .Where(l => Seeing.May(ShownReleases.From(new Opening(l.Visibility, l.OpensAt, l.EndsAt), l.OwnerId, l.Named), viewer, SeenIn.List, now))
-                .Select(l =>
-                {
-                    var said = DetailLayers.Merged(DetailShelf.Read(l.Said), DetailShelf.Read(l.SaidThere));
-                    return new ListedLesson(l.Token, said.ShortTitle ?? said.Title ?? l.Title, l.Length, l.HasPicture);
-                }),
-        ];
-    }
-
     /// <summary>How many lessons are being looked through or rendered.</summary>
     internal Task<int> BeingMadeAsync(CancellationToken cancel) =>
         db.Lessons.CountAsync(
@@ -91,7 +48,7 @@ internal sealed class ChannelReader(WexelDb db, IOptions<WexelOptions> options, 
         return new PlayerSite(
             options.Value.House,
             $"{release.Outlet!.Name} · {lesson.Course!.Title} · lesson {lesson.Position} of {count}",
-            viewer.IsSignedIn || release.Visibility == Visibility.Everybody ? "/channel" : null
+            viewer.IsSignedIn || release.Visibility == Visibility.Everybody ? $"/c/{ChannelCare.Address(release.Outlet)}" : null
         );
     }
 

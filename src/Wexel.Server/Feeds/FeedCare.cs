@@ -18,7 +18,7 @@ internal sealed class FeedCare(WexelDb db, EpisodeMaker episodes, IOptions<Wexel
 {
     public string Kind => PodcastFeedKind.Feed;
 
-    public async Task<Problem?> RefusalAsync(Outlet outlet, string settings, CancellationToken cancel) =>
+    public async Task<Problem?> RefusalAsync(Outlet outlet, string name, string settings, CancellationToken cancel) =>
         outlet.Settings is not null
         && new PodcastFeedKind().Read(settings).Media != FeedReader.Settings(outlet).Media
         && await db.Releases.AnyAsync(r => r.OutletId == outlet.Id, cancel)

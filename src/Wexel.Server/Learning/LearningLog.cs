@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core.Documents;
 using Wexel.Core.Learning;
+using Wexel.Core.Outlets.Channels;
 using Wexel.Core.Timing;
 using Wexel.Data;
 using Wexel.Data.Model;
@@ -85,6 +86,24 @@ internal sealed class LearningLog(WexelDb db, LogReader reader, RevisionTimes re
     {
         var record = await db.LearnerRecords.AsNoTracking().FirstOrDefaultAsync(r => r.LessonId == taken.LessonId && r.LearnerKey == learnerKey, cancel);
         return Now(await StateAsync(record, taken.LessonId, learnerKey, cancel), await revisions.ReadAsync(taken.LessonId, taken.Revision, cancel));
+    }
+
+    /// <summary>How far a learner is in lessons, by the lesson; nothing of those that they have not begun.</summary>
+    internal async Task<IReadOnlyDictionary<Guid, LessonSeen>> OfLearnerAsync(string learnerKey, IReadOnlyList<Taken> taken, CancellationToken cancel)
+    {
+        var wanted = taken.ToDictionary(t => t.LessonId);
+        var records = await db.LearnerRecords.AsNoTracking().Where(r => r.LearnerKey == learnerKey).ToListAsync(cancel);
+        var seen = new Dictionary<Guid, LessonSeen>();
+        foreach (var record in records)
+        {
+            if (!wanted.TryGetValue(record.LessonId, out var one))
+                continue;
+            var state = await StateAsync(record, one.LessonId, learnerKey, cancel);
+            var now = Now(state, await revisions.ReadAsync(one.LessonId, one.Revision, cancel));
+            seen[one.LessonId] = new LessonSeen(now.Position, now.SeenShare, now.Complete, record.SeenLastAt);
+        }
+
+        return seen;
     }
 
     /// <summary>What is known: as it was written down, or where that is not there, by the log.</summary>

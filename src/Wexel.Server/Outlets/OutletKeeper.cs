@@ -87,7 +87,7 @@ internal sealed class OutletKeeper(WexelDb db, OutletKinds kinds, Deliveries del
         if (DeliveryProblem(outlet, kind, request) is { } problem)
             return problem;
         var care = cares.FirstOrDefault(c => c.Kind == kind.Code);
-        if (care is not null && await care.RefusalAsync(outlet, settings, cancel) is { } refused)
+        if (care is not null && await care.RefusalAsync(outlet, name, settings, cancel) is { } refused)
             return refused;
         (outlet.Name, outlet.Settings) = (name, settings);
         if (request.DeliverBy is { } by)

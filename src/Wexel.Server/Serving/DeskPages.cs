@@ -23,6 +23,7 @@ internal static class DeskPages
         "/kit/profiles/{id}",
         "/kit/space",
         "/kit/done",
+        "/kit/people",
         "/kit/outlets/new",
         "/kit/outlets/{id}",
         "/kit/feeds/new",

@@ -10,7 +10,11 @@ internal interface IOutletCare
     string Kind { get; }
 
     /// <summary>Why an outlet cannot be saved so, or null. Nothing is changed yet.</summary>
-    Task<Problem?> RefusalAsync(Outlet outlet, string settings, CancellationToken cancel);
+    /// <param name="outlet">The outlet as it is.</param>
+    /// <param name="name">What it is to be called.</param>
+    /// <param name="settings">The settings that it is to have.</param>
+    /// <param name="cancel">Stops it.</param>
+    Task<Problem?> RefusalAsync(Outlet outlet, string name, string settings, CancellationToken cancel);
 
     /// <summary>An outlet was added, or has other settings; what is written into the database is saved with it.</summary>
     Task SavingAsync(Outlet outlet, CancellationToken cancel);

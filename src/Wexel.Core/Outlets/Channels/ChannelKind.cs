@@ -6,7 +6,12 @@ namespace Wexel.Core.Outlets.Channels;
 
 /// <summary>What is said of a channel.</summary>
 /// <param name="About">What it is about, in a sentence or two; may be empty.</param>
-public sealed record ChannelSettings(string About = "");
+/// <param name="Address">Its short address, see <see cref="ChannelAddress"/>; empty for one made of its name.</param>
+/// <param name="Colour">Its colour, as <c>#RRGGBB</c>.</param>
+public sealed record ChannelSettings(string About = "", string Address = "", string Colour = ChannelSettings.UsualColour)
+{
+    internal const string UsualColour = "#0B6570";
+}
 
 /// <summary>Wexel's own learner pages.</summary>
 public sealed class ChannelKind : OutletKind<ChannelSettings>
@@ -27,7 +32,12 @@ public sealed class ChannelKind : OutletKind<ChannelSettings>
     public override int Rank => 10;
 
     /// <inheritdoc/>
-    public override IReadOnlyList<OutletField> Fields => [new("about", "What it is about", OutletInput.Text)];
+    public override IReadOnlyList<OutletField> Fields => 
+        [
+            new("about", "What it is about", OutletInput.Text),
+            new("address", "Short address", OutletInput.Line, "It is found under /c/ and this, as in /c/ticket-desk. Empty, it is made of the name."),
+            new("colour", "Colour", OutletInput.Colour),
+        ];
 
     /// <inheritdoc/>
     public override bool HasPages => true;
@@ -55,7 +65,10 @@ public sealed class ChannelKind : OutletKind<ChannelSettings>
 
     /// <inheritdoc/>
     protected override Problem? Unusable(ChannelSettings settings) =>
-        settings.About.Length > 4000 ? new Problem("channel-about-too-long", "What it is about has more than 4,000 characters; shorten it.", "about") : null;
+        settings.About.Length > 4000 ? new Problem("channel-about-too-long", "What it is about has more than 4,000 characters; shorten it.", "about")
+        : settings.Address.Length > 0 && ChannelAddress.Unusable(settings.Address) is { } address ? address
+        : settings.Colour is ['#', .. { Length: 6 } digits] && digits.All(char.IsAsciiHexDigit) ? null
+        : new Problem("channel-colour", "A colour is # and six digits from 0 to 9 and A to F, as in #0B6570.", "colour");
 
     /// <inheritdoc/>
     protected override OutletTerms Terms(ChannelSettings settings) => ChannelTerms.All;

@@ -21,6 +21,7 @@ const LessonPage = lazy(() => import('../lessons/LessonPage').then((view) => ({ 
 const Lessons = lazy(() => import('../lessons/Lessons').then((view) => ({ default: view.Lessons })))
 const MadePage = lazy(() => import('../made/MadePage').then((view) => ({ default: view.MadePage })))
 const SpacePage = lazy(() => import('../made/SpacePage').then((view) => ({ default: view.SpacePage })))
+const PeoplePage = lazy(() => import('../people/PeoplePage').then((view) => ({ default: view.PeoplePage })))
 const ProfilePage = lazy(() => import('../profiles/ProfilePage').then((view) => ({ default: view.ProfilePage })))
 const Queue = lazy(() => import('../queue/Queue').then((view) => ({ default: view.Queue })))
 const Results = lazy(() => import('../results/Results').then((view) => ({ default: view.Results })))
@@ -52,6 +53,7 @@ export function App() {
               <Route path="/kit" element={<Kit />} />
               <Route path="/kit/profiles/:id" element={<ProfilePage />} />
               <Route path="/kit/space" element={<SpacePage />} />
+              <Route path="/kit/people" element={<PeoplePage />} />
               <Route path="/kit/done" element={<AuditPage />} />
               <Route path="/kit/outlets/new" element={<NewOutlet />} />
               <Route path="/kit/outlets/:id" element={<OutletPage />} />

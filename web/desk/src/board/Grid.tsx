@@ -256,7 +256,15 @@ function InCell({ cell }: { cell: Schemas['CellView'] | null }) {
   )
 }
 
+/** Who may see it, where that is worth knowing on the board. */
+const seenBy: Partial<Record<Schemas['Visibility'], string>> = {
+  onlyMe: 'only its owner',
+  named: 'named people',
+  withLink: 'by address',
+  everybody: 'everybody',
+}
+
 function under(cell: Schemas['CellView'] | null): string {
   if (!cell) return ''
-  return cell.visibility === 'withLink' ? 'by address' : date(cell.since)
+  return (cell.visibility && seenBy[cell.visibility]) || date(cell.since)
 }

@@ -2,6 +2,7 @@ import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tansta
 import { useState } from 'react'
 import { toast } from 'sonner'
 import { api, type Schemas, taken } from '../app/api'
+import { useVisibilities } from '../people/usePeople'
 import { Button } from '../ui/Button'
 import { Summary } from '../ui/Summary'
 import { TextLink } from '../ui/TextLink'
@@ -16,10 +17,6 @@ const actions: [Action, string][] = [
   ['release', 'Release as they are now'],
   ['open', 'Change who may see them'],
   ['takeDown', 'Take down'],
-]
-const who: [Schemas['Visibility'], string][] = [
-  ['signedIn', 'Signed-in people'],
-  ['withLink', 'Whoever has the address'],
 ]
 const words: Record<Schemas['ReleaseStep'], string> = {
   encode: 'render',
@@ -40,6 +37,8 @@ const nothing: Record<Action, string> = {
 /** What would be done in the selected cells, before anything happens; and the button that does it. */
 export function Plan({ selected, outlets, done }: { selected: ReadonlySet<string>; outlets: Schemas['BoardOutlet'][]; done: () => void }) {
   const client = useQueryClient()
+  // People are named at each lesson.
+  const levels = useVisibilities().data ?? []
   const [action, setAction] = useState<Action>('release')
   const [visibility, setVisibility] = useState<Schemas['Visibility'] | ''>('')
   const cells = [...selected].map(cellOf)
@@ -89,12 +88,14 @@ export function Plan({ selected, outlets, done }: { selected: ReadonlySet<string
             value={visibility}
             onChange={(e) => setVisibility(e.target.value as Schemas['Visibility'] | '')}
           >
-            <option value="">{action === 'open' ? 'Choose' : 'as before, or signed-in people'}</option>
-            {who.map(([value, label]) => (
-              <option key={value} value={value}>
-                {label}
-              </option>
-            ))}
+            <option value="">{action === 'open' ? 'Choose' : 'as before, or the organisation'}</option>
+            {levels
+              .filter(({ level }) => level !== 'named')
+              .map(({ level, name }) => (
+                <option key={level} value={level}>
+                  {name}
+                </option>
+              ))}
           </select>
         </label>
       )}

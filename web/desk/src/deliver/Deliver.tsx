@@ -13,7 +13,7 @@ import { count } from '../ui/words'
 import { MakeFiles } from './MakeFiles'
 import { OpenWhenThere } from './OpenWhenThere'
 import { PlaceRow } from './PlaceRow'
-import { asksForPermission, chosenAtFirst, inWay, type Place, sayPlaces, sayWhatHappens, type Wish } from './places'
+import { asksForPermission, chosenAtFirst, inWay, openingOf, type Place, sayPlaces, sayWhatHappens, type Wish } from './places'
 import { useDelivering } from './useDelivering'
 
 /** The deliver stage: where the lesson is to go, what that comes to and what is missing there, and one button that does all of it. */
@@ -43,10 +43,7 @@ export function Deliver({ lessonId, revision, unsaved }: { lessonId: string; rev
       taken(
         api.POST('/api/releases', {
           body: {
-            wishes: to.map((p) => {
-              const { profileId, visibility, opensAt } = wishOf(p)
-              return { lessonId, outletId: p.id, profileId, visibility, opensAt }
-            }),
+            wishes: to.map((p) => ({ lessonId, outletId: p.id, profileId: wishOf(p).profileId, ...openingOf(wishOf(p)) })),
           },
         }),
       ),

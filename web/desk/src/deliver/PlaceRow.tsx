@@ -7,10 +7,10 @@ import { Estimate } from '../estimates/Estimate'
 import { Button } from '../ui/Button'
 import { Summary } from '../ui/Summary'
 import { HandOn } from './HandOn'
-import { OpensAt } from './OpensAt'
 import { PlaceState } from './PlaceState'
-import { asksForPermission, inWay, isUnderWay, type Offer, type Place, unfit, type Wish } from './places'
+import { asksForPermission, inWay, isUnderWay, lacksNames, type Offer, openingOf, type Place, type Wish } from './places'
 import { SmallestText } from './SmallestText'
+import { WhoSees } from './WhoSees'
 
 interface Props {
   lessonId: string
@@ -25,10 +25,6 @@ interface Props {
   changed: () => void
 }
 
-const who: [Schemas['Visibility'], string][] = [
-  ['signedIn', 'Signed-in people'],
-  ['withLink', 'Whoever has the address'],
-]
 const where = { house: 'the house', outlet: 'this place', lesson: 'the lesson', release: 'here' } as const
 
 /** One place: whether the lesson is to go there, who may see it, how it stands there, and what is missing. */
@@ -61,7 +57,7 @@ export function PlaceRow({ lessonId, revision, place, wish, change, offers, miss
     taken(api.PUT('/api/lessons/{id}/outlets/{outletId}/details', { params: { path: { id: lessonId, outletId: place.id } }, body: set }))
   return (
     <li
-      className="grid grid-cols-[28px_minmax(130px,190px)_minmax(150px,190px)_minmax(0,1fr)] gap-x-3 border-b border-hairline py-3"
+      className="grid grid-cols-[28px_minmax(120px,170px)_minmax(160px,220px)_minmax(0,1fr)] gap-x-3 border-b border-hairline py-3"
       data-testid={`outlet-${place.kind}`}
     >
       <input id={id} type="checkbox" checked={wish.on} onChange={(e) => change({ on: e.target.checked })} className="mt-1 h-4 w-4 accent-copper" />
@@ -72,39 +68,17 @@ export function PlaceRow({ lessonId, revision, place, wish, change, offers, miss
         <span className="text-small text-quiet">{place.kindName}</span>
       </div>
       <div>
-        {place.hasPages ? (
-          <select
-            aria-label={`Who may see it on ${place.name}`}
-            className="w-full border border-quiet/60 bg-field px-2 py-1"
-            value={wish.visibility}
-            onChange={(e) => {
-              const visibility = e.target.value as Schemas['Visibility']
-              // Who may see what stands there is changed at once: nothing is made again for it. What must be asked before is asked with the release.
-              const asks = asksForPermission(place, { ...wish, visibility }) && !details?.values.thirdParty
-              change(asks ? { visibility, on: true } : { visibility })
-              if (place.release && !asks) open.mutate({ visibility, opensAt: wish.opensAt })
-            }}
-          >
-            {who.map(([value, words]) => (
-              <option key={value} value={value}>
-                {words}
-              </option>
-            ))}
-          </select>
-        ) : (
-          <span className="text-quiet">{place.seenBy}</span>
-        )}
-        {place.hasPages && (wish.on || place.release) && (
-          <OpensAt
-            place={place.name}
-            at={wish.opensAt}
-            take={(opensAt) => {
-              change({ opensAt })
-              if (place.release) open.mutate({ visibility: wish.visibility, opensAt })
-            }}
-          />
-        )}
-        {(wish.on || place.release) && unfit(place, wish) && <p className="mt-1 text-small text-amber">{unfit(place, wish)}</p>}
+        <WhoSees
+          place={place}
+          wish={wish}
+          take={(said) => {
+            const next = { ...wish, ...said }
+            // Who may see what stands there is changed at once: nothing is made again for it. What must be asked before is asked with the release.
+            const asks = asksForPermission(place, next) && !details?.values.thirdParty
+            change(asks ? { ...said, on: true } : said)
+            if (place.release && !asks && !lacksNames(next)) open.mutate(openingOf(next))
+          }}
+        />
       </div>
       <div className="min-w-0">
         <div className="flex flex-wrap items-baseline gap-x-4">

@@ -26,24 +26,25 @@ const way = (phase: string, more: object = {}) =>
     visibility: 'withLink',
     ...more,
   }) as NonNullable<Place['way']>
+const forGood = { named: { mails: [], groups: [] }, opensAt: null, endsAt: null }
 const standing = (more: object = {}) => ({ behind: false, profileId: 'web', visibility: 'signedIn', ...more }) as NonNullable<Place['release']>
 const place = (more: object = {}): Place =>
   ({ id: 'p', name: 'Staff channel', usualProfile: 'web', refuses: [], unfit: [], hasPages: true, release: null, way: null, ...more }) as unknown as Place
 const offer = (id: string, more: object = {}): Offer =>
   ({ id, title: id, findings: [], nothingToEncode: false, estimate: { time: 60_000 }, ...more }) as unknown as Offer
-const wish = (more: object = {}): Wish => ({ on: true, profileId: 'web', visibility: 'signedIn', opensAt: null, ...more })
+const wish = (more: object = {}): Wish => ({ on: true, profileId: 'web', visibility: 'signedIn', ...forGood, ...more })
 
 describe('a place', () => {
   it.each([
-    [place(), { on: false, profileId: 'web', visibility: 'signedIn', opensAt: null }],
-    [place({ usualProfile: 'podcast-720p' }), { on: false, profileId: 'podcast-720p', visibility: 'signedIn', opensAt: null }],
+    [place(), { on: false, profileId: 'web', visibility: 'signedIn', ...forGood }],
+    [place({ usualProfile: 'podcast-720p' }), { on: false, profileId: 'podcast-720p', visibility: 'signedIn', ...forGood }],
     [
       place({ release: standing({ behind: true, visibility: 'withLink', profileId: 'small' }) }),
-      { on: true, profileId: 'small', visibility: 'withLink', opensAt: null },
+      { on: true, profileId: 'small', visibility: 'withLink', ...forGood },
     ],
-    [place({ release: standing() }), { on: false, profileId: 'web', visibility: 'signedIn', opensAt: null }],
-    [place({ way: way('failed') }), { on: true, profileId: 'web', visibility: 'withLink', opensAt: null }],
-    [place({ release: standing(), way: way('failed', { takesDown: true }) }), { on: false, profileId: 'web', visibility: 'withLink', opensAt: null }],
+    [place({ release: standing() }), { on: false, profileId: 'web', visibility: 'signedIn', ...forGood }],
+    [place({ way: way('failed') }), { on: true, profileId: 'web', visibility: 'withLink', ...forGood }],
+    [place({ release: standing(), way: way('failed', { takesDown: true }) }), { on: false, profileId: 'web', visibility: 'withLink', ...forGood }],
   ])('is chosen where something is to be done: %#', (of, chosen) => {
     expect(chosenAtFirst(of)).toEqual(chosen)
   })

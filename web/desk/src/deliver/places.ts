@@ -4,7 +4,14 @@ import { count, lengthOf, size } from '../ui/words'
 export type Place = Schemas['OutletView']
 export type Offer = Schemas['ProfileOffer']
 export type Phase = Schemas['ReleasePhase']
-export type Wish = { on: boolean; profileId: string; visibility: Schemas['Visibility']; opensAt: string | null }
+export interface Wish {
+  on: boolean
+  profileId: string
+  visibility: Schemas['Visibility']
+  named: Schemas['NamedPeople']
+  opensAt: string | null
+  endsAt: string | null
+}
 
 const underWay: Phase[] = ['planned', 'rendering', 'checking', 'packing', 'sending', 'processingThere']
 export const isUnderWay = (phase: Phase | undefined) => phase !== undefined && underWay.includes(phase)
@@ -15,7 +22,9 @@ export function chosenAtFirst(place: Place): Wish {
     on: Boolean(place.release?.behind) || (place.way?.phase === 'failed' && !place.way.takesDown),
     profileId: place.way?.profileId || place.release?.profileId || place.usualProfile,
     visibility: place.way?.visibility ?? place.release?.visibility ?? 'signedIn',
+    named: place.way?.named ?? place.release?.named ?? { mails: [], groups: [] },
     opensAt: place.way?.opensAt ?? place.release?.opensAt ?? null,
+    endsAt: place.way?.endsAt ?? place.release?.endsAt ?? null,
   }
 }
 
@@ -27,8 +36,9 @@ export function inWay(place: Place, wish: Wish, offers: Offer[], missing: Schema
   const fault = offers.find((o) => o.id === wish.profileId)?.findings.find((f) => f.isFault)
   if (fault) return fault.sentence
   if (missing.length > 0) return missing.map((m) => m.sentence).join(' ')
+  if (place.hasPages && lacksNames(wish)) return 'Name who may see it.'
   const now = place.release
-  const open = now?.visibility === wish.visibility && sameMoment(now.opensAt, wish.opensAt)
+  const open = now?.visibility === wish.visibility && sameMoment(now.opensAt, wish.opensAt) && sameMoment(now.endsAt, wish.endsAt)
   if (now && !now.behind && now.profileId === wish.profileId && open && place.way?.phase !== 'failed') return 'It stands there as it is wanted.'
   return undefined
 }
@@ -37,7 +47,15 @@ const sameMoment = (a: string | null | undefined, b: string | null | undefined) 
 
 /** Whether it must be asked if there is material of others in the lesson: before people outside the house can come to it for the first time. */
 export const asksForPermission = (place: Place, wish: Wish) =>
-  place.hasPages ? wish.visibility === 'withLink' && place.release?.visibility !== 'withLink' : place.isOpen && !place.release
+  place.hasPages ? isOpenToStrangers(wish.visibility) && !isOpenToStrangers(place.release?.visibility) : place.isOpen && !place.release
+
+const isOpenToStrangers = (visibility: Schemas['Visibility'] | undefined) => visibility === 'withLink' || visibility === 'everybody'
+
+/** Whether people are to be named, and none is. */
+export const lacksNames = (wish: Wish) => wish.visibility === 'named' && wish.named.mails.length + wish.named.groups.length === 0
+
+/** What a wish says of who may see it. */
+export const openingOf = ({ visibility, named, opensAt, endsAt }: Wish) => ({ visibility, named, opensAt, endsAt })
 
 /** What of what is handed on does not fit who may see it. */
 export const unfit = (place: Place, wish: Wish) => place.unfit.find((u) => u.visibility === wish.visibility)?.sentence

@@ -34,7 +34,11 @@ export function Kit() {
               <TextLink to="/kit/outlets/new">Add an outlet</TextLink>
             </p>
           </Waiting>
-          <h2 className="mt-10">Space</h2>
+          <h2 className="mt-10">People</h2>
+          <p className="border-t border-hairline py-2">
+            <TextLink to="/kit/people">Who can sign in, and the groups in which they are named</TextLink>
+          </p>
+          <h2 className="mt-6">Space</h2>
           <p className="border-t border-hairline py-2">
             <TextLink to="/kit/space">What the library takes, and what could be freed</TextLink>
           </p>
