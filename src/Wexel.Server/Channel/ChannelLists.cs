@@ -53,7 +53,9 @@ internal sealed class ChannelLists(WexelDb db, LearningLog learning, TimeProvide
                 r.Revision
             ))
             .ToListAsync(cancel);
-        var shown = rows.Where(r => Seeing.May(ShownReleases.From(new Opening(r.Visibility, r.OpensAt, r.EndsAt), r.OwnerId, r.Named), viewer, SeenIn.List, now))
+        var shown = rows.Where(r =>
+                Seeing.May(ShownReleases.From(new Opening(r.Visibility, r.OpensAt, r.EndsAt), r.OwnerId, r.Named), viewer, SeenIn.List, now)
+            )
             .ToList();
         var learners = await db
             .LearnerRecords.GroupBy(l => l.LessonId)

@@ -58,7 +58,7 @@ internal static class ChannelPages
     {
         var front = ChannelFront.Of(channel.Lessons, order, tag);
         var here = $"/c/{channel.Address}";
-        var body = new StringBuilder($"<section class=\"channel\" style=\"--channel:{channel.Settings.Colour}\">").Append(
+        var body = new StringBuilder($"<section class=\"channel front\" style=\"--channel:{channel.Settings.Colour}\"><div>").Append(
             $"<h1 dir=\"auto\">{Text(channel.Name)}</h1>"
         );
         if (channel.Settings.About.Length > 0)
@@ -88,10 +88,11 @@ internal static class ChannelPages
 
         if (front.Parts.Count == 0)
             body.Append("<p>Nothing here is filed so any more.</p>");
+        body.Append("</div>");
         if (front.Tags.Count > 0)
-            body.Append("<h2 class=\"subjects\">Subjects</h2><p>")
+            body.Append("<aside><h2>Subjects</h2><p>")
                 .AppendJoin(" · ", front.Tags.Select(t => $"<a href=\"{here}?tag={Uri.EscapeDataString(t)}\" dir=\"auto\">{Text(t)}</a>"))
-                .Append("</p>");
+                .Append("</p></aside>");
         body.Append("</section>");
         return Page(channel.Name, channels, channel, guest, body.ToString());
     }
@@ -116,7 +117,7 @@ internal static class ChannelPages
         };
         var language = lesson.Language is { } tag ? $" lang=\"{Text(tag)}\"" : "";
         return $"""
-            <li><span class="place">{lesson.Position.ToString(CultureInfo.InvariantCulture)}</span>
+            <li><span class="number">{lesson.Position.ToString(CultureInfo.InvariantCulture)}</span>
             <a class="still" href="/watch/{lesson.Token}" tabindex="-1" aria-hidden="true">{Picture(lesson)}</a>
             <div><h{level}><a href="/watch/{lesson.Token}" dir="auto"{language}>{Text(lesson.Title)}</a></h{level}>{(
                 lesson.About.Length > 0 ? $"<p dir=\"auto\"{language}>{Text(lesson.About)}</p>" : ""

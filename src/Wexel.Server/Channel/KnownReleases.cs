@@ -31,10 +31,20 @@ internal sealed class KnownReleases(IDbContextFactory<WexelDb> databases, Change
     private async Task<KnownRelease?> ReadAsync(string token, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        return
-            await db.Releases.Include(r => r.Lesson).AsNoTracking().FirstOrDefaultAsync(r => r.Token == token && r.Outlet!.Kind == ChannelKind.Channel, cancel)
-                is { } r
-            ? new KnownRelease(new Taken(r.LessonId, r.OutletId, r.Id, r.Revision), r.Shown(), r.Container, r.FileKey, r.PosterKey)
+        var found = db
+            .Releases.Where(r => r.Token == token && r.Outlet!.Kind == ChannelKind.Channel)
+            .Select(r => new
+            {
+                Taken = new Taken(r.LessonId, r.OutletId, r.Id, r.Revision),
+                Opening = new Opening(r.Visibility, r.OpensAt, r.EndsAt),
+                r.Lesson!.OwnerId,
+                r.Named,
+                r.Container,
+                r.FileKey,
+                r.PosterKey,
+            });
+        return await found.FirstOrDefaultAsync(cancel) is { } r
+            ? new KnownRelease(r.Taken, ShownReleases.From(r.Opening, r.OwnerId, r.Named), r.Container, r.FileKey, r.PosterKey)
             : null;
     }
 }

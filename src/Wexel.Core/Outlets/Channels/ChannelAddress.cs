@@ -1,4 +1,3 @@
-using System.Globalization;
 using System.Text;
 
 namespace Wexel.Core.Outlets.Channels;
@@ -8,16 +7,16 @@ public static class ChannelAddress
 {
     private const int Longest = 60;
 
-    /// <summary>An address made of a channel's name: marks on letters go, whatever else is no letter becomes a hyphen.</summary>
+    /// <summary>An address made of a channel's name: whatever is no letter from a to z and no digit becomes a hyphen.</summary>
     /// <returns>The address; empty where nothing of the name can stand in one.</returns>
     public static string From(string name)
     {
         var text = new StringBuilder();
-        foreach (var letter in name.Normalize(NormalizationForm.FormD).ToLowerInvariant())
+        foreach (var letter in name.ToLowerInvariant())
         {
             if (char.IsAsciiLetterOrDigit(letter))
                 text.Append(letter);
-            else if (CharUnicodeInfo.GetUnicodeCategory(letter) != UnicodeCategory.NonSpacingMark && text.Length > 0 && text[^1] != '-')
+            else if (text.Length > 0 && text[^1] != '-')
                 text.Append('-');
             if (text.Length == Longest)
                 break;

@@ -83,9 +83,9 @@ public sealed record ChannelFront(IReadOnlyList<ChannelPart> Parts, ChannelLesso
     {
         var shown = lessons.Where(l => tag is null || l.Tags.Contains(tag, StringComparer.OrdinalIgnoreCase)).ToList();
         IReadOnlyList<ChannelPart> parts =
-            order == ListOrder.Teaching
-                ? [.. shown.GroupBy(l => l.Course).Select(c => new ChannelPart(c.First().CourseTitle, [.. c]))]
-                : shown.Count == 0 ? [] : [new ChannelPart(null, [.. Ordered(shown, order)])];
+            order == ListOrder.Teaching ? [.. shown.GroupBy(l => l.Course).Select(c => new ChannelPart(c.First().CourseTitle, [.. c]))]
+            : shown.Count == 0 ? []
+            : [new ChannelPart(null, [.. Ordered(shown, order)])];
         return new ChannelFront(
             parts,
             lessons.Where(l => l.Seen is { Complete: false } seen && seen.At > TimeSpan.Zero && seen.At < l.Length).MaxBy(l => l.Seen!.Last),

@@ -32,7 +32,7 @@ public sealed class ChannelKind : OutletKind<ChannelSettings>
     public override int Rank => 10;
 
     /// <inheritdoc/>
-    public override IReadOnlyList<OutletField> Fields => 
+    public override IReadOnlyList<OutletField> Fields =>
         [
             new("about", "What it is about", OutletInput.Text),
             new("address", "Short address", OutletInput.Line, "It is found under /c/ and this, as in /c/ticket-desk. Empty, it is made of the name."),
