@@ -11,13 +11,13 @@ const { ask } = await signIn(base)
 const middle = (numbers) => numbers.sort((a, b) => a - b)[Math.floor(numbers.length / 2)]
 const wait = (ms) => new Promise((done) => setTimeout(done, ms))
 
-/** A lesson that whoever has the link may see, and its file. */
+/** A lesson that everybody may see, and its file. */
 async function released() {
   for (const { id } of (await ask('GET', '/api/lessons')).flatMap((c) => c.lessons)) {
     const { kind, release } = (await ask('GET', `/api/lessons/${id}/releases`)).find((o) => o.kind === 'channel')
-    if (kind === 'channel' && release?.visibility === 'withLink') return new URL(release.link).pathname
+    if (kind === 'channel' && release?.visibility === 'everybody') return new URL(release.link).pathname
   }
-  throw new Error('No lesson is released to whoever has the link.')
+  throw new Error('No lesson is released to everybody.')
 }
 const path = await released()
 

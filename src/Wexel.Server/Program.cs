@@ -267,6 +267,7 @@ app.MapOpenApi();
 app.MapSignIn();
 app.MapAccount();
 app.MapPeople();
+app.MapOwners();
 app.MapLessons();
 app.MapRevisions();
 app.MapLessonFiles();

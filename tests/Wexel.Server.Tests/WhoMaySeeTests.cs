@@ -76,6 +76,10 @@ public sealed class WhoMaySeeTests(ReleasedServerFixture fixture) : IClassFixtur
         (await FindsAsync(people["named"])).ShouldStartWith(Reaches);
         await ServerFixture.ExecuteAsync($"update \"AspNetUsers\" set \"DisabledAt\" = now() where \"Id\" = '{named}'", Database());
         (await FindsAsync(people["named"])).ShouldBe("");
+        await ServerFixture.ExecuteAsync(
+            $"update \"Lessons\" set \"OwnerId\" = (select \"Id\" from \"AspNetUsers\" where \"Email\" = '{ServerFixture.Trainer}') where \"Id\" = '{lesson}'",
+            Database()
+        );
 
         async Task OpenAsync(string visibility) =>
             (
@@ -176,6 +180,29 @@ public sealed class WhoMaySeeTests(ReleasedServerFixture fixture) : IClassFixtur
 
         (await OpenAsync(new { visibility = "everybody" })).EnsureSuccessStatusCode();
         (await fixture.Anonymous().GetAsync(page)).StatusCode.ShouldBe(HttpStatusCode.OK);
+    }
+
+    [Fact]
+    public async Task A_lesson_is_given_away_by_its_owner_alone_or_by_anybody_where_that_left()
+    {
+        var (owner, _, _, lesson) = await ChannelAsync();
+        var other = await PersonAsync("sven.lund@brackwater.example", "Sven Lund", Roles.Trainer);
+        var learner = await PersonAsync("lea.moor@brackwater.example", "Lea Moor");
+        var sven = await fixture.SignedInAsync("sven.lund@brackwater.example");
+        var before = (await owner.JsonAsync($"/api/lessons/{lesson}/owner")).GetProperty("personId").GetGuid();
+        async Task<(HttpStatusCode, string?)> GiveAsync(HttpClient who, Guid personId)
+        {
+            var answer = await who.PutAsJsonAsync($"/api/lessons/{lesson}/owner", new { personId });
+            return (answer.StatusCode, answer.IsSuccessStatusCode ? null : (await answer.ProblemAsync()).GetProperty("code").GetString());
+        }
+
+        (await GiveAsync(sven, other)).ShouldBe((HttpStatusCode.Forbidden, "owner-is-another"));
+        (await GiveAsync(owner, learner)).ShouldBe((HttpStatusCode.UnprocessableEntity, "owner-unfit"));
+        (await GiveAsync(owner, other)).ShouldBe((HttpStatusCode.NoContent, null));
+        var now = await owner.JsonAsync($"/api/lessons/{lesson}/owner");
+        (now.GetProperty("name").GetString(), now.GetProperty("mayGive").GetBoolean()).ShouldBe(("Sven Lund", false));
+        await ServerFixture.ExecuteAsync($"update \"AspNetUsers\" set \"DisabledAt\" = now() where \"Id\" = '{other}'", Database());
+        (await GiveAsync(owner, before)).ShouldBe((HttpStatusCode.NoContent, null));
     }
 
     private string Database() => fixture.Connection[(fixture.Connection.LastIndexOf('=') + 1)..];

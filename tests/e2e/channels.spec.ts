@@ -47,6 +47,13 @@ test('two channels cannot have one short address', async ({ page }) => {
   await signIn(page)
   await page.goto('/kit/outlets/new')
   await page.getByRole('radio', { name: /^channel/i }).check()
+  // A name for everything is advised against, and better ones are offered.
+  await page.getByLabel('Name', { exact: true }).fill('Training')
+  await expect(page.getByText(/“Training” is a name for everything/)).toBeVisible()
+  await hasNoAccessibilityFaults(page)
+  await page.getByRole('button', { name: 'Ticket desk basics' }).click()
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Ticket desk basics')
+  await expect(page.getByText(/is a name for everything/)).toBeHidden()
   await page.getByLabel('Name', { exact: true }).fill('Staff  Channel!')
   await page.getByRole('button', { name: /^Add/ }).click()
   await expect(page.getByText('The channel “Staff channel” has the short address staff-channel already. Enter another.')).toBeVisible()

@@ -26,7 +26,7 @@ test('a lesson is for a group alone, until it is for everybody again', async ({ 
   await expect(channel.getByText('Nobody is named yet; it stays as it was until somebody is.')).toBeVisible()
   const said = page.waitForResponse((r) => r.url().includes('/visibility'))
   await channel.getByLabel(/^Mail address or group/).fill('Harbour walk')
-  await channel.getByRole('button', { name: 'Name', exact: true }).click()
+  await channel.getByRole('button', { name: 'Add', exact: true }).click()
   expect((await said).status()).toBe(204)
   await expect(channel.getByRole('list', { name: /^Who is named/ }).getByText('group of 1')).toBeVisible()
   await expect(channel.getByText(/Only named people can play it/).first()).toBeVisible()

@@ -27,6 +27,10 @@ public abstract class OutletKind
     /// <summary>What is asked of an outlet of this kind besides its name.</summary>
     public virtual IReadOnlyList<OutletField> Fields => [];
 
+    /// <summary>Names that say nothing of what is there, in small letters: whoever gives one is told what comes of that. None where the name does not
+    /// lead learners.</summary>
+    public virtual IReadOnlyList<string> GeneralNames => [];
+
     /// <summary>Whether learners come to Wexel's own pages for it, where who may see a release is asked.</summary>
     public virtual bool HasPages => false;
 

@@ -9,6 +9,7 @@ using Wexel.Server.Shelves;
 namespace Wexel.Server.Outlets;
 
 /// <summary>A kind of outlet, for whoever adds one.</summary>
+/// <param name="GeneralNames">Names that say nothing of what is there, in small letters.</param>
 /// <param name="Start">What a new one starts with.</param>
 internal sealed record OutletKindView(
     string Code,
@@ -17,6 +18,7 @@ internal sealed record OutletKindView(
     IReadOnlyList<OutletField> Fields,
     IReadOnlyList<DeliveryView> Deliveries,
     IReadOnlyList<Carried> Carries,
+    IReadOnlyList<string> GeneralNames,
     JsonObject Start
 );
 
@@ -78,6 +80,7 @@ internal static class OutletEndpoints
                     k.Fields,
                     [.. deliveries.FindAll(k.Deliveries).Select(d => new DeliveryView(d.Code, d.Name, d.AskedFor, d.Hint))],
                     k.Carries,
+                    k.GeneralNames,
                     k.Start()
                 ))
                 .ToList()

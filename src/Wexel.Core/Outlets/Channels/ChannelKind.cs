@@ -40,6 +40,10 @@ public sealed class ChannelKind : OutletKind<ChannelSettings>
         ];
 
     /// <inheritdoc/>
+    public override IReadOnlyList<string> GeneralNames { get; } =
+    ["channel", "courses", "e-learning", "general", "internal", "knowledge", "learning", "lessons", "main", "training", "trainings", "tutorials", "videos"];
+
+    /// <inheritdoc/>
     public override bool HasPages => true;
 
     /// <inheritdoc/>

@@ -54,7 +54,7 @@ export function NamedPeople({ place, named, take }: { place: string; named: Name
           onChange={(e) => type(e.target.value)}
         />
         <Button look="link" type="submit" className="text-small">
-          Name
+          Add
         </Button>
         <datalist id={id}>
           {groups.map((g) => (
@@ -92,7 +92,7 @@ function Entry({ name, drop, children }: { name: string; drop: () => void; child
         {name}
         {children}
       </span>
-      <button type="button" aria-label={`Name ${name} no more`} className="grid h-6 w-6 flex-none place-items-center text-quiet hover:text-ink" onClick={drop}>
+      <button type="button" aria-label={`Take ${name} off`} className="grid h-6 w-6 flex-none place-items-center text-quiet hover:text-ink" onClick={drop}>
         <X size={14} />
       </button>
     </li>

@@ -69,6 +69,7 @@ export function PlaceRow({ lessonId, revision, place, wish, change, offers, miss
       </div>
       <div>
         <WhoSees
+          lessonId={lessonId}
           place={place}
           wish={wish}
           take={(said) => {

@@ -1,11 +1,19 @@
 import type { Schemas } from '../app/api'
+import { Owner } from '../people/Owner'
 import { useVisibilities } from '../people/usePeople'
 import { NamedPeople } from './NamedPeople'
 import { OpenTimes } from './OpenTimes'
 import { type Place, unfit, type Wish } from './places'
 
+interface Props {
+  lessonId: string
+  place: Place
+  wish: Wish
+  take: (change: Partial<Wish>) => void
+}
+
 /** Who may see a lesson at a place, from when and until when, with what that means. */
-export function WhoSees({ place, wish, take }: { place: Place; wish: Wish; take: (change: Partial<Wish>) => void }) {
+export function WhoSees({ lessonId, place, wish, take }: Props) {
   const levels = useVisibilities().data ?? []
   if (!place.hasPages) return <span className="text-quiet">{place.seenBy}</span>
   const matters = wish.on || Boolean(place.release)
@@ -24,6 +32,7 @@ export function WhoSees({ place, wish, take }: { place: Place; wish: Wish; take:
         ))}
       </select>
       {matters && <p className="mt-1 text-small text-quiet">{levels.find((l) => l.level === wish.visibility)?.means}</p>}
+      {matters && wish.visibility === 'onlyMe' && <Owner lessonId={lessonId} />}
       {matters && wish.visibility === 'named' && <NamedPeople place={place.name} named={wish.named} take={(named) => take({ named })} />}
       {matters && <OpenTimes place={place.name} opensAt={wish.opensAt} endsAt={wish.endsAt} take={take} />}
       {matters && unfit(place, wish) && <p className="mt-1 text-small text-amber">{unfit(place, wish)}</p>}

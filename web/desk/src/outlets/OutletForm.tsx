@@ -2,6 +2,7 @@ import { type FormEvent, useState } from 'react'
 import { Refused, type Schemas } from '../app/api'
 import { Button } from '../ui/Button'
 import { Field } from '../ui/Field'
+import { GeneralName } from './GeneralName'
 import { SettingsField } from './SettingsField'
 
 export type Settings = Record<string, unknown>
@@ -44,6 +45,7 @@ export function OutletForm({ kind, start, action, save }: Props) {
   return (
     <form onSubmit={submit} noValidate className="flex max-w-[560px] flex-col gap-4">
       <Field label="Name" value={entered.name} onChange={(e) => enter({ ...entered, name: e.target.value })} problem={at('name')} />
+      <GeneralName kind={kind} name={entered.name} take={(name) => enter({ ...entered, name })} />
       {kind.fields.map((field) => (
         <SettingsField
           key={field.name}
