@@ -26,6 +26,7 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
     public DbSet<PodcastFeed> PodcastFeeds => Set<PodcastFeed>();
     public DbSet<SignedIn> SignedIn => Set<SignedIn>();
     public DbSet<PeopleGroup> PeopleGroups => Set<PeopleGroup>();
+    public DbSet<MailedCode> MailedCodes => Set<MailedCode>();
     public DbSet<GroupMember> GroupMembers => Set<GroupMember>();
     public DbSet<Upload> Uploads => Set<Upload>();
     public DbSet<House> Houses => Set<House>();
@@ -86,6 +87,7 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
         });
         builder.Entity<Person>().HasMany(p => p.SignedIn).WithOne().HasForeignKey(s => s.PersonId);
         builder.Entity<PeopleGroup>().HasMany(g => g.Members).WithOne().HasForeignKey(m => m.GroupId);
+        builder.Entity<MailedCode>().HasIndex(c => c.Mail).IsUnique();
         builder.Entity<PeopleGroup>().HasIndex(g => g.Name).IsUnique();
         builder.Entity<GroupMember>(member =>
         {
@@ -123,6 +125,7 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
             release.Property(r => r.Episode).HasColumnType("jsonb");
             release.Property(r => r.Details).HasColumnType("jsonb");
             release.Property(r => r.Named).HasColumnType("jsonb");
+            release.Property(r => r.Invited).HasColumnType("jsonb");
             release.Property(r => r.There).HasColumnType("jsonb");
             release.Property(r => r.PackageFiles).HasColumnType("jsonb");
             release.HasIndex(r => r.Token).IsUnique();

@@ -198,6 +198,8 @@ builder
     .AddScoped<ReleaseViews>()
     .AddScoped<CourseReleaser>()
     .AddSingleton<Viewers>()
+    .AddScoped<MailedCodes>()
+    .AddScoped<Invitations>()
     .AddScoped<Sitemap>()
     .AddScoped<ChannelLists>()
     .AddScoped<IOutletCare, ChannelCare>()
@@ -268,6 +270,7 @@ app.MapSignIn();
 app.MapAccount();
 app.MapPeople();
 app.MapOwners();
+app.MapGuests();
 app.MapLessons();
 app.MapRevisions();
 app.MapLessonFiles();

@@ -205,6 +205,76 @@ public sealed class WhoMaySeeTests(ReleasedServerFixture fixture) : IClassFixtur
         (await GiveAsync(owner, before)).ShouldBe((HttpStatusCode.NoContent, null));
     }
 
+    [Fact]
+    public async Task A_named_address_without_an_account_gets_a_mail_and_opens_the_lesson_by_a_code_alone()
+    {
+        var (owner, release, page, _) = await ChannelAsync();
+        const string inge = "inge+desk@harbour.example";
+        async Task OpenAsync(string visibility, params string[] mails) =>
+            (
+                await owner.PutAsJsonAsync($"/api/releases/{release}/visibility", new { visibility, named = new { mails, groups = Array.Empty<Guid>() } })
+            ).EnsureSuccessStatusCode();
+        async Task<List<JsonElement>> MailsAsync(string to) =>
+            [
+                .. (await fixture.Outside.Client.GetFromJsonAsync<JsonElement>("/mail.json"))
+                    .EnumerateArray()
+                    .Where(m => m.GetProperty("to").GetString()!.Contains(to, StringComparison.OrdinalIgnoreCase)),
+            ];
+        async Task<JsonElement> MailAsync(string to, int count)
+        {
+            for (var until = DateTime.UtcNow.AddSeconds(60); DateTime.UtcNow < until; await Task.Delay(100))
+            {
+                if ((await MailsAsync(to)) is var mails && mails.Count >= count)
+                    return mails.MaxBy(m => m.GetProperty("number").GetInt32());
+            }
+
+            throw new TimeoutException($"No mail came to {to}.");
+        }
+
+        // Told once, with the address; those who have an account, or were told, are not.
+        await OpenAsync("named", inge, ServerFixture.Learner);
+        (await MailAsync(inge, 1)).GetProperty("text").GetString()!.ShouldContain(page);
+        await OpenAsync("named", inge, ServerFixture.Learner);
+        (await MailsAsync(ServerFixture.Learner)).ShouldBeEmpty();
+
+        var guest = fixture.Anonymous();
+        (await guest.GetAsync(page)).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+        async Task<HttpStatusCode> WantAsync(string email) => (await guest.PostAsJsonAsync("/api/sign-in/code", new { email })).StatusCode;
+        async Task<HttpStatusCode> TypeAsync(string email, string code) =>
+            (await guest.PostAsJsonAsync("/api/sign-in/code/typed", new { email, code })).StatusCode;
+        // The answer tells nobody who is named.
+        (await WantAsync("nobody@harbour.example")).ShouldBe(HttpStatusCode.NoContent);
+        (await WantAsync(inge)).ShouldBe(HttpStatusCode.NoContent);
+        var code = (await MailAsync(inge, 2)).GetProperty("subject").GetString()![..6];
+        (await MailsAsync("nobody@harbour.example")).ShouldBeEmpty();
+        (await TypeAsync(inge, code == "123456" ? "123457" : "123456")).ShouldBe(HttpStatusCode.Unauthorized);
+        (await TypeAsync("nobody@harbour.example", code)).ShouldBe(HttpStatusCode.Unauthorized);
+        (await TypeAsync(inge.ToUpperInvariant(), $" {code} ")).ShouldBe(HttpStatusCode.NoContent);
+        (await guest.GetAsync(page)).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await guest.GetAsync(page + "/video.mp4")).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await guest.GetStringAsync("/channel")).ShouldContain(page);
+        (await TypeAsync(inge, code)).ShouldBe(HttpStatusCode.Unauthorized, "it is good once");
+        // A guest is not of the house, and makes no lessons.
+        await OpenAsync("signedIn");
+        (await guest.GetAsync(page)).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
+        (await guest.GetAsync("/api/lessons")).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
+
+        // Who has an account is told to use it; a code is over after a few tries.
+        await OpenAsync("named", inge, ServerFixture.Learner);
+        (await guest.GetAsync(page)).StatusCode.ShouldBe(HttpStatusCode.OK);
+        await WantAsync(ServerFixture.Learner);
+        (await MailAsync(ServerFixture.Learner, 1)).GetProperty("text").GetString()!.ShouldContain("sign in with your password");
+        using var scope = fixture.Server.Services.CreateScope();
+        var codes = scope.ServiceProvider.GetRequiredService<People.MailedCodes>();
+        var cancel = TestContext.Current.CancellationToken;
+        await codes.SendAsync(inge, cancel);
+        var last = (await MailAsync(inge, 3)).GetProperty("subject").GetString()![..6];
+        for (var i = 0; i < 5; i++)
+            (await codes.TakeAsync(inge, last == "000000" ? "111111" : "000000", cancel)).ShouldBeNull();
+        (await codes.TakeAsync(inge, last, cancel)).ShouldBeNull();
+        (await MailsAsync(inge)).Count.ShouldBe(3);
+    }
+
     private string Database() => fixture.Connection[(fixture.Connection.LastIndexOf('=') + 1)..];
 
     private async Task<(HttpClient Owner, Guid Release, string Page, Guid Lesson)> ChannelAsync()

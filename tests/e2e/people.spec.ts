@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test'
 import { hasNoAccessibilityFaults, learner, newcomer, signIn } from './help'
+import { ports } from './playwright.config'
 
 test.describe.configure({ timeout: 300_000 })
 
@@ -52,4 +53,53 @@ test('a lesson is for a group alone, until it is for everybody again', async ({ 
   await expect(async () => expect(await sees(newcomer)).toEqual({ status: 200, text: 'Opening the desk', listed: false })).toPass()
   await who.selectOption({ label: 'Everybody' })
   await expect(async () => expect(await sees(newcomer)).toEqual({ status: 200, text: 'Opening the desk', listed: true })).toPass()
+})
+
+test('somebody without an account is named, gets a mail, and opens the lesson by a code', async ({ page, browser, request }) => {
+  await signIn(page)
+  await page.goto('/')
+  await page
+    .getByRole('link', { name: /Opening the desk/ })
+    .first()
+    .click()
+  const channel = page.getByTestId('outlet-channel')
+  const who = channel.getByLabel(/^Who may see it/)
+  await expect(channel.getByText('Live', { exact: true })).toBeVisible({ timeout: 280_000 })
+  await who.selectOption({ label: 'Named people' })
+  await channel.getByLabel(/^Mail address or group/).fill('inge@harbour.example')
+  await channel.getByRole('button', { name: 'Add', exact: true }).click()
+  await expect(channel.getByText(/inge@harbour.example has no account: a mail goes there/)).toBeVisible()
+
+  const mailed = async (what: RegExp) => {
+    let found: RegExpMatchArray | null | undefined
+    await expect(async () => {
+      const mails = (await (await request.get(`http://127.0.0.1:${ports.outside}/mail.json`)).json()) as { to: string; subject: string; text: string }[]
+      found = mails
+        .filter((m) => m.to.includes('inge@harbour.example'))
+        .map((m) => `${m.subject}\n${m.text}`.match(what))
+        .filter(Boolean)
+        .pop()
+      expect(found).toBeTruthy()
+    }).toPass({ timeout: 60_000 })
+    return (found as RegExpMatchArray)[0]
+  }
+  const context = await browser.newContext()
+  const guest = await context.newPage()
+  await guest.goto(await mailed(/http\S+\/watch\/\S+/))
+  await expect(guest.getByText(/a code can be sent to your mail address/)).toBeVisible()
+  await guest.getByRole('link', { name: 'Sign in' }).click()
+  await guest.getByRole('button', { name: 'Have a code sent' }).click()
+  await hasNoAccessibilityFaults(guest)
+  await guest.getByLabel(/^Mail address/).fill('inge@harbour.example')
+  await guest.getByRole('button', { name: 'Send the code' }).click()
+  await guest.getByLabel('Code').fill('12')
+  await guest.getByRole('button', { name: 'Sign in', exact: true }).click()
+  await expect(guest.getByText(/That is not the code of the last mail/)).toBeVisible()
+  await hasNoAccessibilityFaults(guest)
+  await guest.getByLabel('Code').fill((await mailed(/\d{6} is your code/)).slice(0, 6))
+  await guest.getByRole('button', { name: 'Sign in', exact: true }).click()
+  await expect(guest.getByRole('heading', { level: 1, name: 'Opening the desk' })).toBeVisible()
+  await who.selectOption({ label: 'Everybody' })
+  await expect(channel.getByText(/search engines are told of it/)).toBeVisible()
+  await context.close()
 })

@@ -12,7 +12,7 @@ public enum Visibility
     /// <summary>Whoever has the address, which cannot be guessed; it is listed and found nowhere, also not by people who are signed in.</summary>
     WithLink,
 
-    /// <summary>The organisation: people who are signed in.</summary>
+    /// <summary>The organisation: people of the house who are signed in.</summary>
     SignedIn,
 
     /// <summary>Everybody; it is listed, and found by search engines.</summary>
@@ -52,7 +52,8 @@ public sealed record Shown(Opening Opening, Guid? Owner, NamedPeople Named);
 /// <param name="Mail">Their mail address.</param>
 /// <param name="Groups">The groups that they are in.</param>
 /// <param name="MakesLessons">Whether they make lessons, and so look at them before others do.</param>
-public sealed record Viewer(Guid? Person, string? Mail, IReadOnlySet<Guid> Groups, bool MakesLessons)
+/// <param name="IsGuest">Whether they do not belong to the house: they are known by their mail address alone.</param>
+public sealed record Viewer(Guid? Person, string? Mail, IReadOnlySet<Guid> Groups, bool MakesLessons, bool IsGuest = false)
 {
     /// <summary>Somebody of whom nothing is known, as a browser that shows an embedded lesson on the page of others.</summary>
     public static Viewer Stranger { get; } = new(null, null, new HashSet<Guid>(), false);
@@ -101,7 +102,7 @@ public static class Seeing
         || what.Opening.Visibility switch
         {
             Visibility.Named => what.Named.Hold(who),
-            Visibility.SignedIn => who.IsSignedIn,
+            Visibility.SignedIn => who is { IsSignedIn: true, IsGuest: false },
             Visibility.WithLink or Visibility.Everybody => true,
             _ => false,
         };

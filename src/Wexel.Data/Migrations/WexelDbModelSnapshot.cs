@@ -603,6 +603,34 @@ namespace Wexel.Data.Migrations
                     b.ToTable("LessonRevisions");
                 });
 
+            modelBuilder.Entity("Wexel.Data.Model.MailedCode", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<DateTimeOffset>("ExpiresAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<string>("Mail")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<int>("Tries")
+                        .HasColumnType("integer");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Mail")
+                        .IsUnique();
+
+                    b.ToTable("MailedCodes");
+                });
+
             modelBuilder.Entity("Wexel.Data.Model.Outlet", b =>
                 {
                     b.Property<Guid>("Id")
@@ -711,6 +739,9 @@ namespace Wexel.Data.Migrations
                         .HasColumnType("character varying(256)");
 
                     b.Property<bool>("EmailConfirmed")
+                        .HasColumnType("boolean");
+
+                    b.Property<bool>("IsGuest")
                         .HasColumnType("boolean");
 
                     b.Property<string>("LastCodeHash")
@@ -865,6 +896,9 @@ namespace Wexel.Data.Migrations
 
                     b.Property<DateTimeOffset>("FirstReleasedAt")
                         .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("Invited")
+                        .HasColumnType("jsonb");
 
                     b.Property<Guid>("LessonId")
                         .HasColumnType("uuid");

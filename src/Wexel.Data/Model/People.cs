@@ -17,6 +17,9 @@ public sealed class Person : IdentityUser<Guid>
     /// <summary>The SHA-256 of that code.</summary>
     public string? LastCodeHash { get; set; }
 
+    /// <summary>Whether they came by a code that was sent to their mail address: they do not belong to the house, and see what they are named at.</summary>
+    public bool IsGuest { get; set; }
+
     public List<SignedIn> SignedIn { get; } = [];
 }
 
@@ -24,6 +27,23 @@ public sealed class Person : IdentityUser<Guid>
 public static class Roles
 {
     public const string Trainer = "trainer";
+}
+
+/// <summary>A code that was sent to a mail address; there is one at most for each.</summary>
+public sealed class MailedCode
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+
+    /// <summary>The address, in capital letters.</summary>
+    public required string Mail { get; init; }
+
+    /// <summary>The code, hashed as passwords are.</summary>
+    public required string Hash { get; init; }
+
+    public DateTimeOffset ExpiresAt { get; init; }
+
+    /// <summary>How often it was tried.</summary>
+    public int Tries { get; set; }
 }
 
 /// <summary>People who are named together, as those who may see something.</summary>

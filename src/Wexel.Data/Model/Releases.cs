@@ -202,6 +202,9 @@ public sealed class Release : PackagedRelease
     /// <summary>Who is named as those who may see it, <see cref="Core.People.NamedPeople"/> as JSON; null for nobody.</summary>
     public string? Named { get; set; }
 
+    /// <summary>The mail addresses that were told of it, as a JSON list; null for none.</summary>
+    public string? Invited { get; set; }
+
     public int Revision { get; set; }
     public required string ProfileId { get; set; }
 

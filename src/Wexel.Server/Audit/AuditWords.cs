@@ -26,6 +26,8 @@ internal static class AuditWords
     private static readonly FrozenDictionary<string, AuditAction> Actions = new Dictionary<string, AuditAction>
     {
         ["SignIn"] = new("signed in"),
+        ["WantCode"] = new("had a code sent"),
+        ["SignInByCode"] = new("signed in by a code"),
         ["SignOut"] = new("signed out"),
         ["ChangePassword"] = new("changed their password"),
         ["BeginSecondFactor"] = new("began to set up a code from an app"),

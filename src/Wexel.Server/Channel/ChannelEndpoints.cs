@@ -125,7 +125,7 @@ internal static class ChannelEndpoints
         var whose = opening.Visibility == Visibility.SignedIn ? "signed-in people" : "people who are named";
         return NoPage(
             "Please sign in",
-            $"This lesson is for {whose}.",
+            $"This lesson is for {whose}.{(opening.Visibility == Visibility.Named ? " You need no account: a code can be sent to your mail address." : "")}",
             ($"/sign-in?to={Uri.EscapeDataString($"/watch/{token}")}", embedded ? "Open and sign in" : "Sign in"),
             StatusCodes.Status401Unauthorized
         );

@@ -14,7 +14,8 @@ namespace Wexel.Server.People;
 /// <param name="Mail">Their mail address, by which they sign in.</param>
 /// <param name="MakesLessons">Whether they are a trainer.</param>
 /// <param name="IsDisabled">Whether they can sign in no more.</param>
-internal sealed record PersonEntry(Guid Id, string Name, string Mail, bool MakesLessons, bool IsDisabled);
+/// <param name="IsGuest">Whether they came by a code, and do not belong to the house.</param>
+internal sealed record PersonEntry(Guid Id, string Name, string Mail, bool MakesLessons, bool IsDisabled, bool IsGuest);
 
 /// <param name="Id">Which.</param>
 /// <param name="Name">What it is called.</param>
@@ -58,13 +59,14 @@ internal static class PeopleEndpoints
                 p.DisplayName,
                 p.Email,
                 p.DisabledAt,
+                p.IsGuest,
             })
             .ToListAsync(cancel);
         var groups = await db.PeopleGroups.AsNoTracking().Include(g => g.Members).OrderBy(g => g.Name).ToListAsync(cancel);
         var named = (await NamingAsync(db, cancel)).Select(r => NamedPeople.Read(r.Named)).ToList();
         return TypedResults.Ok(
             new PeopleView(
-                [.. people.Select(p => new PersonEntry(p.Id, p.DisplayName, p.Email!, trainers.Contains(p.Id), p.DisabledAt is not null))],
+                [.. people.Select(p => new PersonEntry(p.Id, p.DisplayName, p.Email!, trainers.Contains(p.Id), p.DisabledAt is not null, p.IsGuest))],
                 [.. groups.Select(g => new GroupEntry(g.Id, g.Name, [.. g.Members.Select(m => m.PersonId)], named.Count(n => n.Groups.Contains(g.Id))))]
             )
         );

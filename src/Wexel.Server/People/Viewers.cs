@@ -23,10 +23,10 @@ internal sealed class Viewers(IDbContextFactory<WexelDb> databases, Changes chan
     private async Task<Viewer?> ReadAsync(Guid person, bool makesLessons, CancellationToken cancel)
     {
         await using var db = await databases.CreateDbContextAsync(cancel);
-        var mail = await db.Users.Where(p => p.Id == person && p.DisabledAt == null).Select(p => new { p.Email }).FirstOrDefaultAsync(cancel);
+        var mail = await db.Users.Where(p => p.Id == person && p.DisabledAt == null).Select(p => new { p.Email, p.IsGuest }).FirstOrDefaultAsync(cancel);
         if (mail is null)
             return null;
         var groups = await db.GroupMembers.Where(m => m.PersonId == person).Select(m => m.GroupId).ToListAsync(cancel);
-        return new Viewer(person, mail.Email, groups.ToHashSet(), makesLessons);
+        return new Viewer(person, mail.Email, groups.ToHashSet(), makesLessons, mail.IsGuest);
     }
 }

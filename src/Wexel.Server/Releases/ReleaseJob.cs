@@ -8,6 +8,7 @@ using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Making.Storage;
 using Wexel.Server.Live;
+using Wexel.Server.People;
 using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Releases;
@@ -24,6 +25,7 @@ internal sealed class ReleaseJob(
     ProfileShelf shelf,
     FileStore store,
     ReleaseMail mail,
+    Invitations invitations,
     LiveNews news,
     TimeProvider clock,
     ILogger<ReleaseJob> log
@@ -70,6 +72,7 @@ internal sealed class ReleaseJob(
             {
                 ReleaseSteps.Settle(way);
                 await GoAsync(release, ReleasePhase.Live, null);
+                await invitations.TellAsync(release.Id, CancellationToken.None);
                 ended = true;
                 return null;
             }

@@ -8,12 +8,21 @@ using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Media.Rendering;
 using Wexel.Server.Live;
+using Wexel.Server.People;
 using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Releases;
 
 /// <summary>Changes what stands at outlets and makes nothing: stops what is on its way, has it taken down, and says who may see it.</summary>
-internal sealed class Releaser(WexelDb db, OutletShelf outlets, StandingReader standings, ReleaseWishes wishes, LiveNews news, TimeProvider clock)
+internal sealed class Releaser(
+    WexelDb db,
+    OutletShelf outlets,
+    StandingReader standings,
+    ReleaseWishes wishes,
+    Invitations invitations,
+    LiveNews news,
+    TimeProvider clock
+)
 {
     /// <summary>Stops releases that are on their way; what stands there stays.</summary>
     internal async Task StopAsync(Release release, CancellationToken cancel)
@@ -78,6 +87,7 @@ internal sealed class Releaser(WexelDb db, OutletShelf outlets, StandingReader s
             },
             cancel
         );
+        await invitations.TellAsync(release.Id, cancel);
         await news.LessonAsync(release.LessonId);
         return null;
     }

@@ -7,7 +7,7 @@ public sealed class SeeingTests
 {
     private static readonly Guid Owner = Guid.NewGuid();
     private static readonly Guid Crew = Guid.NewGuid();
-    private static readonly NamedPeople Named = new(["ines@brackwater.example"], [Crew]);
+    private static readonly NamedPeople Named = new(["ines@brackwater.example", "inge@harbour.example"], [Crew]);
     private static readonly DateTimeOffset Noon = new(2026, 12, 3, 12, 0, 0, TimeSpan.Zero);
 
     private static readonly Dictionary<string, Viewer> People = new()
@@ -19,6 +19,8 @@ public sealed class SeeingTests
         ["in a named group"] = Learner("bo@brackwater.example", Crew),
         ["owner"] = new(Owner, "mara@brackwater.example", new HashSet<Guid>(), true),
         ["other trainer"] = new(Guid.NewGuid(), "per@brackwater.example", new HashSet<Guid>(), true),
+        ["guest"] = Learner("guest@harbour.example") with { IsGuest = true },
+        ["named guest"] = Learner("inge@harbour.example") with { IsGuest = true },
         ["administrator"] = Learner("ada@brackwater.example"),
     };
 
@@ -30,7 +32,7 @@ public sealed class SeeingTests
     /// <summary>By its address, and in lists; the rest is told to whoever asks, or to nobody.</summary>
     [Theory]
     [InlineData(Visibility.OnlyMe, "owner", "owner", "")]
-    [InlineData(Visibility.Named, "owner, named learner, in a named group", "owner, named learner, in a named group", "")]
+    [InlineData(Visibility.Named, "owner, named learner, named guest, in a named group", "owner, named learner, named guest, in a named group", "")]
     [InlineData(Visibility.WithLink, "all", "", "preview")]
     [InlineData(
         Visibility.SignedIn,

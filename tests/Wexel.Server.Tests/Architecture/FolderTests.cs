@@ -62,7 +62,7 @@ public class FolderTests
             Learning: Setup Upkeep
             SignIn: Remembering Setup Telemetry
             Serving: Setup SignIn Telemetry
-            People: Remembering Setup SignIn
+            People: Mailing Remembering Setup SignIn
             Shelves: Live Setup
             Kit: Setup Shelves
             Recordings: Live Setup Shelves
@@ -74,7 +74,7 @@ public class FolderTests
             Rendering: Estimates Live Mailing Setup Shelves SignIn Telemetry Upkeep
             Profiles: Estimates Setup Shelves
             Trying: Estimates Setup Shelves
-            Releases: Feeds Live Mailing Outlets Rendering Setup Shelves SignIn Telemetry Upkeep
+            Releases: Feeds Live Mailing Outlets People Rendering Setup Shelves SignIn Telemetry Upkeep
             Board: Estimates Releases Setup Shelves SignIn
             Lessons: Live Recordings Releases Setup Shelves SignIn Uploads Upkeep
             Library: Releases Rendering Setup Shelves SignIn

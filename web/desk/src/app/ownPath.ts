@@ -8,3 +8,6 @@ export function ownPath(asked: string | null, origin: string): string | undefine
   // The whole of it: a path by itself may begin with two slashes, which is another host.
   return url.origin === origin && url.pathname !== '/sign-in' ? url.href : undefined
 }
+
+/** Where somebody was before they were asked to sign in. */
+export const wantedPage = () => ownPath(new URLSearchParams(location.search).get('to'), location.origin)

@@ -4,7 +4,8 @@ import { Button } from '../ui/Button'
 import { Field } from '../ui/Field'
 import { TextLink } from '../ui/TextLink'
 import { api, Refused, taken } from './api'
-import { ownPath } from './ownPath'
+import { wantedPage } from './ownPath'
+import { SignInByCode } from './SignInByCode'
 
 export function useMe() {
   return useQuery({
@@ -57,13 +58,14 @@ function SignIn() {
   const client = useQueryClient()
   const [problem, setProblem] = useState('')
   const [codeAsked, askForCode] = useState(false)
+  const [byMail, setByMail] = useState(false)
   const signIn = async (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault()
     const form = new FormData(event.currentTarget)
     const said = (name: string) => String(form.get(name) ?? '')
     try {
       const me = await taken(api.POST('/api/sign-in', { body: { email: said('email'), password: said('password'), code: codeAsked ? said('code') : null } }))
-      const to = ownPath(new URLSearchParams(location.search).get('to'), location.origin)
+      const to = wantedPage()
       if (to) location.assign(to)
       else if (!me.trainer) location.assign('/channel')
       else if (location.pathname === '/sign-in') location.assign('/')
@@ -74,6 +76,7 @@ function SignIn() {
       setProblem(asks && !codeAsked ? '' : (refused as Error).message)
     }
   }
+  if (byMail) return <SignInByCode back={() => setByMail(false)} />
   return (
     <main className="mx-auto mt-24 max-w-sm p-6">
       <p className="mb-6 text-title font-bold">wexel</p>
@@ -93,6 +96,12 @@ function SignIn() {
           <Button type="submit">Sign in</Button>
         </div>
       </form>
+      <p className="mt-6 border-t border-hairline pt-3 text-quiet">
+        Was a lesson sent to you, and you have no account?{' '}
+        <Button look="link" onClick={() => setByMail(true)}>
+          Have a code sent
+        </Button>
+      </p>
     </main>
   )
 }

@@ -71,9 +71,8 @@ export function NamedPeople({ place, named, take }: { place: string; named: Name
       </form>
       {named.mails.length + named.groups.length === 0 && <p className="text-amber">Nobody is named yet; it stays as it was until somebody is.</p>}
       {strangers.length > 0 && (
-        <p className="text-amber">
-          {strangers.join(', ')} cannot sign in here:{' '}
-          {strangers.length === 1 ? 'no person of the house has this address' : 'nobody of the house has these addresses'}.
+        <p className="text-quiet">
+          {strangers.join(', ')} {strangers.length === 1 ? 'has' : 'have'} no account: a mail goes there with the link, and a code opens it.
         </p>
       )}
       <p className="my-1">

@@ -48,7 +48,9 @@ function Everybody({ people }: { people: People }) {
               <td className="py-1.5 pr-3 font-bold">{p.name}</td>
               <td className="py-1.5 pr-3 font-mono text-small">{p.mail}</td>
               <td className="py-1.5 text-quiet">
-                {[p.makesLessons ? 'trainer' : 'learner', ...groupsOf(p.id), p.isDisabled ? 'can sign in no more' : ''].filter(Boolean).join(', ')}
+                {[p.isGuest ? 'guest, by a code' : p.makesLessons ? 'trainer' : 'learner', ...groupsOf(p.id), p.isDisabled ? 'can sign in no more' : '']
+                  .filter(Boolean)
+                  .join(', ')}
               </td>
             </tr>
           ))}
