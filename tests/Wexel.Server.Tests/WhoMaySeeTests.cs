@@ -91,6 +91,7 @@ public sealed class WhoMaySeeTests(ReleasedServerFixture fixture) : IClassFixtur
 
         async Task<string> FindsAsync(HttpClient who)
         {
+            var at = fixture.Server.Services.GetRequiredService<IOptions<WexelOptions>>().Value.PublicAddress;
             var token = page["/watch/".Length..];
             var found = new List<string>();
             foreach (
@@ -120,13 +121,7 @@ public sealed class WhoMaySeeTests(ReleasedServerFixture fixture) : IClassFixtur
 
             if ((await (await who.GetAsync("/channel")).Content.ReadAsStringAsync()).Contains(page, StringComparison.Ordinal))
                 found.Add("list");
-            if (
-                (
-                    await who.GetAsync(
-                        $"/oembed?url={Uri.EscapeDataString(new Uri(fixture.Server.Services.GetRequiredService<IOptions<WexelOptions>>().Value.PublicAddress, page).AbsoluteUri)}"
-                    )
-                ).IsSuccessStatusCode
-            )
+            if ((await who.GetAsync($"/oembed?url={Uri.EscapeDataString(new Uri(at, page).AbsoluteUri)}")).IsSuccessStatusCode)
                 found.Add("oembed");
             if ((await who.GetStringAsync("/sitemap.xml")).Contains(page, StringComparison.Ordinal))
                 found.Add("sitemap");

@@ -71,7 +71,8 @@ public enum SeenIn
     /// <summary>In lists, and by searching in them.</summary>
     List,
 
-    /// <summary>In what other sites are told of an address that somebody gave them: oEmbed, and what a page says of itself to whoever shows a preview.</summary>
+    /// <summary>In what other sites are told of an address that somebody gave them: oEmbed, and what a page says of itself to whoever shows a
+    /// preview.</summary>
     Preview,
 
     /// <summary>In what search engines are told.</summary>

@@ -137,7 +137,8 @@ public abstract class PackagedRelease
         (Phase, PhaseAt) = (phase, now);
     }
 
-    /// <summary>Goes on with what is left, in a phase of its way. Where the lesson was changed meanwhile, that may lie behind it: then it begins anew.</summary>
+    /// <summary>Goes on with what is left, in a phase of its way. Where the lesson was changed meanwhile, that may lie behind it: then it begins
+    /// anew.</summary>
     public void GoOn(ReleasePhase phase, DateTimeOffset now)
     {
         if (ReleasePhases.IsUnderWay(Phase) && !ReleasePhases.May(Phase, phase))

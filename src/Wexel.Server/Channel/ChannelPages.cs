@@ -144,10 +144,13 @@ internal static class ChannelPages
     {
         var links = new StringBuilder($"<a href=\"/channel\"{(here is null ? " aria-current=\"page\"" : "")}>Channels</a>");
         foreach (var channel in channels)
-            links.Append(
-                $"<a href=\"/c/{channel.Address}\" dir=\"auto\" style=\"--channel:{channel.Settings.Colour}\"{(channel == here ? " aria-current=\"page\"" : "")}>"
-                    + $"{Text(channel.Name)}</a>"
-            );
+        {
+            var current = channel == here ? " aria-current=\"page\"" : "";
+            links
+                .Append($"<a href=\"/c/{channel.Address}\" dir=\"auto\" style=\"--channel:{channel.Settings.Colour}\"{current}>")
+                .Append($"{Text(channel.Name)}</a>");
+        }
+
         var person = guest.Person is { } name ? $"<span dir=\"auto\">{Text(name)}</span>" : "<a href=\"/sign-in?to=%2Fchannel\">Sign in</a>";
         return $"""
             <!doctype html>

@@ -68,8 +68,8 @@ internal sealed class MailedCodes(
         await mailer.SendAsync(
             mail,
             $"{code} is your code for {house}",
-            $"Type this code where you asked for it: {code}\n\nIt is good once, for {GoodFor.TotalMinutes:0} minutes. If you did not ask for it, nothing needs to "
-                + "be done: without it nobody sees anything.\n",
+            $"Type this code where you asked for it: {code}\n\nIt is good once, for {GoodFor.TotalMinutes:0} minutes. If you did not ask for it, nothing "
+                + "needs to be done: without it nobody sees anything.\n",
             cancel
         );
     }
