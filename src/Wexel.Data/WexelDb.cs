@@ -32,6 +32,7 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
     public DbSet<House> Houses => Set<House>();
     public DbSet<LearningEntry> LearningLog => Set<LearningEntry>();
     public DbSet<LearnerRecord> LearnerRecords => Set<LearnerRecord>();
+    public DbSet<LearnerNote> LearnerNotes => Set<LearnerNote>();
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
 
     protected override void OnModelCreating(ModelBuilder builder)
@@ -166,6 +167,12 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
                 e.LearnerKey,
                 e.Number,
             });
+        });
+        builder.Entity<LearnerNote>(note =>
+        {
+            note.Property(n => n.Kind).HasConversion<string>();
+            note.HasIndex(n => new { n.LessonId, n.LearnerKey });
+            note.HasOne<Lesson>().WithMany().HasForeignKey(n => n.LessonId).OnDelete(DeleteBehavior.Cascade);
         });
         builder.Entity<LearnerRecord>(record =>
         {

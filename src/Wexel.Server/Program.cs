@@ -207,6 +207,7 @@ builder
     .AddScoped<WantedRenders>()
     .AddScoped<ChannelReader>()
     .AddScoped<LearningLog>()
+    .AddScoped<Notes>()
     .AddScoped<LogReader>()
     .AddSingleton<RevisionTimes>()
     .AddScoped<MadeFileReader>()
@@ -271,6 +272,7 @@ app.MapAccount();
 app.MapPeople();
 app.MapOwners();
 app.MapGuests();
+app.MapNotes();
 app.MapLessons();
 app.MapRevisions();
 app.MapLessonFiles();

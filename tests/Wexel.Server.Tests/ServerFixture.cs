@@ -3,10 +3,13 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using Microsoft.AspNetCore.Hosting;
+using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.AspNetCore.TestHost;
 using Microsoft.Extensions.Configuration;
+using Microsoft.Extensions.DependencyInjection;
 using Npgsql;
+using Wexel.Data.Model;
 
 namespace Wexel.Server.Tests;
 
@@ -113,6 +116,23 @@ public class ServerFixture : IAsyncLifetime
         var client = Anonymous();
         (await client.PostAsJsonAsync("/api/sign-in", new { email = who, password = Password })).EnsureSuccessStatusCode();
         return client;
+    }
+
+    /// <summary>Makes somebody who can sign in.</summary>
+    internal async Task<Guid> PersonAsync(string mail, string name, string? role = null)
+    {
+        using var scope = Server.Services.CreateScope();
+        var people = scope.ServiceProvider.GetRequiredService<UserManager<Person>>();
+        var person = new Person
+        {
+            UserName = mail,
+            Email = mail,
+            DisplayName = name,
+        };
+        (await people.CreateAsync(person, Password)).Succeeded.ShouldBeTrue();
+        if (role is not null)
+            await people.AddToRoleAsync(person, role);
+        return person.Id;
     }
 
     /// <summary>Copies a database, which PostgreSQL does only while nobody else uses it: one after the other.</summary>

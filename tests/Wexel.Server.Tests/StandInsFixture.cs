@@ -1,4 +1,6 @@
 using System.Globalization;
+using System.Net.Http.Json;
+using System.Text.Json;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
 
@@ -35,6 +37,26 @@ public sealed class StandInsFixture : IAsyncLifetime
         _outside.UseKestrel();
         _outside.StartServer();
         return ValueTask.CompletedTask;
+    }
+
+    /// <summary>The mails that came to an address.</summary>
+    internal async Task<IReadOnlyList<JsonElement>> MailsAsync(string to) =>
+        [
+            .. (await Client.GetFromJsonAsync<JsonElement>("/mail.json"))
+                .EnumerateArray()
+                .Where(m => m.GetProperty("to").GetString()!.Contains(to, StringComparison.OrdinalIgnoreCase)),
+        ];
+
+    /// <summary>The last mail that came to an address, once so many did.</summary>
+    internal async Task<JsonElement> MailAsync(string to, int count = 1)
+    {
+        for (var until = DateTime.UtcNow.AddSeconds(60); DateTime.UtcNow < until; await Task.Delay(100))
+        {
+            if (await MailsAsync(to) is var mails && mails.Count >= count)
+                return mails.MaxBy(m => m.GetProperty("number").GetInt32());
+        }
+
+        throw new TimeoutException($"No mail came to {to}.");
     }
 
     public async ValueTask DisposeAsync()

@@ -1,7 +1,6 @@
 using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
-using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Options;
@@ -14,16 +13,16 @@ namespace Wexel.Server.Tests;
 /// <summary>Who may see a lesson, asked of every address under which something of it is found.</summary>
 public sealed class WhoMaySeeTests(ReleasedServerFixture fixture) : IClassFixture<ReleasedServerFixture>
 {
-    private const string Reaches = "page, embed, progress, video, poster";
+    private const string Reaches = "page, embed, progress, video, poster, captions, notes";
 
     /// <summary>What each of them gets of a lesson of each level.</summary>
     [Fact]
     public async Task Each_level_means_exactly_this_at_every_address()
     {
         var (owner, release, page, lesson) = await ChannelAsync();
-        var crew = await PersonAsync("bo.quay@brackwater.example", "Bo Quay");
-        var named = await PersonAsync("ines.holm@brackwater.example", "Ines Holm");
-        await PersonAsync("per.strand@brackwater.example", "Per Strand", Roles.Trainer);
+        var crew = await fixture.PersonAsync("bo.quay@brackwater.example", "Bo Quay");
+        var named = await fixture.PersonAsync("ines.holm@brackwater.example", "Ines Holm");
+        await fixture.PersonAsync("per.strand@brackwater.example", "Per Strand", Roles.Trainer);
         var group = (
             await (
                 await owner.PostAsJsonAsync("/api/groups", new { name = "Deck crew, \"early\"", members = new[] { crew } })
@@ -40,6 +39,12 @@ public sealed class WhoMaySeeTests(ReleasedServerFixture fixture) : IClassFixtur
             ["other trainer"] = await fixture.SignedInAsync("per.strand@brackwater.example"),
             ["owner"] = owner,
         };
+
+        const string track = """[{"language":"en","cues":[],"kind":"captions"}]""";
+        await ServerFixture.ExecuteAsync(
+            $"update \"Releases\" set \"Player\" = jsonb_set(\"Player\", '{{captions}}', '{track}') where \"Id\" = '{release}'",
+            Database()
+        );
 
         const string all = "stranger, learner, named, in group, other trainer, owner";
         foreach (
@@ -102,6 +107,8 @@ public sealed class WhoMaySeeTests(ReleasedServerFixture fixture) : IClassFixtur
                     ("progress", page + "/progress?learner=0123456789abcdef0123456789abcdef"),
                     ("video", page + "/video.mp4"),
                     ("poster", page + "/poster.jpg"),
+                    ("captions", page + "/captions-en.vtt"),
+                    ("notes", page + "/notes?learner=0123456789abcdef0123456789abcdef"),
                 }
             )
             {
@@ -181,8 +188,8 @@ public sealed class WhoMaySeeTests(ReleasedServerFixture fixture) : IClassFixtur
     public async Task A_lesson_is_given_away_by_its_owner_alone_or_by_anybody_where_that_left()
     {
         var (owner, _, _, lesson) = await ChannelAsync();
-        var other = await PersonAsync("sven.lund@brackwater.example", "Sven Lund", Roles.Trainer);
-        var learner = await PersonAsync("lea.moor@brackwater.example", "Lea Moor");
+        var other = await fixture.PersonAsync("sven.lund@brackwater.example", "Sven Lund", Roles.Trainer);
+        var learner = await fixture.PersonAsync("lea.moor@brackwater.example", "Lea Moor");
         var sven = await fixture.SignedInAsync("sven.lund@brackwater.example");
         var before = (await owner.JsonAsync($"/api/lessons/{lesson}/owner")).GetProperty("personId").GetGuid();
         async Task<(HttpStatusCode, string?)> GiveAsync(HttpClient who, Guid personId)
@@ -209,28 +216,11 @@ public sealed class WhoMaySeeTests(ReleasedServerFixture fixture) : IClassFixtur
             (
                 await owner.PutAsJsonAsync($"/api/releases/{release}/visibility", new { visibility, named = new { mails, groups = Array.Empty<Guid>() } })
             ).EnsureSuccessStatusCode();
-        async Task<List<JsonElement>> MailsAsync(string to) =>
-            [
-                .. (await fixture.Outside.Client.GetFromJsonAsync<JsonElement>("/mail.json"))
-                    .EnumerateArray()
-                    .Where(m => m.GetProperty("to").GetString()!.Contains(to, StringComparison.OrdinalIgnoreCase)),
-            ];
-        async Task<JsonElement> MailAsync(string to, int count)
-        {
-            for (var until = DateTime.UtcNow.AddSeconds(60); DateTime.UtcNow < until; await Task.Delay(100))
-            {
-                if ((await MailsAsync(to)) is var mails && mails.Count >= count)
-                    return mails.MaxBy(m => m.GetProperty("number").GetInt32());
-            }
-
-            throw new TimeoutException($"No mail came to {to}.");
-        }
-
         // Told once, with the address; those who have an account, or were told, are not.
         await OpenAsync("named", inge, ServerFixture.Learner);
-        (await MailAsync(inge, 1)).GetProperty("text").GetString()!.ShouldContain(page);
+        (await fixture.Outside.MailAsync(inge, 1)).GetProperty("text").GetString()!.ShouldContain(page);
         await OpenAsync("named", inge, ServerFixture.Learner);
-        (await MailsAsync(ServerFixture.Learner)).ShouldBeEmpty();
+        (await fixture.Outside.MailsAsync(ServerFixture.Learner)).ShouldBeEmpty();
 
         var guest = fixture.Anonymous();
         (await guest.GetAsync(page)).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
@@ -240,8 +230,8 @@ public sealed class WhoMaySeeTests(ReleasedServerFixture fixture) : IClassFixtur
         // The answer tells nobody who is named.
         (await WantAsync("nobody@harbour.example")).ShouldBe(HttpStatusCode.NoContent);
         (await WantAsync(inge)).ShouldBe(HttpStatusCode.NoContent);
-        var code = (await MailAsync(inge, 2)).GetProperty("subject").GetString()![..6];
-        (await MailsAsync("nobody@harbour.example")).ShouldBeEmpty();
+        var code = (await fixture.Outside.MailAsync(inge, 2)).GetProperty("subject").GetString()![..6];
+        (await fixture.Outside.MailsAsync("nobody@harbour.example")).ShouldBeEmpty();
         (await TypeAsync(inge, code == "123456" ? "123457" : "123456")).ShouldBe(HttpStatusCode.Unauthorized);
         (await TypeAsync("nobody@harbour.example", code)).ShouldBe(HttpStatusCode.Unauthorized);
         (await TypeAsync(inge.ToUpperInvariant(), $" {code} ")).ShouldBe(HttpStatusCode.NoContent);
@@ -258,16 +248,16 @@ public sealed class WhoMaySeeTests(ReleasedServerFixture fixture) : IClassFixtur
         await OpenAsync("named", inge, ServerFixture.Learner);
         (await guest.GetAsync(page)).StatusCode.ShouldBe(HttpStatusCode.OK);
         await WantAsync(ServerFixture.Learner);
-        (await MailAsync(ServerFixture.Learner, 1)).GetProperty("text").GetString()!.ShouldContain("sign in with your password");
+        (await fixture.Outside.MailAsync(ServerFixture.Learner, 1)).GetProperty("text").GetString()!.ShouldContain("sign in with your password");
         using var scope = fixture.Server.Services.CreateScope();
         var codes = scope.ServiceProvider.GetRequiredService<People.MailedCodes>();
         var cancel = TestContext.Current.CancellationToken;
         await codes.SendAsync(inge, cancel);
-        var last = (await MailAsync(inge, 3)).GetProperty("subject").GetString()![..6];
+        var last = (await fixture.Outside.MailAsync(inge, 3)).GetProperty("subject").GetString()![..6];
         for (var i = 0; i < 5; i++)
             (await codes.TakeAsync(inge, last == "000000" ? "111111" : "000000", cancel)).ShouldBeNull();
         (await codes.TakeAsync(inge, last, cancel)).ShouldBeNull();
-        (await MailsAsync(inge)).Count.ShouldBe(3);
+        (await fixture.Outside.MailsAsync(inge)).Count.ShouldBe(3);
     }
 
     private string Database() => fixture.Connection[(fixture.Connection.LastIndexOf('=') + 1)..];
@@ -281,21 +271,5 @@ public sealed class WhoMaySeeTests(ReleasedServerFixture fixture) : IClassFixtur
         var mara = await db.Users.SingleAsync(p => p.Email == ServerFixture.Trainer, TestContext.Current.CancellationToken);
         (await db.Lessons.SingleAsync(l => l.Id == one.LessonId, TestContext.Current.CancellationToken)).OwnerId.ShouldBe(mara.Id, "who brought it in");
         return (owner, one.Id, $"/watch/{one.Token}", one.LessonId);
-    }
-
-    private async Task<Guid> PersonAsync(string mail, string name, string? role = null)
-    {
-        using var scope = fixture.Server.Services.CreateScope();
-        var people = scope.ServiceProvider.GetRequiredService<UserManager<Person>>();
-        var person = new Person
-        {
-            UserName = mail,
-            Email = mail,
-            DisplayName = name,
-        };
-        (await people.CreateAsync(person, ServerFixture.Password)).Succeeded.ShouldBeTrue();
-        if (role is not null)
-            await people.AddToRoleAsync(person, role);
-        return person.Id;
     }
 }

@@ -180,13 +180,36 @@ public static class DetailFields
     /// <summary>Whether learners may download it.</summary>
     public static DetailField MayDownload { get; } = YesNo("mayDownload", "Learners may download it", s => s.MayDownload, (s, v) => s with { MayDownload = v });
 
+    /// <summary>Whether learners may write to the author.</summary>
+    public static DetailField MayWrite { get; } = YesNo("mayWrite", "Learners may write to the author", s => s.MayWrite, (s, v) => s with { MayWrite = v });
+
+    /// <summary>Whether learners may leave notes at moments of it.</summary>
+    public static DetailField MayNote { get; } = YesNo("mayNote", "Learners may leave notes at a moment", s => s.MayNote, (s, v) => s with { MayNote = v });
+
     /// <summary>Whether those who follow a place are told of it.</summary>
     public static DetailField TellFollowers { get; } =
         YesNo("tellFollowers", "Tell those who follow", s => s.TellFollowers, (s, v) => s with { TellFollowers = v }, isSeen: false);
 
     /// <summary>In the order in which they are asked.</summary>
     public static IReadOnlyList<DetailField> All { get; } =
-    [Title, ShortTitle, Description, Tags, Category, Language, ForChildren, FromAge, Licence, ThirdParty, Author, MayEmbed, MayDownload, TellFollowers];
+    [
+        Title,
+        ShortTitle,
+        Description,
+        Tags,
+        Category,
+        Language,
+        ForChildren,
+        FromAge,
+        Licence,
+        ThirdParty,
+        Author,
+        MayEmbed,
+        MayDownload,
+        MayWrite,
+        MayNote,
+        TellFollowers,
+    ];
 
     /// <summary>A set as it is kept: without what is blank, and of a house or an outlet without what only a lesson has.</summary>
     /// <param name="set">What somebody entered.</param>

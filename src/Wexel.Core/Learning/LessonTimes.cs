@@ -76,6 +76,11 @@ public sealed class LessonTimes
         return null;
     }
 
+    /// <summary>Where a moment of a recording lies along the recordings, one after the other, whether it is kept or cut; null where the lesson has not that
+    /// recording.</summary>
+    public TimeSpan? ToReel(RecordingMoment moment) =>
+        _parts.Where(p => p.Recording == moment.Recording && p.Nth == moment.Nth).Select(p => (TimeSpan?)(p.Span.Start + moment.At)).FirstOrDefault();
+
     private IEnumerable<(TimeRange Lesson, TimeRange Recorded)> Kept() =>
         _map.Kept.Select(k =>
             (

@@ -19,5 +19,6 @@ public static class DetailsThere
         new(DetailFields.ThirdParty),
         new(DetailFields.Author),
         new(DetailFields.MayDownload),
+        new(DetailFields.MayWrite),
     ];
 }

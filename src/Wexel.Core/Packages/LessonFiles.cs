@@ -41,6 +41,10 @@ public static class LessonFiles
     /// <summary>The name of the picture by which it is known.</summary>
     public const string Poster = "poster.jpg";
 
+    /// <summary>The name of a file of captions.</summary>
+    /// <param name="name">Of its language, see <see cref="CaptionFileName"/>.</param>
+    public static string Captions(string name) => $"captions-{name}.vtt";
+
     /// <summary>The lesson's own files, the page first.</summary>
     /// <param name="sources">What they are made from.</param>
     /// <param name="folder">Where they lie in the package: empty, or with a slash at its end.</param>
@@ -75,7 +79,7 @@ public static class LessonFiles
             lesson.Captions.Select(
                 (captions, i) =>
                     new PackageFile(
-                        $"{folder}captions-{names[i]}.vtt",
+                        folder + Captions(names[i]),
                         $"The captions ({captions.Language}) as a WebVTT file, for other players. The page has them inside.",
                         new PackageContent.Text(WebVttText.WriteKept(captions.Cues))
                     )

@@ -13,6 +13,8 @@ namespace Wexel.Core.Packages;
 /// <param name="ForChildren">Whether it is made for children; null where nobody said.</param>
 /// <param name="MayDownload">Whether the page offers its video.</param>
 /// <param name="MayEmbed">Whether it may stand on other sites.</param>
+/// <param name="MayWrite">Whether learners may write to the author, where a way to do so is said.</param>
+/// <param name="MayNote">Whether learners may leave notes at moments of it, where a server takes them.</param>
 public sealed record PlayerDetails(
     string? ShortTitle,
     IReadOnlyList<string> Tags,
@@ -23,7 +25,9 @@ public sealed record PlayerDetails(
     int? FromAge,
     bool? ForChildren,
     bool MayDownload,
-    bool MayEmbed
+    bool MayEmbed,
+    bool MayWrite,
+    bool MayNote
 )
 {
     /// <summary>Nothing is said. It may be embedded, since whoever may see it may see it there too, and it is not offered.</summary>
@@ -42,7 +46,9 @@ public sealed record PlayerDetails(
             said.FromAge,
             said.ForChildren,
             said.MayDownload ?? false,
-            said.MayEmbed ?? true
+            said.MayEmbed ?? true,
+            said.MayWrite ?? true,
+            said.MayNote ?? true
         );
 }
 

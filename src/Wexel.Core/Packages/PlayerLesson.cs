@@ -45,7 +45,7 @@ public sealed record PlayerLesson(
     public PlayerDetails Details { get; init; } = Details ?? PlayerDetails.None;
 
     /// <summary>How it is kept.</summary>
-    public static DocumentFormat<PlayerLesson> Format { get; } = new("lesson’s page", TracksInAList, NothingElseSaid, PosterWithSize);
+    public static DocumentFormat<PlayerLesson> Format { get; } = new("lesson’s page", TracksInAList, NothingElseSaid, PosterWithSize, LearnersWroteNothing);
 
     /// <summary>There was one track or none.</summary>
     private static void TracksInAList(JsonObject page)
@@ -69,6 +69,13 @@ public sealed record PlayerLesson(
             ["width"] = page["width"]?.DeepClone(),
             ["height"] = page["height"]?.DeepClone(),
         };
+    }
+
+    /// <summary>Nobody was asked whether learners may write and leave notes: what is usual holds.</summary>
+    private static void LearnersWroteNothing(JsonObject page)
+    {
+        if (page["details"] is JsonObject details)
+            (details["mayWrite"], details["mayNote"]) = (true, true);
     }
 
     /// <summary>The share of a lesson that must have been watched, in per cent.</summary>

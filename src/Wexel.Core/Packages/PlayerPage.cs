@@ -1,6 +1,10 @@
+using System.Globalization;
 using System.Net;
+using System.Text;
 using System.Text.Json;
+using Wexel.Core.Captions;
 using Wexel.Core.Documents;
+using Wexel.Core.Timing;
 
 namespace Wexel.Core.Packages;
 
@@ -21,7 +25,8 @@ public static class PlayerPage
     /// <param name="assets">The folder of script and styles as the page sees it, with a slash at its end.</param>
     /// <param name="place">A line above the lesson that says where one is, or null.</param>
     /// <param name="head">More for the page's head, as HTML.</param>
-    public static string Html(PlayerLesson lesson, string assets, PlayerSite? place = null, string head = "")
+    /// <param name="files">The folder of the lesson's caption files as the page sees it: empty, or with a slash at its end.</param>
+    public static string Html(PlayerLesson lesson, string assets, PlayerSite? place = null, string head = "", string files = "")
     {
         var title = WebUtility.HtmlEncode(lesson.Title);
         var data = JsonSerializer.Serialize(new PlayerData(lesson, place), WexelJson.Options);
@@ -37,7 +42,7 @@ public static class PlayerPage
             <link rel="stylesheet" href="{WebUtility.HtmlEncode(assets)}{Style}">
             {head}</head>
             <body>
-            <div id="wexel"><noscript><h1>{title}</h1><video controls src="{WebUtility.HtmlEncode(lesson.Video)}"></video></noscript></div>
+            <div id="wexel"><noscript>{WithoutScripts(lesson, place, files)}</noscript></div>
             <script type="application/json" id="wexel-lesson">{data}</script>
             <script src="{WebUtility.HtmlEncode(assets)}{Script}"></script>
             </body>
@@ -45,6 +50,45 @@ public static class PlayerPage
 
             """;
     }
+
+    /// <summary>What stands on the page where no script runs: the plain video with its captions, and what is said about it. A section leads into the video
+    /// by its time (W3C Media Fragments, section 4.2.1).</summary>
+    private static string WithoutScripts(PlayerLesson lesson, PlayerSite? place, string files)
+    {
+        var html = new StringBuilder("<main class=\"plain\">");
+        var video = WebUtility.HtmlEncode(lesson.Video);
+        var language = $"dir=\"auto\" lang=\"{WebUtility.HtmlEncode(lesson.Language)}\"";
+        html.Append($"<h1 {language}>{WebUtility.HtmlEncode(lesson.Title)}</h1>")
+            .Append($"<video controls preload=\"metadata\" width=\"{Number(lesson.Width)}\" height=\"{Number(lesson.Height)}\" src=\"{video}\"")
+            .Append(lesson.Poster is { } poster ? $" poster=\"{WebUtility.HtmlEncode(poster.Address)}\">" : ">");
+        var names = CaptionFileName.ForLanguages([.. lesson.Captions.Select(c => c.Language)]);
+        foreach (var (track, i) in lesson.Captions.Select((track, i) => (track, i)))
+        {
+            var name = WebUtility.HtmlEncode(LessonFiles.Captions(names[i]));
+            html.Append($"<track kind=\"{(track.Kind == TrackKind.Translation ? "subtitles" : "captions")}\" src=\"{WebUtility.HtmlEncode(files)}{name}\"")
+                .Append($" srclang=\"{WebUtility.HtmlEncode(track.Language)}\" label=\"{WebUtility.HtmlEncode(names[i])}\"{(i == 0 ? " default" : "")}>");
+        }
+
+        html.Append("</video>");
+        foreach (var line in lesson.Description.Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
+            html.Append($"<p {language}>{WebUtility.HtmlEncode(line)}</p>");
+        if (lesson.Sections.Count > 0)
+        {
+            html.Append("<h2>Contents</h2><ul>");
+            foreach (var section in lesson.Sections)
+                html.Append($"<li><a href=\"{video}#t={Number(section.At.TotalSeconds)}\">{TimeCode.Brief(section.At)}</a> ")
+                    .Append($"<span {language}>{WebUtility.HtmlEncode(section.Title)}</span></li>");
+            html.Append("</ul>");
+        }
+
+        if (lesson.Details.ForChildren != true && place is not null)
+            foreach (var (words, to) in new[] { ("Previous lesson", place.Previous), ("Next lesson", place.Next) })
+                if (to is not null)
+                    html.Append($"<p>{words}: <a href=\"{WebUtility.HtmlEncode(to.Address)}\" dir=\"auto\">{WebUtility.HtmlEncode(to.Title)}</a></p>");
+        return html.Append("</main>").ToString();
+    }
+
+    private static string Number(double number) => number.ToString(CultureInfo.InvariantCulture);
 }
 
 /// <summary>All that a page tells the player.</summary>
@@ -58,7 +102,22 @@ public sealed record PlayerData(PlayerLesson Lesson, PlayerSite? Place);
 /// <param name="AllLessons">The address of the list, or null.</param>
 /// <param name="Previous">The lesson before it; null for none.</param>
 /// <param name="Next">The lesson behind it; null for none.</param>
-public sealed record PlayerSite(string House, string Where, string? AllLessons, PlayerLink? Previous = null, PlayerLink? Next = null);
+/// <param name="Served">What the page can do since a server stands behind it; null in a package.</param>
+public sealed record PlayerSite(
+    string House,
+    string Where,
+    string? AllLessons,
+    PlayerLink? Previous = null,
+    PlayerLink? Next = null,
+    PlayerServed? Served = null
+);
+
+/// <summary>What a page can do that comes from a server.</summary>
+/// <param name="Link">The page's whole address, to be passed on.</param>
+/// <param name="EmbedCode">What puts the lesson into another page; null where it may not stand there.</param>
+/// <param name="NotesTo">Where notes to the author are sent, and answers are read; null where none are taken.</param>
+/// <param name="DownloadBytes">How large the file is that can be downloaded, in bytes; null where none can be.</param>
+public sealed record PlayerServed(string Link, string? EmbedCode, string? NotesTo, long? DownloadBytes);
 
 /// <summary>A lesson that another leads to.</summary>
 /// <param name="Title">Its title.</param>

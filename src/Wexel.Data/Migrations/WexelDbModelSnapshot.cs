@@ -417,6 +417,59 @@ namespace Wexel.Data.Migrations
                     b.ToTable("Houses");
                 });
 
+            modelBuilder.Entity("Wexel.Data.Model.LearnerNote", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<string>("Answer")
+                        .HasColumnType("text");
+
+                    b.Property<DateTimeOffset?>("AnsweredAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<string>("LearnerKey")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<Guid>("LessonId")
+                        .HasColumnType("uuid");
+
+                    b.Property<TimeSpan>("Moment")
+                        .HasColumnType("interval");
+
+                    b.Property<string>("Name")
+                        .HasColumnType("text");
+
+                    b.Property<int>("Nth")
+                        .HasColumnType("integer");
+
+                    b.Property<Guid?>("PersonId")
+                        .HasColumnType("uuid");
+
+                    b.Property<string>("Recording")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("LessonId", "LearnerKey");
+
+                    b.ToTable("LearnerNotes");
+                });
+
             modelBuilder.Entity("Wexel.Data.Model.LearnerRecord", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1360,6 +1413,15 @@ namespace Wexel.Data.Migrations
                         .IsRequired();
 
                     b.Navigation("Person");
+                });
+
+            modelBuilder.Entity("Wexel.Data.Model.LearnerNote", b =>
+                {
+                    b.HasOne("Wexel.Data.Model.Lesson", null)
+                        .WithMany()
+                        .HasForeignKey("LessonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
                 });
 
             modelBuilder.Entity("Wexel.Data.Model.LearnerRecord", b =>

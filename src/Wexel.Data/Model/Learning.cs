@@ -1,3 +1,5 @@
+using Wexel.Core.Learning;
+
 namespace Wexel.Data.Model;
 
 /// <summary>Something that a learner did; appended and never changed.</summary>
@@ -54,4 +56,42 @@ public sealed class LearnerRecord
     public double SeenShare { get; set; }
     public DateTimeOffset? CompletedAt { get; set; }
     public DateTimeOffset SeenLastAt { get; set; }
+}
+
+/// <summary>What a learner said of a moment of a lesson; it stands in its run sheet until it is answered.</summary>
+public sealed class LearnerNote
+{
+    public Guid Id { get; init; } = Guid.CreateVersion7();
+    public Guid LessonId { get; init; }
+
+    /// <summary>As in the log.</summary>
+    public required string LearnerKey { get; init; }
+
+    /// <summary>Who it was, where they were signed in: they are told of the answer.</summary>
+    public Guid? PersonId { get; init; }
+
+    /// <summary>The person's name then; null for somebody who came by a link.</summary>
+    public string? Name { get; set; }
+
+    public NoteKind Kind { get; init; }
+
+    /// <summary>In the learner's words; may be empty.</summary>
+    public required string Text { get; init; }
+
+    /// <summary>The hash of the recording that it is of.</summary>
+    public required string Recording { get; init; }
+
+    /// <summary>Which time that recording stands in the lesson, from 0.</summary>
+    public int Nth { get; init; }
+
+    /// <summary>The moment, in that recording's time.</summary>
+    public TimeSpan Moment { get; init; }
+
+    public DateTimeOffset At { get; init; }
+
+    /// <summary>What the author says; null where nothing but that it was seen to.</summary>
+    public string? Answer { get; set; }
+
+    /// <summary>When it was answered; null while it waits.</summary>
+    public DateTimeOffset? AnsweredAt { get; set; }
 }

@@ -34,6 +34,7 @@ internal static class AuditWords
         ["ConfirmSecondFactor"] = new("set up a code from an app"),
         ["EndSecondFactor"] = new("took the code from an app away"),
         ["EndSession"] = new("signed another browser out"),
+        ["AnswerNote"] = new("answered a learner’s note at", AuditSubject.Lesson),
         ["GiveLesson"] = new("gave to somebody else", AuditSubject.Lesson),
         ["AddGroup"] = new("made a group of people"),
         ["SaveGroup"] = new("changed a group of people"),

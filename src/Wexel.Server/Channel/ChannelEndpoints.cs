@@ -33,7 +33,6 @@ internal sealed record ProgressState(IReadOnlyList<IReadOnlyList<long>> Watched,
 internal static class ChannelEndpoints
 {
     private const int MostRanges = 2000;
-    private const int LongestLearner = 100;
 
     internal static void MapChannel(this IEndpointRouteBuilder routes)
     {
@@ -59,6 +58,7 @@ internal static class ChannelEndpoints
         group.MapGet("/oembed", OEmbedAsync);
         group.MapGet("/watch/{token}/progress", ReadProgressAsync);
         group.MapPost("/watch/{token}/progress", WriteProgressAsync).RequireRateLimiting(Limits.Progress);
+        LearnerFiles.Map(group);
         ReleasedFiles.Map(routes);
         Sitemap.Map(routes);
     }
@@ -100,7 +100,15 @@ internal static class ChannelEndpoints
                 StatusCodes.Status403Forbidden
             );
         var place = embedded ? null : await reader.PlaceAsync(release, viewer, cancel);
-        return Page(PlayerPage.Html(player, "/player/", place, reader.Preview(release)?.HeadTags(new Uri(options.Value.PublicAddress, "oembed")) ?? ""));
+        return Page(
+            PlayerPage.Html(
+                player,
+                "/player/",
+                place,
+                reader.Preview(release)?.HeadTags(new Uri(options.Value.PublicAddress, "oembed")) ?? "",
+                $"/watch/{token}/"
+            )
+        );
     }
 
     /// <summary>A lesson that whoever asks may not see now.</summary>
@@ -295,9 +303,9 @@ internal static class ChannelEndpoints
             return TypedResults.NotFound();
         if (!Seeing.May(release.Shown, await viewers.FindAsync(http.User, cancel), SeenIn.Address, clock.GetUtcNow()))
             return TypedResults.Unauthorized();
-        if (learner.Length > LongestLearner)
-            return Unusable();
-        return TypedResults.Ok(State(await log.LearnerAsync(release.Taken, LearnerKey(learner, http.User), cancel), opened.Now()));
+        return LearnerKeys.From(learner, http.User) is { } key
+            ? TypedResults.Ok(State(await log.LearnerAsync(release.Taken, key, cancel), opened.Now()))
+            : LearnerKeys.Unusable();
     }
 
     private static async Task<Results<Ok<ProgressState>, NotFound, UnauthorizedHttpResult, ProblemHttpResult>> WriteProgressAsync(
@@ -316,18 +324,11 @@ internal static class ChannelEndpoints
             return TypedResults.NotFound();
         if (!Seeing.May(release.Shown, await viewers.FindAsync(http.User, cancel), SeenIn.Address, clock.GetUtcNow()))
             return TypedResults.Unauthorized();
-        if (
-            report.Watched.Count > MostRanges
-            || report.Learner.Length > LongestLearner
-            || report.Watched.Any(r => r.Count != 2 || r[1] < r[0])
-            || !IsEvent(report.Event, out var id)
-        )
+        if (report.Watched.Count > MostRanges || report.Watched.Any(r => r.Count != 2 || r[1] < r[0]) || !IsEvent(report.Event, out var id))
             return Unusable();
-        var learner = new Learner(
-            LearnerKey(report.Learner, http.User),
-            http.User.FindFirstValue(ClaimTypes.GivenName),
-            http.Connection.RemoteIpAddress?.ToString() ?? ""
-        );
+        if (LearnerKeys.From(report.Learner, http.User) is not { } key)
+            return LearnerKeys.Unusable();
+        var learner = new Learner(key, http.User.FindFirstValue(ClaimTypes.GivenName), http.Connection.RemoteIpAddress?.ToString() ?? "");
         return
             await log.AddAsync(
                 release.Taken,
@@ -380,9 +381,6 @@ internal static class ChannelEndpoints
         id = named ? read : null;
         return named || text is null;
     }
-
-    private static string LearnerKey(string learner, ClaimsPrincipal user) =>
-        user.Identity?.IsAuthenticated == true ? user.Id().ToString("N") : "link-" + learner;
 
     private static ContentHttpResult Page(string html, int status = StatusCodes.Status200OK) =>
         TypedResults.Content(html, "text/html; charset=utf-8", statusCode: status);

@@ -9,6 +9,8 @@ using Wexel.Core.People;
 using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Data.Model;
+using Wexel.Making.Storage;
+using Wexel.Media.Rendering;
 using Wexel.Server.Releases;
 using Wexel.Server.Setup;
 using Wexel.Server.Shelves;
@@ -16,7 +18,7 @@ using Wexel.Server.Shelves;
 namespace Wexel.Server.Channel;
 
 /// <summary>Finds what learners may look at.</summary>
-internal sealed class ChannelReader(WexelDb db, IOptions<WexelOptions> options, TimeProvider clock)
+internal sealed class ChannelReader(WexelDb db, FileStore store, IOptions<WexelOptions> options, TimeProvider clock)
 {
     private IQueryable<Release> Channel =>
         db.Releases.AsNoTracking().Include(r => r.Lesson).ThenInclude(l => l!.Course).Include(r => r.Outlet).Where(r => r.Outlet!.Kind == ChannelKind.Channel);
@@ -48,7 +50,47 @@ internal sealed class ChannelReader(WexelDb db, IOptions<WexelOptions> options, 
         return new PlayerSite(
             options.Value.House,
             $"{release.Outlet!.Name} · {lesson.Course!.Title} · lesson {lesson.Position} of {count}",
-            viewer.IsSignedIn || release.Visibility == Visibility.Everybody ? $"/c/{ChannelCare.Address(release.Outlet)}" : null
+            viewer.IsSignedIn || release.Visibility == Visibility.Everybody ? $"/c/{ChannelCare.Address(release.Outlet)}" : null,
+            await BesideAsync(release, viewer, before: true, cancel),
+            await BesideAsync(release, viewer, before: false, cancel),
+            Served(release)
+        );
+    }
+
+    /// <summary>The nearest lesson of the same course in the same channel that whoever asks finds listed there.</summary>
+    private async Task<PlayerLink?> BesideAsync(Release release, Viewer viewer, bool before, CancellationToken cancel)
+    {
+        var here = release.Lesson!;
+        var others = db
+            .Releases.AsNoTracking()
+            .Include(r => r.Lesson)
+            .Where(r => r.OutletId == release.OutletId && r.Lesson!.CourseId == here.CourseId && r.Visibility != Visibility.WithLink);
+        others = before
+            ? others.Where(r => r.Lesson!.Position < here.Position).OrderByDescending(r => r.Lesson!.Position)
+            : others.Where(r => r.Lesson!.Position > here.Position).OrderBy(r => r.Lesson!.Position);
+        var now = clock.GetUtcNow();
+        await foreach (var other in others.AsAsyncEnumerable().WithCancellation(cancel))
+        {
+            if (Seeing.May(other.Shown(), viewer, SeenIn.List, now))
+                return new PlayerLink(PlayerLesson.Format.Read(other.Player).Title, $"/watch/{other.Token}");
+        }
+
+        return null;
+    }
+
+    private PlayerServed Served(Release release)
+    {
+        var details = PlayerLesson.Format.Read(release.Player).Details;
+        var preview = Preview(release);
+        var file = new FileInfo(store.Derived(release.FileKey, Muxing.FileName(release.Container)));
+        return new PlayerServed(
+            new Uri(options.Value.PublicAddress, $"watch/{release.Token}").AbsoluteUri,
+            // What strangers may not see would stand in another page as a refusal.
+            details.MayEmbed && preview is not null
+                ? HandOn.EmbedCode(preview.Embed, preview.Title, preview.Size)
+                : null,
+            LearnerFiles.TakesNotes(details) ? $"/watch/{release.Token}/notes" : null,
+            details.MayDownload && file.Exists ? file.Length : null
         );
     }
 

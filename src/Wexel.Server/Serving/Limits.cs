@@ -14,6 +14,9 @@ internal static class Limits
     /// <summary>Reports of what a learner has watched: by lesson and address.</summary>
     internal const string Progress = "progress";
 
+    /// <summary>Notes that learners leave: by lesson and address.</summary>
+    internal const string Notes = "notes";
+
     /// <summary>Uploads that are begun: by person.</summary>
     internal const string Uploads = "uploads";
 
@@ -28,6 +31,7 @@ internal static class Limits
                     limits.AddPolicy(Progress, http =>
                         Bucket($"{http.Request.RouteValues["token"]} {http.Connection.RemoteIpAddress}", options.Value.ProgressReports)
                     );
+                    limits.AddPolicy(Notes, http => Bucket($"{http.Request.RouteValues["token"]} {http.Connection.RemoteIpAddress}", options.Value.NotesLeft));
                     limits.AddPolicy(Uploads, http => Bucket(http.User.Id().ToString(), options.Value.UploadsBegun));
                     limits.OnRejected = async (rejected, _) =>
                     {

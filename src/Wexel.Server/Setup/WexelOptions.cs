@@ -73,6 +73,10 @@ internal sealed class WexelOptions
     [Range(1, 1_000_000)]
     public int ProgressReports { get; set; } = 1500;
 
+    /// <summary>How many notes to the author a lesson takes from one address at once; one more each second.</summary>
+    [Range(1, 1_000_000)]
+    public int NotesLeft { get; set; } = 30;
+
     /// <summary>How many learners whom nobody knows may begin a lesson from one address at once, and as many again over an hour.</summary>
     [Range(1, 1_000_000)]
     public int NewLearners { get; set; } = 250;

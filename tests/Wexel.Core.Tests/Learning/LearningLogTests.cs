@@ -46,6 +46,25 @@ public sealed class LearningLogTests
     }
 
     [Fact]
+    public void A_moment_stands_along_the_recordings_whether_it_is_kept_or_cut()
+    {
+        var times = Times([("a", 20), ("b", 30)], Range(18, 26));
+        times.ToReel(new RecordingMoment("b", 0, TimeSpan.FromSeconds(3))).ShouldBe(TimeSpan.FromSeconds(23));
+        times.ToReel(times.ToRecordings(TimeSpan.FromSeconds(20))).ShouldBe(TimeSpan.FromSeconds(28));
+        times.ToReel(new RecordingMoment("b", 1, TimeSpan.Zero)).ShouldBeNull();
+    }
+
+    [Theory]
+    [InlineData(0, 0, 0, null)]
+    [InlineData(1000, 60_000, 19, null)]
+    [InlineData(1001, 0, 0, "note-too-long")]
+    [InlineData(0, -1, 0, "note-outside")]
+    [InlineData(0, 60_001, 0, "note-outside")]
+    [InlineData(0, 0, 20, "notes-too-many")]
+    public void A_note_has_an_end_lies_in_the_lesson_and_waits_with_few_others(int length, int at, int waiting, string? code) =>
+        (NoteRules.Refusal(new string('a', length), Ms.Of(at), Ms.Of(60_000), waiting)?.Code).ShouldBe(code);
+
+    [Fact]
     public void The_same_recording_twice_is_two_places()
     {
         var twice = Times([("a", 20), ("a", 20)]);

@@ -36,6 +36,30 @@ public class PackageTests
         html.ShouldContain("&lt;/script&gt;");
     }
 
+    /// <summary>A section leads into the video by its time (W3C Media Fragments 1.0, section 4.2.1: <c>#t=</c> and seconds).</summary>
+    [Fact]
+    public void Without_scripts_there_are_the_video_its_captions_and_its_contents()
+    {
+        var lesson = Lesson() with
+        {
+            Video = "/watch/abc/video.mp4",
+            Description = "First.\n\nThen.",
+            Sections = [new("a", Ms.Of(0), "One"), new("b", Ms.Of(61_500), "Two")],
+            Captions = [new PlayerCaptions("en-GB", []), new PlayerCaptions("es", [], TrackKind.Translation)],
+        };
+        var site = new PlayerSite("House", "Where", null, null, new PlayerLink("Next & last", "/watch/def"));
+        var html = PlayerPage.Html(lesson, "player/", site, files: "/watch/abc/");
+        html = html[html.IndexOf("<noscript>", StringComparison.Ordinal)..html.IndexOf("</noscript>", StringComparison.Ordinal)];
+        html.ShouldContain("<p dir=\"auto\" lang=\"en\">Then.</p>");
+        html.ShouldContain("<a href=\"/watch/abc/video.mp4#t=61.5\">1:01</a>");
+        html.ShouldContain("<track kind=\"captions\" src=\"/watch/abc/captions-en-GB.vtt\" srclang=\"en-GB\" label=\"en-GB\" default>");
+        html.ShouldContain("<track kind=\"subtitles\" src=\"/watch/abc/captions-es.vtt\"");
+        html.ShouldContain("<a href=\"/watch/def\" dir=\"auto\">Next &amp; last</a>");
+        // What is made for children leads nowhere else.
+        var forChildren = lesson with { Details = PlayerDetails.Of(new Core.Details.DetailSet(ForChildren: true)) };
+        PlayerPage.Html(forChildren, "player/", site).ShouldNotContain("Next lesson:");
+    }
+
     [Fact]
     public void A_page_loads_nothing_from_anywhere_else()
     {

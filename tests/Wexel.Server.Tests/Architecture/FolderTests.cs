@@ -59,7 +59,7 @@ public class FolderTests
             Remembering
             Mailing: Setup
             Upkeep: Setup
-            Learning: Setup Upkeep
+            Learning: Live Mailing Setup Upkeep
             SignIn: Remembering Setup Telemetry
             Serving: Setup SignIn Telemetry
             People: Mailing Remembering Setup SignIn

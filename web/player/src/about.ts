@@ -1,35 +1,36 @@
 import { described } from './described'
-import { element } from './element'
+import { element, present } from './element'
 import type { Lesson } from './lesson'
+import { leadsNowhere, type Player } from './player'
 
-/** What is said about a lesson below its title: the description, whose times lead to their places, and who made it under which terms. */
-export function about(lesson: Lesson, go: (ms: number) => void): HTMLElement[] {
-  const { author, licence, permission, fromAge, tags } = lesson.details
-  const said = { dir: 'auto', lang: lesson.language }
-  const paragraphs = described(lesson.description, lesson.length).map((stretches) =>
+/** A lesson's description: times in it lead to their places. */
+export function description(player: Player): HTMLElement[] {
+  const { lesson } = player
+  return described(lesson.description, lesson.length).map((stretches) =>
     element(
       'p',
-      { class: 'description', ...said },
-      ...stretches.map((s) => (typeof s === 'string' ? s : element('button', { type: 'button', class: 'jump', click: () => go(s.at) }, s.text))),
+      { class: 'description', dir: 'auto', lang: lesson.language },
+      ...stretches.map((s) => (typeof s === 'string' ? s : element('button', { type: 'button', class: 'jump', click: () => player.playFrom(s.at) }, s.text))),
     ),
   )
-  const lines = [
-    author && element('p', {}, 'By ', contactOf(author)),
-    licence && element('p', {}, licence.terms ? element('a', { href: licence.terms, rel: 'license' }, licence.name) : licence.name),
+}
+
+/** Who made a lesson, under which terms, for whom, and what it is filed under; nothing where nobody said. */
+export function terms({ lesson }: Player): HTMLElement | null {
+  const { author, licence, permission, fromAge, tags } = lesson.details
+  const lines = present(
+    author && element('p', {}, 'By ', authorOf(lesson)),
+    licence && element('p', {}, licence.terms && !leadsNowhere(lesson) ? element('a', { href: licence.terms, rel: 'license' }, licence.name) : licence.name),
     permission && element('p', {}, permission),
     fromAge ? element('p', {}, `For people of ${fromAge} and over`) : null,
     tags.length > 0 && element('p', {}, `About: ${tags.join(', ')}`),
-    lesson.details.mayDownload && canBeDownloaded(lesson) && element('p', {}, element('a', { href: lesson.video, download: '' }, 'Download the video')),
-  ].filter((line): line is HTMLParagraphElement => Boolean(line))
-  return lines.length > 0 ? [...paragraphs, element('div', { class: 'terms', ...said }, ...lines)] : paragraphs
+  )
+  return lines.length > 0 ? element('div', { class: 'terms', dir: 'auto', lang: lesson.language }, ...lines) : null
 }
 
-function contactOf({ name, contact }: { name: string; contact?: string | null }) {
-  if (!contact) return name
-  return element('a', { href: /^https?:/i.test(contact) ? contact : `mailto:${contact}` }, name)
-}
-
-/** What comes in pieces is no file that could be kept. */
-function canBeDownloaded(lesson: Lesson) {
-  return !lesson.video.endsWith('.m3u8')
+/** The author's page on the web; a mail address is written to from below the picture. */
+function authorOf(lesson: Lesson) {
+  const author = lesson.details.author
+  if (!author) return null
+  return author.contact && /^https?:/i.test(author.contact) && !leadsNowhere(lesson) ? element('a', { href: author.contact }, author.name) : author.name
 }

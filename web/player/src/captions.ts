@@ -1,36 +1,53 @@
 import { element } from './element'
+import { keep, kept } from './kept'
 import type { Captions, Lesson } from './lesson'
 
-const remembered = 'wexel-captions'
+/** How high captions are written. */
+export const cueSizes = ['small', 'usual', 'large', 'largest'] as const
+/** Where they stand: those under the picture cover nothing of it. */
+export const cuePlaces = ['low', 'high', 'under'] as const
+export type CueSize = (typeof cueSizes)[number]
+export type CuePlace = (typeof cuePlaces)[number]
 
-/** The language that was chosen last, on any page from the same place. */
-function lastChosen(): string | null {
-  try {
-    return localStorage.getItem(remembered)
-  } catch {
-    // A page from disk, or one inside another, may have no place to keep it.
-    return null
-  }
+/** The captions of a lesson: which are shown, how high, and where. */
+export interface ShownCaptions {
+  names: readonly string[]
+  /** Which track is shown, counted from 0; -1 for none. */
+  chosen(): number
+  choose(index: number): void
+  /** Shows none, or again those that were shown last. */
+  toggle(): void
+  size(): CueSize
+  setSize(size: CueSize): void
+  place(): CuePlace
+  setPlace(place: CuePlace): void
+  /** Is called whenever another track is shown, whoever chose it. */
+  changed(listener: () => void): void
+  /** Where captions stand that are not on the picture. */
+  under: HTMLElement
 }
+
+/** A language without its region. */
+const base = (tag: string) => tag.toLowerCase().split('-')[0]
 
 /** Which track shows first: in the language that was chosen last, else in one that the browser asks for, else the first. */
 export function firstShown(tracks: readonly { language: string }[], chosen: string | null, asked: readonly string[]): number {
-  const plain = (tag: string) => tag.toLowerCase().split('-')[0]
   for (const want of [chosen, ...asked]) {
     if (!want) continue
     const exactly = tracks.findIndex((t) => t.language.toLowerCase() === want.toLowerCase())
     if (exactly >= 0) return exactly
-    const nearly = tracks.findIndex((t) => plain(t.language) === plain(want))
+    const nearly = tracks.findIndex((t) => base(t.language) === base(want))
     if (nearly >= 0) return nearly
   }
   return 0
 }
 
-/** A language by its own name: español (España). Two tracks of one language are numbered. */
+/** A language by its own name, with its region where there are several of it: español (España). Two tracks of one language are numbered. */
 export function namesOf(tracks: readonly { language: string }[]): string[] {
   const own = (tag: string) => {
+    const alone = tracks.every((t) => t.language === tag || base(t.language) !== base(tag))
     try {
-      return new Intl.DisplayNames([tag], { type: 'language' }).of(tag) ?? tag
+      return new Intl.DisplayNames([tag], { type: 'language' }).of(alone ? base(tag) : tag) ?? tag
     } catch {
       return tag
     }
@@ -41,58 +58,95 @@ export function namesOf(tracks: readonly { language: string }[]): string[] {
   })
 }
 
-function cueOf({ span, text, markup, atTop, id }: Captions['cues'][number]) {
+function cueOf({ span, text, markup, id }: Captions['cues'][number]) {
   const shown = new VTTCue(span.start / 1000, span.end / 1000, '')
   shown.id = id ?? ''
   shown.text = markup ?? text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;')
-  if (atTop) shown.line = 0
   return shown
 }
 
+const one = <T extends string>(of: readonly T[], value: string | null, otherwise: T) => of.find((o) => o === value) ?? otherwise
+
 /** Puts the captions on a video: tracks are made here and not loaded, since a page that was opened from disk may load no file beside it. */
-export function addCaptions(video: HTMLVideoElement, { captions }: Lesson) {
+export function addCaptions(video: HTMLVideoElement, { captions }: Lesson): ShownCaptions {
   const names = namesOf(captions)
   const tracks = captions.map(({ kind, language, cues }, i) => {
     const track = video.addTextTrack(kind === 'translation' ? 'subtitles' : 'captions', captions.length > 1 ? names[i] : 'Captions', language)
-    for (const cue of cues) track.addCue(cueOf(cue))
-    return track
+    const made = cues.map(cueOf)
+    for (const cue of made) track.addCue(cue)
+    return { track, made }
   })
-  const first = firstShown(captions, lastChosen(), navigator.languages)
-  for (const [i, track] of tracks.entries()) track.mode = i === first ? 'showing' : 'disabled'
-}
+  const under = element('div', { class: 'under', hidden: true, dir: 'auto' })
+  const listeners: (() => void)[] = []
+  let size = one(cueSizes, kept('cue-size'), 'usual')
+  let place = one(cuePlaces, kept('cue-place'), 'low')
+  let last = firstShown(captions, kept('captions'), navigator.languages)
+  let chosen = captions.length === 0 || kept('captions-off') === 'yes' ? -1 : last
 
-/** Which of several tracks is shown; nothing where there is one or none. Whoever switches captions off and on gets the same again. */
-export function choiceOfCaptions(video: HTMLVideoElement, { captions }: Lesson): HTMLElement | null {
-  if (captions.length < 2) return null
-  const tracks = [...video.textTracks].filter((t) => t.kind === 'captions' || t.kind === 'subtitles')
-  const choice = element(
-    'select',
-    { 'aria-label': 'Language of the captions' },
-    ...namesOf(captions).map((name, i) => element('option', { value: String(i), lang: captions[i].language }, name)),
-  )
-  let chosen = Math.max(
-    0,
-    tracks.findIndex((t) => t.mode === 'showing'),
-  )
-  choice.value = String(chosen)
-  const show = (index: number) => {
-    for (const [i, track] of tracks.entries()) {
-      const mode = i === index ? 'showing' : 'disabled'
-      if (track.mode !== mode) track.mode = mode
+  const mode = () => (place === 'under' ? 'hidden' : 'showing')
+  const show = () => {
+    for (const [i, { track }] of tracks.entries()) {
+      const wanted = i === chosen ? mode() : 'disabled'
+      if (track.mode !== wanted) track.mode = wanted
     }
+    under.hidden = place !== 'under' || chosen < 0
+    video.closest('.stage')?.setAttribute('data-cues', size)
+    drawUnder()
   }
-  choice.addEventListener('change', () => {
-    chosen = Number(choice.value)
-    show(chosen)
-    try {
-      localStorage.setItem(remembered, captions[chosen].language)
-    } catch {
-      // It holds for this page then.
+  const stand = () => {
+    for (const [i, { made }] of tracks.entries())
+      for (const [k, cue] of made.entries()) cue.line = place === 'high' || (place === 'low' && captions[i].cues[k].atTop) ? 0 : 'auto'
+  }
+  const drawUnder = () => {
+    if (under.hidden) return
+    under.lang = captions[chosen].language
+    const active = [...(tracks[chosen].track.activeCues ?? [])] as VTTCue[]
+    under.replaceChildren(...active.map((cue) => element('p', {}, cue.getCueAsHTML())))
+  }
+  for (const { track } of tracks) track.addEventListener('cuechange', drawUnder)
+  const tell = () => {
+    for (const listener of listeners) listener()
+  }
+  const choose = (index: number) => {
+    chosen = index
+    if (index >= 0) {
+      last = index
+      keep('captions', captions[index].language)
     }
-  })
-  // The button beside it knows only on and off, and may switch on another one.
+    keep('captions-off', index < 0 ? 'yes' : 'no')
+    show()
+    tell()
+  }
+  // A browser's own menu, as in its small window, may choose too.
   video.textTracks.addEventListener('change', () => {
-    if (tracks.some((t, i) => t.mode === 'showing' && i !== chosen)) show(chosen)
+    const shows = tracks.findIndex(({ track }) => track.mode === 'showing')
+    const wanted = place === 'under' ? -1 : chosen
+    if (shows === wanted) return
+    if (shows >= 0 || place !== 'under') choose(shows)
   })
-  return choice
+  stand()
+  show()
+  return {
+    names,
+    under,
+    chosen: () => chosen,
+    choose,
+    toggle: () => choose(chosen < 0 ? last : -1),
+    size: () => size,
+    setSize(wanted) {
+      size = wanted
+      keep('cue-size', size)
+      show()
+    },
+    place: () => place,
+    setPlace(wanted) {
+      place = wanted
+      keep('cue-place', place)
+      stand()
+      show()
+    },
+    changed(listener) {
+      listeners.push(listener)
+    },
+  }
 }

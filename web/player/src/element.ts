@@ -13,6 +13,9 @@ export function element(tag: string, attributes: Attributes = {}, ...children: (
     if (typeof value === 'function') made.addEventListener(name, value)
     else if (value !== false && value !== null && value !== undefined) made.setAttribute(name, value === true ? '' : value)
   }
-  made.append(...children.filter((child): child is Node | string => child !== null && child !== undefined))
+  made.append(...present(...children))
   return made
 }
+
+/** What is there of some things that may be. */
+export const present = <T>(...things: (T | null | undefined | false | '')[]): T[] => things.filter((thing) => Boolean(thing)) as T[]

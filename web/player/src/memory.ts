@@ -88,7 +88,15 @@ export function onServer(address: string, key: string): Memory {
 /** 32 hexadecimal digits that nobody else makes; a page without a secure line has no randomUUID. */
 const newName = () => [...crypto.getRandomValues(new Uint8Array(16))].map((b) => b.toString(16).padStart(2, '0')).join('')
 
-function learnerKey(): string {
+let mine: string | undefined
+
+/** By which the server knows this browser, where nobody is signed in. */
+export function learnerKey(): string {
+  mine ??= keyHere()
+  return mine
+}
+
+function keyHere(): string {
   const made = newName()
   try {
     const known = localStorage.getItem('wexel:learner')

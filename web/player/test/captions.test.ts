@@ -15,6 +15,7 @@ test.each([
 })
 
 test('languages are called by their own names, and two of one are told apart', () => {
-  expect(namesOf([{ language: 'es-ES' }, { language: 'de' }, { language: 'de' }])).toEqual(['español de España', 'Deutsch', 'Deutsch 2'])
+  expect(namesOf([{ language: 'es-ES' }, { language: 'de' }, { language: 'de' }])).toEqual(['español', 'Deutsch', 'Deutsch 2'])
+  expect(namesOf([{ language: 'es-ES' }, { language: 'es-MX' }])).toEqual(['español de España', 'español de México'])
   expect(namesOf([{ language: 'not a tag' }])).toEqual(['not a tag'])
 })

@@ -48,7 +48,7 @@ public sealed class ChannelKind : OutletKind<ChannelSettings>
 
     /// <inheritdoc/>
     public override IReadOnlyList<DetailRule> Details { get; } =
-    [.. DetailsThere.OnPage, new(DetailFields.ShortTitle), new(DetailFields.MayEmbed), new(DetailFields.TellFollowers)];
+    [.. DetailsThere.OnPage, new(DetailFields.ShortTitle), new(DetailFields.MayEmbed), new(DetailFields.MayNote), new(DetailFields.TellFollowers)];
 
     /// <inheritdoc/>
     public override IReadOnlyList<Carried> Carries =>

@@ -54,6 +54,7 @@ export function listen(client: QueryClient): () => void {
       ['lesson', id],
       ['deliver', id],
       ['releases', id],
+      ['notes', id],
     ])
       client.invalidateQueries({ queryKey })
     // Lists of many are fetched once for all that comes together.

@@ -2,12 +2,13 @@ import { useMemo } from 'react'
 import { useSaid } from '../captions/inSheet'
 import { useSections } from '../contents/inSheet'
 import { useHardNotes, useMoveInNotes } from '../movein/inSheet'
+import { useLearnerNotes } from '../notes/inSheet'
 import type { Looking, SheetThing } from '../sheet/thing'
 import { useSuggestionNotes } from '../tidy/inSheet'
 
 /** All that stands in the sheet; a new kind of placed things is one more list here. */
 export function useInSheet(looking: Looking): SheetThing[] {
-  const lists = [useSections(looking), useSaid(), useMoveInNotes(looking), useHardNotes(looking), useSuggestionNotes(looking)]
+  const lists = [useSections(looking), useSaid(), useMoveInNotes(looking), useHardNotes(looking), useSuggestionNotes(looking), useLearnerNotes()]
   // biome-ignore lint/correctness/useExhaustiveDependencies: the lists are always as many
   return useMemo(() => lists.flat(), lists)
 }

@@ -1,0 +1,107 @@
+import { judge, type Range } from './completion'
+import { element } from './element'
+import { type Lesson, sectionAt } from './lesson'
+import { inBrowser, onServer } from './memory'
+import { now, type Player } from './player'
+import { findApi, inLearningSystem } from './scorm12'
+import { clock, placeIn } from './time'
+import { watching } from './watching'
+
+const reportEveryMs = 10_000
+const quarters = ['', 'A quarter of the lesson is seen.', 'Half of the lesson is seen.', 'Three quarters of the lesson are seen.']
+
+/** What was seen of the lesson: known from earlier, noted while it plays, said on the page, and reported to where it is kept. */
+export function attendance(player: Player, show: (watched: readonly Range[]) => void) {
+  const { lesson, video } = player
+  const memory = memoryOf(lesson)
+  let known: Range[] = []
+  let completeBefore = false
+  let ready = false
+  let leftOff = 0
+  let played = false
+  const fresh = watching(video, () => tell())
+  const all = () => {
+    const judged = judge([...known, ...fresh], lesson.length, lesson.completePercent)
+    return { ...judged, complete: judged.complete || completeBefore }
+  }
+
+  const status = element('p', { class: 'status' })
+  // Each per cent is seen; only quarters are spoken.
+  const spoken = element('p', { class: 'spoken', role: 'status' })
+  const where = element('p', { class: 'fine' })
+  const back = element('p', { class: 'back', hidden: true })
+  const say = (line: HTMLElement, text: string) => {
+    if (line.textContent !== text) line.textContent = text
+  }
+  function tell() {
+    const seen = all()
+    say(
+      status,
+      seen.complete
+        ? 'You have completed this lesson.'
+        : `You have seen ${Math.floor(seen.share * 100)} % of this lesson. It is done at ${lesson.completePercent} %.`,
+    )
+    say(spoken, seen.complete ? 'The lesson is completed.' : (quarters[Math.floor(seen.share * 4)] ?? ''))
+    show(seen.watched)
+  }
+
+  const save = (leaving: boolean) => {
+    if (!ready) return
+    const { watched, complete } = all()
+    // A page on which nothing was played knows no better place than the one that it was told.
+    memory.save({ watched, position: played ? Math.round(now(player)) : leftOff, complete }, leaving, played)
+    say(where, memory.kept() ?? '')
+  }
+  let lastReport = 0
+  let toldComplete = false
+  let section = -1
+  video.addEventListener('timeupdate', () => {
+    tell()
+    const nowComplete = !toldComplete && all().complete
+    if (nowComplete) toldComplete = true
+    const nowIn = sectionAt(lesson.sections, now(player))
+    const entered = !video.paused && nowIn !== section
+    section = nowIn
+    if (nowComplete || entered || (!video.paused && performance.now() - lastReport > reportEveryMs)) {
+      lastReport = performance.now()
+      save(false)
+    }
+  })
+  video.addEventListener('playing', () => {
+    played = true
+  })
+  for (const event of ['pause', 'ended']) video.addEventListener(event, () => save(false))
+  addEventListener('pagehide', () => save(true))
+  // A page that comes back as it was has taken its leave of the learning system already.
+  addEventListener('pageshow', (event) => {
+    if (event.persisted && lesson.runtime) location.reload()
+  })
+
+  memory.load().then((progress) => {
+    known = progress.watched
+    leftOff = progress.position
+    completeBefore = progress.complete ?? false
+    toldComplete = all().complete
+    ready = true
+    say(where, memory.kept() ?? '')
+    const asked = placeIn(location.hash)
+    if (asked !== undefined) player.go(asked)
+    else if (leftOff > 5000 && leftOff < lesson.length - 5000 && video.currentTime < 1) goOn()
+    tell()
+  })
+  function goOn() {
+    player.go(leftOff)
+    back.hidden = false
+    const again = () => {
+      player.go(0)
+      back.hidden = true
+    }
+    back.replaceChildren(`You left off at ${clock(leftOff)}. `, element('button', { type: 'button', class: 'link', click: again }, 'Start from the beginning'))
+  }
+  return { back, lines: [status, spoken, where] }
+}
+
+function memoryOf(lesson: Lesson) {
+  if (lesson.runtime === 'scorm12') return inLearningSystem(findApi(window), lesson.length, () => performance.now())
+  return lesson.reportTo ? onServer(lesson.reportTo, lesson.key) : inBrowser(lesson.key)
+}
