@@ -200,6 +200,8 @@ builder
     .AddSingleton<Viewers>()
     .AddScoped<MailedCodes>()
     .AddScoped<Invitations>()
+    .AddScoped<PeopleKeeper>()
+    .AddScoped<FirstAdministrator>()
     .AddScoped<Sitemap>()
     .AddScoped<ChannelLists>()
     .AddScoped<IOutletCare, ChannelCare>()
@@ -270,6 +272,8 @@ app.MapOpenApi();
 app.MapSignIn();
 app.MapAccount();
 app.MapPeople();
+app.MapGroups();
+app.MapNewPasswords();
 app.MapOwners();
 app.MapGuests();
 app.MapNotes();

@@ -3,6 +3,7 @@ using Npgsql;
 using Wexel.Data;
 using Wexel.Making.Storage;
 using Wexel.Server.Demo;
+using Wexel.Server.People;
 using Wexel.Server.Setup;
 
 namespace Wexel.Server;
@@ -19,10 +20,11 @@ internal sealed class StartUp(IServiceScopeFactory scopes, FileStore store, Time
                 $"Nothing can be written in {store.Root}, the folder for recordings and everything made (Wexel__Data). Let the user that Wexel "
                     + $"runs as write there, or name another."
             );
-        if (!await BringUpAsync(cancellationToken))
-            return;
+        var demo = await BringUpAsync(cancellationToken);
         await using var scope = scopes.CreateAsyncScope();
-        await scope.ServiceProvider.GetRequiredService<DemoSeed>().RunAsync(cancellationToken);
+        if (demo)
+            await scope.ServiceProvider.GetRequiredService<DemoSeed>().RunAsync(cancellationToken);
+        await scope.ServiceProvider.GetRequiredService<FirstAdministrator>().AddAsync(cancellationToken);
     }
 
     /// <summary>Both may be started at once after a power cut: a database that is not there yet is waited for, and one that goes away meanwhile.</summary>

@@ -8,8 +8,9 @@ test('a lesson is for a group alone, until it is for everybody again', async ({ 
   await signIn(page)
   await page.goto('/kit/people')
   await page.getByLabel('A new group').fill('Harbour walk')
-  await page.getByRole('button', { name: 'Add' }).click()
-  await page.getByLabel('Joss Reed').check()
+  await page.getByRole('button', { name: 'Add' }).last().click()
+  await page.getByLabel('Put somebody in').fill('joss')
+  await page.getByRole('button', { name: 'Put Joss Reed in' }).click()
   await expect(page.getByText('1 member')).toBeVisible()
   await page.getByLabel('A new group').fill('harbour walk ')
   await hasNoAccessibilityFaults(page)
@@ -102,4 +103,61 @@ test('somebody without an account is named, gets a mail, and opens the lesson by
   await who.selectOption({ label: 'Everybody' })
   await expect(channel.getByText(/search engines are told of it/)).toBeVisible()
   await context.close()
+})
+
+test('people come from a list whose lines say what they do, choose a password by a mail, and are let in no more', async ({ page, browser, request }) => {
+  await signIn(page)
+  await page.goto('/kit/people')
+  const list = 'Name;Mail;Role;Groups\nIda Moor;ida.moor@brackwater.example;trainer;"Office, upstairs"\nX;no address;;\n'
+  await page.getByLabel('Choose a list of people').setInputFiles({ name: 'people.csv', mimeType: 'text/csv', buffer: Buffer.from(list) })
+  const lines = page.getByRole('list', { name: 'What each line will do' })
+  await expect(lines).toContainText('Added as a trainer, in Office, upstairs.')
+  await expect(lines).toContainText('“no address” is no mail address.')
+  await hasNoAccessibilityFaults(page)
+  await page.getByRole('button', { name: 'Add 1' }).click()
+  await expect(page.getByText('Done: 2 lines.')).toBeVisible()
+  const row = page.getByRole('row', { name: /Ida Moor/ })
+  await expect(row).toContainText('Office, upstairs')
+
+  const link = async () => {
+    let found: string | undefined
+    await expect(async () => {
+      const mails = (await (await request.get(`http://127.0.0.1:${ports.outside}/mail.json`)).json()) as { to: string; text: string }[]
+      found = mails
+        .filter((m) => m.to.includes('ida.moor@brackwater.example'))
+        .pop()
+        ?.text.match(/http\S+new-password#\S+/)?.[0]
+      expect(found).toBeTruthy()
+    }).toPass({ timeout: 60_000 })
+    return found as string
+  }
+  const ida = await (await browser.newContext()).newPage()
+  await ida.goto(await link())
+  await ida.getByLabel(/^New password/).fill('short')
+  await ida.getByRole('button', { name: 'Take this password' }).click()
+  await expect(ida.getByText(/at least 10/)).toBeVisible()
+  await hasNoAccessibilityFaults(ida)
+  await ida.getByLabel(/^New password/).fill('Lantern on the quay')
+  await ida.getByRole('button', { name: 'Take this password' }).click()
+  await ida.getByRole('link', { name: 'Sign in with it' }).click()
+  await ida.getByLabel('Mail address').fill('ida.moor@brackwater.example')
+  await ida.getByLabel('Password').fill('Lantern on the quay')
+  await ida.getByRole('button', { name: 'Sign in', exact: true }).click()
+  await ida.waitForURL((url) => url.pathname === '/')
+  // A trainer is told who adds people, and finds no way to do so.
+  await ida.goto('/kit/people')
+  await expect(ida.getByText('People are added and changed by an administrator: Mara Tarn.')).toBeVisible()
+  await expect(ida.getByRole('button', { name: /^Change / })).toHaveCount(0)
+
+  await row.getByRole('button', { name: 'Change Ida Moor' }).click()
+  await row.getByRole('button', { name: 'Let in no more' }).click()
+  await row.getByRole('button', { name: 'Sign out everywhere, for good' }).click()
+  await expect(row).toContainText('can sign in no more')
+  await ida.reload()
+  await expect(ida.getByRole('heading', { name: 'Sign in' })).toBeVisible()
+  await ida.getByRole('button', { name: 'I have forgotten my password' }).click()
+  await ida.getByLabel(/^Mail address/).fill('ida.moor@brackwater.example')
+  await ida.getByRole('button', { name: 'Send me a link' }).click()
+  await expect(ida.getByText(/If this address has an account/)).toBeVisible()
+  await hasNoAccessibilityFaults(ida)
 })

@@ -1,4 +1,3 @@
-using System.Net.Mail;
 using Wexel.Core.Documents;
 
 namespace Wexel.Core.People;
@@ -27,13 +26,10 @@ public sealed record NamedPeople(IReadOnlyList<string> Mails, IReadOnlyList<Guid
     public Result<NamedPeople> Accepted()
     {
         var mails = Mails.Select(m => m.Trim()).Where(m => m.Length > 0).Distinct(StringComparer.OrdinalIgnoreCase).ToList();
-        if (mails.FirstOrDefault(m => !IsMail(m)) is { } odd)
+        if (mails.FirstOrDefault(m => !MailAddresses.IsOne(m)) is { } odd)
             return new Problem("named-no-mail", $"“{odd}” is no mail address. Write it as name@place.", "named");
         return mails.Count + Groups.Count > Most
             ? new Problem("named-too-many", $"More than {Most:#,0} people and groups are named. Put them into a group and name that.", "named")
             : new NamedPeople(mails, [.. Groups.Distinct()]);
     }
-
-    // An address as RFC 5321, section 4.1.2 has it, and not a display name with one.
-    private static bool IsMail(string text) => MailAddress.TryCreate(text, out var mail) && mail.Address == text;
 }

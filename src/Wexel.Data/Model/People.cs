@@ -23,10 +23,11 @@ public sealed class Person : IdentityUser<Guid>
     public List<SignedIn> SignedIn { get; } = [];
 }
 
-/// <summary>The roles that people have.</summary>
+/// <summary>The roles that people have; an administrator is a trainer too.</summary>
 public static class Roles
 {
     public const string Trainer = "trainer";
+    public const string Administrator = "administrator";
 }
 
 /// <summary>A code that was sent to a mail address; there is one at most for each.</summary>

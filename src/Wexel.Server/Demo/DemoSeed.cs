@@ -53,7 +53,6 @@ internal sealed record DemoLesson(
 internal sealed class DemoSeed(
     WexelDb db,
     UserManager<Person> people,
-    RoleManager<IdentityRole<Guid>> roles,
     Receiver receiver,
     LessonSaver saver,
     CaptionStore captionStore,
@@ -81,9 +80,8 @@ internal sealed class DemoSeed(
     {
         var folder = options.Value.Demo!;
         await File.WriteAllTextAsync(Unfinished, folder, cancel);
-        if (!await roles.RoleExistsAsync(Roles.Trainer))
-            await roles.CreateAsync(new IdentityRole<Guid>(Roles.Trainer));
         await AddPersonAsync("Mara Tarn", TrainerAddress, Roles.Trainer);
+        await AddPersonAsync("Mara Tarn", TrainerAddress, Roles.Administrator);
         await AddPersonAsync("Joss Reed", LearnerAddress, null);
         await AddPersonAsync("Ana Quill", "ana.quill@brackwater.example", null);
         await AddPersonAsync("Tam Brook", "tam.brook@brackwater.example", null);

@@ -37,6 +37,7 @@ internal static class OwnerEndpoints
         Guid id,
         OwnerRequest request,
         WexelDb db,
+        PeopleKeeper keeper,
         ClaimsPrincipal user,
         CancellationToken cancel
     )
@@ -48,8 +49,7 @@ internal static class OwnerEndpoints
                 new Problem("owner-is-another", $"The lesson is {owned.Owner!.DisplayName}’s. Only they can give it to somebody else."),
                 StatusCodes.Status403Forbidden
             );
-        var trainers = db.UserRoles.Join(db.Roles.Where(r => r.Name == Roles.Trainer), m => m.RoleId, r => r.Id, (m, _) => m.UserId);
-        if (!await db.Users.AnyAsync(p => p.Id == request.PersonId && p.DisabledAt == null && trainers.Contains(p.Id), cancel))
+        if (!await db.Users.AnyAsync(p => p.Id == request.PersonId && p.DisabledAt == null && keeper.InRole(Roles.Trainer).Contains(p.Id), cancel))
             return Problems.Answer(new Problem("owner-unfit", "A lesson is owned by somebody who makes lessons and can sign in. Choose another.", "personId"));
         await db.Lessons.Where(l => l.Id == id).ExecuteUpdateAsync(set => set.SetProperty(l => l.OwnerId, request.PersonId), cancel);
         return TypedResults.NoContent();

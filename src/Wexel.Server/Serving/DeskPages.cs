@@ -12,6 +12,7 @@ internal static class DeskPages
     [
         "/",
         "/sign-in",
+        "/new-password",
         "/account",
         "/bin",
         "/lessons/{id}/{stage?}",

@@ -73,6 +73,9 @@ internal sealed class WexelOptions
     [Range(1, 1_000_000)]
     public int ProgressReports { get; set; } = 1500;
 
+    /// <summary>The mail address of whoever adds the first people; null where somebody does already.</summary>
+    public string? FirstAdministrator { get; set; }
+
     /// <summary>How many notes to the author a lesson takes from one address at once; one more each second.</summary>
     [Range(1, 1_000_000)]
     public int NotesLeft { get; set; } = 30;

@@ -12,7 +12,7 @@ namespace Wexel.Server.SignIn;
 internal sealed record SignInRequest(string Email, string Password, string? Code = null);
 
 /// <param name="SecondFactor">Whether a code is asked for beside the password.</param>
-internal sealed record Me(string Name, string Email, bool Trainer, bool SecondFactor);
+internal sealed record Me(string Name, string Email, bool Trainer, bool Administrator, bool SecondFactor);
 
 internal static class SignInEndpoints
 {
@@ -112,7 +112,13 @@ internal static class SignInEndpoints
         await people.GetUserAsync(user) is { } person ? TypedResults.Ok(await ViewAsync(person, people)) : TypedResults.Unauthorized();
 
     private static async Task<Me> ViewAsync(Person person, UserManager<Person> people) =>
-        new(person.DisplayName, person.Email!, await people.IsInRoleAsync(person, Roles.Trainer), person.TwoFactorEnabled);
+        new(
+            person.DisplayName,
+            person.Email!,
+            await people.IsInRoleAsync(person, Roles.Trainer),
+            await people.IsInRoleAsync(person, Roles.Administrator),
+            person.TwoFactorEnabled
+        );
 
     internal static Guid Id(this ClaimsPrincipal user) => Guid.Parse(user.FindFirstValue(ClaimTypes.NameIdentifier)!);
 

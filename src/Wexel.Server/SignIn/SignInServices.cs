@@ -37,6 +37,8 @@ internal static class SignInServices
         services
             .AddOptions<PasswordHasherOptions>()
             .Configure<IOptions<WexelOptions>>((hashing, options) => hashing.IterationCount = options.Value.PasswordIterations);
+        services.Configure<DataProtectionTokenProviderOptions>(tokens => tokens.TokenLifespan = NewPasswords.GoodFor);
+        services.AddScoped<NewPasswords>();
         services.AddSingleton<SessionStore>().AddSingleton<SignInLimits>().AddSingleton<SecurityLog>().AddScoped<SecondFactor>();
         services
             .AddOptions<CookieAuthenticationOptions>(IdentityConstants.ApplicationScheme)

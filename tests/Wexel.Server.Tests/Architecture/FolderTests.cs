@@ -60,7 +60,7 @@ public class FolderTests
             Mailing: Setup
             Upkeep: Setup
             Learning: Live Mailing Setup Upkeep
-            SignIn: Remembering Setup Telemetry
+            SignIn: Mailing Remembering Setup Telemetry
             Serving: Setup SignIn Telemetry
             People: Mailing Remembering Setup SignIn
             Shelves: Live Setup

@@ -4,6 +4,7 @@ import { Button } from '../ui/Button'
 import { Field } from '../ui/Field'
 import { TextLink } from '../ui/TextLink'
 import { api, Refused, taken } from './api'
+import { ChoosePassword, ForgottenPassword } from './NewPassword'
 import { wantedPage } from './ownPath'
 import { SignInByCode } from './SignInByCode'
 
@@ -25,6 +26,7 @@ export function useMe() {
 /** Shows its children to a trainer, and the sign-in form to everybody else. */
 export function Session({ children }: { children: ReactNode }) {
   const me = useMe()
+  if (location.pathname === '/new-password') return <ChoosePassword />
   if (me.isPending) return null
   if (me.error)
     return (
@@ -58,7 +60,7 @@ function SignIn() {
   const client = useQueryClient()
   const [problem, setProblem] = useState('')
   const [codeAsked, askForCode] = useState(false)
-  const [byMail, setByMail] = useState(false)
+  const [otherWay, setOtherWay] = useState<'code' | 'forgotten'>()
   const signIn = async (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault()
     const form = new FormData(event.currentTarget)
@@ -76,7 +78,9 @@ function SignIn() {
       setProblem(asks && !codeAsked ? '' : (refused as Error).message)
     }
   }
-  if (byMail) return <SignInByCode back={() => setByMail(false)} />
+  const back = () => setOtherWay(undefined)
+  if (otherWay === 'code') return <SignInByCode back={back} />
+  if (otherWay === 'forgotten') return <ForgottenPassword back={back} />
   return (
     <main className="mx-auto mt-24 max-w-sm p-6">
       <p className="mb-6 text-title font-bold">wexel</p>
@@ -92,13 +96,16 @@ function SignIn() {
             {problem}
           </p>
         )}
-        <div>
+        <p className="flex flex-wrap items-center gap-4">
           <Button type="submit">Sign in</Button>
-        </div>
+          <Button look="link" onClick={() => setOtherWay('forgotten')}>
+            I have forgotten my password
+          </Button>
+        </p>
       </form>
       <p className="mt-6 border-t border-hairline pt-3 text-quiet">
         Was a lesson sent to you, and you have no account?{' '}
-        <Button look="link" onClick={() => setByMail(true)}>
+        <Button look="link" onClick={() => setOtherWay('code')}>
           Have a code sent
         </Button>
       </p>

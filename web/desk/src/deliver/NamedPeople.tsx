@@ -1,7 +1,7 @@
 import { X } from 'lucide-react'
 import { useId, useState } from 'react'
 import type { Schemas } from '../app/api'
-import { usePeople } from '../people/usePeople'
+import { useGroups, useKnown, usePeople } from '../people/usePeople'
 import { Button } from '../ui/Button'
 import { TextLink } from '../ui/TextLink'
 
@@ -10,10 +10,11 @@ type Named = Schemas['NamedPeople']
 /** People who may see a lesson, one by one by their mail addresses, or by their group. */
 export function NamedPeople({ place, named, take }: { place: string; named: Named; take: (named: Named) => void }) {
   const id = useId()
-  const people = usePeople()
   const [typed, type] = useState('')
-  const groups = people.data?.groups ?? []
-  const known = (mail: string) => people.data?.people.find((p) => p.mail.toLowerCase() === mail.toLowerCase())
+  const people = usePeople({ find: typed })
+  const accounts = useKnown(named.mails)
+  const groups = useGroups().data ?? []
+  const known = (mail: string) => accounts.data?.find((p) => p.mail.toLowerCase() === mail.toLowerCase())
   const add = () => {
     const words = typed.trim()
     if (words === '') return
@@ -22,7 +23,7 @@ export function NamedPeople({ place, named, take }: { place: string; named: Name
     else take({ ...named, mails: [...named.mails, words] })
     type('')
   }
-  const strangers = people.data ? named.mails.filter((m) => !known(m)) : []
+  const strangers = accounts.data ? named.mails.filter((m) => !known(m)) : []
   return (
     <div className="mt-1 text-small">
       <ul aria-label={`Who is named on ${place}`}>
@@ -30,7 +31,7 @@ export function NamedPeople({ place, named, take }: { place: string; named: Name
           const group = groups.find((k) => k.id === g)
           return (
             <Entry key={g} name={group?.name ?? 'A group'} drop={() => take({ ...named, groups: named.groups.filter((k) => k !== g) })}>
-              {group && <span className="text-quiet"> group of {group.members.length}</span>}
+              {group && <span className="text-quiet"> group of {group.count}</span>}
             </Entry>
           )
         })}
@@ -59,7 +60,7 @@ export function NamedPeople({ place, named, take }: { place: string; named: Name
         <datalist id={id}>
           {groups.map((g) => (
             <option key={g.id} value={g.name}>
-              group of {g.members.length}
+              group of {g.count}
             </option>
           ))}
           {people.data?.people.map((p) => (

@@ -7,7 +7,7 @@ import { usePeople } from './usePeople'
 export function Owner({ lessonId }: { lessonId: string }) {
   const client = useQueryClient()
   const owner = useQuery({ queryKey: ['owner', lessonId], queryFn: () => taken(api.GET('/api/lessons/{id}/owner', { params: { path: { id: lessonId } } })) })
-  const people = usePeople(owner.data?.mayGive === true)
+  const people = usePeople({ trainers: true }, owner.data?.mayGive === true)
   const give = useMutation({
     mutationFn: (personId: string) => taken(api.PUT('/api/lessons/{id}/owner', { params: { path: { id: lessonId } }, body: { personId } })),
     onError: (problem) => toast.error(problem.message),
@@ -25,13 +25,12 @@ export function Owner({ lessonId }: { lessonId: string }) {
         onChange={(e) => give.mutate(e.target.value)}
       >
         {!personId && <option value="">nobody’s yet</option>}
-        {people.data?.people
-          .filter((p) => p.id === personId || (p.makesLessons && !p.isDisabled))
-          .map((p) => (
-            <option key={p.id} value={p.id}>
-              {p.name}
-            </option>
-          ))}
+        {personId && !people.data?.people.some((p) => p.id === personId) && <option value={personId}>{name}</option>}
+        {people.data?.people.map((p) => (
+          <option key={p.id} value={p.id}>
+            {p.name}
+          </option>
+        ))}
       </select>
     </label>
   )
