@@ -12,6 +12,8 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
     public DbSet<Course> Courses => Set<Course>();
     public DbSet<Lesson> Lessons => Set<Lesson>();
     public DbSet<LessonRevision> LessonRevisions => Set<LessonRevision>();
+    public DbSet<ReleasedText> ReleasedTexts => Set<ReleasedText>();
+    public DbSet<ReleasedWord> ReleasedWords => Set<ReleasedWord>();
     public DbSet<SearchedText> SearchedTexts => Set<SearchedText>();
     public DbSet<Recording> Recordings => Set<Recording>();
     public DbSet<Rendition> Renditions => Set<Rendition>();
@@ -61,6 +63,17 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
             });
             text.Property(t => t.Kind).HasConversion<string>();
             text.HasIndex(t => t.Text).HasMethod("gin").HasOperators("gin_trgm_ops");
+        });
+        builder.Entity<ReleasedText>(text =>
+        {
+            text.HasKey(t => new { t.ReleaseId, t.Dictionary });
+            text.HasIndex(t => t.Stems).HasMethod("gin");
+            text.HasOne<Release>().WithMany().HasForeignKey(t => t.ReleaseId).OnDelete(DeleteBehavior.Cascade);
+        });
+        builder.Entity<ReleasedWord>(word =>
+        {
+            word.HasKey(w => w.Word);
+            word.HasIndex(w => w.Word).HasMethod("gin").HasOperators("gin_trgm_ops");
         });
         builder.Entity<LessonRevision>(revision =>
         {

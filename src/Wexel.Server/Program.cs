@@ -208,6 +208,7 @@ builder
     .AddScoped<IRenderCare>(services => services.GetRequiredService<CourseReleaser>())
     .AddScoped<WantedRenders>()
     .AddScoped<ChannelReader>()
+    .AddScoped<ReleasedSearch>()
     .AddScoped<LearningLog>()
     .AddScoped<Notes>()
     .AddScoped<LogReader>()
@@ -232,6 +233,7 @@ if (System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name != "GetDocumen
         .AddUpkeep<TemporaryFiles>()
         .AddUpkeep<LessonKeeper>()
         .AddUpkeep<LessonSearch>()
+        .AddUpkeep<ReleasedSearch>()
         .AddUpkeep<Projections>();
     void Work(Action<BackgroundJobServerOptions> set) =>
         builder.Services.AddHangfireServer(server =>

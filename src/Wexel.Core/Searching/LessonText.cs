@@ -81,7 +81,10 @@ public sealed record LessonText(TextKind Kind, string Ref, IReadOnlyList<TextLin
             .Document.Captions.DistinctBy(t => t.Hash)
             .Select(t => new LessonText(TextKind.Caption, t.Hash, [.. lesson.CuesOf(t).SelectMany(c => Plain([c.Text], c.Span.Start))]));
 
-    private static List<TextLine> Plain(IEnumerable<string?> texts, TimeSpan? at = null) =>
+    /// <summary>Texts as lines; none of those that say nothing.</summary>
+    /// <param name="texts">The texts.</param>
+    /// <param name="at">When they are said; null for what holds for all of the lesson.</param>
+    internal static IReadOnlyList<TextLine> Plain(IEnumerable<string?> texts, TimeSpan? at = null) =>
         [.. texts.Select(t => OneLine(t ?? "")).Where(t => t.Length > 0).Select(t => new TextLine(at, t))];
 
     private static string OneLine(string text) => string.Join(' ', text.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));

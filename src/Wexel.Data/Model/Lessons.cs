@@ -70,6 +70,31 @@ public sealed class SearchedText
     public required string Text { get; set; }
 }
 
+/// <summary>What a released lesson says in one language, as learners search it. It is taken away by the database when the release says something else, and made
+/// again from it.</summary>
+public sealed class ReleasedText
+{
+    public Guid ReleaseId { get; init; }
+
+    /// <summary>The dictionary by which its words are brought to their stems, see <see cref="Core.Searching.Dictionaries"/>.</summary>
+    public required string Dictionary { get; init; }
+
+    /// <summary>The lines: on each its kind, its time in milliseconds or nothing, and what it says, parted by tabs.</summary>
+    public required List<string> Lines { get; init; }
+
+    /// <summary>The stems of the words of its titles, sections and subjects alone: few, so that all lessons that say something are ordered by them.</summary>
+    public NpgsqlTypes.NpgsqlTsVector Headings { get; init; } = null!;
+
+    /// <summary>The stems of its words, with what they stand in as their weight.</summary>
+    public NpgsqlTypes.NpgsqlTsVector Stems { get; init; } = null!;
+}
+
+/// <summary>A word that some released lesson says, or said once: what a slip of the pen may have meant.</summary>
+public sealed class ReleasedWord
+{
+    public required string Word { get; init; }
+}
+
 /// <summary>A lesson as it was saved once; never changed.</summary>
 public sealed class LessonRevision
 {

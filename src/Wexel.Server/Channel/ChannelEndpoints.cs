@@ -9,6 +9,7 @@ using Wexel.Core.Outlets;
 using Wexel.Core.Outlets.Channels;
 using Wexel.Core.Packages;
 using Wexel.Core.People;
+using Wexel.Core.Searching;
 using Wexel.Core.Timing;
 using Wexel.Data.Model;
 using Wexel.Server.Learning;
@@ -33,12 +34,14 @@ internal sealed record ProgressState(IReadOnlyList<IReadOnlyList<long>> Watched,
 internal static class ChannelEndpoints
 {
     private const int MostRanges = 2000;
+    private const int LongestSearch = 200;
 
     internal static void MapChannel(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("").AllowAnonymous().ExcludeFromDescription().AddEndpointFilter(ForOthersAsync);
         group.MapGet("/channel", ListAsync);
         group.MapGet("/c/{address}", FrontAsync);
+        group.MapGet("/search", SearchAsync);
         foreach (var (address, embedded) in new[] { ("/watch/{token}", false), ("/embed/{token}", true) })
         {
             group.MapGet(
@@ -277,6 +280,26 @@ internal static class ChannelEndpoints
         else if (!Enum.TryParse(http.Request.Cookies[OrderCookie], out asked) || !Enum.IsDefined(asked))
             asked = ListOrder.Teaching;
         return Page(ChannelPages.Front(channel, channels, asked, tag, Guest(http.User, options.Value)));
+    }
+
+    /// <summary>What is said, in all that whoever asks may see.</summary>
+    private static async Task<IResult> SearchAsync(
+        string? q,
+        HttpContext http,
+        ReleasedSearch search,
+        ChannelLists lists,
+        Viewers viewers,
+        IOptions<WexelOptions> options,
+        CancellationToken cancel
+    )
+    {
+        http.Response.Headers.ContentSecurityPolicy = SafeHeaders.Watch;
+        http.Response.Headers["X-Robots-Tag"] = "noindex";
+        var viewer = await viewers.FindAsync(http.User, cancel);
+        var typed = (q ?? "").Trim();
+        typed = typed.Length <= LongestSearch ? typed : typed[..LongestSearch];
+        var found = SearchWords.Parse(typed) is { } words ? await search.FindAsync(words, viewer, cancel) : null;
+        return Page(ChannelPages.Search(typed, found, await lists.NamedAsync(viewer, cancel), Guest(http.User, options.Value)));
     }
 
     private const string OrderCookie = "wexel-order";

@@ -82,6 +82,37 @@ internal sealed class ChannelLists(WexelDb db, LearningLog learning, TimeProvide
         ];
     }
 
+    /// <summary>The same channels without their lessons, for a page that only leads to them.</summary>
+    internal async Task<IReadOnlyList<ListedChannel>> NamedAsync(Viewer viewer, CancellationToken cancel)
+    {
+        var now = clock.GetUtcNow();
+        var rows = await db
+            .Releases.Where(r => r.Outlet!.Kind == ChannelKind.Channel && r.Visibility != Visibility.WithLink)
+            .Select(r => new
+            {
+                r.OutletId,
+                r.Visibility,
+                r.OpensAt,
+                r.EndsAt,
+                r.Named,
+                r.Lesson!.OwnerId,
+            })
+            .Distinct()
+            .ToListAsync(cancel);
+        var shown = rows.Where(r =>
+                Seeing.May(ShownReleases.From(new Opening(r.Visibility, r.OpensAt, r.EndsAt), r.OwnerId, r.Named), viewer, SeenIn.List, now)
+            )
+            .Select(r => r.OutletId)
+            .ToHashSet();
+        var channels = await db.Outlets.AsNoTracking().Where(o => shown.Contains(o.Id)).ToListAsync(cancel);
+        return
+        [
+            .. channels
+                .Select(c => new ListedChannel(c.Name, ChannelCare.Address(c), ChannelCare.Settings(c), []))
+                .OrderBy(c => c.Name, StringComparer.OrdinalIgnoreCase),
+        ];
+    }
+
     private static ChannelLesson Lesson(Row row, int learners, LessonSeen? seen)
     {
         var said = DetailLayers.Merged(DetailShelf.Read(row.Said), DetailShelf.Read(row.SaidThere));

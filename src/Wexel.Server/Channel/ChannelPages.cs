@@ -3,6 +3,7 @@ using System.Net;
 using System.Text;
 using Wexel.Core.Outlets.Channels;
 using Wexel.Core.Packages;
+using Wexel.Core.Searching;
 using Wexel.Core.Timing;
 
 namespace Wexel.Server.Channel;
@@ -97,6 +98,40 @@ internal static class ChannelPages
         return Page(channel.Name, channels, channel, guest, body.ToString());
     }
 
+    /// <summary>What was found of what somebody looked for.</summary>
+    internal static string Search(string typed, Found? found, IReadOnlyList<ListedChannel> channels, ChannelGuest guest)
+    {
+        var body = new StringBuilder("<h1>").Append(typed.Length == 0 ? "Find in the lessons" : $"Found for “{Text(typed)}”").Append("</h1>");
+        if (found is null)
+            body.Append("<p>Type a word or several above: lessons are found by their titles, sections and subjects, and by what is said in them.</p>");
+        else if (found.Lessons.Count == 0)
+            body.Append("<p>No lesson that you may see says all of these words. Try fewer, or others.</p>");
+        if (found?.Instead is { } instead)
+            body.Append($"<p class=\"about\" role=\"status\">Nobody says “{Text(typed)}”. This is what is said of “{Text(instead)}”.</p>");
+        body.Append("<ol class=\"found\">");
+        foreach (var lesson in found?.Lessons ?? [])
+        {
+            var page = $"/watch/{lesson.Token}";
+            var picture = lesson.HasPicture ? $"<img src=\"{page}/poster.jpg\" alt=\"\" loading=\"lazy\">" : "";
+            body.Append($"<li><a class=\"still\" href=\"{page}\" tabindex=\"-1\" aria-hidden=\"true\">{picture}</a><div>")
+                .Append($"<h2><a href=\"{page}\" dir=\"auto\">{Text(lesson.Title)}</a></h2>")
+                .Append($"<p class=\"where\" dir=\"auto\">{Text(lesson.Channel)} · {Text(lesson.Course)} · {TimeCode.Brief(lesson.Length)}</p><ul>");
+            foreach (var moment in lesson.Moments.Where(m => m.Kind != TextKind.Title))
+                body.Append(moment.At is { } at ? $"<li><a href=\"{page}#t={Seconds(at)}&amp;play\">{TimeCode.Brief(at)}</a> " : "<li>")
+                    .Append(moment.Kind == TextKind.Tag ? "Subject: <span dir=\"auto\">" : "<span dir=\"auto\">")
+                    .AppendJoin("", moment.Parts.Select(p => p.Found ? $"<mark>{Text(p.Text)}</mark>" : Text(p.Text)))
+                    .Append("</span></li>");
+            body.Append("</ul></div></li>");
+        }
+
+        body.Append("</ol>");
+        if (found is { More: true })
+            body.Append("<p>There are more than these. Another word beside them finds fewer.</p>");
+        return Page("Find in the lessons", channels, null, guest, body.ToString(), typed);
+    }
+
+    private static string Seconds(TimeSpan at) => at.TotalSeconds.ToString("0.###", CultureInfo.InvariantCulture);
+
     private static string GoOn(ChannelFront front) =>
         front.GoOn is not { Seen: { } seen } lesson
             ? ""
@@ -140,9 +175,9 @@ internal static class ChannelPages
 
     private static string Text(string text) => WebUtility.HtmlEncode(text);
 
-    private static string Page(string title, IReadOnlyList<ListedChannel> channels, ListedChannel? here, ChannelGuest guest, string body)
+    private static string Page(string title, IReadOnlyList<ListedChannel> channels, ListedChannel? here, ChannelGuest guest, string body, string? typed = null)
     {
-        var links = new StringBuilder($"<a href=\"/channel\"{(here is null ? " aria-current=\"page\"" : "")}>Channels</a>");
+        var links = new StringBuilder($"<a href=\"/channel\"{(here is null && typed is null ? " aria-current=\"page\"" : "")}>Channels</a>");
         foreach (var channel in channels)
         {
             var current = channel == here ? " aria-current=\"page\"" : "";
@@ -156,7 +191,9 @@ internal static class ChannelPages
             <!doctype html>
             <html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>{Text(title)}</title>
             <link rel="icon" href="data:,"><link rel="stylesheet" href="/player/{PlayerPage.Style}"></head>
-            <body><header class="channels"><b>{Text(guest.House)}</b><nav aria-label="Channels">{links}</nav>{person}</header>
+            <body><header class="channels"><b>{Text(guest.House)}</b><nav aria-label="Channels">{links}</nav>
+            <form role="search" action="/search"><input type="search" name="q" aria-label="Find in the lessons" placeholder="Find in the lessons"
+            value="{Text(typed ?? "")}" maxlength="200"><button>Find</button></form>{person}</header>
             <main class="channels">{body}</main></body></html>
             """;
     }

@@ -10,7 +10,7 @@ internal sealed class SafeHeaders(RequestDelegate next)
     internal const string Desk = Common + "; connect-src 'self'; form-action 'self'; frame-ancestors 'none'";
 
     /// <summary>A learner's page; in frames of our own pages only.</summary>
-    internal const string Watch = Common + "; connect-src 'self'; worker-src 'self' blob:; form-action 'none'; frame-ancestors 'self'";
+    internal const string Watch = Common + "; connect-src 'self'; worker-src 'self' blob:; form-action 'self'; frame-ancestors 'self'";
 
     /// <summary>The same, to be put into pages of others.</summary>
     internal const string Embed = Common + "; connect-src 'self'; worker-src 'self' blob:; form-action 'none'; frame-ancestors *";

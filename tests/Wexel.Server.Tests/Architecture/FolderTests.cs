@@ -27,7 +27,7 @@ public class FolderTests
             Legibility: Editing Placing Recordings Timing
             Packages: Captions Contents Details Documents Encoding Keys Naming Recordings Timing
             Feeds: Captions Contents Details Documents Keys Kit Packages Recordings Timing
-            Outlets: Contents Details Documents Encoding Feeds Inspection Keys Packages People Recordings Timing
+            Outlets: Captions Contents Details Documents Encoding Feeds Inspection Keys Packages People Recordings Searching Timing
             Library: Encoding Outlets
             Learning: Documents Placing Timing
             """,
@@ -78,7 +78,7 @@ public class FolderTests
             Board: Estimates Releases Setup Shelves SignIn
             Lessons: Live Recordings Releases Setup Shelves SignIn Uploads Upkeep
             Library: Releases Rendering Setup Shelves SignIn
-            Channel: Learning People Releases Remembering Serving Setup Shelves SignIn
+            Channel: Learning People Releases Remembering Serving Setup Shelves SignIn Upkeep
             Demo: Details Feeds Kit Learning Outlets Recordings Releases Setup Shelves Uploads
             """,
     };

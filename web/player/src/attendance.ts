@@ -85,7 +85,8 @@ export function attendance(player: Player, show: (watched: readonly Range[]) => 
     ready = true
     say(where, memory.kept() ?? '')
     const asked = placeIn(location.hash)
-    if (asked !== undefined) player.go(asked)
+    // Whoever chose a moment on one of our pages wants it played; browsers allow that where they were pressed.
+    if (asked !== undefined) new URLSearchParams(location.hash.slice(1)).has('play') ? player.playFrom(asked) : player.go(asked)
     else if (leftOff > 5000 && leftOff < lesson.length - 5000 && video.currentTime < 1) goOn()
     tell()
   })
