@@ -67,7 +67,8 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
         builder.Entity<ReleasedText>(text =>
         {
             text.HasKey(t => new { t.ReleaseId, t.Dictionary });
-            text.HasIndex(t => t.Stems).HasMethod("gin");
+            // What is put in is found at once; otherwise a search would go through all that came since the database was tidied last.
+            text.HasIndex(t => t.Stems).HasMethod("gin").HasStorageParameter("fastupdate", false);
             text.HasOne<Release>().WithMany().HasForeignKey(t => t.ReleaseId).OnDelete(DeleteBehavior.Cascade);
         });
         builder.Entity<ReleasedWord>(word =>

@@ -49,7 +49,8 @@ namespace Wexel.Data.Migrations
                 name: "IX_ReleasedTexts_Stems",
                 table: "ReleasedTexts",
                 column: "Stems")
-                .Annotation("Npgsql:IndexMethod", "gin");
+                .Annotation("Npgsql:IndexMethod", "gin")
+                .Annotation("Npgsql:StorageParameter:fastupdate", false);
 
             migrationBuilder.CreateIndex(
                 name: "IX_ReleasedWords_Word",

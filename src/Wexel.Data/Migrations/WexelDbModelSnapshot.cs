@@ -1113,6 +1113,7 @@ namespace Wexel.Data.Migrations
                     b.HasIndex("Stems");
 
                     NpgsqlIndexBuilderExtensions.HasMethod(b.HasIndex("Stems"), "gin");
+                    NpgsqlIndexBuilderExtensions.HasStorageParameter(b.HasIndex("Stems"), "fastupdate", false);
 
                     b.ToTable("ReleasedTexts");
                 });
