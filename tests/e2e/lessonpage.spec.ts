@@ -142,7 +142,7 @@ test('without scripts there are title, description, contents with links, and the
   const plain = await (await browser.newContext({ javaScriptEnabled: false, storageState: await page.context().storageState() })).newPage()
   await plain.goto(address)
   await expect(plain.getByRole('heading', { level: 1, name: 'Opening the desk' })).toBeVisible()
-  await expect(plain.locator('main p').first()).toHaveText(/^Signing in, entering the float/)
+  await expect(plain.locator('[role=main] p').first()).toHaveText(/^Signing in, entering the float/)
   await expect(plain.getByRole('link', { name: '0:11' })).toHaveAttribute('href', /video\.mp4#t=1\d(\.\d+)?$/)
   const track = await plain.locator('track').getAttribute('src')
   expect((await (await plain.request.get(track as string)).text()).startsWith('WEBVTT')).toBe(true)

@@ -30,7 +30,14 @@ test('the HTML of every learner page is valid', async ({ page }) => {
     await page.getByRole('link', { name: 'Opening the desk' }).waitFor({ timeout: 1000 })
   }).toPass({ timeout: 280_000 })
   const watch = (await page.getByRole('link', { name: 'Opening the desk' }).getAttribute('href')) as string
-  const pages = { watch, embed: watch.replace('/watch/', '/embed/'), channel: '/channel', missing: '/watch/nothing', desk: '/sign-in' }
+  const pages = {
+    watch,
+    embed: watch.replace('/watch/', '/embed/'),
+    channel: '/channel',
+    search: '/search?q=desk',
+    missing: '/watch/nothing',
+    desk: '/sign-in',
+  }
   const outside = ['', 'mail', 'host', 'learning', 'discussion', 'page-editor', 'podcasts', 'directory']
   const written: string[] = []
   const keep = async (name: string, address: string) => {
@@ -40,6 +47,6 @@ test('the HTML of every learner page is valid', async ({ page }) => {
   }
   for (const [name, address] of Object.entries(pages)) await keep(name, address)
   for (const path of outside) await keep(`outside-${path || 'home'}`, `http://127.0.0.1:${ports.outside}/${path}`)
-  expect(written).toHaveLength(13)
+  expect(written).toHaveLength(14)
   expect(faults(written)).toEqual([])
 })

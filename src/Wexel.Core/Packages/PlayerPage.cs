@@ -55,7 +55,7 @@ public static class PlayerPage
     /// by its time (W3C Media Fragments, section 4.2.1).</summary>
     private static string WithoutScripts(PlayerLesson lesson, PlayerSite? place, string files)
     {
-        var html = new StringBuilder("<main class=\"plain\">");
+        var html = new StringBuilder("<div class=\"plain\" role=\"main\">");
         var video = WebUtility.HtmlEncode(lesson.Video);
         var language = $"dir=\"auto\" lang=\"{WebUtility.HtmlEncode(lesson.Language)}\"";
         html.Append($"<h1 {language}>{WebUtility.HtmlEncode(lesson.Title)}</h1>")
@@ -85,7 +85,7 @@ public static class PlayerPage
             foreach (var (words, to) in new[] { ("Previous lesson", place.Previous), ("Next lesson", place.Next) })
                 if (to is not null)
                     html.Append($"<p>{words}: <a href=\"{WebUtility.HtmlEncode(to.Address)}\" dir=\"auto\">{WebUtility.HtmlEncode(to.Title)}</a></p>");
-        return html.Append("</main>").ToString();
+        return html.Append("</div>").ToString();
     }
 
     private static string Number(double number) => number.ToString(CultureInfo.InvariantCulture);
