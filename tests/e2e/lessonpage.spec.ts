@@ -40,6 +40,22 @@ test('the transcript follows what is said, is searched, clicked and copied', asy
   await transcript.getByText('Now enter the float.').click()
   await expect.poll(() => at(page)).toBeGreaterThan(17)
   await expect(transcript.locator('.now')).toHaveText(/Now enter the float/)
+  // What is said later is brought into sight; whoever scrolls by hand is left alone until they ask for it again.
+  await page.setViewportSize({ width: 1280, height: 560 })
+  const sight = () =>
+    transcript.evaluate((t) => {
+      const [box, now] = [t.querySelector('.said'), t.querySelector('.now')].map((e) => e?.getBoundingClientRect())
+      return Boolean(box && now && now.top >= box.top - 1 && now.bottom <= box.bottom + 1)
+    })
+  await page.evaluate(() => Object.assign(document.querySelector('video') as HTMLVideoElement, { currentTime: 42 }))
+  await expect(transcript.locator('.now')).toHaveText(/That is all/)
+  await expect.poll(sight).toBe(true)
+  await transcript.locator('.said').hover()
+  await page.mouse.wheel(0, -2000)
+  await expect(page.getByRole('button', { name: 'Follow what is said' })).toBeVisible()
+  expect(await sight()).toBe(false)
+  await page.getByRole('button', { name: 'Follow what is said' }).click()
+  await expect.poll(sight).toBe(true)
   await page.getByRole('button', { name: 'Copy it all' }).click()
   await expect(transcript.getByText('Copied')).toBeVisible()
   expect(await page.evaluate(() => navigator.clipboard.readText())).toMatch(/^Opening the desk\n\n0:00 Before you start\n\nWelcome to the crossing desk\./)

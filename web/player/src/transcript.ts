@@ -100,7 +100,7 @@ export function transcript(player: Player, captions: ShownCaptions): HTMLElement
   for (const event of ['wheel', 'touchmove', 'pointerdown'] as const)
     text.addEventListener(event, () => (follow.hidden = text.scrollHeight <= text.clientHeight), { passive: true })
   const bringIn = (shown: HTMLElement) => {
-    const [at, height] = [shown.offsetTop - text.offsetTop, text.clientHeight]
+    const [at, height] = [shown.offsetTop, text.clientHeight]
     if (at < text.scrollTop || at + shown.offsetHeight > text.scrollTop + height) text.scrollTop = at - height / 3
   }
 
@@ -168,10 +168,12 @@ export function transcript(player: Player, captions: ShownCaptions): HTMLElement
     const at = now(player)
     const index = words.findLastIndex(({ cue }) => cue.span.start <= at)
     const is = index >= 0 && at < words[index].cue.span.end + pauseMs ? words[index].shown : undefined
-    if (is === spoken) return
-    spoken?.classList.remove('now')
-    is?.classList.add('now')
-    spoken = is
+    if (is !== spoken) {
+      spoken?.classList.remove('now')
+      is?.classList.add('now')
+      spoken = is
+    }
+    // Also where the same words are still said, and the transcript was opened meanwhile.
     if (is && follow.hidden) bringIn(is)
   }
   video.addEventListener('timeupdate', tell)
