@@ -97,11 +97,20 @@ export function transcript(player: Player, captions: ShownCaptions): HTMLElement
     if (spoken) bringIn(spoken)
   })
   // Whoever scrolls by hand reads; what follows by itself would take the page away.
-  for (const event of ['wheel', 'touchmove', 'pointerdown'] as const)
-    text.addEventListener(event, () => (follow.hidden = text.scrollHeight <= text.clientHeight), { passive: true })
+  const reads = (event: Event) => {
+    // A press on the words plays from there; one on the box itself is on its scroll bar.
+    if (event.type !== 'pointerdown' || event.target === text) follow.hidden = text.scrollHeight <= text.clientHeight
+  }
+  for (const event of ['wheel', 'touchmove', 'pointerdown']) text.addEventListener(event, reads, { passive: true })
   const bringIn = (shown: HTMLElement) => {
     const [at, height] = [shown.offsetTop, text.clientHeight]
     if (at < text.scrollTop || at + shown.offsetHeight > text.scrollTop + height) text.scrollTop = at - height / 3
+  }
+
+  // Whoever chooses words wants to go on with them.
+  const playFrom = (cue: Cue) => {
+    follow.hidden = true
+    player.playFrom(cue.span.start)
   }
 
   const write = (cue: Cue, shown: HTMLElement) => {
@@ -132,7 +141,7 @@ export function transcript(player: Player, captions: ShownCaptions): HTMLElement
               { dir: 'auto' },
               section ? null : time(said[0].span.start),
               ...said.flatMap((cue) => {
-                const shown = element('span', { click: () => getSelection()?.isCollapsed !== false && player.playFrom(cue.span.start) })
+                const shown = element('span', { click: () => getSelection()?.isCollapsed !== false && playFrom(cue) })
                 words.push({ cue, shown })
                 return [shown, ' ']
               }),
