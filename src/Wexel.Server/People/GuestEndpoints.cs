@@ -1,4 +1,3 @@
-using System.Globalization;
 using Hangfire;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
@@ -37,8 +36,8 @@ internal static class GuestEndpoints
     )
     {
         using var once = await limits.BeginAsync(http, request.Email);
-        if (once.Wait is { } wait)
-            return TooOften(http, wait, "email");
+        if (once.Wait is not null)
+            return once.TooOften(http, "code-too-often", "email");
         // A mail is as dear as a wrong password.
         once.Failed();
         log.Write(What, request.Email, "done", "asked for");
@@ -57,8 +56,8 @@ internal static class GuestEndpoints
     )
     {
         using var once = await limits.BeginAsync(http, request.Email);
-        if (once.Wait is { } wait)
-            return TooOften(http, wait, "code");
+        if (once.Wait is not null)
+            return once.TooOften(http, "code-too-often", "code");
         if (await codes.TakeAsync(request.Email, request.Code, cancel) is not { } guest)
         {
             once.Failed();
@@ -72,15 +71,5 @@ internal static class GuestEndpoints
         await signIn.SignInAsync(guest, isPersistent: true);
         log.Write(What, request.Email, "done");
         return TypedResults.NoContent();
-    }
-
-    private static ProblemHttpResult TooOften(HttpContext http, TimeSpan wait, string field)
-    {
-        var seconds = Math.Ceiling(wait.TotalSeconds);
-        http.Response.Headers.RetryAfter = seconds.ToString(CultureInfo.InvariantCulture);
-        return Problems.Answer(
-            new Problem("code-too-often", $"There were too many tries. Wait {seconds:0} seconds, then try again.", field),
-            StatusCodes.Status429TooManyRequests
-        );
     }
 }

@@ -1,4 +1,3 @@
-using System.Globalization;
 using Hangfire;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
@@ -36,8 +35,8 @@ internal static class NewPasswordEndpoints
     )
     {
         using var once = await limits.BeginAsync(http, request.Email);
-        if (once.Wait is { } wait)
-            return TooOften(http, wait);
+        if (once.Wait is not null)
+            return once.TooOften(http, "password-too-often", "email");
         // A mail is as dear as a wrong password.
         once.Failed();
         log.Write(What, request.Email, "done", "asked for");
@@ -56,8 +55,8 @@ internal static class NewPasswordEndpoints
     {
         var account = request.Person.ToString("N");
         using var once = await limits.BeginAsync(http, account);
-        if (once.Wait is { } wait)
-            return TooOften(http, wait);
+        if (once.Wait is not null)
+            return once.TooOften(http, "password-too-often", "email");
         var taken = await passwords.TakeAsync(request.Person, request.Token, request.Password);
         if (taken.Succeeded)
         {
@@ -74,16 +73,6 @@ internal static class NewPasswordEndpoints
         return Problems.Answer(
             new Problem("password-link-over", "This link was used already, or is over, or is not whole. Have another one sent.", "token"),
             StatusCodes.Status401Unauthorized
-        );
-    }
-
-    private static ProblemHttpResult TooOften(HttpContext http, TimeSpan wait)
-    {
-        var seconds = Math.Ceiling(wait.TotalSeconds);
-        http.Response.Headers.RetryAfter = seconds.ToString(CultureInfo.InvariantCulture);
-        return Problems.Answer(
-            new Problem("password-too-often", $"There were too many tries. Wait {seconds:0} seconds, then try again.", "email"),
-            StatusCodes.Status429TooManyRequests
         );
     }
 }

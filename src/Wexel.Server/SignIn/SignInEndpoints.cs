@@ -1,4 +1,3 @@
-using System.Globalization;
 using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
@@ -39,19 +38,10 @@ internal static class SignInEndpoints
     )
     {
         using var once = await limits.BeginAsync(http, request.Email);
-        if (once.Wait is { } wait)
+        if (once.Wait is not null)
         {
             log.Write(What, request.Email, "refused", "too many tries");
-            http.Response.Headers.RetryAfter = Math.Ceiling(wait.TotalSeconds).ToString(CultureInfo.InvariantCulture);
-            return Problems.Answer(
-                new Problem(
-                    "sign-in-too-often",
-                    $"There were too many tries. Wait {Math.Ceiling(wait.TotalSeconds):0} seconds, then try again; in a browser where you have "
-                        + $"signed in before you may try at once.",
-                    "password"
-                ),
-                StatusCodes.Status429TooManyRequests
-            );
+            return once.TooOften(http, "sign-in-too-often", "password", "; in a browser where you have signed in before you may try at once");
         }
 
         var person = await people.FindByEmailAsync(request.Email);

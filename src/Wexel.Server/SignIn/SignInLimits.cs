@@ -1,6 +1,9 @@
+using System.Globalization;
 using System.Threading.RateLimiting;
 using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.Extensions.Options;
+using Wexel.Core;
 using Wexel.Server.Setup;
 
 namespace Wexel.Server.SignIn;
@@ -113,6 +116,21 @@ internal sealed class SignInTry(RateLimitLease turn, TimeSpan? wait, Action fail
 
     /// <summary>It was wrong.</summary>
     internal void Failed() => failed();
+
+    /// <summary>What is said where it may not be made yet (429 with the time to wait, RFC 6585, section 4).</summary>
+    /// <param name="http">The request.</param>
+    /// <param name="code">The problem's code.</param>
+    /// <param name="field">The field that it stands at.</param>
+    /// <param name="besides">What else can be done, behind a semicolon; empty for nothing.</param>
+    internal ProblemHttpResult TooOften(HttpContext http, string code, string field, string besides = "")
+    {
+        var seconds = Math.Ceiling((wait ?? TimeSpan.Zero).TotalSeconds);
+        http.Response.Headers.RetryAfter = seconds.ToString(CultureInfo.InvariantCulture);
+        return Problems.Answer(
+            new Problem(code, $"There were too many tries. Wait {seconds:0} seconds, then try again{besides}.", field),
+            StatusCodes.Status429TooManyRequests
+        );
+    }
 
     public void Dispose() => turn.Dispose();
 }
