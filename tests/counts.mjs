@@ -1,4 +1,4 @@
-// What a suite came to: "passed failed skipped" on standard output, and each test with its seconds on standard error.
+// What a suite came to: "passed failed skipped" on standard output, and each test with its seconds on standard error, those that failed marked so.
 // Usage: node tests/counts.mjs xunit|json FILE SUITE. A test that passed only when it was tried again has failed.
 import { readFileSync } from 'node:fs'
 
@@ -8,7 +8,7 @@ const outcomes = { passed: 0, failed: 0, skipped: 0 }
 
 function tell(outcome, seconds, name) {
   outcomes[outcome]++
-  console.error(`${seconds.toFixed(1)} ${suite}: ${name}`)
+  console.error(`${seconds.toFixed(1)} ${suite}: ${name}${outcome === 'failed' ? ' FAILED' : ''}`)
 }
 
 function attribute(tag, name) {
@@ -35,7 +35,7 @@ if (kind === 'xunit') {
     )
   }
   // What failed outside a test, such as while something for several of them was cleared away.
-  outcomes.failed += (text.match(/<error[ >]/g) ?? []).length
+  for (const _ of text.matchAll(/<error[ >]/g)) tell('failed', 0, 'outside a test')
 } else {
   const report = JSON.parse(text)
   if (report.stats) for (const suiteOfFile of report.suites) playwright(suiteOfFile, suiteOfFile.file)
@@ -43,6 +43,6 @@ if (kind === 'xunit') {
     for (const { assertionResults } of report.testResults)
       for (const { status, duration, fullName } of assertionResults)
         tell(status === 'passed' ? 'passed' : status === 'failed' ? 'failed' : 'skipped', (duration ?? 0) / 1000, fullName)
-  if (report.errors?.length) outcomes.failed += report.errors.length
+  for (const _ of report.errors ?? []) tell('failed', 0, 'outside a test')
 }
 console.log(`${outcomes.passed} ${outcomes.failed} ${outcomes.skipped}`)

@@ -28,6 +28,8 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
     public DbSet<PodcastFeed> PodcastFeeds => Set<PodcastFeed>();
     public DbSet<SignedIn> SignedIn => Set<SignedIn>();
     public DbSet<PeopleGroup> PeopleGroups => Set<PeopleGroup>();
+    public DbSet<SignInProvider> SignInProviders => Set<SignInProvider>();
+    public DbSet<ProviderGroup> ProviderGroups => Set<ProviderGroup>();
     public DbSet<MailedCode> MailedCodes => Set<MailedCode>();
     public DbSet<GroupMember> GroupMembers => Set<GroupMember>();
     public DbSet<Upload> Uploads => Set<Upload>();
@@ -35,6 +37,10 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
     public DbSet<LearningEntry> LearningLog => Set<LearningEntry>();
     public DbSet<LearnerRecord> LearnerRecords => Set<LearnerRecord>();
     public DbSet<LearnerNote> LearnerNotes => Set<LearnerNote>();
+    public DbSet<LessonList> LessonLists => Set<LessonList>();
+    public DbSet<ListedLesson> ListedLessons => Set<ListedLesson>();
+    public DbSet<Follow> Follows => Set<Follow>();
+    public DbSet<FollowerMail> FollowerMails => Set<FollowerMail>();
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
 
     protected override void OnModelCreating(ModelBuilder builder)
@@ -109,7 +115,64 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
             member.HasKey(m => new { m.GroupId, m.PersonId });
             member.HasIndex(m => m.PersonId);
         });
-        builder.Entity<SignedIn>().HasIndex(s => s.KeyHash).IsUnique();
+        builder.Entity<LessonList>(list =>
+        {
+            list.HasIndex(l => l.Name).IsUnique();
+            list.HasIndex(l => l.Token).IsUnique();
+            list.Property(l => l.Visibility).HasConversion<string>();
+            list.Property(l => l.Named).HasColumnType("jsonb");
+            list.HasMany(l => l.Lessons).WithOne().HasForeignKey(l => l.ListId);
+            list.HasOne<Person>().WithMany().HasForeignKey(l => l.OwnerId).OnDelete(DeleteBehavior.SetNull);
+        });
+        builder.Entity<ListedLesson>(lesson =>
+        {
+            lesson.HasKey(l => new { l.ListId, l.LessonId });
+            lesson.HasIndex(l => new { l.AddedBy, l.AddedAt });
+            lesson.HasOne(l => l.Lesson).WithMany().HasForeignKey(l => l.LessonId).OnDelete(DeleteBehavior.Cascade);
+        });
+        builder.Entity<Follow>(follow =>
+        {
+            follow.HasIndex(f => new { f.PersonId, f.OutletId }).IsUnique();
+            follow.HasIndex(f => new { f.PersonId, f.CourseId }).IsUnique();
+            follow.HasOne<Person>().WithMany().HasForeignKey(f => f.PersonId).OnDelete(DeleteBehavior.Cascade);
+            follow.HasOne<Outlet>().WithMany().HasForeignKey(f => f.OutletId).OnDelete(DeleteBehavior.Cascade);
+            follow.HasOne<Course>().WithMany().HasForeignKey(f => f.CourseId).OnDelete(DeleteBehavior.Cascade);
+        });
+        builder.Entity<FollowerMail>(mail =>
+        {
+            // One lesson is told to somebody once, in however many channels it stands.
+            mail.HasKey(m => new { m.PersonId, m.LessonId });
+            mail.HasIndex(m => m.DueAt).HasFilter("\"SentAt\" is null");
+            mail.HasOne(m => m.Follow).WithMany().HasForeignKey(m => m.FollowId).OnDelete(DeleteBehavior.Cascade);
+            mail.HasOne(m => m.Release).WithMany().HasForeignKey(m => m.ReleaseId).OnDelete(DeleteBehavior.Cascade);
+        });
+        builder.Entity<IdentityUserPasskey<Guid>>(passkey =>
+        {
+            passkey.ToTable("AspNetUserPasskeys").HasKey(p => p.CredentialId);
+            passkey.OwnsOne(p => p.Data).ToJson();
+            passkey.HasOne<Person>().WithMany().HasForeignKey(p => p.UserId);
+        });
+        builder.Entity<SignedIn>(session =>
+        {
+            session.HasIndex(s => s.KeyHash).IsUnique();
+            session.HasIndex(s => new { s.ProviderId, s.ProviderSession });
+            session.HasOne<SignInProvider>().WithMany().HasForeignKey(s => s.ProviderId).OnDelete(DeleteBehavior.Cascade);
+        });
+        builder.Entity<SignInProvider>(provider =>
+        {
+            provider.HasIndex(p => p.Name).IsUnique();
+            provider.HasMany(p => p.Groups).WithOne().HasForeignKey(g => g.ProviderId);
+        });
+        builder.Entity<ProviderGroup>(mapped =>
+        {
+            mapped.HasKey(m => new
+            {
+                m.ProviderId,
+                m.Value,
+                m.GroupId,
+            });
+            mapped.HasOne<PeopleGroup>().WithMany().HasForeignKey(m => m.GroupId).OnDelete(DeleteBehavior.Cascade);
+        });
         builder.Entity<Rendition>(rendition =>
         {
             rendition.Property(r => r.State).HasConversion<string>();
@@ -135,6 +198,7 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
             release.HasIndex(r => r.Phase);
             release.HasIndex(r => r.BatchId);
             release.Property(r => r.Container).HasConversion<string>();
+            release.Property(r => r.DownloadContainer).HasConversion<string>();
             release.Property(r => r.Profile).HasColumnType("jsonb");
             release.Property(r => r.Player).HasColumnType("jsonb");
             release.Property(r => r.Episode).HasColumnType("jsonb");

@@ -26,15 +26,18 @@ using Wexel.Server.Demo;
 using Wexel.Server.Details;
 using Wexel.Server.Estimates;
 using Wexel.Server.Feeds;
+using Wexel.Server.Following;
 using Wexel.Server.Kit;
 using Wexel.Server.Learning;
 using Wexel.Server.Lessons;
 using Wexel.Server.Library;
+using Wexel.Server.Lists;
 using Wexel.Server.Live;
 using Wexel.Server.Mailing;
 using Wexel.Server.Outlets;
 using Wexel.Server.People;
 using Wexel.Server.Profiles;
+using Wexel.Server.Providers;
 using Wexel.Server.Recordings;
 using Wexel.Server.Releases;
 using Wexel.Server.Remembering;
@@ -77,6 +80,7 @@ var connection = builder.Configuration.GetConnectionString("Wexel") ?? "Host=127
 builder.Services.AddSingleton(services => new Changes(connection, services.GetRequiredService<ILogger<Changes>>())).AddSingleton<OwnChanges>();
 builder.Services.AddDbContextFactory<WexelDb>((services, options) => options.UseNpgsql(connection).AddInterceptors(services.GetRequiredService<OwnChanges>()));
 builder.Services.AddSignIn();
+builder.Services.AddProviders();
 
 builder.Services.ConfigureHttpJsonOptions(options => EdgeJson.Configure(options.SerializerOptions));
 builder.Services.AddSignalR().AddJsonProtocol(options => WexelJson.Configure(options.PayloadSerializerOptions));
@@ -136,8 +140,11 @@ builder
     .AddSingleton<OpenedPages>()
     .AddSingleton<MadeFileSender>()
     .AddSingleton<KnownReleases>()
+    .AddSingleton<KnownOpenings>()
     .AddSingleton<ReleasedFiles>()
     .AddSingleton<NewLearners>()
+    .AddScoped<RazorMails>()
+    .AddScoped<Follows>()
     .AddScoped<Mailer>();
 foreach (var kind in OutletKinds.In(typeof(OutletKind).Assembly))
     builder.Services.AddSingleton(kind);
@@ -201,7 +208,10 @@ builder
     .AddScoped<MailedCodes>()
     .AddScoped<Invitations>()
     .AddScoped<PeopleKeeper>()
+    .AddScoped<PersonalData>()
     .AddScoped<FirstAdministrator>()
+    .AddScoped<ListKeeper>()
+    .AddScoped<LearnersLists>()
     .AddScoped<Sitemap>()
     .AddScoped<ChannelLists>()
     .AddScoped<IOutletCare, ChannelCare>()
@@ -217,6 +227,8 @@ builder
     .AddSingleton<KnownKeys>()
     .AddScoped<KeyReader>()
     .AddScoped<FreeableSpace>()
+    .AddScoped<DemoCrew>()
+    .AddScoped<DemoChannels>()
     .AddScoped<DemoSeed>();
 
 // The build describes the API by starting this program without a database; then nothing works in the background.
@@ -234,6 +246,8 @@ if (System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name != "GetDocumen
         .AddUpkeep<LessonKeeper>()
         .AddUpkeep<LessonSearch>()
         .AddUpkeep<ReleasedSearch>()
+        .AddUpkeep<FollowerNews>()
+        .AddUpkeep<FollowerMails>()
         .AddUpkeep<Projections>();
     void Work(Action<BackgroundJobServerOptions> set) =>
         builder.Services.AddHangfireServer(server =>
@@ -273,12 +287,17 @@ app.UseMiddleware<AuditTrail>();
 app.MapOpenApi();
 app.MapSignIn();
 app.MapAccount();
+app.MapPasskeys();
 app.MapPeople();
 app.MapGroups();
+app.MapPersonalData();
 app.MapNewPasswords();
 app.MapOwners();
 app.MapGuests();
+app.MapProviders();
+app.MapProviderSignIn();
 app.MapNotes();
+app.MapFollowing();
 app.MapLessons();
 app.MapRevisions();
 app.MapLessonFiles();
@@ -308,6 +327,7 @@ app.MapDetails();
 app.MapReleases();
 app.MapBoard();
 app.MapCourseReleases();
+app.MapLists();
 app.MapChannel();
 app.MapHouse();
 app.MapAudit();

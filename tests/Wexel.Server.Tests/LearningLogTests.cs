@@ -1,3 +1,4 @@
+using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
@@ -67,6 +68,38 @@ public sealed class LearningLogTests(ReleasedServerFixture fixture) : IClassFixt
                 return true;
             }
         );
+
+    [Fact]
+    public async Task Somebody_who_is_removed_while_they_watch_is_told_and_what_they_watched_stays_in_the_counts()
+    {
+        var (trainer, lesson, watch) = await WatchAsync();
+        const string mail = "sol.brief@brackwater.example";
+        var id = await fixture.PersonAsync(mail, "Sol Brief");
+        var learner = await fixture.SignedInAsync(mail);
+        var opened = fixture.Server.Services.GetRequiredService<OpenedPages>().At(DateTimeOffset.UtcNow - TimeSpan.FromMinutes(1));
+        Task<HttpResponseMessage> WatchesAsync() =>
+            learner.PostAsJsonAsync(
+                watch + "/progress",
+                new
+                {
+                    learner = "x",
+                    watched = new long[][] { [0, 4000] },
+                    position = 4000,
+                    opened,
+                }
+            );
+        (await WatchesAsync()).StatusCode.ShouldBe(HttpStatusCode.OK);
+        async Task<int> CountAsync() => (await InDatabaseAsync((db, _) => db.LearnerRecords.Where(r => r.LessonId == lesson).CountAsync()));
+        var count = await CountAsync();
+        await fixture.WithAsync(db => db.Releases.ExecuteUpdateAsync(set => set.SetProperty(r => r.Visibility, Core.People.Visibility.SignedIn)));
+        (await trainer.PutAsync($"/api/people/{id}/disabled", null)).EnsureSuccessStatusCode();
+        (await trainer.DeleteAsync($"/api/people/{id}/data")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await WatchesAsync()).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+        (await (await learner.GetAsync(watch)).Content.ReadAsStringAsync()).ShouldContain("Please sign in");
+        (await learner.GetAsync(watch + "/video.mp4")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+        (await CountAsync()).ShouldBe(count);
+        await fixture.WithAsync(db => db.Releases.ExecuteUpdateAsync(set => set.SetProperty(r => r.Visibility, Core.People.Visibility.Everybody)));
+    }
 
     [Fact]
     public async Task A_report_that_comes_twice_counts_once()

@@ -3,6 +3,7 @@ using System.Net.Http.Json;
 using System.Text;
 using System.Text.Json;
 using System.Text.RegularExpressions;
+using Microsoft.EntityFrameworkCore;
 
 namespace Wexel.Server.Tests;
 
@@ -46,6 +47,89 @@ public sealed partial class PeopleTests(ServerFixture fixture) : IClassFixture<S
         (await SignInAsync(browser, ada, "Lantern on the quay")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
         (await owner.DeleteAsync($"/api/people/{id}/disabled")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await SignInAsync(browser, ada, "Lantern on the quay")).StatusCode.ShouldBe(HttpStatusCode.OK);
+    }
+
+    [Fact]
+    public async Task All_that_is_known_of_somebody_is_one_file_and_is_removed_while_the_counts_stay()
+    {
+        var owner = await fixture.SignedInAsync();
+        const string mail = "rue.ander@brackwater.example";
+        var id = await fixture.PersonAsync(mail, "Rue Ander");
+        var rue = await fixture.SignedInAsync(mail);
+        var key = id.ToString("N");
+        Guid lesson = default;
+        await fixture.WithAsync(async db =>
+        {
+            lesson = await db.Lessons.Select(l => l.Id).FirstAsync(Cancel);
+            db.LearningLog.Add(
+                new()
+                {
+                    EventId = Guid.NewGuid(),
+                    LearnerKey = key,
+                    Name = "Rue Ander",
+                    LessonId = lesson,
+                    Kind = "watched",
+                    Data = "{}",
+                    At = DateTimeOffset.UtcNow,
+                }
+            );
+            db.LearnerRecords.Add(
+                new()
+                {
+                    LessonId = lesson,
+                    LearnerKey = key,
+                    Name = "Rue Ander",
+                    State = "{}",
+                    SeenShare = 0.5,
+                    SeenLastAt = DateTimeOffset.UtcNow,
+                }
+            );
+            db.LearnerNotes.Add(
+                new()
+                {
+                    LessonId = lesson,
+                    LearnerKey = key,
+                    PersonId = id,
+                    Name = "Rue Ander",
+                    Text = "The float is 200 now.",
+                    Recording = "x",
+                }
+            );
+            await db.SaveChangesAsync(Cancel);
+        });
+        (await rue.PutAsJsonAsync("/api/me/follows/mails", new { daily = true })).EnsureSuccessStatusCode();
+
+        // Their own, and nobody else's but an administrator's.
+        var file = await rue.JsonAsync("/api/me/data");
+        file.GetProperty("account").GetProperty("mail").GetString().ShouldBe(mail);
+        file.GetProperty("lessons")[0].GetProperty("seenShare").GetDouble().ShouldBe(0.5);
+        file.GetProperty("notes")[0].GetProperty("text").GetString().ShouldBe("The float is 200 now.");
+        file.GetProperty("whatTheyDid").GetArrayLength().ShouldBe(1);
+        file.GetProperty("changes").EnumerateArray().Select(c => c.GetProperty("action").GetString()).ShouldContain("ChooseMails");
+        file.GetRawText().ShouldNotContain("hash", Case.Insensitive);
+        (await owner.JsonAsync($"/api/people/{id}/data")).GetProperty("account").GetProperty("name").GetString().ShouldBe("Rue Ander");
+        (await rue.GetAsync($"/api/people/{id}/data")).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
+        (await rue.DeleteAsync($"/api/people/{id}/data")).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
+
+        // Not by a slip: first they can sign in no more.
+        (await ProblemOf(await owner.DeleteAsync($"/api/people/{id}/data"))).ShouldBe("person-not-disabled");
+        (await owner.PutAsync($"/api/people/{id}/disabled", null)).EnsureSuccessStatusCode();
+        (await owner.DeleteAsync($"/api/people/{id}/data")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await ProblemOf(await owner.DeleteAsync($"/api/people/{id}/data"))).ShouldBe("person-gone");
+        (await owner.GetAsync($"/api/people/{id}/data")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        await fixture.WithAsync(async db =>
+        {
+            (await db.Users.AnyAsync(p => p.Id == id, Cancel)).ShouldBeFalse();
+            (await db.LearningLog.AnyAsync(e => e.LearnerKey == key || e.Name == "Rue Ander", Cancel)).ShouldBeFalse();
+            (await db.AuditEntries.AnyAsync(a => a.PersonId == id || a.Who.Contains("Rue"), Cancel)).ShouldBeFalse();
+            var gone = await db.LearningLog.SingleAsync(e => e.LessonId == lesson && e.LearnerKey.StartsWith("gone-"), Cancel);
+            (await db.LearnerRecords.SingleAsync(r => r.LearnerKey == gone.LearnerKey, Cancel)).SeenShare.ShouldBe(0.5);
+            (await db.LearnerNotes.SingleAsync(n => n.LearnerKey == gone.LearnerKey, Cancel)).Name.ShouldBeNull();
+            // Nothing else of it can be changed.
+            await Should.ThrowAsync<Npgsql.PostgresException>(() =>
+                db.LearningLog.Where(e => e.Number == gone.Number).ExecuteUpdateAsync(set => set.SetProperty(e => e.Kind, "other"), Cancel)
+            );
+        });
     }
 
     [Fact]
@@ -196,4 +280,6 @@ public sealed partial class PeopleTests(ServerFixture fixture) : IClassFixture<S
 
     [GeneratedRegex(@"/new-password#([0-9a-f-]{36})\.(\S+)")]
     private static partial Regex Link();
+
+    private static readonly CancellationToken Cancel = TestContext.Current.CancellationToken;
 }

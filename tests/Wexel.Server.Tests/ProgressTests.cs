@@ -2,6 +2,7 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using Microsoft.AspNetCore.Hosting;
+using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Wexel.Server.Learning;
 
@@ -106,6 +107,45 @@ public sealed class ProgressTests(ReleasedServerFixture fixture) : IClassFixture
             Opened(TimeSpan.FromMinutes(5))
         );
         kept.GetProperty("watched").GetArrayLength().ShouldBe(500);
+    }
+
+    /// <summary>A report that nobody's player makes is refused, or counts for nothing: whatever stands in it, and whoever it says to be.</summary>
+    [Fact]
+    public async Task Forged_reports_are_refused_or_count_for_nothing()
+    {
+        var (watch, forger) = (await WatchAsync(), fixture.Anonymous());
+        foreach (var number in new[] { "NaN", "Infinity", "\"NaN\"", "1e400", "null", "{}", "\"0\"", "0.5" })
+        foreach (
+            var report in new[] { $$"""{"learner":"f","watched":[[0,{{number}}]],"position":0}""", $$"""{"learner":"f","watched":[],"position":{{number}}}""" }
+        )
+        {
+            using var body = new StringContent(report, System.Text.Encoding.UTF8, "application/json");
+            var answer = await forger.PostAsync(watch + "/progress", body, TestContext.Current.CancellationToken);
+            answer.StatusCode.ShouldBe(HttpStatusCode.BadRequest, report);
+            answer.Content.Headers.ContentType!.MediaType.ShouldBe("application/problem+json");
+        }
+
+        // Before the beginning, behind the end, and in more time than there was.
+        var opened = Opened(TimeSpan.FromSeconds(4));
+        foreach (var (from, to, most) in new[] { (-9_000L, -1_000L, 0L), (long.MinValue, 0L, 0L), (900_000L, 990_000L, 0L), (0L, long.MaxValue, 14_000L) })
+        {
+            var said = await ReportAsync(forger, watch, $"forged {from} {to}", new[] { new[] { from, to } }, opened);
+            said.GetProperty("watched").EnumerateArray().Sum(r => r[1].GetInt64() - r[0].GetInt64()).ShouldBeInRange(0, most);
+            said.GetProperty("complete").GetBoolean().ShouldBeFalse();
+        }
+
+        // Whoever is signed in is who they are, whatever key is said; and nobody is them by saying theirs.
+        var learner = await fixture.SignedInAsync(ServerFixture.Learner);
+        var mine = (await ReportAsync(learner, watch, "own", new[] { new[] { 0L, 1_000L } }, Opened(TimeSpan.FromSeconds(9))))
+            .GetProperty("watched")
+            .ToString();
+        var person = "";
+        await fixture.WithAsync(async db => person = (await db.Users.SingleAsync(u => u.Email == ServerFixture.Learner)).Id.ToString("N"));
+        await ReportAsync(forger, watch, person, new[] { new[] { 2_000L, 5_000L } }, Opened(TimeSpan.FromSeconds(9)));
+        await ReportAsync(learner, watch, "another", Array.Empty<long[]>(), null);
+        foreach (var key in new[] { "own", "another", person })
+            (await learner.JsonAsync($"{watch}/progress?learner={Uri.EscapeDataString(key)}")).GetProperty("watched").ToString().ShouldBe(mine);
+        (await forger.JsonAsync($"{watch}/progress?learner=own")).GetProperty("watched").GetArrayLength().ShouldBe(0);
     }
 
     /// <summary>By a link anybody can say that they are another: not for ever.</summary>

@@ -9,6 +9,7 @@ using Microsoft.AspNetCore.TestHost;
 using Microsoft.Extensions.Configuration;
 using Microsoft.Extensions.DependencyInjection;
 using Npgsql;
+using Wexel.Data;
 using Wexel.Data.Model;
 
 namespace Wexel.Server.Tests;
@@ -30,6 +31,8 @@ public class ServerFixture : IAsyncLifetime
         Environment.GetEnvironmentVariable("WEXEL_TEST_POSTGRES") ?? throw new InvalidOperationException("Run ./wexel test, which starts PostgreSQL.");
 
     internal static string Home => Environment.GetEnvironmentVariable("WEXEL_HOME") ?? throw new InvalidOperationException("Run ./wexel test.");
+
+    internal string Database => _database;
 
     internal string Connection => $"{Postgres};Database={_database}";
 
@@ -88,6 +91,7 @@ public class ServerFixture : IAsyncLifetime
             host.UseSetting("Wexel:SignInsAnAddress", "100000");
             host.UseSetting("Wexel:HandInSettles", "00:00:01.5");
             host.UseSetting("Wexel:HandInLooksEvery", "00:00:00.25");
+            host.UseSetting("Wexel:FollowersEvery", "00:00:00.5");
             host.UseSetting("Wexel:LostAfter", "00:00:04");
             host.UseSetting("Wexel:LeftWorkEvery", "00:00:02");
             host.UseSetting("Wexel:PracticeLearningSystem", new Uri(outside.Client.BaseAddress!, "learning/packages/").AbsoluteUri);
@@ -116,6 +120,13 @@ public class ServerFixture : IAsyncLifetime
         var client = Anonymous();
         (await client.PostAsJsonAsync("/api/sign-in", new { email = who, password = Password })).EnsureSuccessStatusCode();
         return client;
+    }
+
+    /// <summary>Works on the server's database.</summary>
+    internal async Task WithAsync(Func<WexelDb, Task> work)
+    {
+        using var scope = Server.Services.CreateScope();
+        await work(scope.ServiceProvider.GetRequiredService<WexelDb>());
     }
 
     /// <summary>Makes somebody who can sign in.</summary>

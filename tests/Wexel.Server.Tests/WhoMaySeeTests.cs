@@ -13,7 +13,7 @@ namespace Wexel.Server.Tests;
 /// <summary>Who may see a lesson, asked of every address under which something of it is found.</summary>
 public sealed class WhoMaySeeTests(ReleasedServerFixture fixture) : IClassFixture<ReleasedServerFixture>
 {
-    private const string Reaches = "page, embed, progress, video, poster, captions, notes";
+    private const string Reaches = "page, embed, progress, video, poster, captions, notes, download, transcript";
 
     /// <summary>What each of them gets of a lesson of each level.</summary>
     [Fact]
@@ -23,9 +23,18 @@ public sealed class WhoMaySeeTests(ReleasedServerFixture fixture) : IClassFixtur
         var crew = await fixture.PersonAsync("bo.quay@brackwater.example", "Bo Quay");
         var named = await fixture.PersonAsync("ines.holm@brackwater.example", "Ines Holm");
         await fixture.PersonAsync("per.strand@brackwater.example", "Per Strand", Roles.Trainer);
+        await fixture.PersonAsync("ada.helm@brackwater.example", "Ada Helm", Roles.Administrator);
+        var list = (
+            await (await owner.PostAsJsonAsync("/api/lists", new { name = "All of it", visibility = "everybody" })).Content.ReadFromJsonAsync<JsonElement>()
+        )
+            .GetProperty("id")
+            .GetGuid();
+        (await owner.PutAsync($"/api/lists/{list}/lessons/{lesson}", null)).EnsureSuccessStatusCode();
+        var across = new Uri((await owner.JsonAsync("/api/lists"))[0].GetProperty("link").GetString()!).PathAndQuery;
+        var title = (await owner.JsonAsync($"/api/lists/{list}/lessons"))[0].GetProperty("title").GetString()!;
         var group = (
             await (
-                await owner.PostAsJsonAsync("/api/groups", new { name = "Deck crew, \"early\"", members = new[] { crew } })
+                await owner.PostAsJsonAsync("/api/groups", new { name = "Engine crew, \"early\"", members = new[] { crew } })
             ).Content.ReadFromJsonAsync<JsonElement>()
         )
             .GetProperty("id")
@@ -37,16 +46,27 @@ public sealed class WhoMaySeeTests(ReleasedServerFixture fixture) : IClassFixtur
             ["named"] = await fixture.SignedInAsync("ines.holm@brackwater.example"),
             ["in group"] = await fixture.SignedInAsync("bo.quay@brackwater.example"),
             ["other trainer"] = await fixture.SignedInAsync("per.strand@brackwater.example"),
+            ["administrator"] = await fixture.SignedInAsync("ada.helm@brackwater.example"),
             ["owner"] = owner,
         };
 
-        const string track = """[{"language":"en","cues":[],"kind":"captions"}]""";
+        const string words = "Slack the stern line";
+        const string track = $$"""[{"language":"en","cues":[{"span":{"start":0,"end":900},"text":"{{words}}","markup":"","atTop":false}],"kind":"captions"}]""";
         await ServerFixture.ExecuteAsync(
-            $"update \"Releases\" set \"Player\" = jsonb_set(\"Player\", '{{captions}}', '{track}') where \"Id\" = '{release}'",
+            $"update \"Releases\" set \"Player\" = jsonb_set(\"Player\", '{{captions}}', '{track}'),"
+                + $" \"DownloadKey\" = \"FileKey\", \"DownloadContainer\" = \"Container\" where \"Id\" = '{release}'",
             Database()
         );
+        // What stands on a channel is in no podcast feed, for whomever it is: a feed has releases of its own.
+        var feeds = (await owner.JsonAsync("/api/outlets"))
+            .EnumerateArray()
+            .Where(o => o.GetProperty("kind").GetString() == "podcastFeed")
+            .Select(o => o.GetProperty("id").GetGuid())
+            .ToList();
+        feeds.ShouldNotBeEmpty();
+        var feed = new Uri((await owner.JsonAsync($"/api/feeds/{feeds[0]}")).GetProperty("address").GetString()!).PathAndQuery;
 
-        const string all = "stranger, learner, named, in group, other trainer, owner";
+        const string all = "stranger, learner, named, in group, other trainer, administrator, owner";
         foreach (
             var (level, byAddress, listed, told) in new[]
             {
@@ -61,7 +81,10 @@ public sealed class WhoMaySeeTests(ReleasedServerFixture fixture) : IClassFixtur
             await OpenAsync(level);
             foreach (var (name, client) in people)
             {
-                var gets = (Has(byAddress, name) ? Reaches : "") + (Has(listed, name) ? ", list" : "") + (told.Length > 0 ? $", {told}" : "");
+                var gets =
+                    (Has(byAddress, name) ? Reaches : "")
+                    + (Has(listed, name) ? ", list, list across courses, search" : "")
+                    + (told.Length > 0 ? $", {told}" : "");
                 (await FindsAsync(client)).ShouldBe(gets.TrimStart(',', ' '), $"{name}, {level}");
             }
         }
@@ -69,9 +92,9 @@ public sealed class WhoMaySeeTests(ReleasedServerFixture fixture) : IClassFixtur
         // What is taken away is away at once, also for the addresses that were copied.
         await OpenAsync("named");
         (await people["in group"].GetAsync(page + "/video.mp4")).StatusCode.ShouldBe(HttpStatusCode.OK);
-        (await owner.PutAsJsonAsync($"/api/groups/{group}", new { name = "Deck crew", members = Array.Empty<Guid>() })).EnsureSuccessStatusCode();
+        (await owner.PutAsJsonAsync($"/api/groups/{group}", new { name = "Engine crew", members = Array.Empty<Guid>() })).EnsureSuccessStatusCode();
         (await FindsAsync(people["in group"])).ShouldBe("");
-        (await owner.PutAsJsonAsync($"/api/groups/{group}", new { name = "Deck crew", members = new[] { crew } })).EnsureSuccessStatusCode();
+        (await owner.PutAsJsonAsync($"/api/groups/{group}", new { name = "Engine crew", members = new[] { crew } })).EnsureSuccessStatusCode();
         (await people["in group"].GetAsync(page + "/video.mp4")).StatusCode.ShouldBe(HttpStatusCode.OK);
         (await owner.DeleteAsync($"/api/groups/{group}")).EnsureSuccessStatusCode();
         (await FindsAsync(people["in group"])).ShouldBe("");
@@ -109,6 +132,7 @@ public sealed class WhoMaySeeTests(ReleasedServerFixture fixture) : IClassFixtur
                     ("poster", page + "/poster.jpg"),
                     ("captions", page + "/captions-en.vtt"),
                     ("notes", page + "/notes?learner=0123456789abcdef0123456789abcdef"),
+                    ("download", page + "/download"),
                 }
             )
             {
@@ -118,7 +142,7 @@ public sealed class WhoMaySeeTests(ReleasedServerFixture fixture) : IClassFixtur
                 else
                     answer.StatusCode.ShouldBeOneOf(HttpStatusCode.Unauthorized, HttpStatusCode.Forbidden);
                 // A part of the file is no way around it.
-                if (what == "video")
+                if (what is "video" or "download")
                 {
                     using var part = new HttpRequestMessage(HttpMethod.Get, address);
                     part.Headers.Range = new(0, 99);
@@ -126,8 +150,19 @@ public sealed class WhoMaySeeTests(ReleasedServerFixture fixture) : IClassFixtur
                 }
             }
 
+            if ((await (await who.GetAsync(page)).Content.ReadAsStringAsync()).Contains(words, StringComparison.Ordinal))
+                found.Add("transcript");
+            if ((await who.GetStringAsync(feed)).Contains(token, StringComparison.Ordinal))
+                found.Add("feed");
             if ((await (await who.GetAsync("/channel")).Content.ReadAsStringAsync()).Contains(page, StringComparison.Ordinal))
                 found.Add("list");
+            if ((await who.GetStringAsync(across)).Contains(page, StringComparison.Ordinal))
+                found.Add("list across courses");
+            // By its title and by what is said in it.
+            var byTitle = (await who.GetStringAsync($"/search?q={Uri.EscapeDataString(title)}")).Contains(page, StringComparison.Ordinal);
+            (await who.GetStringAsync($"/search?q={Uri.EscapeDataString(words)}")).Contains(page, StringComparison.Ordinal).ShouldBe(byTitle);
+            if (byTitle)
+                found.Add("search");
             if ((await who.GetAsync($"/oembed?url={Uri.EscapeDataString(new Uri(at, page).AbsoluteUri)}")).IsSuccessStatusCode)
                 found.Add("oembed");
             if ((await who.GetStringAsync("/sitemap.xml")).Contains(page, StringComparison.Ordinal))

@@ -176,3 +176,95 @@ test('on paper there are contents and transcript and no player, and nothing is c
   await page.addStyleTag({ content: 'html { font-size: 200%; } body, .bar * { font-size: 30px !important; }' })
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360)
 })
+
+test('by keyboard alone everything on the page is reached, named and seen to be reached', async ({ page }) => {
+  await signIn(page, learner)
+  await open(page, 'Opening the desk')
+  await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible()
+  // From the top of the page to its end by Tab: what is reached has a name, and a mark that it is there.
+  const reached: string[] = []
+  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur())
+  for (let i = 0; i < 80; i++) {
+    await page.keyboard.press('Tab')
+    const one = await page.evaluate(() => {
+      const on = document.activeElement
+      if (!on || on === document.body) return null
+      // What is reached may lie inside an element of the player's own.
+      const within: Element[] = [on]
+      for (let inner = on.shadowRoot?.activeElement; inner; inner = inner.shadowRoot?.activeElement) within.push(inner)
+      const marked = within.some((e) => {
+        const { outlineStyle, outlineWidth, boxShadow } = getComputedStyle(e)
+        return (outlineStyle !== 'none' && Number.parseFloat(outlineWidth) > 0) || boxShadow !== 'none'
+      })
+      const names = within.flatMap((e) => [
+        e.getAttribute('aria-label'),
+        ...[...((e as HTMLInputElement).labels ?? [])].map((l) => l.textContent),
+        e.textContent,
+        e.getAttribute('title'),
+      ])
+      const name = names.find((n) => n?.trim()) ?? ''
+      return { name: name.trim().replaceAll(/\s+/g, ' '), marked, tag: on.tagName.toLowerCase() }
+    })
+    if (!one) break
+    expect(one.name, one.tag).not.toBe('')
+    expect(one.marked, `${one.tag} ${one.name}`).toBe(true)
+    reached.push(one.name)
+  }
+  for (const wanted of [/^Play/, /Back 10 s/, /Captions/, /full screen/i, /Contents/, /0:11/])
+    expect(
+      reached.some((n) => wanted.test(n)),
+      String(wanted),
+    ).toBe(true)
+
+  // Playing, jumping by the contents, and the transcript by the arrow keys of tabs.
+  await page.getByRole('button', { name: 'Play', exact: true }).focus()
+  await page.keyboard.press('Space')
+  await expect.poll(() => page.evaluate(() => document.querySelector('video')?.paused)).toBe(false)
+  await page.keyboard.press('Space')
+  await page.locator('.contents a').nth(1).focus()
+  await page.keyboard.press('Enter')
+  await expect.poll(() => at(page)).toBeGreaterThan(9)
+  await page.getByRole('tab', { name: 'Contents' }).focus()
+  await page.keyboard.press('ArrowRight')
+  await expect(page.getByRole('tab', { name: 'Transcript' })).toHaveAttribute('aria-selected', 'true')
+})
+
+test('with colours of the system what is chosen is still marked, and with less motion nothing moves', async ({ page }) => {
+  await page.emulateMedia({ forcedColors: 'active', reducedMotion: 'reduce' })
+  await signIn(page, learner)
+  await open(page, 'Opening the desk')
+  await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible()
+  const chosen = page.getByRole('tab', { name: 'Contents' })
+  const colour = (of: typeof chosen) => of.evaluate((e) => getComputedStyle(e).borderBottomColor)
+  expect(await colour(chosen)).not.toBe(await colour(page.getByRole('tab', { name: 'Transcript' })))
+  await page.locator('.contents a').nth(1).click()
+  await expect(page.locator('.contents [aria-current]')).toHaveCSS('outline-style', 'solid')
+  const moving = await page.evaluate(() =>
+    [...document.querySelectorAll('*')]
+      .filter((e) => {
+        const { transitionDuration, animationName, scrollBehavior } = getComputedStyle(e)
+        return transitionDuration.split(', ').some((d) => Number.parseFloat(d) > 0) || animationName !== 'none' || scrollBehavior === 'smooth'
+      })
+      .map((e) => e.tagName),
+  )
+  expect(moving).toEqual([])
+  await hasNoAccessibilityFaults(page)
+})
+
+test('how much was seen is spoken by quarters, not by each per cent', async ({ page }) => {
+  await signIn(page, learner)
+  await open(page, 'Opening the desk')
+  await page.evaluate(() => {
+    const said: string[] = []
+    Object.assign(window, { said })
+    const spoken = document.querySelector('.spoken') as HTMLElement
+    new MutationObserver(() => said.push(spoken.textContent ?? '')).observe(spoken, { childList: true, characterData: true, subtree: true })
+    const video = document.querySelector('video') as HTMLVideoElement
+    video.muted = true
+    video.playbackRate = 2
+    return video.play()
+  })
+  await page.waitForTimeout(6000)
+  const said = await page.evaluate(() => (window as unknown as { said: string[] }).said)
+  expect(said.length).toBeLessThanOrEqual(4)
+})

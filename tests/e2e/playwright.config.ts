@@ -7,7 +7,7 @@ import launch from '../../demo/chromium.json' with { type: 'json' }
 const workers = 2
 
 /** Each worker has a server, a database and an outside world of its own, so that what one test sets for the house disturbs no other. */
-const worldOf = (worker: number) => ({ server: 5285 + 10 * worker, outside: 5286 + 10 * worker, smtp: 5287 + 10 * worker })
+const worldOf = (worker: number) => ({ server: 5285 + 10 * worker, outside: 5286 + 10 * worker, smtp: 5287 + 10 * worker, provider: 5288 + 10 * worker })
 const own = Number(process.env.TEST_PARALLEL_INDEX ?? 0)
 export const ports = worldOf(own)
 

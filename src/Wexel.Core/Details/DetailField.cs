@@ -31,6 +31,9 @@ public enum DetailInput
 
     /// <summary>A name and how that person is reached.</summary>
     Author,
+
+    /// <summary>A profile, by its identifier.</summary>
+    Profile,
 }
 
 /// <summary>One of the details: how it is entered, what holds for it, and how it is taken from one set into another.</summary>
@@ -40,7 +43,8 @@ public enum DetailInput
 /// <param name="help">What it does, in a sentence; empty where the label says it.</param>
 /// <param name="ofOneLesson">Whether it can be said of one lesson only, and of no house or outlet.</param>
 /// <param name="isSeen">Whether it makes a difference to what stands at a place.</param>
-public abstract class DetailField(string code, string label, DetailInput input, string help, bool ofOneLesson, bool isSeen)
+/// <param name="onlyWith">The code of the yes-or-no without which it is not asked; null where it is always.</param>
+public abstract class DetailField(string code, string label, DetailInput input, string help, bool ofOneLesson, bool isSeen, string? onlyWith)
 {
     /// <summary>Its name in a set, for programs.</summary>
     public string Code => code;
@@ -59,6 +63,9 @@ public abstract class DetailField(string code, string label, DetailInput input, 
 
     /// <summary>Whether it makes a difference to what stands at a place.</summary>
     public bool IsSeen => isSeen;
+
+    /// <summary>The code of the yes-or-no without which it is not asked; null where it is always.</summary>
+    public string? OnlyWith => onlyWith;
 
     /// <summary>Whether a set says it.</summary>
     public abstract bool IsIn(DetailSet set);
@@ -95,8 +102,9 @@ internal sealed class DetailField<T>(
     Func<T, int>? length = null,
     string help = "",
     bool ofOneLesson = false,
-    bool isSeen = true
-) : DetailField(code, label, input, help, ofOneLesson, isSeen)
+    bool isSeen = true,
+    string? onlyWith = null
+) : DetailField(code, label, input, help, ofOneLesson, isSeen, onlyWith)
 {
     public override bool IsIn(DetailSet set) => read(set) is not null;
 

@@ -180,6 +180,21 @@ public static class DetailFields
     /// <summary>Whether learners may download it.</summary>
     public static DetailField MayDownload { get; } = YesNo("mayDownload", "Learners may download it", s => s.MayDownload, (s, v) => s with { MayDownload = v });
 
+    /// <summary>Which file learners download, by the profile with which it is made.</summary>
+    public static DetailField DownloadAs { get; } =
+        new DetailField<string>(
+            "downloadAs",
+            "Which file they download",
+            DetailInput.Profile,
+            s => s.DownloadAs,
+            (s, v) => s with { DownloadAs = v },
+            id => id.Trim() is { Length: > 0 } kept ? kept : null,
+            id => TooLong("downloadAs", "The profile’s identifier", id, LongestLine),
+            (key, id) => key.Add("downloadAs", id),
+            help: "It is rendered together with the one that plays.",
+            onlyWith: MayDownload.Code
+        );
+
     /// <summary>Whether learners may write to the author.</summary>
     public static DetailField MayWrite { get; } = YesNo("mayWrite", "Learners may write to the author", s => s.MayWrite, (s, v) => s with { MayWrite = v });
 
@@ -206,6 +221,7 @@ public static class DetailFields
         Author,
         MayEmbed,
         MayDownload,
+        DownloadAs,
         MayWrite,
         MayNote,
         TellFollowers,

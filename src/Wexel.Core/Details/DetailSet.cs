@@ -18,6 +18,7 @@ namespace Wexel.Core.Details;
 /// <param name="Author">Who made it.</param>
 /// <param name="MayEmbed">Whether it may stand on other sites.</param>
 /// <param name="MayDownload">Whether learners may download it.</param>
+/// <param name="DownloadAs">The identifier of the profile with which that file is made; the one that plays where nobody said.</param>
 /// <param name="MayWrite">Whether learners may write to the author.</param>
 /// <param name="MayNote">Whether learners may leave notes at moments of it.</param>
 /// <param name="TellFollowers">Whether those who follow a place are told of it.</param>
@@ -35,16 +36,20 @@ public sealed record DetailSet(
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] Author? Author = null,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] bool? MayEmbed = null,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] bool? MayDownload = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? DownloadAs = null,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] bool? MayWrite = null,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] bool? MayNote = null,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] bool? TellFollowers = null
 )
 {
     /// <summary>How it is kept.</summary>
-    public static DocumentFormat<DetailSet> Format { get; } = new("details", LearnersWroteNothing);
+    public static DocumentFormat<DetailSet> Format { get; } = new("details", LearnersWroteNothing, TheFileThatPlays);
 
     /// <summary>Nobody was asked whether learners may write and leave notes.</summary>
     private static void LearnersWroteNothing(JsonObject set) { }
+
+    /// <summary>There was no other to download.</summary>
+    private static void TheFileThatPlays(JsonObject set) { }
 
     /// <summary>Nothing is said.</summary>
     public static DetailSet None { get; } = new();

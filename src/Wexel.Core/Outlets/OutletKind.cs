@@ -40,6 +40,10 @@ public abstract class OutletKind
     /// <summary>Who sees what stands there, in a few words; null where that is said at each release.</summary>
     public virtual string? SeenBy => null;
 
+    /// <summary>Who alone changes an outlet besides administrators; nobody, where every trainer does.</summary>
+    /// <param name="settings">The settings as they are kept; null for those that a new one starts with.</param>
+    public virtual IReadOnlyList<Guid> Keepers(string? settings) => [];
+
     /// <summary>Whether people outside the house may come to what stands there, whatever is said at the release.</summary>
     public virtual bool IsOpen => false;
 
@@ -180,6 +184,12 @@ public enum OutletInput
 
     /// <summary>Yes or no.</summary>
     YesNo,
+
+    /// <summary>A picture, by its key.</summary>
+    Picture,
+
+    /// <summary>People who make lessons, by their numbers.</summary>
+    People,
 }
 
 /// <summary>What of a lesson survives at an outlet.</summary>

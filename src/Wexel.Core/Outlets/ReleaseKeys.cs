@@ -1,4 +1,5 @@
 using Wexel.Core.Details;
+using Wexel.Core.Encoding;
 using Wexel.Core.Keys;
 
 namespace Wexel.Core.Outlets;
@@ -7,7 +8,18 @@ namespace Wexel.Core.Outlets;
 /// <param name="Mark">The key of its mark and of where that stands; null where it is not put on lessons.</param>
 /// <param name="Player">The hash of the learner's player.</param>
 /// <param name="Details">What it says about everything that it makes.</param>
-public sealed record HouseKeys(string? Mark, string Player, DetailSet Details);
+/// <param name="Profiles">The profiles that it has.</param>
+public sealed record HouseKeys(string? Mark, string Player, DetailSet Details, IReadOnlyList<Profile> Profiles)
+{
+    /// <summary>The key of all profiles as they are.</summary>
+    internal string ProfilesKey() =>
+        MadeKey.Hash(Makers.Release, k =>
+            k.Each("profiles", Profiles, (each, profile) => each.Add("id", profile.Id).Add("profile", ProfileKeys.ProfileKey(profile)))
+        );
+
+    /// <summary>The key of the mark on what is made with a profile; null for none.</summary>
+    internal string? MarkOn(Profile profile) => profile.Picture is { HouseMark: true } ? Mark : null;
+}
 
 /// <summary>What a lesson is, as far as a release goes by it.</summary>
 /// <param name="Key">The key of what it says, see <see cref="Lessons.LessonKeys"/>.</param>

@@ -32,7 +32,25 @@ public enum ReleaseStep
 /// <param name="Copy">The key of its copy; null where it is taken as it is.</param>
 /// <param name="Packs">Whether a package is made of it.</param>
 /// <param name="Delivers">Whether it is put somewhere.</param>
-public sealed record ReleaseWanted(string Key, IReadOnlyList<string> Tracks, string File, string? Copy, bool Packs, bool Delivers);
+/// <param name="Download">Another file beside it, for learners to keep; null where there is none.</param>
+public sealed record ReleaseWanted(
+    string Key,
+    IReadOnlyList<string> Tracks,
+    string File,
+    string? Copy,
+    bool Packs,
+    bool Delivers,
+    DownloadWanted? Download = null
+)
+{
+    /// <summary>The keys of the files that learners get.</summary>
+    public IEnumerable<string> Files => Download is null ? [File] : [File, Download.File];
+}
+
+/// <summary>A file for learners to keep.</summary>
+/// <param name="Tracks">The keys of what it is put together from.</param>
+/// <param name="File">Its key.</param>
+public sealed record DownloadWanted(IReadOnlyList<string> Tracks, string File);
 
 /// <summary>What there is.</summary>
 /// <param name="Files">The keys of all that lies here whole.</param>
@@ -51,12 +69,13 @@ public static class ReleasePlan
         var steps = new List<ReleaseStep>();
         var fileIsThere = actual.Files.Contains(wanted.File);
         var copyLacks = wanted.Copy is { } copy && !actual.Files.Contains(copy);
+        var downloadLacks = wanted.Download is { } download && !actual.Files.Contains(download.File);
         // What lies finished needs no tracks, but a copy is made of them.
-        if ((!fileIsThere || copyLacks) && !wanted.Tracks.All(actual.Files.Contains))
+        if (((!fileIsThere || copyLacks) && Lacks(wanted.Tracks)) || (downloadLacks && Lacks(wanted.Download!.Tracks)))
             steps.Add(ReleaseStep.Encode);
-        if (!fileIsThere)
+        if (!fileIsThere || downloadLacks)
             steps.Add(ReleaseStep.Finish);
-        if (!fileIsThere || !actual.Checked.Contains(wanted.File))
+        if (!fileIsThere || downloadLacks || !actual.Checked.IsSupersetOf(wanted.Files))
             steps.Add(ReleaseStep.Check);
         if (copyLacks)
             steps.Add(ReleaseStep.Copy);
@@ -67,5 +86,7 @@ public static class ReleasePlan
         if (wanted.Delivers && actual.Delivered != wanted.Key)
             steps.Add(ReleaseStep.Deliver);
         return steps;
+
+        bool Lacks(IReadOnlyList<string> tracks) => !tracks.All(actual.Files.Contains);
     }
 }

@@ -39,6 +39,7 @@ public sealed class WantedAt
                 .Each("rules", [.. outlet.Rules.Select(r => r.Field.Code)])
                 .Add("details", DetailRule.Key(All, _details))
                 .Add("house", DetailRule.Key(All, house.Details))
+                .Add("downloads", HasDownloads ? house.ProfilesKey() : null)
                 .Each("makers", _makers)
         );
     }
@@ -48,7 +49,9 @@ public sealed class WantedAt
     /// <summary>The key of all that it goes by besides the lesson: where that is the same, the same lesson is wanted under the same key.</summary>
     public string Frame { get; }
 
-    private string? Mark => _profile.Picture is { HouseMark: true } ? _house.Mark : null;
+    private string? Mark => _house.MarkOn(_profile);
+
+    private bool HasDownloads => _outlet.Rules.Any(r => r.Field == DetailFields.DownloadAs);
 
     private string? Player => _outlet.Terms.TakesPlayer ? _house.Player : null;
 
@@ -57,16 +60,27 @@ public sealed class WantedAt
     /// <summary>The key that is wanted of a lesson.</summary>
     /// <param name="lesson">The lesson.</param>
     /// <param name="release">What is said about it there alone.</param>
-    public string Key(LessonAtHand lesson, DetailSet release) =>
-        MadeKey.Hash(Makers.Release, k =>
+    public string Key(LessonAtHand lesson, DetailSet release)
+    {
+        var said = DetailLayers.Merged(_details, lesson.Said, release);
+        var download = HasDownloads && OtherDownload(said, _profile) is { } id ? _house.Profiles.FirstOrDefault(p => p.Id == id) : null;
+        return MadeKey.Hash(Makers.Release, k =>
             k.Add("terms", _termsKey)
                 .Add("lesson", lesson.Key)
                 .Add("profile", _profileKey)
                 .Add("mark", lesson.WantsMark ? Mark : null)
                 .Add("player", Player)
                 .Add("artwork", Artwork)
-                .Add("details", DetailRule.Key(_outlet.Rules, DetailLayers.Merged(_details, lesson.Said, release)))
+                .Add("details", DetailRule.Key(_outlet.Rules, said))
+                .Add("download", download is null ? null : ProfileKeys.ProfileKey(download))
+                .Add("downloadMark", download is not null && lesson.WantsMark ? _house.MarkOn(download) : null)
                 .Part("tags", FileTags.Of(DetailLayers.Merged(_house.Details, lesson.Said)), FileTags.Declare)
                 .Each("makers", _makers)
         );
+    }
+
+    /// <summary>The identifier of the profile of a file that learners download beside the one that plays; null where there is none.</summary>
+    /// <param name="said">What is said about the lesson there.</param>
+    /// <param name="plays">The profile of the one that plays.</param>
+    public static string? OtherDownload(DetailSet said, Profile plays) => said is { MayDownload: true, DownloadAs: { } id } && id != plays.Id ? id : null;
 }

@@ -42,7 +42,7 @@ public static class PlayerPage
             <link rel="stylesheet" href="{WebUtility.HtmlEncode(assets)}{Style}">
             {head}</head>
             <body>
-            <div id="wexel"><noscript>{WithoutScripts(lesson, place, files)}</noscript></div>
+            <div id="wexel"><noscript>{WithoutScripts(lesson, place, files)}</noscript>{FirstLook(lesson, place)}</div>
             <script type="application/json" id="wexel-lesson">{data}</script>
             <script src="{WebUtility.HtmlEncode(assets)}{Script}"></script>
             </body>
@@ -50,6 +50,21 @@ public static class PlayerPage
 
             """;
     }
+
+    /// <summary>The lesson's picture where the player will stand, so that it is seen before the player is made; nothing in a package, whose page is at hand at
+    /// once. The player puts itself in its place.</summary>
+    private static string FirstLook(PlayerLesson lesson, PlayerSite? place) =>
+        lesson is not { Poster: { } poster, Embedded: false } || place?.Served is null
+            ? ""
+            : $"""
+                <div class="first"><div class="place"><strong>{WebUtility.HtmlEncode(place.House)}</strong><span>{WebUtility.HtmlEncode(
+                    place.Where
+                )}</span></div>
+                <div class="lesson" style="--ratio:{Number((double)lesson.Width / lesson.Height)}"><div class="picture"><div class="stage">
+                <img src="{WebUtility.HtmlEncode(
+                    poster.Address
+                )}" width="{lesson.Width}" height="{lesson.Height}" alt="" decoding="sync" fetchpriority="high"></div></div></div></div>
+                """;
 
     /// <summary>What stands on the page where no script runs: the plain video with its captions, and what is said about it. A section leads into the video
     /// by its time (W3C Media Fragments, section 4.2.1).</summary>
@@ -116,8 +131,17 @@ public sealed record PlayerSite(
 /// <param name="Link">The page's whole address, to be passed on.</param>
 /// <param name="EmbedCode">What puts the lesson into another page; null where it may not stand there.</param>
 /// <param name="NotesTo">Where notes to the author are sent, and answers are read; null where none are taken.</param>
-/// <param name="DownloadBytes">How large the file is that can be downloaded, in bytes; null where none can be.</param>
-public sealed record PlayerServed(string Link, string? EmbedCode, string? NotesTo, long? DownloadBytes);
+/// <param name="Download">The file that can be downloaded; null where none can be.</param>
+public sealed record PlayerServed(string Link, string? EmbedCode, string? NotesTo, PlayerDownload? Download);
+
+/// <summary>A file that learners may keep.</summary>
+/// <param name="Address">Where it lies, relative to the page.</param>
+/// <param name="Name">What it is called on their disk.</param>
+/// <param name="Kind">What it is, in a word.</param>
+/// <param name="Width">The width of its picture in pixels; 0 for sound alone.</param>
+/// <param name="Height">The height of its picture in pixels; 0 for sound alone.</param>
+/// <param name="Bytes">How large it is, in bytes.</param>
+public sealed record PlayerDownload(string Address, string Name, string Kind, int Width, int Height, long Bytes);
 
 /// <summary>A lesson that another leads to.</summary>
 /// <param name="Title">Its title.</param>

@@ -20,6 +20,9 @@ public sealed class Person : IdentityUser<Guid>
     /// <summary>Whether they came by a code that was sent to their mail address: they do not belong to the house, and see what they are named at.</summary>
     public bool IsGuest { get; set; }
 
+    /// <summary>Whether what they follow comes in one mail a day, and not each by itself.</summary>
+    public bool MailsDaily { get; set; }
+
     public List<SignedIn> SignedIn { get; } = [];
 }
 
@@ -84,4 +87,10 @@ public sealed class SignedIn
 
     /// <summary>What the browser says it is; null where it says nothing.</summary>
     public string? Browser { get; init; }
+
+    /// <summary>The provider by which they signed in; null where they did so by a password, a passkey or a code.</summary>
+    public Guid? ProviderId { get; init; }
+
+    /// <summary>Which session that is there (<c>sid</c>); null where it says none.</summary>
+    public string? ProviderSession { get; init; }
 }

@@ -215,6 +215,16 @@ public sealed class Release : PackagedRelease
     /// <summary>What the video is.</summary>
     public Core.Encoding.Container Container { get; set; }
 
+    /// <summary>The key of another file beside it, that learners download; null where there is none.</summary>
+    public string? DownloadKey { get; set; }
+
+    /// <summary>What that file is.</summary>
+    public Core.Encoding.Container? DownloadContainer { get; set; }
+
+    /// <summary>How large its picture is, in pixels; null where it has none.</summary>
+    public int? DownloadWidth { get; set; }
+    public int? DownloadHeight { get; set; }
+
     /// <summary>The key under which the poster lies; null where there is none.</summary>
     public string? PosterKey { get; set; }
 
@@ -225,6 +235,12 @@ public sealed class Release : PackagedRelease
     public string? Episode { get; set; }
 
     public DateTimeOffset ReleasedAt { get; set; }
+
+    /// <summary>When it was seen to that those who follow are told, or that nobody is; null before anybody can see it in a list.</summary>
+    public DateTimeOffset? FollowersToldAt { get; set; }
+
+    /// <summary>When its owner was told that its time has come.</summary>
+    public DateTimeOffset? OpeningToldAt { get; set; }
 
     /// <summary>When it was released first; releasing again does not change it.</summary>
     public DateTimeOffset FirstReleasedAt { get; set; }

@@ -39,7 +39,7 @@ public static class OutsideOnly
         };
 
     /// <summary>An address lies inside; it will tomorrow too.</summary>
-    internal sealed class InsideException(string message) : HttpRequestException(message);
+    public sealed class InsideException(string message) : HttpRequestException(message);
 
     /// <summary>Whether an address is this machine's own (RFC 1122, section 3.2.1.3; RFC 4291, section 2.5), or link-local (RFC 3927; RFC 4291,
     /// section 2.5.6).</summary>

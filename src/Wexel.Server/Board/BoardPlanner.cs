@@ -59,8 +59,14 @@ internal sealed class BoardPlanner(WexelDb db, StandingReader standings, Release
             files.UnionWith(actual.Files);
             seen.UnionWith(actual.Checked);
             cells[one.Cell] = new CellActual(one.Release is not null, actual.PackedFrom, actual.Published, actual.Delivered, one.Seen(aim.Visibility));
-            var cost = await estimates.EstimateAsync(way.Planned, cancel);
-            wanted.Add(new CellWanted(one.Cell, way.Wanted, aim.Visibility, cost.Bytes, cost.Time));
+            var (bytes, time) = (0L, TimeSpan.Zero);
+            foreach (var file in way.Files)
+            {
+                var cost = await estimates.EstimateAsync(file.Planned, cancel);
+                (bytes, time) = (bytes + cost.Bytes, time + cost.Time);
+            }
+
+            wanted.Add(new CellWanted(one.Cell, way.Wanted, aim.Visibility, bytes, time));
         }
 
         var plan = BoardPlan.Between(wanted, new BoardActual([.. files], [.. seen], cells.ToImmutable()));

@@ -12,6 +12,8 @@ using Wexel.Core.People;
 using Wexel.Core.Searching;
 using Wexel.Core.Timing;
 using Wexel.Data.Model;
+using Wexel.Making.Storage;
+using Wexel.Server.Following;
 using Wexel.Server.Learning;
 using Wexel.Server.People;
 using Wexel.Server.Serving;
@@ -41,6 +43,8 @@ internal static class ChannelEndpoints
         var group = routes.MapGroup("").AllowAnonymous().ExcludeFromDescription().AddEndpointFilter(ForOthersAsync);
         group.MapGet("/channel", ListAsync);
         group.MapGet("/c/{address}", FrontAsync);
+        group.MapGet("/c/{address}/picture.jpg", PictureAsync);
+        group.MapGet("/list/{token}", LearnersListAsync);
         group.MapGet("/search", SearchAsync);
         foreach (var (address, embedded) in new[] { ("/watch/{token}", false), ("/embed/{token}", true) })
         {
@@ -219,6 +223,7 @@ internal static class ChannelEndpoints
     private static async Task<IResult> ListAsync(
         HttpContext http,
         ChannelLists lists,
+        LearnersLists across,
         ChannelReader reader,
         Viewers viewers,
         IOptions<WexelOptions> options,
@@ -229,7 +234,7 @@ internal static class ChannelEndpoints
         var viewer = await viewers.FindAsync(http.User, cancel);
         var channels = await lists.AllAsync(viewer, cancel);
         if (channels.Count > 0)
-            return Page(ChannelPages.Start(channels, Guest(http.User, options.Value)));
+            return Page(ChannelPages.Start(channels, await across.AllAsync(viewer, channels, cancel), Guest(http.User, options.Value)));
         if (!viewer.IsSignedIn)
             return SignInFirst("The list of lessons is for signed-in people.", "/channel");
         var house = options.Value.House;
@@ -246,9 +251,11 @@ internal static class ChannelEndpoints
         string address,
         string? order,
         string? tag,
+        string? language,
         HttpContext http,
         ChannelLists lists,
         Viewers viewers,
+        Follows follows,
         IOptions<WexelOptions> options,
         CancellationToken cancel
     )
@@ -279,7 +286,54 @@ internal static class ChannelEndpoints
             );
         else if (!Enum.TryParse(http.Request.Cookies[OrderCookie], out asked) || !Enum.IsDefined(asked))
             asked = ListOrder.Teaching;
-        return Page(ChannelPages.Front(channel, channels, asked, tag, Guest(http.User, options.Value)));
+        var followed = viewer.Person is { } person ? await follows.WhatAsync(person, cancel) : null;
+        return Page(ChannelPages.Front(channel, channels, asked, new ChannelFilter(tag, language), Guest(http.User, options.Value, followed)));
+    }
+
+    /// <summary>A list across courses.</summary>
+    /// <param name="from">The place at which the page begins, from 1.</param>
+    private static async Task<IResult> LearnersListAsync(
+        string token,
+        int? from,
+        HttpContext http,
+        ChannelLists lists,
+        LearnersLists across,
+        Viewers viewers,
+        IOptions<WexelOptions> options,
+        CancellationToken cancel
+    )
+    {
+        http.Response.Headers.ContentSecurityPolicy = SafeHeaders.Watch;
+        if (await across.FindAsync(token, cancel) is not { } list)
+            return NoPage("There is no such list", "The link is wrong, or the list was removed.", ("/channel", "All channels"), StatusCodes.Status404NotFound);
+        var viewer = await viewers.FindAsync(http.User, cancel);
+        if (!across.May(list, viewer))
+            return viewer.IsSignedIn
+                ? NoPage("This list is for others", "You are signed in, and are not among the people whom it is open to.", null, StatusCodes.Status403Forbidden)
+                : SignInFirst("This list is for people who are signed in.", $"/list/{token}");
+        if (list.Visibility != Visibility.Everybody)
+            http.Response.Headers["X-Robots-Tag"] = "noindex";
+        var channels = await lists.AllAsync(viewer, cancel);
+        return Page(
+            ChannelPages.List(await across.WithLessonsAsync(list, channels, cancel), Math.Max(1, from ?? 1), channels, Guest(http.User, options.Value))
+        );
+    }
+
+    /// <summary>The picture of a channel, for whoever may see something in it.</summary>
+    private static async Task<Results<PhysicalFileHttpResult, NotFound>> PictureAsync(
+        string address,
+        HttpContext http,
+        ChannelLists lists,
+        Viewers viewers,
+        FileStore store,
+        CancellationToken cancel
+    )
+    {
+        var channels = await lists.NamedAsync(await viewers.FindAsync(http.User, cancel), cancel);
+        if (channels.FirstOrDefault(c => c.Address == address)?.Settings.Picture is not { } key || ChannelCare.Picture(store, key) is not { } file)
+            return TypedResults.NotFound();
+        http.Response.Headers.CacheControl = "private, max-age=3600";
+        return TypedResults.PhysicalFile(file, "image/jpeg");
     }
 
     /// <summary>What is said, in all that whoever asks may see.</summary>
@@ -304,8 +358,8 @@ internal static class ChannelEndpoints
 
     private const string OrderCookie = "wexel-order";
 
-    private static ChannelGuest Guest(ClaimsPrincipal user, WexelOptions options) =>
-        new(options.House, user.Identity?.IsAuthenticated == true ? user.FindFirstValue(ClaimTypes.GivenName) : null);
+    private static ChannelGuest Guest(ClaimsPrincipal user, WexelOptions options, IReadOnlySet<Guid>? follows = null) =>
+        new(options.House, user.Identity?.IsAuthenticated == true ? user.FindFirstValue(ClaimTypes.GivenName) : null, follows ?? new HashSet<Guid>());
 
     private static ContentHttpResult SignInFirst(string why, string to) =>
         NoPage("Please sign in", why, ($"/sign-in?to={Uri.EscapeDataString(to)}", "Sign in"), StatusCodes.Status401Unauthorized);

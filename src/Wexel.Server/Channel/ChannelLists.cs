@@ -10,14 +10,23 @@ using Wexel.Server.Shelves;
 namespace Wexel.Server.Channel;
 
 /// <summary>A channel with all that somebody may see in it.</summary>
+/// <param name="Id">Which.</param>
 /// <param name="Name">What it is called.</param>
 /// <param name="Address">Its short address.</param>
 /// <param name="Settings">What is said of it.</param>
+/// <param name="Owners">The names of those who look after it.</param>
 /// <param name="Lessons">Its lessons, in teaching order.</param>
-internal sealed record ListedChannel(string Name, string Address, ChannelSettings Settings, IReadOnlyList<ChannelLesson> Lessons);
+internal sealed record ListedChannel(
+    Guid Id,
+    string Name,
+    string Address,
+    ChannelSettings Settings,
+    IReadOnlyList<string> Owners,
+    IReadOnlyList<ChannelLesson> Lessons
+);
 
 /// <summary>Finds what is listed for somebody.</summary>
-internal sealed class ChannelLists(WexelDb db, LearningLog learning, TimeProvider clock)
+internal sealed class ChannelLists(WexelDb db, LearningLog learning, KnownOpenings openings, TimeProvider clock)
 {
     private const int LongestAbout = 160;
 
@@ -68,13 +77,17 @@ internal sealed class ChannelLists(WexelDb db, LearningLog learning, TimeProvide
                 cancel
             )
             : new Dictionary<Guid, LessonSeen>();
+        var owners = channels.SelectMany(c => ChannelCare.Settings(c).Owners ?? []).ToHashSet();
+        var names = await db.Users.Where(p => owners.Contains(p.Id) && p.DisabledAt == null).ToDictionaryAsync(p => p.Id, p => p.DisplayName, cancel);
         return
         [
             .. channels
                 .Select(c => new ListedChannel(
+                    c.Id,
                     c.Name,
                     ChannelCare.Address(c),
                     ChannelCare.Settings(c),
+                    [.. (ChannelCare.Settings(c).Owners ?? []).Select(o => names.GetValueOrDefault(o)).OfType<string>()],
                     [.. shown.Where(r => r.OutletId == c.Id).Select(r => Lesson(r, learners.GetValueOrDefault(r.LessonId), seen.GetValueOrDefault(r.LessonId)))]
                 ))
                 .Where(c => c.Lessons.Count > 0)
@@ -86,29 +99,12 @@ internal sealed class ChannelLists(WexelDb db, LearningLog learning, TimeProvide
     internal async Task<IReadOnlyList<ListedChannel>> NamedAsync(Viewer viewer, CancellationToken cancel)
     {
         var now = clock.GetUtcNow();
-        var rows = await db
-            .Releases.Where(r => r.Outlet!.Kind == ChannelKind.Channel && r.Visibility != Visibility.WithLink)
-            .Select(r => new
-            {
-                r.OutletId,
-                r.Visibility,
-                r.OpensAt,
-                r.EndsAt,
-                r.Named,
-                r.Lesson!.OwnerId,
-            })
-            .Distinct()
-            .ToListAsync(cancel);
-        var shown = rows.Where(r =>
-                Seeing.May(ShownReleases.From(new Opening(r.Visibility, r.OpensAt, r.EndsAt), r.OwnerId, r.Named), viewer, SeenIn.List, now)
-            )
-            .Select(r => r.OutletId)
-            .ToHashSet();
+        var shown = (await openings.AllAsync(cancel)).Where(o => Seeing.May(o.Shown, viewer, SeenIn.List, now)).Select(o => o.Channel).ToHashSet();
         var channels = await db.Outlets.AsNoTracking().Where(o => shown.Contains(o.Id)).ToListAsync(cancel);
         return
         [
             .. channels
-                .Select(c => new ListedChannel(c.Name, ChannelCare.Address(c), ChannelCare.Settings(c), []))
+                .Select(c => new ListedChannel(c.Id, c.Name, ChannelCare.Address(c), ChannelCare.Settings(c), [], []))
                 .OrderBy(c => c.Name, StringComparer.OrdinalIgnoreCase),
         ];
     }
@@ -118,6 +114,7 @@ internal sealed class ChannelLists(WexelDb db, LearningLog learning, TimeProvide
         var said = DetailLayers.Merged(DetailShelf.Read(row.Said), DetailShelf.Read(row.SaidThere));
         return new ChannelLesson(
             row.Token,
+            row.LessonId,
             row.CourseId,
             row.Course,
             row.Position,

@@ -11,13 +11,33 @@ namespace Wexel.Server.Channel;
 /// <summary>Who looks at a channel.</summary>
 /// <param name="House">Whose channels they are.</param>
 /// <param name="Person">The name of whoever is signed in; null for strangers.</param>
-internal sealed record ChannelGuest(string House, string? Person);
+/// <param name="Follows">The numbers of the channels and courses that they follow.</param>
+internal sealed record ChannelGuest(string House, string? Person, IReadOnlySet<Guid> Follows);
+
+/// <summary>Which lessons of a channel are wanted.</summary>
+/// <param name="Tag">Under what they are filed; null for all.</param>
+/// <param name="Language">In which language they are; null for all.</param>
+internal sealed record ChannelFilter(string? Tag = null, string? Language = null)
+{
+    /// <summary>What stands behind a channel's address for them, as HTML; empty where nothing does.</summary>
+    internal string Address(ListOrder? order = null)
+    {
+        var said = new (string Name, string? Value)[] { ("order", order?.ToString().ToLowerInvariant()), ("tag", Tag), ("language", Language) }
+            .Where(s => s.Value is not null)
+            .Select(s => $"{s.Name}={Uri.EscapeDataString(s.Value!)}")
+            .ToList();
+        return said.Count == 0 ? "" : "?" + string.Join("&amp;", said);
+    }
+}
 
 /// <summary>The pages of channels: a start page over all of them, and a front page each.</summary>
 internal static class ChannelPages
 {
     /// <summary>As many lessons of a channel as stand on the start page.</summary>
     private const int OnStart = 6;
+
+    /// <summary>As many lessons of a list as stand on a page.</summary>
+    private const int OnList = 200;
 
     private static readonly (ListOrder Order, string Words)[] Orders =
     [
@@ -29,13 +49,13 @@ internal static class ChannelPages
     ];
 
     /// <summary>All channels that somebody may see.</summary>
-    internal static string Start(IReadOnlyList<ListedChannel> channels, ChannelGuest guest)
+    internal static string Start(IReadOnlyList<ListedChannel> channels, IReadOnlyList<LearnersList> lists, ChannelGuest guest)
     {
         var body = new StringBuilder($"<h1>{Text(guest.House)}: lessons</h1>");
         foreach (var channel in channels)
         {
-            var front = ChannelFront.Of(channel.Lessons, ListOrder.Teaching, null);
-            body.Append($"<section class=\"channel\" style=\"--channel:{channel.Settings.Colour}\"><div class=\"over\">")
+            var front = ChannelFront.Of(channel.Lessons, ListOrder.Teaching);
+            body.Append($"<section class=\"channel\" style=\"--channel:{channel.Settings.Colour}\">{Picture(channel)}<div class=\"over\">")
                 .Append($"<h2><a href=\"/c/{channel.Address}\" dir=\"auto\">{Text(channel.Name)}</a></h2>")
                 .Append($"<p>{Count(channel.Lessons.Count)} · {TimeCode.Brief(Length(channel.Lessons))}{SeenOf(channel.Lessons, guest)}</p></div>");
             if (channel.Settings.About.Length > 0)
@@ -49,37 +69,47 @@ internal static class ChannelPages
             body.Append("</section>");
         }
 
+        if (lists.Count > 0)
+        {
+            body.Append("<section class=\"channel lists\"><div class=\"over\"><h2>Lists</h2></div><ul>");
+            foreach (var list in lists)
+                body.Append($"<li><a href=\"/list/{list.Token}\" dir=\"auto\">{Text(list.Name)}</a> ")
+                    .Append($"<span>{Count(list.Lessons.Count)} · {TimeCode.Brief(Length(list.Lessons))}{SeenOf(list.Lessons, guest)}</span></li>");
+            body.Append("</ul></section>");
+        }
+
         if (guest.Person is null)
             body.Append("<p><a href=\"/sign-in?to=%2Fchannel\">Sign in</a> to see what is for people of the house.</p>");
         return Page(guest.House, channels, null, guest, body.ToString());
     }
 
     /// <summary>One channel.</summary>
-    internal static string Front(ListedChannel channel, IReadOnlyList<ListedChannel> channels, ListOrder order, string? tag, ChannelGuest guest)
+    internal static string Front(ListedChannel channel, IReadOnlyList<ListedChannel> channels, ListOrder order, ChannelFilter only, ChannelGuest guest)
     {
-        var front = ChannelFront.Of(channel.Lessons, order, tag);
+        var front = ChannelFront.Of(channel.Lessons, order, only.Tag, only.Language);
         var here = $"/c/{channel.Address}";
-        var body = new StringBuilder($"<section class=\"channel front\" style=\"--channel:{channel.Settings.Colour}\"><div>").Append(
+        var body = new StringBuilder($"<section class=\"channel front\" style=\"--channel:{channel.Settings.Colour}\"><div>{Picture(channel)}").Append(
             $"<h1 dir=\"auto\">{Text(channel.Name)}</h1>"
         );
         if (channel.Settings.About.Length > 0)
             body.Append($"<p class=\"about\" dir=\"auto\">{Text(channel.Settings.About)}</p>");
-        body.Append(GoOn(front)).Append("<nav class=\"orders\" aria-label=\"Order\">");
+        body.Append(Owners(channel))
+            .Append(Follow(channel.Id, channel.Name, here, guest))
+            .Append(GoOn(front))
+            .Append("<nav class=\"orders\" aria-label=\"Order\">");
         foreach (var (one, words) in Orders)
-            body.Append(
-                one == order
-                    ? $"<span aria-current=\"true\">{words}</span> "
-                    : $"<a href=\"{here}?order={one.ToString().ToLowerInvariant()}{(tag is null ? "" : $"&amp;tag={Uri.EscapeDataString(tag)}")}\">{words}</a> "
-            );
+            body.Append(one == order ? $"<span aria-current=\"true\">{words}</span> " : $"<a href=\"{here}{only.Address(one)}\">{words}</a> ");
         body.Append("</nav>");
-        if (tag is not null)
-            body.Append($"<p class=\"about\">Filed under “{Text(tag)}” · <a href=\"{here}\">all lessons</a></p>");
+        if (only.Tag is { } tag)
+            body.Append($"<p class=\"about\">Filed under “{Text(tag)}” · <a href=\"{here}{(only with { Tag = null }).Address()}\">all subjects</a></p>");
+        if (only.Language is { } language)
+            body.Append($"<p class=\"about\">In {Text(language)} · <a href=\"{here}{(only with { Language = null }).Address()}\">all languages</a></p>");
         foreach (var part in front.Parts)
         {
             if (part.Title is { } title)
                 body.Append(
                     $"<div class=\"over\"><h2 dir=\"auto\">{Text(title)}</h2><p>{Count(part.Lessons.Count)} · {TimeCode.Brief(part.Length)}"
-                        + $"{SeenOf(part.Lessons, guest)}</p></div>"
+                        + $"{SeenOf(part.Lessons, guest)}</p>{(part.Course is { } course ? Follow(course, title, here, guest) : "")}</div>"
                 );
             body.Append("<ol>");
             foreach (var lesson in part.Lessons)
@@ -90,12 +120,43 @@ internal static class ChannelPages
         if (front.Parts.Count == 0)
             body.Append("<p>Nothing here is filed so any more.</p>");
         body.Append("</div>");
-        if (front.Tags.Count > 0)
-            body.Append("<aside><h2>Subjects</h2><p>")
-                .AppendJoin(" · ", front.Tags.Select(t => $"<a href=\"{here}?tag={Uri.EscapeDataString(t)}\" dir=\"auto\">{Text(t)}</a>"))
-                .Append("</p></aside>");
-        body.Append("</section>");
+        body.Append(Filters(front, only, here)).Append("</section>");
         return Page(channel.Name, channels, channel, guest, body.ToString());
+    }
+
+    /// <summary>One list across courses, so much of it at once that a page of it loads quickly.</summary>
+    /// <param name="list">The list.</param>
+    /// <param name="from">The place in it at which the page begins, from 1.</param>
+    /// <param name="channels">The channels to which the page leads.</param>
+    /// <param name="guest">Who looks at it.</param>
+    internal static string List(LearnersList list, int from, IReadOnlyList<ListedChannel> channels, ChannelGuest guest)
+    {
+        var front = ChannelFront.Of(list.Lessons, ListOrder.Teaching);
+        var body = new StringBuilder($"<section class=\"channel\"><h1 dir=\"auto\">{Text(list.Name)}</h1>")
+            .Append($"<p class=\"about\">{Count(list.Lessons.Count)} · {TimeCode.Brief(Length(list.Lessons))}{SeenOf(list.Lessons, guest)}</p>")
+            .Append(GoOn(front))
+            .Append("<ol>");
+        foreach (var lesson in list.Lessons.Skip(from - 1).Take(OnList))
+            body.Append(Item(lesson, front.Next, 2));
+        body.Append("</ol>");
+        if (list.Lessons.Count == 0)
+            body.Append("<p>Nothing in this list is for you, or nothing is in it yet.</p>");
+        if (list.Lessons.Count > OnList)
+            body.Append("<nav class=\"orders\" aria-label=\"Parts of the list\">")
+                .AppendJoin(
+                    ' ',
+                    Enumerable
+                        .Range(0, (list.Lessons.Count + OnList - 1) / OnList)
+                        .Select(part => (First: (part * OnList) + 1, Last: Math.Min((part + 1) * OnList, list.Lessons.Count)))
+                        .Select(p =>
+                            p.First == from
+                                ? $"<span aria-current=\"true\">{p.First} to {p.Last}</span>"
+                                : $"<a href=\"/list/{list.Token}?from={p.First}\">{p.First} to {p.Last}</a>"
+                        )
+                )
+                .Append("</nav>");
+        body.Append("</section>");
+        return Page(list.Name, channels, null, guest, body.ToString(), typed: "");
     }
 
     /// <summary>What was found of what somebody looked for.</summary>
@@ -128,6 +189,44 @@ internal static class ChannelPages
         if (found is { More: true })
             body.Append("<p>There are more than these. Another word beside them finds fewer.</p>");
         return Page("Find in the lessons", channels, null, guest, body.ToString(), typed);
+    }
+
+    /// <summary>By what the lessons can be picked out: only where there is something to choose.</summary>
+    private static string Filters(ChannelFront front, ChannelFilter only, string here)
+    {
+        var languages = front.Languages.Count > 1;
+        if (front.Tags.Count == 0 && !languages)
+            return "";
+        var body = new StringBuilder("<aside>");
+        if (front.Tags.Count > 0)
+            body.Append("<h2>Subjects</h2><p>")
+                .AppendJoin(" · ", front.Tags.Select(t => $"<a href=\"{here}{(only with { Tag = t }).Address()}\" dir=\"auto\">{Text(t)}</a>"))
+                .Append("</p>");
+        if (languages)
+            body.Append("<h2>Languages</h2><p>")
+                .AppendJoin(" · ", front.Languages.Select(l => $"<a href=\"{here}{(only with { Language = l }).Address()}\">{Text(l)}</a>"))
+                .Append("</p>");
+        return body.Append("</aside>").ToString();
+    }
+
+    /// <summary>What a channel is known by besides its name, and who looks after it.</summary>
+    private static string Picture(ListedChannel channel) =>
+        channel.Settings.Picture is { } key ? $"<img class=\"known-by\" src=\"/c/{channel.Address}/picture.jpg?of={key}\" alt=\"\" loading=\"lazy\">" : "";
+
+    private static string Owners(ListedChannel channel) =>
+        channel.Owners.Count == 0 ? "" : $"<p class=\"about\">Looked after by <span dir=\"auto\">{Text(string.Join(", ", channel.Owners))}</span></p>";
+
+    /// <summary>Following, and ending it, without scripts.</summary>
+    private static string Follow(Guid what, string name, string here, ChannelGuest guest)
+    {
+        if (guest.Person is null)
+            return "";
+        var follows = guest.Follows.Contains(what);
+        return $"""
+            <form class="follow" method="post" action="/follow/{what}"><input type="hidden" name="back" value="{here}">{(
+                follows ? "<input type=\"hidden\" name=\"end\" value=\"yes\"><span>You follow it.</span> " : ""
+            )}<button aria-label="{(follows ? "Follow no more" : "Follow")}: {Text(name)}">{(follows ? "Follow no more" : "Follow")}</button></form>
+            """;
     }
 
     private static string Seconds(TimeSpan at) => at.TotalSeconds.ToString("0.###", CultureInfo.InvariantCulture);
@@ -167,9 +266,9 @@ internal static class ChannelPages
     private static string SeenOf(IReadOnlyList<ChannelLesson> lessons, ChannelGuest guest) =>
         guest.Person is null
             ? ""
-            : string.Create(CultureInfo.InvariantCulture, $" · you have seen {Math.Floor(new ChannelPart(null, lessons).SeenShare * 100):0} %");
+            : string.Create(CultureInfo.InvariantCulture, $" · you have seen {Math.Floor(new ChannelPart(null, null, lessons).SeenShare * 100):0} %");
 
-    private static TimeSpan Length(IReadOnlyList<ChannelLesson> lessons) => new ChannelPart(null, lessons).Length;
+    private static TimeSpan Length(IReadOnlyList<ChannelLesson> lessons) => new ChannelPart(null, null, lessons).Length;
 
     private static string Count(int lessons) => lessons == 1 ? "1 lesson" : $"{lessons} lessons";
 
@@ -186,7 +285,7 @@ internal static class ChannelPages
                 .Append($"{Text(channel.Name)}</a>");
         }
 
-        var person = guest.Person is { } name ? $"<span dir=\"auto\">{Text(name)}</span>" : "<a href=\"/sign-in?to=%2Fchannel\">Sign in</a>";
+        var person = guest.Person is { } name ? $"<a href=\"/account\" dir=\"auto\">{Text(name)}</a>" : "<a href=\"/sign-in?to=%2Fchannel\">Sign in</a>";
         return $"""
             <!doctype html>
             <html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>{Text(title)}</title>

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Wexel.Core.Details;
 using Wexel.Core.Encoding;
+using Wexel.Core.Naming;
 using Wexel.Core.Outlets;
 using Wexel.Core.Outlets.Channels;
 using Wexel.Core.Packages;
@@ -82,7 +83,6 @@ internal sealed class ChannelReader(WexelDb db, FileStore store, IOptions<WexelO
     {
         var details = PlayerLesson.Format.Read(release.Player).Details;
         var preview = Preview(release);
-        var file = new FileInfo(store.Derived(release.FileKey, Muxing.FileName(release.Container)));
         return new PlayerServed(
             new Uri(options.Value.PublicAddress, $"watch/{release.Token}").AbsoluteUri,
             // What strangers may not see would stand in another page as a refusal.
@@ -90,8 +90,21 @@ internal sealed class ChannelReader(WexelDb db, FileStore store, IOptions<WexelO
                 ? HandOn.EmbedCode(preview.Embed, preview.Title, preview.Size)
                 : null,
             LearnerFiles.TakesNotes(details) ? $"/watch/{release.Token}/notes" : null,
-            details.MayDownload && file.Exists ? file.Length : null
+            details.MayDownload ? Download(release) : null
         );
+    }
+
+    /// <summary>The file that learners may keep; null where there is none, or one that comes in pieces.</summary>
+    private PlayerDownload? Download(Release release)
+    {
+        var player = PlayerLesson.Format.Read(release.Player);
+        var (key, container, size, path) = release is { DownloadKey: { } other, DownloadContainer: { } kept }
+            ? (other, kept, new PictureSize(release.DownloadWidth ?? 0, release.DownloadHeight ?? 0), $"/watch/{release.Token}/download")
+            : (release.FileKey, release.Container, new PictureSize(player.Width, player.Height), player.Video);
+        var (facts, file) = (ContainerFacts.Of(container), new FileInfo(store.Derived(key, Muxing.FileName(container))));
+        return facts.IsFolder || !file.Exists
+            ? null
+            : new PlayerDownload(path, FileName.Safe(player.Title, "lesson") + facts.Ending, facts.Name, size.Width, size.Height, file.Length);
     }
 
     /// <summary>What other sites may know of a release: only of one that whoever has the link may see.</summary>

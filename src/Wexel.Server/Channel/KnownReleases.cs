@@ -14,8 +14,18 @@ namespace Wexel.Server.Channel;
 /// <param name="Shown">Who may see it, from when and until when.</param>
 /// <param name="Container">What the file is.</param>
 /// <param name="FileKey">The file's key.</param>
-/// <param name="PosterKey">The poster's; null for none.</param>
-internal sealed record KnownRelease(Taken Taken, Shown Shown, Container Container, string FileKey, string? PosterKey);
+/// <param name="DownloadKey">The key of another file that learners download; null for none.</param>
+/// <param name="DownloadContainer">What that file is.</param>
+/// <param name="PosterKey">The poster's key; null for none.</param>
+internal sealed record KnownRelease(
+    Taken Taken,
+    Shown Shown,
+    Container Container,
+    string FileKey,
+    string? DownloadKey,
+    Container? DownloadContainer,
+    string? PosterKey
+);
 
 /// <summary>Finds releases in the channel, remembered for some seconds: a player asks for its file's parts many times a minute.</summary>
 internal sealed class KnownReleases(IDbContextFactory<WexelDb> databases, Changes changes, TimeProvider clock)
@@ -41,10 +51,20 @@ internal sealed class KnownReleases(IDbContextFactory<WexelDb> databases, Change
                 r.Named,
                 r.Container,
                 r.FileKey,
+                r.DownloadKey,
+                r.DownloadContainer,
                 r.PosterKey,
             });
         return await found.FirstOrDefaultAsync(cancel) is { } r
-            ? new KnownRelease(r.Taken, ShownReleases.From(r.Opening, r.OwnerId, r.Named), r.Container, r.FileKey, r.PosterKey)
+            ? new KnownRelease(
+                r.Taken,
+                ShownReleases.From(r.Opening, r.OwnerId, r.Named),
+                r.Container,
+                r.FileKey,
+                r.DownloadKey,
+                r.DownloadContainer,
+                r.PosterKey
+            )
             : null;
     }
 }

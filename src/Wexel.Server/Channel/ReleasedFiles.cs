@@ -25,6 +25,7 @@ internal sealed class ReleasedFiles(KnownReleases releases, Viewers viewers, Mad
         foreach (var ending in Enum.GetValues<Container>().Select(c => ContainerFacts.Of(c).Ending).Distinct())
             Send("video" + ending, (all, http) => all.VideoAsync(http));
         Send(LessonFiles.PiecesFolder + "{**piece}", (all, http) => all.PieceAsync(http));
+        Send("download", (all, http) => all.DownloadAsync(http));
         Send("poster.jpg", (all, http) => all.PosterAsync(http));
     }
 
@@ -32,6 +33,17 @@ internal sealed class ReleasedFiles(KnownReleases releases, Viewers viewers, Mad
     {
         if (await AllowedAsync(http) is { } release)
             await files.SendAsync(http, release.FileKey, Muxing.FileName(release.Container), ContainerFacts.Of(release.Container).MediaType);
+    }
+
+    /// <summary>The file that learners keep, where it is another than the one that plays.</summary>
+    private async Task DownloadAsync(HttpContext http)
+    {
+        if (await AllowedAsync(http) is not { } release)
+            return;
+        if (release is { DownloadKey: { } key, DownloadContainer: { } container })
+            await files.SendAsync(http, key, Muxing.FileName(container), ContainerFacts.Of(container).MediaType);
+        else
+            http.Response.StatusCode = StatusCodes.Status404NotFound;
     }
 
     /// <summary>A playlist or a piece of a lesson that is loaded piece by piece.</summary>

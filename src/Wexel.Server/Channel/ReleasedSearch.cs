@@ -45,9 +45,9 @@ internal sealed class ReleasedSearch(WexelDb db, TimeProvider clock) : IUpkeep
     private const int MostLessons = 20;
     private const int MostMoments = 4;
 
-    /// <summary>So many are looked at whether somebody may see them, and so often again.</summary>
-    private const int Batch = 100;
-    private const int MostBatches = 20;
+    /// <summary>So many are looked at first whether somebody may see them, then twice as many again, up to a number in all.</summary>
+    private const int FirstLook = 40;
+    private const int MostLooks = 2000;
 
     private const int MostLike = 300;
     private const int MostMeant = 8;
@@ -114,16 +114,16 @@ internal sealed class ReleasedSearch(WexelDb db, TimeProvider clock) : IUpkeep
         var shown = new List<Row>();
         foreach (var dictionary in dictionaries)
         {
-            for (var batch = 0; batch < MostBatches; batch++)
+            for (var (from, many) = (0, FirstLook); from < MostLooks; (from, many) = (from + many, many * 2))
             {
-                var said = await SaidAsync(words, dictionary, batch * Batch, cancel);
+                var said = await SaidAsync(words, dictionary, from, many, cancel);
                 var rows = await Rows(words, dictionary, said).ToListAsync(cancel);
                 shown.AddRange(
                     rows.Where(r =>
                         Seeing.May(ShownReleases.From(new Opening(r.Visibility, r.OpensAt, r.EndsAt), r.OwnerId, r.Named), viewer, SeenIn.List, now)
                     )
                 );
-                if (said.Count < Batch || shown.Count > MostLessons)
+                if (said.Count < many || shown.Count > MostLessons)
                     break;
             }
         }
@@ -132,17 +132,26 @@ internal sealed class ReleasedSearch(WexelDb db, TimeProvider clock) : IUpkeep
     }
 
     /// <summary>Lessons that say all words, those first that say some in their headings: what thousands say is not weighed word by word.</summary>
-    private Task<List<Guid>> SaidAsync(SearchWords words, string dictionary, int from, CancellationToken cancel)
+    private Task<List<Guid>> SaidAsync(SearchWords words, string dictionary, int from, int many, CancellationToken cancel)
     {
         var (all, any) = (words.All, words.Any);
-        return db
+        var said = db
             .ReleasedTexts.Where(t => t.Dictionary == dictionary && t.Stems.Matches(EF.Functions.ToTsQuery(dictionary, all)))
             .OrderByDescending(t => t.Headings.Rank(EF.Functions.ToTsQuery(dictionary, any)))
             .ThenBy(t => t.ReleaseId)
             .Select(t => t.ReleaseId)
             .Skip(from)
-            .Take(Batch)
-            .ToListAsync(cancel);
+            .Take(many);
+        // To the planner going through all texts looks cheaper where most say a word; it does not count that each is unpacked for it.
+        return WithAsync("enable_seqscan", "off", () => said.ToListAsync(cancel), cancel);
+    }
+
+    /// <summary>Asks the database with a setting that holds for this alone.</summary>
+    private async Task<T> WithAsync<T>(string setting, string value, Func<Task<T>> ask, CancellationToken cancel)
+    {
+        await using var alone = await db.Database.BeginTransactionAsync(cancel);
+        await db.Database.ExecuteSqlAsync($"SELECT set_config({setting}, {value}, true)", cancel);
+        return await ask();
     }
 
     private IQueryable<Row> Rows(SearchWords words, string dictionary, List<Guid> releases)
@@ -245,19 +254,16 @@ internal sealed class ReleasedSearch(WexelDb db, TimeProvider clock) : IUpkeep
     }
 
     /// <summary>Words that are said and have some letters in common with another.</summary>
-    private async Task<List<string>> LikeAsync(string word, CancellationToken cancel)
+    private Task<List<string>> LikeAsync(string word, CancellationToken cancel)
     {
-        await using var all = await db.Database.BeginTransactionAsync(cancel);
-        // Two letters that changed places leave little in common, the less the shorter the word is.
-        var least = word.Length < 5 ? "0.12" : "0.18";
-        await db.Database.ExecuteSqlAsync($"SELECT set_config('pg_trgm.similarity_threshold', {least}, true)", cancel);
-        return await db
+        var like = db
             .ReleasedWords.Where(w => EF.Functions.TrigramsAreSimilar(w.Word, word))
             .OrderByDescending(w => EF.Functions.TrigramsSimilarity(w.Word, word))
             .ThenBy(w => w.Word)
             .Select(w => w.Word)
-            .Take(MostLike)
-            .ToListAsync(cancel);
+            .Take(MostLike);
+        // Two letters that changed places leave little in common, the less the shorter the word is.
+        return WithAsync("pg_trgm.similarity_threshold", word.Length < 5 ? "0.12" : "0.18", () => like.ToListAsync(cancel), cancel);
     }
 
     private async Task BringUpToDateAsync(CancellationToken cancel)

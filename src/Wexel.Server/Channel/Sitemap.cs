@@ -43,13 +43,20 @@ internal sealed class Sitemap(WexelDb db, IOptions<WexelOptions> options, TimePr
                 && (r.EndsAt == null || r.EndsAt > now)
             )
             .OrderByDescending(r => r.ReleasedAt)
-            .Select(r => new { r.Token, r.ReleasedAt })
-            .Take(Most);
+            .Select(r => new { r.Token, r.ReleasedAt });
+        var lists = await db
+            .LessonLists.Where(l => l.Visibility == Visibility.Everybody)
+            .OrderBy(l => l.Name)
+            .Select(l => l.Token)
+            .Take(Most)
+            .ToListAsync(cancel);
+        XElement Page(string path) => new(Protocol + "loc", new Uri(options.Value.PublicAddress, path).AbsoluteUri);
         var map = new XElement(
             Protocol + "urlset",
-            (await open.ToListAsync(cancel)).Select(r => new XElement(
+            lists.Select(token => new XElement(Protocol + "url", Page($"list/{token}"))),
+            (await open.Take(Most - lists.Count).ToListAsync(cancel)).Select(r => new XElement(
                 Protocol + "url",
-                new XElement(Protocol + "loc", new Uri(options.Value.PublicAddress, $"watch/{r.Token}").AbsoluteUri),
+                Page($"watch/{r.Token}"),
                 new XElement(Protocol + "lastmod", r.ReleasedAt.ToString("yyyy-MM-dd'T'HH:mm:sszzz", CultureInfo.InvariantCulture))
             ))
         );

@@ -4,7 +4,6 @@ using Microsoft.Extensions.Options;
 using Wexel.Core.Documents;
 using Wexel.Core.Outlets;
 using Wexel.Core.Outlets.Channels;
-using Wexel.Core.People;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 using Wexel.Data;
@@ -30,22 +29,23 @@ internal sealed class DemoRelease(
     private static readonly TimeSpan Wait = TimeSpan.FromSeconds(2);
 
     /// <param name="lessonId">The lesson.</param>
-    /// <param name="outlets">The demo's own outlets; somebody may have added others since.</param>
+    /// <param name="wanted">Where it is to go, and who may see it there.</param>
     /// <param name="cancel">Stops it.</param>
     [Queue("soon")]
-    public async Task RunAsync(Guid lessonId, Guid[] outlets, CancellationToken cancel)
+    public async Task RunAsync(Guid lessonId, ReleaseWish[] wanted, CancellationToken cancel)
     {
+        var outlets = Array.ConvertAll(wanted, w => w.OutletId);
         var lesson = await db.Lessons.Include(l => l.Recording).FirstAsync(l => l.Id == lessonId, cancel);
         var releases = await db.Releases.IgnoreQueryFilters().Where(r => r.LessonId == lessonId && outlets.Contains(r.OutletId)).ToListAsync(cancel);
         if (releases.Count < outlets.Length && lesson.Recording is { Analysis: not null, AnalysisSoFar: null })
         {
             var trainer = await db.Users.FirstAsync(u => u.Email == DemoSeed.TrainerAddress, cancel);
-            await wishes.WantAsync([.. outlets.Select(o => new ReleaseWish(lessonId, o, null, Visibility.Everybody))], trainer.Id, tells: false, cancel);
+            await wishes.WantAsync(wanted, trainer.Id, tells: false, cancel);
         }
 
         if (releases.Count < outlets.Length || releases.Any(r => ReleasePhases.IsUnderWay(r.Phase)))
         {
-            jobs.Schedule<DemoRelease>(job => job.RunAsync(lessonId, outlets, CancellationToken.None), Wait);
+            jobs.Schedule<DemoRelease>(job => job.RunAsync(lessonId, wanted, CancellationToken.None), Wait);
             return;
         }
 

@@ -1,5 +1,4 @@
 using Hangfire;
-using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Wexel.Core.Captions;
@@ -9,6 +8,7 @@ using Wexel.Core.Documents;
 using Wexel.Core.Feeds;
 using Wexel.Core.Lessons;
 using Wexel.Core.Outlets.PodcastFeeds;
+using Wexel.Core.People;
 using Wexel.Core.Timing;
 using Wexel.Data;
 using Wexel.Data.Model;
@@ -33,6 +33,8 @@ namespace Wexel.Server.Demo;
 /// <param name="Contents">The file of its contents, if it has any.</param>
 /// <param name="Captions">The file of its captions, if it has any.</param>
 /// <param name="Released">Rendered and released at each of the demo's outlets.</param>
+/// <param name="Details">What else is said of it.</param>
+/// <param name="Opening">Who may see it in its channels; null for everybody. It stands there also where it is released nowhere else.</param>
 internal sealed record DemoLesson(
     string Course,
     string File,
@@ -42,8 +44,14 @@ internal sealed record DemoLesson(
     string? Contents,
     string? Captions,
     bool Released = false,
-    DetailSet? Details = null
+    DetailSet? Details = null,
+    DemoOpening? Opening = null
 );
+
+/// <param name="Visibility">Who may see it.</param>
+/// <param name="Groups">The groups that are named.</param>
+/// <param name="InHours">In how many hours it opens; null for at once.</param>
+internal sealed record DemoOpening(Visibility Visibility, IReadOnlyList<string>? Groups = null, int? InHours = null);
 
 /// <summary>
 /// Loads the demo world into an empty database: people, outlets, and the recordings through the same door as everybody's. It may be killed at any
@@ -52,7 +60,6 @@ internal sealed record DemoLesson(
 /// </summary>
 internal sealed class DemoSeed(
     WexelDb db,
-    UserManager<Person> people,
     Receiver receiver,
     LessonSaver saver,
     CaptionStore captionStore,
@@ -61,6 +68,8 @@ internal sealed class DemoSeed(
     HouseKeeper house,
     FileStore store,
     DetailKeeper details,
+    DemoCrew crew,
+    DemoChannels channels,
     IOptions<WexelOptions> options,
     IBackgroundJobClient jobs
 )
@@ -80,13 +89,8 @@ internal sealed class DemoSeed(
     {
         var folder = options.Value.Demo!;
         await File.WriteAllTextAsync(Unfinished, folder, cancel);
-        await AddPersonAsync("Mara Tarn", TrainerAddress, Roles.Trainer);
-        await AddPersonAsync("Mara Tarn", TrainerAddress, Roles.Administrator);
-        await AddPersonAsync("Joss Reed", LearnerAddress, null);
-        await AddPersonAsync("Ana Quill", "ana.quill@brackwater.example", null);
-        await AddPersonAsync("Tam Brook", "tam.brook@brackwater.example", null);
-        await AddPersonAsync("Nell Howe", "nell.howe@brackwater.example", null);
-        await AddOutletAsync("channel", new OutletRequest("Staff channel"), cancel);
+        await crew.AddAsync(Password, cancel);
+        await channels.AddAsync(folder, cancel);
         await AddOutletAsync("webServer", new OutletRequest("intranet.example"), cancel);
         var practice = options.Value.PracticeLearningSystem?.AbsoluteUri;
         await AddOutletAsync("learningSystem", new OutletRequest("Harbour School", null, practice is null ? null : PutDelivery.Put, practice), cancel);
@@ -133,7 +137,6 @@ internal sealed class DemoSeed(
             );
         }
 
-        var outlets = await db.Outlets.Select(o => o.Id).ToArrayAsync(cancel);
         // What learners may see comes first, the shortest of it before the others, so that there is soon something to look at.
         foreach (var demo in lessons.OrderByDescending(l => l.Released).ThenBy(l => TimeCode.Parse(l.Length)))
         {
@@ -142,9 +145,11 @@ internal sealed class DemoSeed(
             await db
                 .Lessons.Where(l => l.Id == lesson)
                 .ExecuteUpdateAsync(set => set.SetProperty(l => l.CourseId, course).SetProperty(l => l.Position, place), cancel);
-            if (demo.Released)
-                jobs.Enqueue<DemoRelease>(job => job.RunAsync(lesson, outlets, CancellationToken.None));
+            if (await channels.WishesAsync(folder, demo, lesson, cancel) is { Length: > 0 } wishes)
+                jobs.Enqueue<DemoRelease>(job => job.RunAsync(lesson, wishes, CancellationToken.None));
         }
+
+        await channels.AddListsAsync(folder, cancel);
 
         File.Delete(Unfinished);
     }
@@ -153,26 +158,6 @@ internal sealed class DemoSeed(
     {
         if (!await db.Outlets.AnyAsync(o => o.Kind == kind, cancel) && !(await outletKeeper.AddAsync(kind, request, cancel)).Is(out _, out var problem))
             throw new InvalidOperationException(problem.Sentence);
-    }
-
-    private async Task AddPersonAsync(string name, string address, string? role)
-    {
-        if (await people.FindByEmailAsync(address) is not { } person)
-        {
-            person = new Person
-            {
-                DisplayName = name,
-                UserName = address,
-                Email = address,
-                EmailConfirmed = true,
-            };
-            var made = await people.CreateAsync(person, Password);
-            if (!made.Succeeded)
-                throw new InvalidOperationException(string.Join(' ', made.Errors.Select(e => e.Description)));
-        }
-
-        if (role is not null && !await people.IsInRoleAsync(person, role))
-            await people.AddToRoleAsync(person, role);
     }
 
     private async Task<Guid> AddLessonAsync(string folder, DemoLesson demo, CancellationToken cancel)

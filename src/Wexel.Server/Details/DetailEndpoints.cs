@@ -12,7 +12,7 @@ namespace Wexel.Server.Details;
 internal sealed record DetailForm(IReadOnlyList<DetailFieldView> Fields, IReadOnlyList<Licence> Licences);
 
 /// <param name="OfOneLesson">Whether it can be said of one lesson only, and of no house or outlet.</param>
-internal sealed record DetailFieldView(string Code, string Label, DetailInput Input, string Help, bool OfOneLesson);
+internal sealed record DetailFieldView(string Code, string Label, DetailInput Input, string Help, bool OfOneLesson, string? OnlyWith);
 
 /// <summary>What is said about everything at an outlet.</summary>
 /// <param name="Own">What is said of it.</param>
@@ -33,7 +33,8 @@ internal sealed record LessonDetails(DetailSet House, DetailSet Lesson, IReadOnl
 /// <param name="Outlet">What is said about everything there.</param>
 /// <param name="Release">What is said about the lesson there alone.</param>
 /// <param name="Values">What holds.</param>
-/// <param name="From">Where each detail that is said comes from, by its code.</param>
+/// <param name="Otherwise">What would hold where nothing were said there alone.</param>
+/// <param name="From">Where each detail of that comes from, by its code.</param>
 /// <param name="Rules">The details that the outlet has.</param>
 /// <param name="Missing">What keeps the lesson from it.</param>
 internal sealed record DetailsAtOutlet(
@@ -42,6 +43,7 @@ internal sealed record DetailsAtOutlet(
     DetailSet Outlet,
     DetailSet Release,
     DetailSet Values,
+    DetailSet Otherwise,
     IReadOnlyDictionary<string, DetailLevel> From,
     IReadOnlyList<DetailRuleView> Rules,
     IReadOnlyList<Problem> Missing
@@ -62,7 +64,9 @@ internal static class DetailEndpoints
     }
 
     private static Ok<DetailForm> Form() =>
-        TypedResults.Ok(new DetailForm([.. DetailFields.All.Select(f => new DetailFieldView(f.Code, f.Label, f.Input, f.Help, f.OfOneLesson))], Licences.All));
+        TypedResults.Ok(
+            new DetailForm([.. DetailFields.All.Select(f => new DetailFieldView(f.Code, f.Label, f.Input, f.Help, f.OfOneLesson, f.OnlyWith))], Licences.All)
+        );
 
     private static async Task<Ok<DetailSet>> OfHouseAsync(WexelDb db, CancellationToken cancel) =>
         TypedResults.Ok(DetailShelf.Said(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel)));
@@ -107,16 +111,18 @@ internal static class DetailEndpoints
 
         DetailsAtOutlet There(KnownOutlet outlet, DetailSet release)
         {
-            var holds = new DetailLayers(house, outlet.Details, said, release).Resolve();
+            var holds = new DetailLayers(house, outlet.Details, said, release).Resolve().Values;
+            var otherwise = new DetailLayers(house, outlet.Details, said, DetailSet.None).Resolve();
             return new DetailsAtOutlet(
                 outlet.Row.Id,
                 outlet.Row.Name,
                 outlet.Details,
                 release,
-                holds.Values,
-                holds.From,
+                holds,
+                otherwise.Values,
+                otherwise.From,
                 Rules(outlet),
-                DetailRule.Missing(outlet.Kind.Details, holds.Values, outlet.Row.Name)
+                DetailRule.Missing(outlet.Kind.Details, holds, outlet.Row.Name)
             );
         }
     }

@@ -37,6 +37,7 @@ internal static class PictureEndpoints
     {
         routes.MapGet("/api/lessons/{id:guid}/pictures", ChoiceAsync).WithName("PictureChoice");
         routes.MapGet("/api/lessons/{id:guid}/picture.jpg", PictureAsync).WithName("LessonPicture").ExcludeFromDescription();
+        routes.MapGet("/api/pictures/{key}.jpg", Given).ExcludeFromDescription();
         routes.MapPut("/api/pictures", TakeAsync).WithName("TakePicture").Accepts<Stream>("application/octet-stream");
     }
 
@@ -107,6 +108,14 @@ internal static class PictureEndpoints
             AtOnce.Release();
         }
     }
+
+    /// <summary>A picture that was given, as pages have it.</summary>
+    private static Results<PhysicalFileHttpResult, ProblemHttpResult> Given(string key, FileStore store) =>
+        ImageFacts.IsKey(key)
+        && store.Derived(LessonPicture.OwnKey(key, LessonPicture.SizeOfOwn(null)), MadeNames.Poster) is var file
+        && Wholeness.IsWhole(file)
+            ? TypedResults.PhysicalFile(file, "image/jpeg")
+            : Problems.NotThere("picture");
 
     private static PictureSize Small(PictureSize size) => new(SmallWidth, Math.Max(1, SmallWidth * size.Height / size.Width));
 

@@ -169,6 +169,7 @@ internal sealed class FreeableSpace(
                 r.ProfileId,
                 r.WantedProfileId,
                 r.FileKey,
+                r.DownloadKey,
                 r.PackageKey,
             })
             .ToListAsync(cancel);
@@ -212,7 +213,11 @@ internal sealed class FreeableSpace(
             .Where(r => r.Row.Kept || IsNow(r.Row.LessonId, r.Profile, r.Row.FileKey!));
         return (
             [.. planned.Values.SelectMany(l => l.Values).OfType<PlannedKeys>().SelectMany(k => k.Tracks)],
-            [.. releases.Select(r => r.FileKey), .. releases.Select(r => r.PackageKey).Concat(courses).OfType<string>(), .. files.Select(r => r.Row.FileKey!)]
+            [
+                .. releases.Select(r => r.FileKey),
+                .. releases.Select(r => r.PackageKey).Concat(releases.Select(r => r.DownloadKey)).Concat(courses).OfType<string>(),
+                .. files.Select(r => r.Row.FileKey!),
+            ]
         );
     }
 

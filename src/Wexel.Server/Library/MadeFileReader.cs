@@ -123,7 +123,7 @@ internal sealed class MadeFileReader(
 
         LibraryFile Rendition(string key, Profile profile, DateTimeOffset madeAt, int revision, bool kept, Guid? rendition, FileAge age)
         {
-            List<Release> serving = [.. releases.Where(r => r.FileKey == key && places[r.Id].Terms.Copy is null)];
+            List<Release> serving = [.. releases.Where(r => (r.FileKey == key || r.DownloadKey == key) && places[r.Id].Terms.Copy is null)];
             List<string> copiedTo =
             [
                 .. releases.Where(r => places[r.Id].Terms.Copy is not null && r.ProfileId == profile.Id && r.Revision == revision).Select(r => r.Outlet!.Name),

@@ -20,6 +20,19 @@ internal sealed class Mailer(IOptions<WexelOptions> options)
         message.To.Add(MailboxAddress.Parse(to));
         message.Subject = subject;
         message.Body = new TextPart("plain") { Text = text };
+        await SendAsync(message, cancel);
+    }
+
+    /// <summary>Sends one in HTML.</summary>
+    /// <exception cref="SmtpCommandException">The server would not have it.</exception>
+    internal async Task SendAsync(Letter letter, CancellationToken cancel)
+    {
+        using var message = letter.Message(options.Value.MailFrom);
+        await SendAsync(message, cancel);
+    }
+
+    private async Task SendAsync(MimeMessage message, CancellationToken cancel)
+    {
         using var client = new SmtpClient { ServerCertificateValidationCallback = Trusts };
         await client.ConnectAsync(
             options.Value.SmtpHost,

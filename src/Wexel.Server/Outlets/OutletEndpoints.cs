@@ -132,6 +132,7 @@ internal static class OutletEndpoints
     private static async Task<Results<Ok<OutletEntry>, ProblemHttpResult>> SaveAsync(
         Guid id,
         OutletRequest request,
+        HttpContext http,
         OutletKeeper keeper,
         OutletShelf outlets,
         ProfileShelf shelf,
@@ -140,15 +141,25 @@ internal static class OutletEndpoints
     {
         if (await outlets.FindAsync(id, cancel) is not { } place)
             return Problems.NotThere("outlet");
+        if (await keeper.NotTheirsAsync(place.Row, http.User, cancel) is { } theirs)
+            return Problems.Answer(theirs, StatusCodes.Status403Forbidden);
         return await keeper.SaveAsync(place.Row, request, cancel) is { } problem
             ? Problems.Answer(problem)
             : TypedResults.Ok(Entry(outlets.Known(place.Row), await shelf.AllAsync(cancel)));
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(Guid id, OutletKeeper keeper, OutletShelf outlets, CancellationToken cancel)
+    private static async Task<Results<NoContent, ProblemHttpResult>> RemoveAsync(
+        Guid id,
+        HttpContext http,
+        OutletKeeper keeper,
+        OutletShelf outlets,
+        CancellationToken cancel
+    )
     {
         if (await outlets.FindAsync(id, cancel) is not { } place)
             return Problems.NotThere("outlet");
+        if (await keeper.NotTheirsAsync(place.Row, http.User, cancel) is { } theirs)
+            return Problems.Answer(theirs, StatusCodes.Status403Forbidden);
         return await keeper.RemoveAsync(place.Row, cancel) is { } problem ? Problems.Answer(problem, StatusCodes.Status409Conflict) : TypedResults.NoContent();
     }
 

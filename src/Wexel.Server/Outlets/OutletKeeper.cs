@@ -1,3 +1,4 @@
+using System.Security.Claims;
 using System.Text.Json.Nodes;
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
@@ -6,6 +7,7 @@ using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Delivering;
 using Wexel.Server.Shelves;
+using Wexel.Server.SignIn;
 
 namespace Wexel.Server.Outlets;
 
@@ -35,6 +37,20 @@ internal sealed class OutletKeeper(WexelDb db, OutletKinds kinds, Deliveries del
         db.Outlets.Add(outlet);
         await db.SaveChangesAsync(cancel);
         return outlet;
+    }
+
+    /// <summary>Why somebody may not change an outlet, or null.</summary>
+    internal async Task<Problem?> NotTheirsAsync(Outlet outlet, ClaimsPrincipal user, CancellationToken cancel)
+    {
+        var keepers = kinds[outlet.Kind].Keepers(outlet.Settings);
+        var names = await db.Users.Where(p => keepers.Contains(p.Id) && p.DisabledAt == null).Select(p => new { p.Id, p.DisplayName }).ToListAsync(cancel);
+        // Where none of them is there any more, it is everybody's again.
+        return names.Count == 0 || user.IsInRole(Roles.Administrator) || names.Exists(p => p.Id == user.Id())
+            ? null
+            : new Problem(
+                "outlet-is-others",
+                $"“{outlet.Name}” is looked after by {string.Join(", ", names.Select(p => p.DisplayName))}. Ask them to change it."
+            );
     }
 
     internal async Task<Problem?> SaveAsync(Outlet outlet, OutletRequest request, CancellationToken cancel)

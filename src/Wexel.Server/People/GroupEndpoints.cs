@@ -96,6 +96,9 @@ internal static class GroupEndpoints
             await db.Releases.IgnoreQueryFilters().Where(r => r.Id == release.Id).ExecuteUpdateAsync(set => set.SetProperty(r => r.Named, left), cancel);
         }
 
+        foreach (var list in await db.LessonLists.Where(l => l.Named != null).ToListAsync(cancel))
+            if (NamedPeople.Read(list.Named) is var named && named.Groups.Contains(id))
+                list.Named = NamedPeople.Format.Write(named with { Groups = [.. named.Groups.Where(g => g != id)] });
         db.PeopleGroups.Remove(group);
         await db.SaveChangesAsync(cancel);
         await all.CommitAsync(cancel);

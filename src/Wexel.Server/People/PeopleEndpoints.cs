@@ -19,7 +19,18 @@ namespace Wexel.Server.People;
 /// <param name="IsDisabled">Whether they can sign in no more.</param>
 /// <param name="IsGuest">Whether they came by a code, and do not belong to the house.</param>
 /// <param name="IsMe">Whether it is whoever asks.</param>
-internal sealed record PersonEntry(Guid Id, string Name, string Mail, PersonRole Role, IReadOnlyList<string> Groups, bool IsDisabled, bool IsGuest, bool IsMe);
+/// <param name="MailRefused">What the mail server said that would not have the last mail of what they follow; null where it had it.</param>
+internal sealed record PersonEntry(
+    Guid Id,
+    string Name,
+    string Mail,
+    PersonRole Role,
+    IReadOnlyList<string> Groups,
+    bool IsDisabled,
+    bool IsGuest,
+    bool IsMe,
+    string? MailRefused
+);
 
 /// <param name="People">The first of those who were asked for, by name.</param>
 /// <param name="Total">How many were asked for.</param>
@@ -109,11 +120,30 @@ internal static partial class PeopleEndpoints
         var people = await wanted.OrderBy(p => p.DisplayName).ThenBy(p => p.Email).Take(MostShown).ToListAsync(cancel);
         var known = await keeper.AsKnownAsync(people, cancel);
         var me = http.User.Id();
+        var ids = people.ConvertAll(p => p.Id);
+        var refused = (
+            await db
+                .FollowerMails.Where(m => ids.Contains(m.PersonId) && m.SentAt != null)
+                .GroupBy(m => m.PersonId)
+                .Select(g => g.OrderByDescending(m => m.SentAt).Select(m => new { m.PersonId, m.Refusal }).First())
+                .ToListAsync(cancel)
+        ).ToDictionary(m => m.PersonId, m => m.Refusal);
         return TypedResults.Ok(
             new PeopleView(
                 [
                     .. people.Select(
-                        (p, i) => new PersonEntry(p.Id, p.DisplayName, p.Email!, known[i].Role, known[i].Groups, known[i].IsDisabled, p.IsGuest, p.Id == me)
+                        (p, i) =>
+                            new PersonEntry(
+                                p.Id,
+                                p.DisplayName,
+                                p.Email!,
+                                known[i].Role,
+                                known[i].Groups,
+                                known[i].IsDisabled,
+                                p.IsGuest,
+                                p.Id == me,
+                                refused.GetValueOrDefault(p.Id)
+                            )
                     ),
                 ],
                 people.Count < MostShown ? people.Count : await wanted.CountAsync(cancel),

@@ -17,6 +17,9 @@ internal sealed class Viewers(IDbContextFactory<WexelDb> databases, Changes chan
     internal ValueTask<Viewer> FindAsync(ClaimsPrincipal? user, CancellationToken cancel) =>
         user?.Identity?.IsAuthenticated == true ? new(SignedInAsync(user.Id(), user.IsInRole(Roles.Trainer), cancel)) : new(Viewer.Stranger);
 
+    /// <summary>Who somebody is who is not there; null where they can sign in no more.</summary>
+    internal Task<Viewer?> AwayAsync(Guid person, CancellationToken cancel) => ReadAsync(person, makesLessons: false, cancel);
+
     private async Task<Viewer> SignedInAsync(Guid person, bool makesLessons, CancellationToken cancel) =>
         await _known.FindAsync($"{person:N} {makesLessons}", stop => ReadAsync(person, makesLessons, stop), cancel) ?? Viewer.Stranger;
 

@@ -7,6 +7,7 @@ using Wexel.Core.Outlets;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Making.Storage;
+using Wexel.Media.Tools;
 using Wexel.Server.Live;
 using Wexel.Server.People;
 using Wexel.Server.Shelves;
@@ -99,21 +100,40 @@ internal sealed class ReleaseJob(
     private async Task<Problem?> RenderAsync(ReleaseWay way, CancellationToken shutdown)
     {
         var asked = await db.ReleaseBatches.Where(b => b.Id == way.Release.BatchId).FirstAsync(shutdown);
-        return await renders.AskAsync(way.Lesson, way.Planned, way.Profile, asked.AskedBy, asked.AskedAt, () => OthersAsync(way, shutdown), shutdown);
+        foreach (var (profile, planned) in way.Files.Where(f => Lacks(way, f)))
+        {
+            if (
+                await renders.AskAsync(way.Lesson, planned, profile, asked.AskedBy, asked.AskedAt, () => OthersAsync(way, profile, shutdown), shutdown) is
+                { } why
+            )
+                return why;
+        }
+
+        return null;
     }
 
-    /// <summary>What other places want of the lesson.</summary>
-    private async Task<IReadOnlyList<Profile>> OthersAsync(ReleaseWay way, CancellationToken shutdown)
+    /// <summary>Whether a file has to be encoded: one that lies finished needs that only for a copy of it.</summary>
+    private bool Lacks(ReleaseWay way, ReleaseFile file) =>
+        !file.Planned.IsEncoded(store) && (way.Wanted.Copy is not null || !Wholeness.IsWhole(file.Planned.File(store)));
+
+    /// <summary>What is wanted of the lesson besides, here and at other places.</summary>
+    private async Task<IReadOnlyList<Profile>> OthersAsync(ReleaseWay way, Profile asked, CancellationToken shutdown)
     {
-        var (lesson, profile, others) = (way.Lesson.Id, way.Profile.Id, new List<Profile>());
+        var lesson = way.Lesson.Id;
+        var others = way.Files.Where(f => f.Profile.Id != asked.Id && Lacks(way, f)).Select(f => f.Profile).ToList();
         var wanted = db
             .Releases.IgnoreQueryFilters()
-            .Where(r => r.LessonId == lesson && r.BatchId != null && !r.WantsDown && r.Phase <= ReleasePhase.Rendering && r.WantedProfileId != profile)
+            .Where(r => r.LessonId == lesson && r.BatchId != null && !r.WantsDown && r.Phase <= ReleasePhase.Rendering && r.WantedProfileId != asked.Id)
             .Select(r => r.WantedProfileId)
             .Distinct();
         foreach (var id in await wanted.ToListAsync(shutdown))
         {
-            if (await shelf.FindAsync(id, shutdown) is { } other && way.Planned.Lesson.With(other) is { } planned && !planned.IsEncoded(store))
+            if (
+                others.TrueForAll(o => o.Id != id)
+                && await shelf.FindAsync(id, shutdown) is { } other
+                && way.Planned.Lesson.With(other) is { } planned
+                && !planned.IsEncoded(store)
+            )
                 others.Add(other);
         }
 

@@ -51,6 +51,7 @@ internal sealed record ReleaseAim(Guid LessonId, Guid OutletId, string ProfileId
 /// <param name="Planned">The lesson, planned with it.</param>
 /// <param name="Said">What is said about the lesson there.</param>
 /// <param name="Wanted">What of it is wanted there.</param>
+/// <param name="Download">Another file that learners download; null where there is none.</param>
 internal sealed record ReleaseWay(
     ReleaseAim Aim,
     Lesson Lesson,
@@ -59,8 +60,18 @@ internal sealed record ReleaseWay(
     Profile Profile,
     PlannedRendition Planned,
     DetailSet Said,
-    ReleaseWanted Wanted
-);
+    ReleaseWanted Wanted,
+    ReleaseFile? Download
+)
+{
+    /// <summary>The files that learners get.</summary>
+    internal IEnumerable<ReleaseFile> Files => Download is null ? [new(Profile, Planned)] : [new(Profile, Planned), Download];
+}
+
+/// <summary>A file of a release.</summary>
+/// <param name="Profile">The profile that it is made with.</param>
+/// <param name="Planned">The lesson, planned with it.</param>
+internal sealed record ReleaseFile(Profile Profile, PlannedRendition Planned);
 
 /// <summary>
 /// The steps on a lesson's way to an outlet. What each does lies in the store or in the database when it is over, so that whoever comes next,
@@ -108,8 +119,10 @@ internal sealed class ReleaseSteps(
         var isOpen = release.MadeFrom.Length > 0 && OpenToAll.Is(outlet.Kind, release.Visibility);
         if (OpenToAll.Unanswered(outlet.Kind, aim.Visibility, said, isOpen, outlet.Row.Name) is { } unanswered)
             return unanswered;
+        if (!(await DownloadAsync(outlet, planned.Lesson, said, profile, cancel)).Is(out var download, out var unusable))
+            return unusable;
         var key = standing.Wanted(outlet, lesson.Here(), release.Details, profile);
-        return new ReleaseWay(aim, lesson, outlet, release, profile, planned, said, Wanted(outlet, planned, said, key));
+        return new ReleaseWay(aim, lesson, outlet, release, profile, planned, said, Wanted(outlet, planned, said, key, download), download);
     }
 
     /// <summary>What is left of the way, in its order.</summary>
@@ -126,17 +139,21 @@ internal sealed class ReleaseSteps(
     /// <returns>What stops the lesson there, or null.</returns>
     internal async Task<Problem?> DoAsync(ReleaseWay way, ReleaseStep step, CancellationToken cancel)
     {
-        if (step is ReleaseStep.Pack or ReleaseStep.Publish && await lessons.BlockedAsync(way.Outlet, way.Planned, cancel) is { } blocked)
-            return blocked;
+        if (step is ReleaseStep.Pack or ReleaseStep.Publish)
+            foreach (var file in way.Files)
+                if (await lessons.BlockedAsync(way.Outlet, file.Planned, cancel) is { } blocked)
+                    return blocked;
         switch (step)
         {
             case ReleaseStep.Encode:
                 throw new InvalidOperationException("Whoever encodes takes it from the queue.");
             case ReleaseStep.Finish:
-                await maker.FinishAsync(way.Planned, cancel);
+                foreach (var file in way.Files)
+                    await maker.FinishAsync(file.Planned, cancel);
                 break;
             case ReleaseStep.Check:
-                await maker.CheckAsync(way.Planned, cancel);
+                foreach (var file in way.Files)
+                    await maker.CheckAsync(file.Planned, cancel);
                 break;
             case ReleaseStep.Copy:
                 await episodes.MakeAsync(way.Planned, way.Outlet.Terms.Copy!.Value, way.Said, Artwork(way.Outlet), cancel);
@@ -170,18 +187,44 @@ internal sealed class ReleaseSteps(
             feed.ChangedAt = clock.GetUtcNow();
     }
 
-    private ReleaseWanted Wanted(KnownOutlet outlet, PlannedRendition planned, DetailSet said, string key)
+    /// <summary>The file that learners are to download beside the one that plays, null where that is the same; or why it cannot be made.</summary>
+    private async Task<Result<ReleaseFile?>> DownloadAsync(KnownOutlet outlet, LessonToMake lesson, DetailSet said, Profile plays, CancellationToken cancel)
+    {
+        if (!outlet.Kind.Details.Any(r => r.Field == DetailFields.DownloadAs) || WantedAt.OtherDownload(said, plays) is not { } id)
+            return new Result<ReleaseFile?>(null);
+        if (await shelf.FindAsync(id, cancel) is not { } profile)
+            return new Problem(
+                "download-profile-gone",
+                "The profile of the file that learners download is gone. Choose another.",
+                DetailFields.DownloadAs.Code
+            );
+        if (ContainerFacts.Of(profile.Container).IsFolder)
+            return new Problem(
+                "download-in-pieces",
+                $"With “{profile.Title}” a lesson comes in pieces, and is no file that learners could download. Choose another.",
+                DetailFields.DownloadAs.Code
+            );
+        if (!lesson.Wanted(profile).Is(out var planned, out var problem))
+            return new Problem(problem.Code, $"The file that learners download: {problem.Sentence}", DetailFields.DownloadAs.Code);
+        return new ReleaseFile(profile, planned);
+    }
+
+    private ReleaseWanted Wanted(KnownOutlet outlet, PlannedRendition planned, DetailSet said, string key, ReleaseFile? download)
     {
         var copy = outlet.Terms.Copy is { } media ? EpisodeMaker.KeyOf(planned, media, said, Artwork(outlet).Key) : null;
         return new ReleaseWanted(
             key,
-            [.. planned.Keys.Pictures, .. planned.Keys.Sound is { } sound ? new[] { sound } : []],
+            Tracks(planned),
             planned.FileKey,
             copy,
             outlet.Terms.TakesPlayer,
-            outlet.Row.DeliverTo is not null
+            outlet.Row.DeliverTo is not null,
+            download is null ? null : new DownloadWanted(Tracks(download.Planned), download.Planned.FileKey)
         );
     }
+
+    private static IReadOnlyList<string> Tracks(PlannedRendition planned) =>
+        [.. planned.Keys.Pictures, .. planned.Keys.Sound is { } sound ? new[] { sound } : []];
 
     private ReleaseActual Actual(ReleaseWanted wanted, Release release)
     {
@@ -189,16 +232,19 @@ internal sealed class ReleaseSteps(
         bool Whole(string key, Func<string, bool> isIt) =>
             Directory.Exists(store.Folder(key))
             && Directory.EnumerateFiles(store.Folder(key), "*", SearchOption.AllDirectories).Any(f => isIt(f) && Wholeness.IsWhole(f));
-        files.UnionWith(wanted.Tracks.Where(t => Whole(t, f => MadeNames.KindOf(Path.GetFileName(f)) == StoredKind.Encoded)));
         files.UnionWith(
-            new[] { wanted.File, wanted.Copy }
+            wanted.Tracks.Concat(wanted.Download?.Tracks ?? []).Where(t => Whole(t, f => MadeNames.KindOf(Path.GetFileName(f)) == StoredKind.Encoded))
+        );
+        files.UnionWith(
+            wanted
+                .Files.Append(wanted.Copy)
                 .OfType<string>()
                 .Where(k => Whole(k, f => MadeNames.KindOf(Path.GetRelativePath(store.Folder(k), f)) == StoredKind.Finished))
         );
         var packed = release.PackageKey is { } package && store.Has(package, MadeNames.Package) ? release.PackedFrom : null;
         return new ReleaseActual(
             files,
-            maker.IsChecked(wanted.File) ? new HashSet<string> { wanted.File } : [],
+            wanted.Files.Where(maker.IsChecked).ToHashSet(),
             packed,
             release.MadeFrom is { Length: > 0 } from ? from : null,
             release.SentKey is { } sent && sent == release.PackageKey ? release.PackedFrom : null
@@ -257,6 +303,13 @@ internal sealed class ReleaseSteps(
             PlayerLesson.Format.Write(player),
             clock.GetUtcNow(),
             wanted.Key
+        );
+        var kept = way.Download?.Planned;
+        (release.DownloadKey, release.DownloadContainer, release.DownloadWidth, release.DownloadHeight) = (
+            kept?.FileKey,
+            kept?.Plan.File.Container,
+            kept?.Plan.Picture?.Size.Width,
+            kept?.Plan.Picture?.Size.Height
         );
         if (outlet.Terms.Copy is { } media)
             release.Episode = Episode.Format.Write(

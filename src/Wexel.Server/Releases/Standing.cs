@@ -146,10 +146,11 @@ internal sealed class StandingReader(WexelDb db, OutletShelf outlets, ProfileShe
     internal async Task<Standing> ReadAsync(CancellationToken cancel)
     {
         var house = await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel);
+        var profiles = await shelf.AllAsync(cancel);
         return new(
             await outlets.AllAsync(cancel),
-            await shelf.AllAsync(cancel),
-            new HouseKeys(HouseShelf.OnPictures(house)?.WholeKey, player.Value, DetailShelf.Said(house)),
+            profiles,
+            new HouseKeys(HouseShelf.OnPictures(house)?.WholeKey, player.Value, DetailShelf.Said(house), profiles),
             keys,
             options.Value
         );

@@ -25,6 +25,8 @@ internal static class DeskPages
         "/kit/space",
         "/kit/done",
         "/kit/people",
+        "/kit/sign-in",
+        "/kit/lists",
         "/kit/outlets/new",
         "/kit/outlets/{id}",
         "/kit/feeds/new",

@@ -32,6 +32,12 @@ internal sealed class WexelOptions
     /// <summary>Where the demo's learning system takes packages; without it they are only downloaded.</summary>
     public Uri? PracticeLearningSystem { get; set; }
 
+    /// <summary>The issuer of the demo's identity provider; without it the demo has none.</summary>
+    public Uri? PracticeProvider { get; set; }
+
+    /// <summary>How long an identity provider may take to answer.</summary>
+    public TimeSpan ProviderAnswersWithin { get; set; } = TimeSpan.FromSeconds(10);
+
     [Required]
     public string SmtpHost { get; set; } = "127.0.0.1";
 
@@ -105,19 +111,22 @@ internal sealed class WexelOptions
     /// <summary>The folders in which outlets may have theirs, to be put into; none by itself.</summary>
     public IReadOnlyList<string> OutletFolders { get; set; } = [];
 
-    /// <summary>Hosts with their ports, such as 127.0.0.1:8080, that outlets may be reached at though they are this machine; none by itself but the
-    /// demo's learning system.</summary>
+    /// <summary>Hosts with their ports, such as 127.0.0.1:8080, that outlets and identity providers may be reached at though they are this machine;
+    /// none by itself but the demo's.</summary>
     public IReadOnlyList<string> OutletHosts { get; set; } = [];
 
     /// <summary>Whether an outlet may be reached at a host though that is inside.</summary>
     internal bool MayReach(string host, int port) =>
-        OutletHosts.Contains($"{host}:{port}") || (PracticeLearningSystem is { } practice && practice.Host == host && practice.Port == port);
+        OutletHosts.Contains($"{host}:{port}") || ((Uri?[])[PracticeLearningSystem, PracticeProvider]).Any(p => p?.Host == host && p.Port == port);
 
     /// <summary>The folder from which recordings are brought in by themselves; without it there is none.</summary>
     public string? HandIn { get; set; }
 
     /// <summary>How long a file in the hand-in folder must not have changed before it counts as complete.</summary>
     public TimeSpan HandInSettles { get; set; } = TimeSpan.FromSeconds(10);
+
+    /// <summary>How often is looked for what those who follow are to be told, and for mails that are due.</summary>
+    public TimeSpan FollowersEvery { get; set; } = TimeSpan.FromSeconds(15);
 
     /// <summary>How often the hand-in folder is looked through.</summary>
     public TimeSpan HandInLooksEvery { get; set; } = TimeSpan.FromSeconds(1);

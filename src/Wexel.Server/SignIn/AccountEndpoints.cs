@@ -69,7 +69,7 @@ internal static class AccountEndpoints
         SecurityLog log
     )
     {
-        var (person, problem) = await WhoProvesAsync(wanted.Now, "now", http, people, limits, log, "change password");
+        var (person, problem) = await AccountProof.WhoAsync(wanted.Now, "now", http, people, sessions, limits, log, "change password");
         if (person is null)
             return problem!;
         var changed = await people.ChangePasswordAsync(person, wanted.Now, wanted.Wanted);
@@ -85,12 +85,13 @@ internal static class AccountEndpoints
         HttpContext http,
         UserManager<Person> people,
         SecondFactor second,
+        SessionStore sessions,
         SignInLimits limits,
         SecurityLog log,
         IOptions<WexelOptions> options
     )
     {
-        var (person, problem) = await WhoProvesAsync(proof.Password, "password", http, people, limits, log, "begin second factor");
+        var (person, problem) = await AccountProof.WhoAsync(proof.Password, "password", http, people, sessions, limits, log, "begin second factor");
         if (person is null)
             return problem!;
         if (person.TwoFactorEnabled)
@@ -127,47 +128,16 @@ internal static class AccountEndpoints
         HttpContext http,
         UserManager<Person> people,
         SecondFactor second,
+        SessionStore sessions,
         SignInLimits limits,
         SecurityLog log
     )
     {
-        var (person, problem) = await WhoProvesAsync(proof.Password, "password", http, people, limits, log, "second factor off");
+        var (person, problem) = await AccountProof.WhoAsync(proof.Password, "password", http, people, sessions, limits, log, "second factor off");
         if (person is null)
             return problem!;
         await second.EndAsync(person);
         log.Write("second factor off", person.Email, "done");
         return TypedResults.NoContent();
-    }
-
-    /// <summary>Whoever is signed in, where they know their password: a browser that was left open must not be enough to change how one signs in.</summary>
-    private static async Task<(Person? Person, ProblemHttpResult? Problem)> WhoProvesAsync(
-        string password,
-        string field,
-        HttpContext http,
-        UserManager<Person> people,
-        SignInLimits limits,
-        SecurityLog log,
-        string what
-    )
-    {
-        var person = (await people.GetUserAsync(http.User))!;
-        using var once = await limits.BeginAsync(http, person.Email!);
-        if (once.Wait is not null)
-        {
-            log.Write(what, person.Email, "refused", "too many tries");
-            return (
-                null,
-                Problems.Answer(
-                    new Problem("sign-in-too-often", "There were too many tries. Wait a few minutes, then try again.", field),
-                    StatusCodes.Status429TooManyRequests
-                )
-            );
-        }
-
-        if (await people.CheckPasswordAsync(person, password))
-            return (person, null);
-        once.Failed();
-        log.Write(what, person.Email, "refused", "wrong password");
-        return (null, Problems.Answer(new Problem("password-wrong", "That is not your password now. Type it again.", field), StatusCodes.Status403Forbidden));
     }
 }

@@ -19,6 +19,10 @@ internal sealed class SessionStore(IDbContextFactory<WexelDb> databases, IHttpCo
     /// <summary>The claim in which a session says which one it is.</summary>
     internal const string Claim = "wexel:session";
 
+    /// <summary>The claims in which a session says by which provider it was begun, and what the provider calls it.</summary>
+    internal const string Provider = "wexel:provider",
+        ProviderSession = "wexel:provider-session";
+
     private const string Table = "SignedIn";
     private const int LongestBrowser = 300;
 
@@ -48,6 +52,8 @@ internal sealed class SessionStore(IDbContextFactory<WexelDb> databases, IHttpCo
                 string.IsNullOrEmpty(browser) ? null
                 : browser.Length <= LongestBrowser ? browser
                 : browser[..LongestBrowser],
+            ProviderId = Guid.TryParse(ticket.Principal.FindFirstValue(Provider), out var provider) ? provider : null,
+            ProviderSession = ticket.Principal.FindFirstValue(ProviderSession),
         };
         ((ClaimsIdentity)ticket.Principal.Identity!).AddClaim(new Claim(Claim, session.Id.ToString()));
         session.Ticket = TicketSerializer.Default.Serialize(ticket);
@@ -93,6 +99,14 @@ internal sealed class SessionStore(IDbContextFactory<WexelDb> databases, IHttpCo
         return session?.Ticket;
     }
 
+    /// <summary>Whether one was begun lately.</summary>
+    internal async Task<bool> IsFreshAsync(Guid? session, TimeSpan within)
+    {
+        await using var db = await databases.CreateDbContextAsync();
+        var since = clock.GetUtcNow() - within;
+        return await db.SignedIn.AnyAsync(s => s.Id == session && s.Since > since);
+    }
+
     /// <summary>Ends one of a person's.</summary>
     /// <returns>Whether there was one.</returns>
     internal async Task<bool> EndAsync(Guid person, Guid session)
@@ -110,6 +124,26 @@ internal sealed class SessionStore(IDbContextFactory<WexelDb> databases, IHttpCo
         await db.SignedIn.Where(s => s.PersonId == person && s.Id != butNot).ExecuteDeleteAsync();
         changes.Changed(Table);
     }
+
+    /// <summary>Ends what a provider says is over: one session, or all of somebody's.</summary>
+    /// <param name="provider">The provider.</param>
+    /// <param name="session">What it calls the session; null for all.</param>
+    /// <param name="person">Whose; null where the provider does not say.</param>
+    /// <returns>How many there were.</returns>
+    internal async Task<int> EndProvidedAsync(Guid provider, string? session, Guid? person)
+    {
+        await using var db = await databases.CreateDbContextAsync();
+        var ended = await db
+            .SignedIn.Where(s =>
+                s.ProviderId == provider && (session == null ? s.PersonId == person : s.ProviderSession == session && (person == null || s.PersonId == person))
+            )
+            .ExecuteDeleteAsync();
+        changes.Changed(Table);
+        return ended;
+    }
+
+    /// <summary>Some were ended with what they belonged to.</summary>
+    internal void Forget() => changes.Changed(Table);
 
     private static string Hash(string key) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(key)));
 }

@@ -11,7 +11,11 @@ namespace Wexel.Server.SignIn;
 internal sealed record SignInRequest(string Email, string Password, string? Code = null);
 
 /// <param name="SecondFactor">Whether a code is asked for beside the password.</param>
-internal sealed record Me(string Name, string Email, bool Trainer, bool Administrator, bool SecondFactor);
+/// <param name="HasPassword">Whether they have a password; who signs in by a provider may have none.</param>
+internal sealed record Me(string Name, string Email, bool Trainer, bool Administrator, bool SecondFactor, bool HasPassword);
+
+/// <param name="Next">Where the browser goes to be signed out there too; null for nowhere.</param>
+internal sealed record SignedOutHere(Uri? Next);
 
 internal static class SignInEndpoints
 {
@@ -91,11 +95,19 @@ internal static class SignInEndpoints
         return false;
     }
 
-    private static async Task<NoContent> SignOutAsync(SignInManager<Person> signIn, ClaimsPrincipal user, SecurityLog log)
+    private static async Task<Ok<SignedOutHere>> SignOutAsync(
+        HttpContext http,
+        SignInManager<Person> signIn,
+        IEnumerable<ISignOutElsewhere> elsewhere,
+        SecurityLog log
+    )
     {
+        Uri? next = null;
+        foreach (var other in elsewhere)
+            next ??= await other.NextAsync(http);
         await signIn.SignOutAsync();
-        log.Write("sign-out", user.Identity?.Name, "done");
-        return TypedResults.NoContent();
+        log.Write("sign-out", http.User.Identity?.Name, "done");
+        return TypedResults.Ok(new SignedOutHere(next));
     }
 
     private static async Task<Results<Ok<Me>, UnauthorizedHttpResult>> MeAsync(ClaimsPrincipal user, UserManager<Person> people) =>
@@ -107,7 +119,8 @@ internal static class SignInEndpoints
             person.Email!,
             await people.IsInRoleAsync(person, Roles.Trainer),
             await people.IsInRoleAsync(person, Roles.Administrator),
-            person.TwoFactorEnabled
+            person.TwoFactorEnabled,
+            await people.HasPasswordAsync(person)
         );
 
     internal static Guid Id(this ClaimsPrincipal user) => Guid.Parse(user.FindFirstValue(ClaimTypes.NameIdentifier)!);

@@ -38,6 +38,17 @@ internal static class SignInServices
             .AddOptions<PasswordHasherOptions>()
             .Configure<IOptions<WexelOptions>>((hashing, options) => hashing.IterationCount = options.Value.PasswordIterations);
         services.Configure<DataProtectionTokenProviderOptions>(tokens => tokens.TokenLifespan = NewPasswords.GoodFor);
+        services
+            .AddOptions<IdentityPasskeyOptions>()
+            .Configure<IOptions<WexelOptions>>(
+                (passkeys, options) =>
+                {
+                    // A number is nobody's domain; there, only those who come by the machine's name can have one.
+                    var named = options.Value.PublicAddress is { HostNameType: UriHostNameType.Dns } address ? address.Host : null;
+                    // The device asks for a finger, a face or a number: it is two factors in one.
+                    (passkeys.ServerDomain, passkeys.UserVerificationRequirement, passkeys.ResidentKeyRequirement) = (named, "required", "required");
+                }
+            );
         services.AddScoped<NewPasswords>();
         services.AddSingleton<SessionStore>().AddSingleton<SignInLimits>().AddSingleton<SecurityLog>().AddScoped<SecondFactor>();
         services

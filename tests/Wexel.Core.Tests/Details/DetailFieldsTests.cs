@@ -6,7 +6,7 @@ namespace Wexel.Core.Tests.Details;
 public class DetailFieldsTests
 {
     private static readonly DetailSet All = DetailSet.Format.Read(
-        File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "Documents", "Fixtures", "details-2.json"))
+        File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "Documents", "Fixtures", "details-3.json"))
     );
 
     /// <summary>What can be said is asked: a member of the set that no field knows would be kept and shown nowhere.</summary>

@@ -20,6 +20,7 @@ public sealed class ChannelFrontTests
     private static ChannelLesson Lesson(string token, Guid course, string title, int seconds, int day, int learners, LessonSeen? seen, params string[] tags) =>
         new(
             token,
+            Guid.NewGuid(),
             course,
             course == Basics ? "Ticket desk basics" : "Refunds",
             1,
@@ -115,5 +116,28 @@ public sealed class ChannelFrontTests
         (Refused("address", "ticket-desk"), Refused("colour", "#a1B2c3")).ShouldBe(("", ""));
         // One from before that was asked.
         kind.Read("""{"version":1,"about":"The desk"}""").ShouldBe(new ChannelSettings("The desk"));
+    }
+
+    [Fact]
+    public void Lessons_are_picked_out_by_language_and_only_by_those_that_there_are()
+    {
+        var lessons = Lessons
+            .Select(
+                (l, i) =>
+                    l with
+                    {
+                        Language =
+                            i == 0 ? "es"
+                            : i == 1 ? null
+                            : "en-GB",
+                    }
+            )
+            .ToList();
+        var front = ChannelFront.Of(lessons, ListOrder.Teaching, language: "EN-gb");
+        front.Languages.ShouldBe(["en-GB", "es"]);
+        front.Parts.SelectMany(p => p.Lessons).ShouldBe(lessons.Skip(2));
+        // What is next stays what is next, whatever is shown.
+        front.Next.ShouldBe(ChannelFront.Of(lessons, ListOrder.Teaching).Next);
+        ChannelFront.Of(lessons, ListOrder.Name, language: "fi").Parts.ShouldBeEmpty();
     }
 }

@@ -47,6 +47,8 @@ public class ReleaseKeysTests
     [InlineData("age", "channel webServer learningSystem")]
     [InlineData("embedding", "channel")]
     [InlineData("download", "channel webServer learningSystem")]
+    [InlineData("file to download", "channel")]
+    [InlineData("profile of the file to download", "channel")]
     [InlineData("followers are told", "")]
     [InlineData("house’s licence", "channel webServer learningSystem video sound")]
     [InlineData("house’s licence, where the lesson has its own", "")]
@@ -59,10 +61,14 @@ public class ReleaseKeysTests
         {
             "mark, not on the lesson" => Lesson with { HouseMark = false },
             "house’s licence, where the lesson has its own" => Lesson with { Details = new DetailSet(Licence: "CC-BY-4.0") },
+            "file to download" or "profile of the file to download" => Lesson with
+            {
+                Details = new DetailSet(MayDownload: true, DownloadAs: Profiles.Small480.Id),
+            },
             _ => Lesson,
         };
         var there = change.Contains("outlets have", StringComparison.Ordinal) ? new DetailSet(Licence: "CC0-1.0") : DetailSet.None;
-        var now = new State(before, new HouseKeys(Mark.WholeKey, "p1", new DetailSet(Licence: "CC-BY-SA-4.0")), "a1", p => p, DetailSet.None);
+        var now = new State(before, new HouseKeys(Mark.WholeKey, "p1", new DetailSet(Licence: "CC-BY-SA-4.0"), Profiles.All), "a1", p => p, DetailSet.None);
         var then = now;
         now = change switch
         {
@@ -87,6 +93,11 @@ public class ReleaseKeysTests
             "age" => Says(new DetailSet(FromAge: 16)),
             "embedding" => Says(new DetailSet(MayEmbed: false)),
             "download" => Says(new DetailSet(MayDownload: true)),
+            "file to download" => Says(new DetailSet(MayDownload: true, DownloadAs: Profiles.FullHd.Id)),
+            "profile of the file to download" => now with
+            {
+                House = now.House with { Profiles = [Profiles.Small480 with { Sound = Profiles.Small480.Sound! with { SampleRate = 44_100 } }] },
+            },
             "followers are told" => Says(new DetailSet(TellFollowers: false)),
             "title there" => now with { Release = new DetailSet("Prices") },
             "short title there" => now with { Release = new DetailSet(ShortTitle: "Prices") },
@@ -130,7 +141,7 @@ public class ReleaseKeysTests
         new WantedAt(
             new OutletAtHand(OutletKinds.Shipped["webServer"].Terms(null), DetailsThere.OnPage, DetailSet.None, null),
             Profiles.Web,
-            new HouseKeys("m", "p", DetailSet.None)
+            new HouseKeys("m", "p", DetailSet.None, [])
         )
             .Key(new LessonAtHand("l", true, new DetailSet("Fares")), DetailSet.None)[..12]
             .ShouldBe("e3dd08451ee0");

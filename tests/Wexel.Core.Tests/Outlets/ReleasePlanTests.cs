@@ -25,6 +25,25 @@ public class ReleasePlanTests
         };
 
     [Fact]
+    public void Another_file_to_download_is_made_beside_the_one_that_plays_and_nothing_else_again()
+    {
+        var wanted = Wanted() with { Download = new DownloadWanted(["small picture", "sound"], "small") };
+        var actual = Nothing with
+        {
+            Files = new HashSet<string> { "file" },
+            Checked = new HashSet<string> { "file" },
+            Published = "k0",
+        };
+        ReleasePlan.Steps(wanted, actual).ShouldBe([ReleaseStep.Encode, ReleaseStep.Finish, ReleaseStep.Check, ReleaseStep.Publish]);
+        actual = actual with { Files = actual.Files.Union(["small picture", "sound"]).ToHashSet() };
+        ReleasePlan.Steps(wanted, actual).ShouldBe([ReleaseStep.Finish, ReleaseStep.Check, ReleaseStep.Publish]);
+        actual = actual with { Files = actual.Files.Append("small").ToHashSet() };
+        ReleasePlan.Steps(wanted, actual).ShouldBe([ReleaseStep.Check, ReleaseStep.Publish]);
+        actual = actual with { Checked = actual.Checked.Append("small").ToHashSet(), Published = wanted.Key };
+        ReleasePlan.Steps(wanted, actual).ShouldBeEmpty();
+    }
+
+    [Fact]
     public void From_nothing_all_is_done_in_order() =>
         ReleasePlan
             .Steps(Wanted(copies: true, packs: true, delivers: true), Nothing)

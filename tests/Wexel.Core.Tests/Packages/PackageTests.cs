@@ -60,6 +60,22 @@ public class PackageTests
         PlayerPage.Html(forChildren, "player/", site).ShouldNotContain("Next lesson:");
     }
 
+    /// <summary>Where the page comes from a server its picture stands in it, before any script has run.</summary>
+    [Fact]
+    public void A_page_from_a_server_shows_the_picture_at_once_and_one_from_a_package_as_the_player_does()
+    {
+        var lesson = Lesson() with { Poster = new PlayerPoster("/watch/a\"b/poster.jpg", 1280, 720), Width = 640, Height = 480 };
+        var site = new PlayerSite("<House>", "Where", null, Served: new PlayerServed("https://a.example/watch/ab", null, null, null));
+        var html = PlayerPage.Html(lesson, "player/", site);
+        html = html[html.IndexOf("</noscript>", StringComparison.Ordinal)..html.IndexOf("<script", StringComparison.Ordinal)];
+        html.ShouldContain("<img src=\"/watch/a&quot;b/poster.jpg\" width=\"640\" height=\"480\" alt=\"\"");
+        html.ShouldContain("--ratio:1.3333");
+        html.ShouldContain("&lt;House&gt;");
+        PlayerPage.Html(lesson, "player/", site with { Served = null }).ShouldNotContain("<img");
+        PlayerPage.Html(lesson with { Embedded = true }, "player/", site).ShouldNotContain("<img");
+        PlayerPage.Html(lesson with { Poster = null }, "player/", site).ShouldNotContain("<img");
+    }
+
     [Fact]
     public void A_page_loads_nothing_from_anywhere_else()
     {

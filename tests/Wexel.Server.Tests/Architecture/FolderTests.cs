@@ -63,12 +63,15 @@ public class FolderTests
             SignIn: Mailing Remembering Setup Telemetry
             Serving: Setup SignIn Telemetry
             People: Mailing Remembering Setup SignIn
+            Providers: People Remembering Setup SignIn
             Shelves: Live Setup
+            Following: Mailing People Serving Setup Shelves SignIn Upkeep
+            Lists: Setup Shelves SignIn
             Kit: Setup Shelves
             Recordings: Live Setup Shelves
             Uploads: Live Recordings Setup SignIn Upkeep
             Details: Live Setup Shelves
-            Outlets: Setup Shelves
+            Outlets: Setup Shelves SignIn
             Feeds: Outlets Serving Setup Shelves
             Estimates: Setup Shelves
             Rendering: Estimates Live Mailing Setup Shelves SignIn Telemetry Upkeep
@@ -78,8 +81,8 @@ public class FolderTests
             Board: Estimates Releases Setup Shelves SignIn
             Lessons: Live Recordings Releases Setup Shelves SignIn Uploads Upkeep
             Library: Releases Rendering Setup Shelves SignIn
-            Channel: Learning People Releases Remembering Serving Setup Shelves SignIn Upkeep
-            Demo: Details Feeds Kit Learning Outlets Recordings Releases Setup Shelves Uploads
+            Channel: Following Learning Lists People Releases Remembering Serving Setup Shelves SignIn Upkeep
+            Demo: Details Feeds Kit Learning Lists Outlets People Providers Recordings Releases Setup Shelves Uploads
             """,
     };
 

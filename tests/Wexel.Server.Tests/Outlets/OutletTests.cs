@@ -204,7 +204,7 @@ public sealed class OutletTests(InfoScreenServer fixture) : IClassFixture<InfoSc
         var id = outlet.GetProperty("id").GetString();
         foreach (var (field, value) in JsonSerializer.Deserialize<Dictionary<string, JsonElement>>(settings)!)
             outlet.GetProperty("settings").GetProperty(field).ToString().ShouldBe(value.ToString());
-        outlet.GetProperty("settings").GetProperty("version").GetInt32().ShouldBe(1);
+        outlet.GetProperty("settings").GetProperty("version").GetInt32().ShouldBe(kind == "channel" ? 2 : 1);
 
         var saved = await (
             await trainer.PutAsJsonAsync($"/api/outlets/{id}", Outlet(name, JsonSerializer.Deserialize<JsonElement>(changed)))

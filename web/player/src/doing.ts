@@ -1,5 +1,5 @@
 import { element, present } from './element'
-import type { Lesson } from './lesson'
+import type { Lesson, Place } from './lesson'
 import { notes } from './notes'
 import { leadsNowhere, now, type Player } from './player'
 import { clock } from './time'
@@ -12,7 +12,7 @@ export function doing(player: Player): HTMLElement[] {
   const written = !away && lesson.details.mayWrite ? writing(player) : null
   const embedded = !away && served?.embedCode ? embedding(served.embedCode) : null
   const noted = !away && served?.notesTo ? notes(player, served.notesTo) : null
-  const actions = present<HTMLElement>(download(lesson, served?.downloadBytes), embedded?.button, written, noted?.button)
+  const actions = present<HTMLElement>(download(lesson, served), embedded?.button, written, noted?.button)
   if (actions.length === 0) return []
   return [
     element('ul', { class: 'doing', 'aria-label': 'With this lesson' }, ...actions.map((action) => element('li', {}, action))),
@@ -20,12 +20,22 @@ export function doing(player: Player): HTMLElement[] {
   ]
 }
 
+type Served = NonNullable<Place['served']>
+
+/** The file to keep: the one that the server says, in a package the one that plays. */
+function download(lesson: Lesson, served?: Served | null) {
+  const file = served ? served.download : lesson.details.mayDownload ? playing(lesson) : null
+  if (!file) return null
+  const { bytes, width, height } = file
+  const size = bytes < 950_000 ? `${Math.round(bytes / 1000)} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`
+  const facts = present(file.kind, width > 0 && `${width} × ${height}`, bytes > 0 && size).join(', ')
+  return element('a', { href: file.address, download: file.name }, `Download the ${width > 0 ? 'video' : 'sound'} (${facts})`)
+}
+
 /** What comes in pieces is no file that could be kept. */
-function download(lesson: Lesson, bytes?: number | null) {
-  if (!lesson.details.mayDownload || lesson.video.endsWith('.m3u8')) return null
-  const kind = lesson.video.split('.').at(-1)?.toUpperCase()
-  const size = bytes ? `, ${bytes < 950_000 ? `${Math.round(bytes / 1000)} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`}` : ''
-  return element('a', { href: lesson.video, download: '' }, `Download the video (${kind}, ${lesson.width} × ${lesson.height}${size})`)
+function playing({ video, width, height }: Lesson): Served['download'] | null {
+  const kind = video.split('.').at(-1)?.toUpperCase() ?? ''
+  return kind === 'M3U8' ? null : { address: video, name: '', kind, width, height, bytes: 0 }
 }
 
 /** A button that shows a box below, and hides it again. */

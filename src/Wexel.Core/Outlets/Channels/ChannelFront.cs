@@ -28,6 +28,7 @@ public sealed record LessonSeen(TimeSpan At, double SeenShare, bool Complete, Da
 
 /// <summary>A lesson on a channel's front page.</summary>
 /// <param name="Token">What stands in its address.</param>
+/// <param name="Lesson">Which lesson it is.</param>
 /// <param name="Course">Its course.</param>
 /// <param name="CourseTitle">What that is called.</param>
 /// <param name="Position">Its place in the course, from 1.</param>
@@ -42,6 +43,7 @@ public sealed record LessonSeen(TimeSpan At, double SeenShare, bool Complete, Da
 /// <param name="Seen">How far whoever looks is in it; null where they have not begun.</param>
 public sealed record ChannelLesson(
     string Token,
+    Guid Lesson,
     Guid Course,
     string CourseTitle,
     int Position,
@@ -57,9 +59,10 @@ public sealed record ChannelLesson(
 );
 
 /// <summary>Lessons under one heading.</summary>
-/// <param name="Title">The course; null where they are in no course's order.</param>
+/// <param name="Course">The course; null where they are in no course's order.</param>
+/// <param name="Title">What that is called; null likewise.</param>
 /// <param name="Lessons">The lessons, in the order in which they are shown.</param>
-public sealed record ChannelPart(string? Title, IReadOnlyList<ChannelLesson> Lessons)
+public sealed record ChannelPart(Guid? Course, string? Title, IReadOnlyList<ChannelLesson> Lessons)
 {
     /// <summary>How long all of them are.</summary>
     public TimeSpan Length => TimeSpan.FromTicks(Lessons.Sum(l => l.Length.Ticks));
@@ -73,24 +76,36 @@ public sealed record ChannelPart(string? Title, IReadOnlyList<ChannelLesson> Les
 /// <param name="GoOn">The lesson that was left in the middle last; null where none was.</param>
 /// <param name="Next">The first in teaching order that is not complete; null where all are.</param>
 /// <param name="Tags">All that the lessons are filed under, by the alphabet.</param>
-public sealed record ChannelFront(IReadOnlyList<ChannelPart> Parts, ChannelLesson? GoOn, ChannelLesson? Next, IReadOnlyList<string> Tags)
+/// <param name="Languages">The languages of the lessons, tags of BCP 47, by the alphabet.</param>
+public sealed record ChannelFront(
+    IReadOnlyList<ChannelPart> Parts,
+    ChannelLesson? GoOn,
+    ChannelLesson? Next,
+    IReadOnlyList<string> Tags,
+    IReadOnlyList<string> Languages
+)
 {
     /// <summary>Lays lessons out.</summary>
     /// <param name="lessons">The lessons, in teaching order.</param>
     /// <param name="order">In which order they are wanted.</param>
     /// <param name="tag">Under what they must be filed; null for all.</param>
-    public static ChannelFront Of(IReadOnlyList<ChannelLesson> lessons, ListOrder order, string? tag)
+    /// <param name="language">In which language they must be, a tag of BCP 47; null for all.</param>
+    public static ChannelFront Of(IReadOnlyList<ChannelLesson> lessons, ListOrder order, string? tag = null, string? language = null)
     {
-        var shown = lessons.Where(l => tag is null || l.Tags.Contains(tag, StringComparer.OrdinalIgnoreCase)).ToList();
+        var shown = lessons
+            .Where(l => tag is null || l.Tags.Contains(tag, StringComparer.OrdinalIgnoreCase))
+            .Where(l => language is null || language.Equals(l.Language, StringComparison.OrdinalIgnoreCase))
+            .ToList();
         IReadOnlyList<ChannelPart> parts =
-            order == ListOrder.Teaching ? [.. shown.GroupBy(l => l.Course).Select(c => new ChannelPart(c.First().CourseTitle, [.. c]))]
+            order == ListOrder.Teaching ? [.. shown.GroupBy(l => l.Course).Select(c => new ChannelPart(c.Key, c.First().CourseTitle, [.. c]))]
             : shown.Count == 0 ? []
-            : [new ChannelPart(null, [.. Ordered(shown, order)])];
+            : [new ChannelPart(null, null, [.. Ordered(shown, order)])];
         return new ChannelFront(
             parts,
             lessons.Where(l => l.Seen is { Complete: false } seen && seen.At > TimeSpan.Zero && seen.At < l.Length).MaxBy(l => l.Seen!.Last),
             lessons.FirstOrDefault(l => l.Seen is not { Complete: true }),
-            [.. lessons.SelectMany(l => l.Tags).Distinct(StringComparer.OrdinalIgnoreCase).Order(StringComparer.OrdinalIgnoreCase)]
+            [.. lessons.SelectMany(l => l.Tags).Distinct(StringComparer.OrdinalIgnoreCase).Order(StringComparer.OrdinalIgnoreCase)],
+            [.. lessons.Select(l => l.Language).OfType<string>().Distinct(StringComparer.OrdinalIgnoreCase).Order(StringComparer.OrdinalIgnoreCase)]
         );
     }
 

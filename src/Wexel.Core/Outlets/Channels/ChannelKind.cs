@@ -8,7 +8,15 @@ namespace Wexel.Core.Outlets.Channels;
 /// <param name="About">What it is about, in a sentence or two; may be empty.</param>
 /// <param name="Address">Its short address, see <see cref="ChannelAddress"/>; empty for one made of its name.</param>
 /// <param name="Colour">Its colour, as <c>#RRGGBB</c>.</param>
-public sealed record ChannelSettings(string About = "", string Address = "", string Colour = ChannelSettings.UsualColour)
+/// <param name="Picture">The key of a picture that was given for it; null for none.</param>
+/// <param name="Owners">Who looks after it, and alone changes it besides administrators; nobody, where every trainer does.</param>
+public sealed record ChannelSettings(
+    string About = "",
+    string Address = "",
+    string Colour = ChannelSettings.UsualColour,
+    string? Picture = null,
+    IReadOnlyList<Guid>? Owners = null
+)
 {
     internal const string UsualColour = "#0B6570";
 }
@@ -37,6 +45,13 @@ public sealed class ChannelKind : OutletKind<ChannelSettings>
             new("about", "What it is about", OutletInput.Text),
             new("address", "Short address", OutletInput.Line, "It is found under /c/ and this, as in /c/ticket-desk. Empty, it is made of the name."),
             new("colour", "Colour", OutletInput.Colour),
+            new("picture", "Picture", OutletInput.Picture, "Beside its name, where learners choose a channel."),
+            new(
+                "owners",
+                "Owners",
+                OutletInput.People,
+                "They are named on its page. They and administrators change it; where there are none, every trainer does."
+            ),
         ];
 
     /// <inheritdoc/>
@@ -48,14 +63,25 @@ public sealed class ChannelKind : OutletKind<ChannelSettings>
 
     /// <inheritdoc/>
     public override IReadOnlyList<DetailRule> Details { get; } =
-    [.. DetailsThere.OnPage, new(DetailFields.ShortTitle), new(DetailFields.MayEmbed), new(DetailFields.MayNote), new(DetailFields.TellFollowers)];
+    [
+        .. DetailsThere.OnPage,
+        new(DetailFields.ShortTitle),
+        new(DetailFields.DownloadAs),
+        new(DetailFields.MayEmbed),
+        new(DetailFields.MayNote),
+        new(DetailFields.TellFollowers),
+    ];
 
     /// <inheritdoc/>
     public override IReadOnlyList<Carried> Carries =>
         [new("Contents"), new("Chapters in the file"), new("Captions in each language"), new("Description"), new("Picture"), new("Completion")];
 
+    // The second version brought picture and owners, which a document of the first has not.
     /// <inheritdoc/>
-    public override DocumentFormat<ChannelSettings> Format { get; } = new("channel’s settings");
+    public override DocumentFormat<ChannelSettings> Format { get; } = new("channel’s settings", _ => { });
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<Guid> Keepers(string? settings) => Read(settings).Owners ?? [];
 
     /// <inheritdoc/>
     protected override ChannelSettings Usual { get; } = new();

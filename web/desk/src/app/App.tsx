@@ -19,9 +19,11 @@ const Kit = lazy(() => import('../kit/Kit').then((view) => ({ default: view.Kit 
 const KeyList = lazy(() => import('./KeyList').then((view) => ({ default: view.KeyList })))
 const LessonPage = lazy(() => import('../lessons/LessonPage').then((view) => ({ default: view.LessonPage })))
 const Lessons = lazy(() => import('../lessons/Lessons').then((view) => ({ default: view.Lessons })))
+const ListsPage = lazy(() => import('../lists/ListsPage').then((view) => ({ default: view.ListsPage })))
 const MadePage = lazy(() => import('../made/MadePage').then((view) => ({ default: view.MadePage })))
 const SpacePage = lazy(() => import('../made/SpacePage').then((view) => ({ default: view.SpacePage })))
 const PeoplePage = lazy(() => import('../people/PeoplePage').then((view) => ({ default: view.PeoplePage })))
+const Providers = lazy(() => import('../people/Providers').then((view) => ({ default: view.Providers })))
 const ProfilePage = lazy(() => import('../profiles/ProfilePage').then((view) => ({ default: view.ProfilePage })))
 const Queue = lazy(() => import('../queue/Queue').then((view) => ({ default: view.Queue })))
 const Results = lazy(() => import('../results/Results').then((view) => ({ default: view.Results })))
@@ -54,6 +56,8 @@ export function App() {
               <Route path="/kit/profiles/:id" element={<ProfilePage />} />
               <Route path="/kit/space" element={<SpacePage />} />
               <Route path="/kit/people" element={<PeoplePage />} />
+              <Route path="/kit/lists" element={<ListsPage />} />
+              <Route path="/kit/sign-in" element={<Providers />} />
               <Route path="/kit/done" element={<AuditPage />} />
               <Route path="/kit/outlets/new" element={<NewOutlet />} />
               <Route path="/kit/outlets/:id" element={<OutletPage />} />

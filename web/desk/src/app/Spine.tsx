@@ -1,11 +1,10 @@
-import { useQueryClient } from '@tanstack/react-query'
 import { ChartSpline, Hourglass, LayoutGrid, ListOrdered, Wrench } from 'lucide-react'
 import { NavLink } from 'react-router'
 import { useQueue } from '../queue/useQueue'
 import { Button } from '../ui/Button'
 import { linkLook } from '../ui/TextLink'
-import { api } from './api'
-import { useMe } from './session'
+import { signOut } from './signOut'
+import { useMe } from './useMe'
 
 /** Five places, in the order of the work. */
 const places = [
@@ -18,14 +17,8 @@ const places = [
 
 export function Spine() {
   const me = useMe()
-  const client = useQueryClient()
   const queue = useQueue()
   const open = queue.data?.filter((r) => r.state === 'waiting' || r.state === 'working').length ?? 0
-  const signOut = async () => {
-    await api.POST('/api/sign-out')
-    client.clear()
-    location.assign('/')
-  }
   return (
     <nav aria-label="Places" className="sticky top-0 flex h-screen w-[76px] shrink-0 flex-col border-r border-hairline pt-3">
       <span className="mb-6 text-center text-large font-bold">wexel</span>

@@ -1,27 +1,10 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { type FormEvent, type ReactNode, useEffect, useState } from 'react'
-import { Button } from '../ui/Button'
-import { Field } from '../ui/Field'
+import { lazy, type ReactNode, Suspense, useEffect } from 'react'
 import { TextLink } from '../ui/TextLink'
-import { api, Refused, taken } from './api'
-import { ChoosePassword, ForgottenPassword } from './NewPassword'
-import { wantedPage } from './ownPath'
-import { SignInByCode } from './SignInByCode'
+import { ChoosePassword } from './NewPassword'
+import { SignIn } from './SignIn'
+import { useMe } from './useMe'
 
-export function useMe() {
-  return useQuery({
-    queryKey: ['me'],
-    queryFn: async () => {
-      try {
-        return await taken(api.GET('/api/me'))
-      } catch (problem) {
-        if (problem instanceof Refused && problem.status === 401) return null
-        throw problem
-      }
-    },
-    staleTime: Number.POSITIVE_INFINITY,
-  })
-}
+const LearnersAccount = lazy(() => import('../account/Account').then((view) => ({ default: view.LearnersAccount })))
 
 /** Shows its children to a trainer, and the sign-in form to everybody else. */
 export function Session({ children }: { children: ReactNode }) {
@@ -35,6 +18,12 @@ export function Session({ children }: { children: ReactNode }) {
       </p>
     )
   if (!me.data || location.pathname === '/sign-in') return <SignIn />
+  if (!me.data.trainer && location.pathname === '/account')
+    return (
+      <Suspense>
+        <LearnersAccount />
+      </Suspense>
+    )
   if (!me.data.trainer) return <NotForLearners />
   return children
 }
@@ -51,63 +40,6 @@ function NotForLearners() {
       <h1>This side is for trainers</h1>
       <p className="mt-2">
         You are signed in as a learner. Your lessons are on <TextLink href="/channel">the list of lessons</TextLink>.
-      </p>
-    </main>
-  )
-}
-
-function SignIn() {
-  const client = useQueryClient()
-  const [problem, setProblem] = useState('')
-  const [codeAsked, askForCode] = useState(false)
-  const [otherWay, setOtherWay] = useState<'code' | 'forgotten'>()
-  const signIn = async (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault()
-    const form = new FormData(event.currentTarget)
-    const said = (name: string) => String(form.get(name) ?? '')
-    try {
-      const me = await taken(api.POST('/api/sign-in', { body: { email: said('email'), password: said('password'), code: codeAsked ? said('code') : null } }))
-      const to = wantedPage()
-      if (to) location.assign(to)
-      else if (!me.trainer) location.assign('/channel')
-      else if (location.pathname === '/sign-in') location.assign('/')
-      else client.setQueryData(['me'], me)
-    } catch (refused) {
-      const asks = refused instanceof Refused && refused.code === 'sign-in-code'
-      askForCode(asks || codeAsked)
-      setProblem(asks && !codeAsked ? '' : (refused as Error).message)
-    }
-  }
-  const back = () => setOtherWay(undefined)
-  if (otherWay === 'code') return <SignInByCode back={back} />
-  if (otherWay === 'forgotten') return <ForgottenPassword back={back} />
-  return (
-    <main className="mx-auto mt-24 max-w-sm p-6">
-      <p className="mb-6 text-title font-bold">wexel</p>
-      <h1>Sign in</h1>
-      <form onSubmit={signIn} className="mt-4 flex flex-col gap-4">
-        <Field label="Mail address" name="email" type="email" autoComplete="username" required />
-        <Field label="Password" name="password" type="password" autoComplete="current-password" required />
-        {codeAsked && (
-          <Field label="Code from your authenticator app, or a recovery code" name="code" inputMode="text" autoComplete="one-time-code" autoFocus required />
-        )}
-        {problem && (
-          <p role="alert" className="text-brick">
-            {problem}
-          </p>
-        )}
-        <p className="flex flex-wrap items-center gap-4">
-          <Button type="submit">Sign in</Button>
-          <Button look="link" onClick={() => setOtherWay('forgotten')}>
-            I have forgotten my password
-          </Button>
-        </p>
-      </form>
-      <p className="mt-6 border-t border-hairline pt-3 text-quiet">
-        Was a lesson sent to you, and you have no account?{' '}
-        <Button look="link" onClick={() => setOtherWay('code')}>
-          Have a code sent
-        </Button>
       </p>
     </main>
   )

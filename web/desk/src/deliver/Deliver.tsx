@@ -6,6 +6,8 @@ import { FileCheck } from '../check/FileCheck'
 import { useLessonDetails } from '../details/details'
 import { ThirdPartyInput } from '../details/ThirdPartyInput'
 import { useWork } from '../lessons/work'
+import { InLists } from '../lists/InLists'
+import { useLists } from '../lists/useLists'
 import { Button } from '../ui/Button'
 import { Waiting } from '../ui/Page'
 import { Summary } from '../ui/Summary'
@@ -13,7 +15,7 @@ import { count } from '../ui/words'
 import { MakeFiles } from './MakeFiles'
 import { OpenWhenThere } from './OpenWhenThere'
 import { PlaceRow } from './PlaceRow'
-import { asksForPermission, chosenAtFirst, inWay, openingOf, type Place, sayPlaces, sayWhatHappens, type Wish } from './places'
+import { asksForPermission, chosenAtFirst, inWay, openingOf, type Place, profilesAt, sayPlaces, sayWhatHappens, type Wish } from './places'
 import { useDelivering } from './useDelivering'
 
 /** The deliver stage: where the lesson is to go, what that comes to and what is missing there, and one button that does all of it. */
@@ -26,27 +28,34 @@ export function Deliver({ lessonId, revision, unsaved }: { lessonId: string; rev
   const wishOf = (place: Place): Wish => ({ ...chosenAtFirst(place), ...wishes[place.id] })
   const wish = (place: Place, change: Partial<Wish>) => setWishes((now) => ({ ...now, [place.id]: { ...now[place.id], ...change } }))
   const offers = deliver.data?.profiles ?? []
-  const missingAt = (place: Place) => details?.outlets.find((o) => o.outletId === place.id)?.missing ?? []
+  const at = (place: Place) => details?.outlets.find((o) => o.outletId === place.id)
+  const missingAt = (place: Place) => at(place)?.missing ?? []
   const chosen = (places.data ?? []).filter((p) => wishOf(p).on)
-  const unanswered = (place: Place) =>
-    asksForPermission(place, wishOf(place)) && !details?.outlets.find((o) => o.outletId === place.id)?.values.thirdParty && !document.details.thirdParty
+  const unanswered = (place: Place) => asksForPermission(place, wishOf(place)) && !at(place)?.values.thirdParty && !document.details.thirdParty
   const ready = chosen.filter((p) => !unanswered(p) && !inWay(p, wishOf(p), offers, missingAt(p)))
   const held = chosen.filter((p) => !ready.includes(p))
   const finished = deliver.data?.renditions.filter((r) => r.state === 'done') ?? []
   // The file that is looked at: of what is to be released, or the last that was made.
   const file = finished.find((r) => chosen.some((p) => wishOf(p).profileId === r.profileId)) ?? finished[0]
   const refresh = () => {
-    for (const key of [['releases', lessonId], ['deliver', lessonId], ['board'], ['lessons'], ['queue']]) client.invalidateQueries({ queryKey: key })
+    for (const key of [['releases', lessonId], ['deliver', lessonId], ['board'], ['lessons'], ['queue'], ['lists']]) client.invalidateQueries({ queryKey: key })
   }
+  const onPages = (places.data ?? []).filter((p) => p.hasPages)
+  const lists = useLists(
+    lessonId,
+    onPages.some((p) => p.release),
+  )
   const release = useMutation({
-    mutationFn: (to: Place[]) =>
-      taken(
+    mutationFn: async (to: Place[]) => {
+      if (to.some((p) => p.hasPages)) await lists.apply()
+      return taken(
         api.POST('/api/releases', {
           body: {
             wishes: to.map((p) => ({ lessonId, outletId: p.id, profileId: wishOf(p).profileId, ...openingOf(wishOf(p)) })),
           },
         }),
-      ),
+      )
+    },
     onError: (problem) => toast.error(problem.message),
     onSettled: refresh,
   })
@@ -71,13 +80,14 @@ export function Deliver({ lessonId, revision, unsaved }: { lessonId: string; rev
                 change={(change) => wish(place, change)}
                 offers={offers}
                 missing={missingAt(place)}
-                details={details?.outlets.find((o) => o.outletId === place.id)}
+                details={at(place)}
                 again={() => release.mutate([place])}
                 changed={refresh}
               />
             ))}
           </ul>
           {places.data?.length === 0 && <p className="py-3">There is no outlet yet. Add one in the Kit.</p>}
+          {onPages.some((p) => p.release || wishOf(p).on) && <InLists lists={lists} />}
           {chosen.some(unanswered) && (
             <div className="mt-3 border-l-2 border-amber pl-3">
               <p>
@@ -103,7 +113,7 @@ export function Deliver({ lessonId, revision, unsaved }: { lessonId: string; rev
             )}
             <OpenWhenThere places={places.data ?? []} />
             <p role="status" className={stop && chosen.length > 0 ? 'text-amber' : ''}>
-              {stop ?? sayWhatHappens(ready, held, wishOf, offers)}
+              {stop ?? sayWhatHappens(ready, held, (p) => profilesAt(wishOf(p), at(p)), offers)}
             </p>
           </div>
         </section>

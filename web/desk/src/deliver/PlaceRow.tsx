@@ -104,7 +104,7 @@ export function PlaceRow({ lessonId, revision, place, wish, change, offers, miss
             <SavedDetails
               codes={(field) => lacking.some((m) => m.field === field.code)}
               own={details.release}
-              inherited={details.values}
+              inherited={details.otherwise}
               from={(code) => where[details.from[code as keyof typeof details.from] as keyof typeof where]}
               queryKey={['details', lessonId]}
               put={put}
@@ -160,7 +160,7 @@ export function PlaceRow({ lessonId, revision, place, wish, change, offers, miss
               <SavedDetails
                 codes={(field) => details.rules.some((r) => r.field === field.code)}
                 own={details.release}
-                inherited={details.values}
+                inherited={details.otherwise}
                 from={(code) => where[details.from[code as keyof typeof details.from] as keyof typeof where]}
                 queryKey={['details', lessonId]}
                 put={put}

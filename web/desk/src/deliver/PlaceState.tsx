@@ -15,7 +15,7 @@ export function PlaceState({ place }: { place: Place }) {
             </span>
           )}
           {way.progress == null ? <Mark kind="working">{phaseInWords(way)}</Mark> : <span>{phaseInWords(way)}</span>}
-          {way.progress != null && <span className="font-mono text-small">{Math.round(way.progress * 100)} %</span>}
+          {way.progress != null && <span className="whitespace-nowrap font-mono text-small">{Math.round(way.progress * 100)} %</span>}
           {way.secondsLeft != null && <span className="text-small text-quiet">{about(way.secondsLeft)} left</span>}
         </p>
         {release && !way.takesDown && <p className="text-small text-quiet">What stands there stays until then.</p>}

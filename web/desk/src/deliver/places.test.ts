@@ -7,6 +7,7 @@ import {
   type Offer,
   type Place,
   phaseInWords,
+  profilesAt,
   sayPlaces,
   sayWhatHappens,
   unfit,
@@ -104,11 +105,22 @@ describe('what is said', () => {
   it('of the press: files are rendered once, and what is held is named', () => {
     const [a, b, c] = [place({ id: 'a' }), place({ id: 'b' }), place({ id: 'c', name: 'Quay Video' })]
     const offers = [offer('web')]
-    expect(sayWhatHappens([a, b], [], () => wish(), offers)).toMatch(/^1 file is rendered; about 1:00 min in all\./)
-    expect(sayWhatHappens([a], [c], () => wish(), offers)).toMatch(/^Quay Video waits for what is missing\. 1 file/)
-    expect(sayWhatHappens([a], [], () => wish(), [offer('web', { nothingToEncode: true })])).toMatch(/^Nothing is rendered;/)
-    expect(sayWhatHappens([], [place({ release: standing() })], () => wish(), offers)).toBe('Nothing is left to do for what is chosen.')
-    expect(sayWhatHappens([], [place({ way: way('rendering') })], () => wish(), offers)).toBe('Nothing is left to do for what is chosen.')
+    expect(sayWhatHappens([a, b], [], () => ['web'], offers)).toMatch(/^1 file is rendered; about 1:00 min in all\./)
+    expect(sayWhatHappens([a], [c], () => ['web'], offers)).toMatch(/^Quay Video waits for what is missing\. 1 file/)
+    expect(sayWhatHappens([a], [], () => ['web'], [offer('web', { nothingToEncode: true })])).toMatch(/^Nothing is rendered;/)
+    expect(sayWhatHappens([a], [], () => ['web', 'small'], [offer('web', { nothingToEncode: true }), offer('small')])).toMatch(/^1 file is rendered;/)
+    expect(sayWhatHappens([], [place({ release: standing() })], () => ['web'], offers)).toBe('Nothing is left to do for what is chosen.')
+    expect(sayWhatHappens([], [place({ way: way('rendering') })], () => ['web'], offers)).toBe('Nothing is left to do for what is chosen.')
+  })
+
+  it.each([
+    [{ mayDownload: true, downloadAs: 'small' }, ['downloadAs'], ['web', 'small']],
+    [{ mayDownload: true, downloadAs: 'small' }, [], ['web']],
+    [{ mayDownload: false, downloadAs: 'small' }, ['downloadAs'], ['web']],
+    [{ mayDownload: true }, ['downloadAs'], ['web']],
+  ])('which files a place gets: %#', (values, has, profiles) => {
+    const rules = has.map((field) => ({ field, required: false, longest: null }))
+    expect(profilesAt(wish(), { values, rules } as unknown as Parameters<typeof profilesAt>[1])).toEqual(profiles)
   })
 
   it.each([

@@ -66,13 +66,19 @@ export function sayPlaces(places: Place[], chosen: number): string {
   return [`${chosen === 0 ? 'none' : chosen} of ${places.length} chosen`, behind > 0 ? `${behind} behind` : undefined].filter(Boolean).join(', ')
 }
 
+/** The profiles of the files that a place gets: of the one that plays, and of one that learners download. */
+export function profilesAt(wish: Wish, details: Schemas['DetailsAtOutlet'] | undefined): string[] {
+  const { mayDownload, downloadAs } = details?.values ?? {}
+  return mayDownload && downloadAs && details?.rules.some((r) => r.field === 'downloadAs') ? [wish.profileId, downloadAs] : [wish.profileId]
+}
+
 /** What the button will do, and how long that takes. */
-export function sayWhatHappens(ready: Place[], held: Place[], wishOf: (p: Place) => Wish, offers: Offer[]): string {
+export function sayWhatHappens(ready: Place[], held: Place[], profilesOf: (p: Place) => string[], offers: Offer[]): string {
   const waits = held.filter((p) => !isUnderWay(p.way?.phase) && !(p.release && !p.release.behind))
   const parts: string[] = []
   if (waits.length > 0) parts.push(`${waits.map((p) => p.name).join(' and ')} ${waits.length === 1 ? 'waits' : 'wait'} for what is missing.`)
   if (ready.length > 0) {
-    const used = [...new Set(ready.map((p) => wishOf(p).profileId))].map((id) => offers.find((o) => o.id === id)).filter((o): o is Offer => o !== undefined)
+    const used = [...new Set(ready.flatMap(profilesOf))].map((id) => offers.find((o) => o.id === id)).filter((o): o is Offer => o !== undefined)
     const encodes = used.filter((o) => !o.nothingToEncode)
     const time = used.reduce((sum, o) => sum + o.estimate.time, 0)
     const made = encodes.length > 0 ? `${count(encodes.length, 'file')} ${encodes.length === 1 ? 'is' : 'are'} rendered` : 'Nothing is rendered'

@@ -3,6 +3,7 @@ import { LanguageInput } from '../ui/LanguageInput'
 import { AuthorInput } from './AuthorInput'
 import { type Code, type DetailSet, type Field, shownInLists, tagsOf } from './details'
 import { LicenceInput } from './LicenceInput'
+import { ProfileInput } from './ProfileInput'
 import { box, Choice } from './parts'
 import { ThirdPartyInput } from './ThirdPartyInput'
 
@@ -39,6 +40,8 @@ export function DetailInput({ field, set, take }: Props) {
       return <LicenceInput field={field} value={set.licence ?? ''} take={take} />
     case 'thirdParty':
       return <ThirdPartyInput value={set.thirdParty ?? undefined} take={take} />
+    case 'profile':
+      return <ProfileInput field={field} value={String(value ?? '')} take={take} />
     case 'author':
       return <AuthorInput value={set.author ?? undefined} take={take} />
     default:

@@ -1,7 +1,8 @@
 import { useState } from 'react'
+import { useProfiles } from '../profiles/settings'
 import { Button } from '../ui/Button'
 import { DetailInput } from './DetailInput'
-import { type DetailSet, type Field, inWords, says, useDetailForm, withDetail } from './details'
+import { type DetailSet, type Field, inWords, isAsked, says, useDetailForm, withDetail } from './details'
 
 interface Props {
   /** The codes of the details that are asked, in the order of the form. */
@@ -20,63 +21,66 @@ interface Props {
 /** Details, one below the other: what holds, where it comes from, and how it is said here. */
 export function DetailRows({ codes, own, inherited, from, save, missing = {} }: Props) {
   const form = useDetailForm().data
+  const profiles = useProfiles().data ?? []
   const [open, setOpen] = useState<string[]>([])
   if (!form) return null
   return (
     <dl className="grid grid-cols-[112px_minmax(0,1fr)] gap-x-3 gap-y-2">
-      {form.fields.filter(codes).map((field) => {
-        const [here, elsewhere] = [says(own, field.code), inWords(field, inherited, form.licences)]
-        const lacks = missing[field.code]
-        const editing = here || open.includes(field.code) || Boolean(lacks)
-        const take = (value: unknown) => save(withDetail(own, field.code, value))
-        return (
-          <div key={field.code} className="contents" data-testid={`detail-${field.code}`}>
-            <dt className="pt-1 text-quiet">{field.label}</dt>
-            <dd>
-              {editing ? (
-                <DetailInput field={field} set={own} take={take} />
-              ) : (
-                <p className="flex flex-wrap items-baseline gap-x-2 py-1">
-                  {elsewhere ? (
-                    <>
-                      <span className="break-words">{elsewhere}</span>
-                      <span className="text-small text-quiet">from {from(field.code) ?? 'elsewhere'}</span>
-                    </>
-                  ) : (
-                    <span className="text-quiet">not said</span>
-                  )}
+      {form.fields
+        .filter((field) => codes(field) && isAsked(field, own, inherited))
+        .map((field) => {
+          const [here, elsewhere] = [says(own, field.code), inWords(field, inherited, { licences: form.licences, profiles })]
+          const lacks = missing[field.code]
+          const editing = here || open.includes(field.code) || Boolean(lacks)
+          const take = (value: unknown) => save(withDetail(own, field.code, value))
+          return (
+            <div key={field.code} className="contents" data-testid={`detail-${field.code}`}>
+              <dt className="pt-1 text-quiet">{field.label}</dt>
+              <dd>
+                {editing ? (
+                  <DetailInput field={field} set={own} take={take} />
+                ) : (
+                  <p className="flex flex-wrap items-baseline gap-x-2 py-1">
+                    {elsewhere ? (
+                      <>
+                        <span className="break-words">{elsewhere}</span>
+                        <span className="text-small text-quiet">from {from(field.code) ?? 'elsewhere'}</span>
+                      </>
+                    ) : (
+                      <span className="text-quiet">not said</span>
+                    )}
+                    <Button
+                      look="link"
+                      className="text-small"
+                      aria-label={`${elsewhere ? 'Change' : 'Say'} ${field.label.toLowerCase()} here`}
+                      onClick={() => setOpen((now) => [...now, field.code])}
+                    >
+                      {elsewhere ? 'Change here' : 'Say it'}
+                    </Button>
+                  </p>
+                )}
+                {lacks && <p className="text-small text-amber">{lacks}</p>}
+                {here && !elsewhere && (field.input === 'yesNo' || field.input === 'thirdParty') && (
+                  <Button look="link" className="block min-h-6 text-small" onClick={() => take(undefined)}>
+                    Leave it open
+                  </Button>
+                )}
+                {here && elsewhere && (
                   <Button
                     look="link"
-                    className="text-small"
-                    aria-label={`${elsewhere ? 'Change' : 'Say'} ${field.label.toLowerCase()} here`}
-                    onClick={() => setOpen((now) => [...now, field.code])}
+                    className="block min-h-6 text-small"
+                    onClick={() => {
+                      setOpen((now) => now.filter((code) => code !== field.code))
+                      take(undefined)
+                    }}
                   >
-                    {elsewhere ? 'Change here' : 'Say it'}
+                    As {from(field.code) ?? 'elsewhere'} says it: {elsewhere}
                   </Button>
-                </p>
-              )}
-              {lacks && <p className="text-small text-amber">{lacks}</p>}
-              {here && !elsewhere && (field.input === 'yesNo' || field.input === 'thirdParty') && (
-                <Button look="link" className="block min-h-6 text-small" onClick={() => take(undefined)}>
-                  Leave it open
-                </Button>
-              )}
-              {here && elsewhere && (
-                <Button
-                  look="link"
-                  className="block min-h-6 text-small"
-                  onClick={() => {
-                    setOpen((now) => now.filter((code) => code !== field.code))
-                    take(undefined)
-                  }}
-                >
-                  As {from(field.code) ?? 'elsewhere'} says it: {elsewhere}
-                </Button>
-              )}
-            </dd>
-          </div>
-        )
-      })}
+                )}
+              </dd>
+            </div>
+          )
+        })}
     </dl>
   )
 }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { type Field, inWords, says, tagsOf, withDetail } from './details'
+import { type Field, inWords, isAsked, says, tagsOf, withDetail } from './details'
 
-const field = (code: string, input: Field['input']): Field => ({ code, input, label: code, help: '', ofOneLesson: false })
+const field = (code: string, input: Field['input']): Field => ({ code, input, label: code, help: '', ofOneLesson: false, onlyWith: null })
 const licences = [{ id: 'CC-BY-4.0', name: 'CC BY 4.0, Attribution', terms: null }]
 
 describe('a set of details', () => {
@@ -32,6 +32,18 @@ describe('tags', () => {
   })
 })
 
+describe('a detail that goes with another', () => {
+  it.each([
+    [null, {}, {}, true],
+    ['mayDownload', {}, {}, false],
+    ['mayDownload', { mayDownload: true }, {}, true],
+    ['mayDownload', {}, { mayDownload: true }, true],
+    ['mayDownload', { mayDownload: false }, { mayDownload: true }, false],
+  ])('%s: %o over %o', (onlyWith, own, inherited, asked) => {
+    expect(isAsked({ ...field('downloadAs', 'profile'), onlyWith }, own, inherited)).toBe(asked)
+  })
+})
+
 describe('a detail in words', () => {
   it.each([
     [field('tags', 'words'), { tags: ['till', 'float'] }, 'till, float'],
@@ -46,9 +58,11 @@ describe('a detail in words', () => {
     [field('thirdParty', 'thirdParty'), { thirdParty: { used: true, permission: 'Tide tables by permission.' } }, 'Tide tables by permission.'],
     [field('thirdParty', 'thirdParty'), { thirdParty: { used: false, permission: '' } }, 'none'],
     [field('author', 'author'), { author: { name: 'Mara Tarn', contact: null } }, 'Mara Tarn'],
+    [field('downloadAs', 'profile'), { downloadAs: 'web' }, 'Web, 720p'],
+    [field('downloadAs', 'profile'), { downloadAs: 'other' }, 'one that is gone'],
     [field('category', 'line'), { category: 'Deck' }, 'Deck'],
     [field('category', 'line'), {}, undefined],
   ])('%o', (of, set, words) => {
-    expect(inWords(of, set, licences)).toBe(words)
+    expect(inWords(of, set, { licences, profiles: [{ profile: { id: 'web', title: 'Web, 720p' } }] })).toBe(words)
   })
 })

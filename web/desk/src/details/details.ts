@@ -20,6 +20,10 @@ export const useLessonDetails = (lessonId: string) =>
 /** Whether a set says something. */
 export const says = (set: DetailSet, code: string) => set[code as Code] !== undefined && set[code as Code] !== null
 
+/** Whether a detail is asked: some only where another is a yes. */
+export const isAsked = ({ onlyWith }: Field, own: DetailSet, inherited: DetailSet) =>
+  !onlyWith || (own[onlyWith as Code] ?? inherited[onlyWith as Code]) === true
+
 /** A set with one detail as another says it, or without it. */
 export function withDetail(set: DetailSet, code: string, value: unknown): DetailSet {
   const { [code as Code]: _, ...rest } = set
@@ -35,8 +39,14 @@ export function tagsOf(text: string): string[] {
 /** How much of a title lists show: what stands there is cut off behind so many characters. */
 export const shownInLists = 24
 
+/** What sets name by an identifier. */
+interface Known {
+  licences: Licence[]
+  profiles: { profile: Pick<Schemas['Profile'], 'id' | 'title'> }[]
+}
+
 /** What a set says of a detail, in a few words; nothing where it says nothing. */
-export function inWords(field: Field, set: DetailSet, licences: Licence[]): string | undefined {
+export function inWords(field: Field, set: DetailSet, known: Known): string | undefined {
   if (!says(set, field.code)) return undefined
   switch (field.input) {
     case 'words':
@@ -48,9 +58,11 @@ export function inWords(field: Field, set: DetailSet, licences: Licence[]): stri
     case 'age':
       return set.fromAge === 0 ? 'all ages' : `${set.fromAge} years`
     case 'licence':
-      return licences.find((l) => l.id === set.licence)?.name ?? set.licence ?? undefined
+      return known.licences.find((l) => l.id === set.licence)?.name ?? set.licence ?? undefined
     case 'thirdParty':
       return set.thirdParty?.used ? set.thirdParty.permission : 'none'
+    case 'profile':
+      return known.profiles.find(({ profile }) => profile.id === set.downloadAs)?.profile.title ?? 'one that is gone'
     case 'author':
       return [set.author?.name, set.author?.contact].filter(Boolean).join(', ')
     default:

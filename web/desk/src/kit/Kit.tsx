@@ -34,9 +34,15 @@ export function Kit() {
               <TextLink to="/kit/outlets/new">Add an outlet</TextLink>
             </p>
           </Waiting>
+          <p className="border-t border-hairline py-2">
+            <TextLink to="/kit/lists">Lists of lessons across courses, and who may see them</TextLink>
+          </p>
           <h2 className="mt-10">People</h2>
           <p className="border-t border-hairline py-2">
             <TextLink to="/kit/people">Who can sign in, and the groups in which they are named</TextLink>
+          </p>
+          <p className="border-t border-hairline py-2">
+            <TextLink to="/kit/sign-in">By which of the organisation’s providers people sign in</TextLink>
           </p>
           <h2 className="mt-6">Space</h2>
           <p className="border-t border-hairline py-2">

@@ -1,5 +1,7 @@
 import { useId } from 'react'
 import type { Schemas } from '../app/api'
+import { PeopleField } from './PeopleField'
+import { PictureField } from './PictureField'
 
 interface Props {
   field: Schemas['OutletField']
@@ -24,6 +26,8 @@ export function SettingsField({ field, value, change, problem }: Props) {
         {field.label}
       </label>
     )
+  if (field.input === 'picture') return <PictureField field={field} value={text} change={change} problem={problem} />
+  if (field.input === 'people') return <PeopleField field={field} value={Array.isArray(value) ? value : []} change={change} problem={problem} />
   return (
     <div className="flex flex-col gap-1">
       <label htmlFor={id} className="text-quiet">

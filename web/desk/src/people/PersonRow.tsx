@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { toast } from 'sonner'
 import { api, taken } from '../app/api'
 import { Button } from '../ui/Button'
+import { TextLink } from '../ui/TextLink'
 import { type Role, roles } from './roles'
 import type { Person } from './usePeople'
 
@@ -23,6 +24,10 @@ export function PersonRow({ person, mayChange }: { person: Person; mayChange: bo
   })
   const disable = useMutation({
     mutationFn: () => taken(person.isDisabled ? api.DELETE('/api/people/{id}/disabled', { params }) : api.PUT('/api/people/{id}/disabled', { params })),
+    ...settled,
+  })
+  const forget = useMutation({
+    mutationFn: () => taken(api.DELETE('/api/people/{id}/data', { params })),
     ...settled,
   })
   const invite = useMutation({
@@ -62,6 +67,7 @@ export function PersonRow({ person, mayChange }: { person: Person; mayChange: bo
           </form>
         )}
         <span className="block break-words text-small text-quiet">{person.mail}</span>
+        {person.mailRefused && <span className="block text-small text-amber">The mail server would not take mail to this address: {person.mailRefused}</span>}
       </td>
       <td className="py-1.5 pr-3 whitespace-nowrap">
         {mayChange && !person.isGuest && !person.isDisabled ? (
@@ -116,6 +122,21 @@ export function PersonRow({ person, mayChange }: { person: Person; mayChange: bo
                       Send a link for a password
                     </Button>
                   </>
+                )}
+                <TextLink href={`/api/people/${person.id}/data`} download>
+                  What is known of them
+                </TextLink>
+                {person.isDisabled && (
+                  <Button
+                    look="link"
+                    onClick={() =>
+                      window.confirm(
+                        `Remove all that is known of ${person.name}, for good? What they watched stays in the counts, as nobody’s. Their lessons become yours.`,
+                      ) && forget.mutate()
+                    }
+                  >
+                    Remove for good
+                  </Button>
                 )}
                 <Button look="link" onClick={() => (person.isDisabled ? disable.mutate() : setAsks(true))}>
                   {person.isDisabled ? 'Let in again' : 'Let in no more'}

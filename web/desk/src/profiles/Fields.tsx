@@ -1,5 +1,5 @@
 import { ChoiceSetting, NumberSetting, NumbersSetting, Setting, SwitchSetting } from './Setting'
-import { type Picture, type Profile, type Sound, words } from './settings'
+import { inPieces, type Picture, type Profile, type Sound, words } from './settings'
 
 interface Props {
   profile: Profile
@@ -36,7 +36,7 @@ export function Fields({ profile, change, usual }: Props) {
       <SwitchSetting path="indexAtFront" value={profile.indexAtFront} take={(indexAtFront) => change({ ...profile, indexAtFront })} />
       <h2 className="mt-5">Picture</h2>
       <SwitchSetting path="picture" value={picture !== null} take={(on) => change({ ...profile, picture: on ? usual.picture : null })} />
-      {picture && <PictureFields picture={picture} inPieces={profile.container === 'hls'} change={(next) => change({ ...profile, picture: next })} />}
+      {picture && <PictureFields picture={picture} inPieces={inPieces(profile)} change={(next) => change({ ...profile, picture: next })} />}
       <h2 className="mt-5">Sound</h2>
       <SwitchSetting path="sound" value={sound !== null} take={(on) => change({ ...profile, sound: on ? usual.sound : null })} />
       {sound && <SoundFields sound={sound} change={(next) => change({ ...profile, sound: next })} />}

@@ -57,6 +57,9 @@ export function useNotes() {
   }
 }
 
+/** Whether a lesson that is made with a profile is loaded piece by piece, and is no single file. */
+export const inPieces = (profile: Profile) => profile.container === 'hls'
+
 export function useProfiles() {
   return useQuery({ queryKey: ['profiles'], queryFn: () => taken(api.GET('/api/profiles')) })
 }
