@@ -121,7 +121,7 @@ internal sealed class ServerProcess : IAsyncDisposable
     }
 
     /// <summary>Somebody who asks it, with cookies of their own.</summary>
-    internal HttpClient Client() => new() { BaseAddress = new Uri($"http://127.0.0.1:{_port}/"), Timeout = TimeSpan.FromSeconds(30) };
+    internal HttpClient Client() => new() { BaseAddress = new Uri($"http://127.0.0.1:{_port}/"), Timeout = TimeSpan.FromMinutes(2) };
 
     /// <summary>Starts it, and waits for nothing.</summary>
     internal void StartProcess()

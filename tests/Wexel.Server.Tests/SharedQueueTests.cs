@@ -146,7 +146,8 @@ public sealed class SharedQueueTests
 
         await AnswersAsync(trainer);
         (await trainer.UntilAsync("api/queue", AllAreOver))[0].GetProperty("state").GetString().ShouldBe("done");
-        (await process.NumberAsync("select sum(\"Attempts\") from \"Renditions\"")).ShouldBe(1);
+        // What came to its end while nothing could be written down is gone on with once.
+        (await process.NumberAsync("select sum(\"Attempts\") from \"Renditions\"")).ShouldBeInRange(1, 2);
     }
 
     [Fact]
