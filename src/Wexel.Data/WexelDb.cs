@@ -16,6 +16,7 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
     public DbSet<ReleasedWord> ReleasedWords => Set<ReleasedWord>();
     public DbSet<SearchedText> SearchedTexts => Set<SearchedText>();
     public DbSet<Recording> Recordings => Set<Recording>();
+    public DbSet<HeardRecording> HeardRecordings => Set<HeardRecording>();
     public DbSet<Rendition> Renditions => Set<Rendition>();
     public DbSet<RenderBatch> RenderBatches => Set<RenderBatch>();
     public DbSet<OwnProfile> Profiles => Set<OwnProfile>();
@@ -94,8 +95,16 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
             recording.Property(r => r.Analysis).HasColumnType("jsonb");
             recording.Property(r => r.AnalysisSoFar).HasColumnType("jsonb");
         });
+        builder.Entity<HeardRecording>(heard =>
+        {
+            heard.HasKey(h => h.RecordingHash);
+            heard.HasOne<Recording>().WithOne().HasForeignKey<HeardRecording>(h => h.RecordingHash).OnDelete(DeleteBehavior.Cascade);
+            heard.Property(h => h.State).HasConversion<string>();
+            heard.Property(h => h.Heard).HasColumnType("jsonb");
+        });
         builder.Entity<House>(house =>
         {
+            house.Property(h => h.Words).HasColumnType("jsonb");
             house.Property(h => h.Id).ValueGeneratedNever();
             house.Property(h => h.MarkPlacement).HasColumnType("jsonb");
             house.Property(h => h.Details).HasColumnType("jsonb");

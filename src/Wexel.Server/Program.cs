@@ -17,10 +17,12 @@ using Wexel.Making;
 using Wexel.Making.Releasing;
 using Wexel.Making.Rendering;
 using Wexel.Making.Storage;
+using Wexel.Media.Speech;
 using Wexel.Media.Tools;
 using Wexel.Server;
 using Wexel.Server.Audit;
 using Wexel.Server.Board;
+using Wexel.Server.Captions;
 using Wexel.Server.Channel;
 using Wexel.Server.Demo;
 using Wexel.Server.Details;
@@ -46,6 +48,7 @@ using Wexel.Server.Serving;
 using Wexel.Server.Setup;
 using Wexel.Server.Shelves;
 using Wexel.Server.SignIn;
+using Wexel.Server.Speech;
 using Wexel.Server.Telemetry;
 using Wexel.Server.Trying;
 using Wexel.Server.Upkeep;
@@ -159,6 +162,7 @@ builder
     .AddScoped<FileNamer>()
     .AddTransient<IDelivery>(services => services.GetRequiredService<PutDelivery>())
     .AddTransient<Deliveries>();
+builder.Services.AddSingleton<ISpeechEngine>(new PocketSphinx()).AddSingleton<SpeechEngines>();
 builder
     .Services.AddScoped<OutletShelf>()
     .AddScoped<ReleaseShelf>()
@@ -178,6 +182,7 @@ builder
     .AddSingleton<CaptionStore>()
     .AddScoped<LessonSaver>()
     .AddScoped<RenderPlans>()
+    .AddScoped<DraftReader>()
     .AddScoped<EstimateReader>()
     .AddScoped<RenderQueue>()
     .AddScoped<RenditionWork>()
@@ -243,6 +248,7 @@ if (System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name != "GetDocumen
         .AddUpkeep<LeftWork>()
         .AddUpkeep<LeftReleases>()
         .AddUpkeep<TemporaryFiles>()
+        .AddUpkeep<Hearing>()
         .AddUpkeep<LessonKeeper>()
         .AddUpkeep<LessonSearch>()
         .AddUpkeep<ReleasedSearch>()
@@ -311,6 +317,8 @@ app.MapMoveIns();
 app.MapSplitting();
 app.MapCuts();
 app.MapSuggestions();
+app.MapCaptions();
+app.MapDrafts();
 app.MapRecordings();
 app.MapFrames();
 app.MapTus();

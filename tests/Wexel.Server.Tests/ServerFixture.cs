@@ -87,6 +87,8 @@ public class ServerFixture : IAsyncLifetime
             host.UseSetting("Wexel:SmtpPort", outside.SmtpPort.ToString(System.Globalization.CultureInfo.InvariantCulture));
             host.UseSetting("Wexel:OutletHosts:0", $"127.0.0.1:{SilentPort}");
             host.UseSetting("Wexel:KeepFree", "0");
+            // Where speech is what is looked at, that is said.
+            host.UseSetting("Wexel:SpeechDrafts", "false");
             host.UseSetting("Wexel:PasswordIterations", "1000");
             host.UseSetting("Wexel:SignInsAnAddress", "100000");
             host.UseSetting("Wexel:HandInSettles", "00:00:01.5");

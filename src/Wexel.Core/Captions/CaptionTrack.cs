@@ -1,4 +1,5 @@
 using System.Security.Cryptography;
+using System.Text.Json.Serialization;
 
 namespace Wexel.Core.Captions;
 
@@ -10,16 +11,22 @@ public enum TrackKind
 
     /// <summary>What is said, in another language.</summary>
     Translation,
+
+    /// <summary>What a machine heard, as it heard it.</summary>
+    MachineDraft,
 }
 
 /// <summary>How far a track is.</summary>
 public enum TrackState
 {
-    /// <summary>A machine made it, and nobody has looked it through; learners do not get it.</summary>
+    /// <summary>A machine made it, and nobody has looked all of it through; learners get it only where somebody says so.</summary>
     Draft,
 
     /// <summary>Somebody wrote or corrected it.</summary>
     Corrected,
+
+    /// <summary>Somebody else, or the same person once more, has checked it against the voice.</summary>
+    Checked,
 }
 
 /// <summary>One track of captions; its cues lie in a file of their own, named by its hash.</summary>
@@ -30,6 +37,9 @@ public enum TrackState
 /// <param name="CueCount">How many captions there are.</param>
 /// <param name="Kind">What it is.</param>
 /// <param name="State">How far it is.</param>
+/// <param name="GoesOut">Whether learners get it though it is a draft; it is called one there too.</param>
+/// <param name="CheckedBy">Who checked it; null where nobody has.</param>
+/// <param name="CheckedAt">When that was.</param>
 public sealed record CaptionTrack(
     string Id,
     string Hash,
@@ -37,15 +47,18 @@ public sealed record CaptionTrack(
     string FileName,
     int CueCount,
     TrackKind Kind = TrackKind.Captions,
-    TrackState State = TrackState.Corrected
+    TrackState State = TrackState.Corrected,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool GoesOut = false,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? CheckedBy = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] DateTimeOffset? CheckedAt = null
 )
 {
     /// <summary>The most tracks that a lesson may have.</summary>
     public const int Most = 50;
 
     /// <summary>Whether learners get it.</summary>
-    [System.Text.Json.Serialization.JsonIgnore]
-    public bool IsForLearners => State != TrackState.Draft;
+    [JsonIgnore]
+    public bool IsForLearners => State != TrackState.Draft || GoesOut;
 
     /// <summary>The track with other captions.</summary>
     public CaptionTrack With(IReadOnlyList<Cue> cues) => this with { Hash = HashOf(cues), CueCount = cues.Count };

@@ -74,6 +74,9 @@ public sealed record LessonFile(
     /// <param name="Kind">What they are to the voice.</param>
     /// <param name="State">How far they are; a draft is not shown to learners.</param>
     /// <param name="Hash">What names them where they are kept; null for such as are kept nowhere yet.</param>
+    /// <param name="GoesOut">Whether learners get them though they are a draft.</param>
+    /// <param name="CheckedBy">Who checked them.</param>
+    /// <param name="CheckedAt">When that was.</param>
     public sealed record CaptionFile(
         string File,
         string Language,
@@ -81,7 +84,10 @@ public sealed record LessonFile(
         string? Id = null,
         TrackKind Kind = TrackKind.Captions,
         TrackState State = TrackState.Corrected,
-        string? Hash = null
+        string? Hash = null,
+        bool GoesOut = false,
+        string? CheckedBy = null,
+        DateTimeOffset? CheckedAt = null
     );
 
     /// <summary>The house's mark.</summary>
@@ -190,7 +196,18 @@ public sealed record LessonFile(
             lesson.Cuts,
             [
                 .. lesson.Captions.Zip(captions, (track, path) =>
-                    new CaptionFile(path, track.Language, track.FileName, track.Id, track.Kind, track.State, track.Hash)
+                    new CaptionFile(
+                        path,
+                        track.Language,
+                        track.FileName,
+                        track.Id,
+                        track.Kind,
+                        track.State,
+                        track.Hash,
+                        track.GoesOut,
+                        track.CheckedBy,
+                        track.CheckedAt
+                    )
                 ),
             ],
             lesson.Canvas,
@@ -241,7 +258,17 @@ public sealed record LessonFile(
             {
                 var cues = Cue.Kind.WithNames(read);
                 var track = CaptionTrack.Of(file.Id ?? "", cues, LanguageTag.Parse(file.Language) ?? file.Language, file.Name ?? Path.GetFileName(file.File));
-                return (Track: track with { Kind = file.Kind, State = file.State }, Cues: cues);
+                return (
+                    Track: track with
+                    {
+                        Kind = file.Kind,
+                        State = file.State,
+                        GoesOut = file.GoesOut,
+                        CheckedBy = file.CheckedBy,
+                        CheckedAt = file.CheckedAt,
+                    },
+                    Cues: cues
+                );
             })
             .ToList();
         var names = CaptionTrack.WithNames([.. tracks.Select(t => t.Track)]);

@@ -17,7 +17,7 @@ public static class LessonKeys
                 .Each("recordings", lesson.Recordings)
                 .Each("cuts", lesson.Cuts, (f, cut) => f.Add("is", cut))
                 .Each("captions", [.. lesson.Captions.Where(c => c.IsForLearners)], (f, c) =>
-                    f.Add("hash", c.Hash).Add("language", c.Language).Add("kind", (TrackKind?)c.Kind)
+                    Draft(f.Add("hash", c.Hash).Add("language", c.Language).Add("kind", (TrackKind?)c.Kind), c)
                 )
                 .Add("mark", lesson.HouseMark)
                 .Part("canvas", lesson.Canvas, (f, c) =>
@@ -37,6 +37,9 @@ public static class LessonKeys
             return list(lesson);
         }
     }
+
+    /// <summary>Learners are told of a draft that it is one.</summary>
+    private static KeyFields Draft(KeyFields key, CaptionTrack track) => track.State == TrackState.Draft ? key.Add("draft", true) : key;
 
     private static void Declare(KeyFields key, PicturePart part) => key.Add("x", part.X).Add("y", part.Y).Add("width", part.Width).Add("height", part.Height);
 }

@@ -461,6 +461,40 @@ namespace Wexel.Data.Migrations
                     b.ToTable("GroupMembers");
                 });
 
+            modelBuilder.Entity("Wexel.Data.Model.HeardRecording", b =>
+                {
+                    b.Property<string>("RecordingHash")
+                        .HasColumnType("text");
+
+                    b.Property<int>("Asked")
+                        .HasColumnType("integer");
+
+                    b.Property<int>("Attempts")
+                        .HasColumnType("integer");
+
+                    b.Property<string>("Failure")
+                        .HasColumnType("text");
+
+                    b.Property<string>("Heard")
+                        .IsRequired()
+                        .HasColumnType("jsonb");
+
+                    b.Property<string>("Language")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<TimeSpan>("Until")
+                        .HasColumnType("interval");
+
+                    b.HasKey("RecordingHash");
+
+                    b.ToTable("HeardRecordings");
+                });
+
             modelBuilder.Entity("Wexel.Data.Model.House", b =>
                 {
                     b.Property<int>("Id")
@@ -496,6 +530,9 @@ namespace Wexel.Data.Migrations
 
                     b.Property<long?>("TrafficBytesAMonth")
                         .HasColumnType("bigint");
+
+                    b.Property<string>("Words")
+                        .HasColumnType("jsonb");
 
                     b.HasKey("Id");
 
@@ -1785,6 +1822,15 @@ namespace Wexel.Data.Migrations
                         .IsRequired();
 
                     b.Navigation("Person");
+                });
+
+            modelBuilder.Entity("Wexel.Data.Model.HeardRecording", b =>
+                {
+                    b.HasOne("Wexel.Data.Model.Recording", null)
+                        .WithOne()
+                        .HasForeignKey("Wexel.Data.Model.HeardRecording", "RecordingHash")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
                 });
 
             modelBuilder.Entity("Wexel.Data.Model.LearnerNote", b =>

@@ -29,6 +29,9 @@ public sealed class House
     /// <summary>What is said about everything that the house makes, a <see cref="Core.Details.DetailSet"/> as JSON; null for nothing.</summary>
     public string? Details { get; set; }
 
+    /// <summary>How the house writes names, acronyms and phrases, a <see cref="Core.Speech.WordList"/> as JSON; null for none.</summary>
+    public string? Words { get; set; }
+
     /// <summary>How files are named after their lessons, a <see cref="Core.Naming.NamePattern"/>; null for what is usual.</summary>
     public string? FilePattern { get; set; }
 

@@ -5,7 +5,7 @@ using CliWrap.EventStream;
 
 namespace Wexel.Media.Tools;
 
-/// <summary>Runs ffmpeg and ffprobe: arguments as a list, local files only, what they write read line by line.</summary>
+/// <summary>Runs ffmpeg, ffprobe and what else reads media: arguments as a list, local files only, what they write read line by line.</summary>
 public static class MediaTool
 {
     private const int LinesKept = 12;
@@ -134,6 +134,56 @@ public static class MediaTool
             .ExecuteAsync(cancel);
         if (result.ExitCode != 0)
             throw Failed("ffmpeg", tail, result.ExitCode, null, result.RunTime);
+    }
+
+    /// <summary>Whether a program is found on this machine.</summary>
+    /// <param name="tool">Its name, or the path of its file.</param>
+    public static bool IsInstalled(string tool) =>
+        (Environment.GetEnvironmentVariable("PATH") ?? "").Split(Path.PathSeparator).Any(folder => File.Exists(Path.Combine(folder, tool)));
+
+    /// <summary>Runs any other tool, which leaves the processor to whatever else wants it, and gives back what it printed.</summary>
+    /// <param name="tool">Its name, or the path of its file.</param>
+    /// <param name="arguments">Its arguments.</param>
+    /// <param name="mostBytes">The most that it may print; one that prints more is ended.</param>
+    /// <param name="limits">What it may use.</param>
+    /// <param name="cancel">Ends it.</param>
+    /// <exception cref="ToolFailedException">It ended with an error, or printed more.</exception>
+    public static async Task<string> OutputAsync(string tool, IEnumerable<string> arguments, int mostBytes, ChildLimits limits, CancellationToken cancel)
+    {
+        var (tail, began, output) = (new Queue<string>(), Stopwatch.GetTimestamp(), new MemoryStream());
+        using var enough = CancellationTokenSource.CreateLinkedTokenSource(cancel);
+        var isTooMuch = false;
+        try
+        {
+            var result = await Tool(tool, limits, true, arguments)
+                .WithStandardOutputPipe(
+                    PipeTarget.Create(
+                        async (stream, token) =>
+                        {
+                            var block = new byte[16_384];
+                            int read;
+                            while ((read = await stream.ReadAsync(block, token)) > 0)
+                            {
+                                output.Write(block, 0, read);
+                                if (output.Length <= mostBytes)
+                                    continue;
+                                isTooMuch = true;
+                                await enough.CancelAsync();
+                            }
+                        }
+                    )
+                )
+                .WithStandardErrorPipe(PipeTarget.ToDelegate(line => Keep(tail, line)))
+                .WithValidation(CommandResultValidation.None)
+                .ExecuteAsync(enough.Token);
+            return result.ExitCode == 0
+                ? System.Text.Encoding.UTF8.GetString(output.GetBuffer(), 0, (int)output.Length)
+                : throw Failed(tool, tail, result.ExitCode, limits, Stopwatch.GetElapsedTime(began));
+        }
+        catch (OperationCanceledException) when (isTooMuch)
+        {
+            throw new ToolFailedException(tool, $"It printed more than {mostBytes} bytes, so it prints rubbish, and was ended.");
+        }
     }
 
     private static Command Tool(string tool, ChildLimits? limits, bool aside, IEnumerable<string> arguments)

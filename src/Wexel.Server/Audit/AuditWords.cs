@@ -46,6 +46,8 @@ internal static class AuditWords
         ["PutIntoList"] = new("put a lesson into a list"),
         ["TakeOutOfList"] = new("took a lesson out of a list"),
         ["EndSession"] = new("signed another browser out"),
+        ["StopDraft"] = new("stopped the draft of captions of", AuditSubject.Lesson),
+        ["ListenAgain"] = new("had a draft of captions made again for", AuditSubject.Lesson),
         ["AnswerNote"] = new("answered a learner’s note at", AuditSubject.Lesson),
         ["GiveLesson"] = new("gave to somebody else", AuditSubject.Lesson),
         ["ForgetPassword"] = new("had a link for a new password sent"),
@@ -120,6 +122,7 @@ internal static class AuditWords
         ["RemoveProfile"] = new("removed the profile", AuditSubject.Profile),
         ["SaveHouse"] = new("changed the house’s colour"),
         ["SavePlan"] = new("changed the line and the hosting plan"),
+        ["SaveHouseWords"] = new("changed the house’s word list"),
         ["SaveNames"] = new("changed how files are named"),
         ["SaveHouseDetails"] = new("changed what the house says about all lessons"),
         ["TakeMark"] = new("changed the house’s mark"),
@@ -132,6 +135,7 @@ internal static class AuditWords
         new[]
         {
             "AddCaptions",
+            "ChangeCues",
             "TakePicture",
             "CanvasOutcome",
             "CanvasSizes",
@@ -151,6 +155,7 @@ internal static class AuditWords
             "ReadContents",
             "SplitOutcome",
             "TakeCaptionsInside",
+            "TakeDraft",
             "TryProfiles",
             "ViewPath",
         }.ToFrozenSet();

@@ -5,6 +5,7 @@ using Wexel.Core.Kit;
 using Wexel.Core.Naming;
 using Wexel.Core.Outlets;
 using Wexel.Core.Recordings;
+using Wexel.Core.Speech;
 using Wexel.Data.Model;
 using Wexel.Making.Storage;
 using Wexel.Server.Setup;
@@ -52,6 +53,8 @@ internal static class HouseEndpoints
         group.MapPut("", SaveAsync).WithName("SaveHouse");
         group.MapPut("plan", SavePlanAsync).WithName("SavePlan");
         group.MapPut("names", SaveNamesAsync).WithName("SaveNames");
+        group.MapGet("words", WordsAsync).WithName("HouseWords");
+        group.MapPut("words", SaveWordsAsync).WithName("SaveHouseWords");
         group.MapPut("mark", TakeMarkAsync).WithName("TakeMark").Accepts<Stream>("application/octet-stream");
         group.MapPut("mark/placement", PlaceAsync).WithName("PlaceMark");
         group.MapPost("mark/box", BoxAsync).WithName("MarkBox");
@@ -85,6 +88,12 @@ internal static class HouseEndpoints
         await keeper.SaveNamesAsync(names.FilePattern, cancel) is { } problem
             ? Problems.Answer(problem)
             : TypedResults.Ok(View(await keeper.FindAsync(cancel), options));
+
+    private static async Task<Ok<WordList>> WordsAsync(HouseKeeper keeper, CancellationToken cancel) =>
+        TypedResults.Ok(HouseShelf.Words(await keeper.FindAsync(cancel)));
+
+    private static async Task<Results<Ok<WordList>, ProblemHttpResult>> SaveWordsAsync(WordList words, HouseKeeper keeper, CancellationToken cancel) =>
+        await keeper.SaveWordsAsync(words, cancel) is { } problem ? Problems.Answer(problem) : await WordsAsync(keeper, cancel);
 
     private static async Task<Results<Ok<HouseView>, ProblemHttpResult>> TakeMarkAsync(
         HttpRequest request,

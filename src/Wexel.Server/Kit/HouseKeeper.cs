@@ -6,6 +6,7 @@ using Wexel.Core.Kit;
 using Wexel.Core.Naming;
 using Wexel.Core.Outlets;
 using Wexel.Core.Recordings;
+using Wexel.Core.Speech;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Making.Storage;
@@ -54,6 +55,16 @@ internal sealed class HouseKeeper(WexelDb db, FileStore store, PictureTaker pict
         if (!NamePattern.Parse(wanted).Is(out _, out var problem))
             return problem;
         (await FindAsync(cancel)).FilePattern = wanted == NamePattern.UsualText ? null : wanted;
+        await db.SaveChangesAsync(cancel);
+        return null;
+    }
+
+    internal async Task<Problem?> SaveWordsAsync(WordList words, CancellationToken cancel)
+    {
+        var tidy = words.Tidy();
+        if (tidy.Refusal() is { } problem)
+            return problem;
+        (await FindAsync(cancel)).Words = tidy.Words.Count == 0 ? null : WordList.Format.Write(tidy);
         await db.SaveChangesAsync(cancel);
         return null;
     }

@@ -2,20 +2,15 @@ using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
-using Wexel.Core.Captions;
 using Wexel.Core.Contents;
 using Wexel.Core.Lessons;
 using Wexel.Core.Outlets;
 using Wexel.Core.Placing;
 using Wexel.Data;
 using Wexel.Data.Model;
-using Wexel.Making.Storage;
-using Wexel.Media.Analysing;
-using Wexel.Media.Tools;
 using Wexel.Server.Releases;
 using Wexel.Server.Setup;
 using Wexel.Server.Shelves;
-using Wexel.Server.Uploads;
 
 namespace Wexel.Server.Lessons;
 
@@ -54,13 +49,6 @@ internal sealed record SaveRequest(int BasedOn, LessonDocument Document, int? Re
 
 internal sealed record ContentsRequest(string Text);
 
-internal sealed record CaptionsRead(CaptionTrack? Track, IReadOnlyList<Problem> Problems);
-
-/// <param name="Recordings">The hashes of the lesson's recordings, in their order.</param>
-/// <param name="Place">Which of their subtitle tracks, from 0.</param>
-/// <param name="Language">The lesson's, for a track that does not say its own.</param>
-internal sealed record CaptionsInsideRequest(IReadOnlyList<string> Recordings, int Place, string Language);
-
 internal sealed record LearnerRow(string Name, double SeenShare, DateTimeOffset? CompletedAt, DateTimeOffset SeenLastAt);
 
 internal static class LessonEndpoints
@@ -73,9 +61,6 @@ internal static class LessonEndpoints
         group.MapPut("{id:guid}/document", SaveAsync).WithName("SaveLesson");
         group.MapGet("{id:guid}/learners", LearnersAsync).WithName("Learners");
         routes.MapPost("/api/contents/read", ReadContents).WithName("ReadContents");
-        routes.MapPut("/api/captions", AddCaptionsAsync).WithName("AddCaptions").Accepts<Stream>("application/octet-stream");
-        routes.MapPost("/api/captions/inside", TakeInsideAsync).WithName("TakeCaptionsInside");
-        routes.MapGet("/api/captions/{hash}", CuesAsync).WithName("Cues");
     }
 
     private static async Task<Ok<List<CourseView>>> ListAsync(WexelDb db, StandingReader reader, CancellationToken cancel)
@@ -217,65 +202,6 @@ internal static class LessonEndpoints
     }
 
     private static Ok<ContentsReading> ReadContents(ContentsRequest request) => TypedResults.Ok(ContentsText.Read(request.Text));
-
-    private static async Task<Results<Ok<CaptionsRead>, ProblemHttpResult>> AddCaptionsAsync(
-        string fileName,
-        string language,
-        HttpRequest request,
-        CaptionStore captions,
-        CancellationToken cancel
-    )
-    {
-        if (LanguageTag.Parse(language) is not { } known)
-            return Problems.Answer(new Problem("captions-no-language", $"“{Problem.Shown(language)}” is no language; write it such as en-GB.", "language"));
-        request.TakeAtMost(CaptionFile.LargestBytes);
-        using var bytes = new MemoryStream();
-        await request.Body.CopyToAsync(bytes, cancel);
-        var reading = CaptionFile.Read(bytes.ToArray());
-        if (reading.Cues.Count == 0)
-            return TypedResults.Ok(new CaptionsRead(null, reading.Problems));
-        var track = await captions.AddAsync(reading.Cues, known, Receiver.CleanName(fileName), cancel);
-        return TypedResults.Ok(new CaptionsRead(track, reading.Problems));
-    }
-
-    /// <summary>Takes the captions that stand inside recordings, along the time of their reel; one that has no such track has none.</summary>
-    private static async Task<Results<Ok<CaptionsRead>, ProblemHttpResult>> TakeInsideAsync(
-        CaptionsInsideRequest request,
-        LessonReels reels,
-        FileStore store,
-        CaptionStore captions,
-        CancellationToken cancel
-    )
-    {
-        if (await reels.FindAsync(request.Recordings, cancel) is not { } reel)
-            return Problems.NotThere("recording");
-        var (cues, problems) = (new List<Cue>(), new List<Problem>());
-        var found = reel.Reel.Parts.Select(p => p.Facts.Subtitles?.FirstOrDefault(s => s.Place == request.Place)).ToList();
-        try
-        {
-            foreach (var (index, track) in found.Index().Where(f => f.Item is not null))
-            {
-                var reading = await SubtitleReader.ReadAsync(store.Recording(reel.Hashes[index]), track!.Place, cancel);
-                cues.AddRange(SubtitleReader.Later(reading.Cues, reel.Reel.SpanOf(index).Start));
-                problems.AddRange(reading.Problems);
-            }
-        }
-        catch (ToolFailedException failed)
-        {
-            return Problems.Answer(new Problem("captions-inside", $"The captions could not be taken out: {failed.Said}"));
-        }
-
-        if (cues.Count == 0)
-            return TypedResults.Ok(new CaptionsRead(null, problems.Count > 0 ? problems : [new Problem("captions-none", "There is no caption inside.")]));
-        var language = found.Select(f => f?.Language).FirstOrDefault(l => l is not null) ?? request.Language;
-        // A file that says only "English" is of the lesson's region.
-        if (request.Language.StartsWith(language + "-", StringComparison.OrdinalIgnoreCase))
-            language = request.Language;
-        return TypedResults.Ok(new CaptionsRead(await captions.AddAsync(cues, language, "From the recording", cancel), problems));
-    }
-
-    private static async Task<Results<Ok<IReadOnlyList<Cue>>, ProblemHttpResult>> CuesAsync(string hash, CaptionStore captions, CancellationToken cancel) =>
-        await captions.ReadAsync(hash, cancel) is { } cues ? TypedResults.Ok(cues) : Problems.NotThere("caption file");
 
     private static async Task<Ok<List<LearnerRow>>> LearnersAsync(Guid id, WexelDb db, CancellationToken cancel) =>
         TypedResults.Ok(

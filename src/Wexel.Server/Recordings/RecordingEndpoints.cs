@@ -1,6 +1,7 @@
 using System.Security.Claims;
 using Hangfire;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
 using Wexel.Core.Documents;
 using Wexel.Core.Editing;
@@ -131,6 +132,8 @@ internal static class RecordingEndpoints
             return TypedResults.NoContent();
         AnalysisJob.ListenAgain(recording, facts with { UsedSounds = tracks }, store);
         await db.SaveChangesAsync(cancel);
+        // What was heard was another track.
+        await db.HeardRecordings.Where(h => h.RecordingHash == hash).ExecuteDeleteAsync(cancel);
         jobs.Enqueue<AnalysisJob>(job => job.RunAsync(hash, CancellationToken.None));
         await news.RecordingAsync(hash);
         return TypedResults.NoContent();

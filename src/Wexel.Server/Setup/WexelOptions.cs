@@ -143,6 +143,12 @@ internal sealed class WexelOptions
     /// <summary>How long an encoder may report nothing before it counts as hanging and is ended.</summary>
     public TimeSpan EncoderHangsAfter { get; set; } = TimeSpan.FromMinutes(2);
 
+    /// <summary>Whether recordings are listened to for drafts of captions when the machine has nothing better to do.</summary>
+    public bool SpeechDrafts { get; set; } = true;
+
+    /// <summary>How often is looked for recordings to listen to.</summary>
+    public TimeSpan SpeechEvery { get; set; } = TimeSpan.FromSeconds(5);
+
     /// <summary>Bytes that must stay free on the disk.</summary>
     public long KeepFree { get; set; } = 512L * 1024 * 1024;
 

@@ -51,10 +51,14 @@ internal sealed class CaptionStore(FileStore store)
     /// <summary>Whether there is a file of that hash.</summary>
     internal bool Has(string hash) => hash.Length == 64 && hash.All(char.IsAsciiHexDigitLower) && File.Exists(store.Captions(hash));
 
-    private async Task KeepAsync(IReadOnlyList<Cue> cues, CancellationToken cancel)
+    /// <summary>Keeps what a track says.</summary>
+    /// <returns>The hash that names it.</returns>
+    internal async Task<string> KeepAsync(IReadOnlyList<Cue> cues, CancellationToken cancel)
     {
-        var path = store.Captions(CaptionTrack.HashOf(cues));
+        var hash = CaptionTrack.HashOf(cues);
+        var path = store.Captions(hash);
         if (!File.Exists(path))
             await WholeFile.MakeAsync(path, temporary => File.WriteAllTextAsync(temporary, WebVttText.WriteKept(cues), cancel));
+        return hash;
     }
 }

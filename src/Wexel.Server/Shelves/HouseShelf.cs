@@ -3,6 +3,7 @@ using Wexel.Core.Kit;
 using Wexel.Core.Naming;
 using Wexel.Core.Outlets;
 using Wexel.Core.Recordings;
+using Wexel.Core.Speech;
 using Wexel.Data.Model;
 
 namespace Wexel.Server.Shelves;
@@ -17,6 +18,9 @@ internal static class HouseShelf
     /// <summary>How files are named after their lessons.</summary>
     internal static NamePattern Pattern(House? house) =>
         house?.FilePattern is { } kept && NamePattern.Parse(kept).Is(out var pattern, out _) ? pattern : NamePattern.Usual;
+
+    /// <summary>How the house writes names, acronyms and phrases.</summary>
+    internal static WordList Words(House? house) => house?.Words is { } kept ? WordList.Format.Read(kept) : WordList.None;
 
     /// <summary>The mark as it is put on lessons; null where it is not.</summary>
     internal static MarkOnPicture? OnPictures(House? house) =>

@@ -15,6 +15,7 @@ public class FolderTests
             Placing: Keys Recordings Timing
             Kit: Keys Recordings
             Captions: Keys Placing Recordings Timing
+            Speech: Captions Documents Placing Recordings Timing
             Contents: Keys Placing Timing
             Editing: Keys Placing Recordings Timing
             Details: Captions Contents Documents Keys Placing
@@ -36,6 +37,7 @@ public class FolderTests
             Tools: Containers
             Packaging: Tools
             Probing: Containers Tools
+            Speech: Tools
             Analysing: Tools
             Rendering: Analysing Containers Probing Tools
             Measuring: Analysing Containers Probing Rendering Tools
@@ -69,7 +71,9 @@ public class FolderTests
             Lists: Setup Shelves SignIn
             Kit: Setup Shelves
             Recordings: Live Setup Shelves
+            Speech: Live Setup Shelves Upkeep
             Uploads: Live Recordings Setup SignIn Upkeep
+            Captions: Setup Shelves Uploads
             Details: Live Setup Shelves
             Outlets: Setup Shelves SignIn
             Feeds: Outlets Serving Setup Shelves
@@ -79,7 +83,7 @@ public class FolderTests
             Trying: Estimates Setup Shelves
             Releases: Feeds Live Mailing Outlets People Rendering Setup Shelves SignIn Telemetry Upkeep
             Board: Estimates Releases Setup Shelves SignIn
-            Lessons: Live Recordings Releases Setup Shelves SignIn Uploads Upkeep
+            Lessons: Live Recordings Releases Setup Shelves SignIn Upkeep
             Library: Releases Rendering Setup Shelves SignIn
             Channel: Following Learning Lists People Releases Remembering Serving Setup Shelves SignIn Upkeep
             Demo: Details Feeds Kit Learning Lists Outlets People Providers Recordings Releases Setup Shelves Uploads

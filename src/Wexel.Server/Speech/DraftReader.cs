@@ -1,0 +1,80 @@
+using Microsoft.EntityFrameworkCore;
+using Wexel.Core;
+using Wexel.Core.Captions;
+using Wexel.Core.Documents;
+using Wexel.Core.Lessons;
+using Wexel.Core.Speech;
+using Wexel.Core.Timing;
+using Wexel.Data;
+using Wexel.Data.Model;
+using Wexel.Server.Shelves;
+
+namespace Wexel.Server.Speech;
+
+/// <summary>Makes the draft of a lesson's captions of what was heard of its recordings. It is made anew whenever somebody looks: what the house's word list or
+/// another take changes is in it.</summary>
+internal sealed class DraftReader(WexelDb db, LessonSaver saver, LessonReels reels, SpeechEngines engines)
+{
+    /// <summary>The draft; null where there is no such lesson.</summary>
+    internal async Task<DraftView?> ReadAsync(Guid lessonId, CancellationToken cancel)
+    {
+        if (await LessonAsync(lessonId, cancel) is not { } document)
+            return null;
+        var found = await reels.ReadAsync(document, cancel);
+        var rows = await db
+            .HeardRecordings.AsNoTracking()
+            .Where(h => document.Recordings.Contains(h.RecordingHash))
+            .ToDictionaryAsync(h => h.RecordingHash, cancel);
+        var house = HouseShelf.Words(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel));
+        var outlook = found.Analyses.Where(a => a is { LookedUntil: null }).SelectMany(a => SpeechOutlook.Find(a!)).DistinctBy(p => p.Code).ToList();
+        var (words, writes, engine) = (new List<HeardWord>(), false, "");
+        var (listened, whole) = (TimeSpan.Zero, TimeSpan.Zero);
+        foreach (var (index, hash) in found.Hashes.Index())
+        {
+            var span = found.Reel.SpanOf(index);
+            whole += span.Length;
+            if (rows.GetValueOrDefault(hash) is not { } row)
+                continue;
+            listened += row.State == HearingState.Done || row.Until > span.Length ? span.Length : row.Until;
+            var heard = WexelJson.Read<HeardSpeech>(row.Heard);
+            (writes, engine) = (writes || heard.Writes, engine.Length > 0 ? engine : heard.Engine);
+            words.AddRange(heard.Words.Where(w => w.Span.Start < span.Length).Select(w => w with { Span = Along(w.Span, span) }));
+        }
+
+        var edges = found.Hashes.Index().Skip(1).Select(p => found.Reel.SpanOf(p.Index).Start).Concat(document.Cuts.SelectMany(c => new[] { c.Start, c.End }));
+        var written = Sentences.Write(words, writes, house, [.. edges.Order()]);
+        var guidelines = document.Details.ForChildren == true ? CaptionGuidelines.Children : CaptionGuidelines.Adults;
+        return new DraftView(
+            State(found.Hashes, rows, document.Language),
+            whole > TimeSpan.Zero ? listened / whole : 1,
+            engine,
+            rows.Values.Select(r => r.Language).FirstOrDefault() ?? document.Language,
+            words.Count == 0 ? null : words.Select(w => w.Confidence).Order().ElementAt(words.Count / 2),
+            Failure(rows.Values, document.Language),
+            outlook,
+            CueMaker.Make(written, guidelines, found.Reel.Grid, [.. edges.Order()], found.Reel.Length),
+            [.. words.Where(w => w.IsUnsure).Select(w => new UnsureWord(w.Span, w.Text, w.Confidence))]
+        );
+    }
+
+    /// <summary>A lesson as it was saved last; null where there is none.</summary>
+    internal async Task<LessonDocument?> LessonAsync(Guid id, CancellationToken cancel) =>
+        await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel) is { } lesson ? await saver.CurrentAsync(lesson, cancel) : null;
+
+    /// <summary>As far as the one of them that is least far.</summary>
+    private HearingState State(IReadOnlyList<string> hashes, Dictionary<string, HeardRecording> rows, string language)
+    {
+        var states = hashes.Select(h => rows.GetValueOrDefault(h)?.State ?? (engines.For(language) is null ? HearingState.NoEngine : HearingState.Listening));
+        HearingState[] first = [HearingState.Listening, HearingState.Failed, HearingState.Stopped, HearingState.NoEngine];
+        return first.Where(states.Contains).Select(s => (HearingState?)s).FirstOrDefault() ?? HearingState.Done;
+    }
+
+    private string? Failure(IEnumerable<HeardRecording> rows, string language) =>
+        rows.Select(r => r.Failure).FirstOrDefault(f => f is not null) ?? (engines.For(language) is null ? engines.WhyNone(language) : null);
+
+    private static TimeRange Along(TimeRange word, TimeRange recording)
+    {
+        var end = recording.Start + word.End;
+        return new TimeRange(recording.Start + word.Start, end < recording.End ? end : recording.End);
+    }
+}

@@ -1,0 +1,138 @@
+using System.Diagnostics;
+using CliWrap;
+using Wexel.Core.Recordings;
+using Wexel.Core.Speech;
+using Wexel.Core.Timing;
+using Wexel.Media.Probing;
+using Wexel.Media.Speech;
+using Wexel.Media.Tools;
+
+namespace Wexel.Media.Tests;
+
+/// <summary>Speech becomes words with their times, by engines that are processes of their own and may die.</summary>
+public sealed class SpeechTests(Clips clips) : IClassFixture<Clips>
+{
+    /// <summary>Debian's pocketsphinx-testdata: recordings with what is read in them.</summary>
+    private const string Known = "/usr/share/pocketsphinx/test/data/librivox";
+
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    /// <summary>Held against the transcription that Debian's pocketsphinx-testdata ships with its recordings: 71 words read aloud.</summary>
+    [Fact]
+    public async Task Most_words_of_known_recordings_are_heard_and_none_overlaps()
+    {
+        var (said, heard) = (new List<string>(), new List<string>());
+        foreach (var line in await File.ReadAllLinesAsync(Path.Combine(Known, "transcription"), Cancel))
+        {
+            var name = line[(line.LastIndexOf('(') + 1)..].TrimEnd(')');
+            said.AddRange(line[4..line.LastIndexOf("</s>", StringComparison.Ordinal)].Split(' ', StringSplitOptions.RemoveEmptyEntries));
+            var words = await new PocketSphinx().ListenAsync(Path.Combine(Known, name + ".wav"), "en-US", Limits(60), Cancel);
+            words.Zip(words.Skip(1)).ShouldAllBe(w => w.First.Span.End <= w.Second.Span.Start);
+            words.ShouldAllBe(w => w.Confidence >= 0 && w.Confidence <= 1 && !w.Text.Contains('('));
+            heard.AddRange(words.Select(w => WordList.Plain(w.Text)));
+        }
+
+        said.Count.ShouldBe(71);
+        WordErrors.Of(said, heard).Rate.ShouldBeLessThan(0.4);
+    }
+
+    /// <summary>A stretch of a recording: its words count from the recording's start, and what is not in it is not heard.</summary>
+    [Fact]
+    public async Task A_stretch_of_a_recording_is_listened_to_in_the_recordings_own_time()
+    {
+        var spoken = Path.Combine(Known, "sense_and_sensibility_01_austen_64kb-0880.wav");
+        // Three seconds of silence, then the sentence, then the same once more.
+        var clip = await clips.MakeAsync(
+            "-f",
+            "lavfi",
+            "-i",
+            "testsrc2=s=320x240:r=10:d=10",
+            "-i",
+            spoken,
+            "-filter_complex",
+            "[1:a]adelay=3000:all=1,asplit[a][b];[b]adelay=3500:all=1[c];[a][c]amix=inputs=2:normalize=0",
+            "-t",
+            "10",
+            "twice.mp4"
+        );
+        var facts = await FactsAsync(clip);
+        var stretch = new TimeRange(TimeSpan.FromSeconds(2), TimeSpan.FromSeconds(6.2));
+        var words = await SpeechListener.ListenAsync(new PocketSphinx(), clip, facts, stretch, "en-GB", Cancel);
+        words.Select(w => w.Text).ShouldContain("man");
+        words.Count(w => w.Text == "man").ShouldBe(1);
+        words.ShouldAllBe(w => w.Span.Start >= TimeSpan.FromSeconds(2.9) && w.Span.End <= stretch.End);
+    }
+
+    [Theory]
+    [InlineData("exit 3", "ended with code 3")]
+    [InlineData("echo 'model is broken' >&2; exit 1", "model is broken")]
+    [InlineData("kill -9 $$", "ended with code 137")]
+    [InlineData("printf 'Segmentation { fault } 12\\n'", "which is no word")]
+    [InlineData("printf 'word 2.0 1.0 0.5\\n'", "which is no word")]
+    [InlineData("head -c 3000000 /dev/zero | tr '\\0' 'a'", "rubbish")]
+    [InlineData("exec sleep 60", "all the time that it may")]
+    public async Task An_engine_that_dies_hangs_or_prints_rubbish_is_ended_with_a_sentence(string script, string said)
+    {
+        var began = Stopwatch.GetTimestamp();
+        var failed = await Should.ThrowAsync<ToolFailedException>(
+            new PocketSphinx(await EngineAsync(script), "/").ListenAsync("x.wav", "en", Limits(2), Cancel)
+        );
+        failed.Said.ShouldContain(said);
+        Stopwatch.GetElapsedTime(began).ShouldBeLessThan(TimeSpan.FromSeconds(50));
+    }
+
+    [Fact]
+    public async Task An_engine_that_is_stopped_leaves_nothing_behind()
+    {
+        var engine = new PocketSphinx(await EngineAsync("exec sleep 61"), "/");
+        using var stop = CancellationTokenSource.CreateLinkedTokenSource(Cancel);
+        var listening = engine.ListenAsync("x.wav", "en", Limits(100), stop.Token);
+        await Task.Delay(500, Cancel);
+        await stop.CancelAsync();
+        await Should.ThrowAsync<OperationCanceledException>(listening);
+        (await Cli.Wrap("pgrep").WithArguments(["-f", "^sleep 61"]).WithValidation(CommandResultValidation.None).ExecuteAsync(Cancel)).ExitCode.ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task Words_are_read_with_their_times_and_noises_are_none()
+    {
+        var engine = new PocketSphinx(
+            await EngineAsync(
+                "printf 'press it\\n<s> 0.0 0.1 1.0\\npress(2) 0.10 0.40 0.91\\n[NOISE] 0.4 0.5 0.2\\n++UH++ 0.5 0.6 0.2\\nit 0.35 0.80 1.0003\\n'"
+            ),
+            "/"
+        );
+        (await engine.ListenAsync("x.wav", "en", Limits(5), Cancel)).ShouldBe([
+            new HeardWord(Span(0.1, 0.4), "press", 0.91),
+            new HeardWord(Span(0.4, 0.8), "it", 1),
+        ]);
+    }
+
+    [Fact]
+    public void An_engine_says_what_it_lacks_and_which_languages_it_knows()
+    {
+        new PocketSphinx().Missing().ShouldBeNull();
+        new PocketSphinx("no-such-program").Missing()!.Code.ShouldBe("speech-no-pocketsphinx");
+        new PocketSphinx(model: "/nowhere").Missing()!.Sentence.ShouldContain("pocketsphinx-en-us");
+        (new PocketSphinx().Knows("en-GB"), new PocketSphinx().Knows("es"), new PocketSphinx().Knows("enm")).ShouldBe((true, false, false));
+    }
+
+    private static TimeRange Span(double start, double end) => new(TimeSpan.FromSeconds(start), TimeSpan.FromSeconds(end));
+
+    private static ChildLimits Limits(int seconds) => new(2L << 30, TimeSpan.FromSeconds(seconds), TimeSpan.FromSeconds(seconds));
+
+    private static async Task<RecordingFacts> FactsAsync(string clip)
+    {
+        (await Prober.ProbeAsync(clip, Path.GetFileName(clip), Cancel)).Is(out var facts, out var problem).ShouldBeTrue(problem?.Sentence);
+        return facts!;
+    }
+
+    /// <summary>A program that stands in for an engine.</summary>
+    private async Task<string> EngineAsync(string script)
+    {
+        var path = clips.Path($"engine-{Guid.NewGuid():N}");
+        await File.WriteAllTextAsync(path, $"#!/bin/bash\n{script}\n", Cancel);
+        File.SetUnixFileMode(path, UnixFileMode.UserRead | UnixFileMode.UserExecute | UnixFileMode.UserWrite);
+        return path;
+    }
+}
