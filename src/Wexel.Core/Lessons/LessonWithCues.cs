@@ -27,10 +27,17 @@ public sealed record LessonWithCues(LessonDocument Document, IReadOnlyDictionary
     /// <summary>The cues of a track, in recording time.</summary>
     public IReadOnlyList<Cue> CuesOf(CaptionTrack track) => Files.GetValueOrDefault(track.Hash) ?? [];
 
-    /// <summary>The tracks that learners get, each with what cuts leave of it, in lesson time; the one that is shown first at the front.</summary>
+    /// <summary>The tracks that learners get, each with what cuts leave of it, in lesson time; the one that is shown first at the front, drafts behind
+    /// what somebody corrected.</summary>
     /// <param name="map">The lesson's times.</param>
     public IReadOnlyList<LessonTrack> ForLearners(TimeMap map) =>
-        [.. Document.Captions.Where(t => t.IsForLearners).Select(t => new LessonTrack(t, Cue.Kind.Following(CuesOf(t), map))).Where(t => t.Cues.Count > 0)];
+        [
+            .. Document
+                .Captions.Where(t => t.IsForLearners)
+                .OrderBy(t => t.State == TrackState.Draft)
+                .Select(t => new LessonTrack(t, Cue.Kind.Following(CuesOf(t), map)))
+                .Where(t => t.Cues.Count > 0),
+        ];
 }
 
 /// <summary>A caption track in lesson time.</summary>

@@ -1,4 +1,5 @@
 using System.Text.Json.Nodes;
+using System.Text.Json.Serialization;
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
 using Wexel.Core.Documents;
@@ -92,4 +93,10 @@ public sealed record PlayerPoster(string Address, int Width, int Height);
 /// <param name="Language">As a BCP 47 tag.</param>
 /// <param name="Cues">In order of time.</param>
 /// <param name="Kind">What they are to the voice.</param>
-public sealed record PlayerCaptions(string Language, IReadOnlyList<Cue> Cues, TrackKind Kind = TrackKind.Captions);
+/// <param name="Draft">Whether a machine made them, and nobody has looked through all of them: learners are told so.</param>
+public sealed record PlayerCaptions(
+    string Language,
+    IReadOnlyList<Cue> Cues,
+    TrackKind Kind = TrackKind.Captions,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool Draft = false
+);

@@ -1,3 +1,4 @@
+using Wexel.Core.Captions;
 using Wexel.Core.Details;
 using Wexel.Core.Packages;
 using Wexel.Core.Recordings;
@@ -21,7 +22,7 @@ public static class LearnerPage
         var size = plan.Picture?.Size ?? Nothing;
         // Captions that are part of the picture are not shown a second time over it.
         var tracks = planned.Tracks.Skip(plan.Picture?.Captions is null ? 0 : 1);
-        var captions = tracks.Select(t => new PlayerCaptions(t.Track.Language, t.Cues, t.Track.Kind)).ToList();
+        var captions = tracks.Select(t => new PlayerCaptions(t.Track.Language, t.Cues, t.Track.Kind, t.Track.State == TrackState.Draft)).ToList();
         return new PlayerLesson(
             key,
             said.Title ?? "",

@@ -27,6 +27,7 @@ internal static class DeskPages
         "/kit/people",
         "/kit/sign-in",
         "/kit/lists",
+        "/kit/words",
         "/kit/outlets/new",
         "/kit/outlets/{id}",
         "/kit/feeds/new",

@@ -120,4 +120,19 @@ public sealed class TrackMergeTests
         };
         lesson.ForLearners(Core.Placing.TimeMap.Of(new FrameRate(30, 1), TimeSpan.FromSeconds(10), [])).ShouldHaveSingleItem().Track.Language.ShouldBe("es-ES");
     }
+
+    [Fact]
+    public void A_draft_that_somebody_lets_out_comes_behind_what_is_corrected_and_is_another_lesson_to_learners()
+    {
+        var lesson = With(("t1", "en-GB", Said), ("t2", "es-ES", Said));
+        var kept = lesson.Document with { Captions = [lesson.Document.Captions[0] with { State = TrackState.Draft }, lesson.Document.Captions[1]] };
+        var let = kept with { Captions = [kept.Captions[0] with { GoesOut = true }, kept.Captions[1]] };
+        var map = Core.Placing.TimeMap.Of(new FrameRate(30, 1), TimeSpan.FromSeconds(10), []);
+        (lesson with { Document = let }).ForLearners(map).Select(t => t.Track.Language).ShouldBe(["es-ES", "en-GB"]);
+        new[] { kept, let, lesson.Document }.Select(LessonKeys.DocumentKey).Distinct().Count().ShouldBe(3);
+        // Who checked it is no matter of theirs.
+        var seen = lesson.Document.Captions[0] with { State = TrackState.Checked, CheckedBy = "Ana Quill" };
+        var document = lesson.Document with { Captions = [seen, lesson.Document.Captions[1]] };
+        LessonKeys.DocumentKey(document).ShouldBe(LessonKeys.DocumentKey(lesson.Document));
+    }
 }

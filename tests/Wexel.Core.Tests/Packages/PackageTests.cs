@@ -45,7 +45,7 @@ public class PackageTests
             Video = "/watch/abc/video.mp4",
             Description = "First.\n\nThen.",
             Sections = [new("a", Ms.Of(0), "One"), new("b", Ms.Of(61_500), "Two")],
-            Captions = [new PlayerCaptions("en-GB", []), new PlayerCaptions("es", [], TrackKind.Translation)],
+            Captions = [new PlayerCaptions("en-GB", []), new PlayerCaptions("es", [], TrackKind.Translation), new PlayerCaptions("fr", [], Draft: true)],
         };
         var site = new PlayerSite("House", "Where", null, null, new PlayerLink("Next & last", "/watch/def"));
         var html = PlayerPage.Html(lesson, "player/", site, files: "/watch/abc/");
@@ -54,6 +54,7 @@ public class PackageTests
         html.ShouldContain("<a href=\"/watch/abc/video.mp4#t=61.5\">1:01</a>");
         html.ShouldContain("<track kind=\"captions\" src=\"/watch/abc/captions-en-GB.vtt\" srclang=\"en-GB\" label=\"en-GB\" default>");
         html.ShouldContain("<track kind=\"subtitles\" src=\"/watch/abc/captions-es.vtt\"");
+        html.ShouldContain("label=\"fr, draft\"");
         html.ShouldContain("<a href=\"/watch/def\" dir=\"auto\">Next &amp; last</a>");
         // What is made for children leads nowhere else.
         var forChildren = lesson with { Details = PlayerDetails.Of(new Core.Details.DetailSet(ForChildren: true)) };

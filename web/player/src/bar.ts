@@ -95,7 +95,7 @@ function captionLanguage({ lesson }: Player, captions: ShownCaptions) {
       { value: '-1', text: 'No captions' },
       ...captions.names.map((name, i) => ({
         value: String(i),
-        text: captions.names.length > 1 ? `Captions: ${name}` : 'Captions',
+        text: captions.names.length > 1 || captions.draft(i) ? `Captions: ${name}` : 'Captions',
         lang: lesson.captions[i].language,
       })),
     ],

@@ -12,6 +12,8 @@ export type CuePlace = (typeof cuePlaces)[number]
 /** The captions of a lesson: which are shown, how high, and where. */
 export interface ShownCaptions {
   names: readonly string[]
+  /** Whether a machine made one, and nobody has looked through it. */
+  draft(index: number): boolean
   /** Which track is shown, counted from 0; -1 for none. */
   chosen(): number
   choose(index: number): void
@@ -42,8 +44,9 @@ export function firstShown(tracks: readonly { language: string }[], chosen: stri
   return 0
 }
 
-/** A language by its own name, with its region where there are several of it: español (España). Two tracks of one language are numbered. */
-export function namesOf(tracks: readonly { language: string }[]): string[] {
+/** A language by its own name, with its region where there are several of it: español (España). Two tracks of one language are numbered, and a draft is
+ * called one. */
+export function namesOf(tracks: readonly { language: string; draft?: boolean }[]): string[] {
   const own = (tag: string) => {
     const alone = tracks.every((t) => t.language === tag || base(t.language) !== base(tag))
     try {
@@ -52,9 +55,9 @@ export function namesOf(tracks: readonly { language: string }[]): string[] {
       return tag
     }
   }
-  return tracks.map(({ language }, i) => {
-    const before = tracks.slice(0, i).filter((t) => t.language === language).length
-    return before > 0 ? `${own(language)} ${before + 1}` : own(language)
+  return tracks.map(({ language, draft }, i) => {
+    const before = tracks.slice(0, i).filter((t) => t.language === language && t.draft === draft).length
+    return `${own(language)}${before > 0 ? ` ${before + 1}` : ''}${draft ? ' (draft)' : ''}`
   })
 }
 
@@ -70,8 +73,8 @@ const one = <T extends string>(of: readonly T[], value: string | null, otherwise
 /** Puts the captions on a video: tracks are made here and not loaded, since a page that was opened from disk may load no file beside it. */
 export function addCaptions(video: HTMLVideoElement, { captions }: Lesson): ShownCaptions {
   const names = namesOf(captions)
-  const tracks = captions.map(({ kind, language, cues }, i) => {
-    const track = video.addTextTrack(kind === 'translation' ? 'subtitles' : 'captions', captions.length > 1 ? names[i] : 'Captions', language)
+  const tracks = captions.map(({ kind, language, cues, draft }, i) => {
+    const track = video.addTextTrack(kind === 'translation' ? 'subtitles' : 'captions', captions.length > 1 || draft ? names[i] : 'Captions', language)
     const made = cues.map(cueOf)
     for (const cue of made) track.addCue(cue)
     return { track, made }
@@ -128,6 +131,7 @@ export function addCaptions(video: HTMLVideoElement, { captions }: Lesson): Show
   show()
   return {
     names,
+    draft: (index) => captions[index].draft === true,
     under,
     chosen: () => chosen,
     choose,

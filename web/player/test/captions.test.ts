@@ -17,5 +17,6 @@ test.each([
 test('languages are called by their own names, and two of one are told apart', () => {
   expect(namesOf([{ language: 'es-ES' }, { language: 'de' }, { language: 'de' }])).toEqual(['español', 'Deutsch', 'Deutsch 2'])
   expect(namesOf([{ language: 'es-ES' }, { language: 'es-MX' }])).toEqual(['español de España', 'español de México'])
+  expect(namesOf([{ language: 'de' }, { language: 'de', draft: true }])).toEqual(['Deutsch', 'Deutsch (draft)'])
   expect(namesOf([{ language: 'not a tag' }])).toEqual(['not a tag'])
 })

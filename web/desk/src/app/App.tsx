@@ -20,6 +20,7 @@ const KeyList = lazy(() => import('./KeyList').then((view) => ({ default: view.K
 const LessonPage = lazy(() => import('../lessons/LessonPage').then((view) => ({ default: view.LessonPage })))
 const Lessons = lazy(() => import('../lessons/Lessons').then((view) => ({ default: view.Lessons })))
 const ListsPage = lazy(() => import('../lists/ListsPage').then((view) => ({ default: view.ListsPage })))
+const WordsPage = lazy(() => import('../words/WordsPage').then((view) => ({ default: view.WordsPage })))
 const MadePage = lazy(() => import('../made/MadePage').then((view) => ({ default: view.MadePage })))
 const SpacePage = lazy(() => import('../made/SpacePage').then((view) => ({ default: view.SpacePage })))
 const PeoplePage = lazy(() => import('../people/PeoplePage').then((view) => ({ default: view.PeoplePage })))
@@ -57,6 +58,7 @@ export function App() {
               <Route path="/kit/space" element={<SpacePage />} />
               <Route path="/kit/people" element={<PeoplePage />} />
               <Route path="/kit/lists" element={<ListsPage />} />
+              <Route path="/kit/words" element={<WordsPage />} />
               <Route path="/kit/sign-in" element={<Providers />} />
               <Route path="/kit/done" element={<AuditPage />} />
               <Route path="/kit/outlets/new" element={<NewOutlet />} />

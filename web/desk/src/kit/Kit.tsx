@@ -37,6 +37,9 @@ export function Kit() {
           <p className="border-t border-hairline py-2">
             <TextLink to="/kit/lists">Lists of lessons across courses, and who may see them</TextLink>
           </p>
+          <p className="border-t border-hairline py-2">
+            <TextLink to="/kit/words">Word list: how names and acronyms are written in captions</TextLink>
+          </p>
           <h2 className="mt-10">People</h2>
           <p className="border-t border-hairline py-2">
             <TextLink to="/kit/people">Who can sign in, and the groups in which they are named</TextLink>

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react'
 import { NavLink, useParams, useSearchParams } from 'react-router'
-import type { Schemas } from '../app/api'
 import { useKey } from '../app/keys'
+import { useText } from '../captions/useText'
 import { Deliver } from '../deliver/Deliver'
 import { LessonDetails } from '../details/LessonDetails'
 import { MarkUp } from '../markup/MarkUp'
@@ -22,7 +22,7 @@ import { History } from './History'
 import { LessonSheet } from './LessonSheet'
 import { SaveState } from './SaveState'
 import { recordingsOf, useLesson } from './useLesson'
-import { type Reel, useCues, useReel } from './useLessons'
+import { type Reel, useReel } from './useLessons'
 import { WorkContext } from './work'
 
 const stages = [
@@ -33,7 +33,6 @@ const stages = [
 ] as const
 
 const noParts: Reel['parts'] = []
-const noCues: Schemas['Cue'][] = []
 const noHard: HardStretch[] = []
 
 export function LessonPage() {
@@ -43,7 +42,7 @@ export function LessonPage() {
   const { lesson, document, problem, saving, changes, difference, edit, undo, redo, restore, settle, steps } = useLesson(id)
   const recordings = document && recordingsOf(document)
   const reel = useReel(recordings).data
-  const cues = useCues(document?.captions[0]?.hash)
+  const text = useText(id, document, edit)
   const playback = usePlayback(document?.cuts ?? [], reel?.parts ?? noParts)
   const [stretch, setStretch] = useState<Cut>()
   const [selected, select] = useState<string>()
@@ -126,7 +125,7 @@ export function LessonPage() {
           ))}
         </nav>
       </header>
-      <WorkContext value={{ lessonId: id, revision: lesson.revision, document, reel, frameMs, cues: cues.data ?? noCues, playback, edit }}>
+      <WorkContext value={{ lessonId: id, revision: lesson.revision, document, reel, frameMs, cues: text.cues, text, playback, edit }}>
         <TidyingContext value={{ stretch, setStretch, cutting, suggestions, moveIns, detail }}>
           <div className="flex min-h-0 flex-1">
             {stage === 'deliver' && !sheetShown ? (

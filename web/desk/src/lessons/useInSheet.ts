@@ -8,7 +8,7 @@ import { useSuggestionNotes } from '../tidy/inSheet'
 
 /** All that stands in the sheet; a new kind of placed things is one more list here. */
 export function useInSheet(looking: Looking): SheetThing[] {
-  const lists = [useSections(looking), useSaid(), useMoveInNotes(looking), useHardNotes(looking), useSuggestionNotes(looking), useLearnerNotes()]
+  const lists = [useSections(looking), useSaid(looking), useMoveInNotes(looking), useHardNotes(looking), useSuggestionNotes(looking), useLearnerNotes()]
   // biome-ignore lint/correctness/useExhaustiveDependencies: the lists are always as many
   return useMemo(() => lists.flat(), lists)
 }

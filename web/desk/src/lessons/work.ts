@@ -1,5 +1,6 @@
 import { createContext, useContext } from 'react'
 import type { Schemas } from '../app/api'
+import type { Text } from '../captions/useText'
 import type { Playback } from '../sheet/usePlayback'
 import type { Document } from './useLesson'
 import type { Reel } from './useLessons'
@@ -13,6 +14,8 @@ export interface Work {
   /** How long a frame of the lesson is. */
   frameMs: number
   cues: Schemas['Cue'][]
+  /** The captions as they are corrected. */
+  text: Text
   playback: Playback
   edit: (change: (d: Document) => Document) => void
 }

@@ -57,7 +57,7 @@ export function MarkUp({ selected, select }: Props) {
           />
         )}
       </section>
-      <Captions document={document} reel={reel} edit={edit} />
+      <Captions />
       <LessonPicture />
       <LessonDetails />
       <PasteContents open={pasting} onClose={() => setPasting(false)} document={document} length={reel.length} edit={edit} />
