@@ -81,9 +81,8 @@ public static class PlayerPage
         {
             var name = WebUtility.HtmlEncode(LessonFiles.Captions(names[i]));
             html.Append($"<track kind=\"{(track.Kind == TrackKind.Translation ? "subtitles" : "captions")}\" src=\"{WebUtility.HtmlEncode(files)}{name}\"")
-                .Append(
-                    $" srclang=\"{WebUtility.HtmlEncode(track.Language)}\" label=\"{WebUtility.HtmlEncode(names[i])}{(track.Draft ? ", draft" : "")}\"{(i == 0 ? " default" : "")}>"
-                );
+                .Append($" srclang=\"{WebUtility.HtmlEncode(track.Language)}\" label=\"{WebUtility.HtmlEncode(names[i])}")
+                .Append($"{(track.Draft ? ", draft" : "")}\"{(i == 0 ? " default" : "")}>");
         }
 
         html.Append("</video>");

@@ -88,7 +88,8 @@ export function CueEditor({ cue, cursor }: Props) {
     playback.seek(to.span.start)
   }
   const pressed = (event: KeyboardEvent) => {
-    const key = `${event.ctrlKey || event.metaKey ? 'ctrl+' : ''}${event.altKey ? 'alt+' : ''}${event.shiftKey ? 'shift+' : ''}${event.key === ' ' ? 'space' : event.key.length === 1 ? event.key.toLowerCase() : event.key}`
+    const held = [(event.ctrlKey || event.metaKey) && 'ctrl+', event.altKey && 'alt+', event.shiftKey && 'shift+'].filter(Boolean).join('')
+    const key = held + (event.key === ' ' ? 'space' : event.key.length === 1 ? event.key.toLowerCase() : event.key)
     const edge = event.ctrlKey ? 'end' : 'start'
     const at = cue.span[edge]
     const bare = key.replace('ctrl+', '')
