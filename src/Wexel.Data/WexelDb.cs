@@ -51,6 +51,7 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
         {
             lesson.HasOne(l => l.Recording).WithMany().HasForeignKey(l => l.RecordingHash);
             lesson.Property(l => l.Suggesting).HasColumnType("jsonb");
+            lesson.Property(l => l.LeftInText).HasDefaultValueSql("'{}'");
             lesson.Property(l => l.Said).HasColumnType("jsonb").HasDefaultValue("{}");
             // What lies in the bin is found by those alone who look there.
             lesson.HasQueryFilter(l => l.BinnedAt == null);

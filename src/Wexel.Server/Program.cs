@@ -18,6 +18,7 @@ using Wexel.Making.Releasing;
 using Wexel.Making.Rendering;
 using Wexel.Making.Storage;
 using Wexel.Media.Speech;
+using Wexel.Media.Spelling;
 using Wexel.Media.Tools;
 using Wexel.Server;
 using Wexel.Server.Audit;
@@ -162,7 +163,7 @@ builder
     .AddScoped<FileNamer>()
     .AddTransient<IDelivery>(services => services.GetRequiredService<PutDelivery>())
     .AddTransient<Deliveries>();
-builder.Services.AddSingleton<ISpeechEngine>(new PocketSphinx()).AddSingleton<SpeechEngines>();
+builder.Services.AddSingleton<ISpeechEngine>(new PocketSphinx()).AddSingleton<SpeechEngines>().AddSingleton(new Hunspell());
 builder
     .Services.AddScoped<OutletShelf>()
     .AddScoped<ReleaseShelf>()
@@ -318,7 +319,10 @@ app.MapSplitting();
 app.MapCuts();
 app.MapSuggestions();
 app.MapCaptions();
+app.MapLooks();
+app.MapCaptionFiles();
 app.MapDrafts();
+app.MapScripts();
 app.MapRecordings();
 app.MapFrames();
 app.MapTus();

@@ -1,6 +1,6 @@
 namespace Wexel.Core.Captions;
 
-/// <summary>Reads a caption file as people have it: WebVTT or SubRip, in any usual encoding.</summary>
+/// <summary>Reads a caption file as people have it: WebVTT, TTML or SubRip, in any usual encoding.</summary>
 public static class CaptionFile
 {
     /// <summary>The largest file that is read, in bytes; a day of speech is smaller.</summary>
@@ -21,13 +21,16 @@ public static class CaptionFile
         if (bytes.Length > LargestBytes)
             return new CaptionReading(
                 [],
-                [new Problem("captions-too-large", "The file is larger than 8 MB, so it is no caption file; choose a WebVTT or SubRip file.")]
+                [new Problem("captions-too-large", $"The file is larger than 8 MB, so it is no caption file; choose a {CaptionFormats.InWords} file.")]
             );
         if (PlainText.Decode(bytes) is not { } text)
-            return new CaptionReading([], [new Problem("captions-no-text", "The file is no text, so it is no caption file; choose a WebVTT or SubRip file.")]);
-        var reading = text.StartsWith("WEBVTT", StringComparison.Ordinal) ? WebVttText.Read(text) : SubRipText.Read(text);
+            return new CaptionReading(
+                [],
+                [new Problem("captions-no-text", $"The file is no text, so it is no caption file; choose a {CaptionFormats.InWords} file.")]
+            );
+        var reading = CaptionFormats.All.First(f => f.Is(text)).Read(text);
         if (reading.Cues.Count > 0 || reading.Problems.Count > 0)
             return reading;
-        return new CaptionReading([], [new Problem("captions-none", "There is no caption in the file; choose a WebVTT or SubRip file.")]);
+        return new CaptionReading([], [new Problem("captions-none", $"There is no caption in the file; choose a {CaptionFormats.InWords} file.")]);
     }
 }

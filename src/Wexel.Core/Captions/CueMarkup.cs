@@ -58,6 +58,26 @@ public static partial class CueMarkup
         }
     }
 
+    /// <summary>The text in runs that look alike, each plain with the tags that it stands in.</summary>
+    /// <param name="markup">A text with bold, italics and underlines, and character references.</param>
+    internal static IEnumerable<(string Text, IReadOnlySet<char> Tags)> Runs(string markup)
+    {
+        var open = new List<char>();
+        foreach (var piece in Pieces().Matches(markup).Select(p => p.Value))
+        {
+            if (piece is ['<', '/', var ended, '>'])
+                open.Remove(ended);
+            else if (piece is ['<', var begun, '>'])
+                open.Add(begun);
+            else
+                yield return (WebVttText.Resolve(piece), open.ToHashSet());
+        }
+    }
+
+    /// <summary>The markup as SubRip has it: the same tags, and no character references.</summary>
+    internal static string ForSubRip(string markup) =>
+        string.Concat(Pieces().Matches(markup).Select(p => p.Value.StartsWith('<') ? p.Value : WebVttText.Resolve(p.Value)));
+
     /// <summary>The markup as a script for libass has it.</summary>
     internal static string ForLibass(string markup) =>
         string.Concat(

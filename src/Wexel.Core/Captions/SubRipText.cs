@@ -1,3 +1,5 @@
+using System.Globalization;
+using System.Text;
 using System.Text.RegularExpressions;
 
 namespace Wexel.Core.Captions;
@@ -13,6 +15,23 @@ public static partial class SubRipText
             var (words, markup) = CueMarkup.Read(WithoutOthers(tagged), t => t);
             return new CueText(words, markup, Top().IsMatch(tagged));
         });
+
+    /// <summary>Prints captions as SubRip: numbered from 1, a comma before the milliseconds, <c>{\an8}</c> for what stands at the top.</summary>
+    public static string Write(IEnumerable<Cue> cues)
+    {
+        var text = new StringBuilder();
+        foreach (var (index, cue) in cues.Index())
+        {
+            text.Append(CultureInfo.InvariantCulture, $"{index + 1}\n{Time(cue.Span.Start)} --> {Time(cue.Span.End)}\n{(cue.AtTop ? "{\\an8}" : "")}");
+            var words = cue.Markup is { } markup ? CueMarkup.ForSubRip(markup) : cue.Text;
+            text.AppendJoin('\n', words.Split('\n', StringSplitOptions.RemoveEmptyEntries)).Append("\n\n");
+        }
+
+        return text.ToString();
+    }
+
+    private static string Time(TimeSpan time) =>
+        string.Create(CultureInfo.InvariantCulture, $"{(int)time.TotalHours:00}:{time.Minutes:00}:{time.Seconds:00},{time.Milliseconds:000}");
 
     [GeneratedRegex(@"^\s*(?<from>\d{1,2}:\d{1,2}:\d{1,2}[,.]\d{1,3})\s*-->\s*(?<to>\d{1,2}:\d{1,2}:\d{1,2}[,.]\d{1,3}).*$")]
     private static partial Regex Arrow();

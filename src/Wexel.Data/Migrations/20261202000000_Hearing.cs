@@ -1,4 +1,5 @@
 ﻿using System;
+using System.Collections.Generic;
 using Microsoft.EntityFrameworkCore.Migrations;
 
 #nullable disable
@@ -11,6 +12,13 @@ namespace Wexel.Data.Migrations
         /// <inheritdoc />
         protected override void Up(MigrationBuilder migrationBuilder)
         {
+            migrationBuilder.AddColumn<List<string>>(
+                name: "LeftInText",
+                table: "Lessons",
+                type: "text[]",
+                nullable: false,
+                defaultValueSql: "'{}'");
+
             migrationBuilder.AddColumn<string>(
                 name: "Words",
                 table: "Houses",
@@ -47,6 +55,10 @@ namespace Wexel.Data.Migrations
         {
             migrationBuilder.DropTable(
                 name: "HeardRecordings");
+
+            migrationBuilder.DropColumn(
+                name: "LeftInText",
+                table: "Lessons");
 
             migrationBuilder.DropColumn(
                 name: "Words",

@@ -702,6 +702,12 @@ namespace Wexel.Data.Migrations
                     b.Property<Guid>("CourseId")
                         .HasColumnType("uuid");
 
+                    b.PrimitiveCollection<List<string>>("LeftInText")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("text[]")
+                        .HasDefaultValueSql("'{}'");
+
                     b.Property<TimeSpan>("Length")
                         .HasColumnType("interval");
 

@@ -53,6 +53,9 @@ public sealed class Lesson
     /// <summary>How cuts are suggested and which suggestions were left, as JSON; null where nobody chose.</summary>
     public string? Suggesting { get; set; }
 
+    /// <summary>What in its captions somebody decided to leave as it is: a caption's name, a colon, and the word or the guideline.</summary>
+    public List<string> LeftInText { get; set; } = [];
+
     public required string RecordingHash { get; set; }
     public Recording? Recording { get; init; }
     public List<LessonRevision> Revisions { get; } = [];

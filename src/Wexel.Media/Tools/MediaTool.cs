@@ -147,8 +147,16 @@ public static class MediaTool
     /// <param name="mostBytes">The most that it may print; one that prints more is ended.</param>
     /// <param name="limits">What it may use.</param>
     /// <param name="cancel">Ends it.</param>
+    /// <param name="input">What it reads; null for nothing.</param>
     /// <exception cref="ToolFailedException">It ended with an error, or printed more.</exception>
-    public static async Task<string> OutputAsync(string tool, IEnumerable<string> arguments, int mostBytes, ChildLimits limits, CancellationToken cancel)
+    public static async Task<string> OutputAsync(
+        string tool,
+        IEnumerable<string> arguments,
+        int mostBytes,
+        ChildLimits limits,
+        CancellationToken cancel,
+        PipeSource? input = null
+    )
     {
         var (tail, began, output) = (new Queue<string>(), Stopwatch.GetTimestamp(), new MemoryStream());
         using var enough = CancellationTokenSource.CreateLinkedTokenSource(cancel);
@@ -156,6 +164,7 @@ public static class MediaTool
         try
         {
             var result = await Tool(tool, limits, true, arguments)
+                .WithStandardInputPipe(input ?? PipeSource.Null)
                 .WithStandardOutputPipe(
                     PipeTarget.Create(
                         async (stream, token) =>

@@ -46,6 +46,7 @@ internal static class AuditWords
         ["PutIntoList"] = new("put a lesson into a list"),
         ["TakeOutOfList"] = new("took a lesson out of a list"),
         ["EndSession"] = new("signed another browser out"),
+        ["LeaveInCaptions"] = new("left something in the captions as it is in", AuditSubject.Lesson),
         ["StopDraft"] = new("stopped the draft of captions of", AuditSubject.Lesson),
         ["ListenAgain"] = new("had a draft of captions made again for", AuditSubject.Lesson),
         ["AnswerNote"] = new("answered a learner’s note at", AuditSubject.Lesson),
@@ -156,6 +157,7 @@ internal static class AuditWords
             "SplitOutcome",
             "TakeCaptionsInside",
             "TakeDraft",
+            "TakeScript",
             "TryProfiles",
             "ViewPath",
         }.ToFrozenSet();

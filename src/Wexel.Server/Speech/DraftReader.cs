@@ -18,6 +18,26 @@ internal sealed class DraftReader(WexelDb db, LessonSaver saver, LessonReels ree
     /// <summary>The draft; null where there is no such lesson.</summary>
     internal async Task<DraftView?> ReadAsync(Guid lessonId, CancellationToken cancel)
     {
+        if (await HeardAsync(lessonId, cancel) is not { } heard)
+            return null;
+        var house = HouseShelf.Words(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel));
+        var written = Sentences.Write(heard.Words, heard.Writes, house, heard.Edges);
+        return new DraftView(
+            State(heard.Document.Recordings, heard.Rows, heard.Language),
+            heard.Share,
+            heard.Engine,
+            heard.Rows.Values.Select(r => r.Language).FirstOrDefault() ?? heard.Language,
+            heard.Words.Count == 0 ? null : heard.Words.Select(w => w.Confidence).Order().ElementAt(heard.Words.Count / 2),
+            Failure(heard.Rows.Values, heard.Language),
+            heard.Outlook,
+            CueMaker.Make(written, heard.Guidelines, heard.Grid, heard.Edges, heard.Length),
+            [.. heard.Words.Where(w => w.IsUnsure).Select(w => new UnsureWord(w.Span, w.Text, w.Confidence))]
+        );
+    }
+
+    /// <summary>What was heard along a lesson's recordings; null where there is no such lesson.</summary>
+    internal async Task<HeardLesson?> HeardAsync(Guid lessonId, CancellationToken cancel)
+    {
         if (await LessonAsync(lessonId, cancel) is not { } document)
             return null;
         var found = await reels.ReadAsync(document, cancel);
@@ -25,8 +45,6 @@ internal sealed class DraftReader(WexelDb db, LessonSaver saver, LessonReels ree
             .HeardRecordings.AsNoTracking()
             .Where(h => document.Recordings.Contains(h.RecordingHash))
             .ToDictionaryAsync(h => h.RecordingHash, cancel);
-        var house = HouseShelf.Words(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel));
-        var outlook = found.Analyses.Where(a => a is { LookedUntil: null }).SelectMany(a => SpeechOutlook.Find(a!)).DistinctBy(p => p.Code).ToList();
         var (words, writes, engine) = (new List<HeardWord>(), false, "");
         var (listened, whole) = (TimeSpan.Zero, TimeSpan.Zero);
         foreach (var (index, hash) in found.Hashes.Index())
@@ -41,20 +59,18 @@ internal sealed class DraftReader(WexelDb db, LessonSaver saver, LessonReels ree
             words.AddRange(heard.Words.Where(w => w.Span.Start < span.Length).Select(w => w with { Span = Along(w.Span, span) }));
         }
 
-        var edges = found.Hashes.Index().Skip(1).Select(p => found.Reel.SpanOf(p.Index).Start).Concat(document.Cuts.SelectMany(c => new[] { c.Start, c.End }));
-        var written = Sentences.Write(words, writes, house, [.. edges.Order()]);
-        var guidelines = document.Details.ForChildren == true ? CaptionGuidelines.Children : CaptionGuidelines.Adults;
-        return new DraftView(
-            State(found.Hashes, rows, document.Language),
-            whole > TimeSpan.Zero ? listened / whole : 1,
-            engine,
-            rows.Values.Select(r => r.Language).FirstOrDefault() ?? document.Language,
-            words.Count == 0 ? null : words.Select(w => w.Confidence).Order().ElementAt(words.Count / 2),
-            Failure(rows.Values, document.Language),
-            outlook,
-            CueMaker.Make(written, guidelines, found.Reel.Grid, [.. edges.Order()], found.Reel.Length),
-            [.. words.Where(w => w.IsUnsure).Select(w => new UnsureWord(w.Span, w.Text, w.Confidence))]
-        );
+        var joints = found.Hashes.Index().Skip(1).Select(p => found.Reel.SpanOf(p.Index).Start);
+        return new HeardLesson(document, rows, words)
+        {
+            Writes = writes,
+            Engine = engine,
+            Share = whole > TimeSpan.Zero ? listened / whole : 1,
+            Outlook = [.. found.Analyses.Where(a => a is { LookedUntil: null }).SelectMany(a => SpeechOutlook.Find(a!)).DistinctBy(p => p.Code)],
+            Edges = [.. joints.Concat(document.Cuts.SelectMany(c => new[] { c.Start, c.End })).Order()],
+            Guidelines = document.Details.ForChildren == true ? CaptionGuidelines.Children : CaptionGuidelines.Adults,
+            Grid = found.Reel.Grid,
+            Length = found.Reel.Length,
+        };
     }
 
     /// <summary>A lesson as it was saved last; null where there is none.</summary>
@@ -77,4 +93,34 @@ internal sealed class DraftReader(WexelDb db, LessonSaver saver, LessonReels ree
         var end = recording.Start + word.End;
         return new TimeRange(recording.Start + word.Start, end < recording.End ? end : recording.End);
     }
+}
+
+/// <summary>What was heard along a lesson's recordings.</summary>
+/// <param name="Document">The lesson.</param>
+/// <param name="Rows">How far each of its recordings was listened to, by their hashes.</param>
+/// <param name="Words">In recording time.</param>
+internal sealed record HeardLesson(LessonDocument Document, Dictionary<string, HeardRecording> Rows, IReadOnlyList<HeardWord> Words)
+{
+    /// <summary>The lesson's language, as a BCP 47 tag.</summary>
+    internal string Language => Document.Language;
+
+    /// <summary>Whether the engine writes sentences itself.</summary>
+    internal bool Writes { get; init; }
+
+    /// <summary>Who listened; empty while nobody has.</summary>
+    internal string Engine { get; init; } = "";
+
+    /// <summary>How much of the sound was listened to, 0 to 1.</summary>
+    internal double Share { get; init; }
+
+    internal IReadOnlyList<Problem> Outlook { get; init; } = [];
+
+    /// <summary>Moments over which no caption goes.</summary>
+    internal IReadOnlyList<TimeSpan> Edges { get; init; } = [];
+
+    internal required CaptionGuidelines Guidelines { get; init; }
+
+    internal required FrameRate Grid { get; init; }
+
+    internal TimeSpan Length { get; init; }
 }

@@ -38,6 +38,7 @@ public class FolderTests
             Packaging: Tools
             Probing: Containers Tools
             Speech: Tools
+            Spelling: Tools
             Analysing: Tools
             Rendering: Analysing Containers Probing Tools
             Measuring: Analysing Containers Probing Rendering Tools
@@ -49,6 +50,7 @@ public class FolderTests
             """,
         ["Wexel.Making"] = """
             Storage
+            Transcripts
             Lessons: Storage
             Rendering: Lessons Storage
             Releasing: Lessons Rendering Storage

@@ -42,33 +42,35 @@ export function AddCaptions() {
   // Tracks of several recordings in the same place belong together.
   const inside = reel.parts.flatMap((p) => p.facts.subtitles ?? []).filter((s, i, all) => all.findIndex((other) => other.place === s.place) === i)
   return (
-    <details className="mt-2 border-t border-hairline pt-2">
-      <summary className="cursor-pointer">Add captions</summary>
-      <div className="mt-2 flex flex-col items-start gap-2">
-        {inside.map((s) => (
-          <Button key={s.place} look="link" onClick={() => takeInside(s.place)}>
-            Take those inside the recording{s.title || s.language ? ` (${[s.language && languageName(s.language), s.title].filter(Boolean).join(', ')})` : ''}
+    <>
+      <details className="mt-2 border-t border-hairline pt-2">
+        <summary className="cursor-pointer">Add captions</summary>
+        <div className="mt-2 flex flex-col items-start gap-2">
+          {inside.map((s) => (
+            <Button key={s.place} look="link" onClick={() => takeInside(s.place)}>
+              Take those inside the recording{s.title || s.language ? ` (${[s.language && languageName(s.language), s.title].filter(Boolean).join(', ')})` : ''}
+            </Button>
+          ))}
+          <LanguageInput label="Language of the file" value={tag} take={setLanguage} />
+          <Button look="link" onClick={() => input.current?.click()}>
+            {document.captions.some((t) => t.language === tag && t.kind !== 'machineDraft')
+              ? `Add a file in place of ${languageName(tag)}`
+              : 'Add a caption file'}
           </Button>
-        ))}
-        <LanguageInput label="Language of the file" value={tag} take={setLanguage} />
-        <Button look="link" onClick={() => input.current?.click()}>
-          {document.captions.some((t) => t.language === tag && t.kind !== 'machineDraft')
-            ? `Add a file in place of ${languageName(tag)}`
-            : 'Add a caption file'}
-        </Button>
-      </div>
-      <input
-        ref={input}
-        type="file"
-        accept=".vtt,.srt"
-        className="hidden"
-        tabIndex={-1}
-        aria-label="Choose a caption file"
-        onChange={(e) => {
-          add(e.target.files?.[0])
-          e.target.value = ''
-        }}
-      />
+        </div>
+        <input
+          ref={input}
+          type="file"
+          accept=".vtt,.srt,.ttml,.xml,.dfxp"
+          className="hidden"
+          tabIndex={-1}
+          aria-label="Choose a caption file"
+          onChange={(e) => {
+            add(e.target.files?.[0])
+            e.target.value = ''
+          }}
+        />
+      </details>
       {problems.length > 0 && (
         <div role="alert" className="mt-2 text-amber">
           <ul>
@@ -78,6 +80,6 @@ export function AddCaptions() {
           </ul>
         </div>
       )}
-    </details>
+    </>
   )
 }

@@ -15,7 +15,7 @@ const savedAfterMs = 1500
 /** A caption that is being corrected, where it stands in the sheet: typed in like text, all else by keys. */
 export function CueEditor({ cue, cursor }: Props) {
   const { text: work, playback, reel, frameMs } = useWork()
-  const { open, leave } = work
+  const { open, leave, cursorWas } = work
   const [typed, setTyped] = useState(cue.text)
   const field = useRef<HTMLTextAreaElement>(null)
   const timer = useRef<number>(undefined)
@@ -43,16 +43,24 @@ export function CueEditor({ cue, cursor }: Props) {
     },
     [hold],
   )
+  const isTyped = typed !== cue.text
+  const { typing } = work
+  useEffect(() => {
+    typing(isTyped ? () => kept.current() : undefined)
+    return () => typing(undefined)
+  }, [isTyped, typing])
   // What somebody undoes, or corrects elsewhere, shows here too.
   useEffect(() => setTyped(cue.text), [cue.text])
   useLayoutEffect(() => {
     const area = field.current
     if (!area) return
     area.focus({ preventScroll: true })
-    const at = cursor === 'start' ? 0 : cursor === 'end' ? area.value.length : cursor
+    // Where the sheet is laid out anew meanwhile, the cursor stays where it was.
+    const was = cursorWas.current?.id === latest.current.cue.id ? cursorWas.current.at : undefined
+    const at = was ?? (cursor === 'start' ? 0 : cursor === 'end' ? area.value.length : cursor)
     area.setSelectionRange(at, at)
     area.closest('[data-cue]')?.scrollIntoView({ block: 'nearest' })
-  }, [cursor])
+  }, [cursor, cursorWas])
 
   const index = work.cues.findIndex((c) => c.id === cue.id)
   const [before, after] = [work.cues[index - 1], work.cues[index + 1]]
@@ -133,6 +141,9 @@ export function CueEditor({ cue, cursor }: Props) {
           timer.current = window.setTimeout(() => kept.current(), savedAfterMs)
         }}
         onKeyDown={pressed}
+        onSelect={(e) => {
+          cursorWas.current = { id: cue.id, at: e.currentTarget.selectionStart }
+        }}
         className="block w-full resize-none bg-transparent focus:outline-none"
       />
       <p id="cue-keys" className="mt-1 text-small text-quiet">

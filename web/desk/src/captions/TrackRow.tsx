@@ -3,6 +3,7 @@ import { useWork } from '../lessons/work'
 import { Button } from '../ui/Button'
 import { languageName } from '../ui/LanguageInput'
 import { Mark, type MarkKind } from '../ui/Mark'
+import { linkLook } from '../ui/TextLink'
 import { count, date } from '../ui/words'
 import type { Track } from './cues'
 
@@ -19,9 +20,17 @@ function stateOf(track: Track): string {
   return [what, how, out].filter(Boolean).join(' · ')
 }
 
+const formats = [
+  ['vtt', 'WebVTT'],
+  ['ttml', 'TTML'],
+  ['srt', 'SubRip'],
+  ['txt', 'text'],
+  ['docx', 'DOCX'],
+] as const
+
 /** One track: what it is, how far it is, and what can be done with it. */
 export function TrackRow({ track }: { track: Track }) {
-  const { text, edit } = useWork()
+  const { lessonId, text, edit } = useWork()
   const me = useMe()
   const shown = text.track?.id === track.id
   const name = languageName(track.language)
@@ -64,6 +73,14 @@ export function TrackRow({ track }: { track: Track }) {
           Remove
         </Button>
       </div>
+      <p className="mt-1 flex flex-wrap gap-x-3 gap-y-2 pl-5 text-small text-quiet">
+        Download as
+        {formats.map(([ending, what]) => (
+          <a key={ending} href={`/api/lessons/${lessonId}/captions/${track.id}/file.${ending}`} download className={linkLook} aria-label={`${name} as ${what}`}>
+            {what}
+          </a>
+        ))}
+      </p>
     </li>
   )
 }

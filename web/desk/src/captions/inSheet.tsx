@@ -1,16 +1,25 @@
-import { useMemo } from 'react'
+import { useMemo, useRef } from 'react'
 import { useWork } from '../lessons/work'
 import type { Looking, SheetThing } from '../sheet/thing'
 import { exactClock } from '../ui/words'
 import { CueEditor } from './CueEditor'
+import { CueNotes } from './CueNotes'
 import { type Cue, pieces } from './cues'
+import { notesByCue } from './look'
+import { useLook } from './useLook'
 
 /** What is said, as captions; where a lesson is marked up, each is corrected where it stands. */
 export function useSaid({ stage }: Looking): SheetThing[] {
   const { text, playback } = useWork()
+  const look = useLook()
   const { cues, unsure, opened, open } = text
   const { seek } = playback
   const editing = stage === 'mark-up'
+  const latest = useRef(look)
+  latest.current = look
+  const { notes } = look
+  const marked = useMemo(() => new Set(notes.filter((n) => n.kind === 'unsure').map((n) => n.key)), [notes])
+  const byCue = useMemo(() => notesByCue(editing ? notes : []), [editing, notes])
   return useMemo(
     () =>
       cues.map((cue) => ({
@@ -18,41 +27,47 @@ export function useSaid({ stage }: Looking): SheetThing[] {
         at: cue.span.start,
         place: 'said',
         text: cue.text,
-        px: editing && opened?.id === cue.id ? 90 : 0,
+        px: (editing && opened?.id === cue.id ? 90 : 0) + 24 * (byCue.get(cue.id)?.length ?? 0),
         show: (struck) =>
           editing && opened?.id === cue.id ? (
-            <CueEditor cue={cue} cursor={opened.cursor} />
+            <>
+              <CueEditor cue={cue} cursor={opened.cursor} />
+              {byCue.has(cue.id) && <CueNotes notes={byCue.get(cue.id) ?? []} look={latest.current} />}
+            </>
           ) : (
-            <p className="mb-1" data-cue={cue.id}>
-              <button
-                type="button"
-                aria-label={editing ? `Correct the caption at ${exactClock(cue.span.start)}: ${cue.text}` : undefined}
-                onClick={(event) => {
-                  seek(cue.span.start)
-                  if (editing) open(cue.id, cursorAt(event.clientX, event.clientY, cue))
-                }}
-                onKeyDown={(event) => {
-                  // Stepped to by the arrows, the next one is opened from here.
-                  if (editing && event.key === 'Enter') {
-                    event.preventDefault()
-                    open(cue.id, 'start')
-                  }
-                }}
-                className={`whitespace-pre-line text-left ${editing ? 'cursor-text hover:bg-field' : 'hover:text-copper'} ${struck ? 'line-through' : ''}`}
-              >
-                {editing ? <Said cue={cue} unsure={unsure} /> : cue.text}
-              </button>
-            </p>
+            <>
+              <p className="mb-1" data-cue={cue.id}>
+                <button
+                  type="button"
+                  aria-label={editing ? `Correct the caption at ${exactClock(cue.span.start)}: ${cue.text}` : undefined}
+                  onClick={(event) => {
+                    seek(cue.span.start)
+                    if (editing) open(cue.id, cursorAt(event.clientX, event.clientY, cue))
+                  }}
+                  onKeyDown={(event) => {
+                    // Stepped to by the arrows, the next one is opened from here.
+                    if (editing && event.key === 'Enter') {
+                      event.preventDefault()
+                      open(cue.id, 'start')
+                    }
+                  }}
+                  className={`whitespace-pre-line text-left ${editing ? 'cursor-text hover:bg-field' : 'hover:text-copper'} ${struck ? 'line-through' : ''}`}
+                >
+                  {editing ? <Said cue={cue} unsure={unsure} marked={marked} /> : cue.text}
+                </button>
+              </p>
+              {byCue.has(cue.id) && <CueNotes notes={byCue.get(cue.id) ?? []} look={latest.current} />}
+            </>
           ),
       })),
-    [cues, unsure, seek, editing, opened, open],
+    [cues, unsure, seek, editing, opened, open, byCue, marked],
   )
 }
 
-/** A caption's words, those marked of which the engine was not sure. */
-function Said({ cue, unsure }: { cue: Cue; unsure: Parameters<typeof pieces>[1] }) {
+/** A caption's words, those marked of which the engine was not sure and nobody has said that they are right. */
+function Said({ cue, unsure, marked }: { cue: Cue; unsure: Parameters<typeof pieces>[1]; marked: ReadonlySet<string> }) {
   return pieces(cue, unsure).map((piece, i) =>
-    piece.confidence === undefined ? (
+    piece.confidence === undefined || !marked.has(`${cue.id}:${piece.text}`) ? (
       piece.text
     ) : (
       // biome-ignore lint/suspicious/noArrayIndexKey: the words have no other name, and stand in order

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useCallback, useMemo, useRef, useState } from 'react'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { toast } from 'sonner'
 import { api, type Schemas, taken } from '../app/api'
 import type { Document } from '../lessons/useLesson'
@@ -32,8 +32,14 @@ export interface Text {
   opened?: Opened
   open: (id: string, cursor: Opened['cursor']) => void
   leave: () => void
+  /** Where the cursor stood last in the caption that is being corrected. */
+  cursorWas: { current: { id: string; at: number } | undefined }
   /** Changes what is shown; a draft becomes a track by that. */
   change: (changes: Changes) => void
+  /** Whether something was changed, or typed, that is not in the lesson yet. */
+  unkept: boolean
+  /** Told what keeps what is being typed, while there is such; nothing once it is kept. */
+  typing: (keep: (() => void) | undefined) => void
   /** Takes the draft as a track, of a kind and in a state. */
   take: (as: Partial<Track>) => Promise<void>
 }
@@ -42,7 +48,11 @@ export function useText(lessonId: string, document: Document | undefined, edit: 
   const client = useQueryClient()
   const [chosen, choose] = useState<string>()
   const [opened, setOpened] = useState<Opened>()
-  const open = useCallback((id: string, cursor: Opened['cursor']) => setOpened({ id, cursor }), [])
+  const cursorWas = useRef<{ id: string; at: number }>(undefined)
+  const open = useCallback((id: string, cursor: Opened['cursor']) => {
+    cursorWas.current = undefined
+    setOpened({ id, cursor })
+  }, [])
   const leave = useCallback(() => setOpened(undefined), [])
   const draft = useQuery({
     queryKey: ['draft', lessonId],
@@ -54,7 +64,26 @@ export function useText(lessonId: string, document: Document | undefined, edit: 
   const saved = useCues(track?.hash).data
   // What was changed here and is still on its way; changes go one after the other, each on top of what the last one made.
   const [pending, setPending] = useState<{ id: string; cues: Cue[] }>()
-  const latest = useRef<{ id: string; hash: string; cues: Cue[]; waiting: number }>(undefined)
+  const latest = useRef<{ id: string; hash: string; cues: Cue[]; waiting: number; shown?: boolean }>(undefined)
+  // What was made last is what is changed next, until the page shows it; from then on the page is, where undo may have led elsewhere.
+  if (latest.current?.waiting === 0 && latest.current.hash === track?.hash) latest.current.shown = true
+  const [typed, setTyped] = useState(false)
+  const keepTyped = useRef<() => void>(undefined)
+  const typing = useCallback((keep: (() => void) | undefined) => {
+    keepTyped.current = keep
+    setTyped(keep !== undefined)
+  }, [])
+  const unkept = typed || pending !== undefined
+  useEffect(() => {
+    if (!unkept) return
+    // It is kept while the browser asks whether to leave.
+    const leaving = (event: BeforeUnloadEvent) => {
+      keepTyped.current?.()
+      event.preventDefault()
+    }
+    addEventListener('beforeunload', leaving)
+    return () => removeEventListener('beforeunload', leaving)
+  }, [unkept])
   const line = useRef(Promise.resolve())
   const now = useRef({ track, saved, draft })
   now.current = { track, saved, draft }
@@ -65,6 +94,7 @@ export function useText(lessonId: string, document: Document | undefined, edit: 
       client.setQueryData(['cues', made.hash], now.current.draft?.cues)
       edit((d) => ({ ...d, captions: as.kind === 'captions' ? [made, ...d.captions] : [...d.captions, made] }))
       choose(made.id)
+      // Whoever changes it next changes this.
       latest.current = { id: made.id, hash: made.hash, cues: now.current.draft?.cues ?? [], waiting: latest.current?.waiting ?? 0 }
     },
     [client, edit, lessonId],
@@ -74,11 +104,11 @@ export function useText(lessonId: string, document: Document | undefined, edit: 
     (changes: Changes) => {
       if (changes.set.length + changes.removed.length === 0) return
       const { track, saved, draft } = now.current
-      const id = latest.current && latest.current.waiting > 0 ? latest.current.id : (track?.id ?? draftId)
-      const before = latest.current?.waiting ? latest.current.cues : ((track ? saved : draft?.cues) ?? noCues)
-      const cues = changed(before, changes)
-      const waiting = (latest.current?.waiting ?? 0) + 1
-      latest.current = { id, hash: latest.current?.waiting ? latest.current.hash : (track?.hash ?? ''), cues, waiting }
+      const made = latest.current
+      const last = made && !made.shown && (made.waiting > 0 || made.id === track?.id) ? made : undefined
+      const id = last?.id ?? track?.id ?? draftId
+      const cues = changed(last?.cues ?? (track ? saved : draft?.cues) ?? noCues, changes)
+      latest.current = { id, hash: last?.hash ?? track?.hash ?? '', cues, waiting: (last?.waiting ?? 0) + 1 }
       setPending({ id, cues })
       line.current = line.current.then(async () => {
         const current = latest.current
@@ -120,8 +150,11 @@ export function useText(lessonId: string, document: Document | undefined, edit: 
       opened,
       open,
       leave,
+      cursorWas,
+      unkept,
+      typing,
       change,
       take,
     }
-  }, [track, saved, draft, pending, opened, open, leave, change, take])
+  }, [track, saved, draft, pending, opened, open, leave, unkept, typing, change, take])
 }

@@ -94,7 +94,7 @@ export function LessonPage() {
             />
           </div>
           <div className="flex items-center gap-4 pt-1 text-quiet">
-            <SaveState saving={saving} at={lesson.savedAt} revision={lesson.revision} changes={changes} />
+            <SaveState saving={saving === 'saved' && text.unkept ? 'unsaved' : saving} at={lesson.savedAt} revision={lesson.revision} changes={changes} />
             <History lessonId={id} revision={lesson.revision} restore={restore} />
             {steps.back > 0 && (
               <Button look="link" onClick={undo}>
@@ -129,7 +129,7 @@ export function LessonPage() {
         <TidyingContext value={{ stretch, setStretch, cutting, suggestions, moveIns, detail }}>
           <div className="flex min-h-0 flex-1">
             {stage === 'deliver' && !sheetShown ? (
-              <Deliver lessonId={id} revision={lesson.revision} unsaved={saving !== 'saved'} />
+              <Deliver lessonId={id} revision={lesson.revision} unsaved={saving !== 'saved' || text.unkept} />
             ) : (
               <LessonSheet stage={stage} selected={selected} select={select} />
             )}

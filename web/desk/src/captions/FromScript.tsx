@@ -1,0 +1,113 @@
+import { useRef, useState } from 'react'
+import { refusal, type Schemas } from '../app/api'
+import { useWork } from '../lessons/work'
+import { Button } from '../ui/Button'
+import { clock, count } from '../ui/words'
+
+type Read = Schemas['ScriptRead']
+
+const kinds: Record<Schemas['ScriptDifferenceKind'], string> = {
+  leftOut: 'is not said',
+  added: 'is said and stands nowhere',
+  elsewhere: 'is said elsewhere',
+}
+
+/** Captions made of the trainer's own script, laid along the voice; what is said otherwise is listed and not guessed. */
+export function FromScript() {
+  const { lessonId, edit, text, playback } = useWork()
+  const input = useRef<HTMLInputElement>(null)
+  const [read, setRead] = useState<Read>()
+  const [problem, setProblem] = useState('')
+  const [pasted, setPasted] = useState('')
+  const [busy, setBusy] = useState(false)
+  const send = async (body: Blob, fileName: string) => {
+    setBusy(true)
+    setProblem('')
+    const answer = await fetch(`/api/lessons/${lessonId}/script?fileName=${encodeURIComponent(fileName)}`, {
+      method: 'PUT',
+      body,
+      headers: { 'Content-Type': 'application/octet-stream' },
+    }).catch(() => undefined)
+    setBusy(false)
+    if (!answer?.ok) return setProblem(refusal(await answer?.json().catch(() => undefined), answer?.status ?? 0).message)
+    const made = (await answer.json()) as Read
+    setRead(made)
+    edit((d) => {
+      const place = d.captions.findIndex((t) => t.language === made.track.language && t.kind === 'captions')
+      return { ...d, captions: place < 0 ? [made.track, ...d.captions] : d.captions.with(place, made.track) }
+    })
+    text.choose(made.track.id)
+  }
+  return (
+    <details className="mt-2 border-t border-hairline pt-2">
+      <summary className="cursor-pointer">From a script</summary>
+      <div className="mt-2 flex flex-col items-start gap-2">
+        <label htmlFor="script-text" className="text-quiet">
+          Paste what was to be said, or choose a text, Markdown, DOCX or ODT file
+        </label>
+        <textarea
+          id="script-text"
+          rows={4}
+          value={pasted}
+          onChange={(e) => setPasted(e.target.value)}
+          onDragOver={(e) => e.preventDefault()}
+          onDrop={(e) => {
+            const file = e.dataTransfer.files[0]
+            if (!file) return
+            e.preventDefault()
+            e.stopPropagation()
+            send(file, file.name)
+          }}
+          className="w-full border border-quiet/60 bg-field px-2 py-1.5"
+        />
+        <div className="flex flex-wrap gap-x-4 gap-y-2">
+          {pasted.trim() && (
+            <Button look="link" disabled={busy} onClick={() => send(new Blob([pasted]), 'Pasted script')}>
+              Lay it along the voice
+            </Button>
+          )}
+          <Button look="link" disabled={busy} onClick={() => input.current?.click()}>
+            Choose a script file
+          </Button>
+          {busy && <span role="status">Laying it along the voice…</span>}
+        </div>
+      </div>
+      <input
+        ref={input}
+        type="file"
+        accept=".txt,.md,.docx,.odt"
+        className="hidden"
+        tabIndex={-1}
+        aria-label="Choose a script"
+        onChange={(e) => {
+          const file = e.target.files?.[0]
+          if (file) send(file, file.name)
+          e.target.value = ''
+        }}
+      />
+      {problem && (
+        <p role="alert" className="mt-2 text-brick">
+          {problem}
+        </p>
+      )}
+      {read && (
+        <div className="mt-2 text-small" role="status">
+          <p>
+            {Math.round(read.share * 100)} % of the script is said.{' '}
+            {read.differences.length === 0 ? 'Nothing is said otherwise.' : `${count(read.differences.length, 'place')} to look at; undo takes it all back.`}
+          </p>
+          <ul className="mt-1">
+            {read.differences.map((d) => (
+              <li key={`${d.kind} ${d.at} ${d.words}`} className="py-0.5 text-amber">
+                <Button look="link" className="font-mono" aria-label={`Go to ${clock(d.at)}`} onClick={() => playback.seek(d.at)}>
+                  {clock(d.at)}
+                </Button>{' '}
+                “{d.words}” {kinds[d.kind]}
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+    </details>
+  )
+}

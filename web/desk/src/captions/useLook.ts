@@ -1,0 +1,40 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMemo } from 'react'
+import { api, type Schemas, taken } from '../app/api'
+import { useWork } from '../lessons/work'
+import { mended, type Note, notesOf } from './look'
+
+/** What in the captions that are shown somebody should look at, and mending it or leaving it. */
+export function useLook() {
+  const { lessonId, document, text } = useWork()
+  const client = useQueryClient()
+  const { cues, unsure, track, change } = text
+  const language = track?.language ?? document.language
+  const key = ['look', lessonId, track?.hash, language]
+  const look = useQuery({
+    queryKey: key,
+    queryFn: () =>
+      taken(api.GET('/api/lessons/{id}/captions/{hash}/look', { params: { path: { id: lessonId, hash: track?.hash ?? '' }, query: { language } } })),
+    enabled: Boolean(track),
+    placeholderData: (before) => before,
+  })
+  const found = track ? look.data : undefined
+  const notes = useMemo(() => notesOf(found, cues, unsure), [found, cues, unsure])
+  const leave = useMutation({
+    mutationFn: (left: string[]) => taken(api.PUT('/api/lessons/{id}/captions/left', { params: { path: { id: lessonId } }, body: { left } })),
+    // It is gone at once; what is kept is asked again after.
+    onMutate: (left) => client.setQueryData<Schemas['TextLook']>(key, (now) => now && { ...now, left }),
+    onSettled: () => client.invalidateQueries({ queryKey: ['look', lessonId] }),
+  })
+  return {
+    notes,
+    noSpelling: found?.noSpelling,
+    /** All notes that are one of the same: the same word, or the same guideline. */
+    same: (note: Note) => notes.filter((n) => n.kind === note.kind && n.sentence === note.sentence && n.mends.length > 0),
+    mend: (some: Note[]) => change(mended(cues, some)),
+    mendWith: (note: Note, which: number) => change(note.mends[which].changes(cues)),
+    leave: (some: Note[]) => leave.mutate([...(found?.left ?? []), ...some.map((n) => n.key)]),
+  }
+}
+
+export type TextNotes = ReturnType<typeof useLook>
