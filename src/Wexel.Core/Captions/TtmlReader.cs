@@ -9,7 +9,8 @@ namespace Wexel.Core.Captions;
 
 /// <summary>
 /// Reads captions as TTML (W3C TTML2, sections 8.2 to 8.4 and 12; IMSC 1.1 text profile). Times may be clock times, offsets, frames or ticks;
-/// what stands inside what has a time counts from there. Bold, italics, underlines, line breaks and whether it stands at the top are kept. No external entity is read.
+/// what stands inside what has a time counts from there. Bold, italics, underlines, line breaks and whether it stands at the top are kept. No
+/// external entity is read.
 /// </summary>
 public static partial class TtmlReader
 {

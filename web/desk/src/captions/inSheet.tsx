@@ -19,7 +19,8 @@ export function useSaid({ stage }: Looking): SheetThing[] {
   latest.current = look
   const { notes } = look
   const marked = useMemo(() => new Set(notes.filter((n) => n.kind === 'unsure').map((n) => n.key)), [notes])
-  const byCue = useMemo(() => notesByCue(editing ? notes : []), [editing, notes])
+  // A word that is marked says by itself that somebody should look at it; what it says is shown where its caption is opened.
+  const byCue = useMemo(() => notesByCue(editing ? notes.filter((n) => n.kind !== 'unsure' || n.cue === opened?.id) : []), [editing, notes, opened?.id])
   return useMemo(
     () =>
       cues.map((cue) => ({
