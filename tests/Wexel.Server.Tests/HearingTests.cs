@@ -196,6 +196,36 @@ public sealed class HearingTests(HearingTests.Listening fixture) : IClassFixture
     }
 
     [Fact]
+    public async Task A_script_is_laid_along_the_voice_and_one_of_another_lesson_is_refused()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var lesson = await LessonAsync(trainer);
+        await trainer.UntilAsync(Draft(lesson), d => State(d) == "done");
+        var extra = " Nobody says this in the lesson, and so it must not stand there.";
+        var read = await (await ScriptAsync(Said() + "\n\n" + extra)).Content.ReadFromJsonAsync<JsonElement>(Cancel);
+        read.GetProperty("share").GetDouble().ShouldBeGreaterThan(0.6);
+        var left = read.GetProperty("differences").EnumerateArray().ToList();
+        left.ShouldContain(d => d.GetProperty("kind").GetString() == "leftOut" && d.GetProperty("words").GetString()!.Contains("must not stand"));
+        var cues = await trainer.JsonAsync($"/api/captions/{read.GetProperty("track").GetProperty("hash").GetString()}");
+        var text = string.Join(' ', cues.EnumerateArray().Select(c => c.GetProperty("text").GetString()!.Replace('\n', ' ')));
+        text.ShouldContain("You need your name and the float");
+        text.ShouldNotContain("must not stand");
+
+        var other = await ScriptAsync("Willkommen am Schalter, heute lernen wir etwas ganz anderes über Schiffe und ihre Häfen.");
+        other.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await other.ProblemAsync()).GetProperty("code").GetString().ShouldBe("script-other");
+        (await (await ScriptAsync(" \n ")).ProblemAsync()).GetProperty("code").GetString().ShouldBe("script-empty");
+        (await (await ScriptAsync("PK\u0003\u0004 no document")).ProblemAsync()).GetProperty("code").GetString().ShouldBe("script-broken");
+
+        Task<HttpResponseMessage> ScriptAsync(string text) =>
+            trainer.PutAsync(
+                $"/api/lessons/{lesson}/script?fileName=script.md",
+                new StringContent(text) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } },
+                Cancel
+            );
+    }
+
+    [Fact]
     public async Task A_language_that_no_engine_knows_is_said()
     {
         var trainer = await fixture.SignedInAsync();
