@@ -126,7 +126,7 @@ export function CueEditor({ cue, cursor }: Props) {
   const longest = Math.max(...typed.split('\n').map((l) => l.length))
   const speed = Math.round(perSecond(now))
   return (
-    <div data-cue={cue.id} data-beside className="relative z-10 my-1 border border-copper bg-paper p-2">
+    <div data-cue={cue.id} data-beside className="my-1 border border-copper bg-paper p-2">
       <textarea
         ref={field}
         aria-label={`Caption at ${exactClock(cue.span.start)}`}
