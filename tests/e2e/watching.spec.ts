@@ -52,6 +52,7 @@ test('the demo lesson plays by keyboard, shows captions, and resumes where it wa
   await expect(page.getByText('“x” is the key for: Captions, or none. Choose another.')).toBeVisible()
   await hasNoAccessibilityFaults(page)
   await page.keyboard.press('Escape')
+  await expect(page.getByLabel('Key for: Back 10 s')).toBeHidden()
   await page.keyboard.press('c')
   expect(await captions()).toBe('showing')
   await page.keyboard.press('x')
