@@ -8,8 +8,7 @@ namespace Wexel.Core.Speech;
 /// <param name="Confidence">How sure the engine is of it, 0 to 1.</param>
 public sealed record HeardWord(TimeRange Span, string Text, double Confidence)
 {
-    /// <summary>Below this a word is marked as unsure: of the words of synthetic speech, where the truth is known, those under it are wrong about every
-    /// second time (measured, see docs/benchmarks.md).</summary>
+    /// <summary>Below this a word is marked as unsure (common practice, no source; not measured yet).</summary>
     public const double Sure = 0.5;
 
     /// <summary>Whether somebody should look at it.</summary>
