@@ -42,7 +42,7 @@ export function Found({ words }: { words: string }) {
               </p>
               <ul>
                 {l.hits.map((hit) => (
-                  <li key={`${hit.kind} ${hit.at} ${hit.text}`} className="flex gap-2">
+                  <li key={`${hit.kind} ${hit.at} ${hit.text}`} className="flex gap-2 py-0.5">
                     <span className="w-24 shrink-0 text-quiet">{kinds[hit.kind]}</span>
                     {hit.at != null ? (
                       <Link to={`/lessons/${l.lessonId}/mark-up?at=${hit.at}`} className="hover:underline">
