@@ -3,15 +3,21 @@
 import { execFileSync } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
-import { dirname, join } from 'node:path'
-import { fileURLToPath } from 'node:url'
+import { dirname, join, resolve } from 'node:path'
+import { fileURLToPath, pathToFileURL } from 'node:url'
+import { parseArgs } from 'node:util'
 import { chromium } from '@playwright/test'
 import launch from './chromium.json' with { type: 'json' }
-import { courses } from './lessons/index.mjs'
 import { Stage } from './stage.mjs'
 
 const here = dirname(fileURLToPath(import.meta.url))
-const recordings = join(here, 'recordings')
+const { values: given, positionals: wanted } = parseArgs({
+  allowPositionals: true,
+  options: { lessons: { type: 'string' }, to: { type: 'string' }, unfilmed: { type: 'boolean' } },
+})
+const recordings = resolve(given.to ?? join(here, 'recordings'))
+const filmed = !given.unfilmed
+const { courses } = await import(pathToFileURL(resolve(given.lessons ?? join(here, 'lessons/index.mjs'))))
 const run = (file, args, input) => execFileSync(file, args, { input, stdio: [input ? 'pipe' : 'ignore', 'pipe', 'inherit'] })
 const voices = { mara: '(voice_cmu_us_slt_arctic_hts)', tam: '(voice_kal_diphone)' }
 
@@ -33,6 +39,13 @@ const sounds = {
 const colours = 'scale=out_color_matrix=bt709:out_range=tv:flags=accurate_rnd+full_chroma_int,format=yuv420p'
 const tags = ['-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709', '-color_range', 'tv']
 
+/** What was true while it was played: its contents by hand, and when the page on the screen was another. */
+function writeTruth(lesson, stage, placed) {
+  const contents = placed.filter((p) => p.step.section).map((p, n) => `${p.step.under ? '  ' : ''}${clock(n === 0 ? 0 : Math.round(p.at))} ${p.step.section}`)
+  writeFileSync(join(recordings, `${lesson.id}.contents.txt`), `${contents.join('\n')}\n`)
+  writeFileSync(join(recordings, `${lesson.id}.pages.txt`), `${stage.pages.map((p) => `${clock(Math.round(p.at))} ${p.heading}`).join('\n')}\n`)
+}
+
 async function record(browser, lesson) {
   const work = mkdtempSync(join(tmpdir(), 'wexel-demo-'))
   const [width, height] = lesson.size
@@ -51,7 +64,7 @@ async function record(browser, lesson) {
   )
   await page.goto(`http://desk.example/?${asked}`)
   await page.waitForFunction(() => window.desk)
-  const stage = await Stage.open(page, work, lesson.id)
+  const stage = await Stage.open(page, work, lesson.id, filmed)
   const placed = []
   for (const [i, step] of lesson.steps.entries()) {
     const at = stage.now
@@ -62,6 +75,17 @@ async function record(browser, lesson) {
     await stage.until(at + length)
     await stage.wait(step.hold * (lesson.pace ?? 1) * 1000)
   }
+  writeTruth(lesson, stage, placed)
+  if (filmed) film(lesson, stage, placed)
+  await page.context().close()
+  rmSync(work, { recursive: true })
+  console.error(`${lesson.id}: ${brief(stage.now)}, ${stage.pictures} pictures`)
+  return brief(stage.now)
+}
+
+/** Makes the recording of what was played. */
+function film(lesson, stage, placed) {
+  const [width, height] = lesson.size
   const seconds = String(stage.now / 1000)
   const said = placed.filter((p) => p.length > 0)
   const delayed = said.map((p, n) => `[${n + 1}:a]aresample=48000,adelay=${Math.round(p.at)}:all=1[d${n}]`)
@@ -86,27 +110,22 @@ async function record(browser, lesson) {
   ])
   if (seen.toString().trim() !== `${width}x${height}`) throw new Error(`${lesson.file} is ${seen.toString().trim()}, not ${width}x${height}`)
   if (lesson.words) {
-    const contents = placed.filter((p) => p.step.section).map((p, n) => `${p.step.under ? '  ' : ''}${clock(n === 0 ? 0 : Math.round(p.at))} ${p.step.section}`)
-    writeFileSync(join(recordings, `${lesson.id}.contents.txt`), `${contents.join('\n')}\n`)
     const cues = said.map((p) => `${clock(Math.round(p.at))} --> ${clock(Math.round(p.at + p.length))}\n${p.step.say}\n`)
     writeFileSync(join(recordings, `${lesson.id}.en.vtt`), `WEBVTT\n\n${cues.join('\n')}`)
   }
-  await page.context().close()
-  rmSync(work, { recursive: true })
-  console.error(`${lesson.id}: ${brief(stage.now)}, ${stage.pictures} pictures`)
-  return brief(stage.now)
 }
 
-// What the demo is seeded from; a lesson that is not recorded now keeps its length.
+// What the demo is seeded from; a lesson that is not recorded now keeps its length, and each what is said of it there alone.
 const listed = join(here, 'lessons.json')
 const before = JSON.parse(readFileSync(listed, 'utf8'))
-const wanted = process.argv.slice(2)
 const browser = await chromium.launch(launch)
 const lessons = []
 for (const course of courses)
   for (const lesson of course.lessons) {
     const { id, file, title, description, words, released } = lesson
-    const length = wanted.length === 0 || wanted.includes(id) ? await record(browser, lesson) : (before.find((l) => l.title === title)?.length ?? '0:00')
+    const known = before.find((l) => l.title === title)
+    const length = wanted.length === 0 || wanted.includes(id) ? await record(browser, lesson) : (known?.length ?? '0:00')
+    const { opening, details } = known ?? {}
     lessons.push({
       course: course.title,
       file,
@@ -115,7 +134,9 @@ for (const course of courses)
       description,
       ...(words && { contents: `${id}.contents.txt`, captions: `${id}.en.vtt` }),
       released,
+      opening,
+      details,
     })
   }
 await browser.close()
-writeFileSync(listed, `[\n${lessons.map((l) => `  ${JSON.stringify(l)}`).join(',\n')}\n]\n`)
+if (!given.lessons) writeFileSync(listed, `[\n${lessons.map((l) => `  ${JSON.stringify(l)}`).join(',\n')}\n]\n`)

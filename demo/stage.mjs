@@ -14,18 +14,21 @@ function dice(seed) {
 
 /** A page on which a lesson is played: pictures are taken of what changed, each with the time from which it stands. */
 export class Stage {
-  static async open(page, folder, seed) {
+  /** @param filmed Whether pictures are taken; without, only the times are there. */
+  static async open(page, folder, seed, filmed = true) {
     const stage = new Stage(page, folder, seed)
+    stage.filmed = filmed
     stage.lens = await page.context().newCDPSession(page)
     // In the screen's own pixels: without a clip, pictures come in the page's.
     stage.seen = { x: 0, y: 0, ...page.viewportSize(), scale: await page.evaluate(() => devicePixelRatio) }
     await stage.point(stage.x, stage.y)
+    await stage.look()
     await stage.take()
     return stage
   }
 
   constructor(page, folder, seed) {
-    Object.assign(this, { page, folder, random: dice(seed), now: 0, shots: [], x: 700, y: 540 })
+    Object.assign(this, { page, folder, random: dice(seed), now: 0, shots: [], pages: [], x: 700, y: 540 })
   }
 
   get pictures() {
@@ -46,6 +49,7 @@ export class Stage {
 
   /** Takes a picture of what is seen from now on. */
   async take() {
+    if (!this.filmed) return
     const { data } = await this.lens.send('Page.captureScreenshot', { format: 'png', optimizeForSpeed: true, clip: this.seen })
     if (this.shots.at(-1)?.at === this.now) this.shots.pop()
     const file = join(this.folder, `${this.shots.length}.png`)
@@ -55,7 +59,14 @@ export class Stage {
 
   async show(what, ...values) {
     await this.page.evaluate(([name, given]) => window.desk[name](...given), [what, values])
+    await this.look()
     await this.take()
+  }
+
+  /** Writes down when the page is another, with the heading that stands on it. */
+  async look() {
+    const heading = await this.page.evaluate(() => window.desk.heading())
+    if (this.pages.at(-1)?.heading !== heading) this.pages.push({ at: this.now, heading })
   }
 
   async point(x, y) {

@@ -300,6 +300,8 @@ const presses = {
 }
 
 window.desk = {
+  /** What the page is called, as it stands on it. */
+  heading: () => [...document.querySelector('#main h1').childNodes].find((n) => n.nodeType === Node.TEXT_NODE)?.textContent.trim() ?? '',
   /** What the pointer is over. */
   over(id) {
     if (state.over === id) return
