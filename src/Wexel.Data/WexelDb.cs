@@ -51,6 +51,8 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
         {
             lesson.HasOne(l => l.Recording).WithMany().HasForeignKey(l => l.RecordingHash);
             lesson.Property(l => l.Suggesting).HasColumnType("jsonb");
+            lesson.Property(l => l.Proposing).HasColumnType("jsonb");
+            lesson.Property(l => l.Script).HasColumnType("jsonb");
             lesson.Property(l => l.LeftInText).HasDefaultValueSql("'{}'");
             lesson.Property(l => l.Said).HasColumnType("jsonb").HasDefaultValue("{}");
             // What lies in the bin is found by those alone who look there.

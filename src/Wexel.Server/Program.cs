@@ -17,6 +17,7 @@ using Wexel.Making;
 using Wexel.Making.Releasing;
 using Wexel.Making.Rendering;
 using Wexel.Making.Storage;
+using Wexel.Media.Screens;
 using Wexel.Media.Speech;
 using Wexel.Media.Spelling;
 using Wexel.Media.Tools;
@@ -25,6 +26,7 @@ using Wexel.Server.Audit;
 using Wexel.Server.Board;
 using Wexel.Server.Captions;
 using Wexel.Server.Channel;
+using Wexel.Server.Contents;
 using Wexel.Server.Demo;
 using Wexel.Server.Details;
 using Wexel.Server.Estimates;
@@ -45,6 +47,7 @@ using Wexel.Server.Recordings;
 using Wexel.Server.Releases;
 using Wexel.Server.Remembering;
 using Wexel.Server.Rendering;
+using Wexel.Server.Screens;
 using Wexel.Server.Serving;
 using Wexel.Server.Setup;
 using Wexel.Server.Shelves;
@@ -163,7 +166,12 @@ builder
     .AddScoped<FileNamer>()
     .AddTransient<IDelivery>(services => services.GetRequiredService<PutDelivery>())
     .AddTransient<Deliveries>();
-builder.Services.AddSingleton<ISpeechEngine>(new PocketSphinx()).AddSingleton<SpeechEngines>().AddSingleton(new Hunspell());
+builder
+    .Services.AddSingleton<ISpeechEngine>(new PocketSphinx())
+    .AddSingleton<SpeechEngines>()
+    .AddSingleton(new Hunspell())
+    .AddSingleton<IScreenReader>(new Tesseract())
+    .AddSingleton<ReadingShares>();
 builder
     .Services.AddScoped<OutletShelf>()
     .AddScoped<ReleaseShelf>()
@@ -225,6 +233,9 @@ builder
     .AddScoped<WantedRenders>()
     .AddScoped<ChannelReader>()
     .AddScoped<ReleasedSearch>()
+    .AddScoped<IdleTime>()
+    .AddScoped<ReadScreens>()
+    .AddScoped<ProposalReader>()
     .AddScoped<LearningLog>()
     .AddScoped<Notes>()
     .AddScoped<LogReader>()
@@ -250,6 +261,7 @@ if (System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name != "GetDocumen
         .AddUpkeep<LeftReleases>()
         .AddUpkeep<TemporaryFiles>()
         .AddUpkeep<Hearing>()
+        .AddUpkeep<ScreenReading>()
         .AddUpkeep<LessonKeeper>()
         .AddUpkeep<LessonSearch>()
         .AddUpkeep<ReleasedSearch>()
@@ -318,6 +330,8 @@ app.MapMoveIns();
 app.MapSplitting();
 app.MapCuts();
 app.MapSuggestions();
+app.MapProposals();
+app.MapContentsFiles();
 app.MapCaptions();
 app.MapLooks();
 app.MapCaptionFiles();

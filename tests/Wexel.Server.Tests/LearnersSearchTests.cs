@@ -4,9 +4,16 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Wexel.Core.Captions;
 using Wexel.Core.Documents;
+using Wexel.Core.Editing;
+using Wexel.Core.Lessons;
 using Wexel.Core.Packages;
+using Wexel.Core.People;
+using Wexel.Core.Recordings;
+using Wexel.Core.Screens;
 using Wexel.Core.Timing;
 using Wexel.Data;
+using Wexel.Making.Storage;
+using Wexel.Server.Screens;
 
 namespace Wexel.Server.Tests;
 
@@ -93,6 +100,61 @@ public sealed partial class LearnersSearchTests(ReleasedServerFixture fixture) :
         db.Releases.Remove(release);
         await db.SaveChangesAsync(TestContext.Current.CancellationToken);
         (await FoundAsync(stranger, "ladders")).Titles.ShouldBe("");
+    }
+
+    /// <summary>What stands on the screen is found, in the lesson's own time; what is cut, and what lies beside what is shown, is not.</summary>
+    [Fact]
+    public async Task What_stands_on_the_screen_is_found_where_learners_see_it()
+    {
+        var cancel = TestContext.Current.CancellationToken;
+        using var scope = fixture.Server.Services.CreateScope();
+        var (db, store) = (scope.ServiceProvider.GetRequiredService<WexelDb>(), scope.ServiceProvider.GetRequiredService<FileStore>());
+        var one = await db.Releases.AsNoTracking().Include(r => r.Lesson).FirstAsync(r => r.Outlet!.Kind == "channel", cancel);
+        var (hash, lesson) = (one.Lesson!.RecordingHash, one.LessonId);
+        var revision = await db.LessonRevisions.AsNoTracking().SingleAsync(r => r.LessonId == lesson && r.Number == one.Revision, cancel);
+        var document = LessonDocument.Format.Read(revision.Document);
+        // The first half second is cut, and of the picture its left half is seen.
+        var changed = LessonDocument.Format.Write(
+            document with
+            {
+                Cuts = [Span(0, 500)],
+                Canvas = new Canvas(new PictureSize(160, 180), FitMode.Part, new PicturePart(0, 0, 0.5, 1)),
+            }
+        );
+        await db.Database.ExecuteSqlAsync(
+            $"UPDATE \"LessonRevisions\" SET \"Document\" = {changed}::jsonb WHERE \"LessonId\" = {lesson} AND \"Number\" = {one.Revision}",
+            cancel
+        );
+        var size = WexelJson.Read<RecordingFacts>((await db.Recordings.AsNoTracking().SingleAsync(r => r.Hash == hash, cancel)).Facts).Picture!.ShownSize;
+        ScreenLine Line(int x, string text) => new(new PictureRect(x, 10, 30, 10), text, 10, 0.95);
+        var text = new ScreenText(
+            "t",
+            [
+                new ScreenPicture(Span(0, 500), [Line(4, "Password hippocampus")]),
+                new ScreenPicture(Span(500, 1000), [Line(4, "Quartermaster"), Line(size.Width - 40, "Bystander")]),
+            ],
+            []
+        );
+        var file = store.Derived(RecordingKeys.Screen(hash, "en-GB"), MadeNames.Screen);
+        Directory.CreateDirectory(Path.GetDirectoryName(file)!);
+        await File.WriteAllTextAsync(file, WexelJson.Write(text), cancel);
+        await db.Recordings.Where(r => r.Hash == hash).ExecuteUpdateAsync(set => set.SetProperty(r => r.ScreenReadAs, "en-GB"), cancel);
+        await scope.ServiceProvider.GetRequiredService<ReadScreens>().TellSearchAsync(hash, cancel);
+
+        await db.Releases.Where(r => r.Id == one.Id).ExecuteUpdateAsync(set => set.SetProperty(r => r.Visibility, Visibility.Everybody), cancel);
+        var stranger = fixture.Anonymous();
+        var (titles, page) = await FoundAsync(stranger, "quartermaster");
+        titles.ShouldBe(one.Lesson.Title);
+        page.ShouldContain("On the screen: <span dir=\"auto\"><mark>Quartermaster</mark></span>");
+        page.ShouldContain("#t=0&amp;play");
+        (await FoundAsync(stranger, "hippocampus")).Titles.ShouldBe("");
+        (await FoundAsync(stranger, "bystander")).Titles.ShouldBe("");
+        await db.Database.ExecuteSqlAsync(
+            $"UPDATE \"LessonRevisions\" SET \"Document\" = {revision.Document}::jsonb WHERE \"LessonId\" = {lesson} AND \"Number\" = {one.Revision}",
+            cancel
+        );
+
+        static TimeRange Span(int from, int until) => new(TimeSpan.FromMilliseconds(from), TimeSpan.FromMilliseconds(until));
     }
 
     [Fact]

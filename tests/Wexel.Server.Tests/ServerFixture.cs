@@ -89,6 +89,7 @@ public class ServerFixture : IAsyncLifetime
             host.UseSetting("Wexel:KeepFree", "0");
             // Where speech is what is looked at, that is said.
             host.UseSetting("Wexel:SpeechDrafts", "false");
+            host.UseSetting("Wexel:ReadScreens", "false");
             host.UseSetting("Wexel:PasswordIterations", "1000");
             host.UseSetting("Wexel:SignInsAnAddress", "100000");
             host.UseSetting("Wexel:HandInSettles", "00:00:01.5");

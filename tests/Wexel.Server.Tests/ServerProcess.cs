@@ -135,6 +135,7 @@ internal sealed class ServerProcess : IAsyncDisposable
         start.Environment["Wexel__Assets"] = Path.Combine(home, "artifacts");
         start.Environment["Wexel__KeepFree"] = "0";
         start.Environment["Wexel__SpeechDrafts"] = "false";
+        start.Environment["Wexel__ReadScreens"] = "false";
         start.Environment["Wexel__PasswordIterations"] = "1000";
         start.Environment["Wexel__LostAfter"] = "00:00:04";
         start.Environment["Wexel__LeftWorkEvery"] = "00:00:02";

@@ -105,7 +105,7 @@ export async function rendered(page: Page, file: string, title: string, contents
   await page.getByRole('button', { name: 'Close' }).click()
   await page.getByLabel('Title', { exact: true }).fill(title)
   await page.getByRole('link', { name: 'Mark up' }).click()
-  await page.getByRole('button', { name: 'Paste contents' }).click()
+  await page.getByRole('button', { name: 'Bring in contents' }).click()
   await page.getByLabel(/A time and a title on each line/).fill(contents)
   await page.getByRole('button', { name: /Take \d+ sections?/ }).click()
   await page.getByRole('link', { name: 'Deliver' }).click()

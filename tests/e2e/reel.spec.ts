@@ -32,7 +32,7 @@ test('several recordings make one lesson: added, dragged, replaced by a new take
 
   // Contents on both; then the second comes first, by keyboard, and its section with it.
   await desk.getByRole('link', { name: 'Mark up' }).click()
-  await desk.getByRole('button', { name: 'Paste contents' }).click()
+  await desk.getByRole('button', { name: 'Bring in contents' }).click()
   await desk.getByLabel(/A time and a title on each line/).fill('0:00 Casting off\n0:06 Mooring\n0:09 Making fast')
   await desk.getByRole('button', { name: /Take 3 sections/ }).click()
   await desk.getByRole('link', { name: 'Bring in', exact: true }).click()

@@ -61,7 +61,7 @@ test('more than a browser sends for a page that is gone is sent before it goes',
   await signIn(page)
   const lesson = await broughtIn(page, 'long contents.mp4', 8.7)
   await page.goto(`${lesson}/mark-up`)
-  await page.getByRole('button', { name: 'Paste contents' }).click()
+  await page.getByRole('button', { name: 'Bring in contents' }).click()
   // A section on every frame but the last ones, with a title as long as learning systems take: well over 64 KiB, which is the limit.
   const contents = Array.from({ length: 250 }, (_, i) => `0:0${(i / 30).toFixed(3)} ${`Section ${i} `.padEnd(190, 'of a very long lesson ')}end`)
   await page.getByLabel(/A time and a title on each line/).fill(contents.join('\n'))

@@ -134,7 +134,7 @@ test('from a recording to a learner who completes it', async ({ page, browser })
   await expect(page.getByRole('button', { name: 'Go to 0:08, section 1.1' })).toBeVisible()
   await hasNoAccessibilityFaults(page)
 
-  await page.getByRole('button', { name: 'Paste contents' }).click()
+  await page.getByRole('button', { name: 'Bring in contents' }).click()
   await page.getByLabel(/A time and a title on each line/).fill('0:00 - Welcome\n[0:05]\tThe <i>white</i> page\n   0:07 The box\nno time\n9:00 too late')
   await expect(page.getByRole('alert')).toContainText('Line 4, “no time”: there is no time such as 1:05 at its start or end.')
   await expect(page.getByRole('alert')).toContainText('“too late” starts at 9:00, after the lesson’s end at 0:14.')

@@ -95,24 +95,7 @@ public sealed record Episode(
     private const int LongestSummary = 4000;
 
     /// <summary>The contents as JSON chapters 1.2 (Podcasting 2.0 namespace, "JSON Chapters Format"); times in seconds.</summary>
-    public string ChaptersJson() =>
-        new JsonObject
-        {
-            ["version"] = "1.2.0",
-            ["title"] = Title,
-            ["chapters"] = new JsonArray([
-                .. Chapters
-                    .FromSections(Sections, Length)
-                    .Select(c => new JsonObject
-                    {
-                        ["startTime"] = Seconds(c.Span.Start),
-                        ["endTime"] = Seconds(c.Span.End),
-                        ["title"] = c.Title,
-                    }),
-            ]),
-        }.ToJsonString(WexelJson.Options);
-
-    private static decimal Seconds(TimeSpan time) => (long)time.TotalMilliseconds / 1000m;
+    public string ChaptersJson() => JsonChapters.Write(Title, Chapters.FromSections(Sections, Length));
 }
 
 /// <summary>An episode as it stands in a feed.</summary>

@@ -21,6 +21,9 @@ public static class Makers
     /// <summary>What there is to read on a recording's pictures.</summary>
     public const string Detail = "detail/2";
 
+    /// <summary>What stands on the screen in a recording.</summary>
+    public const string Screen = "screen/1";
+
     /// <summary>An encoded picture.</summary>
     public const string Picture = "picture/3";
 

@@ -90,7 +90,7 @@ public static class LessonFiles
                 new(
                     folder + "contents.vtt",
                     "The contents as a WebVTT file of chapters, for other players. The page has them inside.",
-                    new PackageContent.Text(ChaptersText.Write(Chapters.FromSections(lesson.Sections, lesson.Length)))
+                    new PackageContent.Text(WebVttChapters.Write(Chapters.FromSections(lesson.Sections, lesson.Length)))
                 )
             );
         return files;

@@ -11,6 +11,7 @@ namespace Wexel.Core.Recordings;
 /// <param name="Sounds">The sound tracks in their order; empty where there are none.</param>
 /// <param name="UsedSounds">Which of them are used, from 0; null for the first, or where there are several and nobody listened yet.</param>
 /// <param name="Subtitles">The subtitles inside that are text, in their order; null for none.</param>
+/// <param name="Chapters">The chapters inside, in order of time; null for none.</param>
 public sealed record RecordingFacts(
     string Container,
     long Bytes,
@@ -18,7 +19,8 @@ public sealed record RecordingFacts(
     PictureFacts? Picture,
     IReadOnlyList<SoundFacts> Sounds,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<int>? UsedSounds = null,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<SubtitleFacts>? Subtitles = null
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<SubtitleFacts>? Subtitles = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<ChapterFacts>? Chapters = null
 )
 {
     /// <summary>The tracks that are used, from 0; empty without sound.</summary>
@@ -35,6 +37,11 @@ public sealed record RecordingFacts(
             _ => new SoundFacts("mixed", 2, "stereo", 48_000),
         };
 }
+
+/// <summary>A chapter inside a recording.</summary>
+/// <param name="At">When it begins.</param>
+/// <param name="Title">Its title; empty where it has none.</param>
+public sealed record ChapterFacts(TimeSpan At, string Title);
 
 /// <summary>What a probe found about a recording's picture.</summary>
 /// <param name="Codec">The codec's short name, such as h264.</param>

@@ -26,6 +26,9 @@ public static class RecordingKeys
     public static string Detail(string hash, IReadOnlyList<PictureSize> delivered) =>
         MadeKey.Hash(Makers.Detail, fields => fields.Add("recording", hash).Each("delivered", delivered, (k, size) => k.Add(size)));
 
+    /// <summary>What stands on its screen, as it was read in a language.</summary>
+    public static string Screen(string hash, string language) => MadeKey.Hash(Makers.Screen, fields => fields.Add("recording", hash).Add("language", language));
+
     /// <summary>A picture's size among the fields of a key.</summary>
     public static KeyFields Add(this KeyFields fields, PictureSize size) => fields.Add("width", size.Width).Add("height", size.Height);
 

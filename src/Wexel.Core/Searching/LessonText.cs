@@ -23,6 +23,9 @@ public enum TextKind
 
     /// <summary>A caption.</summary>
     Caption,
+
+    /// <summary>A line that stands on the screen.</summary>
+    Screen,
 }
 
 /// <summary>A line of what a lesson says.</summary>
@@ -57,7 +60,9 @@ public sealed record LessonText(TextKind Kind, string Ref, IReadOnlyList<TextLin
         );
 
     /// <summary>All that a lesson says, each kind by itself; none of which it says nothing.</summary>
-    public static IReadOnlyList<LessonText> Of(LessonWithCues lesson)
+    /// <param name="lesson">The lesson.</param>
+    /// <param name="onScreen">What was read from its pictures.</param>
+    public static IReadOnlyList<LessonText> Of(LessonWithCues lesson, IReadOnlyList<TextLine> onScreen)
     {
         var (document, details) = (lesson.Document, lesson.Document.Details);
         return
@@ -71,6 +76,7 @@ public sealed record LessonText(TextKind Kind, string Ref, IReadOnlyList<TextLin
                 new LessonText(TextKind.Description, "", Plain(document.Description.Split('\n'))),
             }
                 .Concat(Captions(lesson))
+                .Append(new LessonText(TextKind.Screen, "", onScreen))
                 .Where(t => t.Lines.Count > 0),
         ];
     }

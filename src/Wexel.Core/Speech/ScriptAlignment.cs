@@ -22,6 +22,18 @@ public enum ScriptDifferenceKind
 /// <param name="Count">How many words that is.</param>
 public sealed record ScriptDifference(ScriptDifferenceKind Kind, TimeSpan At, string Words, int Count);
 
+/// <summary>A heading of a script, where what stands under it is said.</summary>
+/// <param name="At">When, in recording time.</param>
+/// <param name="Title">What it says.</param>
+public sealed record PlacedHeading(TimeSpan At, string Title);
+
+/// <summary>What is kept of a script that was laid along the voice.</summary>
+/// <param name="FileName">The name of its file.</param>
+/// <param name="Track">The captions that were made of it, by their track's name.</param>
+/// <param name="Headings">Those under which something is said, in order of time.</param>
+/// <param name="Differences">Where it and the voice differ, in order of time.</param>
+public sealed record KeptScript(string FileName, string Track, IReadOnlyList<PlacedHeading> Headings, IReadOnlyList<ScriptDifference> Differences);
+
 /// <summary>A script along the voice that reads it.</summary>
 /// <param name="Words">The script's words that are said, in order of time, with its spelling and marks.</param>
 /// <param name="Starts">For each word of the script when it begins; null where it is not said.</param>
@@ -77,6 +89,26 @@ public sealed record ScriptAlignment(
         var elsewhere = Moved(script, anchors, match, said.Length);
         return Timed(script, heard, match, elsewhere);
     }
+
+    /// <summary>Where a script's headings are said: where the first word under each is, so far as it is said before the next.</summary>
+    /// <param name="script">The script of which this is the alignment.</param>
+    public IReadOnlyList<PlacedHeading> Place(ScriptText script) =>
+        [
+            .. script
+                .Headings.Select(
+                    (heading, i) =>
+                        (
+                            heading.Title,
+                            At: Starts
+                                .Skip(heading.BeforeWord)
+                                .Take((i + 1 < script.Headings.Count ? script.Headings[i + 1].BeforeWord : Starts.Count) - heading.BeforeWord)
+                                .FirstOrDefault(s => s is not null)
+                        )
+                )
+                .Where(h => h.At is not null && h.Title.Length > 0)
+                .Select(h => new PlacedHeading(h.At!.Value, h.Title))
+                .OrderBy(h => h.At),
+        ];
 
     /// <summary>Places at which the same words stand in both, and nowhere else in either.</summary>
     private static List<(int Script, int Heard)> Anchors(string[] script, string[] heard)

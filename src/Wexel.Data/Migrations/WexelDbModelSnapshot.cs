@@ -717,6 +717,9 @@ namespace Wexel.Data.Migrations
                     b.Property<int>("Position")
                         .HasColumnType("integer");
 
+                    b.Property<string>("Proposing")
+                        .HasColumnType("jsonb");
+
                     b.Property<string>("RecordingHash")
                         .IsRequired()
                         .HasColumnType("text");
@@ -730,6 +733,9 @@ namespace Wexel.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("jsonb")
                         .HasDefaultValue("{}");
+
+                    b.Property<string>("Script")
+                        .HasColumnType("jsonb");
 
                     b.Property<int>("SearchedRevision")
                         .HasColumnType("integer");
@@ -1121,6 +1127,12 @@ namespace Wexel.Data.Migrations
 
                     b.Property<int>("LookThroughs")
                         .HasColumnType("integer");
+
+                    b.Property<string>("ScreenFailure")
+                        .HasColumnType("text");
+
+                    b.Property<string>("ScreenReadAs")
+                        .HasColumnType("text");
 
                     b.Property<bool>("Viewable")
                         .HasColumnType("boolean");

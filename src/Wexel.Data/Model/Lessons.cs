@@ -53,6 +53,12 @@ public sealed class Lesson
     /// <summary>How cuts are suggested and which suggestions were left, as JSON; null where nobody chose.</summary>
     public string? Suggesting { get; set; }
 
+    /// <summary>How contents are proposed and which proposals were left, as JSON; null where nobody chose.</summary>
+    public string? Proposing { get; set; }
+
+    /// <summary>The script that was laid along the voice, with its headings and where it differs, as JSON; null where there is none.</summary>
+    public string? Script { get; set; }
+
     /// <summary>What in its captions somebody decided to leave as it is: a caption's name, a colon, and the word or the guideline.</summary>
     public List<string> LeftInText { get; set; } = [];
 
@@ -144,6 +150,12 @@ public sealed class Recording
 
     /// <summary>Whether the browser plays it, as it is or as a viewing copy.</summary>
     public bool Viewable { get; set; }
+
+    /// <summary>The language in which its screen was read, as a BCP 47 tag; null while it was not.</summary>
+    public string? ScreenReadAs { get; set; }
+
+    /// <summary>Why its screen could not be read; null where it could, or nobody tried.</summary>
+    public string? ScreenFailure { get; set; }
 
     public DateTimeOffset BroughtInAt { get; init; }
 }

@@ -56,6 +56,9 @@ public static class MadeNames
     /// <summary>What those seconds were found to be.</summary>
     public const string TrialMeasured = "trial.json";
 
+    /// <summary>What stands on the screen in a recording.</summary>
+    public const string Screen = "screen.json";
+
     /// <summary>A single frame.</summary>
     public const string Frame = "frame.png";
 

@@ -30,7 +30,7 @@ public static class DetailFinder
         var size = facts.Picture!.ShownSize;
         var bytes = size.Width * size.Height;
         var found = new List<SeenPicture>();
-        var moments = Moments(analysis);
+        var moments = SeenMoments.Find(analysis, SamplesPerSecond);
         if (moments.Count == 0)
             return found;
         await MediaTool.StreamAsync(
@@ -77,17 +77,6 @@ public static class DetailFinder
             found.Add(new SeenPicture(span, TextFinder.Find(picture, size), changed, kept));
         }
     }
-
-    /// <summary>Whenever the picture has come to stand, and where it goes on changing, those that the run sheet shows.</summary>
-    private static List<TimeSpan> Moments(RecordingAnalysis analysis) =>
-        [
-            .. analysis
-                .PictureMoments.Concat(analysis.Still.Select(s => s.Start))
-                .Select(t => (long)Math.Round(t.TotalSeconds * SamplesPerSecond))
-                .Distinct()
-                .Order()
-                .Select(n => TimeSpan.FromSeconds((double)n / SamplesPerSecond)),
-        ];
 
     /// <summary>The picture, and under it what comes back from each delivered size, scaled down as the renderer does.</summary>
     private static string Filters(PictureFacts picture, IReadOnlyList<TimeSpan> moments, IReadOnlyList<PictureSize> delivered)

@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text.Json;
 using Wexel.Core;
 using Wexel.Core.Captions;
+using Wexel.Core.Contents;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 using Wexel.Media.Tools;
@@ -27,7 +28,7 @@ public static class Prober
         try
         {
             var (asked, sampled) = (
-                MediaTool.ProbeAsync(["-show_format", "-show_streams", "-of", "json", .. MediaTool.SafeInput(path)], cancel),
+                MediaTool.ProbeAsync(["-show_format", "-show_streams", "-show_chapters", "-of", "json", .. MediaTool.SafeInput(path)], cancel),
                 FrameTimesAsync(path, RateSample, cancel)
             );
             await Task.WhenAll(asked, sampled);
@@ -89,8 +90,25 @@ public static class Prober
             length,
             picture is null ? null : picture with { Fields = stated ? fields : await InterlaceFinder.MeasureAsync(picture.Height, length, path, cancel) },
             sounds,
-            Subtitles: ReadSubtitles(streams)
+            Subtitles: ReadSubtitles(streams),
+            Chapters: ReadChapters(found)
         );
+    }
+
+    private static List<ChapterFacts>? ReadChapters(JsonElement found)
+    {
+        if (!found.TryGetProperty("chapters", out var list))
+            return null;
+        var chapters = list.EnumerateArray()
+            .Take(ContentsText.MostSections)
+            .Select(c => new ChapterFacts(
+                Seconds(c, "start_time"),
+                SectionRules.OneLine(Text(c.TryGetProperty("tags", out var tags) ? tags : default, "title") ?? "")
+            ))
+            .Where(c => c.At >= TimeSpan.Zero)
+            .OrderBy(c => c.At)
+            .ToList();
+        return chapters.Count == 0 ? null : chapters;
     }
 
     /// <summary>Those that are text; discs and broadcasts have pictures, which are no captions.</summary>

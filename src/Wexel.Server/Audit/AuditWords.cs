@@ -75,6 +75,8 @@ internal static class AuditWords
         ["UseSounds"] = new("chose the sound of a recording"),
         ["SaveLesson"] = new("changed", AuditSubject.Lesson),
         ["SaveSuggesting"] = new("chose how cuts are suggested in", AuditSubject.Lesson),
+        ["SaveProposing"] = new("chose how contents are proposed in", AuditSubject.Lesson),
+        ["SettleScript"] = new("looked at where the script differs in", AuditSubject.Lesson),
         ["SplitLesson"] = new("split", AuditSubject.Lesson),
         ["AddCourse"] = new("made a course"),
         ["SaveCourse"] = new("changed the name or description of", AuditSubject.Course),

@@ -179,7 +179,12 @@ internal static class ChannelPages
                 .Append($"<p class=\"where\" dir=\"auto\">{Text(lesson.Channel)} · {Text(lesson.Course)} · {TimeCode.Brief(lesson.Length)}</p><ul>");
             foreach (var moment in lesson.Moments.Where(m => m.Kind != TextKind.Title))
                 body.Append(moment.At is { } at ? $"<li><a href=\"{page}#t={Seconds(at)}&amp;play\">{TimeCode.Brief(at)}</a> " : "<li>")
-                    .Append(moment.Kind == TextKind.Tag ? "Subject: <span dir=\"auto\">" : "<span dir=\"auto\">")
+                    .Append(
+                        moment.Kind == TextKind.Tag ? "Subject: "
+                        : moment.Kind == TextKind.Screen ? "On the screen: "
+                        : ""
+                    )
+                    .Append("<span dir=\"auto\">")
                     .AppendJoin("", moment.Parts.Select(p => p.Found ? $"<mark>{Text(p.Text)}</mark>" : Text(p.Text)))
                     .Append("</span></li>");
             body.Append("</ul></div></li>");

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
+using Wexel.Core.Lessons;
 using Wexel.Core.Outlets;
 using Wexel.Core.Outlets.Channels;
 using Wexel.Core.Packages;
@@ -7,6 +8,7 @@ using Wexel.Core.People;
 using Wexel.Core.Searching;
 using Wexel.Data;
 using Wexel.Data.Model;
+using Wexel.Server.Screens;
 using Wexel.Server.Shelves;
 using Wexel.Server.Upkeep;
 
@@ -39,7 +41,7 @@ internal sealed record Found(IReadOnlyList<FoundLesson> Lessons, bool More, stri
 /// Finds what released lessons say, by the stems of words in each lesson's own language, among what somebody may see. A word that is said nowhere is taken for
 /// a slip of the pen where one like it is.
 /// </summary>
-internal sealed class ReleasedSearch(WexelDb db, TimeProvider clock) : IUpkeep
+internal sealed class ReleasedSearch(WexelDb db, LessonReels reels, ReadScreens screens, TimeProvider clock) : IUpkeep
 {
     private const int AtOnce = 100;
     private const int MostLessons = 20;
@@ -275,15 +277,33 @@ internal sealed class ReleasedSearch(WexelDb db, TimeProvider clock) : IUpkeep
     /// <returns>Whether there was anything.</returns>
     private async Task<bool> BringSomeAsync(CancellationToken cancel)
     {
-        var stale = await Stale().OrderBy(r => r.Id).Take(AtOnce).Select(r => new { r.Id, r.Player }).ToListAsync(cancel);
+        var stale = await Stale()
+            .OrderBy(r => r.Id)
+            .Take(AtOnce)
+            .Select(r => new
+            {
+                r.Id,
+                r.Player,
+                r.LessonId,
+                r.Revision,
+            })
+            .ToListAsync(cancel);
         foreach (var release in stale)
-            await WriteAsync(release.Id, PlayerLesson.Format.Read(release.Player), cancel);
+        {
+            var document = await db
+                .LessonRevisions.Where(r => r.LessonId == release.LessonId && r.Number == release.Revision)
+                .Select(r => r.Document)
+                .FirstOrDefaultAsync(cancel);
+            IReadOnlyList<TextLine> onScreen = document is null ? [] : await screens.ShownAsync(LessonDocument.Format.Read(document), reels, cancel);
+            await WriteAsync(release.Id, PlayerLesson.Format.Read(release.Player), onScreen, cancel);
+        }
+
         return stale.Count > 0;
     }
 
-    private async Task WriteAsync(Guid release, PlayerLesson page, CancellationToken cancel)
+    private async Task WriteAsync(Guid release, PlayerLesson page, IReadOnlyList<TextLine> onScreen, CancellationToken cancel)
     {
-        foreach (var (dictionary, texts) in ReleasedLines.By(page))
+        foreach (var (dictionary, texts) in ReleasedLines.By(page, onScreen))
         {
             var lines = texts
                 .SelectMany(
@@ -296,7 +316,7 @@ internal sealed class ReleasedSearch(WexelDb db, TimeProvider clock) : IUpkeep
                 Of(TextKind.Title),
                 Of(TextKind.Tag, TextKind.Section),
                 Of(TextKind.Description, TextKind.Author),
-                Of(TextKind.Caption)
+                Of(TextKind.Caption, TextKind.Screen)
             );
             await db.Database.ExecuteSqlAsync(
                 $"""

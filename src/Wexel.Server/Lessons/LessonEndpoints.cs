@@ -201,7 +201,7 @@ internal static class LessonEndpoints
             : TypedResults.Ok(saved);
     }
 
-    private static Ok<ContentsReading> ReadContents(ContentsRequest request) => TypedResults.Ok(ContentsText.Read(request.Text));
+    private static Ok<ContentsReading> ReadContents(ContentsRequest request) => TypedResults.Ok(ContentsFormats.Read(request.Text));
 
     private static async Task<Ok<List<LearnerRow>>> LearnersAsync(Guid id, WexelDb db, CancellationToken cancel) =>
         TypedResults.Ok(

@@ -1,8 +1,10 @@
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core.Lessons;
+using Wexel.Core.Screens;
 using Wexel.Core.Searching;
 using Wexel.Data;
 using Wexel.Data.Model;
+using Wexel.Server.Screens;
 using Wexel.Server.Shelves;
 using Wexel.Server.Upkeep;
 
@@ -12,7 +14,7 @@ namespace Wexel.Server.Lessons;
 /// Finds what lessons say. What is searched is kept beside them and brought up to date before somebody searches, so that saving a lesson costs
 /// nothing more.
 /// </summary>
-internal sealed class LessonSearch(WexelDb db, CaptionStore captions) : IUpkeep
+internal sealed class LessonSearch(WexelDb db, CaptionStore captions, LessonReels reels, ReadScreens screens) : IUpkeep
 {
     private const int AtOnce = 100;
 
@@ -71,6 +73,14 @@ internal sealed class LessonSearch(WexelDb db, CaptionStore captions) : IUpkeep
         return new SearchAnswer([.. hits.Take(MostLessons)], hits.Count > MostLessons || found.Count == MostRead);
     }
 
+    /// <summary>What was read from its pictures; what is cut is found too, since whoever works on it still has it.</summary>
+    private async Task<IReadOnlyList<TextLine>> OnScreenAsync(LessonDocument document, CancellationToken cancel) =>
+        [
+            .. ScreenLines
+                .Find((await screens.ReadAsync(await reels.ReadAsync(document, cancel), document.Language, cancel)).Text, null, _ => true)
+                .Select(l => new TextLine(l.Span.Start, l.Text)),
+        ];
+
     private static string Escaped(string word) => string.Concat(word.Select(c => c is '%' or '_' or '\\' ? $"\\{c}" : c.ToString()));
 
     private async Task BringUpToDateAsync(CancellationToken cancel)
@@ -94,7 +104,9 @@ internal sealed class LessonSearch(WexelDb db, CaptionStore captions) : IUpkeep
             foreach (var lesson in stale)
             {
                 var document = LessonDocument.Format.Read(lesson.Document);
-                var texts = LessonText.Of(await captions.ReadAsync(document, cancel)).ToDictionary(t => (t.Kind, t.Ref), t => t.Text);
+                var texts = LessonText
+                    .Of(await captions.ReadAsync(document, cancel), await OnScreenAsync(document, cancel))
+                    .ToDictionary(t => (t.Kind, t.Ref), t => t.Text);
                 foreach (var known in lesson.Known)
                 {
                     if (texts.Remove((known.Kind, known.Ref), out var text))

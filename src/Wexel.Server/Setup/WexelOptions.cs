@@ -146,8 +146,11 @@ internal sealed class WexelOptions
     /// <summary>Whether recordings are listened to for drafts of captions when the machine has nothing better to do.</summary>
     public bool SpeechDrafts { get; set; } = true;
 
-    /// <summary>How often is looked for recordings to listen to.</summary>
+    /// <summary>How often is looked for recordings to listen to, or to read the screen of.</summary>
     public TimeSpan SpeechEvery { get; set; } = TimeSpan.FromSeconds(5);
+
+    /// <summary>Whether what stands on the screen is read from recordings when the machine has nothing better to do.</summary>
+    public bool ReadScreens { get; set; } = true;
 
     /// <summary>Bytes that must stay free on the disk.</summary>
     public long KeepFree { get; set; } = 512L * 1024 * 1024;

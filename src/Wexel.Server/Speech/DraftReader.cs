@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Options;
 using Wexel.Core;
 using Wexel.Core.Captions;
 using Wexel.Core.Documents;
@@ -7,13 +8,14 @@ using Wexel.Core.Speech;
 using Wexel.Core.Timing;
 using Wexel.Data;
 using Wexel.Data.Model;
+using Wexel.Server.Setup;
 using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Speech;
 
 /// <summary>Makes the draft of a lesson's captions of what was heard of its recordings. It is made anew whenever somebody looks: what the house's word list or
 /// another take changes is in it.</summary>
-internal sealed class DraftReader(WexelDb db, LessonSaver saver, LessonReels reels, SpeechEngines engines)
+internal sealed class DraftReader(WexelDb db, LessonSaver saver, LessonReels reels, SpeechEngines engines, IOptions<WexelOptions> options)
 {
     /// <summary>The draft; null where there is no such lesson.</summary>
     internal async Task<DraftView?> ReadAsync(Guid lessonId, CancellationToken cancel)
@@ -23,7 +25,7 @@ internal sealed class DraftReader(WexelDb db, LessonSaver saver, LessonReels ree
         var house = HouseShelf.Words(await db.Houses.AsNoTracking().FirstOrDefaultAsync(cancel));
         var written = Sentences.Write(heard.Words, heard.Writes, house, heard.Edges);
         return new DraftView(
-            State(heard.Document.Recordings, heard.Rows, heard.Language),
+            StateOf(heard),
             heard.Share,
             heard.Engine,
             heard.Rows.Values.Select(r => r.Language).FirstOrDefault() ?? heard.Language,
@@ -77,13 +79,22 @@ internal sealed class DraftReader(WexelDb db, LessonSaver saver, LessonReels ree
     internal async Task<LessonDocument?> LessonAsync(Guid id, CancellationToken cancel) =>
         await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel) is { } lesson ? await saver.CurrentAsync(lesson, cancel) : null;
 
+    /// <summary>How far listening to a lesson's recordings is.</summary>
+    internal HearingState StateOf(HeardLesson heard) => State(heard.Document.Recordings, heard.Rows, heard.Language);
+
     /// <summary>As far as the one of them that is least far.</summary>
     private HearingState State(IReadOnlyList<string> hashes, Dictionary<string, HeardRecording> rows, string language)
     {
-        var states = hashes.Select(h => rows.GetValueOrDefault(h)?.State ?? (engines.For(language) is null ? HearingState.NoEngine : HearingState.Listening));
+        var states = hashes.Select(h => rows.GetValueOrDefault(h)?.State ?? Unheard(language));
         HearingState[] first = [HearingState.Listening, HearingState.Failed, HearingState.Stopped, HearingState.NoEngine];
         return first.Where(states.Contains).Select(s => (HearingState?)s).FirstOrDefault() ?? HearingState.Done;
     }
+
+    /// <summary>What becomes of a recording that nobody has begun to listen to.</summary>
+    private HearingState Unheard(string language) =>
+        engines.For(language) is null ? HearingState.NoEngine
+        : options.Value.SpeechDrafts ? HearingState.Listening
+        : HearingState.Stopped;
 
     private string? Failure(IEnumerable<HeardRecording> rows, string language) =>
         rows.Select(r => r.Failure).FirstOrDefault(f => f is not null) ?? (engines.For(language) is null ? engines.WhyNone(language) : null);

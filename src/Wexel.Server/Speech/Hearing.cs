@@ -23,6 +23,7 @@ internal sealed class Hearing(
     WexelDb db,
     IDbContextFactory<WexelDb> databases,
     SpeechEngines engines,
+    IdleTime idle,
     FileStore store,
     LiveNews news,
     IOptions<WexelOptions> options,
@@ -43,7 +44,7 @@ internal sealed class Hearing(
         await ForgetMissingEnginesAsync(cancel);
         foreach (var (hash, language) in await NextAsync(cancel))
         {
-            if (await IsBusyAsync(cancel))
+            if (await idle.IsBusyAsync(cancel))
                 return;
             db.ChangeTracker.Clear();
             await ListenAsync(hash, language, cancel);
@@ -59,11 +60,6 @@ internal sealed class Hearing(
                 await db.HeardRecordings.Where(h => h.RecordingHash == row.RecordingHash).ExecuteDeleteAsync(cancel);
         }
     }
-
-    /// <summary>Whether somebody waits for something that the machine has to do.</summary>
-    private async Task<bool> IsBusyAsync(CancellationToken cancel) =>
-        await db.Renditions.AnyAsync(r => r.State == RenditionState.Waiting || r.State == RenditionState.Working, cancel)
-        || await db.Recordings.AnyAsync(r => (r.Analysis == null || !r.Viewable) && r.AnalysisFailure == null, cancel);
 
     /// <summary>The recordings that are to be listened to, what is begun before what is not, the newest first; each with the language of a lesson that is made
     /// of it.</summary>
@@ -157,7 +153,7 @@ internal sealed class Hearing(
             heard = HeardSpeech.Nothing(engine.Name, engine.Writes);
         foreach (var stretch in SpeechStretches.Find(levels, facts.Length).Where(s => s.End > row.Until))
         {
-            if (await IsBusyAsync(cancel))
+            if (await idle.IsBusyAsync(cancel))
             {
                 // It was no fault of its own.
                 row.Attempts--;

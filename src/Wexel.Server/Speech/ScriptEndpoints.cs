@@ -1,8 +1,12 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
 using Wexel.Core.Captions;
+using Wexel.Core.Documents;
 using Wexel.Core.Speech;
+using Wexel.Data;
 using Wexel.Making.Transcripts;
+using Wexel.Server.Live;
 using Wexel.Server.Setup;
 using Wexel.Server.Shelves;
 
@@ -23,8 +27,38 @@ internal static class ScriptEndpoints
     /// <summary>Where as much is found, and nothing is missing, it is what was said.</summary>
     private const double AllOfIt = 0.97;
 
-    internal static void MapScripts(this IEndpointRouteBuilder routes) =>
-        routes.MapPut("/api/lessons/{id:guid}/script", ReadAsync).WithName("TakeScript").Accepts<Stream>("application/octet-stream");
+    internal static void MapScripts(this IEndpointRouteBuilder routes)
+    {
+        var group = routes.MapGroup("/api/lessons/{id:guid}/script");
+        group.MapPut("", ReadAsync).WithName("TakeScript").Accepts<Stream>("application/octet-stream");
+        group.MapGet("", GetAsync).WithName("Script");
+        group.MapPut("differences", SettleAsync).WithName("SettleScript");
+    }
+
+    /// <summary>What is kept of the script, with what is still to be looked at; nothing where there is none.</summary>
+    private static async Task<Results<Ok<KeptScript>, NoContent, ProblemHttpResult>> GetAsync(Guid id, WexelDb db, CancellationToken cancel) =>
+        await db.Lessons.AsNoTracking().Where(l => l.Id == id).Select(l => new { l.Script }).FirstOrDefaultAsync(cancel) is not { } lesson
+            ? Problems.NotThere("lesson")
+        : lesson.Script is null ? TypedResults.NoContent()
+        : TypedResults.Ok(WexelJson.Read<KeptScript>(lesson.Script));
+
+    /// <summary>Differences that somebody has looked at are not shown any more; those that are given are left.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> SettleAsync(
+        Guid id,
+        IReadOnlyList<ScriptDifference> left,
+        WexelDb db,
+        LiveNews news,
+        CancellationToken cancel
+    )
+    {
+        if (await db.Lessons.FirstOrDefaultAsync(l => l.Id == id, cancel) is not { Script: { } script } lesson)
+            return Problems.NotThere("script");
+        var kept = WexelJson.Read<KeptScript>(script);
+        lesson.Script = WexelJson.Write(kept with { Differences = [.. kept.Differences.Where(left.Contains)] });
+        await db.SaveChangesAsync(cancel);
+        await news.LessonAsync(id);
+        return TypedResults.NoContent();
+    }
 
     private static async Task<Results<Ok<ScriptRead>, ProblemHttpResult>> ReadAsync(
         Guid id,
@@ -32,6 +66,7 @@ internal static class ScriptEndpoints
         HttpRequest request,
         DraftReader drafts,
         CaptionStore captions,
+        WexelDb db,
         CancellationToken cancel
     )
     {
@@ -59,6 +94,8 @@ internal static class ScriptEndpoints
             );
         var cues = CueMaker.Make(aligned.Words, heard.Guidelines, heard.Grid, heard.Edges, heard.Length);
         var track = await captions.AddAsync(cues, heard.Language, fileName.Length <= 200 ? fileName : fileName[..200], cancel);
+        var kept = WexelJson.Write(new KeptScript(track.FileName, track.Id, aligned.Place(script), aligned.Differences));
+        await db.Lessons.Where(l => l.Id == id).ExecuteUpdateAsync(set => set.SetProperty(l => l.Script, kept), cancel);
         var isWhole = aligned.Share >= AllOfIt && aligned.Differences.Count == 0;
         return TypedResults.Ok(new ScriptRead(track with { State = isWhole ? TrackState.Corrected : TrackState.Draft }, aligned.Share, aligned.Differences));
     }

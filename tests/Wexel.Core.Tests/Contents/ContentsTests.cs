@@ -70,7 +70,7 @@ public class ContentsTests
 
     [Fact]
     public void Chapter_files_follow_the_standard_and_escape_markup() =>
-        ChaptersText
+        WebVttChapters
             .Write(Chapters.FromSections([new("a", Ms.Of(0), "A <b> & --> C")], Ms.Of(90_000)))
             .ShouldBe("WEBVTT\n\n1\n00:00:00.000 --> 00:01:30.000\nA &lt;b&gt; &amp; --&gt; C\n");
 

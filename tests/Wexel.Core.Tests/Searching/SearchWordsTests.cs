@@ -68,8 +68,8 @@ public class SearchWordsTests
             [new("a", Ms.Of(500), "Start")],
             [new PlayerCaptions("en-GB", [cue]), new PlayerCaptions("es", [cue with { Text = "Buenos días." }]), new PlayerCaptions("de", [])]
         );
-        var by = ReleasedLines.By(page);
+        var by = ReleasedLines.By(page, [new TextLine(Ms.Of(700), "Find a booking")]);
         by.Select(b => (b.Dictionary, string.Join(' ', b.Texts.SelectMany(t => t.Lines).Select(l => $"{l.At?.TotalMilliseconds}:{l.Text}"))))
-            .ShouldBe([("english", ":Title 500:Start :First. :Second. 1000:Good morning."), ("spanish", "1000:Buenos días.")]);
+            .ShouldBe([("english", ":Title 500:Start :First. :Second. 700:Find a booking 1000:Good morning."), ("spanish", "1000:Buenos días.")]);
     }
 }

@@ -33,7 +33,8 @@ public class TextSearchTests
                     [new Cue(new TimeRange(Ms.Of(12_500), Ms.Of(14_000)), "A caravan is\na vehicle of its own.")]
                 ),
             ]
-        )
+        ),
+        [new TextLine(Ms.Of(30_000), "Booking 2117")]
     );
 
     private static IReadOnlyList<TextHit> Found(string typed) => TextSearch.Parse(typed)!.In(Lesson);
@@ -49,6 +50,7 @@ public class TextSearchTests
                 (TextKind.Section, "Choosing the sailing | The length"),
                 (TextKind.Description, "What a crossing costs. | And how a caravan is measured."),
                 (TextKind.Caption, "A caravan is a vehicle of its own."),
+                (TextKind.Screen, "Booking 2117"),
             ]);
 
     [Fact]

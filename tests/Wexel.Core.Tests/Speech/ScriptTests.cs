@@ -112,6 +112,19 @@ public class ScriptTests
     }
 
     [Fact]
+    public void A_heading_stands_where_what_is_under_it_is_said_and_one_of_which_nothing_is_said_stands_nowhere()
+    {
+        var script = ScriptText.Parse(
+            $"# Before\n\n{Paragraphs[0]}\n\n## Second\n\n{Paragraphs[1]}\n\n# Left out\n\nzzyx qwrt plmk vbnh trew\n\n# Last\n\n{Paragraphs[2]}"
+        );
+        var heard = Heard(Paragraphs.Take(3));
+        var placed = ScriptAlignment.Of(script, heard).Place(script);
+        placed.Select(h => h.Title).ShouldBe(["Before", "Second", "Last"]);
+        placed[0].At.ShouldBe(heard[0].Span.Start);
+        placed[1].At.ShouldBe(heard[WordList.PlainWords(Paragraphs[0]).Length].Span.Start);
+    }
+
+    [Fact]
     public void A_script_of_another_language_is_not_found()
     {
         var aligned = ScriptAlignment.Of(

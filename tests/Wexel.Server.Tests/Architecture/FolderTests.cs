@@ -16,7 +16,9 @@ public class FolderTests
             Kit: Keys Recordings
             Captions: Keys Placing Recordings Timing
             Speech: Captions Documents Placing Recordings Timing
-            Contents: Keys Placing Timing
+            Screens: Recordings Speech Timing
+            Contents: Captions Documents Keys Placing Timing
+            Proposing: Captions Contents Recordings Screens Speech Timing
             Editing: Keys Placing Recordings Timing
             Details: Captions Contents Documents Keys Placing
             Lessons: Captions Contents Details Documents Editing Keys Kit Placing Recordings Timing
@@ -40,6 +42,7 @@ public class FolderTests
             Speech: Tools
             Spelling: Tools
             Analysing: Tools
+            Screens: Analysing Tools
             Rendering: Analysing Containers Probing Tools
             Measuring: Analysing Containers Probing Rendering Tools
             """,
@@ -74,6 +77,8 @@ public class FolderTests
             Kit: Setup Shelves
             Recordings: Live Setup Shelves
             Speech: Live Setup Shelves Upkeep
+            Screens: Live Setup Shelves Upkeep
+            Contents: Screens Setup Shelves Speech
             Uploads: Live Recordings Setup SignIn Upkeep
             Captions: Setup Shelves Uploads
             Details: Live Setup Shelves
@@ -85,9 +90,9 @@ public class FolderTests
             Trying: Estimates Setup Shelves
             Releases: Feeds Live Mailing Outlets People Rendering Setup Shelves SignIn Telemetry Upkeep
             Board: Estimates Releases Setup Shelves SignIn
-            Lessons: Live Recordings Releases Setup Shelves SignIn Upkeep
+            Lessons: Live Recordings Releases Screens Setup Shelves SignIn Upkeep
             Library: Releases Rendering Setup Shelves SignIn
-            Channel: Following Learning Lists People Releases Remembering Serving Setup Shelves SignIn Upkeep
+            Channel: Following Learning Lists People Releases Remembering Screens Serving Setup Shelves SignIn Upkeep
             Demo: Details Feeds Kit Learning Lists Outlets People Providers Recordings Releases Setup Shelves Uploads
             """,
     };

@@ -8,8 +8,9 @@ public static class ReleasedLines
 {
     /// <summary>The lines in the language of the lesson, its captions in that language among them; and those of every other language by itself.</summary>
     /// <param name="page">What the page is told.</param>
+    /// <param name="onScreen">What was read from the pictures that it shows, in the lesson's own time.</param>
     /// <returns>Languages as dictionaries are named, each with its lines by kind.</returns>
-    public static IReadOnlyList<(string Dictionary, IReadOnlyList<LessonText> Texts)> By(PlayerLesson page)
+    public static IReadOnlyList<(string Dictionary, IReadOnlyList<LessonText> Texts)> By(PlayerLesson page, IReadOnlyList<TextLine> onScreen)
     {
         List<(string Dictionary, LessonText Text)> said =
         [
@@ -20,6 +21,7 @@ public static class ReleasedLines
                 new LessonText(TextKind.Author, "", LessonText.Plain([page.Details.Author?.Name])),
                 new LessonText(TextKind.Section, "", [.. page.Sections.SelectMany(s => LessonText.Plain([s.Title], s.At))]),
                 new LessonText(TextKind.Description, "", LessonText.Plain(page.Description.Split('\n'))),
+                new LessonText(TextKind.Screen, "", onScreen),
             }.Select(text => (Dictionaries.For(page.Language), text)),
             .. page.Captions.Select(track =>
                 (

@@ -46,7 +46,7 @@ export function listen(client: QueryClient): () => void {
   hub.on('recording', (hash: string) => {
     client.invalidateQueries({ predicate: ({ queryKey: [kind, hashes] }) => kind === 'reel' && String(hashes).includes(hash) })
     client.invalidateQueries({ queryKey: ['deliver'] })
-    fetchSoon(['draft'])
+    fetchSoon(['draft'], ['proposals'])
   })
   hub.on('upload', () => client.invalidateQueries({ queryKey: ['lessons'] }))
   hub.on('course', () => fetchSoon(['board', 'courses']))
@@ -56,6 +56,8 @@ export function listen(client: QueryClient): () => void {
       ['deliver', id],
       ['releases', id],
       ['notes', id],
+      ['proposals', id],
+      ['script', id],
     ])
       client.invalidateQueries({ queryKey })
     // Lists of many are fetched once for all that comes together.

@@ -5,6 +5,9 @@ import { Field } from '../ui/Field'
 import { count } from '../ui/words'
 import { found, replaced } from './cues'
 
+/** By which the line above the sheet finds it. */
+export const findId = 'find-and-replace'
+
 /** Words found in the captions that are shown, and written otherwise one by one or all at once. */
 export function FindAndReplace() {
   const { text, playback } = useWork()
@@ -23,7 +26,7 @@ export function FindAndReplace() {
     playback.seek(next.cue.span.start)
   }
   return (
-    <details className="mt-2 border-t border-hairline pt-2">
+    <details id={findId} className="mt-2 border-t border-hairline pt-2">
       <summary className="cursor-pointer">Find and replace</summary>
       <form
         className="mt-2"

@@ -1,20 +1,16 @@
+import { useQueryClient } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
 import { refusal, type Schemas } from '../app/api'
 import { useWork } from '../lessons/work'
 import { Button } from '../ui/Button'
-import { clock, count } from '../ui/words'
+import { count } from '../ui/words'
 
 type Read = Schemas['ScriptRead']
 
-const kinds: Record<Schemas['ScriptDifferenceKind'], string> = {
-  leftOut: 'is not said',
-  added: 'is said and stands nowhere',
-  elsewhere: 'is said elsewhere',
-}
-
-/** Captions made of the trainer's own script, laid along the voice; what is said otherwise is listed and not guessed. */
+/** Captions made of the trainer's own script, laid along the voice; what is said otherwise is marked in the sheet and not guessed. */
 export function FromScript() {
-  const { lessonId, edit, text, playback } = useWork()
+  const { lessonId, edit, text } = useWork()
+  const client = useQueryClient()
   const input = useRef<HTMLInputElement>(null)
   const [read, setRead] = useState<Read>()
   const [problem, setProblem] = useState('')
@@ -32,6 +28,7 @@ export function FromScript() {
     if (!answer?.ok) return setProblem(refusal(await answer?.json().catch(() => undefined), answer?.status ?? 0).message)
     const made = (await answer.json()) as Read
     setRead(made)
+    for (const kind of ['script', 'proposals']) client.invalidateQueries({ queryKey: [kind, lessonId] })
     edit((d) => {
       const place = d.captions.findIndex((t) => t.language === made.track.language && t.kind === 'captions')
       return { ...d, captions: place < 0 ? [made.track, ...d.captions] : d.captions.with(place, made.track) }
@@ -94,18 +91,10 @@ export function FromScript() {
         <div className="mt-2 text-small" role="status">
           <p>
             {Math.round(read.share * 100)} % of the script is said.{' '}
-            {read.differences.length === 0 ? 'Nothing is said otherwise.' : `${count(read.differences.length, 'place')} to look at; undo takes it all back.`}
+            {read.differences.length === 0
+              ? 'Nothing is said otherwise.'
+              : `${count(read.differences.length, 'place')} to look at, in the sheet; undo takes the captions back.`}
           </p>
-          <ul className="mt-1">
-            {read.differences.map((d) => (
-              <li key={`${d.kind} ${d.at} ${d.words}`} className="py-0.5 text-amber">
-                <Button look="link" className="font-mono" aria-label={`Go to ${clock(d.at)}`} onClick={() => playback.seek(d.at)}>
-                  {clock(d.at)}
-                </Button>{' '}
-                “{d.words}” {kinds[d.kind]}
-              </li>
-            ))}
-          </ul>
         </div>
       )}
     </details>

@@ -7,7 +7,15 @@ import { clock } from '../ui/words'
 
 type Hit = Schemas['TextHit']
 
-const kinds: Record<Hit['kind'], string> = { title: 'Title', tag: 'Tag', author: 'Author', section: 'Section', description: 'Description', caption: 'Said' }
+const kinds: Record<Hit['kind'], string> = {
+  title: 'Title',
+  tag: 'Tag',
+  author: 'Author',
+  section: 'Section',
+  description: 'Description',
+  caption: 'Said',
+  screen: 'On screen',
+}
 
 /** Where lessons say what is looked for, each place to go to. */
 export function Found({ words }: { words: string }) {
@@ -22,7 +30,7 @@ export function Found({ words }: { words: string }) {
         {found.data?.lessons.length ?? 0} lessons found
       </p>
       {found.data?.lessons.length === 0 && (
-        <p>No lesson says “{words}”. All the words must stand in one lesson: in its titles, tags, sections, description or captions.</p>
+        <p>No lesson says “{words}”. All the words must stand in one lesson: in its titles, tags, sections, description or captions, or on its screen.</p>
       )}
       <ul>
         {found.data?.lessons.map((l) => (

@@ -1,3 +1,4 @@
+import { TextLine } from '../captions/TextLine'
 import { RunSheet } from '../sheet/RunSheet'
 import type { Looking } from '../sheet/thing'
 import { StretchActions } from '../tidy/StretchActions'
@@ -14,6 +15,7 @@ export function LessonSheet(looking: Looking) {
       things={things}
       stretch={tidying ? stretch : undefined}
       setStretch={tidying ? setStretch : undefined}
+      above={looking.stage === 'mark-up' && <TextLine />}
       beside={tidying && stretch && <StretchActions stretch={stretch} />}
     />
   )

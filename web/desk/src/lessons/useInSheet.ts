@@ -1,6 +1,7 @@
 import { useMemo } from 'react'
 import { useSaid } from '../captions/inSheet'
-import { useSections } from '../contents/inSheet'
+import { useScriptNotes } from '../captions/scriptInSheet'
+import { useProposalNotes, useSections } from '../contents/inSheet'
 import { useHardNotes, useMoveInNotes } from '../movein/inSheet'
 import { useLearnerNotes } from '../notes/inSheet'
 import type { Looking, SheetThing } from '../sheet/thing'
@@ -8,7 +9,16 @@ import { useSuggestionNotes } from '../tidy/inSheet'
 
 /** All that stands in the sheet; a new kind of placed things is one more list here. */
 export function useInSheet(looking: Looking): SheetThing[] {
-  const lists = [useSections(looking), useSaid(looking), useMoveInNotes(looking), useHardNotes(looking), useSuggestionNotes(looking), useLearnerNotes()]
+  const lists = [
+    useSections(looking),
+    useSaid(looking),
+    useMoveInNotes(looking),
+    useHardNotes(looking),
+    useSuggestionNotes(looking),
+    useProposalNotes(looking),
+    useLearnerNotes(),
+    useScriptNotes(looking),
+  ]
   // biome-ignore lint/correctness/useExhaustiveDependencies: the lists are always as many
   return useMemo(() => lists.flat(), lists)
 }

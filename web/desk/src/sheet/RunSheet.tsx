@@ -18,6 +18,8 @@ interface Props {
   setStretch?: (stretch: Cut | undefined) => void
   /** What can be done with the selected stretch, shown beside it. */
   beside?: ReactNode
+  /** What stands in the line above it. */
+  above?: ReactNode
 }
 
 const none: never[] = []
@@ -26,7 +28,7 @@ const markAbove = 11
 const farMs = 1500
 
 /** The lesson as a page that is read from top to bottom: time, pictures, sound, what is said, sections as headings. */
-export function RunSheet({ things, stretch, setStretch, beside }: Props) {
+export function RunSheet({ things, stretch, setStretch, beside, above }: Props) {
   const { document, reel, frameMs, playback } = useWork()
   const { analysis, length } = reel
   const scroller = useRef<HTMLElement>(null)
@@ -122,7 +124,9 @@ export function RunSheet({ things, stretch, setStretch, beside }: Props) {
         folded={blocks.filter((b) => b.fold).length}
         opened={opened.size}
         fold={() => setOpened(new Set())}
-      />
+      >
+        {above}
+      </ScaleChoice>
       <section ref={scroller} aria-label="Run sheet" className="min-h-0 flex-1 overflow-y-auto" data-testid="run-sheet">
         {!reel.analysisFailure && (!analysis || analysis.lookedUntil != null) && (
           <p role="status" className="px-6 pt-2 text-quiet">

@@ -1,21 +1,24 @@
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import { toast } from 'sonner'
 import { api, type Schemas, taken } from '../app/api'
 import type { Document } from '../lessons/useLesson'
 import { Button } from '../ui/Button'
 import { Dialog } from '../ui/Dialog'
-import { clock, count } from '../ui/words'
+import { clock, count, exactClock } from '../ui/words'
 
 interface Props {
   open: boolean
   onClose: () => void
   document: Document
   length: number
+  /** The chapters inside the recordings. */
+  inside: { at: number; title: string }[]
   edit: (change: (d: Document) => Document) => void
 }
 
-/** A whole table of contents from a text, with a message for each line that cannot be read. */
-export function PasteContents({ open, onClose, document, length, edit }: Props) {
+/** A whole table of contents from a text or a file, with a message for each line that cannot be read. */
+export function BringInContents({ open, onClose, document, length, inside, edit }: Props) {
+  const input = useRef<HTMLInputElement>(null)
   const [text, setText] = useState('')
   const [reading, setReading] = useState<Schemas['ContentsReading']>()
   const read = async (value: string) => {
@@ -26,6 +29,10 @@ export function PasteContents({ open, onClose, document, length, edit }: Props) 
       toast.error((refused as Error).message)
     }
   }
+  const readFile = async (file: File) => {
+    if (file.size > 4_000_000) return toast.error(`“${file.name}” is too large for a table of contents.`)
+    await read(await file.text())
+  }
   const late = reading?.lines.filter((line) => line.at >= length) ?? []
   const lines = reading?.lines.filter((line) => line.at < length) ?? []
   const take = () => {
@@ -35,15 +42,23 @@ export function PasteContents({ open, onClose, document, length, edit }: Props) 
     onClose()
   }
   return (
-    <Dialog open={open} onClose={onClose} title="Paste contents">
+    <Dialog open={open} onClose={onClose} title="Bring in contents">
       <label htmlFor="pasted" className="text-quiet">
-        A time and a title on each line; set in by a tab or spaces for one level under.
+        A time and a title on each line, set in by a tab or spaces for one level under; or a file of WebVTT or JSON chapters, dropped here or chosen.
       </label>
       <textarea
         id="pasted"
         rows={9}
         value={text}
         onChange={(e) => read(e.target.value)}
+        onDragOver={(e) => e.preventDefault()}
+        onDrop={(e) => {
+          const file = e.dataTransfer.files[0]
+          if (!file) return
+          e.preventDefault()
+          e.stopPropagation()
+          void readFile(file)
+        }}
         placeholder={'0:00 Welcome\n1:20 First steps\n  1:45 Under it'}
         className="mt-2 w-full border border-quiet/60 bg-field p-2 font-mono"
       />
@@ -61,6 +76,32 @@ export function PasteContents({ open, onClose, document, length, edit }: Props) 
           </ul>
         </div>
       )}
+      {inside.length > 0 && (
+        <p className="mt-2">
+          The recording has {count(inside.length, 'chapter')} inside it.{' '}
+          <Button look="link" onClick={() => read(inside.map((c) => `${exactClock(c.at)} ${c.title}`).join('\n'))}>
+            Take them
+          </Button>
+        </p>
+      )}
+      <p className="mt-2">
+        <Button look="link" onClick={() => input.current?.click()}>
+          Choose a file
+        </Button>
+      </p>
+      <input
+        ref={input}
+        type="file"
+        accept=".txt,.vtt,.json"
+        className="hidden"
+        tabIndex={-1}
+        aria-label="Choose a file of contents"
+        onChange={(e) => {
+          const file = e.target.files?.[0]
+          if (file) void readFile(file)
+          e.target.value = ''
+        }}
+      />
       <div className="mt-4 flex items-center gap-4">
         {lines.length > 0 ? (
           <Button onClick={take}>
