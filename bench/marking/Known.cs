@@ -30,7 +30,7 @@ internal sealed record Known(HeardBefore Heard, ReadBefore Read)
         return new Known(heard, await KeptAsync(Path.Combine(kept, Path.GetFileName(recording) + ".read.json"), () => ReadAsync(recording, heard)));
     }
 
-    private static async Task<T> KeptAsync<T>(string file, Func<Task<T>> find)
+    internal static async Task<T> KeptAsync<T>(string file, Func<Task<T>> find)
     {
         if (File.Exists(file))
             return WexelJson.Read<T>(await File.ReadAllTextAsync(file));
@@ -39,7 +39,8 @@ internal sealed record Known(HeardBefore Heard, ReadBefore Read)
         return found;
     }
 
-    private static async Task<HeardBefore> HearAsync(string recording)
+    /// <summary>Listens, knowing the script where there is one.</summary>
+    internal static async Task<HeardBefore> HearAsync(string recording, ScriptText? script = null)
     {
         var probed = await Prober.ProbeAsync(recording, Path.GetFileName(recording), default);
         if (!probed.Is(out var facts, out var problem))
@@ -48,8 +49,11 @@ internal sealed record Known(HeardBefore Heard, ReadBefore Read)
         var analysis = await RecordingAnalyser.AnalyseAsync(facts, recording, pictures, null, null, default);
         Directory.Delete(pictures, recursive: true);
         var (began, engine, words) = (Stopwatch.StartNew(), new PocketSphinx(), new List<HeardWord>());
+        var folder = Directory.CreateTempSubdirectory("wexel-marking-").FullName;
+        var hints = script is null ? null : await engine.PrepareAsync(script, Language, folder, default);
         foreach (var stretch in SpeechStretches.Find(analysis.Levels, facts.Length))
-            words.AddRange(await SpeechListener.ListenAsync(engine, recording, facts, stretch, Language, default));
+            words.AddRange(await SpeechListener.ListenAsync(engine, recording, facts, stretch, Language, hints, default));
+        Directory.Delete(folder, recursive: true);
         return new HeardBefore(facts, analysis, new HeardSpeech(engine.Name, engine.Writes, words), began.Elapsed.TotalSeconds);
     }
 

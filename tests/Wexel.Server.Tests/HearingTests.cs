@@ -202,7 +202,13 @@ public sealed class HearingTests(HearingTests.Listening fixture) : IClassFixture
         var lesson = await LessonAsync(trainer);
         await trainer.UntilAsync(Draft(lesson), d => State(d) == "done");
         var extra = " Nobody says this in the lesson, and so it must not stand there.";
-        var read = await (await ScriptAsync(Said() + "\n\n" + extra)).Content.ReadFromJsonAsync<JsonElement>(Cancel);
+        (await ScriptAsync("# The start\n\n" + Said() + "\n\n" + extra)).EnsureSuccessStatusCode();
+        var script = $"/api/lessons/{lesson}/script";
+        (await trainer.JsonAsync(script)).GetProperty("laid").GetBoolean().ShouldBeFalse();
+        await trainer.UntilAsync(script, s => !s.GetProperty("waiting").GetBoolean());
+        // An engine that knows the script hears nearly all of it as it is.
+        WordErrors.Of(WordList.PlainWords(Said()), WordList.PlainWords(Text(await trainer.JsonAsync(Draft(lesson))))).Rate.ShouldBeLessThan(0.1);
+        var read = await (await trainer.PostAsync($"{script}/lay", null, Cancel)).Content.ReadFromJsonAsync<JsonElement>(Cancel);
         read.GetProperty("share").GetDouble().ShouldBeGreaterThan(0.6);
         var left = read.GetProperty("differences").EnumerateArray().ToList();
         left.ShouldContain(d => d.GetProperty("kind").GetString() == "leftOut" && d.GetProperty("words").GetString()!.Contains("must not stand"));
@@ -210,6 +216,14 @@ public sealed class HearingTests(HearingTests.Listening fixture) : IClassFixture
         var text = string.Join(' ', cues.EnumerateArray().Select(c => c.GetProperty("text").GetString()!.Replace('\n', ' ')));
         text.ShouldContain("You need your name and the float");
         text.ShouldNotContain("must not stand");
+
+        // Its heading is proposed, and its differences stay until somebody has looked at them.
+        var proposed = (await trainer.JsonAsync($"/api/lessons/{lesson}/proposals")).GetProperty("proposals").EnumerateArray().ToList();
+        proposed.ShouldContain(p => p.GetProperty("title").GetString() == "The start");
+        var differences = (await trainer.JsonAsync(script)).GetProperty("differences");
+        differences.GetArrayLength().ShouldBe(left.Count);
+        (await trainer.PutAsJsonAsync($"{script}/differences", differences.EnumerateArray().Skip(1), Cancel)).EnsureSuccessStatusCode();
+        (await trainer.JsonAsync(script)).GetProperty("differences").GetArrayLength().ShouldBe(left.Count - 1);
 
         var other = await ScriptAsync("Willkommen am Schalter, heute lernen wir etwas ganz anderes über Schiffe und ihre Häfen.");
         other.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
@@ -296,11 +310,19 @@ internal sealed class StandInEngine : ISpeechEngine
 
     public Core.Problem? Missing() => null;
 
-    public Task<IReadOnlyList<HeardWord>> ListenAsync(string sound, string language, Media.Tools.ChildLimits limits, CancellationToken cancel)
+    public Task<IReadOnlyList<HeardWord>> ListenAsync(
+        string sound,
+        string language,
+        SpeechHints? hints,
+        Media.Tools.ChildLimits limits,
+        CancellationToken cancel
+    )
     {
         _begun.TrySetResult();
         return Does(sound, cancel);
     }
+
+    public Task<SpeechHints?> PrepareAsync(ScriptText script, string language, string folder, CancellationToken cancel) => Task.FromResult<SpeechHints?>(null);
 
     /// <summary>What was begun so far does not count.</summary>
     internal void Forget() => _begun = new TaskCompletionSource();

@@ -48,7 +48,10 @@ public static class ContentsProposals
         var taken = new List<Place>();
         foreach (var place in Places(signs).Where(p => p.Weight >= least).OrderByDescending(p => p.Weight).ThenBy(p => p.At))
         {
-            var near = place.IsCertain ? Same : apart;
+            var near =
+                place.IsCertain ? Same
+                : place.Event is { IsPage: true, Heading: not null } ? apart / 2
+                : apart;
             if (!taken.Exists(t => (t.At - place.At).Duration() < near))
                 taken.Add(place);
         }
@@ -80,7 +83,7 @@ public static class ContentsProposals
             var pause = sentence.Span.Start - (index == 0 ? TimeSpan.Zero : signs.Said[index - 1].Span.End);
             var until = index + 1 < signs.Said.Count ? signs.Said[index + 1].Span.Start - Preceding : signs.Length;
             var (from, to) = (sentence.Span.Start - Preceding, Earlier(until, Later(sentence.Span.End, sentence.Span.Start + Following)));
-            var seen = events.Where(e => e.At >= from && e.At < to).MaxBy(e => e.Share);
+            var seen = events.Where(e => e.At >= from && e.At < to).MaxBy(e => (e.IsPage, e.Heading is not null, e.Share));
             events.RemoveAll(e => e.At >= from && e.At < to);
             var place = new Place(Snapped(sentence.Span.Start, index == 0 ? TimeSpan.Zero : signs.Said[index - 1].Span.End, seen), sentence, pause, seen);
             Weigh(place, seen);

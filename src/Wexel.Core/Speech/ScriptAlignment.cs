@@ -27,12 +27,19 @@ public sealed record ScriptDifference(ScriptDifferenceKind Kind, TimeSpan At, st
 /// <param name="Title">What it says.</param>
 public sealed record PlacedHeading(TimeSpan At, string Title);
 
-/// <summary>What is kept of a script that was laid along the voice.</summary>
+/// <summary>A script that is kept with a lesson.</summary>
 /// <param name="FileName">The name of its file.</param>
-/// <param name="Track">The captions that were made of it, by their track's name.</param>
+/// <param name="Text">What it says, as it came.</param>
+/// <param name="Track">The captions that were made of it, by their track's name; null while it is still to be laid along the voice.</param>
 /// <param name="Headings">Those under which something is said, in order of time.</param>
 /// <param name="Differences">Where it and the voice differ, in order of time.</param>
-public sealed record KeptScript(string FileName, string Track, IReadOnlyList<PlacedHeading> Headings, IReadOnlyList<ScriptDifference> Differences);
+public sealed record KeptScript(
+    string FileName,
+    string Text,
+    string? Track,
+    IReadOnlyList<PlacedHeading> Headings,
+    IReadOnlyList<ScriptDifference> Differences
+);
 
 /// <summary>A script along the voice that reads it.</summary>
 /// <param name="Words">The script's words that are said, in order of time, with its spelling and marks.</param>

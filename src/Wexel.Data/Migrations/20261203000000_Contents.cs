@@ -33,6 +33,12 @@ namespace Wexel.Data.Migrations
                 table: "Lessons",
                 type: "jsonb",
                 nullable: true);
+
+            migrationBuilder.AddColumn<string>(
+                name: "Script",
+                table: "HeardRecordings",
+                type: "text",
+                nullable: true);
         }
 
         /// <inheritdoc />
@@ -53,6 +59,10 @@ namespace Wexel.Data.Migrations
             migrationBuilder.DropColumn(
                 name: "Script",
                 table: "Lessons");
+
+            migrationBuilder.DropColumn(
+                name: "Script",
+                table: "HeardRecordings");
         }
     }
 }

@@ -31,6 +31,9 @@ public sealed class HeardRecording
     /// <summary>The <see cref="Core.Speech.HeardSpeech"/> as JSON.</summary>
     public required string Heard { get; set; }
 
+    /// <summary>The script that is read in it, as it came; null where none is known.</summary>
+    public string? Script { get; set; }
+
     /// <summary>How far it was listened to.</summary>
     public TimeSpan Until { get; set; }
 

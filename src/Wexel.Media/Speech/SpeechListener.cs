@@ -22,6 +22,7 @@ public static class SpeechListener
     /// <param name="facts">What a probe found of it.</param>
     /// <param name="stretch">Which part.</param>
     /// <param name="language">The language that is spoken, as a BCP 47 tag.</param>
+    /// <param name="hints">What is known of what is said; null for nothing.</param>
     /// <param name="cancel">Ends it.</param>
     /// <returns>The words, in the recording's time.</returns>
     /// <exception cref="ToolFailedException">The sound could not be read, or the engine failed.</exception>
@@ -31,6 +32,7 @@ public static class SpeechListener
         RecordingFacts facts,
         TimeRange stretch,
         string language,
+        SpeechHints? hints,
         CancellationToken cancel
     )
     {
@@ -62,7 +64,7 @@ public static class SpeechListener
                 aside: true
             );
             var time = stretch.Length * MostTimes > Least ? stretch.Length * MostTimes : Least;
-            var words = await engine.ListenAsync(sound, language, new ChildLimits(Memory, time, time), cancel);
+            var words = await engine.ListenAsync(sound, language, hints, new ChildLimits(Memory, time, time), cancel);
             return [.. words.Where(w => w.Span.Start < stretch.Length).Select(w => w with { Span = Later(w.Span, stretch) })];
         }
         finally

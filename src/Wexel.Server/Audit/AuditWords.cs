@@ -76,6 +76,7 @@ internal static class AuditWords
         ["SaveLesson"] = new("changed", AuditSubject.Lesson),
         ["SaveSuggesting"] = new("chose how cuts are suggested in", AuditSubject.Lesson),
         ["SaveProposing"] = new("chose how contents are proposed in", AuditSubject.Lesson),
+        ["TakeScript"] = new("gave a script for", AuditSubject.Lesson),
         ["SettleScript"] = new("looked at where the script differs in", AuditSubject.Lesson),
         ["SplitLesson"] = new("split", AuditSubject.Lesson),
         ["AddCourse"] = new("made a course"),
@@ -159,7 +160,7 @@ internal static class AuditWords
             "SplitOutcome",
             "TakeCaptionsInside",
             "TakeDraft",
-            "TakeScript",
+            "LayScript",
             "TryProfiles",
             "ViewPath",
         }.ToFrozenSet();

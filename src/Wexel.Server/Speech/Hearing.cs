@@ -151,6 +151,28 @@ internal sealed class Hearing(
         var heard = WexelJson.Read<HeardSpeech>(row.Heard);
         if (row.Until == TimeSpan.Zero)
             heard = HeardSpeech.Nothing(engine.Name, engine.Writes);
+        var folder = HalfMade.Folder();
+        try
+        {
+            var hints = row.Script is null ? null : await engine.PrepareAsync(ScriptText.Parse(row.Script), row.Language, folder, cancel);
+            await ListenAsync(row, engine, facts, levels, heard, hints, cancel);
+        }
+        finally
+        {
+            Directory.Delete(folder, recursive: true);
+        }
+    }
+
+    private async Task ListenAsync(
+        HeardRecording row,
+        ISpeechEngine engine,
+        RecordingFacts facts,
+        SoundLevels? levels,
+        HeardSpeech heard,
+        SpeechHints? hints,
+        CancellationToken cancel
+    )
+    {
         foreach (var stretch in SpeechStretches.Find(levels, facts.Length).Where(s => s.End > row.Until))
         {
             if (await idle.IsBusyAsync(cancel))
@@ -161,7 +183,7 @@ internal sealed class Hearing(
                 return;
             }
 
-            var words = await SpeechListener.ListenAsync(engine, store.Recording(row.RecordingHash), facts, stretch, row.Language, cancel);
+            var words = await SpeechListener.ListenAsync(engine, store.Recording(row.RecordingHash), facts, stretch, row.Language, hints, cancel);
             heard = heard with { Words = [.. heard.Words, .. words] };
             (row.Heard, row.Until, row.Attempts) = (WexelJson.Write(heard), stretch.End, 1);
             await db.SaveChangesAsync(cancel);

@@ -46,7 +46,7 @@ export function listen(client: QueryClient): () => void {
   hub.on('recording', (hash: string) => {
     client.invalidateQueries({ predicate: ({ queryKey: [kind, hashes] }) => kind === 'reel' && String(hashes).includes(hash) })
     client.invalidateQueries({ queryKey: ['deliver'] })
-    fetchSoon(['draft'], ['proposals'])
+    fetchSoon(['draft'], ['proposals'], ['script'])
   })
   hub.on('upload', () => client.invalidateQueries({ queryKey: ['lessons'] }))
   hub.on('course', () => fetchSoon(['board', 'courses']))

@@ -1,9 +1,10 @@
-import { useQueryClient } from '@tanstack/react-query'
-import { useRef, useState } from 'react'
-import { refusal, type Schemas } from '../app/api'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useEffect, useRef, useState } from 'react'
+import { api, refusal, type Schemas, taken } from '../app/api'
 import { useWork } from '../lessons/work'
 import { Button } from '../ui/Button'
 import { count } from '../ui/words'
+import { useScript } from './useScript'
 
 type Read = Schemas['ScriptRead']
 
@@ -16,9 +17,31 @@ export function FromScript() {
   const [problem, setProblem] = useState('')
   const [pasted, setPasted] = useState('')
   const [busy, setBusy] = useState(false)
+  const script = useScript(lessonId)
+  const lay = useMutation({
+    mutationFn: () => taken(api.POST('/api/lessons/{id}/script/lay', { params: { path: { id: lessonId } } })),
+    onSuccess: (made) => {
+      setRead(made)
+      for (const kind of ['script', 'proposals']) client.invalidateQueries({ queryKey: [kind, lessonId] })
+      edit((d) => {
+        const place = d.captions.findIndex((t) => t.language === made.track.language && t.kind === 'captions')
+        return { ...d, captions: place < 0 ? [made.track, ...d.captions] : d.captions.with(place, made.track) }
+      })
+      text.choose(made.track.id)
+    },
+    onError: (refused) => setProblem(refused.message),
+  })
+  const ready = script && !script.waiting && !script.laid
+  const { mutate, isIdle } = lay
+  // Whoever gave it waits for its captions: they are made as soon as the voice has been listened to.
+  useEffect(() => {
+    if (ready && isIdle) mutate()
+  }, [ready, isIdle, mutate])
   const send = async (body: Blob, fileName: string) => {
     setBusy(true)
     setProblem('')
+    setRead(undefined)
+    lay.reset()
     const answer = await fetch(`/api/lessons/${lessonId}/script?fileName=${encodeURIComponent(fileName)}`, {
       method: 'PUT',
       body,
@@ -26,14 +49,8 @@ export function FromScript() {
     }).catch(() => undefined)
     setBusy(false)
     if (!answer?.ok) return setProblem(refusal(await answer?.json().catch(() => undefined), answer?.status ?? 0).message)
-    const made = (await answer.json()) as Read
-    setRead(made)
-    for (const kind of ['script', 'proposals']) client.invalidateQueries({ queryKey: [kind, lessonId] })
-    edit((d) => {
-      const place = d.captions.findIndex((t) => t.language === made.track.language && t.kind === 'captions')
-      return { ...d, captions: place < 0 ? [made.track, ...d.captions] : d.captions.with(place, made.track) }
-    })
-    text.choose(made.track.id)
+    client.setQueryData(['script', lessonId], await answer.json())
+    client.invalidateQueries({ queryKey: ['draft', lessonId] })
   }
   return (
     <details className="mt-2 border-t border-hairline pt-2">
@@ -66,7 +83,12 @@ export function FromScript() {
           <Button look="link" disabled={busy} onClick={() => input.current?.click()}>
             Choose a script file
           </Button>
-          {busy && <span role="status">Laying it along the voice…</span>}
+          {(busy || lay.isPending) && <span role="status">Laying it along the voice…</span>}
+          {script?.waiting && !script.laid && (
+            <span role="status">
+              “{script.fileName}”: the voice is listened to with its words, {Math.round(100 * script.share)} %. You can go on meanwhile.
+            </span>
+          )}
         </div>
       </div>
       <input

@@ -1,10 +1,11 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useMemo } from 'react'
 import { api, type Schemas, taken } from '../app/api'
 import { useWork } from '../lessons/work'
 import type { Looking, SheetThing } from '../sheet/thing'
 import { Button } from '../ui/Button'
 import { clock } from '../ui/words'
+import { useScript } from './useScript'
 
 type Difference = Schemas['ScriptDifference']
 
@@ -18,13 +19,10 @@ const kinds: Record<Schemas['ScriptDifferenceKind'], string> = {
 export function useScriptNotes({ stage }: Looking): SheetThing[] {
   const { lessonId } = useWork()
   const client = useQueryClient()
-  const { data } = useQuery({
-    queryKey: ['script', lessonId],
-    queryFn: async () => (await taken(api.GET('/api/lessons/{id}/script', { params: { path: { id: lessonId } } }))) ?? null,
-  })
+  const data = useScript(lessonId)
   const { mutate } = useMutation({
     mutationFn: (left: Difference[]) => taken(api.PUT('/api/lessons/{id}/script/differences', { params: { path: { id: lessonId } }, body: left })),
-    onMutate: (left) => client.setQueryData<Schemas['KeptScript'] | null>(['script', lessonId], (now) => now && { ...now, differences: left }),
+    onMutate: (left) => client.setQueryData<Schemas['ScriptView'] | null>(['script', lessonId], (now) => now && { ...now, differences: left }),
     onSettled: () => client.invalidateQueries({ queryKey: ['script', lessonId] }),
   })
   return useMemo(() => {
