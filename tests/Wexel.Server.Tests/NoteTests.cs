@@ -14,6 +14,22 @@ public sealed class NoteTests(ReleasedServerFixture fixture) : IClassFixture<Rel
     private const string Browser = "0123456789abcdef0123456789abcdef";
 
     [Fact]
+    public async Task Whoever_makes_lessons_gets_from_the_page_to_the_captions_at_that_moment_and_a_learner_does_not()
+    {
+        var (page, lesson) = await ChannelAsync();
+        var (trainer, learner) = (await fixture.SignedInAsync(), await fixture.SignedInAsync(ServerFixture.Learner));
+        (await trainer.GetStringAsync(page)).ShouldContain($"\"correcting\":\"{page}/correct\"");
+        (await learner.GetStringAsync(page)).ShouldContain("\"correcting\":null");
+        (await fixture.Anonymous().GetAsync($"{page}/correct?at=500")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await learner.GetAsync($"{page}/correct?at=500")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        foreach (var (at, there) in new[] { ("500", 500), ("-1", 0), ("NaN", 0) })
+        {
+            var answer = await trainer.GetAsync($"{page}/correct?at={at}");
+            answer.RequestMessage!.RequestUri!.PathAndQuery.ShouldBe($"/lessons/{lesson}/mark-up?at={there}");
+        }
+    }
+
+    [Fact]
     public async Task A_note_waits_in_the_sheet_and_its_answer_goes_to_whoever_left_it()
     {
         var (page, lesson) = await ChannelAsync();

@@ -133,7 +133,8 @@ public sealed record PlayerSite(
 /// <param name="EmbedCode">What puts the lesson into another page; null where it may not stand there.</param>
 /// <param name="NotesTo">Where notes to the author are sent, and answers are read; null where none are taken.</param>
 /// <param name="Download">The file that can be downloaded; null where none can be.</param>
-public sealed record PlayerServed(string Link, string? EmbedCode, string? NotesTo, PlayerDownload? Download);
+/// <param name="Correcting">Where whoever makes lessons corrects the captions, without the moment; null for learners.</param>
+public sealed record PlayerServed(string Link, string? EmbedCode, string? NotesTo, PlayerDownload? Download, string? Correcting = null);
 
 /// <summary>A file that learners may keep.</summary>
 /// <param name="Address">Where it lies, relative to the page.</param>

@@ -5,12 +5,14 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Wexel.Core;
+using Wexel.Core.Lessons;
 using Wexel.Core.Outlets;
 using Wexel.Core.Outlets.Channels;
 using Wexel.Core.Packages;
 using Wexel.Core.People;
 using Wexel.Core.Searching;
 using Wexel.Core.Timing;
+using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Making.Storage;
 using Wexel.Server.Following;
@@ -65,6 +67,7 @@ internal static class ChannelEndpoints
         group.MapGet("/oembed", OEmbedAsync);
         group.MapGet("/watch/{token}/progress", ReadProgressAsync);
         group.MapPost("/watch/{token}/progress", WriteProgressAsync).RequireRateLimiting(Limits.Progress);
+        group.MapGet("/watch/{token}/correct", CorrectAsync);
         LearnerFiles.Map(group);
         ReleasedFiles.Map(routes);
         Sitemap.Map(routes);
@@ -116,6 +119,32 @@ internal static class ChannelEndpoints
                 $"/watch/{token}/"
             )
         );
+    }
+
+    /// <summary>Leads whoever makes lessons from a moment of what learners see to its caption.</summary>
+    /// <param name="token">The release.</param>
+    /// <param name="at">The moment, in milliseconds of the lesson as it is seen.</param>
+    private static async Task<Results<RedirectHttpResult, NotFound>> CorrectAsync(
+        string token,
+        double at,
+        HttpContext http,
+        ChannelReader reader,
+        Viewers viewers,
+        LessonReels reels,
+        WexelDb db,
+        CancellationToken cancel
+    )
+    {
+        if (await reader.FindAsync(token, cancel) is not { } release || !(await viewers.FindAsync(http.User, cancel)).MakesLessons)
+            return TypedResults.NotFound();
+        var document = LessonDocument.Format.Read(
+            await db.LessonRevisions.Where(r => r.LessonId == release.LessonId && r.Number == release.Revision).Select(r => r.Document).SingleAsync(cancel)
+        );
+        if (await reels.TimesAsync(document.Recordings, cancel) is not { } reel)
+            return TypedResults.NotFound();
+        var map = reel.Map(document.Cuts);
+        var moment = TimeSpan.FromMilliseconds(double.IsFinite(at) ? Math.Clamp(at, 0, map.Length.TotalMilliseconds) : 0);
+        return TypedResults.Redirect($"/lessons/{release.LessonId}/mark-up?at={(long)map.ToRecording(moment).TotalMilliseconds}");
     }
 
     /// <summary>A lesson that whoever asks may not see now.</summary>

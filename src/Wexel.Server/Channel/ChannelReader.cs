@@ -54,7 +54,7 @@ internal sealed class ChannelReader(WexelDb db, FileStore store, IOptions<WexelO
             viewer.IsSignedIn || release.Visibility == Visibility.Everybody ? $"/c/{ChannelCare.Address(release.Outlet)}" : null,
             await BesideAsync(release, viewer, before: true, cancel),
             await BesideAsync(release, viewer, before: false, cancel),
-            Served(release)
+            Served(release, viewer)
         );
     }
 
@@ -79,7 +79,7 @@ internal sealed class ChannelReader(WexelDb db, FileStore store, IOptions<WexelO
         return null;
     }
 
-    private PlayerServed Served(Release release)
+    private PlayerServed Served(Release release, Viewer viewer)
     {
         var details = PlayerLesson.Format.Read(release.Player).Details;
         var preview = Preview(release);
@@ -90,7 +90,8 @@ internal sealed class ChannelReader(WexelDb db, FileStore store, IOptions<WexelO
                 ? HandOn.EmbedCode(preview.Embed, preview.Title, preview.Size)
                 : null,
             LearnerFiles.TakesNotes(details) ? $"/watch/{release.Token}/notes" : null,
-            details.MayDownload ? Download(release) : null
+            details.MayDownload ? Download(release) : null,
+            viewer.MakesLessons ? $"/watch/{release.Token}/correct" : null
         );
     }
 

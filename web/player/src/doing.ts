@@ -12,7 +12,8 @@ export function doing(player: Player): HTMLElement[] {
   const written = !away && lesson.details.mayWrite ? writing(player) : null
   const embedded = !away && served?.embedCode ? embedding(served.embedCode) : null
   const noted = !away && served?.notesTo ? notes(player, served.notesTo) : null
-  const actions = present<HTMLElement>(download(lesson, served), embedded?.button, written, noted?.button)
+  const corrected = !away && served?.correcting ? correcting(player, served.correcting) : null
+  const actions = present<HTMLElement>(download(lesson, served), embedded?.button, written, noted?.button, corrected)
   if (actions.length === 0) return []
   return [
     element('ul', { class: 'doing', 'aria-label': 'With this lesson' }, ...actions.map((action) => element('li', {}, action))),
@@ -71,6 +72,18 @@ function embedding(code: string) {
     element('p', {}, copy, ' ', copied),
   )
   return opened('Embed', box)
+}
+
+/** For whoever makes lessons: to the captions at the moment that is seen. */
+function correcting({ video }: Player, address: string) {
+  const link = element('a', { href: `${address}?at=0` }, 'Correct the captions here')
+  const lead = () => {
+    link.href = `${address}?at=${Math.round(video.currentTime * 1000)}`
+  }
+  link.addEventListener('pointerdown', lead)
+  link.addEventListener('focus', lead)
+  link.addEventListener('click', lead)
+  return link
 }
 
 /** A mail to the author that names the lesson and the moment. */
