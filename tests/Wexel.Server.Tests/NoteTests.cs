@@ -25,7 +25,7 @@ public sealed class NoteTests(ReleasedServerFixture fixture) : IClassFixture<Rel
         foreach (var (at, there) in new[] { ("500", 500), ("-1", 0), ("NaN", 0) })
         {
             var answer = await trainer.GetAsync($"{page}/correct?at={at}");
-            answer.RequestMessage!.RequestUri!.PathAndQuery.ShouldBe($"/lessons/{lesson}/mark-up?at={there}");
+            (answer.StatusCode, answer.Headers.Location!.OriginalString).ShouldBe((HttpStatusCode.Redirect, $"/lessons/{lesson}/mark-up?at={there}"));
         }
     }
 

@@ -6,6 +6,7 @@ import { Mark, type MarkKind } from '../ui/Mark'
 import { linkLook } from '../ui/TextLink'
 import { count, date } from '../ui/words'
 import type { Track } from './cues'
+import { LanguageNote } from './LanguageNote'
 
 const marks: Record<Track['state'], MarkKind> = { draft: 'behind', corrected: 'live', checked: 'live' }
 
@@ -44,6 +45,7 @@ export function TrackRow({ track }: { track: Track }) {
         {track.fileName}: {count(track.cueCount, 'caption')}
         {shown ? ' · in the sheet' : ''}
       </p>
+      {shown && <LanguageNote track={track} />}
       <div className="mt-1 flex flex-wrap gap-x-4 gap-y-2 pl-5">
         {!shown && (
           <Button look="link" aria-label={`Show ${name} in the sheet`} onClick={() => text.choose(track.id)}>
