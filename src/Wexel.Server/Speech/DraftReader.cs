@@ -58,7 +58,7 @@ internal sealed class DraftReader(WexelDb db, LessonSaver saver, LessonReels ree
             listened += row.State == HearingState.Done || row.Until > span.Length ? span.Length : row.Until;
             var heard = WexelJson.Read<HeardSpeech>(row.Heard);
             (writes, engine) = (writes || heard.Writes, engine.Length > 0 ? engine : heard.Engine);
-            words.AddRange(heard.Words.Where(w => w.Span.Start < span.Length).Select(w => w with { Span = Along(w.Span, span) }));
+            words.AddRange(CoarseWords.Without(heard.Words).Where(w => w.Span.Start < span.Length).Select(w => w with { Span = Along(w.Span, span) }));
         }
 
         var joints = found.Hashes.Index().Skip(1).Select(p => found.Reel.SpanOf(p.Index).Start);

@@ -71,6 +71,18 @@ public class SentenceTests
     public void Numbers_from_ten_on_are_figures(string said, string? figures) => NumberWords.At(said.Split(' '), 0)?.Figures.ShouldBe(figures);
 
     [Fact]
+    public void A_swear_word_that_an_engine_hears_is_unclear_and_marked()
+    {
+        var heard = new[] { "the", "Shitty", "shift", "shitake" }
+            .Select((w, i) => new HeardWord(new TimeRange(Ms.Of(i * 300), Ms.Of((i * 300) + 200)), w, 0.9))
+            .ToList();
+        var without = CoarseWords.Without(heard);
+        without.Select(w => w.Text).ShouldBe(["the", CoarseWords.Unclear, "shift", "shitake"]);
+        without[1].IsUnsure.ShouldBeTrue();
+        without[0].ShouldBe(heard[0]);
+    }
+
+    [Fact]
     public void A_list_says_once_how_a_word_is_heard()
     {
         var twice = new WordList([.. House.Words, new HouseWord("Blackwater", "", ["black water"])]).Tidy();
