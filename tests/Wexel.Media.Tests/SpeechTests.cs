@@ -26,7 +26,7 @@ public sealed class SpeechTests(Clips clips) : IClassFixture<Clips>
         {
             var name = line[(line.LastIndexOf('(') + 1)..].TrimEnd(')');
             said.AddRange(line[4..line.LastIndexOf("</s>", StringComparison.Ordinal)].Split(' ', StringSplitOptions.RemoveEmptyEntries));
-            var words = await new PocketSphinx().ListenAsync(Path.Combine(Known, name + ".wav"), "en-US", null, Limits(60), Cancel);
+            var words = await new PocketSphinx().ListenAsync(Path.Combine(Known, name + ".wav"), "en-US", null, Limits(400), Cancel);
             words.Zip(words.Skip(1)).ShouldAllBe(w => w.First.Span.End <= w.Second.Span.Start);
             words.ShouldAllBe(w => w.Confidence >= 0 && w.Confidence <= 1 && !w.Text.Contains('('));
             heard.AddRange(words.Select(w => WordList.Plain(w.Text)));
@@ -146,8 +146,8 @@ public sealed class SpeechTests(Clips clips) : IClassFixture<Clips>
         {
             var sound = Path.Combine(Known, line[(line.LastIndexOf('(') + 1)..].TrimEnd(')') + ".wav");
             said.AddRange(Words(line).Split(' '));
-            alone.AddRange((await engine.ListenAsync(sound, "en-US", null, Limits(60), Cancel)).Select(w => WordList.Plain(w.Text)));
-            known.AddRange((await engine.ListenAsync(sound, "en-US", hints, Limits(60), Cancel)).Select(w => WordList.Plain(w.Text)));
+            alone.AddRange((await engine.ListenAsync(sound, "en-US", null, Limits(400), Cancel)).Select(w => WordList.Plain(w.Text)));
+            known.AddRange((await engine.ListenAsync(sound, "en-US", hints, Limits(400), Cancel)).Select(w => WordList.Plain(w.Text)));
         }
 
         WordErrors.Of(said, known).Rate.ShouldBeLessThanOrEqualTo(WordErrors.Of(said, alone).Rate / 3);
