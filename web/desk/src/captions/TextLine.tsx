@@ -8,8 +8,8 @@ import { draftId } from './useText'
 
 /** What text stands in the sheet, and what is to be done with it: the line above the sheet while a lesson is marked up. */
 export function TextLine() {
-  const { document, text, playback } = useWork()
-  const { notes } = useLook()
+  const { document, text } = useWork()
+  const { notes, toNext } = useLook()
   const { draft, track } = text
   const hasDraft = Boolean(draft && draft.cues.length > 0)
   if (document.captions.length === 0 && !hasDraft) return null
@@ -19,11 +19,6 @@ export function TextLine() {
     if (!(place instanceof HTMLDetailsElement)) return
     place.open = true
     place.querySelector('input')?.focus()
-  }
-  const next = () => {
-    const note = notes.find((n) => n.at > playback.now() + 1) ?? notes[0]
-    playback.seek(note.at)
-    text.open(note.cue, 'start')
   }
   return (
     <>
@@ -47,7 +42,7 @@ export function TextLine() {
         Find and replace
       </Button>
       {notes.length > 0 && (
-        <Button look="link" className="truncate" aria-label={`${notes.length} to look at; go to the next`} onClick={next}>
+        <Button look="link" className="truncate" aria-label={`${notes.length} to look at; go to the next`} onClick={toNext}>
           <b>{notes.length}</b> to look at: {kinds.map((kind) => inWords(kind, notes.filter((n) => n.kind === kind).length)).join(', ')}
         </Button>
       )}

@@ -1,19 +1,11 @@
-import { useWork } from '../lessons/work'
 import { Button } from '../ui/Button'
 import { inWords } from './look'
 import type { TextNotes } from './useLook'
 
 /** How much there is to look at in the captions, by kind; from one to the next, and all of a kind mended at once. */
 export function ToLookAt({ look }: { look: TextNotes }) {
-  const { text, playback } = useWork()
   const { notes } = look
   const kinds = [...new Set(notes.map((n) => n.kind))].map((kind) => ({ kind, all: notes.filter((n) => n.kind === kind) }))
-  const next = () => {
-    const now = playback.now()
-    const note = notes.find((n) => n.at > now + 1) ?? notes[0]
-    playback.seek(note.at)
-    text.open(note.cue, 'start')
-  }
   return (
     <div className="mt-2 border-t border-hairline pt-2">
       {notes.length === 0 ? (
@@ -22,7 +14,7 @@ export function ToLookAt({ look }: { look: TextNotes }) {
         <>
           <p>
             <b className="text-amber">{notes.length}</b> to look at{' '}
-            <Button look="link" className="ml-3" onClick={next}>
+            <Button look="link" className="ml-3" onClick={look.toNext}>
               Go to the next
             </Button>
           </p>

@@ -6,7 +6,7 @@ import { mended, type Note, notesOf } from './look'
 
 /** What in the captions that are shown somebody should look at, and mending it or leaving it. */
 export function useLook() {
-  const { lessonId, document, text } = useWork()
+  const { lessonId, document, text, playback } = useWork()
   const client = useQueryClient()
   const { cues, unsure, track, change } = text
   const language = track?.language ?? document.language
@@ -29,6 +29,13 @@ export function useLook() {
   return {
     notes,
     noSpelling: found?.noSpelling,
+    /** To the next one behind the playing position, and past the last to the first. */
+    toNext: () => {
+      const note = notes.find((n) => n.at > playback.now() + 1) ?? notes[0]
+      if (!note) return
+      playback.seek(note.at)
+      text.open(note.cue, 'start')
+    },
     /** All notes that are one of the same: the same word, or the same guideline. */
     same: (note: Note) => notes.filter((n) => n.kind === note.kind && n.sentence === note.sentence && n.mends.length > 0),
     mend: (some: Note[]) => change(mended(cues, some)),
