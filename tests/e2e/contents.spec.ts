@@ -36,7 +36,9 @@ test('contents are proposed unasked, retitled, taken and left; they go out as fi
   const taken = await titles.evaluateAll((fields) => fields.map((f) => (f as HTMLInputElement).value))
   expect(taken).toContain('Change or refund')
 
-  // Out as a file, and in again in its place.
+  // Out as a file, and in again in its place. What is done is saved half a second after.
+  await page.waitForTimeout(1000)
+  await expect(page.getByText(/^Saved/)).toBeVisible({ timeout: 20_000 })
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Contents as WebVTT chapters' }).click()])
   const file = await download.path()
   expect(readFileSync(file, 'utf8')).toMatch(/^WEBVTT\n\n1\n00:00:00\.000 --> /)

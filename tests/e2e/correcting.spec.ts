@@ -71,7 +71,7 @@ test('captions are corrected where they stand, by keyboard alone, and undone', a
 
 test('words are found and written otherwise, all are shifted, and the rest stays', async ({ page }) => {
   await markUp(page)
-  await page.getByText('Find and replace').click()
+  await page.getByRole('region', { name: 'Captions' }).getByText('Find and replace').click()
   await page.getByLabel('Find', { exact: true }).fill('float')
   await expect(page.getByText('2 places')).toBeVisible()
   await page.getByLabel('Write instead').fill('till money')
