@@ -43,6 +43,7 @@ test('a course is made, a copy is moved into it, thrown away and taken out again
   await page.getByRole('link', { name: 'Back to the lessons' }).click()
   await quay.getByRole('checkbox').check()
   await page.getByRole('button', { name: 'Put into the bin' }).click()
+  await expect(quay.getByText('No lessons yet.')).toBeVisible()
   await page.getByRole('button', { name: 'Name and describe For the quay' }).click()
   await page.getByRole('button', { name: 'Delete the course' }).click()
   await expect(page.getByRole('heading', { name: /For the quay/ })).toHaveCount(0)
