@@ -74,10 +74,11 @@ internal sealed class ReadScreens(WexelDb db, FileStore store, IScreenReader rea
                 continue;
             var span = found.Reel.SpanOf(index);
             var placed = CanvasPlacement.Of(picture.ShownSize, Canvas.Under(found.Reel, document.Canvas, frames[index]), null);
+            // By the moment that was read: what little changes behind it is not read again, and may be what the cut is for.
             lines.AddRange(
                 ScreenLines
-                    .Find(read, placed.From, s => map.ToLesson(Along(s, span)) is not null)
-                    .Select(l => new TextLine(map.ToLesson(Along(l.Span, span))!.Value.Start, l.Text))
+                    .Find(read, placed.From, s => map.Keeps(Along(s, span).Start))
+                    .Select(l => new TextLine(map.ToLesson(Along(l.Span, span).Start), l.Text))
             );
         }
 
