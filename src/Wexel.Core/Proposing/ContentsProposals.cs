@@ -50,7 +50,7 @@ public static class ContentsProposals
         {
             var near =
                 place.IsCertain ? Same
-                : place.Event is { IsPage: true, Heading: not null } ? apart / 2
+                : place.Event is { IsPage: true, Heading: not null } ? Later(Same, apart / 2)
                 : apart;
             if (!taken.Exists(t => (t.At - place.At).Duration() < near))
                 taken.Add(place);
