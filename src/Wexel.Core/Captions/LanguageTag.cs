@@ -22,6 +22,12 @@ public static partial class LanguageTag
             + Part("region", r => r.ToUpperInvariant());
     }
 
+    /// <summary>The language of a tag, without script and region.</summary>
+    public static string Base(string tag) => tag.Split('-')[0].ToLowerInvariant();
+
+    /// <summary>Whether two tags are of one language, whatever its region.</summary>
+    public static bool Alike(string one, string other) => Base(one) == Base(other);
+
     [GeneratedRegex("^(?<language>[A-Za-z]{2,3})(-(?<script>[A-Za-z]{4}))?(-(?<region>[A-Za-z]{2}|[0-9]{3}))?$")]
     private static partial Regex Tag();
 }

@@ -6,6 +6,7 @@ using Wexel.Core.Details;
 using Wexel.Core.Documents;
 using Wexel.Core.Editing;
 using Wexel.Core.Timing;
+using Wexel.Core.Translating;
 
 namespace Wexel.Core.Lessons;
 
@@ -26,6 +27,7 @@ public record LessonDocument : PlacedThings
     /// <param name="frames">How single recordings are brought onto the canvas, where there are several; at most one each.</param>
     /// <param name="details">What else is said about it, wherever it goes; never title, description and language.</param>
     /// <param name="picture">The picture by which it is known; null for the first that is proposed.</param>
+    /// <param name="translations">What it says of itself in other languages, at most once in each.</param>
     public LessonDocument(
         string title,
         string description,
@@ -40,16 +42,17 @@ public record LessonDocument : PlacedThings
         IReadOnlyList<string>? following = null,
         IReadOnlyList<RecordingFrame>? frames = null,
         DetailSet? details = null,
-        LessonPicture? picture = null
+        LessonPicture? picture = null,
+        IReadOnlyList<LessonTranslation>? translations = null
     )
     {
         (Title, Description, Language, RecordingHash, HouseMark, Canvas) = (title, description, language, recordingHash, houseMark, canvas);
         (Cuts, Sections, Captions, MoveIns, Following, Frames) = (cuts ?? [], sections ?? [], captions ?? [], moveIns ?? [], following ?? [], frames ?? []);
-        (Details, Picture) = (details ?? DetailSet.None, picture);
+        (Details, Picture, Translations) = (details ?? DetailSet.None, picture, translations ?? []);
     }
 
     /// <summary>How it is kept.</summary>
-    public static DocumentFormat<LessonDocument> Format { get; } = new("lesson", TracksInAList, NoDetails, NoPicture);
+    public static DocumentFormat<LessonDocument> Format { get; } = new("lesson", TracksInAList, NoDetails, NoPicture, NoTranslations);
 
     /// <summary>The title; empty while nobody has given one.</summary>
     public string Title { get; init; }
@@ -87,6 +90,13 @@ public record LessonDocument : PlacedThings
     /// <summary>The picture by which it is known before it plays; null for the first that is proposed.</summary>
     public LessonPicture? Picture { get; init; }
 
+    /// <summary>What it says of itself in other languages, at most once in each.</summary>
+    public IReadOnlyList<LessonTranslation> Translations { get; init; }
+
+    /// <summary>What it says of itself in a language; nothing where nobody translated it.</summary>
+    /// <param name="language">As a BCP 47 tag.</param>
+    public LessonTranslation In(string language) => Translations.FirstOrDefault(t => t.Language == language) ?? new LessonTranslation(language, []);
+
     /// <summary>All that is said about it, wherever it goes.</summary>
     [JsonIgnore]
     public DetailSet Said =>
@@ -116,6 +126,9 @@ public record LessonDocument : PlacedThings
 
     /// <summary>Nobody chose a picture.</summary>
     private static void NoPicture(JsonObject document) => document["picture"] = null;
+
+    /// <summary>It was in its own language alone.</summary>
+    private static void NoTranslations(JsonObject document) => document["translations"] = new JsonArray();
 
     private const string FirstTrack = "t1";
 }

@@ -10,6 +10,7 @@ using Wexel.Core.Editing;
 using Wexel.Core.Kit;
 using Wexel.Core.Placing;
 using Wexel.Core.Timing;
+using Wexel.Core.Translating;
 
 namespace Wexel.Core.Lessons;
 
@@ -30,6 +31,7 @@ namespace Wexel.Core.Lessons;
 /// <param name="Details">What else is said about it; null for nothing.</param>
 /// <param name="Picture">The picture by which it is known; null where nobody chose one.</param>
 /// <param name="Proposed">Which frame is proposed for that, along its recordings; null where nobody looked.</param>
+/// <param name="Translations">What it says of itself in other languages; null for nothing.</param>
 public sealed record LessonFile(
     string Title,
     string Language,
@@ -43,7 +45,8 @@ public sealed record LessonFile(
     string? Id = null,
     DetailSet? Details = null,
     LessonFile.PictureFile? Picture = null,
-    TimeSpan? Proposed = null
+    TimeSpan? Proposed = null,
+    IReadOnlyList<LessonTranslation>? Translations = null
 ) : PlacedThings
 {
     /// <summary>What the name of such a file ends in.</summary>
@@ -102,7 +105,7 @@ public sealed record LessonFile(
     public sealed record PictureFile(TimeSpan? At = null, string? File = null, string? Hash = null);
 
     /// <summary>How it is kept.</summary>
-    public static DocumentFormat<LessonFile> Format { get; } = new("lesson file", _ => { }, _ => { }, _ => { });
+    public static DocumentFormat<LessonFile> Format { get; } = new("lesson file", _ => { }, _ => { }, _ => { }, _ => { });
 
     private static readonly JsonSerializerOptions Strict = WexelJson.Configure(
         new JsonSerializerOptions(JsonSerializerDefaults.Web)
@@ -131,6 +134,8 @@ public sealed record LessonFile(
                         || file.Captions?.Any(c => c is not { File.Length: > 0, Language.Length: > 0 }) == true => Unreadable(
                     "A recording or captions name no file."
                 ),
+                _ when file.Translations?.Any(t => t is not { Language.Length: > 0, Texts: not null } || t.Texts.Any(x => x?.Of is null || x.Text is null))
+                        == true => Unreadable("A translation names no language, or a text in it says nothing."),
                 _ when file.Id is { } id && !Guid.TryParseExact(id, "N", out _) => Unreadable("Its id is not 32 hexadecimal digits."),
                 _ => file,
             };
@@ -216,7 +221,8 @@ public sealed record LessonFile(
             id,
             lesson.Details == DetailSet.None ? null : lesson.Details,
             lesson.Picture is { } known ? new PictureFile(known.At, known.Own is null ? null : picture, known.Own) : null,
-            proposed
+            proposed,
+            lesson.Translations.Count > 0 ? lesson.Translations : null
         );
         return PlacedLists.Set(file, new Taking(lesson));
     }
@@ -251,7 +257,8 @@ public sealed record LessonFile(
                 ({ At: { } at }, null) => new LessonPicture(at),
                 (_, { } own) => new LessonPicture(Own: own),
                 _ => null,
-            }
+            },
+            translations: Translations
         );
         var tracks = (Captions ?? [])
             .Zip(captions, (file, read) =>

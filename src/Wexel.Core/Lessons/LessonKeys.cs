@@ -2,6 +2,7 @@ using Wexel.Core.Captions;
 using Wexel.Core.Editing;
 using Wexel.Core.Keys;
 using Wexel.Core.Placing;
+using Wexel.Core.Translating;
 
 namespace Wexel.Core.Lessons;
 
@@ -19,6 +20,7 @@ public static class LessonKeys
                 .Each("captions", [.. lesson.Captions.Where(c => c.IsForLearners)], (f, c) =>
                     Draft(f.Add("hash", c.Hash).Add("language", c.Language).Add("kind", (TrackKind?)c.Kind), c)
                 )
+                .Each("translations", [.. lesson.Translations.Where(t => t.ForLearners.Any())], LessonTranslation.Declare)
                 .Add("mark", lesson.HouseMark)
                 .Part("canvas", lesson.Canvas, (f, c) =>
                     f.Add("width", c.Size?.Width).Add("height", c.Size?.Height).Add("fit", (FitMode?)c.Fit).Each("part", [c.Part], Declare)

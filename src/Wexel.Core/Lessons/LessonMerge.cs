@@ -2,6 +2,7 @@ using Wexel.Core.Captions;
 using Wexel.Core.Details;
 using Wexel.Core.Placing;
 using Wexel.Core.Timing;
+using Wexel.Core.Translating;
 
 namespace Wexel.Core.Lessons;
 
@@ -39,6 +40,14 @@ public sealed record LessonMerge(LessonWithCues Lesson, IReadOnlyList<string> Cl
             Language = three.Value(was.Language, there.Language, here.Language, "the language"),
             Details = DetailFields.Merged(three, was.Details, there.Details, here.Details),
             Captions = three.Names(was.Captions, there.Captions, here.Captions, t => t.Id, t => $"the captions in {t.Language}", MergedTracks),
+            Translations = three.Names(
+                was.Translations,
+                there.Translations,
+                here.Translations,
+                t => t.Language,
+                t => $"the texts in {t.Language}",
+                (old, other, own) => LessonTranslation.Merged(three, old, other, own)
+            ),
             Picture = three.Value(was.Picture, there.Picture, here.Picture, "the lesson’s picture"),
             Canvas = three.Value(was.Canvas, there.Canvas, here.Canvas, "the canvas"),
             HouseMark = three.Value(was.HouseMark, there.HouseMark, here.HouseMark, "the house mark"),

@@ -4,6 +4,7 @@ using Wexel.Core.Details;
 using Wexel.Core.Editing;
 using Wexel.Core.Placing;
 using Wexel.Core.Timing;
+using Wexel.Core.Translating;
 
 namespace Wexel.Core.Lessons;
 
@@ -28,7 +29,8 @@ public static class LessonRules
             Frames = Tidy(document),
             Details = DetailFields.Tidy(document.Details with { Title = null, Description = null, Language = null }, DetailLevel.Lesson),
         };
-        return PlacedLists.Set(tidy, new Tidying(document, length));
+        tidy = PlacedLists.Set(tidy, new Tidying(document, length));
+        return tidy with { Translations = [.. document.Translations.Select(t => t.Tidy(LessonTexts.All(tidy))).Where(t => t.Texts.Count > 0)] };
     }
 
     /// <summary>Why cuts and what is placed cannot stand, or null.</summary>
@@ -54,7 +56,18 @@ public static class LessonRules
                     "captions"
                 ),
                 _ => null,
-            };
+            }
+            ?? (
+                document.Translations.Count > LessonTranslation.Most || document.Translations.DistinctBy(t => t.Language).Count() != document.Translations.Count
+                    ? new Problem(
+                        "translations-too-many",
+                        $"A lesson is translated at most once into each language, and into {LessonTranslation.Most} at most.",
+                        "translations"
+                    )
+                : document.Translations.FirstOrDefault(t => LanguageTag.Parse(t.Language) != t.Language) is { } unknown
+                    ? new Problem("translation-no-language", $"“{Problem.Shown(unknown.Language)}” is no language; write it such as en-GB.", "translations")
+                : null
+            );
     }
 
     private sealed class Tidying(LessonDocument document, TimeSpan length) : IPlacedWork
@@ -123,6 +136,7 @@ public static class LessonRules
         changes.AddRange(CutChanges(before.Cuts, after.Cuts));
         if (!before.Captions.SequenceEqual(after.Captions))
             changes.Add(TrackChanges(before.Captions, after.Captions));
+        changes.AddRange(TranslationChanges.Describe(before.Translations, after.Translations));
         if (before.Canvas != after.Canvas)
             changes.Add(
                 after.Canvas?.Size is { } size ? $"canvas {size}"

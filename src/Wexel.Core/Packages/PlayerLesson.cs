@@ -2,7 +2,9 @@ using System.Text.Json.Nodes;
 using System.Text.Json.Serialization;
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
+using Wexel.Core.Details;
 using Wexel.Core.Documents;
+using Wexel.Core.Translating;
 
 namespace Wexel.Core.Packages;
 
@@ -23,6 +25,7 @@ namespace Wexel.Core.Packages;
 /// <param name="Embedded">Whether the page stands inside another one.</param>
 /// <param name="Runtime">The run-time of the learning system that the page is made for, or null.</param>
 /// <param name="Details">What else is said about it.</param>
+/// <param name="Translations">What it says of itself in other languages.</param>
 public sealed record PlayerLesson(
     string Key,
     string Title,
@@ -39,14 +42,19 @@ public sealed record PlayerLesson(
     string? ReportTo = null,
     bool Embedded = false,
     string? Runtime = null,
-    PlayerDetails? Details = null
+    PlayerDetails? Details = null,
+    IReadOnlyList<PlayerTranslation>? Translations = null
 )
 {
+    /// <summary>What it says of itself in other languages.</summary>
+    public IReadOnlyList<PlayerTranslation> Translations { get; init; } = Translations ?? [];
+
     /// <summary>What else is said about it.</summary>
     public PlayerDetails Details { get; init; } = Details ?? PlayerDetails.None;
 
     /// <summary>How it is kept.</summary>
-    public static DocumentFormat<PlayerLesson> Format { get; } = new("lesson’s page", TracksInAList, NothingElseSaid, PosterWithSize, LearnersWroteNothing);
+    public static DocumentFormat<PlayerLesson> Format { get; } =
+        new("lesson’s page", TracksInAList, NothingElseSaid, PosterWithSize, LearnersWroteNothing, NoTranslations);
 
     /// <summary>There was one track or none.</summary>
     private static void TracksInAList(JsonObject page)
@@ -79,6 +87,9 @@ public sealed record PlayerLesson(
             (details["mayWrite"], details["mayNote"]) = (true, true);
     }
 
+    /// <summary>It was in its own language alone.</summary>
+    private static void NoTranslations(JsonObject page) => page["translations"] = new JsonArray();
+
     /// <summary>The share of a lesson that must have been watched, in per cent.</summary>
     public const int UsualCompletePercent = 90;
 }
@@ -100,3 +111,35 @@ public sealed record PlayerCaptions(
     TrackKind Kind = TrackKind.Captions,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool Draft = false
 );
+
+/// <summary>What a lesson says of itself in another language; what is null is shown as it is.</summary>
+/// <param name="Language">As a BCP 47 tag.</param>
+/// <param name="Title">The title.</param>
+/// <param name="Description">The description.</param>
+/// <param name="Sections">The titles of the sections, as many as the lesson has.</param>
+/// <param name="Draft">Whether a machine wrote one of them, and nobody has looked at it: learners are told so.</param>
+public sealed record PlayerTranslation(
+    string Language,
+    string? Title,
+    string? Description,
+    IReadOnlyList<string?> Sections,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool Draft = false
+)
+{
+    /// <summary>A translation as a page has it; null where learners get none of it.</summary>
+    /// <param name="translation">The lesson's.</param>
+    /// <param name="sections">The sections that the page shows.</param>
+    /// <param name="own">What the lesson says about itself.</param>
+    /// <param name="said">What is said about it where the page stands; what is said otherwise there has no translation.</param>
+    public static PlayerTranslation? Of(LessonTranslation translation, IReadOnlyList<Section> sections, DetailSet own, DetailSet said)
+    {
+        var shown = new PlayerTranslation(
+            translation.Language,
+            said.Title == own.Title ? translation.Shown(TextNames.Title) : null,
+            said.Description == own.Description ? translation.Shown(TextNames.Description) : null,
+            [.. sections.Select(s => translation.Shown(TextNames.Section(s.Id)))],
+            translation.ForLearners.Any(t => t.Draft)
+        );
+        return shown.Title is null && shown.Description is null && shown.Sections.All(s => s is null) ? null : shown;
+    }
+}

@@ -35,7 +35,13 @@ public static class LearnerPage
             null,
             planned.Sections,
             captions,
-            Details: PlayerDetails.Of(said)
+            Details: PlayerDetails.Of(said),
+            Translations:
+            [
+                .. planned
+                    .Lesson.Document.Translations.Select(t => PlayerTranslation.Of(t, planned.Sections, planned.Lesson.Document.Said, said))
+                    .OfType<PlayerTranslation>(),
+            ]
         );
     }
 }

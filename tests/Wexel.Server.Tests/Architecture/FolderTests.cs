@@ -19,16 +19,17 @@ public class FolderTests
             Screens: Recordings Speech Timing
             Contents: Captions Documents Keys Placing Timing
             Proposing: Captions Contents Recordings Screens Speech Timing
+            Translating: Captions Contents Keys Placing Timing
             Editing: Keys Placing Recordings Timing
             Details: Captions Contents Documents Keys Placing
-            Lessons: Captions Contents Details Documents Editing Keys Kit Placing Recordings Timing
+            Lessons: Captions Contents Details Documents Editing Keys Kit Placing Recordings Timing Translating
             Searching: Captions Contents Details Lessons Timing
             People: Documents
             Streaming: Recordings Timing
             Encoding: Captions Contents Details Documents Editing Keys Kit Placing Recordings Timing
             Inspection: Encoding Placing Recordings Timing
             Legibility: Editing Placing Recordings Timing
-            Packages: Captions Contents Details Documents Encoding Keys Naming Recordings Timing
+            Packages: Captions Contents Details Documents Encoding Keys Naming Recordings Timing Translating
             Feeds: Captions Contents Details Documents Keys Kit Packages Recordings Timing
             Outlets: Captions Contents Details Documents Encoding Feeds Inspection Keys Packages People Recordings Searching Timing
             Library: Encoding Outlets
@@ -41,6 +42,7 @@ public class FolderTests
             Probing: Containers Tools
             Speech: Tools
             Spelling: Tools
+            Translating: Tools
             Analysing: Tools
             Screens: Analysing Tools
             Rendering: Analysing Containers Probing Tools
@@ -81,6 +83,7 @@ public class FolderTests
             Contents: Screens Setup Shelves Speech
             Uploads: Live Recordings Setup SignIn Upkeep
             Captions: Setup Shelves Uploads
+            Translating: Setup Shelves
             Details: Live Setup Shelves
             Outlets: Setup Shelves SignIn
             Feeds: Outlets Serving Setup Shelves
