@@ -20,7 +20,7 @@ test('cells are selected by mouse and by keys, planned, applied, opened and take
   const outlets = await page.getByRole('columnheader').allInnerTexts()
   const [channel, web] = [/channel/, /web server/].map((kind) => outlets.findIndex((o) => kind.test(o)) - 1)
   await page.getByLabel('Find lessons by words').fill('vehicle')
-  await expect(page.getByText('1 of 4 lessons')).toBeVisible()
+  await expect(page.getByText(/^1 of \d+ lessons/)).toBeVisible()
   await cell(page, 'Vehicle crossing', web).click()
   await expect(plan(page).getByRole('heading', { name: '1 cell selected' })).toBeVisible()
   await expect(plan(page).getByText(/^Render 1 file, about/)).toBeVisible()

@@ -1,18 +1,23 @@
 import { described } from './described'
 import { element, present } from './element'
+import type { Words } from './language'
 import type { Lesson } from './lesson'
 import { leadsNowhere, type Player } from './player'
 
 /** A lesson's description: times in it lead to their places. */
-export function description(player: Player): HTMLElement[] {
+export function description(player: Player): HTMLElement {
   const { lesson } = player
-  return described(lesson.description, lesson.length).map((stretches) =>
-    element(
-      'p',
-      { class: 'description', dir: 'auto', lang: lesson.language },
-      ...stretches.map((s) => (typeof s === 'string' ? s : element('button', { type: 'button', class: 'jump', click: () => player.playFrom(s.at) }, s.text))),
-    ),
-  )
+  const made = element('div', {})
+  const paragraphs = ({ description: { text, language } }: Words) =>
+    described(text, lesson.length).map((stretches) =>
+      element(
+        'p',
+        { class: 'description', dir: 'auto', lang: language },
+        ...stretches.map((s) => (typeof s === 'string' ? s : element('button', { type: 'button', class: 'jump', click: () => player.playFrom(s.at) }, s.text))),
+      ),
+    )
+  player.language.follow((words) => made.replaceChildren(...paragraphs(words)))
+  return made
 }
 
 /** Who made a lesson, under which terms, for whom, and what it is filed under; nothing where nobody said. */

@@ -9,6 +9,7 @@ import { addTranslation, setLanguage } from 'media-chrome/dist/utils/i18n.js'
 import { type CuePlace, type CueSize, cuePlaces, cueSizes, type ShownCaptions } from './captions'
 import { element } from './element'
 import { keep, kept } from './kept'
+import { languageChoice } from './language'
 import { now, type Player } from './player'
 import type { Sizes } from './source'
 import { clock } from './time'
@@ -202,6 +203,7 @@ export function stage(player: Player, captions: ShownCaptions, besides: Besides)
       captionLanguage(player, captions),
       drawer(
         'More',
+        lesson.embedded ? languageChoice(player.language) : null,
         ...captionLook(captions),
         document.pictureInPictureEnabled ? part('media-pip-button', {}, word('enter', 'In a small window'), word('exit', 'Back on the page')) : null,
         besides.wide && either('As wide as the window', 'Contents beside it again', besides.wide, kept('wide') === 'yes'),

@@ -17,6 +17,10 @@ export interface ShownCaptions {
   /** Which track is shown, counted from 0; -1 for none. */
   chosen(): number
   choose(index: number): void
+  /** Which track is of a language, whatever its region; -1 for none. */
+  inLanguage(language: string): number
+  /** Shows those of a language where captions are shown, and else the next time; nothing where there are none of it. */
+  speak(language: string): void
   /** Shows none, or again those that were shown last. */
   toggle(): void
   size(): CueSize
@@ -110,6 +114,10 @@ export function addCaptions(video: HTMLVideoElement, { captions }: Lesson): Show
   const tell = () => {
     for (const listener of listeners) listener()
   }
+  const inLanguage = (language: string) => {
+    const exactly = captions.findIndex((c) => c.language === language)
+    return exactly >= 0 ? exactly : captions.findIndex((c) => base(c.language) === base(language))
+  }
   const choose = (index: number) => {
     chosen = index
     if (index >= 0) {
@@ -135,6 +143,13 @@ export function addCaptions(video: HTMLVideoElement, { captions }: Lesson): Show
     under,
     chosen: () => chosen,
     choose,
+    inLanguage,
+    speak(language) {
+      const index = inLanguage(language)
+      if (index < 0) return
+      if (chosen >= 0) choose(index)
+      else last = index
+    },
     toggle: () => choose(chosen < 0 ? last : -1),
     size: () => size,
     setSize(wanted) {

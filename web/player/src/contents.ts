@@ -1,5 +1,6 @@
 import type { Range } from './completion'
 import { element } from './element'
+import { write } from './language'
 import { sectionAt, sectionSeen } from './lesson'
 import { now, type Player } from './player'
 import { timeLink } from './transcript'
@@ -8,10 +9,14 @@ import { timeLink } from './transcript'
 export function contents(player: Player) {
   const { lesson, video } = player
   const marks: HTMLElement[] = []
-  const rows = lesson.sections.map((section) => {
+  const titles = lesson.sections.map(() => element('span', { class: 'title', dir: 'auto' }))
+  player.language.follow(({ sections }) => {
+    for (const [i, said] of sections.entries()) write(titles[i], said)
+  })
+  const rows = lesson.sections.map((section, i) => {
     const seen = element('span', { class: 'seen' })
     marks.push(seen)
-    const link = timeLink(player, section.at, element('span', { class: 'title', dir: 'auto', lang: lesson.language }, section.title), seen)
+    const link = timeLink(player, section.at, titles[i], seen)
     return element('li', { class: section.nested ? 'nested' : null }, link)
   })
   let current = -1

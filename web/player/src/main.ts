@@ -9,6 +9,7 @@ import { doing } from './doing'
 import { element, present } from './element'
 import { keep, kept } from './kept'
 import { keys } from './keys'
+import { languageChoice, pageLanguage, write } from './language'
 import type { Lesson, PageData, Place } from './lesson'
 import { panels } from './panels'
 import { leadsNowhere, type Player } from './player'
@@ -17,12 +18,13 @@ import { placeIn } from './time'
 import { hasTranscript, transcript } from './transcript'
 
 function start(lesson: Lesson, place: Place | null, root: HTMLElement) {
-  const video = element('video', { slot: 'media', poster: lesson.poster?.address, preload: 'metadata', playsinline: true, 'aria-label': lesson.title })
+  const video = element('video', { slot: 'media', poster: lesson.poster?.address, preload: 'metadata', playsinline: true })
   video.style.aspectRatio = `${lesson.width} / ${lesson.height}`
   const failed = element('p', { class: 'failed', role: 'alert', hidden: true })
   const player: Player = {
     lesson,
     place,
+    language: pageLanguage(lesson),
     video,
     go(ms) {
       video.currentTime = Math.min(Math.max(ms, 0), lesson.length) / 1000
@@ -37,7 +39,11 @@ function start(lesson: Lesson, place: Place | null, root: HTMLElement) {
     },
   }
   const captions = addCaptions(video, lesson)
-  addChapters(video, lesson)
+  addChapters(player)
+  player.language.follow(({ title }) => {
+    video.setAttribute('aria-label', title.text)
+    document.title = title.text
+  })
   video.addEventListener('error', () => player.fail(cannotLoad))
 
   const table = lesson.sections.length > 0 ? contents(player) : undefined
@@ -49,13 +55,12 @@ function start(lesson: Lesson, place: Place | null, root: HTMLElement) {
 
   const around = lesson.embedded ? embedded : onItsPage
   const main = element('main', {})
+  const title = element('h1', { class: lesson.embedded ? 'spoken' : null, dir: 'auto' })
+  player.language.follow((words) => write(title, words.title))
+  player.language.changed((language) => captions.speak(language))
   const theKeys = keys(player, captions, () => theStage)
   const theStage = stage(player, captions, { keys: theKeys.open, ...around(player, main, beside) })
-  main.append(
-    ...(lesson.embedded
-      ? [element('h1', { class: 'spoken', dir: 'auto', lang: lesson.language }, lesson.title), theStage, failed]
-      : page(player, theStage, [failed, seen.back], beside, seen.lines)),
-  )
+  main.append(...(lesson.embedded ? [title, theStage, failed] : page(player, title, theStage, [failed, seen.back], beside, seen.lines)))
   if (lesson.embedded && beside) theStage.querySelector('.screen')?.append(beside)
   root.replaceChildren(...(lesson.embedded ? [main] : present(header(player), main, onward(player))))
   play(player, (sizes) => theStage.querySelector('.drawer:last-of-type')?.before(sizeChoice(sizes)))
@@ -89,18 +94,10 @@ function onItsPage({ lesson }: Player, main: HTMLElement, beside: HTMLElement | 
   return { wide: beside && (() => wide(!main.classList.contains('wide'))), panel: null }
 }
 
-function page(player: Player, theStage: HTMLElement, below: HTMLElement[], beside: HTMLElement | null, lines: HTMLElement[]) {
-  const { lesson } = player
+function page(player: Player, title: HTMLElement, theStage: HTMLElement, below: HTMLElement[], beside: HTMLElement | null, lines: HTMLElement[]) {
   return [
     element('div', { class: 'picture' }, theStage, ...below),
-    element(
-      'div',
-      { class: 'words' },
-      element('h1', { dir: 'auto', lang: lesson.language }, lesson.title),
-      ...description(player),
-      ...doing(player),
-      terms(player),
-    ),
+    element('div', { class: 'words' }, languageChoice(player.language), title, description(player), ...doing(player), terms(player)),
     element('div', { class: 'beside' }, beside, ...lines),
   ]
 }
@@ -129,13 +126,14 @@ function onward({ lesson, place }: Player) {
   )
 }
 
-function addChapters(video: HTMLVideoElement, lesson: Lesson) {
+function addChapters({ lesson, video, language }: Player) {
   if (lesson.sections.length === 0) return
   const chapters = video.addTextTrack('chapters', 'Contents', lesson.language)
-  for (const [i, section] of lesson.sections.entries()) {
-    const end = lesson.sections[i + 1]?.at ?? lesson.length
-    if (end > section.at) chapters.addCue(new VTTCue(section.at / 1000, end / 1000, section.title))
-  }
+  const cues = lesson.sections.map((section, i) => new VTTCue(section.at / 1000, (lesson.sections[i + 1]?.at ?? lesson.length) / 1000, section.title))
+  for (const cue of cues) if (cue.endTime > cue.startTime) chapters.addCue(cue)
+  language.follow(({ sections }) => {
+    for (const [i, { text }] of sections.entries()) cues[i].text = text
+  })
   chapters.mode = 'hidden'
 }
 

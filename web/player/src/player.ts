@@ -1,9 +1,12 @@
+import type { PageLanguage } from './language'
 import type { Lesson, Place } from './lesson'
 
 /** What every part of the page is given: the lesson, the picture that plays it, and how to move in it. Parts hear of each other by the video's events. */
 export interface Player {
   lesson: Lesson
   place: Place | null
+  /** In which language the page speaks. */
+  language: PageLanguage
   video: HTMLVideoElement
   /** Goes to a time, in milliseconds, and neither plays nor pauses. */
   go(ms: number): void

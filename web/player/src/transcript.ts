@@ -7,8 +7,8 @@ import { clock } from './time'
 type Cue = Captions['cues'][number]
 
 /** What is said in one go: below a heading where a section begins with it. */
-export interface Paragraph {
-  section: Section | null
+export interface Paragraph<S extends Section = Section> {
+  section: S | null
   cues: readonly Cue[]
 }
 
@@ -16,12 +16,12 @@ const pauseMs = 2000
 const longEnough = 240
 
 /** What is said, in paragraphs: a new one begins with each section, behind a pause, and at the end of a sentence where the last one is long. */
-export function paragraphs(cues: readonly Cue[], sections: readonly Section[]): Paragraph[] {
-  const found: { section: Section | null; cues: Cue[] }[] = []
+export function paragraphs<S extends Section>(cues: readonly Cue[], sections: readonly S[]): Paragraph<S>[] {
+  const found: { section: S | null; cues: Cue[] }[] = []
   let next = 0
   let length = 0
   for (const [i, cue] of cues.entries()) {
-    let section: Section | null = null
+    let section: S | null = null
     // A section in which nothing is said has its heading all the same.
     while (next < sections.length && sections[next].at <= cue.span.start) {
       if (section) found.push({ section, cues: [] })
@@ -81,6 +81,7 @@ export function asText(title: string, all: readonly Paragraph[]): string {
 /** What is said, to be read, searched, copied, and played from: the words that are spoken are marked, and stay in sight until somebody scrolls. */
 export function transcript(player: Player, captions: ShownCaptions): HTMLElement {
   const { lesson, video } = player
+  const titled = () => player.language.words().sections.map((said, i) => ({ ...lesson.sections[i], title: said.text, language: said.language }))
   const text = element('div', { class: 'said' })
   const count = element('span', { role: 'status' })
   const field = element('input', { type: 'search', placeholder: 'Find in this lesson', 'aria-label': 'Find in this lesson' })
@@ -132,9 +133,9 @@ export function transcript(player: Player, captions: ShownCaptions): HTMLElement
     text.lang = language
     const time = (ms: number) => timeLink(player, ms)
     text.replaceChildren(
-      ...paragraphs(cues, lesson.sections).flatMap(({ section, cues: said }) =>
+      ...paragraphs(cues, titled()).flatMap(({ section, cues: said }) =>
         present<HTMLElement>(
-          section && element('h2', { dir: 'auto', lang: lesson.language }, time(section.at), ' ', section.title),
+          section && element('h2', { dir: 'auto', lang: section.language }, time(section.at), ' ', section.title),
           said.length > 0 &&
             element(
               'p',
@@ -205,7 +206,7 @@ export function transcript(player: Player, captions: ShownCaptions): HTMLElement
   }
   const copy = element('button', { type: 'button', class: 'link' }, 'Copy it all')
   copy.addEventListener('click', async () => {
-    const whole = asText(lesson.title, paragraphs(lesson.captions[track].cues, lesson.sections))
+    const whole = asText(player.language.words().title.text, paragraphs(lesson.captions[track].cues, titled()))
     try {
       await navigator.clipboard.writeText(whole)
       copied.textContent = 'Copied'
@@ -214,7 +215,12 @@ export function transcript(player: Player, captions: ShownCaptions): HTMLElement
       copied.textContent = 'This browser lets no page copy: it is marked, copy it by hand'
     }
   })
-  draw()
+  player.language.follow(() => {
+    const chosen = captions.inLanguage(player.language.chosen())
+    if (chosen >= 0) track = chosen
+    if (language) language.value = String(track)
+    draw()
+  })
   return element(
     'div',
     { class: 'transcript' },
