@@ -21,6 +21,7 @@ using Wexel.Media.Screens;
 using Wexel.Media.Speech;
 using Wexel.Media.Spelling;
 using Wexel.Media.Tools;
+using Wexel.Media.Translating;
 using Wexel.Server;
 using Wexel.Server.Audit;
 using Wexel.Server.Board;
@@ -54,6 +55,7 @@ using Wexel.Server.Shelves;
 using Wexel.Server.SignIn;
 using Wexel.Server.Speech;
 using Wexel.Server.Telemetry;
+using Wexel.Server.Translating;
 using Wexel.Server.Trying;
 using Wexel.Server.Upkeep;
 using Wexel.Server.Uploads;
@@ -170,6 +172,8 @@ builder
     .Services.AddSingleton<ISpeechEngine>(new PocketSphinx())
     .AddSingleton<SpeechEngines>()
     .AddSingleton(new Hunspell())
+    .AddSingleton<ITranslator>(new Apertium())
+    .AddScoped<LessonTextReader>()
     .AddSingleton<IScreenReader>(new Tesseract())
     .AddSingleton<ReadingShares>();
 builder
@@ -334,6 +338,7 @@ app.MapProposals();
 app.MapContentsFiles();
 app.MapCaptions();
 app.MapLooks();
+app.MapTranslations();
 app.MapCaptionFiles();
 app.MapDrafts();
 app.MapScripts();

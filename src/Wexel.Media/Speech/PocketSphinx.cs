@@ -1,4 +1,5 @@
 using Wexel.Core;
+using Wexel.Core.Captions;
 using Wexel.Core.Speech;
 using Wexel.Media.Tools;
 
@@ -19,7 +20,7 @@ public sealed class PocketSphinx(string tool = "pocketsphinx_continuous", string
 
     public bool Writes => false;
 
-    public bool Knows(string language) => language.Split('-')[0] == English;
+    public bool Knows(string language) => LanguageTag.Base(language) == English;
 
     public Problem? Missing() =>
         MediaTool.IsInstalled(tool) && Directory.Exists(model)

@@ -161,6 +161,9 @@ internal static class AuditWords
             "TakeCaptionsInside",
             "TakeDraft",
             "LayScript",
+            "CompareTranslation",
+            "DraftTranslation",
+            "TakeTranslation",
             "TryProfiles",
             "ViewPath",
         }.ToFrozenSet();

@@ -65,7 +65,7 @@ internal static class LookEndpoints
         return TypedResults.Ok(
             new TextLook(
                 new GuidelineCheck(guidelines, reel.Grid, document.Cuts, reel.Length).Find(cues),
-                CaptionCorrections.Find(cues, house, known.Split('-')[0] == "en", unknown),
+                CaptionCorrections.Find(cues, house, LanguageTag.Base(known) == "en", unknown),
                 lesson.LeftInText,
                 noSpelling
             )

@@ -54,8 +54,9 @@ internal sealed class ProposalReader(WexelDb db, DraftReader drafts, LessonReels
     /// <summary>What is said by captions in the lesson's language that are more than a draft; null where there are none.</summary>
     private async Task<IReadOnlyList<SaidSentence>?> WrittenAsync(LessonDocument document, CancellationToken cancel)
     {
-        var own = document.Language.Split('-')[0];
-        var track = document.Captions.FirstOrDefault(t => t.Kind == Core.Captions.TrackKind.Captions && t.Language.Split('-')[0] == own);
+        var track = document.Captions.FirstOrDefault(t =>
+            t.Kind == Core.Captions.TrackKind.Captions && Core.Captions.LanguageTag.Alike(t.Language, document.Language)
+        );
         return track is not null && await captions.ReadAsync(track.Hash, cancel) is { } cues ? SaidSentences.FromCues(cues) : null;
     }
 }

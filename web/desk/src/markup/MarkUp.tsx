@@ -10,6 +10,7 @@ import type { Reel } from '../lessons/useLessons'
 import { useWork } from '../lessons/work'
 import { LessonPicture } from '../picture/LessonPicture'
 import { usePlayingTime } from '../sheet/usePlayback'
+import { Translations } from '../translating/Translations'
 import { Button } from '../ui/Button'
 import { linkLook } from '../ui/TextLink'
 import { clock, count } from '../ui/words'
@@ -90,6 +91,7 @@ export function MarkUp({ selected, select }: Props) {
         )}
       </section>
       <Captions />
+      <Translations />
       <LessonPicture />
       <LessonDetails />
       <BringInContents open={pasting} onClose={() => setPasting(false)} document={document} length={reel.length} inside={insideOf(reel)} edit={edit} />
