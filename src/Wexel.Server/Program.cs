@@ -169,7 +169,12 @@ builder
     .AddTransient<IDelivery>(services => services.GetRequiredService<PutDelivery>())
     .AddTransient<Deliveries>();
 builder
-    .Services.AddSingleton<ISpeechEngine>(new PocketSphinx())
+    .Services.AddSingleton<ISpeechEngine>(services =>
+    {
+        var set = services.GetRequiredService<IOptions<WexelOptions>>().Value;
+        return new WhisperEngine(set.WhisperModel, ["dotnet", set.WhisperProgram]);
+    })
+    .AddSingleton<ISpeechEngine>(new PocketSphinx())
     .AddSingleton<SpeechEngines>()
     .AddSingleton(new Hunspell())
     .AddSingleton<ITranslator>(new Apertium())

@@ -154,6 +154,36 @@ public sealed class SpeechTests(Clips clips) : IClassFixture<Clips>
         (await engine.PrepareAsync(ScriptText.Parse(""), "en-US", clips.Folder, Cancel)).ShouldBeNull();
     }
 
+    /// <summary>No model can be had without a network: a stand-in says what the program says with one, and the program itself is run with a file that is
+    /// none, which its native code refuses.</summary>
+    [Fact]
+    public async Task Whisper_listens_with_the_model_that_is_there_and_is_refused_without_one()
+    {
+        var model = clips.Path("ggml-tiny.bin");
+        await File.WriteAllTextAsync(model, "no model", Cancel);
+        var engine = new WhisperEngine(model, [await EngineAsync("echo \"$2 0.10 0.40 0.91\"; echo \"it. 0.40 0.80 0.7\"")]);
+        (engine.Name, engine.Writes, engine.Missing()).ShouldBe(("Whisper, ggml-tiny", true, null));
+        engine.Knows("de-DE").ShouldBeTrue();
+        (await engine.ListenAsync("x.wav", "de-DE", null, Limits(20), Cancel)).ShouldBe([
+            new HeardWord(Span(0.1, 0.4), "de", 0.91),
+            new HeardWord(Span(0.4, 0.8), "it.", 0.7),
+        ]);
+        (await engine.PrepareAsync(ScriptText.Parse("One."), "en", clips.Folder, Cancel)).ShouldBeNull();
+        new WhisperEngine(clips.Path("ggml-base.en-q5_1.bin"), ["x"]).Knows("de").ShouldBeFalse();
+        new WhisperEngine(clips.Path("ggml-base.en.bin"), ["x"]).Missing()!.Sentence.ShouldContain("is not there");
+        new WhisperEngine(null, ["x"]).Knows("en").ShouldBeFalse();
+
+        var sound = clips.Path("silence.wav");
+        await PlainFfmpeg.SaidAsync(["-f", "lavfi", "-i", "anullsrc=r=16000:cl=mono:d=1", sound], Cancel);
+        // It is built beside this, and stands where its own project does.
+        var program = Path.GetFullPath("../../../../../src/Wexel.Whisper/bin/Release/net10.0/Wexel.Whisper.dll", AppContext.BaseDirectory);
+        var failed = await Should.ThrowAsync<ToolFailedException>(
+            new WhisperEngine(model, ["dotnet", program]).ListenAsync(sound, "en", null, Limits(60), Cancel)
+        );
+        failed.Said.ShouldContain("model");
+        failed.Said.ShouldNotContain("   at ");
+    }
+
     private async Task<string> EngineAsync(string script)
     {
         var path = clips.Path($"engine-{Guid.NewGuid():N}");

@@ -146,6 +146,12 @@ internal sealed class WexelOptions
     /// <summary>Whether recordings are listened to for drafts of captions when the machine has nothing better to do.</summary>
     public bool SpeechDrafts { get; set; } = true;
 
+    /// <summary>A Whisper model file, which is taken before other engines; null for none.</summary>
+    public string? WhisperModel { get; set; }
+
+    /// <summary>The program that listens with it: <c>Wexel.Whisper.dll</c>, wherever it was built.</summary>
+    public string WhisperProgram { get; set; } = Path.Combine(AppContext.BaseDirectory, "Wexel.Whisper.dll");
+
     /// <summary>How often is looked for recordings to listen to, or to read the screen of.</summary>
     public TimeSpan SpeechEvery { get; set; } = TimeSpan.FromSeconds(5);
 
