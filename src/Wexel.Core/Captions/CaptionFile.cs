@@ -1,6 +1,6 @@
 namespace Wexel.Core.Captions;
 
-/// <summary>Reads a caption file as people have it: WebVTT, TTML or SubRip, in any usual encoding.</summary>
+/// <summary>Reads a caption file as people have it: WebVTT, TTML, SubRip or plain text with times, in any usual encoding.</summary>
 public static class CaptionFile
 {
     /// <summary>The largest file that is read, in bytes; a day of speech is smaller.</summary>
@@ -28,9 +28,17 @@ public static class CaptionFile
                 [],
                 [new Problem("captions-no-text", $"The file is no text, so it is no caption file; choose a {CaptionFormats.InWords} file.")]
             );
-        var reading = CaptionFormats.All.First(f => f.Is(text)).Read(text);
+        var reading = CaptionFormats.Read(text);
         if (reading.Cues.Count > 0 || reading.Problems.Count > 0)
             return reading;
-        return new CaptionReading([], [new Problem("captions-none", $"There is no caption in the file; choose a {CaptionFormats.InWords} file.")]);
+        return new CaptionReading(
+            [],
+            [
+                new Problem(
+                    "captions-none",
+                    $"There is no caption in the file; choose a {CaptionFormats.InWords} file, or a text whose lines begin with times. A text without times is a script."
+                ),
+            ]
+        );
     }
 }

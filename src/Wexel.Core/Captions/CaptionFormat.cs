@@ -32,6 +32,10 @@ public static class CaptionFormats
     /// <summary>SubRip has no beginning that tells it, so it is what is taken last.</summary>
     public static IReadOnlyList<CaptionFormat> All { get; } = [new WebVttFormat(), new TtmlFormat(), new SubRipFormat()];
 
+    /// <summary>Reads a text in whichever format it is, also as plain text with times.</summary>
+    /// <param name="text">A whole file.</param>
+    public static CaptionReading Read(string text) => TimedText.Is(text) ? TimedText.Read(text) : All.First(f => f.Is(text)).Read(text);
+
     /// <summary>The endings of their files, as a sentence has them.</summary>
     public static string InWords { get; } = "WebVTT, TTML or SubRip";
 

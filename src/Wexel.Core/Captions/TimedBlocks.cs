@@ -16,17 +16,16 @@ internal static class TimedBlocks
     internal static CaptionReading Read(string[] lines, int start, Regex arrow, bool withIds, Func<string, CueText> read)
     {
         var cues = new List<Cue>();
-        var problems = new List<Problem>();
+        var problems = new CaptionProblems();
         var index = start;
         while (index < lines.Length)
         {
-            if (cues.Count == CaptionFile.MostCues || problems.Count == Problem.Most)
+            if (cues.Count == CaptionFile.MostCues)
             {
                 problems.Add(
                     new Problem(
                         "captions-too-many",
-                        $"Nothing from line {index + 1} on was read: "
-                            + $"{(cues.Count == CaptionFile.MostCues ? "a lesson has at most 50,000 captions" : "too much before it cannot be read")}.",
+                        $"Nothing from line {index + 1} on was read: a lesson has at most 50,000 captions.",
                         $"line {index + 1}"
                     )
                 );
@@ -41,10 +40,10 @@ internal static class TimedBlocks
             ReadBlock(lines[first..index], first + 1, arrow, withIds, read, cues, problems);
         }
 
-        return new CaptionReading([.. cues.OrderBy(c => c.Span.Start)], problems);
+        return new CaptionReading([.. cues.OrderBy(c => c.Span.Start)], problems.All);
     }
 
-    private static void ReadBlock(string[] block, int lineNumber, Regex arrow, bool withIds, Func<string, CueText> read, List<Cue> cues, List<Problem> problems)
+    private static void ReadBlock(string[] block, int lineNumber, Regex arrow, bool withIds, Func<string, CueText> read, List<Cue> cues, CaptionProblems problems)
     {
         var at = Array.FindIndex(block, 0, Math.Min(2, block.Length), line => line.Contains("-->", StringComparison.Ordinal));
         if (at < 0)

@@ -49,7 +49,7 @@ public static partial class TtmlReader
         var reading = new Reading(root);
         if (root.Element(Tt + "body") is { } body)
             reading.Take(body, new TimeRange(TimeSpan.Zero, TimeSpan.MaxValue), Look.Plain, false);
-        return new CaptionReading([.. reading.Cues.OrderBy(c => c.Span.Start)], reading.Problems);
+        return new CaptionReading([.. reading.Cues.OrderBy(c => c.Span.Start)], reading.Problems.All);
     }
 
     private static XmlReader Open(string text) =>
@@ -93,7 +93,7 @@ public static partial class TtmlReader
 
         internal List<Cue> Cues { get; } = [];
 
-        internal List<Problem> Problems { get; } = [];
+        internal CaptionProblems Problems { get; } = new();
 
         /// <summary>Takes an element with all that is in it.</summary>
         /// <param name="element">It may have times of its own.</param>
@@ -102,7 +102,7 @@ public static partial class TtmlReader
         /// <param name="atTop">Whether that stands at the top.</param>
         internal void Take(XElement element, TimeRange within, Look look, bool atTop)
         {
-            if (Cues.Count >= CaptionFile.MostCues || Problems.Count >= Problem.Most)
+            if (Cues.Count >= CaptionFile.MostCues)
                 return;
             if (Span(element, within) is not { } span)
                 return;

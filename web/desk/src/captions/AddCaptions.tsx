@@ -61,7 +61,7 @@ export function AddCaptions() {
         <input
           ref={input}
           type="file"
-          accept=".vtt,.srt,.ttml,.xml,.dfxp"
+          accept=".vtt,.srt,.ttml,.xml,.dfxp,.txt"
           className="hidden"
           tabIndex={-1}
           aria-label="Choose a caption file"

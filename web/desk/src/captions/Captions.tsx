@@ -21,7 +21,9 @@ export function Captions() {
       <h2>Captions</h2>
       <OpenedCue />
       {document.captions.length === 0 && !hasDraft && (
-        <p className="mt-1 text-quiet">None yet. A draft comes by itself where speech is heard; or add a WebVTT, TTML or SubRip file.</p>
+        <p className="mt-1 text-quiet">
+          None yet. A draft comes by itself where speech is heard; or add a WebVTT, TTML or SubRip file, or a text whose lines begin with times.
+        </p>
       )}
       <ul className="mt-1">
         {document.captions.map((track) => (
