@@ -2,6 +2,7 @@ using System.Text.Json;
 using CliWrap;
 using CliWrap.Buffered;
 using Wexel.Cli;
+using Wexel.Core.Encoding;
 
 namespace Wexel.Server.Tests;
 
@@ -77,6 +78,30 @@ public sealed class MakeTests : IDisposable
             .Select(Path.GetFileName)
             .Order(StringComparer.Ordinal)
             .ShouldBe(["captions-en-GB.vtt", "captions-es.vtt", "contents.vtt", "index.html", "lesson.mp4", "poster.jpg", "read me.txt"]);
+    }
+
+    /// <summary>What is part of the picture is not shown a second time; a lesson that has no captions in the language gets none burnt in.</summary>
+    [Theory]
+    [InlineData("es", "Hello", "en-GB")]
+    [InlineData("fr-CA", "Hello Hola", "en-GB es")]
+    [InlineData(null, "Hola", "es")]
+    public async Task Captions_are_burnt_in_from_the_language_that_the_profile_names(string? language, string beside, string languages)
+    {
+        await File.WriteAllTextAsync(At("words.vtt"), "WEBVTT\n\n00:00.500 --> 00:01.000\nHello\n");
+        await File.WriteAllTextAsync(At("palabras.vtt"), "WEBVTT\n\n00:00.500 --> 00:01.000\nHola\n");
+        await File.WriteAllTextAsync(
+            At("burnt.json"),
+            ProfileText.Write(Core.Encoding.Profiles.Small480 with { Id = "burnt", Captions = CaptionPlace.BurntIn, CaptionLanguage = language })
+        );
+        await ClipAsync("Fares.mp4");
+        var made = await MakeAsync("Fares.mp4", "--captions", "words.vtt", "--captions", "es=palabras.vtt", "--profile", "burnt.json", "--out", "out");
+        made.ExitCode.ShouldBe(0, made.StandardError);
+        var page = await File.ReadAllTextAsync(At("out/index.html"));
+        var data = page[(page.IndexOf("id=\"wexel-lesson\">", StringComparison.Ordinal) + 18)..];
+        using var told = JsonDocument.Parse(data[..data.IndexOf("</script>", StringComparison.Ordinal)]);
+        var tracks = told.RootElement.GetProperty("lesson").GetProperty("captions").EnumerateArray().ToList();
+        string.Join(' ', tracks.Select(t => t.GetProperty("cues")[0].GetProperty("text").GetString())).ShouldBe(beside);
+        string.Join(' ', tracks.Select(t => t.GetProperty("language").GetString())).ShouldBe(languages);
     }
 
     [Fact]

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Wexel.Core.Documents;
 using Wexel.Core.Editing;
 using Wexel.Core.Recordings;
@@ -14,6 +15,7 @@ namespace Wexel.Core.Encoding;
 /// <param name="Captions">What becomes of the captions.</param>
 /// <param name="Chapters">Whether the sections stand in the file as chapters.</param>
 /// <param name="IndexAtFront">Whether the index stands at the front.</param>
+/// <param name="CaptionLanguage">In which language captions are burnt in, as a BCP 47 tag; null for those that are shown first.</param>
 public sealed record Profile(
     string Id,
     [property: Setting("Name", "", "it is chosen by that")] string Title,
@@ -33,7 +35,10 @@ public sealed record Profile(
     )]
         CaptionPlace Captions = CaptionPlace.Beside,
     [property: Setting("Chapters", "on", "it costs nothing; players that know them list the sections")] bool Chapters = true,
-    [property: Setting("Index at the front", "on for the web", "off, a page has to load the whole file before it plays")] bool IndexAtFront = true
+    [property: Setting("Index at the front", "on for the web", "off, a page has to load the whole file before it plays")] bool IndexAtFront = true,
+    [property: Setting("Burnt in language", "none: those shown first", "a lesson that has no captions in it gets none")]
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+        string? CaptionLanguage = null
 )
 {
     /// <summary>How it is kept.</summary>

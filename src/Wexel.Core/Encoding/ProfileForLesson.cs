@@ -25,7 +25,15 @@ public sealed class ProfileForLesson(Reel reel, TimeMap map, LessonLook look, Fu
                 ProfileRules.LevelTakes(profile, picture, H264Level.Find(number)!, plan.Picture!.Size, plan.Picture.Timing.Made, findings);
             Rate(profile, picture, plan, findings);
             if (profile.Captions is CaptionPlace.BurntIn or CaptionPlace.Inside && look.Captions is not { Count: > 0 })
-                findings.Add(ProfileRules.Advice("lesson-without-captions", "captions", "This lesson has no captions, so none are put in."));
+                findings.Add(
+                    ProfileRules.Advice(
+                        "lesson-without-captions",
+                        "captions",
+                        profile is { Captions: CaptionPlace.BurntIn, CaptionLanguage: { } language }
+                            ? $"This lesson has no captions in {language}, so none are put in."
+                            : "This lesson has no captions, so none are put in."
+                    )
+                );
         }
 
         if (profile.Sound is not null && reel.Parts.All(p => p.Facts.Sounds.Count == 0))

@@ -12,6 +12,7 @@ public static class ProfileKeys
                 .Part("picture", profile.Picture, Declare)
                 .Part("sound", profile.Sound, Declare)
                 .Add("captions", (CaptionPlace?)profile.Captions)
+                .Add("captionLanguage", profile.Captions == CaptionPlace.BurntIn ? profile.CaptionLanguage : null)
                 .Add("chapters", profile.Chapters)
                 .Add("front", profile.IndexAtFront)
         );

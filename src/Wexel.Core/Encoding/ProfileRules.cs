@@ -1,4 +1,5 @@
 using System.Globalization;
+using Wexel.Core.Captions;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 
@@ -510,6 +511,19 @@ public static class ProfileRules
                     profile with
                     {
                         Captions = CaptionPlace.Beside,
+                    }
+                )
+            );
+        if (profile.CaptionLanguage is { } language && LanguageTag.Parse(language) != language)
+            findings.Add(
+                Fault(
+                    "captions-no-language",
+                    "captionLanguage",
+                    $"“{Problem.Shown(language)}” is no language; write it such as en-GB.",
+                    "Take those that are shown first",
+                    profile with
+                    {
+                        CaptionLanguage = null,
                     }
                 )
             );

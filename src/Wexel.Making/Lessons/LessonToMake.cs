@@ -1,4 +1,5 @@
 using Wexel.Core;
+using Wexel.Core.Captions;
 using Wexel.Core.Contents;
 using Wexel.Core.Details;
 using Wexel.Core.Encoding;
@@ -47,8 +48,8 @@ public sealed record LessonToMake(LessonWithCues Lesson, LessonReel Found, MarkO
         if (!Found.IsReady)
             return null;
         var map = Map;
-        var (sections, tracks) = (Section.Kind.Following(Document.Sections, map), Lesson.ForLearners(map));
-        return new PlannedRendition(RenderPlanner.Plan(Found.Reel, map, profile, Look(sections, tracks)), this, map, sections, tracks);
+        var (sections, tracks) = (Section.Kind.Following(Document.Sections, map), Tracks(profile, map));
+        return new PlannedRendition(RenderPlanner.Plan(Found.Reel, map, profile, Look(sections, tracks, profile)), this, map, sections, tracks);
     }
 
     /// <summary>The plan with a profile, or why nothing can be made with it.</summary>
@@ -67,11 +68,33 @@ public sealed record LessonToMake(LessonWithCues Lesson, LessonReel Found, MarkO
         if (!Found.IsReady || Map is { Frames: 0 })
             return [];
         var map = Map;
-        return new ProfileForLesson(Found.Reel, map, Look(Section.Kind.Following(Document.Sections, map), Lesson.ForLearners(map)), plan =>
+        return new ProfileForLesson(Found.Reel, map, Look(Section.Kind.Following(Document.Sections, map), Tracks(profile, map), profile), plan =>
             RenderEstimator.PictureBytes(plan.Picture!, plan.Length, Found.Reel, Found.ChangedShare)
         ).Findings(profile);
     }
 
-    private LessonLook Look(IReadOnlyList<Section> sections, IReadOnlyList<LessonTrack> tracks) =>
-        new(sections, Mark, Document.Canvas, Document.MoveIns, Found.Frames(Document.Frames), [.. tracks.Select(t => t.Cues)]);
+    private LessonLook Look(IReadOnlyList<Section> sections, IReadOnlyList<LessonTrack> tracks, Profile profile) =>
+        new(
+            sections,
+            Mark,
+            Document.Canvas,
+            Document.MoveIns,
+            Found.Frames(Document.Frames),
+            // Captions in another language than the one that is wanted are not burnt in.
+            BurntIn(profile) is { } language
+            && (tracks.Count == 0 || !LanguageTag.Alike(tracks[0].Track.Language, language))
+                ? []
+                : [.. tracks.Select(t => t.Cues)]
+        );
+
+    /// <summary>The tracks that learners get, those of the language that is burnt in at the front.</summary>
+    private IReadOnlyList<LessonTrack> Tracks(Profile profile, TimeMap map)
+    {
+        var tracks = Lesson.ForLearners(map);
+        return BurntIn(profile) is { } language
+            ? [.. tracks.OrderByDescending(t => t.Track.Language == language).ThenByDescending(t => LanguageTag.Alike(t.Track.Language, language))]
+            : tracks;
+    }
+
+    private static string? BurntIn(Profile profile) => profile.Captions == CaptionPlace.BurntIn ? profile.CaptionLanguage : null;
 }

@@ -6,7 +6,8 @@ using Wexel.Media.Tools;
 namespace Wexel.Media.Speech;
 
 /// <summary>Whisper, with a model file that whoever looks after the server has put there (ggml, as whisper.cpp reads it).</summary>
-/// <param name="model">The model file; null where nobody put one there, and it knows no language. One whose name ends in <c>.en</c> knows English alone.</param>
+/// <param name="model">The model file; null where nobody put one there, and it knows no language. One whose name ends in <c>.en</c> knows English
+/// alone.</param>
 /// <param name="command">What runs it: the program, and what stands before the model among its arguments.</param>
 public sealed class WhisperEngine(string? model, IReadOnlyList<string> command) : ISpeechEngine
 {

@@ -124,6 +124,7 @@ public class ProfileRulesTests
             },
             { "loudness-out-of-range", "sound.targetLufs", WithSound(s => s with { TargetLufs = -3 }) },
             { "container-lacks-captions", "captions", Profiles.PodcastSound with { Captions = CaptionPlace.Inside } },
+            { "captions-no-language", "captionLanguage", Profiles.Web with { CaptionLanguage = "Spanish" } },
             { "captions-without-picture", "captions", Profiles.PodcastSound with { Captions = CaptionPlace.BurntIn } },
             { "index-at-end", "indexAtFront", Web with { IndexAtFront = false } },
         };

@@ -32,6 +32,19 @@ export function Fields({ profile, change, usual }: Props) {
       <h2 className="mt-5">File</h2>
       <ChoiceSetting path="container" value={profile.container} options={words.container} take={(container) => change({ ...profile, container })} />
       <ChoiceSetting path="captions" value={profile.captions} options={words.captions} take={(captions) => change({ ...profile, captions })} />
+      {profile.captions === 'burntIn' && (
+        <Setting path="captionLanguage">
+          {(field) => (
+            <input
+              {...field}
+              className={`${field.className} w-28 font-mono`}
+              placeholder="en-GB"
+              value={profile.captionLanguage ?? ''}
+              onChange={(e) => change({ ...profile, captionLanguage: e.target.value.trim() || null })}
+            />
+          )}
+        </Setting>
+      )}
       <SwitchSetting path="chapters" value={profile.chapters} take={(chapters) => change({ ...profile, chapters })} />
       <SwitchSetting path="indexAtFront" value={profile.indexAtFront} take={(indexAtFront) => change({ ...profile, indexAtFront })} />
       <h2 className="mt-5">Picture</h2>
