@@ -16,6 +16,7 @@ public static class ScriptFile
     /// <summary>The most characters that a packed document may unpack to.</summary>
     private const int MostCharacters = 20 * 1024 * 1024;
 
+    private const string OdfOffice = "urn:oasis:names:tc:opendocument:xmlns:office:1.0";
     private const string OdfText = "urn:oasis:names:tc:opendocument:xmlns:text:1.0";
 
     /// <summary>Its text; headings begin with #, paragraphs are parted by empty lines, and cells of tables are paragraphs.</summary>
@@ -76,29 +77,56 @@ public static class ScriptFile
                 MaxCharactersInDocument = MostCharacters,
             }
         );
-        var (text, line, isHeading, depth) = (new StringBuilder(), new StringBuilder(), false, 0);
-        while (reader.Read())
+        // What stands in a paragraph as a paragraph of its own, such as a box with text, comes after it; notes and remarks are not spoken.
+        var (text, open) = (new StringBuilder(), new Stack<(bool IsHeading, StringBuilder Line)>());
+        var inner = new StringBuilder();
+        reader.Read();
+        while (!reader.EOF)
         {
-            var isBlock = reader.NamespaceURI == OdfText && reader.LocalName is "p" or "h";
-            if (reader.NodeType == XmlNodeType.Element && isBlock)
+            if (reader.NodeType == XmlNodeType.Element && IsUnspoken(reader))
             {
-                (isHeading, depth) = (reader.LocalName == "h", reader.IsEmptyElement ? depth : depth + 1);
-                line.Clear();
+                reader.Skip();
+                continue;
+            }
+
+            var isBlock = reader.NamespaceURI == OdfText && reader.LocalName is "p" or "h";
+            if (reader.NodeType == XmlNodeType.Element && isBlock && !reader.IsEmptyElement)
+            {
+                open.Push((reader.LocalName == "h", new StringBuilder()));
             }
             else if (reader.NodeType == XmlNodeType.EndElement && isBlock)
             {
-                Add(text, line.ToString(), isHeading);
-                line.Clear();
-                depth--;
+                var (isHeading, line) = open.Pop();
+                Add(open.Count > 0 ? inner : text, line.ToString(), isHeading);
+                if (open.Count == 0)
+                {
+                    text.Append(inner);
+                    inner.Clear();
+                }
             }
-            else if (depth > 0 && reader.NodeType is XmlNodeType.Text or XmlNodeType.SignificantWhitespace or XmlNodeType.Whitespace)
-                line.Append(reader.Value);
-            else if (reader.NodeType == XmlNodeType.Element && reader.NamespaceURI == OdfText && reader.LocalName is "s" or "tab" or "line-break")
-                line.Append(' ');
+            else if (open.Count > 0 && reader.NodeType is XmlNodeType.Text or XmlNodeType.SignificantWhitespace or XmlNodeType.Whitespace)
+            {
+                open.Peek().Line.Append(reader.Value);
+            }
+            else if (
+                open.Count > 0
+                && reader.NodeType == XmlNodeType.Element
+                && reader.NamespaceURI == OdfText
+                && reader.LocalName is "s" or "tab" or "line-break"
+            )
+            {
+                open.Peek().Line.Append(' ');
+            }
+
+            reader.Read();
         }
 
         return text.ToString();
     }
+
+    private static bool IsUnspoken(XmlReader reader) =>
+        (reader.NamespaceURI == OdfText && reader.LocalName is "note" or "tracked-changes")
+        || (reader.NamespaceURI == OdfOffice && reader.LocalName == "annotation");
 
     private static void Add(StringBuilder text, string line, bool isHeading)
     {
