@@ -3,7 +3,10 @@ using System.Net.Http.Headers;
 using System.Net.Http.Json;
 using System.Text.Json;
 using Microsoft.AspNetCore.Hosting;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
 using Wexel.Core.Contents;
+using Wexel.Data;
 
 namespace Wexel.Server.Tests;
 
@@ -100,6 +103,30 @@ public sealed class ProposalTests(ProposalTests.Reading fixture) : IClassFixture
     private static string Recordings => Path.Combine(ServerFixture.Home, "demo", "recordings");
 
     private static string Proposals(string lesson) => $"/api/lessons/{lesson}/proposals";
+
+    /// <summary>What failed three times is not tried for ever; somebody who knows better has it tried again.</summary>
+    [Fact]
+    public async Task A_screen_that_could_not_be_read_is_read_again_when_somebody_asks()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var lesson = await LessonAsync(trainer);
+        (await ReadAsync(trainer, lesson)).GetProperty("canTryAgain").GetBoolean().ShouldBeFalse();
+        await using (var scope = fixture.Server.Services.CreateAsyncScope())
+        {
+            var db = scope.ServiceProvider.GetRequiredService<WexelDb>();
+            await db.Recordings.ExecuteUpdateAsync(
+                set => set.SetProperty(r => r.ScreenFailure, "tesseract failed: it lost its glasses").SetProperty(r => r.ScreenReadAs, (string?)null),
+                Cancel
+            );
+        }
+
+        var failed = await trainer.JsonAsync(Proposals(lesson));
+        failed.GetProperty("missing")[0].GetString().ShouldBe("tesseract failed: it lost its glasses");
+        failed.GetProperty("canTryAgain").GetBoolean().ShouldBeTrue();
+        (await trainer.PostAsync(Proposals(lesson) + "/again", null, Cancel)).EnsureSuccessStatusCode();
+        (await ReadAsync(trainer, lesson)).GetProperty("missing").GetArrayLength().ShouldBe(0);
+        (await trainer.PostAsync(Proposals(Guid.NewGuid().ToString()) + "/again", null, Cancel)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+    }
 
     private static Task<JsonElement> ReadAsync(HttpClient trainer, string lesson) =>
         trainer.UntilAsync(Proposals(lesson), v => v.GetProperty("waiting").GetString() == "");

@@ -77,6 +77,7 @@ internal static class AuditWords
         ["SaveSuggesting"] = new("chose how cuts are suggested in", AuditSubject.Lesson),
         ["SaveProposing"] = new("chose how contents are proposed in", AuditSubject.Lesson),
         ["TakeScript"] = new("gave a script for", AuditSubject.Lesson),
+        ["ReadScreenAgain"] = new("had the screen read again in", AuditSubject.Lesson),
         ["SettleScript"] = new("looked at where the script differs in", AuditSubject.Lesson),
         ["SplitLesson"] = new("split", AuditSubject.Lesson),
         ["AddCourse"] = new("made a course"),

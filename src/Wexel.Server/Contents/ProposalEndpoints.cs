@@ -20,7 +20,14 @@ internal sealed record Proposing(double Amount, IReadOnlyList<TimeSpan> Left)
 /// <param name="Proposals">In order; none where there is a section, and none that was left.</param>
 /// <param name="Waiting">What they still wait for, in words; empty where for nothing.</param>
 /// <param name="Missing">What they go without, in sentences.</param>
-internal sealed record ProposalsView(Proposing Proposing, IReadOnlyList<SectionProposal> Proposals, string Waiting, IReadOnlyList<string> Missing);
+/// <param name="CanTryAgain">Whether it failed, and can be tried again.</param>
+internal sealed record ProposalsView(
+    Proposing Proposing,
+    IReadOnlyList<SectionProposal> Proposals,
+    string Waiting,
+    IReadOnlyList<string> Missing,
+    bool CanTryAgain
+);
 
 /// <summary>Proposed contents.</summary>
 internal static class ProposalEndpoints
@@ -32,10 +39,14 @@ internal static class ProposalEndpoints
         var group = routes.MapGroup("/api/lessons/{id:guid}/proposals");
         group.MapGet("", GetAsync).WithName("Proposals");
         group.MapPut("", SaveAsync).WithName("SaveProposing");
+        group.MapPost("again", AgainAsync).WithName("ReadScreenAgain");
     }
 
     private static async Task<Results<Ok<ProposalsView>, ProblemHttpResult>> GetAsync(Guid id, ProposalReader proposals, CancellationToken cancel) =>
         await proposals.ReadAsync(id, cancel) is { } view ? TypedResults.Ok(view) : Problems.NotThere("lesson");
+
+    private static async Task<Results<Ok<ProposalsView>, ProblemHttpResult>> AgainAsync(Guid id, ProposalReader proposals, CancellationToken cancel) =>
+        await proposals.TryAgainAsync(id, cancel) ? await GetAsync(id, proposals, cancel) : Problems.NotThere("lesson");
 
     private static async Task<Results<Ok<ProposalsView>, ProblemHttpResult>> SaveAsync(
         Guid id,

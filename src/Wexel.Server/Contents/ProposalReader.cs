@@ -23,7 +23,7 @@ internal sealed class ProposalReader(WexelDb db, DraftReader drafts, LessonReels
         var proposing = lesson.Proposing is null ? Proposing.Usual : WexelJson.Read<Proposing>(lesson.Proposing);
         var found = await reels.ReadAsync(heard.Document, cancel);
         if (!found.ToMake.IsReady)
-            return new ProposalsView(proposing, [], "the recording to be looked through", []);
+            return new ProposalsView(proposing, [], "the recording to be looked through", [], false);
         var screen = await screens.ReadAsync(found, heard.Language, cancel);
         var written = await WrittenAsync(heard.Document, cancel);
         var signs = new LessonSigns(
@@ -47,8 +47,19 @@ internal sealed class ProposalReader(WexelDb db, DraftReader drafts, LessonReels
             [.. proposals],
             string.Join(" and ", new[] { isHearing ? "the draft of the captions" : "", screen.Waiting ? "the screen to be read" : "" }.Where(w => w.Length > 0))
                 + (screen.Share is { } share ? $", {share * 100:0} %" : ""),
-            [.. new[] { screen.Failure }.OfType<string>()]
+            [.. new[] { screen.Failure }.OfType<string>()],
+            screen.HasFailed
         );
+    }
+
+    /// <summary>Has what could not be read of a lesson's screen tried again.</summary>
+    /// <returns>Whether there is such a lesson.</returns>
+    internal async Task<bool> TryAgainAsync(Guid lessonId, CancellationToken cancel)
+    {
+        if (await drafts.LessonAsync(lessonId, cancel) is not { } document)
+            return false;
+        await screens.TryAgainAsync(document.Recordings, cancel);
+        return true;
     }
 
     /// <summary>What is said by captions in the lesson's language that are more than a draft; null where there are none.</summary>

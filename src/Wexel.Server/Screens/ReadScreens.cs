@@ -19,7 +19,8 @@ namespace Wexel.Server.Screens;
 /// <param name="Share">How much was read where it is being read, 0 to 1; null where nothing is.</param>
 /// <param name="Waiting">Whether some of it is still to be read.</param>
 /// <param name="Failure">Why it is not read, in a sentence; null where nothing is in the way.</param>
-internal sealed record LessonScreen(ScreenText Text, double? Share, bool Waiting, string? Failure);
+/// <param name="HasFailed">Whether reading one of them failed, so that it can be tried again.</param>
+internal sealed record LessonScreen(ScreenText Text, double? Share, bool Waiting, string? Failure, bool HasFailed);
 
 /// <summary>Finds what was read from the screens of recordings.</summary>
 internal sealed class ReadScreens(WexelDb db, FileStore store, IScreenReader reader, ReadingShares reading)
@@ -55,8 +56,21 @@ internal sealed class ReadScreens(WexelDb db, FileStore store, IScreenReader rea
             new ScreenText(pictures.Count > 0 ? reader.Name : "", pictures, changes),
             shares.Count > 0 ? shares.Min() : null,
             unread.Count > 0 && missing is null,
-            missing ?? found.Recordings.Select(r => r.ScreenFailure).FirstOrDefault(f => f is not null)
+            missing ?? found.Recordings.Select(r => r.ScreenFailure).FirstOrDefault(f => f is not null),
+            found.Recordings.Any(r => r.ScreenFailure is not null)
         );
+    }
+
+    /// <summary>Has recordings of which the screen could not be read tried again.</summary>
+    /// <param name="recordings">Their hashes.</param>
+    /// <param name="cancel">Stops it.</param>
+    internal async Task TryAgainAsync(IReadOnlyList<string> recordings, CancellationToken cancel)
+    {
+        foreach (var hash in recordings)
+            ScreenReading.Forgive(hash);
+        await db
+            .Recordings.Where(r => recordings.Contains(r.Hash) && r.ScreenFailure != null)
+            .ExecuteUpdateAsync(set => set.SetProperty(r => r.ScreenFailure, (string?)null), cancel);
     }
 
     /// <summary>What learners see of it, in the lesson's own time: nothing of what is cut, and nothing that lies beside what is shown.</summary>

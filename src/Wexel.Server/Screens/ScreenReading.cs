@@ -36,6 +36,9 @@ internal sealed class ScreenReading(
 
     private static readonly ConcurrentDictionary<string, int> Attempts = new();
 
+    /// <summary>Forgets how often a recording was tried.</summary>
+    internal static void Forgive(string hash) => Attempts.TryRemove(hash, out _);
+
     public TimeSpan Every => options.Value.SpeechEvery;
 
     public async Task DoAsync(CancellationToken cancel)

@@ -5,7 +5,7 @@ import type { useProposals } from './useProposals'
 
 /** How many sections are proposed, and taking or leaving all of them. */
 export function Proposed({ made }: { made: ReturnType<typeof useProposals> }) {
-  const { data, proposals, take, leave, change } = made
+  const { data, proposals, take, leave, change, tryAgain } = made
   const [amount, setAmount] = useState<number>()
   if (!data) return null
   const { left } = data.proposing
@@ -51,7 +51,12 @@ export function Proposed({ made }: { made: ReturnType<typeof useProposals> }) {
       )}
       {data.missing.map((sentence) => (
         <p key={sentence} className="mt-1 text-small text-quiet">
-          {sentence}
+          {sentence}{' '}
+          {data.canTryAgain && (
+            <Button look="link" onClick={tryAgain}>
+              Try again
+            </Button>
+          )}
         </p>
       ))}
       {left.length > 0 && (

@@ -40,5 +40,10 @@ export function useProposals() {
     },
     [proposing, mutate],
   )
-  return { data, proposals, take, leave, change }
+  const again = useMutation({
+    mutationFn: () => taken(api.POST('/api/lessons/{id}/proposals/again', { params: { path: { id: lessonId } } })),
+    onSuccess: (view) => client.setQueryData(key, view),
+    onError: (refused) => toast.error(refused.message),
+  })
+  return { data, proposals, take, leave, change, tryAgain: () => again.mutate() }
 }
