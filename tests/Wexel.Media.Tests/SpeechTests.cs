@@ -184,6 +184,28 @@ public sealed class SpeechTests(Clips clips) : IClassFixture<Clips>
         failed.Said.ShouldNotContain("   at ");
     }
 
+    /// <summary>Music of chords and two people who speak at once: whatever is heard, words follow each other within what was listened to, and none is sure.
+    /// espeak-ng says the two voices.</summary>
+    [Fact]
+    public async Task Music_alone_and_two_voices_at_once_end_in_order()
+    {
+        var (one, two, both, music) = (clips.Path("one.wav"), clips.Path("two.wav"), clips.Path("both.wav"), clips.Path("music.wav"));
+        await Cli.Wrap("espeak-ng").WithArguments(["-v", "en-us", "-w", one, "Take the rope in both hands and pull it to you."]).ExecuteAsync(Cancel);
+        await Cli.Wrap("espeak-ng").WithArguments(["-v", "en-us+f3", "-w", two, "The second sailing leaves at half past nine today."]).ExecuteAsync(Cancel);
+        await PlainFfmpeg.SaidAsync(["-i", one, "-i", two, "-filter_complex", "amix=2", "-ar", "16000", "-ac", "1", both], Cancel);
+        await PlainFfmpeg.SaidAsync(
+            ["-f", "lavfi", "-i", "aevalsrc='0.2*(sin(2*PI*220*t)+sin(2*PI*277*t)+sin(2*PI*330*t))*(0.6+0.4*sin(2*PI*2*t))':s=16000:d=8", music],
+            Cancel
+        );
+        foreach (var sound in new[] { both, music })
+        {
+            var words = await new PocketSphinx().ListenAsync(sound, "en-US", null, Limits(120), Cancel);
+            words.Zip(words.Skip(1)).ShouldAllBe(p => p.First.Span.End <= p.Second.Span.Start);
+            if (sound == music)
+                words.Count(w => !w.IsUnsure).ShouldBeLessThan(4);
+        }
+    }
+
     private async Task<string> EngineAsync(string script)
     {
         var path = clips.Path($"engine-{Guid.NewGuid():N}");

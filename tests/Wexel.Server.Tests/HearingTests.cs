@@ -46,6 +46,12 @@ public sealed class HearingTests(HearingTests.Listening fixture) : IClassFixture
         WordErrors.Of(said, heard).Rate.ShouldBeLessThan(0.5);
         cues[0].GetProperty("text").GetString()![0].ShouldSatisfyAllConditions(c => char.IsUpper(c).ShouldBeTrue());
         draft.GetProperty("unsure").EnumerateArray().ShouldAllBe(w => w.GetProperty("confidence").GetDouble() < HeardWord.Sure);
+        // What to look at in it is said before it is anybody's track.
+        var look = await trainer.JsonAsync($"/api/lessons/{lesson}/captions/draft/look?language=en-GB");
+        look.GetProperty("noSpelling").ValueKind.ShouldBe(JsonValueKind.Null);
+        look.GetProperty("corrections")
+            .EnumerateArray()
+            .ShouldAllBe(c => cues.Exists(cue => cue.GetProperty("id").GetString() == c.GetProperty("cue").GetString()));
     }
 
     [Fact]

@@ -36,7 +36,8 @@ public static class CaptionFile
             [
                 new Problem(
                     "captions-none",
-                    $"There is no caption in the file; choose a {CaptionFormats.InWords} file, or a text whose lines begin with times. A text without times is a script."
+                    $"There is no caption in the file; choose a {CaptionFormats.InWords} file, or a text whose lines begin with times. "
+                        + "A text without times is a script."
                 ),
             ]
         );

@@ -22,6 +22,9 @@ internal sealed class CaptionProblems
             :
             [
                 .. _first,
-                new Problem("captions-more", _more == 1 ? "One more caption could not be read either." : $"{_more:#,0} more captions could not be read either."),
+                new Problem(
+                    "captions-more",
+                    _more == 1 ? "One more caption could not be read either." : $"{_more:#,0} more captions could not be read either."
+                ),
             ];
 }

@@ -23,11 +23,7 @@ internal static class TimedBlocks
             if (cues.Count == CaptionFile.MostCues)
             {
                 problems.Add(
-                    new Problem(
-                        "captions-too-many",
-                        $"Nothing from line {index + 1} on was read: a lesson has at most 50,000 captions.",
-                        $"line {index + 1}"
-                    )
+                    new Problem("captions-too-many", $"Nothing from line {index + 1} on was read: a lesson has at most 50,000 captions.", $"line {index + 1}")
                 );
                 break;
             }
@@ -43,7 +39,15 @@ internal static class TimedBlocks
         return new CaptionReading([.. cues.OrderBy(c => c.Span.Start)], problems.All);
     }
 
-    private static void ReadBlock(string[] block, int lineNumber, Regex arrow, bool withIds, Func<string, CueText> read, List<Cue> cues, CaptionProblems problems)
+    private static void ReadBlock(
+        string[] block,
+        int lineNumber,
+        Regex arrow,
+        bool withIds,
+        Func<string, CueText> read,
+        List<Cue> cues,
+        CaptionProblems problems
+    )
     {
         var at = Array.FindIndex(block, 0, Math.Min(2, block.Length), line => line.Contains("-->", StringComparison.Ordinal));
         if (at < 0)

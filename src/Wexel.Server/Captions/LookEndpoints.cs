@@ -8,6 +8,7 @@ using Wexel.Media.Spelling;
 using Wexel.Media.Tools;
 using Wexel.Server.Setup;
 using Wexel.Server.Shelves;
+using Wexel.Server.Speech;
 
 namespace Wexel.Server.Captions;
 
@@ -31,6 +32,9 @@ internal static class LookEndpoints
     private const int MostLeft = 5000;
     private const int LongestLeft = 200;
 
+    /// <summary>What stands in place of a track's hash for the draft, before it is one.</summary>
+    private const string Draft = "draft";
+
     internal static void MapLooks(this IEndpointRouteBuilder routes)
     {
         var group = routes.MapGroup("/api/lessons/{id:guid}/captions");
@@ -46,6 +50,7 @@ internal static class LookEndpoints
         LessonSaver saver,
         LessonReels reels,
         CaptionStore captions,
+        DraftReader drafts,
         Hunspell hunspell,
         CancellationToken cancel
     )
@@ -54,7 +59,8 @@ internal static class LookEndpoints
             return Problems.Answer(new Problem("captions-no-language", $"“{Problem.Shown(language)}” is no language; write it such as en-GB.", "language"));
         if (await db.Lessons.AsNoTracking().FirstOrDefaultAsync(l => l.Id == id, cancel) is not { } lesson)
             return Problems.NotThere("lesson");
-        if (await captions.ReadAsync(hash, cancel) is not { } cues)
+        var said = hash == Draft ? (await drafts.ReadAsync(id, cancel))?.Cues : await captions.ReadAsync(hash, cancel);
+        if (said is not { } cues)
             return Problems.NotThere("caption file");
         var document = (await saver.CurrentAsync(lesson, cancel))!;
         if (await reels.TimesAsync(document.Recordings, cancel) is not { } reel)

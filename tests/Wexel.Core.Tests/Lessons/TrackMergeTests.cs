@@ -135,4 +135,28 @@ public sealed class TrackMergeTests
         var document = lesson.Document with { Captions = [seen, lesson.Document.Captions[1]] };
         LessonKeys.DocumentKey(document).ShouldBe(LessonKeys.DocumentKey(lesson.Document));
     }
+
+    /// <summary>One corrects while another cuts: both are there, and what is cut is not shown. With another take what is placed goes with its recording, and
+    /// it is said that what was corrected meanwhile could not be put on it.</summary>
+    [Fact]
+    public void Captions_of_a_lesson_that_is_cut_or_taken_again_meanwhile_keep_what_can_be_kept()
+    {
+        var mine = With([Said[0] with { Text = "Take the line" }, Said[1], Said[2]]);
+        var cut = With(Said) with { Document = With(Said).Document with { Cuts = [new TimeRange(TimeSpan.FromSeconds(2.5), TimeSpan.FromSeconds(4.5))] } };
+        var merge = LessonMerge.Of(With(Said), cut, mine);
+        merge.Clashes.ShouldBeEmpty();
+        (Of(merge)[0].Text, merge.Document.Cuts.Count).ShouldBe(("Take the line", 1));
+        var map = Wexel.Core.Placing.TimeMap.Of(new FrameRate(25, 1), TimeSpan.FromSeconds(10), merge.Document.Cuts);
+        merge
+            .Lesson.ForLearners(map)
+            .ShouldHaveSingleItem()
+            .Cues.Select(c => (c.Text, c.Span.Start))
+            .ShouldBe([("Take the line", TimeSpan.FromSeconds(1)), ("and pull", TimeSpan.FromSeconds(3))]);
+
+        var taken = With(Said) with { Document = With(Said).Document with { RecordingHash = "other" } };
+        merge = LessonMerge.Of(With(Said), taken, mine);
+        merge.Clashes.ShouldHaveSingleItem().ShouldContain("which are others now");
+        merge.Document.RecordingHash.ShouldBe("other");
+        Of(merge).ShouldBe(Said);
+    }
 }

@@ -82,7 +82,7 @@ public class FolderTests
             Screens: Live Setup Shelves Upkeep
             Contents: Screens Setup Shelves Speech
             Uploads: Live Recordings Setup SignIn Upkeep
-            Captions: Setup Shelves Uploads
+            Captions: Setup Shelves Speech Uploads
             Translating: Setup Shelves
             Details: Live Setup Shelves
             Outlets: Setup Shelves SignIn

@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from 'react'
 import { api, refusal, type Schemas, taken } from '../app/api'
 import { useWork } from '../lessons/work'
 import { Button } from '../ui/Button'
+import { DropText } from '../ui/DropText'
 import { count } from '../ui/words'
 import { useScript } from './useScript'
 
@@ -59,21 +60,7 @@ export function FromScript() {
         <label htmlFor="script-text" className="text-quiet">
           Paste what was to be said, or choose a text, Markdown, DOCX or ODT file
         </label>
-        <textarea
-          id="script-text"
-          rows={4}
-          value={pasted}
-          onChange={(e) => setPasted(e.target.value)}
-          onDragOver={(e) => e.preventDefault()}
-          onDrop={(e) => {
-            const file = e.dataTransfer.files[0]
-            if (!file) return
-            e.preventDefault()
-            e.stopPropagation()
-            send(file, file.name)
-          }}
-          className="w-full border border-quiet/60 bg-field px-2 py-1.5"
-        />
+        <DropText id="script-text" rows={4} value={pasted} take={setPasted} takeFile={(file) => send(file, file.name)} />
         <div className="flex flex-wrap gap-x-4 gap-y-2">
           {pasted.trim() && (
             <Button look="link" disabled={busy} onClick={() => send(new Blob([pasted]), 'Pasted script')}>

@@ -8,17 +8,18 @@ import { mended, type Note, notesOf } from './look'
 export function useLook() {
   const { lessonId, document, text, playback } = useWork()
   const client = useQueryClient()
-  const { cues, unsure, track, change } = text
+  const { cues, unsure, track, draft, change } = text
   const language = track?.language ?? document.language
-  const key = ['look', lessonId, track?.hash, language]
+  // The draft is looked through as a track is, also before it is one.
+  const hash = track?.hash ?? 'draft'
+  const key = ['look', lessonId, hash, language, track ? undefined : draft?.share]
   const look = useQuery({
     queryKey: key,
-    queryFn: () =>
-      taken(api.GET('/api/lessons/{id}/captions/{hash}/look', { params: { path: { id: lessonId, hash: track?.hash ?? '' }, query: { language } } })),
-    enabled: Boolean(track),
+    queryFn: () => taken(api.GET('/api/lessons/{id}/captions/{hash}/look', { params: { path: { id: lessonId, hash }, query: { language } } })),
+    enabled: cues.length > 0,
     placeholderData: (before) => before,
   })
-  const found = track ? look.data : undefined
+  const found = cues.length > 0 ? look.data : undefined
   const notes = useMemo(() => notesOf(found, cues, unsure), [found, cues, unsure])
   const leave = useMutation({
     mutationFn: (left: string[]) => taken(api.PUT('/api/lessons/{id}/captions/left', { params: { path: { id: lessonId } }, body: { left } })),

@@ -4,6 +4,7 @@ import { api, type Schemas, taken } from '../app/api'
 import type { Document } from '../lessons/useLesson'
 import { Button } from '../ui/Button'
 import { Dialog } from '../ui/Dialog'
+import { DropText } from '../ui/DropText'
 import { clock, count, exactClock } from '../ui/words'
 
 interface Props {
@@ -46,21 +47,14 @@ export function BringInContents({ open, onClose, document, length, inside, edit 
       <label htmlFor="pasted" className="text-quiet">
         A time and a title on each line, set in by a tab or spaces for one level under; or a file of WebVTT or JSON chapters, dropped here or chosen.
       </label>
-      <textarea
+      <DropText
         id="pasted"
         rows={9}
         value={text}
-        onChange={(e) => read(e.target.value)}
-        onDragOver={(e) => e.preventDefault()}
-        onDrop={(e) => {
-          const file = e.dataTransfer.files[0]
-          if (!file) return
-          e.preventDefault()
-          e.stopPropagation()
-          void readFile(file)
-        }}
+        take={read}
+        takeFile={readFile}
         placeholder={'0:00 Welcome\n1:20 First steps\n  1:45 Under it'}
-        className="mt-2 w-full border border-quiet/60 bg-field p-2 font-mono"
+        className="mt-2 font-mono"
       />
       {(reading?.problems.length ?? 0) + late.length > 0 && (
         <div role="alert" className="mt-2 text-brick">

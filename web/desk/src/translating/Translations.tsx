@@ -6,7 +6,7 @@ import { LanguageInput, languageName } from '../ui/LanguageInput'
 import { linkLook } from '../ui/TextLink'
 import { BroughtBack } from './BroughtBack'
 import { TranslationTexts } from './TranslationTexts'
-import { farInWords, languagesOf, translationIn, withoutTranslation, withTranslation } from './translations'
+import { farInWords, languagesOf, translationIn, withDraftsOut, withoutTranslation } from './translations'
 import { useTranslating } from './useTranslating'
 
 /** The lesson in other languages: title, description, contents and captions, by a machine, by hand, or by a translator's file. */
@@ -60,7 +60,7 @@ export function Translations() {
                   File for translators
                 </a>
                 {translation.texts.some((t) => t.draft) && (
-                  <Button look="link" onClick={() => edit((d) => withTranslation(d, { ...translation, goesOut: !translation.goesOut }))}>
+                  <Button look="link" onClick={() => edit((d) => withDraftsOut(d, language, !translation.goesOut))}>
                     {translation.goesOut ? 'Keep its drafts from learners' : 'Release its drafts'}
                   </Button>
                 )}

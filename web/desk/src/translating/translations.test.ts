@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 import type { Document } from '../lessons/useLesson'
-import { type Difference, farInWords, languagesOf, takenAtFirst, translationIn, withText, withTranslated } from './translations'
+import { type Difference, farInWords, languagesOf, takenAtFirst, translationIn, withDraftsOut, withText, withTranslated } from './translations'
 
 const document = {
   language: 'en-GB',
@@ -29,6 +29,13 @@ test('what is written by hand is no draft, and an empty text is none', () => {
   const written = withText(translationIn(document, 'es'), 'title', 'Ropes and lines', 'Cabos')
   expect(written.texts).toEqual([{ of: 'title', source: 'Ropes and lines', text: 'Cabos', draft: false }])
   expect(withText(written, 'title', 'Ropes and lines', ' ').texts).toEqual([])
+})
+
+test('what a machine wrote goes out with its captions, or stays', () => {
+  const drafted = { ...document, captions: [...document.captions, { id: 'c', language: 'es', kind: 'translation', state: 'draft' }] } as unknown as Document
+  const out = withDraftsOut(drafted, 'es', true)
+  expect([translationIn(out, 'es').goesOut, ...out.captions.map((t) => t.goesOut)]).toEqual([true, undefined, undefined, true])
+  expect(withDraftsOut(out, 'es', false).captions[2].goesOut).toBe(false)
 })
 
 test('captions go on with their track, or are a new one at the end', () => {

@@ -38,6 +38,13 @@ export function withTranslated(document: Document, { translation, track }: Schem
   return { ...texts, captions: place < 0 ? [...texts.captions, track] : texts.captions.with(place, track) }
 }
 
+/** Releases what a machine wrote in a language, texts and captions, or keeps it from learners. */
+export function withDraftsOut(document: Document, language: string, goesOut: boolean): Document {
+  const made = withTranslation(document, { ...translationIn(document, language), goesOut })
+  const isDraft = (t: Document['captions'][number]) => t.kind === 'translation' && t.language === language && t.state === 'draft'
+  return { ...made, captions: made.captions.map((t) => (isDraft(t) ? { ...t, goesOut } : t)) }
+}
+
 /** A translation with one text written by hand; an empty one is none. */
 export function withText(translation: Translation, of: string, source: string, text: string): Translation {
   const others = translation.texts.filter((t) => t.of !== of)
