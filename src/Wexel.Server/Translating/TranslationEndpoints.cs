@@ -73,10 +73,9 @@ internal static class TranslationEndpoints
         CancellationToken cancel
     )
     {
-        if (LanguageTag.Parse(language) is not { } to)
-            return NoLanguage(language);
-        if (await reader.ReadAsync(id, cancel) is not { } lesson)
-            return Problems.NotThere("lesson");
+        var (lesson, to, refused) = await FindAsync(id, language, reader, cancel);
+        if (lesson is null)
+            return refused!;
         var (translator, into) = reader.Translator(lesson.Document.Language);
         if (translator is null || !into.Contains(LanguageTag.Base(to)))
             return Problems.Answer(
@@ -105,10 +104,9 @@ internal static class TranslationEndpoints
         CancellationToken cancel
     )
     {
-        if (LanguageTag.Parse(language) is not { } to)
-            return NoLanguage(language);
-        if (await reader.ReadAsync(id, cancel) is not { } lesson)
-            return Problems.NotThere("lesson");
+        var (lesson, to, refused) = await FindAsync(id, language, reader, cancel);
+        if (lesson is null)
+            return refused!;
         if (to == lesson.Document.Language)
             return Problems.Answer(new Problem("translation-same", $"{to} is the lesson’s own language; choose another.", "language"));
         return TypedResults.File(
@@ -147,10 +145,9 @@ internal static class TranslationEndpoints
         CancellationToken cancel
     )
     {
-        if (LanguageTag.Parse(language) is not { } to)
-            return NoLanguage(language);
-        if (await reader.ReadAsync(id, cancel) is not { } lesson)
-            return Problems.NotThere("lesson");
+        var (lesson, to, refused) = await FindAsync(id, language, reader, cancel);
+        if (lesson is null)
+            return refused!;
         var taken = request.Texts.DistinctBy(t => t.Id).ToDictionary(t => t.Id, t => t.Text);
         var texts = TranslationChanges.Texts(lesson.Document.In(to), LessonTexts.All(lesson.Document), taken, false);
         CaptionTrack? track = null;
@@ -169,6 +166,22 @@ internal static class TranslationEndpoints
         return TypedResults.Ok(new TranslatedLesson(texts, track));
     }
 
-    private static ProblemHttpResult NoLanguage(string language) =>
-        Problems.Answer(new Problem("translation-no-language", $"“{Problem.Shown(language)}” is no language; write it such as es or pt-BR.", "language"));
+    /// <summary>A lesson and the language into which it is translated, or why there is none.</summary>
+    private static async Task<(LessonWithCues? Lesson, string To, ProblemHttpResult? Refused)> FindAsync(
+        Guid id,
+        string language,
+        LessonTextReader reader,
+        CancellationToken cancel
+    )
+    {
+        if (LanguageTag.Parse(language) is not { } to)
+            return (
+                null,
+                "",
+                Problems.Answer(
+                    new Problem("translation-no-language", $"“{Problem.Shown(language)}” is no language; write it such as es or pt-BR.", "language")
+                )
+            );
+        return await reader.ReadAsync(id, cancel) is { } lesson ? (lesson, to, null) : (null, to, Problems.NotThere("lesson"));
+    }
 }

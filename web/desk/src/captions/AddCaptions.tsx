@@ -1,14 +1,14 @@
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { api, refusal, type Schemas, taken } from '../app/api'
 import { recordingsOf } from '../lessons/useLesson'
 import { useWork } from '../lessons/work'
 import { Button } from '../ui/Button'
+import { ChooseFile } from '../ui/ChooseFile'
 import { LanguageInput, languageName } from '../ui/LanguageInput'
 
 /** Captions from a file, or from inside the recordings; in a language that has some already, they take their place. */
 export function AddCaptions() {
   const { document, reel, edit, text } = useWork()
-  const input = useRef<HTMLInputElement>(null)
   const [language, setLanguage] = useState<string>()
   const [problems, setProblems] = useState<string[]>([])
   const tag = language ?? document.language
@@ -25,8 +25,7 @@ export function AddCaptions() {
     })
     text.choose(made.id)
   }
-  const add = async (file: File | undefined) => {
-    if (!file) return
+  const add = async (file: File) => {
     const answer = await fetch(`/api/captions?fileName=${encodeURIComponent(file.name)}&language=${tag}`, {
       method: 'PUT',
       body: file,
@@ -52,24 +51,12 @@ export function AddCaptions() {
             </Button>
           ))}
           <LanguageInput label="Language of the file" value={tag} take={setLanguage} />
-          <Button look="link" onClick={() => input.current?.click()}>
+          <ChooseFile label="Choose a caption file" accept=".vtt,.srt,.ttml,.xml,.dfxp,.txt" take={add}>
             {document.captions.some((t) => t.language === tag && t.kind !== 'machineDraft')
               ? `Add a file in place of ${languageName(tag)}`
               : 'Add a caption file'}
-          </Button>
+          </ChooseFile>
         </div>
-        <input
-          ref={input}
-          type="file"
-          accept=".vtt,.srt,.ttml,.xml,.dfxp,.txt"
-          className="hidden"
-          tabIndex={-1}
-          aria-label="Choose a caption file"
-          onChange={(e) => {
-            add(e.target.files?.[0])
-            e.target.value = ''
-          }}
-        />
       </details>
       {problems.length > 0 && (
         <div role="alert" className="mt-2 text-amber">

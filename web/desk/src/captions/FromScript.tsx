@@ -1,8 +1,9 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useState } from 'react'
 import { api, refusal, type Schemas, taken } from '../app/api'
 import { useWork } from '../lessons/work'
 import { Button } from '../ui/Button'
+import { ChooseFile } from '../ui/ChooseFile'
 import { DropText } from '../ui/DropText'
 import { count } from '../ui/words'
 import { useScript } from './useScript'
@@ -13,7 +14,6 @@ type Read = Schemas['ScriptRead']
 export function FromScript() {
   const { lessonId, edit, text } = useWork()
   const client = useQueryClient()
-  const input = useRef<HTMLInputElement>(null)
   const [read, setRead] = useState<Read>()
   const [problem, setProblem] = useState('')
   const [pasted, setPasted] = useState('')
@@ -67,9 +67,9 @@ export function FromScript() {
               Lay it along the voice
             </Button>
           )}
-          <Button look="link" disabled={busy} onClick={() => input.current?.click()}>
+          <ChooseFile label="Choose a script" accept=".txt,.md,.docx,.odt" take={(file) => send(file, file.name)} disabled={busy}>
             Choose a script file
-          </Button>
+          </ChooseFile>
           {(busy || lay.isPending) && <span role="status">Laying it along the voice…</span>}
           {script?.waiting && !script.laid && (
             <span role="status">
@@ -78,19 +78,6 @@ export function FromScript() {
           )}
         </div>
       </div>
-      <input
-        ref={input}
-        type="file"
-        accept=".txt,.md,.docx,.odt"
-        className="hidden"
-        tabIndex={-1}
-        aria-label="Choose a script"
-        onChange={(e) => {
-          const file = e.target.files?.[0]
-          if (file) send(file, file.name)
-          e.target.value = ''
-        }}
-      />
       {problem && (
         <p role="alert" className="mt-2 text-brick">
           {problem}

@@ -1,8 +1,9 @@
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { toast } from 'sonner'
 import { api, type Schemas, taken } from '../app/api'
 import type { Document } from '../lessons/useLesson'
 import { Button } from '../ui/Button'
+import { ChooseFile } from '../ui/ChooseFile'
 import { Dialog } from '../ui/Dialog'
 import { DropText } from '../ui/DropText'
 import { clock, count, exactClock } from '../ui/words'
@@ -19,7 +20,6 @@ interface Props {
 
 /** A whole table of contents from a text or a file, with a message for each line that cannot be read. */
 export function BringInContents({ open, onClose, document, length, inside, edit }: Props) {
-  const input = useRef<HTMLInputElement>(null)
   const [text, setText] = useState('')
   const [reading, setReading] = useState<Schemas['ContentsReading']>()
   const read = async (value: string) => {
@@ -79,23 +79,10 @@ export function BringInContents({ open, onClose, document, length, inside, edit 
         </p>
       )}
       <p className="mt-2">
-        <Button look="link" onClick={() => input.current?.click()}>
+        <ChooseFile label="Choose a file of contents" accept=".txt,.vtt,.json" take={readFile}>
           Choose a file
-        </Button>
+        </ChooseFile>
       </p>
-      <input
-        ref={input}
-        type="file"
-        accept=".txt,.vtt,.json"
-        className="hidden"
-        tabIndex={-1}
-        aria-label="Choose a file of contents"
-        onChange={(e) => {
-          const file = e.target.files?.[0]
-          if (file) void readFile(file)
-          e.target.value = ''
-        }}
-      />
       <div className="mt-4 flex items-center gap-4">
         {lines.length > 0 ? (
           <Button onClick={take}>

@@ -1,6 +1,7 @@
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { useWork } from '../lessons/work'
 import { Button } from '../ui/Button'
+import { ChooseFile } from '../ui/ChooseFile'
 import { clock } from '../ui/words'
 import { type LessonPicture as Picture, pictureAddress, sendPicture, useProposals } from './picture'
 
@@ -8,15 +9,13 @@ import { type LessonPicture as Picture, pictureAddress, sendPicture, useProposal
 export function LessonPicture() {
   const { lessonId, revision, document, playback, edit } = useWork()
   const proposals = useProposals(lessonId, revision).data?.proposals ?? []
-  const input = useRef<HTMLInputElement>(null)
   const [problem, setProblem] = useState<string>()
   const chosen = document.picture
   const choose = (picture: Picture | null) => {
     setProblem(undefined)
     edit((d) => ({ ...d, picture }))
   }
-  const give = async (file: File | undefined) => {
-    if (!file) return
+  const give = async (file: File) => {
     try {
       choose({ own: (await sendPicture(file)).key, at: null })
     } catch (refused) {
@@ -47,9 +46,9 @@ export function LessonPicture() {
             <Button look="link" onClick={() => choose({ at: Math.round(playback.now()), own: null })}>
               Take the frame that is shown
             </Button>
-            <Button look="link" onClick={() => input.current?.click()}>
+            <ChooseFile label="Choose a picture" accept="image/png,image/jpeg,image/webp" take={give}>
               Take a picture of your own
-            </Button>
+            </ChooseFile>
             {chosen && (
               <Button look="link" onClick={() => choose(null)}>
                 Go back to what is proposed
@@ -87,18 +86,6 @@ export function LessonPicture() {
           {chosen && !isProposal && <p className="mt-1 text-small text-quiet">None of these is taken now.</p>}
         </fieldset>
       )}
-      <input
-        ref={input}
-        type="file"
-        accept="image/png,image/jpeg,image/webp"
-        className="hidden"
-        tabIndex={-1}
-        aria-label="Choose a picture"
-        onChange={(e) => {
-          give(e.target.files?.[0])
-          e.target.value = ''
-        }}
-      />
       {problem && (
         <p role="alert" className="mt-2 text-amber">
           {problem}

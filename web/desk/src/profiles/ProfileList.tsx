@@ -1,9 +1,8 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { useRef } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { toast } from 'sonner'
 import { refusal } from '../app/api'
-import { Button } from '../ui/Button'
+import { ChooseFile } from '../ui/ChooseFile'
 import { Waiting } from '../ui/Page'
 import { type Profile, useProfiles, words } from './settings'
 
@@ -46,7 +45,6 @@ export function inShort(p: Profile) {
 }
 
 function BringIn() {
-  const input = useRef<HTMLInputElement>(null)
   const client = useQueryClient()
   const navigate = useNavigate()
   const bring = useMutation({
@@ -63,23 +61,8 @@ function BringIn() {
     },
   })
   return (
-    <>
-      <input
-        ref={input}
-        type="file"
-        accept=".json,application/json"
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="Profile file"
-        onChange={(e) => {
-          const file = e.target.files?.[0]
-          if (file) bring.mutate(file)
-          e.target.value = ''
-        }}
-      />
-      <Button look="link" onClick={() => input.current?.click()}>
-        Bring in a profile
-      </Button>
-    </>
+    <ChooseFile label="Profile file" accept=".json,application/json" take={bring.mutate}>
+      Bring in a profile
+    </ChooseFile>
   )
 }

@@ -1,7 +1,8 @@
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { type Schemas, sent } from '../app/api'
 import { useWork } from '../lessons/work'
 import { Button } from '../ui/Button'
+import { ChooseFile } from '../ui/ChooseFile'
 import { LanguageInput, languageName } from '../ui/LanguageInput'
 import { linkLook } from '../ui/TextLink'
 import { BroughtBack } from './BroughtBack'
@@ -13,14 +14,12 @@ import { useTranslating } from './useTranslating'
 export function Translations() {
   const { lessonId, document, edit } = useWork()
   const { view, draft, drafting, stop } = useTranslating()
-  const input = useRef<HTMLInputElement>(null)
   const [added, setAdded] = useState('es')
   const [opened, setOpened] = useState<string>()
   const [back, setBack] = useState<{ comparison: Schemas['XliffComparison']; fileName: string }>()
   const [problem, setProblem] = useState<string>()
   const languages = languagesOf(document)
-  const compare = async (file: File | undefined) => {
-    if (!file) return
+  const compare = async (file: File) => {
     setProblem(undefined)
     await sent<Schemas['XliffComparison']>(`/api/lessons/${lessonId}/translations/file`, file).then(
       (comparison) => setBack({ comparison, fileName: file.name }),
@@ -106,22 +105,10 @@ export function Translations() {
                 : 'Nothing on this server translates from the lesson’s language; a translator’s file (XLIFF) does.'}
             </p>
           )}
-          <Button look="link" onClick={() => input.current?.click()}>
+          <ChooseFile label="Choose a translator’s file" accept=".xlf,.xliff" take={compare}>
             Bring a translator’s file back
-          </Button>
+          </ChooseFile>
         </div>
-        <input
-          ref={input}
-          type="file"
-          accept=".xlf,.xliff"
-          className="hidden"
-          tabIndex={-1}
-          aria-label="Choose a translator’s file"
-          onChange={(e) => {
-            void compare(e.target.files?.[0])
-            e.target.value = ''
-          }}
-        />
       </details>
       {problem && (
         <p role="alert" className="mt-2 text-amber">

@@ -1,6 +1,7 @@
 import type { UseMutationResult } from '@tanstack/react-query'
-import { type ReactNode, useRef } from 'react'
+import type { ReactNode } from 'react'
 import { Button } from './Button'
+import { ChooseFile } from './ChooseFile'
 
 interface Props {
   title: string
@@ -17,7 +18,6 @@ interface Props {
 
 /** A picture that can be replaced by one of the trainer's own. */
 export function PictureChoice({ title, picture, about, choose, take, drop, wants, accept = '.jpg,.jpeg,.png' }: Props) {
-  const input = useRef<HTMLInputElement>(null)
   return (
     <section className="grid grid-cols-[140px_1fr] gap-4">
       {picture}
@@ -25,9 +25,9 @@ export function PictureChoice({ title, picture, about, choose, take, drop, wants
         <h2>{title}</h2>
         <p className="text-quiet">{about}</p>
         <p className="flex flex-wrap gap-4">
-          <Button look="link" onClick={() => input.current?.click()} disabled={take.isPending}>
+          <ChooseFile label={choose} accept={accept} take={take.mutate} disabled={take.isPending}>
             {take.isPending ? 'Looking at it…' : choose}
-          </Button>
+          </ChooseFile>
           {drop && (
             <Button look="link" onClick={drop.act}>
               {drop.label}
@@ -41,19 +41,6 @@ export function PictureChoice({ title, picture, about, choose, take, drop, wants
           </p>
         )}
       </div>
-      <input
-        ref={input}
-        type="file"
-        accept={accept}
-        className="hidden"
-        tabIndex={-1}
-        aria-label={choose}
-        onChange={(e) => {
-          const file = e.target.files?.[0]
-          if (file) take.mutate(file)
-          e.target.value = ''
-        }}
-      />
     </section>
   )
 }
