@@ -65,7 +65,11 @@ export function listen(client: QueryClient): () => void {
   })
   // Without the live line everything still works on reload; the connection is tried again by itself.
   hub.onreconnected(() => client.invalidateQueries())
-  hub.start().catch(() => undefined)
+  // What was saved between the page's own asking and the opening of the line, as by the page that this one takes the place of, was told to nobody here.
+  hub.start().then(
+    () => client.invalidateQueries({ queryKey: ['lesson'] }),
+    () => undefined,
+  )
   return () => {
     clearTimeout(timer)
     void hub.stop()
