@@ -34,7 +34,7 @@ export interface ShownCaptions {
 }
 
 /** A language without its region. */
-const base = (tag: string) => tag.toLowerCase().split('-')[0]
+export const base = (tag: string) => tag.toLowerCase().split('-')[0]
 
 /** Which track shows first: in the language that was chosen last, else in one that the browser asks for, else the first. */
 export function firstShown(tracks: readonly { language: string }[], chosen: string | null, asked: readonly string[]): number {

@@ -1,4 +1,4 @@
-import { firstShown, namesOf } from './captions'
+import { base, firstShown, namesOf } from './captions'
 import { element } from './element'
 import { keep, kept } from './kept'
 import type { Lesson } from './lesson'
@@ -29,8 +29,6 @@ export interface PageLanguage {
   /** Calls the listener at once, and whenever another language is chosen. */
   follow(listener: (words: Words) => void): void
 }
-
-const base = (tag: string) => tag.toLowerCase().split('-')[0]
 
 /** The languages of which a lesson has something: its own, those in which it speaks of itself, and those of its captions; none twice. */
 export function languagesOf(lesson: Lesson): { language: string; draft?: boolean }[] {
@@ -65,6 +63,8 @@ export function pageLanguage(lesson: Lesson): PageLanguage {
     choose(language) {
       chosen = language
       keep('language', language)
+      // Also for the captions of lessons to come, where this one has none of it.
+      keep('captions', language)
       for (const change of changes) change(language)
       for (const listener of listeners) listener(wordsIn(lesson, language))
     },

@@ -14,8 +14,6 @@ interface Props {
   onClose: () => void
 }
 
-const canBeTaken = ({ change }: Difference) => ['new', 'otherwise', 'sourceChanged', 'tooLong'].includes(change)
-
 /** What a translator's file would change, text by text, and what changed here since it was sent: nothing is taken unseen. */
 export function BroughtBack({ comparison: { language, differences }, fileName, onClose }: Props) {
   const { lessonId, edit } = useWork()
@@ -28,7 +26,7 @@ export function BroughtBack({ comparison: { language, differences }, fileName, o
   const toggle = (id: string) => setChosen((was) => (was.has(id) ? new Set([...was].filter((w) => w !== id)) : new Set([...was, id])))
   const take = async () => {
     setTaking(true)
-    const texts = differences.filter((d) => canBeTaken(d) && chosen.has(d.id)).map((d) => ({ id: d.id, text: d.target ?? '' }))
+    const texts = differences.filter((d) => d.canBeTaken && chosen.has(d.id)).map((d) => ({ id: d.id, text: d.target ?? '' }))
     try {
       const made = await taken(
         api.POST('/api/lessons/{id}/translations/{language}', { params: { path: { id: lessonId, language } }, body: { texts, fileName } }),
@@ -83,7 +81,7 @@ interface RowProps {
 function Row({ difference: d, language, chosen, toggle }: RowProps) {
   return (
     <li className="border-t border-hairline py-2 first:border-t-0">
-      {canBeTaken(d) ? (
+      {d.canBeTaken ? (
         <label className="flex gap-2">
           <input type="checkbox" checked={chosen} onChange={toggle} />
           <span>
