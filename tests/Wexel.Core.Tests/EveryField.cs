@@ -53,6 +53,13 @@ internal static class EveryField
             "mp4" => "mov",
             "captions" => "translation",
             "corrected" => "draft",
+            "here" or "lessonEnd" => "sectionEnd",
+            "sectionEnd" => "here",
+            "ellipse" => "rectangle",
+            "rectangle" => "ellipse",
+            "polygon" => "rectangle",
+            "both" => "score",
+            "watched" => "score",
             var text => text + "x",
         };
     }
