@@ -248,7 +248,7 @@ builder
     .AddScoped<LearningLog>()
     .AddScoped<Notes>()
     .AddScoped<LogReader>()
-    .AddSingleton<RevisionTimes>()
+    .AddSingleton<TakenRevisions>()
     .AddScoped<MadeFileReader>()
     .AddSingleton<KnownKeys>()
     .AddScoped<KeyReader>()

@@ -15,6 +15,8 @@ public static class WexelJson
         options.Converters.Add(new MillisecondsConverter());
         options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase));
         options.NumberHandling = JsonNumberHandling.Strict;
+        // The database keeps documents with their names in an order of its own, and what says of which kind something is may not come first.
+        options.AllowOutOfOrderMetadataProperties = true;
         return options;
     }
 

@@ -1,3 +1,5 @@
+using Wexel.Core.Scoring;
+
 namespace Wexel.Core.Learning;
 
 /// <summary>What is known of one learner and one lesson: what all events of the log come to, one after the other.</summary>
@@ -7,26 +9,33 @@ namespace Wexel.Core.Learning;
 /// <param name="CompletedAt">When it was complete first; what is changed of the lesson later does not take it back.</param>
 /// <param name="SeenLastAt">When something was reported last.</param>
 /// <param name="Name">The learner's name, as it was last; null for somebody whom nobody knows.</param>
+/// <param name="Answers">What was answered, question by question.</param>
+/// <param name="Score">The points, of the revision that was taken last.</param>
+/// <param name="Passed">Whether the lesson was passed or failed; null where that is not decided. Who passed once has passed.</param>
 public sealed record LearnerState(
     IReadOnlyList<WatchedStretch> Watched,
     RecordingMoment? Position,
     double SeenShare,
     DateTimeOffset? CompletedAt,
     DateTimeOffset? SeenLastAt,
-    string? Name
+    string? Name,
+    IReadOnlyList<AnswerState> Answers,
+    LessonScore Score,
+    bool? Passed
 )
 {
     /// <summary>Raised when the same log comes to something else than before; then all is reckoned again.</summary>
-    public const int Version = 1;
+    public const int Version = 2;
 
     /// <summary>Somebody of whom nothing is known.</summary>
-    public static LearnerState None { get; } = new([], null, 0, null, null, null);
+    public static LearnerState None { get; } = new([], null, 0, null, null, null, [], new LessonScore(0, 0), null);
 
     /// <summary>What is known after one more event.</summary>
     /// <param name="happened">The event.</param>
-    /// <param name="times">The times of the revision that it was in.</param>
-    public LearnerState After(LearningEvent happened, LessonTimes times)
+    /// <param name="taken">The revision that it was in.</param>
+    public LearnerState After(LearningEvent happened, LessonTaken taken)
     {
+        var times = taken.Times;
         var (watched, position, completed) = happened.Act switch
         {
             Watched w => (w.Stretches, w.Position, null),
@@ -35,24 +44,35 @@ public sealed record LearnerState(
         };
         var all = WatchedStretch.Union(Watched.Concat(watched));
         var attendance = Completion.Judge(times.ToLesson(all), times.Length);
+        var answers = happened.Act is Answered answered
+            ?
+            [
+                .. Answers.Where(a => a.Question != answered.Question),
+                AnswerState.After(Answers.FirstOrDefault(a => a.Question == answered.Question), answered, happened.At),
+            ]
+            : Answers;
+        var standing = taken.Judge(attendance, answers);
         return new LearnerState(
             all,
             position ?? Position,
             attendance.SeenShare,
-            CompletedAt ?? completed ?? (attendance.Complete ? happened.At : null),
+            CompletedAt ?? completed ?? (standing.Complete ? happened.At : null),
             SeenLastAt is { } last && last > happened.At ? last : happened.At,
-            happened.Name
+            happened.Name,
+            answers,
+            taken.Score(answers),
+            Passed == true ? true : standing.Passed
         );
     }
 
     /// <summary>What a log comes to.</summary>
     /// <param name="log">The events of one learner and lesson, in the order in which they were appended.</param>
-    /// <param name="times">The times of a revision, by its number.</param>
-    public static LearnerState Of(IEnumerable<LearningEvent> log, Func<int, LessonTimes> times)
+    /// <param name="taken">A revision, by its number.</param>
+    public static LearnerState Of(IEnumerable<LearningEvent> log, Func<int, LessonTaken> taken)
     {
         var (state, known) = (None, new HashSet<Guid>());
         foreach (var happened in log.Where(e => known.Add(e.Id)))
-            state = state.After(happened, times(happened.Revision));
+            state = state.After(happened, taken(happened.Revision));
         return state;
     }
 }

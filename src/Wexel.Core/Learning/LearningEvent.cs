@@ -35,6 +35,19 @@ public sealed record WatchedBefore(IReadOnlyList<TimeRange> Ranges, TimeSpan Pos
     public static DocumentFormat<WatchedBefore> Format { get; } = new("event “watched before”");
 }
 
+/// <summary>A question was answered.</summary>
+/// <param name="Question">Its name inside the lesson.</param>
+/// <param name="Answer">The values of the answer, as they were given.</param>
+/// <param name="Share">The share of the points that it was given, 0 to 1, less what earlier tries took away.</param>
+/// <param name="Right">Whether it was wholly right.</param>
+/// <param name="Points">What the question counted then.</param>
+/// <param name="Took">How long it took, as the player says; null where it does not say.</param>
+public sealed record Answered(string Question, IReadOnlyList<string> Answer, double Share, bool Right, double Points, TimeSpan? Took) : LearningAct
+{
+    /// <summary>How it is kept.</summary>
+    public static DocumentFormat<Answered> Format { get; } = new("event “answered”");
+}
+
 /// <summary>The kinds of what learners do, each by its name in the log.</summary>
 public static class LearningActs
 {
@@ -42,6 +55,7 @@ public static class LearningActs
     {
         ["watched"] = Kept(Watched.Format),
         ["watched-before"] = Kept(WatchedBefore.Format),
+        ["answered"] = Kept(Answered.Format),
     };
 
     /// <summary>An act as the log keeps it: the name of its kind, and what it says as JSON with a version.</summary>

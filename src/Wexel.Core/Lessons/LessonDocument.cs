@@ -1,3 +1,4 @@
+using System.Text.Json;
 using System.Text.Json.Nodes;
 using System.Text.Json.Serialization;
 using Wexel.Core.Captions;
@@ -5,6 +6,7 @@ using Wexel.Core.Contents;
 using Wexel.Core.Details;
 using Wexel.Core.Documents;
 using Wexel.Core.Editing;
+using Wexel.Core.Scoring;
 using Wexel.Core.Timing;
 using Wexel.Core.Translating;
 
@@ -28,6 +30,7 @@ public record LessonDocument : PlacedThings
     /// <param name="details">What else is said about it, wherever it goes; never title, description and language.</param>
     /// <param name="picture">The picture by which it is known; null for the first that is proposed.</param>
     /// <param name="translations">What it says of itself in other languages, at most once in each.</param>
+    /// <param name="goal">By what it is done; null for what is usual.</param>
     public LessonDocument(
         string title,
         string description,
@@ -43,16 +46,17 @@ public record LessonDocument : PlacedThings
         IReadOnlyList<RecordingFrame>? frames = null,
         DetailSet? details = null,
         LessonPicture? picture = null,
-        IReadOnlyList<LessonTranslation>? translations = null
+        IReadOnlyList<LessonTranslation>? translations = null,
+        LessonGoal? goal = null
     )
     {
         (Title, Description, Language, RecordingHash, HouseMark, Canvas) = (title, description, language, recordingHash, houseMark, canvas);
         (Cuts, Sections, Captions, MoveIns, Following, Frames) = (cuts ?? [], sections ?? [], captions ?? [], moveIns ?? [], following ?? [], frames ?? []);
-        (Details, Picture, Translations) = (details ?? DetailSet.None, picture, translations ?? []);
+        (Details, Picture, Translations, Goal) = (details ?? DetailSet.None, picture, translations ?? [], goal ?? new LessonGoal());
     }
 
     /// <summary>How it is kept.</summary>
-    public static DocumentFormat<LessonDocument> Format { get; } = new("lesson", TracksInAList, NoDetails, NoPicture, NoTranslations);
+    public static DocumentFormat<LessonDocument> Format { get; } = new("lesson", TracksInAList, NoDetails, NoPicture, NoTranslations, NoQuestions);
 
     /// <summary>The title; empty while nobody has given one.</summary>
     public string Title { get; init; }
@@ -93,6 +97,9 @@ public record LessonDocument : PlacedThings
     /// <summary>What it says of itself in other languages, at most once in each.</summary>
     public IReadOnlyList<LessonTranslation> Translations { get; init; }
 
+    /// <summary>By what it is done.</summary>
+    public LessonGoal Goal { get; init; }
+
     /// <summary>What it says of itself in a language; nothing where nobody translated it.</summary>
     /// <param name="language">As a BCP 47 tag.</param>
     public LessonTranslation In(string language) => Translations.FirstOrDefault(t => t.Language == language) ?? new LessonTranslation(language, []);
@@ -129,6 +136,10 @@ public record LessonDocument : PlacedThings
 
     /// <summary>It was in its own language alone.</summary>
     private static void NoTranslations(JsonObject document) => document["translations"] = new JsonArray();
+
+    /// <summary>Nobody was asked anything, and it was done when enough was watched.</summary>
+    private static void NoQuestions(JsonObject document) =>
+        (document["questions"], document["goal"]) = (new JsonArray(), JsonSerializer.SerializeToNode(new LessonGoal(), WexelJson.Options));
 
     private const string FirstTrack = "t1";
 }

@@ -9,6 +9,7 @@ using Wexel.Core.Documents;
 using Wexel.Core.Editing;
 using Wexel.Core.Kit;
 using Wexel.Core.Placing;
+using Wexel.Core.Scoring;
 using Wexel.Core.Timing;
 using Wexel.Core.Translating;
 
@@ -32,6 +33,7 @@ namespace Wexel.Core.Lessons;
 /// <param name="Picture">The picture by which it is known; null where nobody chose one.</param>
 /// <param name="Proposed">Which frame is proposed for that, along its recordings; null where nobody looked.</param>
 /// <param name="Translations">What it says of itself in other languages; null for nothing.</param>
+/// <param name="Goal">By what it is done; null for what is usual.</param>
 public sealed record LessonFile(
     string Title,
     string Language,
@@ -46,7 +48,8 @@ public sealed record LessonFile(
     DetailSet? Details = null,
     LessonFile.PictureFile? Picture = null,
     TimeSpan? Proposed = null,
-    IReadOnlyList<LessonTranslation>? Translations = null
+    IReadOnlyList<LessonTranslation>? Translations = null,
+    LessonGoal? Goal = null
 ) : PlacedThings
 {
     /// <summary>What the name of such a file ends in.</summary>
@@ -105,7 +108,7 @@ public sealed record LessonFile(
     public sealed record PictureFile(TimeSpan? At = null, string? File = null, string? Hash = null);
 
     /// <summary>How it is kept.</summary>
-    public static DocumentFormat<LessonFile> Format { get; } = new("lesson file", _ => { }, _ => { }, _ => { }, _ => { });
+    public static DocumentFormat<LessonFile> Format { get; } = new("lesson file", _ => { }, _ => { }, _ => { }, _ => { }, _ => { });
 
     private static readonly JsonSerializerOptions Strict = WexelJson.Configure(
         new JsonSerializerOptions(JsonSerializerDefaults.Web)
@@ -222,7 +225,8 @@ public sealed record LessonFile(
             lesson.Details == DetailSet.None ? null : lesson.Details,
             lesson.Picture is { } known ? new PictureFile(known.At, known.Own is null ? null : picture, known.Own) : null,
             proposed,
-            lesson.Translations.Count > 0 ? lesson.Translations : null
+            lesson.Translations.Count > 0 ? lesson.Translations : null,
+            lesson.Goal == new LessonGoal() ? null : lesson.Goal
         );
         return PlacedLists.Set(file, new Taking(lesson));
     }
@@ -258,7 +262,8 @@ public sealed record LessonFile(
                 (_, { } own) => new LessonPicture(Own: own),
                 _ => null,
             },
-            translations: Translations
+            translations: Translations,
+            goal: Goal
         );
         var tracks = (Captions ?? [])
             .Zip(captions, (file, read) =>

@@ -2,6 +2,7 @@ using Wexel.Core.Captions;
 using Wexel.Core.Editing;
 using Wexel.Core.Keys;
 using Wexel.Core.Placing;
+using Wexel.Core.Scoring;
 using Wexel.Core.Translating;
 
 namespace Wexel.Core.Lessons;
@@ -26,6 +27,9 @@ public static class LessonKeys
                     f.Add("width", c.Size?.Width).Add("height", c.Size?.Height).Add("fit", (FitMode?)c.Fit).Each("part", [c.Part], Declare)
                 )
                 .Part("picture", lesson.Picture, LessonPicture.Declare)
+                .Part("goal", lesson.Goal == new LessonGoal() ? null : lesson.Goal, (f, g) =>
+                    f.Add("rule", (GoalRule?)g.Rule).Add("pass", (long?)g.PassPercent)
+                )
                 .Each("frames", lesson.Frames, (f, r) => f.Add("recording", r.Recording).Add("fit", (FitMode?)r.Fit).Each("part", [r.Part], Declare));
             PlacedLists.Read(lesson, new Declaring(lesson, k));
         });

@@ -27,6 +27,7 @@ public static class LessonRules
             Cuts = CutRules.Tidy(document.Cuts, length, grid),
             Picture = Tidy(document.Picture, length),
             Frames = Tidy(document),
+            Goal = document.Goal.Tidied(),
             Details = DetailFields.Tidy(document.Details with { Title = null, Description = null, Language = null }, DetailLevel.Lesson),
         };
         tidy = PlacedLists.Set(tidy, new Tidying(document, length));
@@ -115,10 +116,28 @@ public static class LessonRules
             ];
 
     /// <summary>Why a lesson cannot be rendered or released yet; null when it can.</summary>
-    public static Problem? NotReady(LessonDocument document) =>
-        document.Title.Length == 0
-            ? new Problem("lesson-no-title", "The lesson has no title yet; learners would see the file's name. Give it one.", "title")
-            : null;
+    public static Problem? NotReady(LessonDocument document)
+    {
+        if (document.Title.Length == 0)
+            return new Problem("lesson-no-title", "The lesson has no title yet; learners would see the file's name. Give it one.", "title");
+        var faults = new Faults(document);
+        PlacedLists.Read(document, faults);
+        return faults.First;
+    }
+
+    private sealed class Faults(LessonDocument document) : IPlacedWork
+    {
+        internal Problem? First { get; private set; }
+
+        public IReadOnlyList<T> Do<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
+            where T : class, IPlaced<T>
+        {
+            First ??= list(document)
+                .SelectMany(thing => kind.Faults(thing).Select(why => new Problem($"{kind.Name}-not-ready", $"At {kind.Placed(thing)}: {why}", kind.Plural)))
+                .FirstOrDefault();
+            return list(document);
+        }
+    }
 
     /// <summary>What changed between two revisions, in a few words; empty when nothing did.</summary>
     public static string Describe(LessonDocument before, LessonDocument after)
@@ -147,6 +166,8 @@ public static class LessonRules
             changes.Add("part of a recording's picture");
         if (before.Picture != after.Picture)
             changes.Add("the lesson’s picture");
+        if (before.Goal != after.Goal)
+            changes.Add("what it takes to be done");
         if (before.HouseMark != after.HouseMark)
             changes.Add(after.HouseMark ? "house mark on" : "house mark off");
         PlacedLists.Read(after, new Describing(before, after, changes));

@@ -1,5 +1,6 @@
 using Wexel.Core.Contents;
 using Wexel.Core.Editing;
+using Wexel.Core.Questions;
 
 namespace Wexel.Core.Lessons;
 
@@ -9,6 +10,7 @@ public abstract record PlacedThings
 {
     private readonly IReadOnlyList<Section> _sections = [];
     private readonly IReadOnlyList<MoveIn> _moveIns = [];
+    private readonly IReadOnlyList<Question> _questions = [];
 
     /// <summary>The contents.</summary>
     public IReadOnlyList<Section> Sections
@@ -22,5 +24,12 @@ public abstract record PlacedThings
     {
         get => _moveIns;
         init => _moveIns = value ?? [];
+    }
+
+    /// <summary>What learners are asked.</summary>
+    public IReadOnlyList<Question> Questions
+    {
+        get => _questions;
+        init => _questions = value ?? [];
     }
 }

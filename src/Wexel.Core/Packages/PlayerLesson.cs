@@ -4,6 +4,7 @@ using Wexel.Core.Captions;
 using Wexel.Core.Contents;
 using Wexel.Core.Details;
 using Wexel.Core.Documents;
+using Wexel.Core.Scoring;
 using Wexel.Core.Translating;
 
 namespace Wexel.Core.Packages;
@@ -26,6 +27,8 @@ namespace Wexel.Core.Packages;
 /// <param name="Runtime">The run-time of the learning system that the page is made for, or null.</param>
 /// <param name="Details">What else is said about it.</param>
 /// <param name="Translations">What it says of itself in other languages.</param>
+/// <param name="Questions">What is asked, in the order in which it is.</param>
+/// <param name="Goal">By what it is done.</param>
 public sealed record PlayerLesson(
     string Key,
     string Title,
@@ -43,18 +46,30 @@ public sealed record PlayerLesson(
     bool Embedded = false,
     string? Runtime = null,
     PlayerDetails? Details = null,
-    IReadOnlyList<PlayerTranslation>? Translations = null
+    IReadOnlyList<PlayerTranslation>? Translations = null,
+    IReadOnlyList<PlayerQuestion>? Questions = null,
+    LessonGoal? Goal = null
 )
 {
     /// <summary>What it says of itself in other languages.</summary>
     public IReadOnlyList<PlayerTranslation> Translations { get; init; } = Translations ?? [];
+
+    /// <summary>What is asked, in the order in which it is.</summary>
+    public IReadOnlyList<PlayerQuestion> Questions { get; init; } = Questions ?? [];
+
+    /// <summary>By what it is done.</summary>
+    public LessonGoal Goal { get; init; } = Goal ?? new LessonGoal();
+
+    /// <summary>The same where a server judges: what is right stays there.</summary>
+    [JsonIgnore]
+    public PlayerLesson WithoutKeys => this with { Questions = [.. Questions.Select(q => q with { Key = null })] };
 
     /// <summary>What else is said about it.</summary>
     public PlayerDetails Details { get; init; } = Details ?? PlayerDetails.None;
 
     /// <summary>How it is kept.</summary>
     public static DocumentFormat<PlayerLesson> Format { get; } =
-        new("lesson’s page", TracksInAList, NothingElseSaid, PosterWithSize, LearnersWroteNothing, NoTranslations);
+        new("lesson’s page", TracksInAList, NothingElseSaid, PosterWithSize, LearnersWroteNothing, NoTranslations, NoQuestions);
 
     /// <summary>There was one track or none.</summary>
     private static void TracksInAList(JsonObject page)
@@ -89,6 +104,9 @@ public sealed record PlayerLesson(
 
     /// <summary>It was in its own language alone.</summary>
     private static void NoTranslations(JsonObject page) => page["translations"] = new JsonArray();
+
+    /// <summary>Nobody was asked anything.</summary>
+    private static void NoQuestions(JsonObject page) => page["questions"] = new JsonArray();
 
     /// <summary>The share of a lesson that must have been watched, in per cent.</summary>
     public const int UsualCompletePercent = 90;

@@ -117,8 +117,8 @@ public abstract class PlacedKind<T>
         var gone = new List<T>();
         foreach (var thing in things)
         {
-            if (places.Carried(thing.Span) is { } span && span.Length >= Shortest)
-                carried.Add(At(thing, span));
+            if (Carried(thing, places) is { } there)
+                carried.Add(there);
             else
                 gone.Add(thing);
         }
@@ -129,6 +129,14 @@ public abstract class PlacedKind<T>
             lost.Add(Placed(thing));
         return [.. carried.OrderBy(t => t.Span.Start)];
     }
+
+    /// <summary>One along another reel; null where it falls outside. A kind whose things name other moments takes those along too.</summary>
+    /// <param name="thing">Along the old reel.</param>
+    /// <param name="places">Where the recordings lie and lay.</param>
+    public virtual T? Carried(T thing, ReelPlaces places) => places.Carried(thing.Span) is { } span && span.Length >= Shortest ? At(thing, span) : null;
+
+    /// <summary>Why learners cannot get one as it is, each in a sentence that says what to do; none where they can.</summary>
+    public virtual IEnumerable<string> Faults(T thing) => [];
 
     /// <summary>So many of them, in words: "2 captions".</summary>
     public string InWords(int count) => count == 1 ? $"1 {Name}" : $"{count:N0} {Plural}";

@@ -41,7 +41,9 @@ public static class LearnerPage
                 .. planned
                     .Lesson.Document.Translations.Select(t => PlayerTranslation.Of(t, planned.Sections, planned.Lesson.Document.Said, said))
                     .OfType<PlayerTranslation>(),
-            ]
+            ],
+            Questions: PlayerQuestion.List(SeenQuestions.List(planned), planned.Sections, plan.Length),
+            Goal: planned.Lesson.Document.Goal
         );
     }
 }

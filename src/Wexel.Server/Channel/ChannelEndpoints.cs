@@ -25,19 +25,9 @@ using Wexel.Server.SignIn;
 
 namespace Wexel.Server.Channel;
 
-/// <summary>What a player sends: ranges watched since the last time, and the place.</summary>
-/// <param name="Opened">What the server said when the page was opened, see <see cref="ProgressState.Opened"/>.</param>
-/// <param name="Event">What names this report, 32 hexadecimal digits: sent again, it counts once.</param>
-internal sealed record ProgressReport(string Learner, IReadOnlyList<IReadOnlyList<long>> Watched, long Position, string? Opened = null, string? Event = null);
-
-/// <summary>What is known about a learner: all ranges, the place, and whether the lesson is complete.</summary>
-/// <param name="Opened">To be sent along with reports: as much as has passed since then can have been watched.</param>
-internal sealed record ProgressState(IReadOnlyList<IReadOnlyList<long>> Watched, long Position, double SeenShare, bool Complete, string Opened);
-
 /// <summary>Wexel's own learner pages.</summary>
 internal static class ChannelEndpoints
 {
-    private const int MostRanges = 2000;
     private const int LongestSearch = 200;
 
     internal static void MapChannel(this IEndpointRouteBuilder routes)
@@ -65,9 +55,8 @@ internal static class ChannelEndpoints
         }
 
         group.MapGet("/oembed", OEmbedAsync);
-        group.MapGet("/watch/{token}/progress", ReadProgressAsync);
-        group.MapPost("/watch/{token}/progress", WriteProgressAsync).RequireRateLimiting(Limits.Progress);
         group.MapGet("/watch/{token}/correct", CorrectAsync);
+        LearnerProgress.Map(group);
         LearnerFiles.Map(group);
         ReleasedFiles.Map(routes);
         Sitemap.Map(routes);
@@ -101,7 +90,7 @@ internal static class ChannelEndpoints
         if (!Seeing.May(shown, Viewer.Stranger, SeenIn.Sitemap, now))
             http.Response.Headers["X-Robots-Tag"] = "noindex";
 
-        var player = PlayerLesson.Format.Read(release.Player) with { Embedded = embedded };
+        var player = PlayerLesson.Format.Read(release.Player).WithoutKeys with { Embedded = embedded };
         if (embedded && !player.Details.MayEmbed)
             return NoPage(
                 "Not on other sites",
@@ -393,100 +382,7 @@ internal static class ChannelEndpoints
     private static ContentHttpResult SignInFirst(string why, string to) =>
         NoPage("Please sign in", why, ($"/sign-in?to={Uri.EscapeDataString(to)}", "Sign in"), StatusCodes.Status401Unauthorized);
 
-    private static async Task<Results<Ok<ProgressState>, NotFound, UnauthorizedHttpResult, ProblemHttpResult>> ReadProgressAsync(
-        string token,
-        string learner,
-        HttpContext http,
-        KnownReleases releases,
-        Viewers viewers,
-        OpenedPages opened,
-        LearningLog log,
-        TimeProvider clock,
-        CancellationToken cancel
-    )
-    {
-        if (await releases.FindAsync(token, cancel) is not { } release)
-            return TypedResults.NotFound();
-        if (!Seeing.May(release.Shown, await viewers.FindAsync(http.User, cancel), SeenIn.Address, clock.GetUtcNow()))
-            return TypedResults.Unauthorized();
-        return LearnerKeys.From(learner, http.User) is { } key
-            ? TypedResults.Ok(State(await log.LearnerAsync(release.Taken, key, cancel), opened.Now()))
-            : LearnerKeys.Unusable();
-    }
-
-    private static async Task<Results<Ok<ProgressState>, NotFound, UnauthorizedHttpResult, ProblemHttpResult>> WriteProgressAsync(
-        string token,
-        ProgressReport report,
-        HttpContext http,
-        KnownReleases releases,
-        Viewers viewers,
-        LearningLog log,
-        OpenedPages opened,
-        TimeProvider clock,
-        CancellationToken cancel
-    )
-    {
-        if (await releases.FindAsync(token, cancel) is not { } release)
-            return TypedResults.NotFound();
-        if (!Seeing.May(release.Shown, await viewers.FindAsync(http.User, cancel), SeenIn.Address, clock.GetUtcNow()))
-            return TypedResults.Unauthorized();
-        if (report.Watched.Count > MostRanges || report.Watched.Any(r => r.Count != 2 || r[1] < r[0]) || !IsEvent(report.Event, out var id))
-            return Unusable();
-        if (LearnerKeys.From(report.Learner, http.User) is not { } key)
-            return LearnerKeys.Unusable();
-        var learner = new Learner(key, http.User.FindFirstValue(ClaimTypes.GivenName), http.Connection.RemoteIpAddress?.ToString() ?? "");
-        return
-            await log.AddAsync(
-                release.Taken,
-                learner,
-                new WatchedReport(
-                    id,
-                    [.. report.Watched.Select(r => new TimeRange(Milliseconds(r[0]), Milliseconds(r[1])))],
-                    Milliseconds(report.Position),
-                    report.Opened
-                ),
-                cancel
-            )
-                is { } known
-            ? TypedResults.Ok(State(known, report.Opened ?? opened.Now()))
-            : Problems.Answer(
-                new Problem(
-                    "learners-too-many",
-                    "Too many new learners began this lesson from one address. What this browser has seen is kept in it; it is reported again later."
-                ),
-                StatusCodes.Status429TooManyRequests
-            );
-    }
-
     private static string BeingMade(int lessons) => lessons == 0 ? "" : $"; {lessons} {(lessons == 1 ? "is" : "are")} being made. Look again in a minute";
-
-    private static ProblemHttpResult Unusable() =>
-        Problems.Answer(
-            new Problem(
-                "progress-unusable",
-                "A report holds at most 2,000 ranges, each a start and an end in milliseconds, and is named by 32 hexadecimal digits or not at all."
-            ),
-            StatusCodes.Status400BadRequest
-        );
-
-    private static ProgressState State(LearnerNow known, string opened) =>
-        new(
-            [.. known.Watched.Select(r => new[] { (long)r.Start.TotalMilliseconds, (long)r.End.TotalMilliseconds })],
-            (long)known.Position.TotalMilliseconds,
-            known.SeenShare,
-            known.Complete,
-            opened
-        );
-
-    private static TimeSpan Milliseconds(long time) => TimeSpan.FromMilliseconds(Math.Clamp(time, 0, int.MaxValue));
-
-    /// <summary>Whether a report has a usable name, or none.</summary>
-    private static bool IsEvent(string? text, out Guid? id)
-    {
-        var named = Guid.TryParseExact(text, "N", out var read);
-        id = named ? read : null;
-        return named || text is null;
-    }
 
     private static ContentHttpResult Page(string html, int status = StatusCodes.Status200OK) =>
         TypedResults.Content(html, "text/html; charset=utf-8", statusCode: status);

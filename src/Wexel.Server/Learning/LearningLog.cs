@@ -2,6 +2,8 @@ using Microsoft.EntityFrameworkCore;
 using Wexel.Core.Documents;
 using Wexel.Core.Learning;
 using Wexel.Core.Outlets.Channels;
+using Wexel.Core.Packages;
+using Wexel.Core.Scoring;
 using Wexel.Core.Timing;
 using Wexel.Data;
 using Wexel.Data.Model;
@@ -24,17 +26,34 @@ internal sealed record Taken(Guid LessonId, Guid OutletId, Guid ReleaseId, int R
 /// <param name="Opened">When the page was opened, as the server said it.</param>
 internal sealed record WatchedReport(Guid? EventId, IReadOnlyList<TimeRange> Watched, TimeSpan Position, string? Opened);
 
+/// <summary>An answer to a question.</summary>
+/// <param name="EventId">What names it; sent again, it counts once.</param>
+/// <param name="Question">What was asked.</param>
+/// <param name="Values">The answer.</param>
+/// <param name="Took">How long it took, as the player says; null where it does not say.</param>
+internal sealed record AnswerGiven(Guid EventId, PlayerQuestion Question, IReadOnlyList<string> Values, TimeSpan? Took);
+
 /// <summary>What is known of a learner, in the time of the revision that they take now.</summary>
-internal sealed record LearnerNow(IReadOnlyList<TimeRange> Watched, TimeSpan Position, double SeenShare, bool Complete);
+internal sealed record LearnerNow(
+    IReadOnlyList<TimeRange> Watched,
+    TimeSpan Position,
+    double SeenShare,
+    bool Complete,
+    IReadOnlyList<AnswerState> Answers,
+    LessonScore Score,
+    bool? Passed
+);
 
 /// <summary>
 /// Appends what learners did, as far as it can have been: nothing in the log is ever changed. What it comes to is kept beside it, and can
 /// be reckoned again at any time (<see cref="Projections"/>).
 /// </summary>
-internal sealed class LearningLog(WexelDb db, LogReader reader, RevisionTimes revisions, NewLearners newcomers, OpenedPages opened, TimeProvider clock)
+internal sealed class LearningLog(WexelDb db, LogReader reader, TakenRevisions revisions, NewLearners newcomers, OpenedPages opened, TimeProvider clock)
 {
     /// <summary>Attempts are counted from 1; a channel knows one.</summary>
     private const int OnlyAttempt = 1;
+
+    private static readonly TimeSpan LongestTook = TimeSpan.FromDays(1);
 
     /// <summary>Appends a report.</summary>
     /// <param name="taken">What is watched.</param>
@@ -42,10 +61,60 @@ internal sealed class LearningLog(WexelDb db, LogReader reader, RevisionTimes re
     /// <param name="report">What the player says.</param>
     /// <param name="cancel">Stops it.</param>
     /// <returns>What is known now; null where too many that nobody knows have reported from one address.</returns>
-    internal async Task<LearnerNow?> AddAsync(Taken taken, Learner learner, WatchedReport report, CancellationToken cancel)
+    internal async Task<LearnerNow?> AddAsync(Taken taken, Learner learner, WatchedReport report, CancellationToken cancel) =>
+        (await AppendAsync(taken, learner, report.EventId, (state, lesson, now) => New(report, state, lesson.Times, now), cancel))?.Now;
+
+    /// <summary>Appends an answer, judged as the question was released; not where it was right before, or no try is left.</summary>
+    /// <param name="taken">What is taken.</param>
+    /// <param name="learner">Who answers.</param>
+    /// <param name="given">The answer.</param>
+    /// <param name="cancel">Stops it.</param>
+    /// <returns>What is known now, and whether the answer counted; null where too many that nobody knows have reported from one address.</returns>
+    internal Task<(LearnerNow Now, bool Counted)?> AnswerAsync(Taken taken, Learner learner, AnswerGiven given, CancellationToken cancel) =>
+        AppendAsync(
+            taken,
+            learner,
+            given.EventId,
+            (state, _, _) =>
+            {
+                var (question, key) = (given.Question, given.Question.Key!);
+                var before = state.Answers.FirstOrDefault(a => a.Question == question.Id);
+                if (before?.IsDone(question.Tries) == true)
+                    return null;
+                var grade = key.Judge.Judge(given.Values);
+                var took = given.Took is { } time && time >= TimeSpan.Zero && time <= LongestTook ? time : (TimeSpan?)null;
+                return new Answered(
+                    question.Id,
+                    given.Values,
+                    Penalty.Taken(grade.Share, key.Penalty, (before?.Tries ?? 0) + 1),
+                    grade.Right,
+                    question.Points,
+                    took
+                );
+            },
+            cancel
+        );
+
+    private Watched? New(WatchedReport report, LearnerState state, LessonTimes times, DateTimeOffset now)
+    {
+        var since = Latest(opened.Read(report.Opened) ?? now, state.SeenLastAt);
+        var before = times.ToLesson(state.Watched);
+        var after = Completion.Judge(WatchPace.After(before, report.Watched, now > since ? now - since : TimeSpan.Zero), times.Length).Watched;
+        var act = new Watched(times.ToRecordings(TimeRange.Without(after, before)), times.ToRecordings(Within(report.Position, times.Length)));
+        // A page that only stands there says the same again and again.
+        return act.Stretches.Count == 0 && state.SeenLastAt is not null && act.Position == state.Position ? null : act;
+    }
+
+    private async Task<(LearnerNow Now, bool Counted)?> AppendAsync(
+        Taken taken,
+        Learner learner,
+        Guid? eventId,
+        Func<LearnerState, LessonTaken, DateTimeOffset, LearningAct?> what,
+        CancellationToken cancel
+    )
     {
         var now = clock.GetUtcNow();
-        var times = await revisions.ReadAsync(taken.LessonId, taken.Revision, cancel);
+        var lesson = await revisions.ReadAsync(taken.LessonId, taken.Revision, cancel);
         // One learner may have two windows open: each adds to what the other sent.
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         await db.Database.ExecuteSqlAsync($"SELECT pg_advisory_xact_lock(hashtextextended({taken.LessonId + learner.Key}, 0))", cancel);
@@ -53,19 +122,13 @@ internal sealed class LearningLog(WexelDb db, LogReader reader, RevisionTimes re
         var state = await StateAsync(record, taken.LessonId, learner.Key, cancel);
         if (state.SeenLastAt is null && !newcomers.MayCome(taken.LessonId, learner))
             return null;
-        if (report.EventId is { } id && await db.LearningLog.AnyAsync(e => e.EventId == id, cancel))
-            return Now(state, times);
-
-        var since = Latest(opened.Read(report.Opened) ?? now, state.SeenLastAt);
-        var before = times.ToLesson(state.Watched);
-        var after = Completion.Judge(WatchPace.After(before, report.Watched, now > since ? now - since : TimeSpan.Zero), times.Length).Watched;
-        var act = new Watched(times.ToRecordings(TimeRange.Without(after, before)), times.ToRecordings(Within(report.Position, times.Length)));
-        // A page that only stands there says the same again and again.
-        if (act.Stretches.Count == 0 && state.SeenLastAt is not null && act.Position == state.Position)
-            return Now(state, times);
-        var happened = new LearningEvent(report.EventId ?? Guid.CreateVersion7(), taken.Revision, OnlyAttempt, now, learner.Name, act);
+        if (eventId is { } id && await db.LearningLog.AnyAsync(e => e.EventId == id, cancel))
+            return (Now(state, lesson), true);
+        if (what(state, lesson, now) is not { } act)
+            return (Now(state, lesson), false);
+        var happened = new LearningEvent(eventId ?? Guid.CreateVersion7(), taken.Revision, OnlyAttempt, now, learner.Name, act);
         Append(db, taken, learner.Key, happened);
-        state = state.After(happened, times);
+        state = state.After(happened, lesson);
         if (record is null)
             db.LearnerRecords.Add(
                 record = new LearnerRecord
@@ -78,7 +141,7 @@ internal sealed class LearningLog(WexelDb db, LogReader reader, RevisionTimes re
         Projections.Set(record, state);
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
-        return Now(state, times);
+        return (Now(state, lesson), true);
     }
 
     /// <summary>What is known of a learner; nothing of somebody who has not begun.</summary>
@@ -110,14 +173,18 @@ internal sealed class LearningLog(WexelDb db, LogReader reader, RevisionTimes re
     private async Task<LearnerState> StateAsync(LearnerRecord? record, Guid lesson, string learnerKey, CancellationToken cancel) =>
         record?.Version == LearnerState.Version ? WexelJson.Read<LearnerState>(record.State) : await reader.ReadAsync(lesson, learnerKey, cancel);
 
-    private static LearnerNow Now(LearnerState state, LessonTimes times)
+    private static LearnerNow Now(LearnerState state, LessonTaken lesson)
     {
+        var times = lesson.Times;
         var attendance = Completion.Judge(times.ToLesson(state.Watched), times.Length);
         return new LearnerNow(
             attendance.Watched,
             (state.Position is { } at ? times.ToLesson(at) : null) ?? TimeSpan.Zero,
             attendance.SeenShare,
-            state.CompletedAt is not null
+            state.CompletedAt is not null,
+            [.. state.Answers.Where(a => lesson.Questions.Any(q => q.Id == a.Question))],
+            lesson.Score(state.Answers),
+            state.Passed
         );
     }
 

@@ -5,7 +5,7 @@ using Wexel.Data;
 namespace Wexel.Server.Learning;
 
 /// <summary>Reads what the log comes to.</summary>
-internal sealed class LogReader(WexelDb db, RevisionTimes revisions)
+internal sealed class LogReader(WexelDb db, TakenRevisions revisions)
 {
     /// <summary>What is known of a learner by the log alone.</summary>
     internal async Task<LearnerState> ReadAsync(Guid lesson, string learnerKey, CancellationToken cancel)
@@ -15,12 +15,12 @@ internal sealed class LogReader(WexelDb db, RevisionTimes revisions)
             .Where(e => e.LessonId == lesson && e.LearnerKey == learnerKey)
             .OrderBy(e => e.Number)
             .ToListAsync(cancel);
-        var times = new Dictionary<int, LessonTimes>();
+        var taken = new Dictionary<int, LessonTaken>();
         foreach (var revision in entries.Select(e => e.Revision).Distinct())
-            times[revision] = await revisions.ReadAsync(lesson, revision, cancel);
+            taken[revision] = await revisions.ReadAsync(lesson, revision, cancel);
         return LearnerState.Of(
             entries.Select(e => new LearningEvent(e.EventId, e.Revision, e.Attempt, e.At, e.Name, LearningActs.Read(e.Kind, e.Data))),
-            revision => times[revision]
+            revision => taken[revision]
         );
     }
 }

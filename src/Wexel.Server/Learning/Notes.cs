@@ -22,13 +22,13 @@ internal sealed record PlacedNote(LearnerNote Note, TimeSpan? At);
 
 /// <summary>What learners say of moments of lessons, and what authors answer. A note is of a moment of a recording, so that it stays where it was when the
 /// lesson is cut otherwise.</summary>
-internal sealed class Notes(WexelDb db, RevisionTimes revisions, LiveNews news, IBackgroundJobClient jobs, TimeProvider clock)
+internal sealed class Notes(WexelDb db, TakenRevisions revisions, LiveNews news, IBackgroundJobClient jobs, TimeProvider clock)
 {
     /// <summary>Leaves a note.</summary>
     /// <returns>Why not; null where it is left.</returns>
     internal async Task<Problem?> LeaveAsync(Taken taken, Learner learner, Guid? person, NoteLeft left, CancellationToken cancel)
     {
-        var times = await revisions.ReadAsync(taken.LessonId, taken.Revision, cancel);
+        var times = (await revisions.ReadAsync(taken.LessonId, taken.Revision, cancel)).Times;
         var waiting = await Left(taken.LessonId, learner.Key).CountAsync(n => n.AnsweredAt == null, cancel);
         if (NoteRules.Refusal(left.Text, left.At, times.Length, waiting) is { } refusal)
             return refusal;
@@ -56,7 +56,7 @@ internal sealed class Notes(WexelDb db, RevisionTimes revisions, LiveNews news, 
     /// <summary>A learner's notes at a lesson, the newest first, in the time of the revision that they take.</summary>
     internal async Task<IReadOnlyList<PlacedNote>> OfLearnerAsync(Taken taken, string learner, CancellationToken cancel)
     {
-        var times = await revisions.ReadAsync(taken.LessonId, taken.Revision, cancel);
+        var times = (await revisions.ReadAsync(taken.LessonId, taken.Revision, cancel)).Times;
         var notes = await Left(taken.LessonId, learner).AsNoTracking().OrderByDescending(n => n.At).Take(NoteRules.MostWaiting * 2).ToListAsync(cancel);
         return [.. notes.Select(n => new PlacedNote(n, times.ToLesson(MomentOf(n))))];
     }
@@ -67,7 +67,7 @@ internal sealed class Notes(WexelDb db, RevisionTimes revisions, LiveNews news, 
         var notes = await db.LearnerNotes.AsNoTracking().Where(n => n.LessonId == lesson && n.AnsweredAt == null).OrderBy(n => n.At).ToListAsync(cancel);
         if (notes.Count == 0)
             return [];
-        var times = await revisions.ReadAsync(lesson, revision, cancel);
+        var times = (await revisions.ReadAsync(lesson, revision, cancel)).Times;
         return [.. notes.Select(n => new PlacedNote(n, times.ToReel(MomentOf(n))))];
     }
 

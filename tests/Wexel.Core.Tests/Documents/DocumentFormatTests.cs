@@ -29,6 +29,7 @@ public class DocumentFormatTests
         ["profile"] = Kind(Profile.Format),
         ["episode"] = Kind(Episode.Format),
         ["watched"] = Kind(Watched.Format),
+        ["answered"] = Kind(Answered.Format),
         ["watchedbefore"] = Kind(WatchedBefore.Format),
         ["plan"] = Kind(MadeBy.Format),
         ["channel"] = Kind(new ChannelKind().Format),

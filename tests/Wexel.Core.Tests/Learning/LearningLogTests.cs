@@ -2,6 +2,7 @@ using CsCheck;
 using Wexel.Core.Documents;
 using Wexel.Core.Learning;
 using Wexel.Core.Placing;
+using Wexel.Core.Scoring;
 using Wexel.Core.Timing;
 
 namespace Wexel.Core.Tests.Learning;
@@ -93,13 +94,46 @@ public sealed class LearningLogTests
                 }
             );
 
+    private static LessonTaken Lesson(LessonTimes times, LessonGoal? goal = null, params QuestionTaken[] questions) =>
+        new(times, questions, goal ?? new LessonGoal());
+
+    [Fact]
+    public void Answers_come_to_points_and_tries()
+    {
+        var lesson = Lesson(Times([("a", 60)]), new LessonGoal(GoalRule.Score, 60), new QuestionTaken("q1", 2, 2), new QuestionTaken("q2", 3, 1));
+        LearningEvent[] log =
+        [
+            Event(1, new Answered("q1", ["a"], 0, false, 2, TimeSpan.FromSeconds(4))),
+            Event(2, new Answered("q1", ["b"], 0.75, true, 2, null)),
+            Event(3, new Answered("q2", ["x"], 0.5, false, 3, null)),
+        ];
+        var states = Enumerable.Range(1, 3).Select(n => LearnerState.Of(log.Take(n), _ => lesson)).ToList();
+        states[1].Answers.ShouldHaveSingleItem().ShouldSatisfyAllConditions(a => a.Tries.ShouldBe(2), a => a.Share.ShouldBe(0.75), a => a.Right.ShouldBeTrue());
+        (states[1].Score, states[1].Passed, states[1].CompletedAt).ShouldBe((new LessonScore(1.5, 5), null, null));
+        // Three of five points are sixty per cent.
+        (states[2].Score, states[2].Passed, states[2].CompletedAt).ShouldBe((new LessonScore(3, 5), true, Noon.AddMinutes(3)));
+        foreach (var act in log.Select(e => e.Act))
+            WexelJson.Write(LearningActs.Read(LearningActs.Write(act).Kind, LearningActs.Write(act).Data)).ShouldBe(WexelJson.Write(act));
+    }
+
+    [Fact]
+    public void Who_has_no_try_left_has_failed_and_who_passed_once_has_passed()
+    {
+        var lesson = Lesson(Times([("a", 60)]), new LessonGoal(GoalRule.Score), new QuestionTaken("q1", 1, 1));
+        LearnerState.Of([Event(1, new Answered("q1", ["a"], 0, false, 1, null))], _ => lesson).Passed.ShouldBe(false);
+        var passed = LearnerState.Of([Event(1, new Answered("q1", ["b"], 1, true, 1, null))], _ => lesson);
+        // The next revision asks more.
+        var harder = lesson with { Questions = [.. lesson.Questions, new QuestionTaken("q2", 9, 1)] };
+        passed.After(Event(2, new Answered("q2", ["x"], 0, false, 9, null)), harder).Passed.ShouldBe(true);
+    }
+
     [Fact]
     public void A_log_comes_to_the_same_at_once_and_one_by_one_and_what_comes_twice_counts_once()
     {
         var times = Times([("a", 60)]);
         LearningEvent[] log = [Event(1, Seen(times, Range(0, 20))), Event(2, Seen(times, Range(20, 40))), Event(3, Seen(times, Range(40, 55)))];
-        var one = log.Aggregate(LearnerState.None, (state, e) => state.After(e, times));
-        WexelJson.Write(LearnerState.Of([.. log, log[1], log[0]], _ => times)).ShouldBe(WexelJson.Write(one));
+        var one = log.Aggregate(LearnerState.None, (state, e) => state.After(e, Lesson(times)));
+        WexelJson.Write(LearnerState.Of([.. log, log[1], log[0]], _ => Lesson(times))).ShouldBe(WexelJson.Write(one));
         one.Watched.ShouldBe([new("a", 0, Range(0, 55))]);
         (one.CompletedAt, one.SeenLastAt, one.Name, one.Position!.At).ShouldBe((Noon.AddMinutes(3), Noon.AddMinutes(3), "Ida Moor", TimeSpan.FromSeconds(55)));
         one.SeenShare.ShouldBe(55.0 / 60, 0.001);
@@ -111,7 +145,7 @@ public sealed class LearningLogTests
     {
         var (first, second) = (Times([("a", 20)]), Times([("a", 20), ("b", 20)]));
         LearningEvent[] log = [Event(1, Seen(first, Range(0, 20))), Event(9, Seen(second, Range(20, 21)), revision: 2)];
-        var state = LearnerState.Of(log, revision => revision == 1 ? first : second);
+        var state = LearnerState.Of(log, revision => Lesson(revision == 1 ? first : second));
         state.CompletedAt.ShouldBe(Noon.AddMinutes(1));
         state.SeenShare.ShouldBe(21.0 / 40, 0.001);
     }
@@ -121,7 +155,7 @@ public sealed class LearningLogTests
     {
         var times = Times([("a", 60)], Range(0, 10));
         var (kind, data) = LearningActs.Write(new WatchedBefore([Range(0, 5)], TimeSpan.FromSeconds(5), Noon));
-        var state = LearnerState.Of([Event(0, LearningActs.Read(kind, data))], _ => times);
+        var state = LearnerState.Of([Event(0, LearningActs.Read(kind, data))], _ => Lesson(times));
         state.Watched.ShouldBe([new("a", 0, Range(10, 15))]);
         (state.Position!.At, state.CompletedAt).ShouldBe((TimeSpan.FromSeconds(15), Noon));
     }

@@ -137,7 +137,7 @@ public sealed class PlacedKindTests
     {
         var names = new Names();
         PlacedLists.Read(Lesson, names);
-        names.All.ShouldBe(["move-in", "note", "section"]);
+        names.All.ShouldBe(["move-in", "note", "question", "section"]);
     }
 
     private sealed class Names : IPlacedWork

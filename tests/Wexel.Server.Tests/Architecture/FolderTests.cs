@@ -18,22 +18,24 @@ public class FolderTests
             Speech: Captions Documents Placing Recordings Timing
             Screens: Recordings Speech Timing
             Contents: Captions Documents Keys Placing Timing
+            Scoring
+            Questions: Contents Documents Keys Placing Scoring Timing
             Proposing: Captions Contents Recordings Screens Speech Timing
             Translating: Captions Contents Keys Placing Timing
             Editing: Keys Placing Recordings Timing
             Details: Captions Contents Documents Keys Placing
-            Lessons: Captions Contents Details Documents Editing Keys Kit Placing Recordings Timing Translating
+            Lessons: Captions Contents Details Documents Editing Keys Kit Placing Questions Recordings Scoring Timing Translating
             Searching: Captions Contents Details Lessons Timing
             People: Documents
             Streaming: Recordings Timing
             Encoding: Captions Contents Details Documents Editing Keys Kit Placing Recordings Timing
             Inspection: Encoding Placing Recordings Timing
             Legibility: Editing Placing Recordings Timing
-            Packages: Captions Contents Details Documents Encoding Keys Naming Recordings Timing Translating
+            Packages: Captions Contents Details Documents Encoding Keys Naming Questions Recordings Scoring Timing Translating
             Feeds: Captions Contents Details Documents Keys Kit Packages Recordings Timing
             Outlets: Captions Contents Details Documents Encoding Feeds Inspection Keys Packages People Recordings Searching Timing
             Library: Encoding Outlets
-            Learning: Documents Placing Timing
+            Learning: Documents Placing Scoring Timing
             """,
         ["Wexel.Media"] = """
             Containers
