@@ -97,7 +97,7 @@ builder.Services.AddProblemDetails(problems => problems.CustomizeProblemDetails 
 builder.Services.AddProxies();
 builder.Services.AddTelemetry(builder.Configuration);
 builder.Services.AddResponseCompression(compression => compression.EnableForHttps = true);
-builder.Services.AddOpenApi(options => options.AddSchemaTransformer<AsOnTheWire>().AddDocumentTransformer<WithPlayer>());
+builder.Services.AddOpenApi(options => options.AddSchemaTransformer<AsOnTheWire>().AddDocumentTransformer<WithPlayer>().AddDocumentTransformer<WithKinds>());
 
 // Both registered by themselves: Hangfire would take what the process set up last, which is another server's where two run in one process.
 builder.Services.AddSingleton<JobActivator>(services => new AspNetCoreJobActivator(services.GetRequiredService<IServiceScopeFactory>()));

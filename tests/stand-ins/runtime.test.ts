@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs'
 import { createContext, runInContext } from 'node:vm'
 import { Scorm12API } from 'scorm-again'
 import { expect, test } from 'vitest'
-import { type Api, inLearningSystem } from '../../web/player/src/scorm12'
+import { type Api, inLearningSystem } from '../../web/player/src/runtimes/scorm12'
 
 const source = readFileSync(new URL('../../src/Wexel.StandIns/Learning/runtime.js', import.meta.url), 'utf8')
 
@@ -154,7 +154,7 @@ test('Wexel’s player goes through it from a first launch to completion', async
   memory.save({ watched: [[0, 40_000]], position: 40_000, complete: false }, true)
   const second = launched(first.found.kept)
   memory = inLearningSystem(second.api, 100_000, () => 5000)
-  expect(await memory.load()).toEqual({ watched: [[0, 40_000]], position: 40_000, complete: false })
+  expect(await memory.load()).toMatchObject({ watched: [[0, 40_000]], position: 40_000, complete: false })
   memory.save({ watched: [[0, 95_000]], position: 95_000, complete: true }, true)
   expect(second.found.kept.elements?.['cmi.core.lesson_status']).toBe('completed')
   expect(second.found.kept.log?.every((l) => l.error === '0')).toBe(true)

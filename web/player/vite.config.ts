@@ -10,23 +10,27 @@ const hls: Plugin = {
   },
 }
 
-// One classic script, one style sheet and the fonts: a page that was opened from disk can load these, and no module.
+const part = process.env.WEXEL_PART
+const name = part ? `wexel-${part}` : 'wexel-player'
+
+// One classic script, one style sheet and the fonts: a page that was opened from disk can load these, and no module. Parts that only some lessons need
+// are built one after the other by build.mjs, each the same way.
 export default defineConfig({
   root: import.meta.dirname,
   base: './',
-  plugins: [hls],
+  plugins: part ? [] : [hls],
   build: {
     outDir: '../../artifacts/player',
-    emptyOutDir: true,
+    emptyOutDir: !part,
     cssCodeSplit: false,
     assetsInlineLimit: 0,
     modulePreload: false,
     rollupOptions: {
-      input: `${import.meta.dirname}/src/main.ts`,
+      input: `${import.meta.dirname}/src/${part ? `${part}.main` : 'main'}.ts`,
       output: {
         format: 'iife',
-        entryFileNames: 'wexel-player.js',
-        assetFileNames: (asset) => (asset.names.some((name) => name.endsWith('.css')) ? 'wexel-player.css' : 'fonts/[name][extname]'),
+        entryFileNames: `${name}.js`,
+        assetFileNames: (asset) => (asset.names.some((asset) => asset.endsWith('.css')) ? `${name}.css` : 'fonts/[name][extname]'),
       },
     },
   },

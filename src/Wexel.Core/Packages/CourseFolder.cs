@@ -46,7 +46,7 @@ public static class CourseFolder
         }
 
         var inPieces = lessons.Any(l => l.Pieces is not null);
-        files.AddRange(LessonFiles.OfPlayer(playerFiles, inPieces));
+        files.AddRange(LessonFiles.OfPlayer(playerFiles, [.. lessons.Select(l => l.Lesson)], inPieces));
         files.Add(new(ReadMe, "What the folder is.", new PackageContent.Text(Explain(title, lessons, folders, inPieces))));
         return files;
     }

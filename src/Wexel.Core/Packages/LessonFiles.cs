@@ -125,10 +125,15 @@ public static class LessonFiles
 
     /// <summary>The player's files, once a package.</summary>
     /// <param name="playerFiles">Paths relative to the player's folder, and the files.</param>
+    /// <param name="lessons">The lessons that it plays: what none of them needs is left out.</param>
     /// <param name="inPieces">Whether a lesson is loaded piece by piece; what does that is large, and not needed otherwise.</param>
-    public static IEnumerable<PackageFile> OfPlayer(IReadOnlyList<(string Path, KeyedFile Source)> playerFiles, bool inPieces = false) =>
+    public static IEnumerable<PackageFile> OfPlayer(
+        IReadOnlyList<(string Path, KeyedFile Source)> playerFiles,
+        IReadOnlyList<PlayerLesson> lessons,
+        bool inPieces = false
+    ) =>
         playerFiles
-            .Where(f => inPieces || f.Path != PlayerPage.PiecesScript)
+            .Where(f => (inPieces || f.Path != PlayerPage.PiecesScript) && PlayerPart.Needs(f.Path, lessons))
             .Select(f => new PackageFile(
                 PlayerFolder + f.Path,
                 "Part of the player. The page needs it.",

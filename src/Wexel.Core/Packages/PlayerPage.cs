@@ -29,6 +29,7 @@ public static class PlayerPage
     public static string Html(PlayerLesson lesson, string assets, PlayerSite? place = null, string head = "", string files = "")
     {
         var title = WebUtility.HtmlEncode(lesson.Title);
+        var parts = PlayerPart.In(lesson).ToList();
         var data = JsonSerializer.Serialize(new PlayerData(lesson, place), WexelJson.Options);
         return $"""
             <!doctype html>
@@ -40,16 +41,20 @@ public static class PlayerPage
             <meta name="description" content="{WebUtility.HtmlEncode(lesson.Description)}">
             <link rel="icon" href="data:,">
             <link rel="stylesheet" href="{WebUtility.HtmlEncode(assets)}{Style}">
-            {head}</head>
+            {Each(parts.Where(p => p.HasStyle), p => $"<link rel=\"stylesheet\" href=\"{WebUtility.HtmlEncode(assets)}{p.Style}\">")}{head}</head>
             <body>
             <div id="wexel"><noscript>{WithoutScripts(lesson, place, files)}</noscript>{FirstLook(lesson, place)}</div>
             <script type="application/json" id="wexel-lesson">{data}</script>
-            <script src="{WebUtility.HtmlEncode(assets)}{Script}"></script>
+            {Each(parts, p => $"<script src=\"{WebUtility.HtmlEncode(assets)}{p.Script}\"></script>")}<script src="{WebUtility.HtmlEncode(
+                assets
+            )}{Script}"></script>
             </body>
             </html>
 
             """;
     }
+
+    private static string Each(IEnumerable<PlayerPart> parts, Func<PlayerPart, string> html) => string.Concat(parts.Select(p => html(p) + "\n"));
 
     /// <summary>The lesson's picture where the player will stand, so that it is seen before the player is made; nothing in a package, whose page is at hand at
     /// once. The player puts itself in its place.</summary>

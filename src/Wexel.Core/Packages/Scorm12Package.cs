@@ -34,7 +34,7 @@ public static class Scorm12Package
         if (sources.Lessons.Count == 0)
             throw new ArgumentException("A package needs a lesson.", nameof(sources));
         var alone = sources.Lessons.Count == 1;
-        var player = LessonFiles.OfPlayer(sources.PlayerFiles).ToList();
+        var player = LessonFiles.OfPlayer(sources.PlayerFiles, [.. sources.Lessons.Select(l => l.Lesson with { Runtime = Runtime })]).ToList();
         var items = new List<Scorm12Item>();
         var files = new List<PackageFile>();
         foreach (var (lesson, number) in sources.Lessons.Select((l, i) => (l, i + 1)))

@@ -14,7 +14,7 @@ public static class WebFolder
         List<PackageFile> files =
         [
             .. LessonFiles.List(sources, "", LessonFiles.PlayerFolder, "The page to link. Learners open this one.", pageIsLinked: true),
-            .. LessonFiles.OfPlayer(playerFiles, sources.Pieces is not null),
+            .. LessonFiles.OfPlayer(playerFiles, [sources.Lesson], sources.Pieces is not null),
         ];
         files.Add(new("read me.txt", "What the files are for.", new PackageContent.Text(Explain(sources.Lesson.Title, sources.Pieces is not null, files))));
         return files;

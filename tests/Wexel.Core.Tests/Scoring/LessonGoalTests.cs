@@ -1,3 +1,4 @@
+using Wexel.Core.Documents;
 using Wexel.Core.Scoring;
 
 namespace Wexel.Core.Tests.Scoring;
@@ -28,6 +29,18 @@ public class LessonGoalTests
     [InlineData(GoalRule.Answered, true, 10, false, false, null)]
     public void Judges_by_the_rule(GoalRule rule, bool watched, double raw, bool answered, bool complete, bool? passed) =>
         new LessonGoal(rule).Judge(watched, new LessonScore(raw, 10), answered, answered).ShouldBe(new LessonStanding(complete, passed));
+
+    public sealed record Vector(GoalRule Rule, bool Watched, double Raw, double Max, bool Answered, bool Done, bool Complete, bool? Passed);
+
+    /// <summary>The same file is read by the player's tests: one rule, two languages.</summary>
+    [Fact]
+    public void Judges_as_the_player_does()
+    {
+        foreach (var v in WexelJson.Read<Vector[]>(File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "vectors", "goal.json"))))
+            new LessonGoal(v.Rule, 60)
+                .Judge(v.Watched, new LessonScore(v.Raw, v.Max), v.Answered, v.Done)
+                .ShouldBe(new LessonStanding(v.Complete, v.Passed), v.ToString());
+    }
 
     [Fact]
     public void A_lesson_without_points_is_done_by_watching() =>

@@ -1,9 +1,9 @@
 import { judge, type Range } from './completion'
 import { element } from './element'
-import { type Lesson, sectionAt } from './lesson'
-import { inBrowser, onServer } from './memory'
+import { goalInWords, scoreOf, standing } from './goal'
+import { sectionAt } from './lesson'
+import { type Answers, together } from './memory'
 import { now, type Player } from './player'
-import { findApi, inLearningSystem } from './scorm12'
 import { clock, placeIn } from './time'
 import { watching } from './watching'
 
@@ -12,17 +12,19 @@ const quarters = ['', 'A quarter of the lesson is seen.', 'Half of the lesson is
 
 /** What was seen of the lesson: known from earlier, noted while it plays, said on the page, and reported to where it is kept. */
 export function attendance(player: Player, show: (watched: readonly Range[]) => void) {
-  const { lesson, video } = player
-  const memory = memoryOf(lesson)
+  const { lesson, video, memory } = player
   let known: Range[] = []
   let completeBefore = false
+  let passedBefore: boolean | null = null
+  let answers: Answers = []
   let ready = false
   let leftOff = 0
   let played = false
   const fresh = watching(video, () => tell())
   const all = () => {
     const judged = judge([...known, ...fresh], lesson.length, lesson.completePercent)
-    return { ...judged, complete: judged.complete || completeBefore }
+    const stands = standing(lesson, judged.complete, answers)
+    return { ...judged, complete: stands.complete || completeBefore, passed: passedBefore === true ? true : stands.passed }
   }
 
   const status = element('p', { class: 'status' })
@@ -38,18 +40,27 @@ export function attendance(player: Player, show: (watched: readonly Range[]) => 
     say(
       status,
       seen.complete
-        ? 'You have completed this lesson.'
-        : `You have seen ${Math.floor(seen.share * 100)} % of this lesson. It is done at ${lesson.completePercent} %.`,
+        ? `You have completed this lesson${outcome(seen.passed)}.`
+        : `You have seen ${Math.floor(seen.share * 100)} % of this lesson${answered()}. ${goalInWords(lesson)}`,
     )
     say(spoken, seen.complete ? 'The lesson is completed.' : (quarters[Math.floor(seen.share * 4)] ?? ''))
     show(seen.watched)
   }
 
+  const outcome = (passed: boolean | null) => {
+    const { raw, max } = scoreOf(lesson, answers)
+    const points = max > 0 ? `${passed === null ? ' with' : ':'} ${Number(raw.toFixed(2))} of ${max} points` : ''
+    return passed === null ? points : `, and ${passed ? 'passed' : 'not passed'}${points}`
+  }
+  const answered = () => (lesson.questions.length > 0 ? `, answered ${answers.length} of ${lesson.questions.length}` : '')
+
   const save = (leaving: boolean) => {
     if (!ready) return
-    const { watched, complete } = all()
+    const { watched, complete, passed } = all()
+    const { raw, max } = scoreOf(lesson, answers)
+    const score = max > 0 ? raw / max : undefined
     // A page on which nothing was played knows no better place than the one that it was told.
-    memory.save({ watched, position: played ? Math.round(now(player)) : leftOff, complete }, leaving, played)
+    memory.save({ watched, position: played ? Math.round(now(player)) : leftOff, complete, passed, answers, score }, leaving, played)
     say(where, memory.kept() ?? '')
   }
   let lastReport = 0
@@ -70,6 +81,12 @@ export function attendance(player: Player, show: (watched: readonly Range[]) => 
   video.addEventListener('playing', () => {
     played = true
   })
+  player.follow('answers', (given) => {
+    answers = together(answers, given)
+    played = true
+    tell()
+    save(false)
+  })
   for (const event of ['pause', 'ended']) video.addEventListener(event, () => save(false))
   addEventListener('pagehide', () => save(true))
   // A page that comes back as it was has taken its leave of the learning system already.
@@ -81,8 +98,11 @@ export function attendance(player: Player, show: (watched: readonly Range[]) => 
     known = progress.watched
     leftOff = progress.position
     completeBefore = progress.complete ?? false
+    passedBefore = progress.passed ?? null
+    answers = progress.answers ?? []
     toldComplete = all().complete
     ready = true
+    player.tell('known', progress)
     say(where, memory.kept() ?? '')
     const asked = placeIn(location.hash)
     // Whoever chose a moment on one of our pages wants it played; browsers allow that where they were pressed.
@@ -100,9 +120,4 @@ export function attendance(player: Player, show: (watched: readonly Range[]) => 
     back.replaceChildren(`You left off at ${clock(leftOff)}. `, element('button', { type: 'button', class: 'link', click: again }, 'Start from the beginning'))
   }
   return { back, lines: [status, spoken, where] }
-}
-
-function memoryOf(lesson: Lesson) {
-  if (lesson.runtime === 'scorm12') return inLearningSystem(findApi(window), lesson.length, () => performance.now())
-  return lesson.reportTo ? onServer(lesson.reportTo, lesson.key) : inBrowser(lesson.key)
 }

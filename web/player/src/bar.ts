@@ -186,6 +186,7 @@ export function stage(player: Player, captions: ShownCaptions, besides: Besides)
       'div',
       { class: 'screen' },
       element('media-controller', { id: 'wexel-media', nohotkeys: true, noautohide: true, fullscreenelement: 'wexel-stage', defaultsubtitles: false }, video),
+      player.over,
     ),
     captions.under,
     part('media-time-range', { class: 'range' }),

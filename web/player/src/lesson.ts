@@ -2,8 +2,12 @@ import type { components } from '../../common/api.gen'
 import type { Range } from './completion'
 
 /** What the page tells the player: Wexel.Core.Packages, from which these types are generated. */
-export type PageData = components['schemas']['PlayerData']
-export type Lesson = PageData['lesson']
+type Written = components['schemas']['PlayerData']
+/** Lists that may be left out when a page is made are always written. */
+export type Lesson = Written['lesson'] & { [K in 'questions' | 'goal']: NonNullable<Written['lesson'][K]> }
+export type PageData = Omit<Written, 'lesson'> & { lesson: Lesson }
+export type Question = Lesson['questions'][number]
+export type Key = NonNullable<Question['key']>
 export type Place = NonNullable<PageData['place']>
 export type Section = Lesson['sections'][number]
 export type Captions = Lesson['captions'][number]

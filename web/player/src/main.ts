@@ -7,12 +7,15 @@ import { contents } from './contents'
 import { showCourse } from './course'
 import { doing } from './doing'
 import { element, present } from './element'
+import { events } from './events'
 import { keep, kept } from './kept'
 import { keys } from './keys'
 import { languageChoice, pageLanguage, write } from './language'
 import type { Lesson, PageData, Place } from './lesson'
+import { inBrowser, type Memory, nowhere, onServer } from './memory'
 import { panels } from './panels'
-import { leadsNowhere, type Player } from './player'
+import { parts } from './parts'
+import { leadsNowhere, type Player, type PlayerEvents } from './player'
 import { cannotLoad, play } from './source'
 import { placeIn } from './time'
 import { hasTranscript, transcript } from './transcript'
@@ -26,6 +29,9 @@ function start(lesson: Lesson, place: Place | null, root: HTMLElement) {
     place,
     language: pageLanguage(lesson),
     video,
+    memory: memoryOf(lesson),
+    over: element('div', { class: 'over' }),
+    ...events<PlayerEvents>(),
     go(ms) {
       video.currentTime = Math.min(Math.max(ms, 0), lesson.length) / 1000
     },
@@ -47,9 +53,11 @@ function start(lesson: Lesson, place: Place | null, root: HTMLElement) {
   video.addEventListener('error', () => player.fail(cannotLoad))
 
   const table = lesson.sections.length > 0 ? contents(player) : undefined
+  const stands = parts().map((part) => part.start?.(player))
   const beside = panels([
     ...(table ? [{ name: 'Contents', content: table.nav }] : []),
     ...(hasTranscript(lesson) ? [{ name: 'Transcript', content: transcript(player, captions) }] : []),
+    ...present(...stands.map((s) => s?.panel)),
   ])
   const seen = attendance(player, (watched) => table?.show(watched))
 
@@ -124,6 +132,14 @@ function onward({ lesson, place }: Player) {
     to('prev', 'Previous lesson', place.previous),
     to('next', 'Next lesson', place.next),
   )
+}
+
+function memoryOf(lesson: Lesson): Memory {
+  if (lesson.runtime) {
+    const open = parts().find((part) => part.runtimes?.[lesson.runtime as string])?.runtimes?.[lesson.runtime]
+    return open ? open(lesson) : nowhere('A part of the player cannot be loaded: the lesson plays, and nothing is recorded. Load the page again.')
+  }
+  return lesson.reportTo ? onServer(lesson.reportTo, lesson.key) : inBrowser(lesson.key, lesson.length)
 }
 
 function addChapters({ lesson, video, language }: Player) {

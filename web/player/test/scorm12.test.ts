@@ -1,6 +1,6 @@
 import { Scorm12API } from 'scorm-again'
 import { expect, test } from 'vitest'
-import { type Api, findApi, inLearningSystem, timespan } from '../src/scorm12'
+import { type Api, findApi, inLearningSystem, timespan } from '../src/runtimes/scorm12'
 
 const length = 100_000
 
@@ -18,7 +18,7 @@ test('a first launch is incomplete until nine tenths were watched, then complete
   const api = system()
   let clock = 0
   const memory = open(api, () => clock)
-  expect(await memory.load()).toEqual({ watched: [], position: 0, complete: false })
+  expect(await memory.load()).toMatchObject({ watched: [], position: 0, complete: false })
   expect(kept(api, 'cmi.core.lesson_status')).toBe('incomplete')
   expect(memory.kept()).toBe('The learning system records what you have seen.')
 
@@ -42,7 +42,7 @@ test('a resumed one goes on with what was watched, at its place', async () => {
   const data = kept(before, 'cmi.suspend_data')
 
   const memory = open(system({ lesson_status: 'incomplete', entry: 'resume', lesson_location: '41.2' }, data))
-  expect(await memory.load()).toEqual({ watched: [[1_000, 41_234]], position: 41_200, complete: false })
+  expect(await memory.load()).toMatchObject({ watched: [[1_000, 41_234]], position: 41_200, complete: false })
 })
 
 test('a lesson that is completed or passed is never made less', async () => {
@@ -76,7 +76,7 @@ test.each(['browse', 'review'])('in %s mode nothing is recorded', async (mode) =
 
 test('what another version kept does no harm', async () => {
   const memory = open(system({ lesson_status: 'incomplete', lesson_location: 'chapter-3' }, '{"v":9}'))
-  expect(await memory.load()).toEqual({ watched: [], position: 0, complete: false })
+  expect(await memory.load()).toMatchObject({ watched: [], position: 0, complete: false })
 })
 
 const answering = (answer: string, error = '0'): Api => ({
@@ -149,3 +149,93 @@ test.each([
   [3_600_000 * 26 + 5, '0026:00:00.01'],
   [1e15, '9999:59:59.99'],
 ])('%d ms is written as %s', (ms, text) => expect(timespan(ms)).toBe(text))
+
+const one = {
+  event: 'e',
+  question: 'q1',
+  took: 4_200,
+  kind: 'one',
+  correct: [['b']],
+  options: ['a', 'b', 'c'],
+  targets: [],
+  points: 2,
+  right: false,
+  answer: ['c'],
+}
+
+test('answers are told as interactions, from the first launch over a resumed one to passed', async () => {
+  const before = system()
+  const first = open(before)
+  await first.load()
+  first.record?.(one)
+  const answers = [{ question: 'q1', tries: 1, share: 0, right: false, answer: ['c'] }]
+  first.save({ watched: [[0, 5_000]], position: 5_000, complete: false, passed: null, answers, score: 0 }, true)
+  expect(kept(before, 'cmi.core.lesson_status')).toBe('incomplete')
+  const told = (api: Scorm12API, n: number) => (api.cmi.interactions.childArray[n] as unknown as { toJSON(): object }).toJSON()
+  expect(told(before, 0)).toMatchObject({ id: 'q1', type: 'choice', result: 'wrong' })
+  expect(api12(before, 'cmi.interactions.0.correct_responses._count')).toBe('1')
+
+  const again = system({ lesson_status: 'incomplete', entry: 'resume' }, kept(before, 'cmi.suspend_data'))
+  const second = open(again)
+  expect((await second.load()).answers).toEqual(answers)
+  second.record?.({ ...one, right: true, answer: ['b'] })
+  second.save(
+    {
+      watched: [[0, 99_000]],
+      position: 99_000,
+      complete: true,
+      passed: true,
+      answers: [{ ...answers[0], tries: 2, share: 1, right: true, answer: ['b'] }],
+      score: 0.875,
+    },
+    true,
+  )
+  expect([kept(again, 'cmi.core.lesson_status'), kept(again, 'cmi.core.score.raw'), kept(again, 'cmi.core.score.max')]).toEqual(['passed', '87.5', '100'])
+  expect(told(again, 0)).toMatchObject({ id: 'q1', result: 'correct' })
+  expect(second.kept()).toBe('The learning system records what you have seen.')
+})
+
+/** Asks as a lesson would. */
+const api12 = (api: Scorm12API, element: string) => String(api.lmsGetValue(element))
+
+// SCORM 1.2 Run-Time Environment, section 3.4.7: each type has a pattern of its own.
+test.each([
+  ['one', ['b'], [['b']], 'choice', '1', '1'],
+  ['several', ['a', 'c'], [['a', 'b']], 'choice', '0,1', '0,2'],
+  ['truth', ['false'], [['true']], 'true-false', 't', 'f'],
+  ['text', ['Gangway'], [['gangway']], 'fill-in', 'gangway', 'Gangway'],
+  ['number', ['7,4 m'], [['7.4']], 'numeric', '7.4', '7.4'],
+  ['order', ['c', 'a', 'b'], [['a', 'b', 'c']], 'sequencing', '0,1,2', '2,0,1'],
+  ['match', ['a y', 'b x'], [['a x', 'b y']], 'matching', '0.0,1.1', '0.1,1.0'],
+  ['gaps', ['8', 'C'], [['8'], ['B']], 'fill-in', '8, B', '8, C'],
+  ['place', ['100 200'], [['120 210']], 'performance', '120 210', '100 200'],
+])('%s is told as a learning system knows it', async (kind, answer, correct, type, pattern, response) => {
+  const api = system()
+  const memory = open(api)
+  await memory.load()
+  memory.record?.({ ...one, kind, answer, correct, options: ['a', 'b', 'c'], targets: ['x', 'y'] })
+  expect(memory.kept()).toBe('The learning system records what you have seen.')
+  const told = api.cmi.interactions.childArray[0] as unknown as { toJSON(): { correct_responses: { childArray: { toJSON(): object }[] } } }
+  expect(told.toJSON()).toMatchObject({
+    id: 'q1',
+    type,
+    weighting: '2',
+    student_response: response,
+    result: 'wrong',
+    latency: expect.stringMatching(/00:00:04.20$/),
+  })
+  expect(told.toJSON().correct_responses.childArray[0].toJSON()).toEqual({ pattern })
+})
+
+test('whoever has failed is told so, and one who completed before stays complete', async () => {
+  const api = system()
+  const memory = open(api)
+  await memory.load()
+  memory.save({ watched: [], position: 0, complete: true, passed: false, answers: [], score: 0.2 }, false)
+  expect(kept(api, 'cmi.core.lesson_status')).toBe('failed')
+  const done = system({ lesson_status: 'completed', entry: '' })
+  const second = open(done)
+  await second.load()
+  second.save({ watched: [], position: 0, complete: true, passed: false, answers: [], score: 0.2 }, false)
+  expect(kept(done, 'cmi.core.lesson_status')).toBe('completed')
+})

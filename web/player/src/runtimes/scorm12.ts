@@ -1,4 +1,5 @@
-import { type Memory, nowhere, type Progress } from './memory'
+import { type Memory, nowhere, type Progress } from '../memory'
+import { interactionElements } from './interactions'
 import { pack, unpack } from './suspend'
 
 /** The run-time API that a learning system puts beside a lesson (SCORM 1.2 Run-Time Environment, section 3.3). */
@@ -57,6 +58,7 @@ export function inLearningSystem(api: Api | undefined, lengthMs: number, now: ()
   let state: 'open' | 'looking on' | 'closed' = 'closed'
   let status = ''
   let trouble: string | undefined
+  let interactions = 0
 
   const yes = (answer: unknown) => String(answer) === 'true'
   const call = <T>(what: () => T): T | undefined => {
@@ -92,16 +94,20 @@ export function inLearningSystem(api: Api | undefined, lengthMs: number, now: ()
       }
       const mode = read('cmi.core.lesson_mode')
       status = read('cmi.core.lesson_status')
+      const { watched, answers } = unpack(read('cmi.suspend_data'), lengthMs) ?? { watched: [], answers: [] }
       const kept: Progress = {
-        watched: unpack(read('cmi.suspend_data'), lengthMs) ?? [],
+        watched,
+        answers,
         position: read('cmi.core.entry') === 'ab-initio' ? 0 : placeOf(read('cmi.core.lesson_location')),
         complete: status === 'completed' || status === 'passed',
+        passed: status === 'passed' ? true : null,
       }
       state = mode === 'browse' || mode === 'review' ? 'looking on' : 'open'
       if (state === 'looking on') {
         if (mode === 'browse' && status === 'not attempted') write('cmi.core.lesson_status', 'browsed')
-        return mode === 'review' ? { ...kept, position: 0 } : { ...kept, watched: [], position: 0 }
+        return mode === 'review' ? { ...kept, position: 0 } : { ...kept, watched: [], answers: [], position: 0 }
       }
+      interactions = Number.parseInt(read('cmi.interactions._count'), 10) || 0
       if (!kept.complete && status !== 'incomplete') {
         status = 'incomplete'
         write('cmi.core.lesson_status', status)
@@ -109,17 +115,26 @@ export function inLearningSystem(api: Api | undefined, lengthMs: number, now: ()
       }
       return kept
     },
-    save({ watched, position, complete }, leaving) {
+    save({ watched, position, complete, passed, answers, score }, leaving) {
       if (state === 'closed') return
       trouble = undefined
       if (state === 'open') {
         // A lesson that was completed or passed once stays so, whatever is watched again.
-        if (complete && status !== 'completed' && status !== 'passed') {
-          status = 'completed'
+        const now = passed === true ? 'passed' : passed === false ? 'failed' : 'completed'
+        if (complete && status !== now && status !== 'passed' && !(status === 'completed' && now === 'failed')) {
+          status = now
           write('cmi.core.lesson_status', status)
         }
+        if (score !== undefined) {
+          for (const [element, value] of [
+            ['raw', Math.round(score * 10_000) / 100],
+            ['min', 0],
+            ['max', 100],
+          ] as const)
+            write(`cmi.core.score.${element}`, String(value))
+        }
         write('cmi.core.lesson_location', (position / 1000).toFixed(1))
-        write('cmi.suspend_data', pack(watched, lengthMs))
+        write('cmi.suspend_data', pack(watched, lengthMs, answers))
         write('cmi.core.exit', status === 'incomplete' ? 'suspend' : '')
       }
       if (state === 'open' || leaving) {
@@ -131,9 +146,21 @@ export function inLearningSystem(api: Api | undefined, lengthMs: number, now: ()
         if (!yes(call(() => api.LMSFinish('')))) refused()
       }
     },
+    record(given) {
+      if (state !== 'open') return
+      for (const [element, value] of interactionElements(given, timespan(given.took), timeOfDay(new Date())))
+        write(`cmi.interactions.${interactions}.${element}`, value)
+      interactions++
+    },
     kept: () =>
       trouble ?? (state === 'looking on' ? 'This is a look at the lesson: nothing of it is recorded.' : 'The learning system records what you have seen.'),
   }
+}
+
+/** CMITime: HH:MM:SS.SS. */
+function timeOfDay(at: Date): string {
+  const two = (n: number) => String(n).padStart(2, '0')
+  return `${two(at.getHours())}:${two(at.getMinutes())}:${two(at.getSeconds())}.00`
 }
 
 function placeOf(location: string): number {
