@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text.Json.Serialization;
 
 namespace Wexel.Core.Scoring;
 
@@ -87,12 +88,14 @@ public sealed record Shape(ShapeKind Kind, IReadOnlyList<Place> Points)
     }
 
     /// <summary>Whether it has an inside: corners enough, not all in a line.</summary>
+    [JsonIgnore]
     public bool HasInside =>
         Kind == ShapeKind.Polygon
             ? Points.Count >= 3 && Math.Abs(Edges().Sum(e => (e.From.X * e.To.Y) - (e.To.X * e.From.Y))) > Near
             : Points.Count == 2 && Math.Abs(Points[0].X - Points[1].X) > Near && Math.Abs(Points[0].Y - Points[1].Y) > Near;
 
     /// <summary>Whether two edges of a polygon cross, so that nobody can say what is inside.</summary>
+    [JsonIgnore]
     public bool CrossesItself
     {
         get

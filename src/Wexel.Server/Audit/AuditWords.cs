@@ -167,6 +167,7 @@ internal static class AuditWords
             "TakeTranslation",
             "TryProfiles",
             "ViewPath",
+            "LookAtQuestions",
         }.ToFrozenSet();
 
     /// <summary>The names of all actions.</summary>

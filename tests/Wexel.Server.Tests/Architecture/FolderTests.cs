@@ -64,6 +64,7 @@ public class FolderTests
             """,
         ["Wexel.Server"] = """
             Live
+            Questions
             Setup
             Telemetry
             Audit

@@ -4,6 +4,7 @@ import { useScriptNotes } from '../captions/scriptInSheet'
 import { useProposalNotes, useSections } from '../contents/inSheet'
 import { useHardNotes, useMoveInNotes } from '../movein/inSheet'
 import { useLearnerNotes } from '../notes/inSheet'
+import { useQuestions } from '../questions/inSheet'
 import type { Looking, SheetThing } from '../sheet/thing'
 import { useSuggestionNotes } from '../tidy/inSheet'
 
@@ -16,6 +17,7 @@ export function useInSheet(looking: Looking): SheetThing[] {
     useHardNotes(looking),
     useSuggestionNotes(looking),
     useProposalNotes(looking),
+    useQuestions(looking),
     useLearnerNotes(),
     useScriptNotes(looking),
   ]

@@ -9,6 +9,7 @@ import { LessonDetails } from '../details/LessonDetails'
 import type { Reel } from '../lessons/useLessons'
 import { useWork } from '../lessons/work'
 import { LessonPicture } from '../picture/LessonPicture'
+import { PlaceHere } from '../questions/PlaceHere'
 import { usePlayingTime } from '../sheet/usePlayback'
 import { Translations } from '../translating/Translations'
 import { Button } from '../ui/Button'
@@ -90,6 +91,7 @@ export function MarkUp({ selected, select }: Props) {
           </p>
         )}
       </section>
+      <PlaceHere select={select} />
       <Captions />
       <Translations />
       <LessonPicture />

@@ -43,6 +43,8 @@ export const SheetRow = memo(function SheetRow(props: Props) {
       {/* biome-ignore lint/a11y/noStaticElementInteractions: as above */}
       <div
         data-block={index}
+        data-start={block.start}
+        data-end={block.end}
         data-cut={block.cut ? '' : undefined}
         onClick={go}
         onPointerDown={press}

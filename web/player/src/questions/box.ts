@@ -53,8 +53,12 @@ export function box(question: Question, number: string, known: AnswerKnown | und
 
   let began = performance.now()
   let hintsGiven = 0
-  let form = ask()
   const triesLeft = () => (question.tries === 0 ? null : question.tries - (known?.tries ?? 0))
+
+  const link = (words: string, click: () => void) => element('button', { type: 'button', class: 'link', click }, words)
+  const watchAgain = () => question.again !== null && link(`Watch again from ${clock(question.again)}`, does.again)
+
+  let form = ask()
 
   function ask(): Form {
     began = performance.now()
@@ -87,9 +91,6 @@ export function box(question: Question, number: string, known: AnswerKnown | und
     )
     return asked
   }
-
-  const link = (words: string, click: () => void) => element('button', { type: 'button', class: 'link', click }, words)
-  const watchAgain = () => question.again !== null && link(`Watch again from ${clock(question.again)}`, does.again)
 
   function giveHint(this: unknown) {
     hints.append(element('p', { dir: 'auto' }, question.hints[hintsGiven]))
