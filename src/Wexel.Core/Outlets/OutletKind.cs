@@ -3,6 +3,7 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using Wexel.Core.Details;
 using Wexel.Core.Documents;
+using Wexel.Core.Questions;
 
 namespace Wexel.Core.Outlets;
 
@@ -67,7 +68,7 @@ public abstract class OutletKind
 
     /// <summary>The parts of a lesson of which every kind says what becomes of them there, in their order.</summary>
     public static IReadOnlyList<string> Parts { get; } =
-    ["Contents", "Chapters in the file", "Captions in each language", "Description", "Picture", "Completion"];
+    ["Contents", "Chapters in the file", "Captions in each language", "Description", "Picture", "Completion", Carried.Questions, Carried.Score];
 
     /// <summary>What of a lesson survives there: each of <see cref="Parts"/>, and what else there is to say.</summary>
     public abstract IReadOnlyList<Carried> Carries { get; }
@@ -198,6 +199,25 @@ public enum OutletInput
 /// <param name="Lost">Whether it is gone.</param>
 public sealed record Carried(string What, string? As = null, bool Lost = false)
 {
+    /// <summary>What is asked.</summary>
+    public const string Questions = "Questions";
+
+    /// <summary>The points that are reached.</summary>
+    public const string Score = "Score";
+
+    /// <summary>The parts that some lessons have, each with whether one has it; of a lesson without them nothing is said.</summary>
+    private static readonly Dictionary<string, Func<IReadOnlyList<Question>, bool>> OfSome = new()
+    {
+        [Questions] = questions => questions.Count > 0,
+        [Score] = questions => questions.Any(q => q.Points > 0),
+    };
+
+    /// <summary>What is said of lessons that ask some questions.</summary>
+    /// <param name="carries">What a kind says of all parts.</param>
+    /// <param name="questions">What they ask.</param>
+    public static IEnumerable<Carried> For(IEnumerable<Carried> carries, IReadOnlyList<Question> questions) =>
+        carries.Where(c => !OfSome.TryGetValue(c.What, out var has) || has(questions));
+
     /// <summary>What does not stay what it is, in sentences; empty where all of it does.</summary>
     public static string Sentence(IEnumerable<Carried> carries) =>
         string.Join(' ', carries.Where(c => c.Lost || c.As is not null).Select(c => c.Lost ? $"{c.What}: not there." : $"{c.What}: {c.As}"));

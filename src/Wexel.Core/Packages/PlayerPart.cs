@@ -1,6 +1,7 @@
 namespace Wexel.Core.Packages;
 
-/// <summary>A part of the player that only some lessons need: a script, and styles where it has any, beside the player's own. A line here registers one.</summary>
+/// <summary>A part of the player that only some lessons need: a script, and styles where it has any, beside the player's own. A line here registers
+/// one.</summary>
 /// <param name="Name">Its name: its files are called after it.</param>
 /// <param name="IsNeeded">Whether a lesson needs it.</param>
 /// <param name="HasStyle">Whether it has styles.</param>

@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
 using Wexel.Core.Outlets;
 using Wexel.Core.People;
+using Wexel.Core.Questions;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Server.Estimates;
@@ -19,6 +20,7 @@ internal sealed class BoardPlanner(WexelDb db, StandingReader standings, Release
     {
         var asked = await ReadAsync(request, cancel);
         var (wanted, refused) = (new List<CellWanted>(), new List<BoardRefusal>());
+        var questions = new List<Question>();
         var (files, seen) = (new HashSet<string>(), new HashSet<string>());
         var cells = ImmutableDictionary.CreateBuilder<BoardCell, CellActual>();
         foreach (var one in asked)
@@ -55,6 +57,7 @@ internal sealed class BoardPlanner(WexelDb db, StandingReader standings, Release
                 continue;
             }
 
+            questions.AddRange(way.Planned.Lesson.Document.Questions);
             var actual = steps.Actual(way);
             files.UnionWith(actual.Files);
             seen.UnionWith(actual.Checked);
@@ -94,7 +97,7 @@ internal sealed class BoardPlanner(WexelDb db, StandingReader standings, Release
                     .Lines.Where(l => l.Steps.Contains(ReleaseStep.Publish))
                     .Select(l => byCell[l.Wanted.Cell].Outlet)
                     .DistinctBy(o => o.Row.Id)
-                    .Select(o => (o.Row.Name, Sentence: Carried.Sentence(o.Kind.Carries)))
+                    .Select(o => (o.Row.Name, Sentence: Carried.Sentence(Carried.For(o.Kind.Carries, questions))))
                     .Where(o => o.Sentence.Length > 0)
                     .Select(o => new OutletLoss(o.Name, o.Sentence)),
             ]
@@ -106,6 +109,7 @@ internal sealed class BoardPlanner(WexelDb db, StandingReader standings, Release
     {
         var asked = await ReadAsync(request, cancel);
         var refused = new List<BoardRefusal>();
+        var questions = new List<Question>();
         var left = new List<Asked>();
         foreach (var one in asked)
         {

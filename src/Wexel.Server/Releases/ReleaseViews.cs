@@ -3,6 +3,7 @@ using Wexel.Core;
 using Wexel.Core.Documents;
 using Wexel.Core.Outlets;
 using Wexel.Core.People;
+using Wexel.Core.Questions;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Server.Shelves;
@@ -10,7 +11,7 @@ using Wexel.Server.Shelves;
 namespace Wexel.Server.Releases;
 
 /// <summary>Shows what stands of a lesson at each outlet, and what is on its way there.</summary>
-internal sealed class ReleaseViews(WexelDb db, HandOns handOns, TimeProvider clock)
+internal sealed class ReleaseViews(WexelDb db, HandOns handOns, LessonSaver lessons, TimeProvider clock)
 {
     private static readonly IReadOnlyList<UnfitHandOn> Unfit =
     [
@@ -25,10 +26,11 @@ internal sealed class ReleaseViews(WexelDb db, HandOns handOns, TimeProvider clo
             .Include(l => l.Releases)
             .Include(l => l.Renditions.Where(r => r.State == RenditionState.Working))
             .FirstAsync(l => l.Id == lessonId, cancel);
-        return [.. standing.Outlets.Select(o => View(o, lesson, standing))];
+        var questions = (await lessons.CurrentAsync(lesson, cancel))?.Questions ?? [];
+        return [.. standing.Outlets.Select(o => View(o, lesson, standing, questions))];
     }
 
-    private OutletView View(KnownOutlet outlet, Lesson lesson, Standing standing)
+    private OutletView View(KnownOutlet outlet, Lesson lesson, Standing standing, IReadOnlyList<Question> questions)
     {
         var row = lesson.Releases.FirstOrDefault(r => r.OutletId == outlet.Row.Id);
         var release = row is { MadeFrom.Length: > 0 } stands ? View(outlet, stands, lesson, standing) : null;
@@ -47,7 +49,7 @@ internal sealed class ReleaseViews(WexelDb db, HandOns handOns, TimeProvider clo
             row is { Phase: not ReleasePhase.TakenDown } && (row.BatchId is not null || release is not null) ? handOns.Find(outlet, row) : null,
             release is null ? [] : outlet.Kind.ByHand(release.Package?.Files.FirstOrDefault(f => f.IsThePageToLink)?.Path),
             outlet.Kind.TitleThere(lesson.Title),
-            Carried.Sentence(outlet.Kind.Carries),
+            Carried.Sentence(Carried.For(outlet.Kind.Carries, questions)),
             outlet.Kind.SeenBy,
             outlet.Kind.IsOpen,
             outlet.Kind.HasPages ? Unfit : []

@@ -3,8 +3,11 @@ using Wexel.Core.Encoding;
 using Wexel.Core.Outlets;
 using Wexel.Core.Outlets.Channels;
 using Wexel.Core.Outlets.LearningSystems;
+using Wexel.Core.Outlets.PodcastFeeds;
 using Wexel.Core.Outlets.WebServers;
 using Wexel.Core.Placing;
+using Wexel.Core.Questions;
+using Wexel.Core.Questions.Kinds;
 using Wexel.Core.Recordings;
 
 namespace Wexel.Core.Tests.Outlets;
@@ -85,6 +88,16 @@ public class OutletKindTests
             .Sentence([new("Contents"), new("Captions", "A transcript."), new("Completion", Lost: true)])
             .ShouldBe("Captions: A transcript. Completion: not there.");
         Carried.Sentence(new ChannelKind().Carries).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void What_some_lessons_alone_have_is_said_of_those()
+    {
+        string Said(params Question[] questions) => Carried.Sentence(Carried.For(new PodcastFeedKind().Carries, questions));
+        Said().ShouldNotContain("Questions");
+        var question = new Question("q", default, "?", new TrueOrFalse(true));
+        Said(question).ShouldContain("Questions: not there. Score: not there.");
+        Said(question with { Points = 0 }).ShouldNotContain("Score");
     }
 
     [Fact]

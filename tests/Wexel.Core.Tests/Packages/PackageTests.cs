@@ -3,6 +3,8 @@ using Wexel.Core.Keys;
 using Wexel.Core.Outlets;
 using Wexel.Core.Packages;
 using Wexel.Core.People;
+using Wexel.Core.Questions;
+using Wexel.Core.Questions.Kinds;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 
@@ -126,5 +128,33 @@ public class PackageTests
         code.ShouldContain("aspect-ratio:1440/1080");
         code.ShouldNotContain("<script>");
         code.Count(c => c == '<').ShouldBe(2);
+    }
+
+    /// <summary>A lesson that asks, and one that does not: each page and package has the parts of the player that it needs, and no others.</summary>
+    [Fact]
+    public void Parts_of_the_player_come_with_the_lessons_that_need_them()
+    {
+        var question = new Question("q1", default, "Which lane?", new TrueOrFalse(true), AskedWhen.SectionEnd);
+        var asks = Lesson() with { Questions = PlayerQuestion.List([question], [], TimeSpan.FromMinutes(1)) };
+        IReadOnlyList<(string, KeyedFile)> player =
+        [
+            .. new[] { "wexel-player.js", "wexel-questions.js", "wexel-questions.css", "wexel-scorm12.js" }.Select(name =>
+                (name, new KeyedFile("/" + name, name))
+            ),
+        ];
+        IEnumerable<string> Of(PlayerLesson lesson) => LessonFiles.OfPlayer(player, [lesson]).Select(f => f.Path);
+        Of(Lesson()).ShouldBe(["player/wexel-player.js"]);
+        Of(asks).ShouldBe(["player/wexel-player.js", "player/wexel-questions.js", "player/wexel-questions.css"]);
+        Of(Lesson() with { Runtime = Scorm12Package.Runtime }).ShouldBe(["player/wexel-player.js", "player/wexel-scorm12.js"]);
+        PlayerPage.Html(Lesson(), "player/").ShouldNotContain("wexel-questions");
+        var html = PlayerPage.Html(asks, "player/");
+        // Parts register themselves before the player begins.
+        html.IndexOf("player/wexel-questions.js", StringComparison.Ordinal)
+            .ShouldBeInRange(1, html.IndexOf("player/wexel-player.js", StringComparison.Ordinal));
+        html.ShouldContain("player/wexel-questions.css");
+        // Without a section to end, it is asked at the lesson's end.
+        asks.Questions[0].At.ShouldBe(TimeSpan.FromMinutes(1));
+        html.ShouldContain("\"correct\":[\"true\"]");
+        PlayerPage.Html(asks.WithoutKeys, "player/").ShouldNotContain("correct");
     }
 }

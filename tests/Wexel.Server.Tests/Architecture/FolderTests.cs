@@ -33,7 +33,7 @@ public class FolderTests
             Legibility: Editing Placing Recordings Timing
             Packages: Captions Contents Details Documents Encoding Keys Naming Questions Recordings Scoring Timing Translating
             Feeds: Captions Contents Details Documents Keys Kit Packages Recordings Timing
-            Outlets: Captions Contents Details Documents Encoding Feeds Inspection Keys Packages People Recordings Searching Timing
+            Outlets: Captions Contents Details Documents Encoding Feeds Inspection Keys Packages People Questions Recordings Searching Timing
             Library: Encoding Outlets
             Learning: Documents Placing Scoring Timing
             """,

@@ -46,7 +46,7 @@ export function panels(all: readonly Panel[]): HTMLElement | null {
   )
   return element(
     'section',
-    { class: 'panels', 'aria-label': 'Contents and transcript' },
+    { class: 'panels', 'aria-label': all.map(({ name }) => name).join(', ') },
     element('div', { role: 'tablist', 'aria-label': 'What is shown' }, ...tabs),
     ...shown,
   )

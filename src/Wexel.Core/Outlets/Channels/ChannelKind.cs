@@ -73,8 +73,7 @@ public sealed class ChannelKind : OutletKind<ChannelSettings>
     ];
 
     /// <inheritdoc/>
-    public override IReadOnlyList<Carried> Carries =>
-        [new("Contents"), new("Chapters in the file"), new("Captions in each language"), new("Description"), new("Picture"), new("Completion")];
+    public override IReadOnlyList<Carried> Carries => [.. Parts.Select(part => new Carried(part))];
 
     // The second version brought picture and owners, which a document of the first has not.
     /// <inheritdoc/>

@@ -53,6 +53,8 @@ public sealed class LearningSystemKind : OutletKind<LearningSystemSettings>
             new("Description"),
             new("Picture"),
             new("Completion", "The learning system records it."),
+            new(Carried.Questions, "They are judged by the page, which holds what is right; the learning system records each answer."),
+            new(Carried.Score, "The learning system records it."),
         ];
 
     /// <inheritdoc/>

@@ -60,6 +60,8 @@ public sealed class PodcastFeedKind : OutletKind<FeedSettings>
             new("Description"),
             new("Picture", "In apps that show one of each episode; the feed’s artwork in all others."),
             new("Completion", Lost: true),
+            new(Carried.Questions, Lost: true),
+            new(Carried.Score, Lost: true),
         ];
 
     /// <inheritdoc/>

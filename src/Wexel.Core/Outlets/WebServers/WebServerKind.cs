@@ -68,6 +68,8 @@ public sealed class WebServerKind : OutletKind<WebServerSettings>
             new("Description"),
             new("Picture"),
             new("Completion", "It is kept in the learner’s browser alone."),
+            new(Carried.Questions, "They are judged by the page, which holds what is right; answers stay in the learner’s browser."),
+            new(Carried.Score, "It stays in the learner’s browser; they can save or print it."),
         ];
 
     /// <inheritdoc/>

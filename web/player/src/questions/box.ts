@@ -28,7 +28,7 @@ const ordinal = ['first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'sevent
 /** One question as it stands over the picture: asked, answered, and what is said to the answer. */
 export function box(question: Question, number: string, known: AnswerKnown | undefined, does: Does): Box {
   const headline = element('p', { class: 'fine' })
-  const title = element('h2', { tabindex: '-1', dir: 'auto', id: `wexel-ask-${question.id}` }, question.text)
+  const title = element('h2', { tabindex: '-1', dir: 'auto', id: `wexel-ask-${question.id}` }, titleOf(question))
   const missing = element('p', { class: 'missing', role: 'alert' })
   const said = element('div', { class: 'said', role: 'status' })
   const moved = element('p', { class: 'spoken', role: 'status' })
@@ -151,6 +151,9 @@ export function box(question: Question, number: string, known: AnswerKnown | und
   }
   return { element: made, over: question.form.kind === 'place' ? over : null, focus }
 }
+
+/** What is asked; a text with gaps may say it by itself. */
+export const titleOf = ({ text, form }: Question) => text || (form.kind === 'gaps' ? 'Fill the gaps' : 'A question')
 
 const points = (count: number) => `${count} ${count === 1 ? 'point' : 'points'}`
 

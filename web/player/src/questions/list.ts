@@ -4,6 +4,7 @@ import type { Lesson, Question } from '../lesson'
 import type { AnswerKnown } from '../memory'
 import type { Player } from '../player'
 import { clock } from '../time'
+import { titleOf } from './box'
 
 /** All questions of the lesson with what came of each; a result that can be saved or printed. */
 export function list(player: Player, known: ReadonlyMap<string, AnswerKnown>, show: (question: Question) => void) {
@@ -17,7 +18,7 @@ export function list(player: Player, known: ReadonlyMap<string, AnswerKnown>, sh
         'button',
         { type: 'button', click: () => show(question) },
         element('span', { class: 'at' }, question.at >= lesson.length ? 'at the end' : clock(question.at)),
-        element('span', { class: 'title', dir: 'auto' }, question.text || 'Fill the gaps'),
+        element('span', { class: 'title', dir: 'auto' }, titleOf(question)),
         marks[i],
       ),
     ),
@@ -40,7 +41,7 @@ export function list(player: Player, known: ReadonlyMap<string, AnswerKnown>, sh
   function tell() {
     for (const [i, question] of lesson.questions.entries()) marks[i].textContent = stateOf(question, known.get(question.id))
     const { raw, max } = scoreOf(lesson, [...known.values()])
-    total.textContent = max > 0 ? `${Number(raw.toFixed(2))} of ${max} points` : ''
+    total.textContent = max > 0 ? `${short(raw)} of ${max} points` : ''
     onPaper.replaceChildren(...result(player, known))
   }
   function print() {
@@ -58,31 +59,25 @@ function stateOf(question: Question, answer: AnswerKnown | undefined): string {
   return isDone(answer, question.tries) ? some : `${some}, can be tried again`
 }
 
+const short = (points: number) => Number(points.toFixed(2))
+
 /** What a learner can show of it. */
 function result({ lesson }: Player, known: ReadonlyMap<string, AnswerKnown>) {
   const { raw, max } = scoreOf(lesson, [...known.values()])
+  const points = max > 0 ? `${short(raw)} of ${max} points, ` : ''
+  const at = new Date().toLocaleString('en-GB')
   return [
     element('h1', {}, lesson.title),
-    element(
-      'p',
-      {},
-      `${max > 0 ? `${Number(raw.toFixed(2))} of ${max} points, ` : ''}${known.size} of ${lesson.questions.length} questions answered, ${new Date().toLocaleString('en-GB')}`,
-    ),
-    element(
-      'ol',
-      {},
-      ...lesson.questions.map((question) => {
-        const answer = known.get(question.id)
-        return element(
-          'li',
-          {},
-          element('strong', {}, question.text || 'Fill the gaps'),
-          element('br'),
-          `Your answer: ${answer ? said(question, answer) : 'none'} (${stateOf(question, answer)}${answer && question.points > 0 ? `, ${Number((answer.share * question.points).toFixed(2))} of ${question.points} points` : ''})`,
-        )
-      }),
-    ),
+    element('p', {}, `${points}${known.size} of ${lesson.questions.length} questions answered, ${at}`),
+    element('ol', {}, ...lesson.questions.map((question) => element('li', {}, element('strong', {}, titleOf(question)), element('br'), line(question)))),
   ]
+
+  function line(question: Question) {
+    const answer = known.get(question.id)
+    if (!answer) return 'Your answer: none'
+    const reached = question.points > 0 ? `, ${short(answer.share * question.points)} of ${question.points} points` : ''
+    return `Your answer: ${said(question, answer)} (${stateOf(question, answer)}${reached})`
+  }
 }
 
 /** An answer in the words that the learner saw. */

@@ -1,0 +1,282 @@
+import { expect, type Page, test } from '@playwright/test'
+import { clip, hasNoAccessibilityFaults, learner, release, rendered, signIn } from './help'
+
+const second = 1000
+const usual = { when: 'here', points: 1, must: false, tries: 1, penalty: 0, right: '', wrong: '', hints: [], again: null }
+const rule = { capitals: false, spaces: false, slips: true }
+const rectangle = (x: number, y: number) => ({
+  kind: 'rectangle',
+  points: [
+    { x, y },
+    { x: x + 0.2, y: y + 0.15 },
+  ],
+})
+
+/** One of each kind, from 2 s on, a second apart. */
+const each = [
+  {
+    text: 'A car with a trailer is 7.4 m long. Which lane?',
+    must: true,
+    tries: 2,
+    penalty: 50,
+    points: 2,
+    right: 'So it is.',
+    wrong: 'Count the tow bar.',
+    hints: ['It is longer than 6 m.'],
+    again: second,
+    asks: {
+      kind: 'one',
+      shuffle: false,
+      options: [
+        { id: 'a', text: 'Lane A, up to 6 m', right: false, reply: 'It is too long for A.' },
+        { id: 'b', text: 'Lane B, up to 8 m', right: true },
+        { id: 'c', text: 'Lane C, lorries', right: false },
+      ],
+    },
+  },
+  {
+    text: 'Which of them need a booking?',
+    asks: {
+      kind: 'several',
+      shuffle: true,
+      inPart: true,
+      options: [
+        { id: 'a', text: 'Cars', right: true },
+        { id: 'b', text: 'Dogs', right: false },
+        { id: 'c', text: 'Caravans', right: true },
+      ],
+    },
+  },
+  { text: 'The length is with the tow bar.', asks: { kind: 'truth', true: true } },
+  { text: 'What do cars drive over?', asks: { kind: 'text', accepted: [{ text: 'gangway', perCent: 100 }], rule } },
+  { text: 'How long may a car be in lane B?', asks: { kind: 'number', value: 8, rule: { within: 0, perCent: false, unit: 'm' } } },
+  {
+    text: 'In which order?',
+    asks: {
+      kind: 'order',
+      inPart: false,
+      items: [
+        { id: 'a', text: 'Greet' },
+        { id: 'b', text: 'Measure' },
+        { id: 'c', text: 'Sell' },
+      ],
+    },
+  },
+  {
+    text: 'What goes where?',
+    asks: {
+      kind: 'match',
+      inPart: true,
+      others: [],
+      pairs: [
+        { id: 'a', text: 'Car', with: 'x', withText: 'Lane A' },
+        { id: 'b', text: 'Lorry', with: 'y', withText: 'Lane C' },
+      ],
+    },
+  },
+  { text: '', asks: { kind: 'gaps', text: 'A trailer up to [[8|eight]] m goes to lane [[B]].', rule, words: null, inPart: true } },
+  {
+    text: 'Where is the mark?',
+    asks: {
+      kind: 'place',
+      areas: [
+        { shape: rectangle(0.1, 0.15), text: 'The blue bar', right: true },
+        { shape: rectangle(0.7, 0.7), text: 'The white page', right: false },
+      ],
+    },
+  },
+].map((question, i) => ({ ...usual, id: `q${i + 1}`, at: (2 + i) * second, ...question }))
+
+/** Puts questions into the lesson that stands on the page, as the desk does. */
+async function ask(page: Page, questions: unknown[], goal = { rule: 'score', passPercent: 60 }) {
+  const id = /lessons\/([^/]+)/.exec(page.url())?.[1]
+  const lesson = await (await page.request.get(`/api/lessons/${id}`)).json()
+  const saved = await page.request.put(`/api/lessons/${id}/document`, {
+    data: { basedOn: lesson.revision, document: { ...lesson.document, questions, goal }, restoredFrom: null },
+  })
+  expect(saved.status(), await saved.text()).toBe(200)
+}
+
+const asked = (page: Page) => page.getByRole('dialog')
+const answer = (page: Page) => asked(page).getByRole('button', { name: 'Answer' })
+const goOn = (page: Page) => asked(page).getByRole('button', { name: 'Go on' })
+test('a lesson stops where it asks, is answered by keys alone, and the server says what is right', async ({ page, browser }) => {
+  test.setTimeout(300_000)
+  await signIn(page)
+  await rendered(page, clip('Lanes.mp4', 14), 'Which lane', '0:00 Lanes\n0:06 More')
+  await ask(page, each)
+  await page.reload()
+  const channel = page.getByTestId('outlet-channel')
+  await release(page, channel, 'The organisation')
+  const link = await channel.getByLabel('Link', { exact: true }).inputValue()
+
+  const context = await browser.newContext()
+  const watch = await context.newPage()
+  await signIn(watch, learner)
+  await watch.goto(link)
+  // What is right is not on the page.
+  expect(await watch.locator('#wexel-lesson').textContent()).not.toMatch(/"key":\s*\{|So it is/)
+  await expect(watch.getByText('answered 0 of 9. It is done with 60 % of the points.')).toBeVisible()
+
+  // Neither contents nor address lead past what must be answered.
+  await watch.getByRole('link', { name: /More/ }).click()
+  await expect(asked(watch)).toContainText('Question 1 of 9 · counts 2 points · 2 tries')
+  await expect.poll(() => watch.evaluate(() => document.querySelector('video')?.currentTime)).toBeCloseTo(2, 1)
+  await watch.evaluate(() => {
+    location.hash = 't=9'
+  })
+  await expect.poll(() => watch.evaluate(() => document.querySelector('video')?.currentTime)).toBeCloseTo(2, 1)
+  await expect(asked(watch).getByRole('heading')).toBeFocused()
+  await expect(asked(watch).getByRole('button', { name: 'Not now' })).toHaveCount(0)
+  await hasNoAccessibilityFaults(watch)
+
+  // Wrong first, with a hint; the second try counts half.
+  await asked(watch).getByRole('button', { name: 'A hint' }).click()
+  await expect(asked(watch)).toContainText('It is longer than 6 m.')
+  await answer(watch).click()
+  await expect(asked(watch).getByRole('alert')).toHaveText('Choose one answer.')
+  await asked(watch).getByRole('radio').first().focus()
+  await watch.keyboard.press('Space')
+  await watch.keyboard.press('Enter')
+  await expect(asked(watch)).toContainText('Not right.')
+  await expect(asked(watch)).toContainText('It is too long for A.')
+  await expect(asked(watch)).toContainText('Count the tow bar.')
+  await expect(goOn(watch)).toBeFocused()
+  await hasNoAccessibilityFaults(watch)
+  await asked(watch).getByRole('button', { name: 'Try again: 1 try left' }).click()
+  await expect(asked(watch)).toContainText('second try')
+  await asked(watch).getByLabel('Lane B, up to 8 m').check()
+  await answer(watch).click()
+  await expect(asked(watch)).toContainText('Right.')
+  await expect(asked(watch)).toContainText('So it is.')
+  await goOn(watch).click()
+  await expect(asked(watch)).toHaveCount(0)
+  await expect(watch.getByText('answered 1 of 9')).toBeVisible()
+
+  // The rest as it plays; each kind by keys.
+  const play = () => watch.evaluate(() => document.querySelector('video')?.play())
+  const stands = async (text: string) => {
+    await play()
+    await expect(asked(watch)).toContainText(text, { timeout: 20_000 })
+    await hasNoAccessibilityFaults(watch)
+  }
+  const right = async (verdict = '✓ Right.') => {
+    await expect(asked(watch)).toContainText(verdict)
+    await watch.keyboard.press('Enter')
+    await expect(asked(watch)).toHaveCount(0)
+  }
+  await stands('Which of them need a booking?')
+  await asked(watch).getByLabel('Cars').focus()
+  await watch.keyboard.press('Space')
+  await watch.keyboard.press('Enter')
+  await right('Partly right: 50 %.')
+
+  await stands('The length is with the tow bar.')
+  await asked(watch).getByLabel('True').focus()
+  await watch.keyboard.press('Space')
+  await watch.keyboard.press('Enter')
+  await right()
+
+  await stands('What do cars drive over?')
+  await asked(watch).getByLabel('Your answer').focus()
+  await watch.keyboard.type('Gangwya')
+  await watch.keyboard.press('Enter')
+  await right()
+
+  await stands('How long may a car be')
+  await asked(watch).getByLabel('Your answer, in m').focus()
+  await watch.keyboard.type('8,0 m')
+  await watch.keyboard.press('Enter')
+  await right()
+
+  await stands('In which order?')
+  for (const [line, to] of [
+    ['Greet', 0],
+    ['Measure', 1],
+  ] as const) {
+    for (;;) {
+      const lines = await asked(watch).locator('.order li span').allTextContents()
+      if (lines.indexOf(line) <= to) break
+      await asked(watch)
+        .getByRole('button', { name: `${line}: up` })
+        .focus()
+      await watch.keyboard.press('Enter')
+    }
+  }
+  await answer(watch).focus()
+  await watch.keyboard.press('Enter')
+  await right()
+
+  await stands('What goes where?')
+  await asked(watch).getByLabel('Car').selectOption({ label: 'Lane A' })
+  await asked(watch).getByLabel('Lorry').selectOption({ label: 'Lane C' })
+  await answer(watch).click()
+  await right()
+
+  await stands('A trailer up to')
+  await asked(watch).getByLabel('Gap 1 of 2').fill('eight')
+  await asked(watch).getByLabel('Gap 2 of 2').fill('C')
+  await answer(watch).click()
+  await right('Partly right: 50 %.')
+
+  await stands('Where is the mark?')
+  const picture = watch.getByRole('application')
+  await picture.focus()
+  await watch.keyboard.press('ArrowLeft')
+  await expect(asked(watch)).toContainText('The mark is 46 % across and 50 % down.')
+  await asked(watch).getByText('Choose in words instead').click()
+  await hasNoAccessibilityFaults(watch)
+  const box = await picture.boundingBox()
+  if (!box) throw new Error('There is no picture.')
+  await picture.click({ position: { x: box.width * 0.2, y: box.height * 0.2 } })
+  await answer(watch).click()
+  await right()
+
+  // 1 + ½ + 1 + 1 + 1 + 1 + 1 + ½ + 1 of 10 points.
+  await expect(watch.getByText('You have completed this lesson, and passed: 8 of 10 points.')).toBeVisible()
+  await watch.getByRole('tab', { name: 'Questions' }).click()
+  await expect(watch.getByRole('tabpanel', { name: 'Questions' })).toContainText('8 of 10 points')
+  await hasNoAccessibilityFaults(watch)
+
+  // Answers are the learner's, not the browser's: another device knows them, and nothing is asked twice.
+  const other = await (await browser.newContext()).newPage()
+  await signIn(other, learner)
+  await other.goto(link)
+  await expect(other.getByText('You have completed this lesson, and passed: 8 of 10 points.')).toBeVisible()
+  await other.evaluate(() => {
+    location.hash = 't=3.5'
+  })
+  await other.evaluate(() => document.querySelector('video')?.play())
+  await expect.poll(() => other.evaluate(() => document.querySelector('video')?.currentTime ?? 0)).toBeGreaterThan(6)
+  await expect(asked(other)).toHaveCount(0)
+})
+
+test('answers that are forged, sent twice or too often count as they should', async ({ page }) => {
+  test.setTimeout(240_000)
+  await signIn(page)
+  await rendered(page, clip('Forged.mp4', 9), 'Forged answers', '0:00 Lanes')
+  await ask(page, each.slice(0, 1))
+  await page.reload()
+  const channel = page.getByTestId('outlet-channel')
+  await release(page, channel, 'Whoever has the address')
+  const link = await channel.getByLabel('Link', { exact: true }).inputValue()
+  const send = async (event: string, values: string[], more = {}) => {
+    const sent = await page.request.post(`${link}/answers`, { data: { learner: 'k', event: event.padEnd(32, '0'), question: 'q1', answer: values, ...more } })
+    return { status: sent.status(), body: await sent.json() }
+  }
+  // A score that a browser claims is nothing that anybody reads.
+  expect(await send('a1', ['c'], { share: 1, right: true })).toMatchObject({ status: 200, body: { counted: true, right: false, solution: null } })
+  expect((await send('a1', ['b'])).body.known.answers).toMatchObject([{ tries: 1, share: 0 }])
+  expect((await send('a2', ['b'])).body).toMatchObject({ right: true, known: { score: { raw: 1, max: 2 } } })
+  expect((await send('a3', ['b'])).body).toMatchObject({ counted: false, says: [], known: { score: { raw: 1, max: 2 } } })
+  expect((await send('a4', [], { question: 'q77' })).body.detail).toContain('is not asked any more')
+  expect(
+    (
+      await send(
+        'a5',
+        Array.from({ length: 101 }, () => 'b'),
+      )
+    ).status,
+  ).toBe(400)
+  expect((await send('', ['b'], { event: 'no' })).status).toBe(400)
+})
