@@ -64,7 +64,7 @@ for (const [what, path] of [
   ['Lessons', '/api/lessons'],
   ['Board', '/api/board'],
   ['Channel', '/channel'],
-  ['Results of a lesson', `/api/lessons/${first.id}/learners`],
+  ['Results of a lesson', `/api/lessons/${first.id}/results`],
   ['Space', '/api/space'],
   ['Search', '/api/search?words=desk'],
 ])

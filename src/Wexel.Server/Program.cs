@@ -49,6 +49,7 @@ using Wexel.Server.Recordings;
 using Wexel.Server.Releases;
 using Wexel.Server.Remembering;
 using Wexel.Server.Rendering;
+using Wexel.Server.Results;
 using Wexel.Server.Screens;
 using Wexel.Server.Serving;
 using Wexel.Server.Setup;
@@ -250,6 +251,7 @@ builder
     .AddScoped<Notes>()
     .AddScoped<LogReader>()
     .AddSingleton<TakenRevisions>()
+    .AddScoped<LessonResultsReader>()
     .AddScoped<MadeFileReader>()
     .AddSingleton<KnownKeys>()
     .AddScoped<KeyReader>()
@@ -343,6 +345,7 @@ app.MapSuggestions();
 app.MapProposals();
 app.MapContentsFiles();
 app.MapQuestions();
+app.MapResults();
 app.MapCaptions();
 app.MapLooks();
 app.MapTranslations();

@@ -4,6 +4,7 @@ using Wexel.Core.Contents;
 using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
 using Wexel.Core.Kit;
+using Wexel.Core.Questions.Lists;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 
@@ -30,6 +31,8 @@ public sealed class HostileTextTests
         ["SubRip cue"] = text => SubRipText.Read("00:00:01,000 --> 00:00:02,000\n" + text),
         ["tags"] = text => CueMarkup.Read(text, t => t),
         ["caption file"] = text => CaptionFile.Read(System.Text.Encoding.UTF8.GetBytes(text)),
+        ["questions"] = text => QuestionList.Read(text),
+        ["GIFT"] = text => QuestionList.Read("Is it so? {T}\n\nWhich? {=a ~" + text + "}"),
         ["cuts"] = text => CutsText.Read(text, TimeSpan.FromHours(1)),
         ["move-ins"] = text => MoveInsText.Read(text, TimeSpan.FromHours(1)),
         ["profile"] = text => ProfileText.Read(text),

@@ -344,7 +344,8 @@ public sealed class JourneyTests(ServerFixture fixture) : IClassFixture<ServerFi
         ).GetProperty("complete").GetBoolean().ShouldBeTrue();
         (await learner.JsonAsync(watch + "/progress?learner=k1")).GetProperty("position").GetInt64().ShouldBe(12_800);
         (await learner.JsonAsync(watch + "/progress?learner=other")).GetProperty("watched").GetArrayLength().ShouldBe(0);
-        (await trainer.JsonAsync($"/api/lessons/{id}/learners"))
+        (await trainer.JsonAsync($"/api/lessons/{id}/results"))
+            .GetProperty("learners")
             .EnumerateArray()
             .ShouldContain(r => r.GetProperty("completedAt").ValueKind == JsonValueKind.String);
 

@@ -184,7 +184,8 @@ public sealed class LearningLogTests(ReleasedServerFixture fixture) : IClassFixt
         (await RowAsync()).ShouldBe(row);
 
         async Task<string> RowAsync() =>
-            (await trainer.JsonAsync($"/api/lessons/{lesson}/learners"))
+            (await trainer.JsonAsync($"/api/lessons/{lesson}/results"))
+                .GetProperty("learners")
                 .EnumerateArray()
                 .First(r => r.GetProperty("completedAt").ValueKind == JsonValueKind.String)
                 .GetRawText();
@@ -303,7 +304,8 @@ public sealed class LearningHistoryTests(ReleasedServerFixture fixture) : IClass
             .GetProperty("link")
             .GetString()!;
         (await fixture.Anonymous().JsonAsync(new Uri(link).AbsolutePath + "/progress?learner=x")).GetProperty("position").GetInt64().ShouldBe(0);
-        (await trainer.JsonAsync($"/api/lessons/{lesson}/learners"))
+        (await trainer.JsonAsync($"/api/lessons/{lesson}/results"))
+            .GetProperty("learners")
             .EnumerateArray()
             .Select(r => r.GetProperty("name").GetString())
             .ShouldBe(["Somebody with the link", "Ida Moor"]);

@@ -43,7 +43,18 @@ public sealed record QuestionTaken(string Id, double Points, int Tries);
 /// <param name="Right">Whether an answer was wholly right.</param>
 /// <param name="Answer">The last answer.</param>
 /// <param name="At">When that was given.</param>
-public sealed record AnswerState(string Question, int Tries, double Share, bool Right, IReadOnlyList<string> Answer, DateTimeOffset At)
+/// <param name="First">The first answer: what is reckoned of a question goes by it.</param>
+/// <param name="FirstShare">What that came to, 0 to 1.</param>
+public sealed record AnswerState(
+    string Question,
+    int Tries,
+    double Share,
+    bool Right,
+    IReadOnlyList<string> Answer,
+    DateTimeOffset At,
+    IReadOnlyList<string> First,
+    double FirstShare
+)
 {
     /// <summary>Whether it cannot be answered again: it was right, or no try is left.</summary>
     /// <param name="tries">How often it may be answered; 0 for as often as somebody wants.</param>
@@ -57,6 +68,8 @@ public sealed record AnswerState(string Question, int Tries, double Share, bool 
             Math.Max(before?.Share ?? 0, answered.Share),
             before?.Right == true || answered.Right,
             answered.Answer,
-            at
+            at,
+            before?.First ?? answered.Answer,
+            before?.FirstShare ?? answered.Share
         );
 }

@@ -66,6 +66,16 @@ public abstract record Interaction
     /// <param name="answer">Its values.</param>
     public virtual string Said(IReadOnlyList<string> answer) => string.Join(", ", answer);
 
+    /// <summary>What of it was taken by an answer, each by itself, to be counted: its words, and whether it is right.</summary>
+    /// <param name="answer">The values of the answer.</param>
+    public virtual IEnumerable<(string Words, bool Right)> Taken(IReadOnlyList<string> answer)
+    {
+        if (Key.Responses is not [var response])
+            return [(Said(answer), Key.Judge(answer).Right)];
+        IReadOnlyList<string> taken = [.. answer.Select(value => Key.TakenFor(response, value))];
+        return [(Said(taken), Key.Judge(taken).Right)];
+    }
+
     /// <summary>The right answer as people read it; empty where there is none.</summary>
     [JsonIgnore]
     public virtual string RightInWords => string.Join(" · ", Key.Responses.Select(r => Said(r.Correct)));

@@ -168,6 +168,7 @@ internal static class AuditWords
             "TryProfiles",
             "ViewPath",
             "LookAtQuestions",
+            "ReadQuestions",
         }.ToFrozenSet();
 
     /// <summary>The names of all actions.</summary>

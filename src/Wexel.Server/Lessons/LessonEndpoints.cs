@@ -49,8 +49,6 @@ internal sealed record SaveRequest(int BasedOn, LessonDocument Document, int? Re
 
 internal sealed record ContentsRequest(string Text);
 
-internal sealed record LearnerRow(string Name, double SeenShare, DateTimeOffset? CompletedAt, DateTimeOffset SeenLastAt);
-
 internal static class LessonEndpoints
 {
     internal static void MapLessons(this IEndpointRouteBuilder routes)
@@ -59,7 +57,6 @@ internal static class LessonEndpoints
         group.MapGet("", ListAsync).WithName("Lessons");
         group.MapGet("{id:guid}", GetAsync).WithName("Lesson");
         group.MapPut("{id:guid}/document", SaveAsync).WithName("SaveLesson");
-        group.MapGet("{id:guid}/learners", LearnersAsync).WithName("Learners");
         routes.MapPost("/api/contents/read", ReadContents).WithName("ReadContents");
     }
 
@@ -202,13 +199,4 @@ internal static class LessonEndpoints
     }
 
     private static Ok<ContentsReading> ReadContents(ContentsRequest request) => TypedResults.Ok(ContentsFormats.Read(request.Text));
-
-    private static async Task<Ok<List<LearnerRow>>> LearnersAsync(Guid id, WexelDb db, CancellationToken cancel) =>
-        TypedResults.Ok(
-            await db
-                .LearnerRecords.Where(r => r.LessonId == id)
-                .OrderByDescending(r => r.SeenLastAt)
-                .Select(r => new LearnerRow(r.Name ?? "Somebody with the link", r.SeenShare, r.CompletedAt, r.SeenLastAt))
-                .ToListAsync(cancel)
-        );
 }

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Wexel.Core.Packages;
 using Wexel.Core.Questions;
+using Wexel.Core.Questions.Lists;
 
 namespace Wexel.Server.Questions;
 
@@ -9,12 +10,19 @@ namespace Wexel.Server.Questions;
 /// <param name="Asked">As the player asks it, with what is right, in recording time.</param>
 internal sealed record QuestionLook(IReadOnlyList<string> Faults, PlayerQuestion Asked);
 
+/// <param name="Text">A list of questions, in GIFT, Aiken or CSV.</param>
+internal sealed record QuestionText(string Text);
+
 /// <summary>Questions as they are written.</summary>
 internal static class QuestionEndpoints
 {
     private const int Most = 200;
 
-    internal static void MapQuestions(this IEndpointRouteBuilder routes) => routes.MapPost("/api/questions/look", Look).WithName("LookAtQuestions");
+    internal static void MapQuestions(this IEndpointRouteBuilder routes)
+    {
+        routes.MapPost("/api/questions/look", Look).WithName("LookAtQuestions");
+        routes.MapPost("/api/questions/read", (QuestionText list) => TypedResults.Ok(QuestionList.Read(list.Text))).WithName("ReadQuestions");
+    }
 
     /// <summary>Looks at questions before they are saved: nothing is kept.</summary>
     private static Ok<IReadOnlyList<QuestionLook>> Look(IReadOnlyList<Question> questions) =>

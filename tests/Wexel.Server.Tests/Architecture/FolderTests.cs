@@ -35,7 +35,7 @@ public class FolderTests
             Feeds: Captions Contents Details Documents Keys Kit Packages Recordings Timing
             Outlets: Captions Contents Details Documents Encoding Feeds Inspection Keys Packages People Questions Recordings Searching Timing
             Library: Encoding Outlets
-            Learning: Documents Placing Scoring Timing
+            Learning: Documents Placing Questions Scoring Timing
             """,
         ["Wexel.Media"] = """
             Containers

@@ -239,3 +239,18 @@ test('whoever has failed is told so, and one who completed before stays complete
   second.save({ watched: [], position: 0, complete: true, passed: false, answers: [], score: 0.2 }, false)
   expect(kept(done, 'cmi.core.lesson_status')).toBe('completed')
 })
+
+test('a system that takes no single answers keeps the points, and nothing is wrong', async () => {
+  const api = system()
+  const without = new Proxy(api, {
+    get: (of, name) =>
+      name === 'LMSGetValue' ? (element: string) => (element.startsWith('cmi.interactions') ? '' : of.lmsGetValue(element)) : Reflect.get(of, name).bind(of),
+  })
+  const memory = open(without as unknown as Api)
+  await memory.load()
+  memory.record?.(one)
+  memory.save({ watched: [], position: 0, complete: false, answers: [], score: 0.5 }, false)
+  expect(kept(api, 'cmi.core.score.raw')).toBe('50')
+  expect(api.cmi.interactions.childArray).toHaveLength(0)
+  expect(memory.kept()).toBe('The learning system records what you have seen.')
+})

@@ -60,6 +60,10 @@ public sealed record ChooseSeveral(IReadOnlyList<Option> Options, bool Shuffle =
     /// <inheritdoc/>
     public override void Declare(KeyFields key) => key.Each("options", Options, Kinds.Options.Declare).Add("shuffle", Shuffle).Add("in-part", InPart);
 
+    /// <summary>Each that was chosen.</summary>
+    public override IEnumerable<(string Words, bool Right)> Taken(IReadOnlyList<string> answer) =>
+        answer.Distinct().Select(id => (Said([id]), Options.Any(o => o.Id == id && o.Right)));
+
     /// <inheritdoc/>
     public override string Said(IReadOnlyList<string> answer) => Kinds.Options.Said(Options, answer);
 }

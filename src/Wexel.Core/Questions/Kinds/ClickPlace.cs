@@ -119,16 +119,22 @@ public sealed record ClickPlace(IReadOnlyList<PlaceArea> Areas) : Interaction
                 .Add("reply", a.Reply)
         );
 
+    /// <summary>The place that was hit; all others are one.</summary>
+    public override IEnumerable<(string Words, bool Right)> Taken(IReadOnlyList<string> answer) =>
+        answer.Select(Place.Read).OfType<Place>().Select(p => Hit(p)).Select(area => (area is null ? "Elsewhere" : area.Text, area?.Right == true));
+
     /// <inheritdoc/>
     public override string Said(IReadOnlyList<string> answer) =>
         string.Join(
             ", ",
             answer.Select(text =>
                 Place.Read(text) is not { } place ? text
-                : Areas.FirstOrDefault(a => a.Shape.Contains(new Place(place.X / Place.Steps, place.Y / Place.Steps))) is { Text.Length: > 0 } area ? area.Text
+                : Hit(place) is { Text.Length: > 0 } area ? area.Text
                 : $"{place.X * 100 / Place.Steps:0} % across, {place.Y * 100 / Place.Steps:0} % down"
             )
         );
+
+    private PlaceArea? Hit(Place place) => Areas.FirstOrDefault(a => a.Shape.Contains(new Place(place.X / Place.Steps, place.Y / Place.Steps)));
 
     private static double Share(double value) => double.IsFinite(value) ? Math.Clamp(Math.Round(value, 4), 0, 1) : 0;
 

@@ -6,6 +6,7 @@ import { usePlayingTime } from '../sheet/usePlayback'
 import { Button } from '../ui/Button'
 import { NumberField } from '../ui/NumberField'
 import { clock, count } from '../ui/words'
+import { BringInQuestions } from './BringInQuestions'
 import { kindNames, kindOf } from './kinds'
 import { added, fresh, type Kind } from './questions'
 
@@ -22,6 +23,7 @@ const rules: Record<Goal['rule'], string> = {
 export function PlaceHere({ select }: { select: (id: string | undefined) => void }) {
   const { document, reel, playback, edit } = useWork()
   const now = usePlayingTime(playback)
+  const [bringing, setBringing] = useState(false)
   const [kind, setKind] = useState<Kind>('one')
   const { questions, goal } = document
   const place = () => {
@@ -52,7 +54,11 @@ export function PlaceHere({ select }: { select: (id: string | undefined) => void
             </option>
           ))}
         </select>
+        <Button look="link" onClick={() => setBringing(true)}>
+          Bring in questions
+        </Button>
       </div>
+      <BringInQuestions open={bringing} onClose={() => setBringing(false)} />
       {questions.length === 0 ? (
         <p className="mt-2 text-quiet">The picture stops there, and goes on when it is answered. The key is Q.</p>
       ) : (

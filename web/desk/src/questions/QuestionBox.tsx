@@ -1,6 +1,7 @@
 import { GripVertical } from 'lucide-react'
 import { type KeyboardEvent, type PointerEvent, useState } from 'react'
 import { useWork } from '../lessons/work'
+import { inBrief, useResults } from '../results/useResults'
 import { momentAt } from '../sheet/moments'
 import { Button } from '../ui/Button'
 import { clock } from '../ui/words'
@@ -19,9 +20,10 @@ interface Props {
 
 /** A question where it is asked: read there, written there, tried there. */
 export function QuestionBox({ question, struck, open, select }: Props) {
-  const { edit, reel, playback } = useWork()
+  const { lessonId, edit, reel, playback } = useWork()
   const [trying, setTrying] = useState(false)
   const look = useLook(question)
+  const came = useResults(lessonId).data?.questions.find((q) => q.id === question.id)
   const { name, Brief } = kindOf(question.asks.kind)
   const at = clock(question.at)
   const change = (how: (q: Question) => Question) => edit((d) => changed(d, question.id, how))
@@ -109,6 +111,7 @@ export function QuestionBox({ question, struck, open, select }: Props) {
         >
           Delete
         </Button>
+        {came && <span className={came.missedByMost ? 'text-amber' : 'text-quiet'}>{inBrief(came)}</span>}
       </p>
       {trying && look && <TryIt look={look} at={question.at} close={() => setTrying(false)} />}
     </div>

@@ -58,7 +58,8 @@ export function inLearningSystem(api: Api | undefined, lengthMs: number, now: ()
   let state: 'open' | 'looking on' | 'closed' = 'closed'
   let status = ''
   let trouble: string | undefined
-  let interactions = 0
+  /** How many single answers the system has; null where it takes none. Asked with the first of them. */
+  let interactions: number | null | undefined
 
   const yes = (answer: unknown) => String(answer) === 'true'
   const call = <T>(what: () => T): T | undefined => {
@@ -107,7 +108,6 @@ export function inLearningSystem(api: Api | undefined, lengthMs: number, now: ()
         if (mode === 'browse' && status === 'not attempted') write('cmi.core.lesson_status', 'browsed')
         return mode === 'review' ? { ...kept, position: 0 } : { ...kept, watched: [], answers: [], position: 0 }
       }
-      interactions = Number.parseInt(read('cmi.interactions._count'), 10) || 0
       if (!kept.complete && status !== 'incomplete') {
         status = 'incomplete'
         write('cmi.core.lesson_status', status)
@@ -148,6 +148,10 @@ export function inLearningSystem(api: Api | undefined, lengthMs: number, now: ()
     },
     record(given) {
       if (state !== 'open') return
+      // Single answers are optional (section 3.4.7): a system that has none of them keeps points and state all the same.
+      if (interactions === undefined)
+        interactions = read('cmi.interactions._children') === '' ? null : Number.parseInt(read('cmi.interactions._count'), 10) || 0
+      if (interactions === null) return
       for (const [element, value] of interactionElements(given, timespan(given.took), timeOfDay(new Date())))
         write(`cmi.interactions.${interactions}.${element}`, value)
       interactions++
