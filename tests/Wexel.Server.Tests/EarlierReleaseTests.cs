@@ -33,7 +33,8 @@ public sealed class EarlierReleaseTests(ReleasedServerFixture fixture) : IClassF
         var data = html[html.IndexOf("id=\"wexel-lesson\">", StringComparison.Ordinal)..];
         data = data[(data.IndexOf('>', StringComparison.Ordinal) + 1)..data.IndexOf("</script>", StringComparison.Ordinal)];
         var lesson = JsonDocument.Parse(data).RootElement.GetProperty("lesson");
-        var expected = WexelJson.Write(PlayerLesson.Format.Read(written));
+        // What is right stays with the server.
+        var expected = WexelJson.Write(PlayerLesson.Format.Read(written).WithoutKeys);
         lesson.GetRawText().ShouldBe(expected);
         lesson.GetProperty("captions").ValueKind.ShouldBe(JsonValueKind.Array);
         (await fixture.Anonymous().GetAsync($"/embed/{token}", cancel)).IsSuccessStatusCode.ShouldBeTrue();

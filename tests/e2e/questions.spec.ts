@@ -1,5 +1,6 @@
+import { join } from 'node:path'
 import { expect, type Page, test } from '@playwright/test'
-import { clip, hasNoAccessibilityFaults, learner, release, rendered, signIn } from './help'
+import { clip, folder, hasNoAccessibilityFaults, learner, release, rendered, signIn } from './help'
 
 const second = 1000
 const usual = { when: 'here', points: 1, must: false, tries: 1, penalty: 0, right: '', wrong: '', hints: [], again: null }
@@ -279,4 +280,84 @@ test('answers that are forged, sent twice or too often count as they should', as
     ).status,
   ).toBe(400)
   expect((await send('', ['b'], { event: 'no' })).status).toBe(400)
+})
+
+test('a trainer writes questions in the sheet, tries them, brings in lists, and sees what came of them', async ({ page, browser }) => {
+  test.setTimeout(300_000)
+  await signIn(page)
+  await rendered(page, clip('Written.mp4', 10), 'Written questions', '0:00 Lanes\n0:05 More')
+  await page.getByRole('link', { name: 'Mark up', exact: true }).click()
+  await page.getByRole('button', { name: /^Ask at/ }).click()
+  const box = page.locator('[data-question-box]')
+  await expect(box.getByLabel('What is asked')).toBeFocused()
+  await expect(box.getByRole('list', { name: 'What it lacks' })).toContainText('It asks nothing')
+  await page.keyboard.type('Which lane?')
+  await box.getByLabel('Answer 1', { exact: true }).fill('Lane A')
+  await box.getByLabel('Answer 2', { exact: true }).fill('Lane B')
+  await box.getByLabel('Answer 2 is right').check()
+  await expect(box.getByLabel('Answer 1 is right')).not.toBeChecked()
+  await box.getByLabel('Said when it is not').fill('Look again.')
+  await expect(box.getByRole('list', { name: 'What it lacks' })).toHaveCount(0)
+  await hasNoAccessibilityFaults(page)
+  await expect(page.getByText(/^Saved/)).toContainText('question')
+
+  // Tried there as learners see it.
+  await box.getByRole('button', { name: /^Try the question/ }).click()
+  const tried = page.getByTestId('trying')
+  await tried.getByLabel('Lane A').check()
+  await tried.getByRole('button', { name: 'Answer' }).click()
+  await expect(tried).toContainText('Look again.')
+  await expect(tried).toContainText('The right answer: Lane B')
+  await page.getByRole('button', { name: 'Close', exact: true }).click()
+
+  // Moved by keys, a second each.
+  await page.getByRole('button', { name: 'Close the question' }).click()
+  await page.getByRole('button', { name: /^Move the question at 0:00/ }).focus()
+  await page.keyboard.press('ArrowDown')
+  await page.getByRole('button', { name: /^Move the question at 0:01/ }).focus()
+  await page.keyboard.press('ArrowDown')
+  await expect(page.getByRole('button', { name: 'Change the question at 0:02' })).toBeVisible()
+
+  // A list of another program: what can be read is taken, what cannot is named.
+  await page.getByRole('button', { name: 'Bring in questions' }).click()
+  const dialog = page.getByRole('dialog', { name: 'Bring in questions' })
+  await dialog.getByLabel(/A list in GIFT/).fill('Cars drive over the gangway. {T}\n\nSay why. {}')
+  await expect(dialog.getByRole('alert')).toHaveText('Line 3: “Say why.” is an essay, of which nobody can say at once whether it is right. It was left out.')
+  await hasNoAccessibilityFaults(page)
+  await dialog.getByRole('button', { name: 'Ask 1 question at the end' }).click()
+  await expect(page.getByRole('region', { name: 'Questions' })).toContainText('2, 2 points')
+  await page.getByRole('region', { name: 'Questions' }).getByLabel('Done when').selectOption({ label: 'every question was answered' })
+  await expect(page.getByText(/^Saved/)).toContainText('what it takes to be done')
+
+  // As QTI, and back.
+  const download = page.waitForEvent('download')
+  await page.getByRole('link', { name: 'QTI 3.0' }).click()
+  const path = join(folder, 'questions.zip')
+  await (await download).saveAs(path)
+  await page.getByRole('button', { name: 'Bring in questions' }).click()
+  await page.getByLabel('Choose a list of questions').setInputFiles(path)
+  await expect(dialog.getByRole('button', { name: 'Ask 2 questions at the end' })).toBeVisible()
+  await page.keyboard.press('Escape')
+
+  // Released, and answered by seven people, of whom most miss the first.
+  await page.getByRole('link', { name: 'Deliver' }).click()
+  const channel = page.getByTestId('outlet-channel')
+  await release(page, channel, 'Whoever has the address')
+  const link = await channel.getByLabel('Link', { exact: true }).inputValue()
+  const first = (await (await page.request.get(`${link.replace('/watch/', '/embed/')}`)).text()).match(
+    /"questions":\[\{"id":"([^"]+)".*?"options":\[\{"id":"([^"]+)".*?\},\{"id":"([^"]+)"/,
+  )
+  if (!first) throw new Error('The page asks nothing.')
+  const stranger = await (await browser.newContext()).newPage()
+  for (let i = 0; i < 7; i++)
+    await stranger.request.post(`${link}/answers`, {
+      data: { learner: `learner ${i}`, event: String(i).padEnd(32, '0'), question: first[1], answer: [i < 5 ? first[2] : first[3]] },
+    })
+  await page.goto('/results')
+  const results = page.getByRole('region', { name: 'Questions' }).filter({ hasText: 'Which lane?' })
+  await expect(results).toContainText('Most missed this: 29 % right of 7 · most took “Lane A”')
+  await hasNoAccessibilityFaults(page)
+  // One press leads to the moment in the sheet, which says it too.
+  await results.getByRole('link', { name: '0:02' }).click()
+  await expect(page.locator('[data-question-box]').first()).toContainText('29 % right of 7')
 })

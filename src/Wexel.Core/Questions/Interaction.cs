@@ -87,10 +87,10 @@ public abstract record Interaction
     protected static string? Reply(string? text) => Line(text) is { Length: > 0 } line ? line : null;
 
     /// <summary>A sentence for texts of which two are the same; none where all differ.</summary>
-    protected static IEnumerable<string> SameTwice(IEnumerable<string> texts, string what) =>
+    protected static IEnumerable<string> SameTwice(IEnumerable<string> texts, string what, StringComparer? by = null) =>
         texts
             .Where(t => t.Length > 0)
-            .GroupBy(t => t, StringComparer.OrdinalIgnoreCase)
+            .GroupBy(t => t, by ?? StringComparer.OrdinalIgnoreCase)
             .Where(g => g.Count() > 1)
             .Select(g => $"Two {what} say “{Problem.Shown(g.Key)}”: nobody can tell them apart. Change one.");
 

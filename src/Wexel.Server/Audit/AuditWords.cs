@@ -169,6 +169,7 @@ internal static class AuditWords
             "ViewPath",
             "LookAtQuestions",
             "ReadQuestions",
+            "ReadQuestionFile",
         }.ToFrozenSet();
 
     /// <summary>The names of all actions.</summary>

@@ -1,7 +1,13 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Wexel.Core.Naming;
 using Wexel.Core.Packages;
 using Wexel.Core.Questions;
 using Wexel.Core.Questions.Lists;
+using Wexel.Core.Questions.Qti;
+using Wexel.Data;
+using Wexel.Server.Setup;
+using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Questions;
 
@@ -22,6 +28,46 @@ internal static class QuestionEndpoints
     {
         routes.MapPost("/api/questions/look", Look).WithName("LookAtQuestions");
         routes.MapPost("/api/questions/read", (QuestionText list) => TypedResults.Ok(QuestionList.Read(list.Text))).WithName("ReadQuestions");
+        routes.MapPost("/api/questions/file", ReadFileAsync).WithName("ReadQuestionFile").Accepts<Stream>("application/octet-stream");
+        routes.MapGet("/api/lessons/{id:guid}/questions-{version}.zip", PackageAsync).ExcludeFromDescription();
+    }
+
+    /// <summary>Reads a file; nothing of it is kept.</summary>
+    private static async Task<Results<Ok<QuestionList>, ProblemHttpResult>> ReadFileAsync(HttpRequest request, CancellationToken cancel)
+    {
+        request.TakeAtMost(QuestionFile.Largest);
+        using var bytes = new MemoryStream();
+        await request.Body.CopyToAsync(bytes, cancel);
+        return QuestionFile.Read(bytes.ToArray()).Is(out var list, out var problem) ? TypedResults.Ok(list) : Problems.Answer(problem);
+    }
+
+    /// <summary>A lesson's questions as a QTI package.</summary>
+    /// <param name="id">The lesson.</param>
+    /// <param name="version">qti22 or qti30.</param>
+    private static async Task<Results<ZipDownload, ProblemHttpResult>> PackageAsync(
+        Guid id,
+        string version,
+        WexelDb db,
+        LessonSaver lessons,
+        CancellationToken cancel
+    )
+    {
+        var qti = version switch
+        {
+            "qti22" => QtiVersion.V22,
+            "qti30" => QtiVersion.V30,
+            _ => (QtiVersion?)null,
+        };
+        if (
+            qti is null
+            || await db.Lessons.FirstOrDefaultAsync(l => l.Id == id, cancel) is not { } lesson
+            || await lessons.CurrentAsync(lesson, cancel) is not { } now
+        )
+            return Problems.NotThere("lesson");
+        var files = QtiPackage
+            .Write(id.ToString("N"), now.Title, now.Questions, qti.Value)
+            .Select(f => new PackageFile(f.Path, "", new PackageContent.Text(f.Text)));
+        return new ZipDownload([.. files], $"{FileName.Safe(now.Title, "questions")} questions.zip");
     }
 
     /// <summary>Looks at questions before they are saved: nothing is kept.</summary>

@@ -64,7 +64,6 @@ public class FolderTests
             """,
         ["Wexel.Server"] = """
             Live
-            Questions
             Setup
             Telemetry
             Audit
@@ -77,6 +76,8 @@ public class FolderTests
             People: Mailing Remembering Setup SignIn
             Providers: People Remembering Setup SignIn
             Shelves: Live Setup
+            Questions: Setup Shelves
+            Outcomes: Setup Shelves
             Following: Mailing People Serving Setup Shelves SignIn Upkeep
             Lists: Setup Shelves SignIn
             Kit: Setup Shelves

@@ -55,7 +55,7 @@ public sealed record ShortText(IReadOnlyList<Accepted> Accepted, TextRule? Rule 
         {
             if (!Accepted.Any(a => a is { PerCent: 100, Text.Length: > 0 }))
                 yield return "No answer is right. Write one that counts all of the points.";
-            foreach (var sentence in SameTwice(Accepted.Select(a => Rule.Plain(a.Text)), "accepted answers"))
+            foreach (var sentence in SameTwice(Accepted.Select(a => Rule.Plain(a.Text)), "accepted answers", StringComparer.Ordinal))
                 yield return sentence;
         }
     }

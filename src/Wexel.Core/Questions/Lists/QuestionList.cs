@@ -31,25 +31,40 @@ public sealed record QuestionList(string Format, IReadOnlyList<Question> Questio
         internal List<Problem> Problems { get; } = [];
 
         /// <summary>Takes a question; one too many, or one that nobody could ask, is told instead.</summary>
-        internal void Add(int line, string text, Interaction asks, string right = "", string wrong = "")
+        internal void Add(int line, string text, Interaction asks, string right = "", string wrong = "") =>
+            Add(text, asks, right, wrong, says => Problem(line, says));
+
+        /// <inheritdoc cref="Add(int, string, Interaction, string, string)"/>
+        /// <param name="name">What names it where the list has no lines.</param>
+        /// <param name="text">What is asked.</param>
+        /// <param name="asks">How it is answered.</param>
+        /// <param name="right">What is said to a right answer.</param>
+        /// <param name="wrong">What is said to another.</param>
+        internal void Add(string name, string text, Interaction asks, string right, string wrong) => Add(text, asks, right, wrong, says => Named(name, says));
+
+        private void Add(string text, Interaction asks, string right, string wrong, Action<string> tell)
         {
             if (Questions.Count >= Most)
             {
-                Problem(line, $"A list has at most {Most:N0} questions; this one and those behind it were left out.");
+                tell($"A list has at most {Most:N0} questions; this one and those behind it were left out.");
                 return;
             }
 
             var question = Question.Kind.Tidy([new Question($"q{Questions.Count + 1}", default, text, asks, right: right, wrong: wrong)], TimeSpan.MaxValue)[0];
             if (question.Faults is [var fault, ..])
-                Problem(line, $"{fault} It was left out.");
+                tell($"{fault} It was left out.");
             else
                 Questions.Add(question);
         }
 
-        internal void Problem(int line, string sentence)
+        internal void Problem(int line, string sentence) => Tell($"Line {line}: {sentence}", line.ToString(System.Globalization.CultureInfo.InvariantCulture));
+
+        internal void Named(string name, string sentence) => Tell($"{name}: {sentence}", name);
+
+        private void Tell(string sentence, string field)
         {
             if (Problems.Count < Core.Problem.Most)
-                Problems.Add(new Problem("question-list-line", $"Line {line}: {sentence}", line.ToString(System.Globalization.CultureInfo.InvariantCulture)));
+                Problems.Add(new Problem("question-list-line", sentence, field));
         }
     }
 }

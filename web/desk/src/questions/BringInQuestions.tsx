@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { toast } from 'sonner'
-import { api, type Schemas, taken } from '../app/api'
+import { api, refusal, type Schemas, taken } from '../app/api'
 import { useWork } from '../lessons/work'
 import { Button } from '../ui/Button'
 import { ChooseFile } from '../ui/ChooseFile'
@@ -10,7 +10,7 @@ import { clock, count } from '../ui/words'
 import { kindOf } from './kinds'
 import { added } from './questions'
 
-const largest = 4_000_000
+const largest = 20_000_000
 
 /** Questions from a list that another program wrote: what can be read is shown, and what cannot is named line by line. */
 export function BringInQuestions({ open, onClose }: { open: boolean; onClose: () => void }) {
@@ -26,8 +26,14 @@ export function BringInQuestions({ open, onClose }: { open: boolean; onClose: ()
     }
   }
   const readFile = async (file: File) => {
-    if (file.size > largest) return toast.error(`“${file.name}” is too large for a list of questions.`)
-    await read(await file.text())
+    if (file.size > largest) return toast.error(`“${file.name}” is too large for questions.`)
+    setText('')
+    const answer = await fetch('/api/questions/file', { method: 'POST', headers: { 'Content-Type': 'application/octet-stream' }, body: file }).catch(
+      () => undefined,
+    )
+    if (!answer) return toast.error('The server is not reached. Try again.')
+    if (!answer.ok) return toast.error(refusal(await answer.json(), answer.status).message)
+    setList(await answer.json())
   }
   const at = Math.min(Math.round(playback.now()), reel.length - 1)
   const take = (when: 'here' | 'lessonEnd') => {
@@ -39,7 +45,8 @@ export function BringInQuestions({ open, onClose }: { open: boolean; onClose: ()
   return (
     <Dialog open={open} onClose={onClose} title="Bring in questions">
       <label htmlFor="listed" className="text-quiet">
-        A list in GIFT, Aiken or CSV, pasted, dropped here or chosen. A line of CSV has the question, what is right, what is wrong; several with bars between.
+        A list in GIFT, Aiken or CSV, pasted, dropped here or chosen; or a file of QTI. A line of CSV has the question, what is right, what is wrong; several
+        with bars between.
       </label>
       <DropText
         id="listed"
@@ -67,7 +74,7 @@ export function BringInQuestions({ open, onClose }: { open: boolean; onClose: ()
         </ol>
       )}
       <p className="mt-2">
-        <ChooseFile label="Choose a list of questions" accept=".txt,.gift,.csv,.tsv" take={readFile}>
+        <ChooseFile label="Choose a list of questions" accept=".txt,.gift,.csv,.tsv,.xml,.zip" take={readFile}>
           Choose a file
         </ChooseFile>
       </p>

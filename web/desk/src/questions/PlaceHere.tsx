@@ -5,6 +5,7 @@ import { useWork } from '../lessons/work'
 import { usePlayingTime } from '../sheet/usePlayback'
 import { Button } from '../ui/Button'
 import { NumberField } from '../ui/NumberField'
+import { linkLook } from '../ui/TextLink'
 import { clock, count } from '../ui/words'
 import { BringInQuestions } from './BringInQuestions'
 import { kindNames, kindOf } from './kinds'
@@ -21,7 +22,7 @@ const rules: Record<Goal['rule'], string> = {
 
 /** What can be placed where the lesson plays, and by what it is done. */
 export function PlaceHere({ select }: { select: (id: string | undefined) => void }) {
-  const { document, reel, playback, edit } = useWork()
+  const { lessonId, document, reel, playback, edit } = useWork()
   const now = usePlayingTime(playback)
   const [bringing, setBringing] = useState(false)
   const [kind, setKind] = useState<Kind>('one')
@@ -80,6 +81,14 @@ export function PlaceHere({ select }: { select: (id: string | undefined) => void
               </li>
             ))}
           </ul>
+          <p className="mt-2 flex flex-wrap gap-x-3 text-small text-quiet">
+            Download as
+            {['2.2', '3.0'].map((version) => (
+              <a key={version} href={`/api/lessons/${lessonId}/questions-qti${version.replace('.', '')}.zip`} download className={linkLook}>
+                QTI {version}
+              </a>
+            ))}
+          </p>
           <label className="mt-2 flex flex-wrap items-center gap-x-2">
             Done when
             <select

@@ -6,7 +6,7 @@ using Wexel.Core.Questions;
 using Wexel.Core.Scoring;
 using Wexel.Server.Setup;
 
-namespace Wexel.Server.Results;
+namespace Wexel.Server.Outcomes;
 
 /// <summary>What came of a lesson.</summary>
 /// <param name="Learners">Who took it, whoever was there last first; at most <see cref="ResultEndpoints.MostLearners"/>.</param>

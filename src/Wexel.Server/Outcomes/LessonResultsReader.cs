@@ -6,7 +6,7 @@ using Wexel.Core.Scoring;
 using Wexel.Data;
 using Wexel.Server.Shelves;
 
-namespace Wexel.Server.Results;
+namespace Wexel.Server.Outcomes;
 
 /// <summary>Reads what came of a lesson: who watched and answered, and what each question did.</summary>
 internal sealed class LessonResultsReader(WexelDb db, LessonSaver lessons)
