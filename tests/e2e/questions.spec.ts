@@ -1,4 +1,7 @@
+import { execFileSync } from 'node:child_process'
+import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { pathToFileURL } from 'node:url'
 import { expect, type Page, test } from '@playwright/test'
 import { clip, folder, hasNoAccessibilityFaults, learner, release, rendered, signIn } from './help'
 
@@ -360,4 +363,56 @@ test('a trainer writes questions in the sheet, tries them, brings in lists, and 
   // One press leads to the moment in the sheet, which says it too.
   await results.getByRole('link', { name: '0:02' }).click()
   await expect(page.locator('[data-question-box]').first()).toContainText('29 % right of 7')
+})
+
+test('in a web folder the page judges by itself: answers stay over a reload, and the result can be saved', async ({ page, browser }) => {
+  test.setTimeout(300_000)
+  await signIn(page)
+  await rendered(page, clip('Folder.mp4', 8), 'Questions from disk', '0:00 Lanes')
+  await ask(page, [each[0], { ...each[3], when: 'lessonEnd' }])
+  await page.reload()
+  const outlet = page.getByTestId('outlet-webServer')
+  await outlet.getByRole('checkbox').first().check({ timeout: 90_000 })
+  await expect(outlet).toContainText('They are judged by the page, which holds what is right')
+  await release(page, outlet)
+  const downloading = page.waitForEvent('download')
+  await outlet.getByRole('link', { name: /as a ZIP/ }).click()
+  const zip = join(folder, 'web.zip')
+  await (await downloading).saveAs(zip)
+  execFileSync('unzip', ['-q', '-o', zip, '-d', join(folder, 'web')])
+  const unpacked = join(folder, 'web', readdirSync(join(folder, 'web'))[0])
+  expect(readdirSync(join(unpacked, 'player')).filter((name) => name.startsWith('wexel'))).toEqual([
+    'wexel-player.css',
+    'wexel-player.js',
+    'wexel-questions.css',
+    'wexel-questions.js',
+  ])
+
+  const learnerPage = await (await browser.newContext()).newPage()
+  await learnerPage.goto(pathToFileURL(join(unpacked, 'index.html')).href)
+  await learnerPage.evaluate(() => document.querySelector('video')?.play())
+  await expect(asked(learnerPage)).toContainText('Which lane?')
+  await asked(learnerPage).getByLabel('Lane A, up to 6 m').check()
+  await answer(learnerPage).click()
+  await expect(asked(learnerPage)).toContainText('It is too long for A.')
+  // Answered once it may be gone on from; the second try is still there after a reload.
+  await goOn(learnerPage).click()
+  await expect(asked(learnerPage)).toContainText('What do cars drive over?', { timeout: 20_000 })
+  await asked(learnerPage).getByLabel('Your answer').fill('gangway')
+  await answer(learnerPage).click()
+  await expect(asked(learnerPage)).toContainText('✓ Right.')
+  await learnerPage.reload()
+  await expect(learnerPage.getByText('answered 2 of 2')).toBeVisible()
+  await learnerPage.getByRole('tab', { name: 'Questions' }).click()
+  await expect(learnerPage.getByRole('tabpanel', { name: 'Questions' })).toContainText('not right, can be tried again')
+  const saving = learnerPage.waitForEvent('download')
+  await learnerPage.getByRole('button', { name: 'Save the result' }).click()
+  const result = join(folder, 'result.html')
+  await (await saving).saveAs(result)
+  expect(readFileSync(result, 'utf8')).toContain('Your answer: gangway (right, 1 of 1 points)')
+  await learnerPage.getByRole('button', { name: /Which lane/ }).click()
+  await asked(learnerPage).getByLabel('Lane B, up to 8 m').check()
+  await answer(learnerPage).click()
+  await goOn(learnerPage).click()
+  await expect(learnerPage.getByText('2 of 3 points').first()).toBeVisible()
 })

@@ -109,7 +109,7 @@ test.each([
   ['cmi.core.score._children', 'raw,min,max', '0'],
   ['cmi.core.lesson_status._children', '', '202'],
   ['cmi.core._count', '', '203'],
-  ['cmi.interactions._count', '', '401'],
+  ['cmi.interactions._count', '0', '0'],
   ['cmi.nonsense', '', '201'],
 ])('reading %s gives %j with code %s', (element, value, error) => {
   const { api } = begun()
@@ -158,4 +158,48 @@ test('Wexel’s player goes through it from a first launch to completion', async
   memory.save({ watched: [[0, 95_000]], position: 95_000, complete: true }, true)
   expect(second.found.kept.elements?.['cmi.core.lesson_status']).toBe('completed')
   expect(second.found.kept.log?.every((l) => l.error === '0')).toBe(true)
+})
+
+// SCORM 1.2 Run-Time Environment, section 3.4.7: single answers, in order, each element written and never read.
+test('single answers are taken in order, by their types, and kept', () => {
+  const { api, found } = begun()
+  const set = (element: string, value: string) => [api.LMSSetValue(`cmi.interactions.${element}`, value), api.LMSGetLastError()]
+  expect(api.LMSGetValue('cmi.interactions._children')).toContain('student_response')
+  expect(set('1.id', 'q2')).toEqual(['false', '201'])
+  expect(set('0.id', 'q1')).toEqual(['true', '0'])
+  expect(set('0.type', 'essay')).toEqual(['false', '405'])
+  expect(set('0.type', 'choice')).toEqual(['true', '0'])
+  expect(set('0.correct_responses.0.pattern', '1')).toEqual(['true', '0'])
+  expect(set('0.latency', '4 s')).toEqual(['false', '405'])
+  expect(set('0.guess', '1')).toEqual(['false', '401'])
+  expect(api.LMSGetValue('cmi.interactions.0.id')).toBe('')
+  expect(api.LMSGetLastError()).toBe('404')
+  expect(api.LMSGetValue('cmi.interactions._count')).toBe('1')
+  api.LMSCommit('')
+  expect(found.kept.elements?.['cmi.interactions.0.type']).toBe('choice')
+  // The next launch goes on behind them.
+  expect(begun(found.kept).api.LMSGetValue('cmi.interactions._count')).toBe('1')
+})
+
+test('Wexel’s player tells it each answer', async () => {
+  const { api, found } = launched()
+  const memory = inLearningSystem(api, 100_000, () => 0)
+  await memory.load()
+  const answer = {
+    event: 'e',
+    question: 'q1',
+    took: 900,
+    kind: 'one',
+    correct: [['b']],
+    options: ['a', 'b'],
+    targets: [],
+    points: 1,
+    right: true,
+    answer: ['b'],
+  }
+  memory.record?.(answer)
+  memory.record?.({ ...answer, question: 'q2', kind: 'gaps', answer: ['8', 'B'], correct: [['8'], ['B']] })
+  memory.save({ watched: [], position: 0, complete: true, passed: true, score: 1, answers: [] }, true)
+  expect(found.kept.log?.filter((l) => l.error !== '0')).toEqual([])
+  expect(found.kept.elements).toMatchObject({ 'cmi.interactions.1.student_response': '8, B', 'cmi.core.lesson_status': 'passed', 'cmi.core.score.raw': '100' })
 })

@@ -1,4 +1,5 @@
-// The run-time API of SCORM 1.2 (Run-Time Environment, sections 3.3 and 3.4): the mandatory data model, its types and error codes.
+// The run-time API of SCORM 1.2 (Run-Time Environment, sections 3.3 and 3.4): the mandatory data model, its types and error codes; and single answers
+// (section 3.4.7), which are optional.
 ;(() => {
   const start = JSON.parse(document.getElementById('start').textContent)
   const errors = {
@@ -21,7 +22,27 @@
   const children = {
     'cmi.core': 'student_id,student_name,lesson_location,credit,lesson_status,entry,score,total_time,lesson_mode,exit,session_time',
     'cmi.core.score': 'raw,min,max',
+    'cmi.interactions': 'id,objectives,time,type,correct_responses,weighting,student_response,result,latency',
   }
+  const kinds = oneOf('true-false', 'choice', 'fill-in', 'matching', 'performance', 'sequencing', 'likert', 'numeric')
+  const interaction = {
+    id: string(255),
+    time: (v) => /^([01]\d|2[0-3]):[0-5]\d:[0-5]\d(\.\d{1,2})?$/.test(v),
+    type: kinds,
+    weighting: (v) => /^-?\d+(\.\d+)?$/.test(v),
+    student_response: string(255),
+    result: (v) => ['correct', 'wrong', 'unanticipated', 'neutral'].includes(v) || /^-?\d+(\.\d+)?$/.test(v),
+    latency: timespan,
+    'correct_responses.n.pattern': string(255),
+    'objectives.n.id': string(255),
+  }
+  /** What an element of a single answer is: which answer, and what it takes; undefined for what is none. */
+  function ofInteraction(name) {
+    const [, n, rest] = /^cmi\.interactions\.(0|[1-9]\d*)\.(.+)$/.exec(name) ?? []
+    const takes = rest && interaction[rest.replace(/\.(0|[1-9]\d*)\./, '.n.')]
+    return takes ? { n: Number(n), takes } : undefined
+  }
+  const interactions = () => new Set(Object.keys(values).flatMap((name) => ofInteraction(name)?.n ?? [])).size
   const model = {
     'cmi.core.student_id': { reads: true },
     'cmi.core.student_name': { reads: true },
@@ -104,8 +125,10 @@
       const name = String(element)
       const parent = name.replace(/\._(children|count)$/, '')
       if (name.endsWith('._children')) return children[parent] ? [0, children[parent]] : [model[parent] ? 202 : 401, '']
+      if (name === 'cmi.interactions._count') return [0, String(interactions())]
       if (name.endsWith('._count')) return [model[parent] || children[parent] ? 203 : 401, '']
       if (name === 'cmi._version') return [0, '3.4']
+      if (ofInteraction(name)) return [404, '']
       const known = model[name]
       if (!known) return [/^cmi\.(objectives|student_data|student_preference|interactions)/.test(name) ? 401 : 201, '']
       return known.reads ? [0, values[name] ?? ''] : [404, '']
@@ -114,6 +137,13 @@
       if (state !== 'open') return [301, 'false']
       const name = String(element)
       if (/\._(children|count|version)$/.test(name)) return [402, 'false']
+      const answer = ofInteraction(name)
+      if (answer) {
+        if (answer.n > interactions()) return [201, 'false']
+        if (typeof value !== 'string' || !answer.takes(value)) return [405, 'false']
+        values[name] = value
+        return [0, 'true']
+      }
       const known = model[name]
       if (!known) return [/^cmi\.(objectives|student_data|student_preference|interactions)/.test(name) ? 401 : 201, 'false']
       if (!known.takes) return [403, 'false']

@@ -58,11 +58,13 @@ export function BringInQuestions({ open, onClose }: { open: boolean; onClose: ()
         className="mt-2 font-mono"
       />
       {(list?.problems.length ?? 0) > 0 && (
-        <ul role="alert" className="mt-2 max-h-32 overflow-auto text-brick">
-          {list?.problems.map((p) => (
-            <li key={p.sentence}>{p.sentence}</li>
-          ))}
-        </ul>
+        <div role="alert" className="mt-2 max-h-32 overflow-auto text-brick">
+          <ul>
+            {list?.problems.map((p) => (
+              <li key={p.sentence}>{p.sentence}</li>
+            ))}
+          </ul>
+        </div>
       )}
       {list && list.questions.length > 0 && (
         <ol className="mt-2 max-h-48 overflow-auto border-t border-hairline">

@@ -89,7 +89,7 @@ export function QuestionBox({ question, struck, open, select }: Props) {
           ))}
         </ul>
       )}
-      <p className="mt-1 flex flex-wrap gap-x-4">
+      <p className="mt-1 flex flex-wrap items-baseline gap-x-5 gap-y-1 [&>button]:min-h-6 [&>button]:min-w-6">
         <Button look="link" aria-label={open ? 'Close the question' : `Change the question at ${at}`} onClick={() => select(open ? undefined : question.id)}>
           {open ? 'Done' : 'Change'}
         </Button>

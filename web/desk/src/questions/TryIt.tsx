@@ -51,7 +51,7 @@ export function TryIt({ look, at, close }: { look: Look; at: number; close: () =
         {onPicture && <img alt="" src={`/api/recordings/${part.hash}/frames/${frame}.jpg`} className="mb-3 w-full" />}
         <div ref={place} className={onPicture ? 'on-picture' : ''} />
       </div>
-      <p className="mt-1 flex gap-4">
+      <p className="mt-1 flex gap-5 [&>button]:min-h-6">
         <Button look="link" onClick={() => setAgain(again + 1)}>
           Begin again
         </Button>

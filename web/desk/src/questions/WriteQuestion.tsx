@@ -85,7 +85,7 @@ export function WriteQuestion({ question, change }: { question: Question; change
           <input value={question.wrong} maxLength={longest.reply} onChange={(e) => set({ wrong: e.target.value })} className={`${lineLook} text-ink`} />
         </label>
       </div>
-      <p className="flex flex-wrap gap-x-4">
+      <p className="flex flex-wrap items-baseline gap-x-5 gap-y-1 [&>button]:min-h-6">
         {question.again === null ? (
           <span className="text-quiet">No place to watch again.</span>
         ) : (
@@ -112,7 +112,7 @@ export function WriteQuestion({ question, change }: { question: Question; change
         change={(hints) => set({ hints: hints.map((h) => h.hint) })}
         row={(line, setLine, i) => <Line label={`Hint ${i + 1}`} value={line.hint} set={(hint) => setLine({ hint })} />}
       />
-      <p className="flex flex-wrap items-center gap-x-4 gap-y-1">
+      <p className="flex flex-wrap items-baseline gap-x-5 gap-y-1 [&>button]:min-h-6">
         <span className="text-quiet">
           At <span className="font-mono text-ink">{exactClock(question.at)}</span>
         </span>

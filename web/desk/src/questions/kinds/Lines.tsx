@@ -25,7 +25,7 @@ export function Lines<T>({ lines, name, fresh, change, row, ordered }: Props<T>)
       <ul>
         {lines.map((line, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: lines are known by their place
-          <li key={i} className="flex flex-wrap items-center gap-x-3 gap-y-1 py-0.5">
+          <li key={i} className="flex flex-wrap items-center gap-x-4 gap-y-1 py-0.5 [&>button]:min-h-6 [&>button]:min-w-6 [&>button]:text-center">
             {row(line, (to) => set(i, to), i)}
             {ordered && (
               <>
