@@ -41,7 +41,7 @@ public sealed class TranslatingTests(Clips clips) : IClassFixture<Clips>
     }
 
     [Theory]
-    [InlineData("exit 3", "3")]
+    [InlineData("exit 3", "code 3")]
     [InlineData("echo rubbish", "1 sentences of 2")]
     [InlineData("kill -9 $$", "")]
     public async Task A_machine_that_dies_or_prints_rubbish_is_said(string script, string said)
@@ -49,7 +49,7 @@ public sealed class TranslatingTests(Clips clips) : IClassFixture<Clips>
         var failed = await Should.ThrowAsync<ToolFailedException>(async () =>
             await new Apertium(await ToolAsync(script), Modes("eng-spa")).TranslateAsync(["One.", "Two."], "en", "es", Cancel)
         );
-        failed.Message.ShouldContain(said);
+        failed.Said.ShouldContain(said);
     }
 
     private string Modes(params string[] names)

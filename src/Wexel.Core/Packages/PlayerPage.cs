@@ -102,6 +102,8 @@ public static class PlayerPage
             html.Append("</ul>");
         }
 
+        if (lesson.Questions.Count > 0)
+            html.Append($"<p>Questions are asked in this lesson ({lesson.Questions.Count}). They need a browser that runs scripts.</p>");
         if (lesson.Details.ForChildren != true && place is not null)
             foreach (var (words, to) in new[] { ("Previous lesson", place.Previous), ("Next lesson", place.Next) })
                 if (to is not null)

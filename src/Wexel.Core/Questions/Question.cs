@@ -62,7 +62,8 @@ public sealed record Question : IPlaced<Question>, IJsonOnDeserialized
         TimeSpan? again = null
     )
     {
-        (Id, At, Text, Asks, When, Points, Must) = (id, at, text, asks, when, points, must);
+        // What was read may lack what its kind cannot be without.
+        (Id, At, Text, Asks, When, Points, Must) = (id, at, text, asks?.Tidied()!, when, points, must);
         (Tries, Penalty, Right, Wrong, Hints, Again) = (tries, penalty, right ?? "", wrong ?? "", hints ?? [], again);
     }
 

@@ -30,6 +30,7 @@ internal static class QuestionEndpoints
         routes.MapPost("/api/questions/read", (QuestionText list) => TypedResults.Ok(QuestionList.Read(list.Text))).WithName("ReadQuestions");
         routes.MapPost("/api/questions/file", ReadFileAsync).WithName("ReadQuestionFile").Accepts<Stream>("application/octet-stream");
         routes.MapGet("/api/lessons/{id:guid}/questions-{version}.zip", PackageAsync).ExcludeFromDescription();
+        routes.MapGet("/api/lessons/{id:guid}/questions.html", PaperAsync).ExcludeFromDescription();
     }
 
     /// <summary>Reads a file; nothing of it is kept.</summary>
@@ -69,6 +70,12 @@ internal static class QuestionEndpoints
             .Select(f => new PackageFile(f.Path, "", new PackageContent.Text(f.Text)));
         return new ZipDownload([.. files], $"{FileName.Safe(now.Title, "questions")} questions.zip");
     }
+
+    /// <summary>A lesson's questions for printing, what is right apart.</summary>
+    private static async Task<Results<ContentHttpResult, ProblemHttpResult>> PaperAsync(Guid id, WexelDb db, LessonSaver lessons, CancellationToken cancel) =>
+        await db.Lessons.FirstOrDefaultAsync(l => l.Id == id, cancel) is { } lesson && await lessons.CurrentAsync(lesson, cancel) is { } now
+            ? TypedResults.Content(QuestionPaper.Html(now.Title, now.Language, now.Questions), "text/html; charset=utf-8")
+            : Problems.NotThere("lesson");
 
     /// <summary>Looks at questions before they are saved: nothing is kept.</summary>
     private static Ok<IReadOnlyList<QuestionLook>> Look(IReadOnlyList<Question> questions) =>

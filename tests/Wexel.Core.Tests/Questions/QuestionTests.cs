@@ -181,9 +181,21 @@ public class QuestionTests
     {
         foreach (var json in new[] { """{"id":"q","at":1,"text":"?"}""", """{"id":"q","at":1,"text":"?","asks":{"kind":"guess"}}""" })
             Should.Throw<JsonException>(() => WexelJson.Read<Question>(json));
-        // What its kind lacks is told where it is written.
-        var read = WexelJson.Read<Question>("""{"id":"q","at":1,"text":"?","asks":{"kind":"one"}}""");
-        Question.Kind.Tidy([read], Ms.Of(9000))[0].Faults.ShouldNotBeEmpty();
+        // What its kind lacks is told where it is written, whatever there is instead.
+        foreach (var kind in Each.Select(i => i.Kind))
+        foreach (
+            var inside in new[]
+            {
+                "",
+                ",\"options\":[null],\"accepted\":[null],\"items\":[null],\"pairs\":[null],\"others\":[null],\"areas\":[null,{}],\"words\":[null]",
+            }
+        )
+        {
+            var read = WexelJson.Read<Question>("""{"id":"q","at":1,"text":"?","asks":{"kind":"KIND"}}""".Replace("KIND\"", kind + "\"" + inside));
+            read.Faults.ShouldNotBeEmpty(kind);
+            read.Asks.Form("q").ShouldNotBeNull();
+            read.Asks.Key.Judge(["a"]).Share.ShouldBe(0);
+        }
     }
 
     [Fact]

@@ -100,15 +100,18 @@ export function inBrowser(key: string, lengthMs = Number.MAX_SAFE_INTEGER): Memo
   }
   return {
     load: async () => read(),
-    save({ watched, position, answers }, _leaving, played = true) {
+    save({ watched, position, answers, complete }, _leaving, played = true) {
       if (!played) return
       try {
         // Another window may have gone on with the same lesson.
         const before = read()
-        localStorage.setItem(
-          name,
-          JSON.stringify({ watched: union([...before.watched, ...watched], lengthMs), position, answers: together(before.answers ?? [], answers ?? []) }),
-        )
+        const all = {
+          watched: union([...before.watched, ...watched], lengthMs),
+          position,
+          answers: together(before.answers ?? [], answers ?? []),
+          complete: before.complete || complete,
+        }
+        localStorage.setItem(name, JSON.stringify(all))
         works = true
       } catch {
         works = false

@@ -96,8 +96,8 @@ public sealed record ClickPlace(IReadOnlyList<PlaceArea> Areas) : Interaction
             Areas =
             [
                 .. (Areas ?? [])
+                    .Where(a => a?.Shape?.Points is not null)
                     .Take(MostOptions)
-                    .Where(a => a.Shape?.Points is not null)
                     .Select(a =>
                         a with
                         {

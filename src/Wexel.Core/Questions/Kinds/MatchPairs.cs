@@ -77,8 +77,8 @@ public sealed record MatchPairs(IReadOnlyList<MatchPair> Pairs, IReadOnlyList<It
     /// <inheritdoc/>
     public override Interaction Tidied()
     {
-        var pairs = (Pairs ?? []).Take(MostOptions).ToList();
-        var others = Others.Take(MostOptions).Where(o => Line(o.Text).Length > 0).ToList();
+        var pairs = (Pairs ?? []).OfType<MatchPair>().Take(MostOptions).ToList();
+        var others = Others.OfType<Item>().Take(MostOptions).Where(o => Line(o.Text).Length > 0).ToList();
         var left = Options.Ids([.. pairs.Select(p => p.Id)]);
         var right = Options.Ids([.. pairs.Select(p => p.With), .. others.Select(o => o.Id)]);
         return this with

@@ -23,7 +23,7 @@ internal static class Options
 {
     internal static IReadOnlyList<Option> Tidy(IEnumerable<Option> options, Func<string?, string> line, Func<string?, string?> reply)
     {
-        var given = options.Take(Interaction.MostOptions).ToList();
+        var given = options.OfType<Option>().Take(Interaction.MostOptions).ToList();
         var ids = Ids([.. given.Select(o => o.Id)]);
         return
         [

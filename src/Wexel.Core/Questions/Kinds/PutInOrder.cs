@@ -49,7 +49,7 @@ public sealed record PutInOrder(IReadOnlyList<Item> Items, bool InPart = false) 
     /// <inheritdoc/>
     public override Interaction Tidied()
     {
-        var given = (Items ?? []).Take(MostOptions).ToList();
+        var given = (Items ?? []).OfType<Item>().Take(MostOptions).ToList();
         var ids = Options.Ids([.. given.Select(i => i.Id)]);
         return this with { Items = [.. given.Select((item, i) => new Item(ids[i], Line(item.Text)))] };
     }

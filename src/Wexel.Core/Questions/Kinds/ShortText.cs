@@ -67,6 +67,7 @@ public sealed record ShortText(IReadOnlyList<Accepted> Accepted, TextRule? Rule 
             Accepted =
             [
                 .. (Accepted ?? [])
+                    .OfType<Accepted>()
                     .Take(MostOptions)
                     .Select(a => a with { Text = Line(a.Text), PerCent = Math.Clamp(a.PerCent, 0, 100), Reply = Reply(a.Reply) })
                     .Where(a => a.Text.Length > 0),

@@ -88,6 +88,9 @@ export function PlaceHere({ select }: { select: (id: string | undefined) => void
                 QTI {version}
               </a>
             ))}
+            <a href={`/api/lessons/${lessonId}/questions.html`} download="questions.html" className={linkLook}>
+              a document for printing
+            </a>
           </p>
           <label className="mt-2 flex flex-wrap items-center gap-x-2">
             Done when
