@@ -9,9 +9,17 @@ namespace Wexel.Core.Packages;
 public static class QuestionPaper
 {
     private const string Style = """
-        body{font:12pt/1.4 serif;margin:2cm;max-width:17cm}h1{font-size:18pt}ol>li{margin:0 0 14pt;break-inside:avoid}p,ul{margin:2pt 0}ul{list-style:none;padding-left:0}
-        li li::before{content:"☐ "}.order li::before{content:"___ "}.line{border-bottom:1px solid #000;display:inline-block;min-width:7cm}td{padding:2pt 18pt 2pt 0}.points{color:#555}
-        .answers{break-before:page}
+        body { font: 12pt/1.4 serif; margin: 2cm; max-width: 17cm }
+        h1 { font-size: 18pt }
+        ol > li { margin: 0 0 14pt; break-inside: avoid }
+        p, ul { margin: 2pt 0 }
+        ul { list-style: none; padding-left: 0 }
+        li li::before { content: "☐ " }
+        .order li::before { content: "___ " }
+        .line { border-bottom: 1px solid #000; display: inline-block; min-width: 7cm }
+        td { padding: 2pt 18pt 2pt 0 }
+        .points { color: #555 }
+        .answers { break-before: page }
         """;
 
     /// <summary>The document, as HTML that stands by itself.</summary>
@@ -22,8 +30,9 @@ public static class QuestionPaper
     {
         IReadOnlyList<Question> asked = [.. questions.Where(q => q.Faults.Count == 0)];
         var html = new StringBuilder(
-            $"<!doctype html>\n<html lang=\"{Text(language)}\">\n<head><meta charset=\"utf-8\"><title>{Text(title)}: questions</title><style>{Style}</style></head>\n<body>\n"
+            $"<!doctype html>\n<html lang=\"{Text(language)}\">\n<head><meta charset=\"utf-8\"><title>{Text(title)}: questions</title>\n"
         );
+        html.Append($"<style>\n{Style}\n</style></head>\n<body>\n");
         html.Append($"<h1>{Text(title)}</h1>\n<p>Name: <span class=\"line\"></span></p>\n<ol>\n");
         foreach (var question in asked)
             html.Append($"<li>{Asked(question)}</li>\n");
@@ -53,14 +62,12 @@ public static class QuestionPaper
     private static string Choices(IReadOnlyList<AskedOption>? options, string kind = "") =>
         options is null ? "" : $"<ul{(kind.Length > 0 ? $" class=\"{kind}\"" : "")}>{string.Concat(options.Select(o => $"<li>{Text(o.Text)}</li>"))}</ul>";
 
-    private static string Rows(IReadOnlyList<AskedOption> left, IReadOnlyList<AskedOption> right) =>
-        string.Concat(
-            Enumerable
-                .Range(0, Math.Max(left.Count, right.Count))
-                .Select(i =>
-                    $"<tr><td>{(i < left.Count ? $"___ {Text(left[i].Text)}" : "")}</td><td>{(i < right.Count ? $"{(char)('A' + i)} {Text(right[i].Text)}" : "")}</td></tr>"
-                )
-        );
+    private static string Rows(IReadOnlyList<AskedOption> left, IReadOnlyList<AskedOption> right)
+    {
+        string Left(int i) => i < left.Count ? $"___ {Text(left[i].Text)}" : "";
+        string Right(int i) => i < right.Count ? $"{(char)('A' + i)} {Text(right[i].Text)}" : "";
+        return string.Concat(Enumerable.Range(0, Math.Max(left.Count, right.Count)).Select(i => $"<tr><td>{Left(i)}</td><td>{Right(i)}</td></tr>"));
+    }
 
     private static string Lines(string text) => string.Concat(text.Split('\n').Where(l => l.Length > 0).Select(line => $"<p>{Text(line)}</p>"));
 
