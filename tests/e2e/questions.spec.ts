@@ -357,7 +357,7 @@ test('a trainer writes questions in the sheet, tries them, brings in lists, and 
       data: { learner: `learner ${i}`, event: String(i).padEnd(32, '0'), question: first[1], answer: [i < 5 ? first[2] : first[3]] },
     })
   await page.goto('/results')
-  const results = page.getByRole('region', { name: 'Questions' }).filter({ hasText: 'Which lane?' })
+  const results = page.getByRole('region', { name: 'Questions of “Written questions”' })
   await expect(results).toContainText('Most missed this: 29 % right of 7 · most took “Lane A”')
   await hasNoAccessibilityFaults(page)
   // One press leads to the moment in the sheet, which says it too.

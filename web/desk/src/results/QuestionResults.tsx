@@ -4,10 +4,10 @@ import { clock, count } from '../ui/words'
 import { discrimination, inBrief, type LessonResults, type QuestionResult } from './useResults'
 
 /** What each question did: how many were right at first, what was taken instead, and whether it tells people apart. */
-export function QuestionResults({ lessonId, results }: { lessonId: string; results: LessonResults }) {
+export function QuestionResults({ lessonId, title, results }: { lessonId: string; title: string; results: LessonResults }) {
   if (results.questions.length === 0) return null
   return (
-    <section aria-label="Questions" className="mt-3">
+    <section aria-label={`Questions of “${title}”`} className="mt-3">
       <h3 className="font-bold">
         Questions{' '}
         <span className="font-normal text-quiet">

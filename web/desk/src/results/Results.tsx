@@ -25,7 +25,7 @@ export function Results() {
                 · {l.completed} of {count(l.learners, 'learner')} complete
               </span>
             </h2>
-            <Came id={l.id} />
+            <Came id={l.id} title={l.title} />
           </section>
         ))}
       </Waiting>
@@ -33,7 +33,7 @@ export function Results() {
   )
 }
 
-function Came({ id }: { id: string }) {
+function Came({ id, title }: { id: string; title: string }) {
   const results = useResults(id, refreshMs)
   return (
     <Waiting query={results}>
@@ -50,7 +50,7 @@ function Came({ id }: { id: string }) {
               All of it as CSV
             </a>
           </p>
-          <QuestionResults lessonId={id} results={results.data} />
+          <QuestionResults lessonId={id} title={title} results={results.data} />
         </>
       )}
     </Waiting>
