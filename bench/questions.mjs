@@ -71,7 +71,7 @@ sql(
     'State', (jsonb_build_object('watched', '[]'::jsonb, 'seenShare', 0.5, 'score', jsonb_build_object('raw', 10, 'max', ${questions}), 'answers',
       (select jsonb_agg(jsonb_build_object('question', 'q' || q, 'tries', 1, 'share', (hit = 1)::int, 'right', hit = 1, 'answer', jsonb_build_array(chr(97 + hit)),
          'at', '2026-11-30T10:00:00Z', 'first', jsonb_build_array(chr(97 + hit)), 'firstShare', (hit = 1)::int))
-       from generate_series(0, ${questions - 1}) q, lateral (select ((hashtext(n || ' ' || q) & 1023) * 4 / 1024) as hit) h)))::text))).*
+       from generate_series(0, ${questions - 1}) q, lateral (select ((hashtext(n || ' ' || q) & 1023) * 4 / 1024) as hit) h)))))).*
   from generate_series(1, ${learners}) n, (select * from "LearnerRecords" limit 1) l
   on conflict do nothing;
   analyze "LearnerRecords";`,
