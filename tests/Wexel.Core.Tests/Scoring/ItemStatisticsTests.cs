@@ -51,7 +51,7 @@ public class ItemStatisticsTests
         [.. LawSchool.SelectMany(p => Enumerable.Repeat((IReadOnlyList<double?>)[.. p.Pattern.Select(c => c == '1' ? 1.0 : 0.0)], p.People))];
 
     /// <summary>What D. Rizopoulos, ltm: An R package for latent variable modeling, Journal of Statistical Software 17 (2006), issue 5, section 4.1, finds of
-    /// the same table with <c>descript(LSAT)</c>: proportions, Cronbach's alpha, and point-biserial correlations with the total without the item; from
+    /// the same table: proportions, Cronbach's alpha, and point-biserial correlations with the total without the item; from
     /// memory.</summary>
     [Fact]
     public void Finds_what_was_published_of_a_known_table()

@@ -244,7 +244,7 @@ internal sealed partial class GiftList : QuestionFormat
     [GeneratedRegex(@"^%(-?[0-9]+(?:\.[0-9]+)?)%")]
     private static partial Regex PerCent();
 
-    [GeneratedRegex(@"^\[(?:html|moodle|plain|markdown)\]", RegexOptions.IgnoreCase)]
+    [GeneratedRegex(@"^\[[a-z]+\]", RegexOptions.IgnoreCase)]
     private static partial Regex Markup();
 
     [GeneratedRegex("<[^<>]*>")]

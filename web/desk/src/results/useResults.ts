@@ -26,6 +26,7 @@ export function inBrief({ statistics, answers }: QuestionResult): string | undef
 /** A figure between −1 and 1, with what it says. */
 export function discrimination(value: number | null): string {
   if (value === null) return '–'
-  const figure = value.toFixed(2).replace('-', '−')
+  // What rounds to nothing has no sign.
+  const figure = (Math.round(value * 100) / 100 || 0).toFixed(2).replace('-', '−')
   return value < 0.1 ? `${figure}, tells nobody apart` : value < 0.2 ? `${figure}, weak` : figure
 }
