@@ -4,16 +4,23 @@ using System.Net.Sockets;
 namespace Wexel.Delivering.Http;
 
 /// <summary>
-/// Connects to other machines only: what somebody entered as an address must not reach services of this machine, or what a cloud tells its
-/// machines of themselves. It is the address that is connected to which is judged, whatever name led there.
+/// The one guard of everything that Wexel fetches. It connects to other machines only: what somebody entered as an address must not reach services of
+/// this machine, or what a cloud tells its machines of themselves. It is the address that is connected to which is judged, whatever name led there. It
+/// goes on within one origin alone, and an answer is read only so far.
 /// </summary>
 public static class OutsideOnly
 {
+    /// <summary>The most of an answer that is read at once, in bytes. What is larger is no answer that Wexel asked for.</summary>
+    public const long MostRead = 4 * 1024 * 1024;
+
     /// <summary>A handler that connects to other machines, and to named ones of this machine.</summary>
     /// <param name="excepted">Whether a host and port may be reached though they are inside.</param>
-    public static SocketsHttpHandler Handler(Func<string, int, bool> excepted) =>
+    public static HttpMessageHandler Handler(Func<string, int, bool> excepted) => new SameOriginOnly(Connecting(excepted));
+
+    private static SocketsHttpHandler Connecting(Func<string, int, bool> excepted) =>
         new()
         {
+            AllowAutoRedirect = false,
             ConnectCallback = async (context, cancel) =>
             {
                 var (host, port) = (context.DnsEndPoint.Host, context.DnsEndPoint.Port);
