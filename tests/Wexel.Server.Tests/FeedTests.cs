@@ -51,6 +51,35 @@ public sealed class FeedTests(ReleasedServerFixture fixture) : IClassFixture<Rel
     }
 
     [Fact]
+    public async Task A_feed_that_moves_is_known_by_the_same_and_a_directory_answers_after_a_while()
+    {
+        var trainer = await fixture.SignedInAsync();
+        var feed = await FeedAsync(trainer, Settings("Deck, moved"));
+        XNamespace podcast = "https://podcastindex.org/namespace/1.0";
+        async Task<string> KnownByAsync(JsonElement now) =>
+            XDocument.Parse(await fixture.Anonymous().GetStringAsync(Path(now))).Root!.Element("channel")!.Element(podcast + "guid")!.Value;
+        var before = await KnownByAsync(feed);
+        var id = feed.GetProperty("outletId").GetGuid();
+        var moved = await (await trainer.PostAsync($"/api/feeds/{id}/address", null)).Content.ReadFromJsonAsync<JsonElement>();
+        Path(moved).ShouldNotBe(Path(feed));
+        (await KnownByAsync(moved)).ShouldBe(before);
+
+        // The directory cannot reach the tests' server, and says so after a while.
+        (await trainer.PostAsync($"/api/feeds/{id}/directories/desk", null)).EnsureSuccessStatusCode();
+        var answered = await trainer.UntilAsync($"/api/feeds/{id}", f =>
+            f.GetProperty("directories")[0].GetProperty("answeredAt").ValueKind == JsonValueKind.String
+        );
+        answered.GetProperty("directories")[0].GetProperty("reasons").GetArrayLength().ShouldBeGreaterThan(0);
+        (await trainer.PostAsync($"/api/feeds/{id}/directories/nowhere", null)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        var kept = await FeedAsync(trainer, Settings("Deck, kept out", unlisted: true));
+        var refused = await trainer.PostAsync($"/api/feeds/{kept.GetProperty("outletId").GetGuid()}/directories/desk", null);
+        (await refused.ProblemAsync()).GetProperty("code").GetString().ShouldBe("feed-not-for-directories");
+        // Who the address is for must be said.
+        var nobody = await trainer.PostAsJsonAsync($"/api/feeds/{id}/listeners", new { name = " " });
+        (await nobody.ProblemAsync()).GetProperty("code").GetString().ShouldBe("listener-without-name");
+    }
+
+    [Fact]
     public async Task An_episode_is_served_as_apps_ask_for_it()
     {
         var (trainer, feed, lesson) = await ReleasedAsync();

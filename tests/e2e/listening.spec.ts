@@ -4,6 +4,7 @@ import { basename, join } from 'node:path'
 import { Readable } from 'node:stream'
 import { expect, test } from '@playwright/test'
 import FeedParser from 'feedparser'
+import jsQR from 'jsqr'
 import Parser from 'rss-parser'
 import { clip, folder, hasNoAccessibilityFaults, release, rendered, saysNothingIsOfOthers, signIn } from './help'
 import { ports } from './playwright.config'
@@ -149,10 +150,58 @@ test('a feed is made, checked, released to, subscribed to, played and submitted'
   await page.getByLabel(/Unlisted/).uncheck()
   await page.getByRole('button', { name: 'Save' }).click()
   await expect(page.getByText(/open to directories/)).toBeVisible()
-  await submit()
-  await expect(listener.getByText('Deck hands: accepted')).toBeVisible()
+  // Submitted from here, its state is kept: submitted, accepted, and the page there is what is handed on.
+  const directories = page.getByRole('listitem').filter({ hasText: 'Directory desk' })
+  await directories.getByRole('button', { name: 'Submit it' }).click()
+  await expect(directories.getByText(/submitted \d/)).toBeVisible()
+  await expect(directories.getByText(/accepted \d/)).toBeVisible()
+  await hasNoAccessibilityFaults(page)
+  const listed = (await directories.getByRole('link', { name: 'Its page there' }).getAttribute('href')) as string
+  await expect(page.getByLabel('Page there')).toHaveValue(listed)
+  await listener.goto(listed)
+  await expect(listener.getByRole('heading', { name: 'Deck hands' })).toBeVisible()
+
+  // Where learners subscribe: their own app, the address, a code that a phone's camera reads (by jsqr), a banner.
+  const subscribe = await page.getByLabel('Page', { exact: true }).inputValue()
+  await page.getByText('A banner for your own page').click()
+  const banner = page.getByRole('img', { name: 'Subscribe to Deck hands' })
+  await expect.poll(() => banner.evaluate((i: HTMLImageElement) => i.naturalWidth)).toBe(360)
+  expect(await page.getByLabel('Banner’s code').inputValue()).toContain(`<a href="${subscribe}">`)
+  await listener.goto(subscribe)
+  await expect(listener.getByRole('link', { name: 'Open it in your podcast app' })).toHaveAttribute('href', address.replace('http:', 'podcast:'))
+  await expect(listener.getByLabel('Or copy the address into the app')).toHaveValue(address)
   await hasNoAccessibilityFaults(listener)
+  const code = listener.getByRole('img', { name: /phone’s camera/ })
+  const pixels = await code.evaluate(async (picture: HTMLImageElement) => {
+    await picture.decode()
+    const canvas = Object.assign(document.createElement('canvas'), { width: 400, height: 400 })
+    const context = canvas.getContext('2d') as CanvasRenderingContext2D
+    context.drawImage(picture, 0, 0, 400, 400)
+    return Array.from(context.getImageData(0, 0, 400, 400).data)
+  })
+  expect(jsQR(Uint8ClampedArray.from(pixels), 400, 400)?.data).toBe(subscribe)
+
+  // Private: each listener has an address of their own, and one is withdrawn by itself.
+  await page.getByLabel(/Private/).check()
+  await page.getByRole('button', { name: 'Save' }).click()
+  for (const name of ['Joss Reed', 'Ana Quill']) {
+    await page.getByLabel('Who the address is for').fill(name)
+    await page.getByRole('button', { name: 'Give out an address' }).click()
+    await expect(page.getByLabel(`Page for ${name}`)).toBeVisible()
+  }
+  await hasNoAccessibilityFaults(page)
+  expect((await fetch(address)).status).toBe(404)
+  const own = async (name: string) => (await page.getByLabel(`Page for ${name}`).inputValue()).replace('/subscribe/', '/feeds/').concat('/feed.xml')
+  const [joss, ana] = [await own('Joss Reed'), await own('Ana Quill')]
+  const theirs = await (await fetch(joss)).text()
+  expect(theirs).toContain('<itunes:block>Yes</itunes:block>')
+  const enclosure = /<enclosure url="([^"]+)"/.exec(theirs)?.[1] as string
+  expect((await fetch(enclosure, { method: 'HEAD' })).status).toBe(200)
+  await page.getByRole('button', { name: 'Withdraw the address of Joss Reed' }).click()
+  await expect(page.getByLabel('Page for Joss Reed')).toHaveCount(0)
+  expect([(await fetch(joss)).status, (await fetch(enclosure, { method: 'HEAD' })).status, (await fetch(ana)).status]).toEqual([404, 404, 200])
   await listener.goto('/mail')
+  await expect(listener.getByRole('link', { name: 'Submitted: Deck hands' }).first()).toBeVisible()
   await expect(listener.getByRole('link', { name: 'Not accepted: Deck hands' })).toBeVisible()
   await expect(listener.getByRole('link', { name: 'Accepted: Deck hands', exact: true })).toBeVisible()
 })

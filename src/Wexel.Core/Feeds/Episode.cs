@@ -103,4 +103,5 @@ public sealed record Episode(
 /// <param name="PublishedAt">When it was released first.</param>
 /// <param name="Season">The number of its course in the feed, from 1.</param>
 /// <param name="Number">Its place in that course, from 1.</param>
-public sealed record FeedEntry(Episode Episode, DateTimeOffset PublishedAt, int Season, int Number);
+/// <param name="Course">What the course is called; may be empty.</param>
+public sealed record FeedEntry(Episode Episode, DateTimeOffset PublishedAt, int Season, int Number, string Course = "");

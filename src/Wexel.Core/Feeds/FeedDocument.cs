@@ -13,6 +13,7 @@ namespace Wexel.Core.Feeds;
 /// <param name="Artwork">The artwork's name in that folder.</param>
 /// <param name="ChangedAt">When anything in it changed last.</param>
 /// <param name="Entries">Its episodes, in any order.</param>
+/// <param name="Identity">What it is known by wherever it moves, see <see cref="FeedGuid"/>.</param>
 public sealed record FeedSources(
     FeedSettings Settings,
     string House,
@@ -20,7 +21,8 @@ public sealed record FeedSources(
     Uri Folder,
     string Artwork,
     DateTimeOffset ChangedAt,
-    IReadOnlyList<FeedEntry> Entries
+    IReadOnlyList<FeedEntry> Entries,
+    Guid Identity
 );
 
 /// <summary>
@@ -37,6 +39,9 @@ public static class FeedDocument
 
     /// <summary>The Media RSS namespace (RSS Advisory Board, Media RSS Specification 1.5.1).</summary>
     public const string Media = "http://search.yahoo.com/mrss/";
+
+    /// <summary>The longest name of a season, in characters (Podcasting 2.0 namespace, "Season").</summary>
+    private const int LongestSeason = 128;
 
     private const string Atom = "http://www.w3.org/2005/Atom";
     private const string Content = "http://purl.org/rss/1.0/modules/content/";
@@ -121,8 +126,17 @@ public static class FeedDocument
         xml.WriteEndElement();
         Element(xml, "explicit", settings.Explicit ? "true" : "false", ITunes);
         Element(xml, "type", settings.Order == FeedOrder.Serial ? "serial" : "episodic", ITunes);
-        if (settings.Unlisted)
+        if (settings.Unlisted || settings.Private)
             Element(xml, "block", "Yes", ITunes);
+        Element(xml, "guid", sources.Identity.ToString(), Podcast);
+        // Nobody else may take it over: whoever tries must ask its owner (Podcasting 2.0 namespace, "Locked").
+        xml.WriteStartElement("locked", Podcast);
+        if (settings.OwnerMail.Length > 0)
+            xml.WriteAttributeString("owner", settings.OwnerMail);
+        xml.WriteString("yes");
+        xml.WriteEndElement();
+        if (settings.Author.Length > 0)
+            WritePerson(xml, settings.Author);
         Element(xml, "medium", settings.Media == FeedMedia.Video ? "video" : "podcast", Podcast);
     }
 
@@ -150,8 +164,13 @@ public static class FeedDocument
         Element(xml, "episode", entry.Number.ToString(CultureInfo.InvariantCulture), ITunes);
         Element(xml, "episodeType", "full", ITunes);
         Element(xml, "explicit", settings.Explicit ? "true" : "false", ITunes);
+        WriteSeason(xml, entry);
         if (episode.Author is { } author)
+        {
             Element(xml, "author", author, ITunes);
+            WritePerson(xml, author);
+        }
+
         foreach (var tag in episode.Tags ?? [])
             Element(xml, "category", tag);
         if (episode.Licence is { } licence)
@@ -171,6 +190,27 @@ public static class FeedDocument
         foreach (var (language, apart) in episode.TranscriptFiles)
             Linked(xml, "transcript", At(sources, FeedFiles.Transcript(episode.Name, apart)), FeedFiles.TranscriptType, language);
         xml.WriteEndElement();
+    }
+
+    /// <summary>Who made it (Podcasting 2.0 namespace, "Person", with a role of its taxonomy).</summary>
+    private static void WritePerson(XmlWriter xml, string name)
+    {
+        xml.WriteStartElement("person", Podcast);
+        xml.WriteAttributeString("group", "writing");
+        xml.WriteAttributeString("role", "author");
+        xml.WriteString(XmlText.Printable(name));
+        xml.WriteEndElement();
+    }
+
+    /// <summary>The course with its name, and the place in it (Podcasting 2.0 namespace, "Season" and "Episode").</summary>
+    private static void WriteSeason(XmlWriter xml, FeedEntry entry)
+    {
+        xml.WriteStartElement("season", Podcast);
+        if (entry.Course.Length > 0)
+            xml.WriteAttributeString("name", XmlText.Printable(entry.Course.Length <= LongestSeason ? entry.Course : entry.Course[..LongestSeason].TrimEnd()));
+        xml.WriteString(entry.Season.ToString(CultureInfo.InvariantCulture));
+        xml.WriteEndElement();
+        Element(xml, "episode", entry.Number.ToString(CultureInfo.InvariantCulture), Podcast);
     }
 
     /// <summary>An identifier of the SPDX list in small letters, or one's own words (Podcasting 2.0 namespace, "License").</summary>

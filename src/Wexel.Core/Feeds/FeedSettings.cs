@@ -34,6 +34,7 @@ public enum FeedOrder
 /// <param name="Order">How they are meant to be taken.</param>
 /// <param name="Unlisted">Whether directories are asked to keep it out, and its address is only handed on.</param>
 /// <param name="Colour">The artwork's colour, as <c>#RRGGBB</c>.</param>
+/// <param name="Private">Whether each listener has an address of their own, which can be withdrawn; then there is none for all.</param>
 public sealed record FeedSettings(
     string Title,
     string Description,
@@ -47,7 +48,8 @@ public sealed record FeedSettings(
     FeedMedia Media,
     FeedOrder Order,
     bool Unlisted,
-    string Colour = FeedSettings.UsualColour
+    string Colour = FeedSettings.UsualColour,
+    bool Private = false
 )
 {
     /// <summary>The artwork's colour where nobody chose one.</summary>

@@ -22,8 +22,35 @@ internal sealed record FeedView(
     string Artwork,
     bool ArtworkIsOwn,
     IReadOnlyList<FeedEpisode> Episodes,
-    IReadOnlyList<FeedFinding> Findings
+    IReadOnlyList<FeedFinding> Findings,
+    string SubscribePage,
+    string BannerCode,
+    IReadOnlyList<ListenerView> Listeners,
+    IReadOnlyList<DirectoryView> Directories
 );
+
+/// <summary>Somebody with an address of their own.</summary>
+/// <param name="Page">Where they subscribe.</param>
+/// <param name="AskedAt">When an app of theirs asked for the feed last; null for never.</param>
+internal sealed record ListenerView(Guid Id, string Name, string Page, DateTimeOffset AddedAt, DateTimeOffset? AskedAt);
+
+/// <summary>A directory, and how the feed stands there.</summary>
+/// <param name="Takes">About how long it takes to answer.</param>
+/// <param name="SubmittedAt">When it was submitted; null where it was not.</param>
+/// <param name="AnsweredAt">When it answered; null while it has not.</param>
+/// <param name="Page">Where the feed is listed.</param>
+/// <param name="Reasons">Why it was refused.</param>
+internal sealed record DirectoryView(
+    string Code,
+    string Name,
+    string Takes,
+    DateTimeOffset? SubmittedAt,
+    DateTimeOffset? AnsweredAt,
+    string? Page,
+    IReadOnlyList<string> Reasons
+);
+
+internal sealed record ListenerRequest(string Name);
 
 internal sealed record FeedEpisode(Guid LessonId, string Title, DateTimeOffset PublishedAt, int Season, int Number, TimeSpan Length, long Bytes);
 
@@ -40,44 +67,47 @@ internal static class FeedEndpoints
         group.MapPost("{id:guid}/address", MoveAsync).WithName("MoveFeed");
         group.MapPut("{id:guid}/artwork", TakeArtworkAsync).WithName("TakeArtwork").Accepts<Stream>("application/octet-stream");
         group.MapDelete("{id:guid}/artwork", DropArtworkAsync).WithName("DropArtwork");
+        group.MapPost("{id:guid}/listeners", AddListenerAsync).WithName("AddListener");
+        group.MapDelete("{id:guid}/listeners/{listener:guid}", WithdrawAsync).WithName("WithdrawListener");
+        group.MapPost("{id:guid}/directories/{code}", SubmitAsync).WithName("SubmitFeed");
         group.MapGet("{id:guid}/folder.zip", FolderAsync).WithName("FeedFolder").ExcludeFromDescription();
     }
 
     private static async Task<Results<Ok<FeedView>, ProblemHttpResult>> AddAsync(
         FeedSettings settings,
         FeedKeeper keeper,
-        FeedReader reader,
+        FeedViews views,
         WexelDb db,
         CancellationToken cancel
     )
     {
         return (await keeper.AddAsync(settings, cancel)).Is(out var feed, out var problem)
-            ? TypedResults.Ok(await ViewAsync(feed, reader, db, cancel))
+            ? TypedResults.Ok(await views.ShowAsync(feed, cancel))
             : Problems.Answer(problem);
     }
 
-    private static Task<Results<Ok<FeedView>, ProblemHttpResult>> GetAsync(Guid id, FeedReader reader, WexelDb db, CancellationToken cancel) =>
-        WithFeedAsync(id, reader, db, _ => Task.FromResult<Problem?>(null), cancel);
+    private static Task<Results<Ok<FeedView>, ProblemHttpResult>> GetAsync(Guid id, FeedViews views, WexelDb db, CancellationToken cancel) =>
+        WithFeedAsync(id, views, db, _ => Task.FromResult<Problem?>(null), cancel);
 
     private static Task<Results<Ok<FeedView>, ProblemHttpResult>> SaveAsync(
         Guid id,
         FeedSettings settings,
         FeedKeeper keeper,
-        FeedReader reader,
+        FeedViews views,
         WexelDb db,
         CancellationToken cancel
-    ) => WithFeedAsync(id, reader, db, feed => keeper.SaveAsync(feed, settings, cancel), cancel);
+    ) => WithFeedAsync(id, views, db, feed => keeper.SaveAsync(feed, settings, cancel), cancel);
 
     private static Task<Results<Ok<FeedView>, ProblemHttpResult>> MoveAsync(
         Guid id,
         FeedKeeper keeper,
-        FeedReader reader,
+        FeedViews views,
         WexelDb db,
         CancellationToken cancel
     ) =>
         WithFeedAsync(
             id,
-            reader,
+            views,
             db,
             async feed =>
             {
@@ -90,13 +120,13 @@ internal static class FeedEndpoints
     private static Task<Results<Ok<FeedView>, ProblemHttpResult>> DropArtworkAsync(
         Guid id,
         FeedKeeper keeper,
-        FeedReader reader,
+        FeedViews views,
         WexelDb db,
         CancellationToken cancel
     ) =>
         WithFeedAsync(
             id,
-            reader,
+            views,
             db,
             async feed =>
             {
@@ -110,14 +140,53 @@ internal static class FeedEndpoints
         Guid id,
         HttpRequest request,
         FeedKeeper keeper,
-        FeedReader reader,
+        FeedViews views,
         WexelDb db,
         CancellationToken cancel
     )
     {
         request.TakeAnySize();
-        return WithFeedAsync(id, reader, db, feed => keeper.TakeArtworkAsync(feed, request.Body, cancel), cancel);
+        return WithFeedAsync(id, views, db, feed => keeper.TakeArtworkAsync(feed, request.Body, cancel), cancel);
     }
+
+    private static Task<Results<Ok<FeedView>, ProblemHttpResult>> AddListenerAsync(
+        Guid id,
+        ListenerRequest request,
+        FeedKeeper keeper,
+        FeedViews views,
+        WexelDb db,
+        CancellationToken cancel
+    ) => WithFeedAsync(id, views, db, feed => keeper.AddListenerAsync(feed, request.Name, cancel), cancel);
+
+    private static Task<Results<Ok<FeedView>, ProblemHttpResult>> WithdrawAsync(
+        Guid id,
+        Guid listener,
+        FeedKeeper keeper,
+        FeedViews views,
+        WexelDb db,
+        CancellationToken cancel
+    ) =>
+        WithFeedAsync(
+            id,
+            views,
+            db,
+            async feed =>
+            {
+                await keeper.WithdrawAsync(feed, listener, cancel);
+                return null;
+            },
+            cancel
+        );
+
+    private static Task<Results<Ok<FeedView>, ProblemHttpResult>> SubmitAsync(
+        Guid id,
+        string code,
+        FeedDirectories directories,
+        FeedReader reader,
+        FeedViews views,
+        WexelDb db,
+        CancellationToken cancel
+    ) => WithFeedAsync(id, views, db, feed => directories.SubmitAsync(feed, code, reader.Address(feed.Token), cancel), cancel);
 
     private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> FolderAsync(
         Guid id,
@@ -159,7 +228,7 @@ internal static class FeedEndpoints
 
     private static async Task<Results<Ok<FeedView>, ProblemHttpResult>> WithFeedAsync(
         Guid id,
-        FeedReader reader,
+        FeedViews views,
         WexelDb db,
         Func<PodcastFeed, Task<Problem?>> change,
         CancellationToken cancel
@@ -167,37 +236,9 @@ internal static class FeedEndpoints
     {
         if (await FindAsync(id, db, cancel) is not { } feed)
             return Problems.NotThere("feed");
-        return await change(feed) is { } problem ? Problems.Answer(problem) : TypedResults.Ok(await ViewAsync(feed, reader, db, cancel));
+        return await change(feed) is { } problem ? Problems.Answer(problem) : TypedResults.Ok(await views.ShowAsync(feed, cancel));
     }
 
     private static Task<PodcastFeed?> FindAsync(Guid id, WexelDb db, CancellationToken cancel) =>
         db.PodcastFeeds.Include(f => f.Outlet).FirstOrDefaultAsync(f => f.OutletId == id, cancel);
-
-    private static async Task<FeedView> ViewAsync(PodcastFeed feed, FeedReader reader, WexelDb db, CancellationToken cancel)
-    {
-        var sources = await reader.SourcesAsync(feed, reader.Folder(feed), cancel);
-        var lessons = await db.Releases.AsNoTracking().Where(r => r.OutletId == feed.OutletId).ToDictionaryAsync(r => r.Token, r => r.LessonId, cancel);
-        return new FeedView(
-            feed.OutletId,
-            sources.Settings,
-            new Uri(reader.Folder(feed), FeedFiles.Feed).AbsoluteUri,
-            new Uri(reader.Folder(feed), $"{sources.Artwork}?v={feed.ArtworkKey[..8]}").PathAndQuery,
-            feed.ArtworkIsOwn,
-            [
-                .. sources
-                    .Entries.OrderBy(e => e.Season)
-                    .ThenBy(e => e.Number)
-                    .Select(e => new FeedEpisode(
-                        lessons.GetValueOrDefault(e.Episode.Name),
-                        e.Episode.Title,
-                        e.PublishedAt,
-                        e.Season,
-                        e.Number,
-                        e.Episode.Length,
-                        e.Episode.Bytes
-                    )),
-            ],
-            FeedCheck.Findings(FeedDocument.Write(sources), WexelJson.Read<ImageFacts>(feed.Artwork))
-        );
-    }
 }

@@ -56,11 +56,17 @@ internal static class FeedFileEndpoints
         );
     }
 
-    private static async Task<IResult> FeedAsync(string token, WexelDb db, FeedReader reader, CancellationToken cancel)
+    private static async Task<IResult> FeedAsync(string token, WexelDb db, FeedReader reader, TimeProvider clock, CancellationToken cancel)
     {
-        if (await FindAsync(token, db, cancel) is not { } feed)
+        if (await OpenedFeed.FindAsync(db, token, cancel) is not { } opened)
             return TypedResults.NotFound();
-        var sources = await reader.SourcesAsync(feed, reader.Folder(feed), cancel);
+        if (opened.Listener is { } listener)
+        {
+            var now = clock.GetUtcNow();
+            await db.FeedListeners.Where(l => l.Id == listener).ExecuteUpdateAsync(set => set.SetProperty(l => l.AskedAt, now), cancel);
+        }
+
+        var sources = await reader.SourcesAsync(opened.Feed, reader.Folder(token), cancel);
         var bytes = FeedDocument.Write(sources);
         return TypedResults.File(
             bytes,
@@ -127,6 +133,6 @@ internal static class FeedFileEndpoints
 
     private static EntityTagHeaderValue Tag(byte[] bytes) => new($"\"{Convert.ToHexStringLower(SHA256.HashData(bytes))[..32]}\"");
 
-    private static Task<PodcastFeed?> FindAsync(string token, WexelDb db, CancellationToken cancel) =>
-        db.PodcastFeeds.AsNoTracking().Include(f => f.Outlet).FirstOrDefaultAsync(f => f.Token == token, cancel);
+    private static async Task<PodcastFeed?> FindAsync(string token, WexelDb db, CancellationToken cancel) =>
+        (await OpenedFeed.FindAsync(db, token, cancel))?.Feed;
 }

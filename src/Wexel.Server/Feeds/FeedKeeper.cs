@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Options;
 using Wexel.Core;
 using Wexel.Core.Documents;
 using Wexel.Core.Feeds;
@@ -12,7 +13,7 @@ using Wexel.Server.Setup;
 namespace Wexel.Server.Feeds;
 
 /// <summary>Makes feeds and changes what is said of them.</summary>
-internal sealed class FeedKeeper(WexelDb db, OutletKeeper outlets, FeedCare care, PictureTaker pictures, TimeProvider clock)
+internal sealed class FeedKeeper(WexelDb db, OutletKeeper outlets, FeedCare care, PictureTaker pictures, IOptions<WexelOptions> options, TimeProvider clock)
 {
     /// <summary>Adds a feed as an outlet, with artwork that is made for it.</summary>
     internal async Task<Result<PodcastFeed>> AddAsync(FeedSettings settings, CancellationToken cancel) =>
@@ -27,8 +28,37 @@ internal sealed class FeedKeeper(WexelDb db, OutletKeeper outlets, FeedCare care
     /// <summary>Gives the feed a new address; the old one is gone.</summary>
     internal Task MoveAsync(PodcastFeed feed, CancellationToken cancel)
     {
+        // What it is known by stays.
+        feed.Identity ??= FeedGuid.For(FeedReader.Address(feed, options.Value));
         (feed.Token, feed.ChangedAt) = (Tokens.New(), clock.GetUtcNow());
         return db.SaveChangesAsync(cancel);
+    }
+
+    /// <summary>Gives somebody an address of their own.</summary>
+    internal async Task<Problem?> AddListenerAsync(PodcastFeed feed, string name, CancellationToken cancel)
+    {
+        if (name.Trim() is not { Length: > 0 and <= 255 } called)
+            return new Problem("listener-without-name", "Say who the address is for, in at most 255 characters.", "name");
+        db.FeedListeners.Add(
+            new FeedListener
+            {
+                OutletId = feed.OutletId,
+                Name = called,
+                Token = Tokens.New(),
+                AddedAt = clock.GetUtcNow(),
+            }
+        );
+        await db.SaveChangesAsync(cancel);
+        return null;
+    }
+
+    /// <summary>Withdraws somebody's address: it opens nothing any more, and others stay as they are.</summary>
+    internal Task WithdrawAsync(PodcastFeed feed, Guid listener, CancellationToken cancel)
+    {
+        var now = clock.GetUtcNow();
+        return db
+            .FeedListeners.Where(l => l.OutletId == feed.OutletId && l.Id == listener && l.WithdrawnAt == null)
+            .ExecuteUpdateAsync(set => set.SetProperty(l => l.WithdrawnAt, now), cancel);
     }
 
     /// <summary>Goes back to artwork that is made from the title.</summary>

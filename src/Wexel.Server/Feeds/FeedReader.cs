@@ -13,9 +13,20 @@ namespace Wexel.Server.Feeds;
 /// <summary>Reads what a feed is written from.</summary>
 internal sealed class FeedReader(WexelDb db, KnownEpisodes known, IOptions<WexelOptions> options)
 {
-    internal Uri Folder(PodcastFeed feed) => Folder(feed, options.Value);
+    internal Uri Folder(PodcastFeed feed) => Folder(feed.Token);
 
-    internal static Uri Address(PodcastFeed feed, WexelOptions options) => new(Folder(feed, options), FeedFiles.Feed);
+    /// <summary>Where the files of a feed lie under a token.</summary>
+    internal Uri Folder(string token) => Folder(token, options.Value);
+
+    /// <summary>The feed's address under a token.</summary>
+    internal Uri Address(string token) => new(Folder(token), FeedFiles.Feed);
+
+    /// <summary>Where people subscribe to it.</summary>
+    internal Uri SubscribePage(string token) => SubscribePage(token, options.Value);
+
+    internal static Uri SubscribePage(string token, WexelOptions options) => new(options.PublicAddress, $"subscribe/{token}");
+
+    internal static Uri Address(PodcastFeed feed, WexelOptions options) => new(Folder(feed.Token, options), FeedFiles.Feed);
 
     /// <summary>The feed as it stands, under an address.</summary>
     internal async Task<FeedSources> SourcesAsync(PodcastFeed feed, Uri folder, CancellationToken cancel)
@@ -30,6 +41,7 @@ internal sealed class FeedReader(WexelDb db, KnownEpisodes known, IOptions<Wexel
                 r.ReleasedAt,
                 r.Lesson!.CourseId,
                 CoursePlace = r.Lesson.Course!.Position,
+                CourseTitle = r.Lesson.Course.Title,
                 r.Lesson.Position,
             })
             .ToListAsync(cancel);
@@ -45,8 +57,9 @@ internal sealed class FeedReader(WexelDb db, KnownEpisodes known, IOptions<Wexel
             // One that was taken down while this was read is in it no more.
             [
                 .. rows.Where(r => episodes.ContainsKey(r.Id))
-                    .Select(r => new FeedEntry(episodes[r.Id], r.FirstReleasedAt, courses.IndexOf(r.CourseId) + 1, r.Position)),
-            ]
+                    .Select(r => new FeedEntry(episodes[r.Id], r.FirstReleasedAt, courses.IndexOf(r.CourseId) + 1, r.Position, r.CourseTitle)),
+            ],
+            feed.Identity ?? FeedGuid.For(Address(feed, options.Value))
         );
     }
 
@@ -55,7 +68,7 @@ internal sealed class FeedReader(WexelDb db, KnownEpisodes known, IOptions<Wexel
 
     private static readonly PodcastFeedKind Kind = new();
 
-    private static Uri Folder(PodcastFeed feed, WexelOptions options) => new(options.PublicAddress, $"feeds/{feed.Token}/");
+    private static Uri Folder(string token, WexelOptions options) => new(options.PublicAddress, $"feeds/{token}/");
 
     internal static string ArtworkName(PodcastFeed feed) => WexelJson.Read<ImageFacts>(feed.Artwork).Format == "png" ? "artwork.png" : "artwork.jpg";
 

@@ -15,28 +15,37 @@ internal sealed class DirectoryDesk(IHttpClientFactory clients, IConfiguration c
 
     internal IEnumerable<Submission> All => _all.Values.OrderByDescending(s => s.Number);
 
-    internal void Submit(Uri address)
+    internal Submission Submit(Uri address)
     {
         var number = Interlocked.Increment(ref _last);
-        _all[number] = new Submission(number, address, null, address.ToString(), []);
+        var submission = _all[number] = new Submission(number, address, null, address.ToString(), []);
         _ = LookAsync(number, address);
+        return submission;
     }
+
+    internal Submission? Find(int number) => _all.GetValueOrDefault(number);
 
     private async Task LookAsync(int number, Uri address)
     {
-        await Task.Delay(TimeSpan.FromSeconds(configuration.GetValue("StandIns:DirectorySeconds", 20.0)));
         try
         {
-            using var answer = await clients.CreateClient(Subscriptions.Client).GetAsync(address);
-            var show = answer.IsSuccessStatusCode ? Show.Read(await answer.Content.ReadAsByteArrayAsync()) : null;
-            List<string> reasons = show is null ? [$"The feed answered {(int)answer.StatusCode}."] : [.. show.Troubles];
+            // That it has come is written at once; somebody looks at it after a while.
+            if (await ReadAsync(address) is { OwnerMail: { Length: > 0 } at } come)
+                await WriteAsync(at, $"Submitted: {come.Title}", "The show has come to the directory desk. Somebody looks at it after a while.");
+            await Task.Delay(TimeSpan.FromSeconds(configuration.GetValue("StandIns:DirectorySeconds", 20.0)));
+            var show = await ReadAsync(address);
+            List<string> reasons = show is null ? ["The feed did not answer as one."] : [.. show.Troubles];
             if (show is { KeptOut: true })
                 reasons.Add("The feed asks directories to keep it out (itunes:block).");
             if (show is { OwnerMail: null or "" })
                 reasons.Add("The feed names no owner to write to.");
             _all[number] = new Submission(number, address, reasons.Count == 0, show?.Title ?? address.ToString(), reasons);
             if (show?.OwnerMail is { Length: > 0 } owner)
-                await WriteAsync(owner, show.Title, reasons);
+                await WriteAsync(
+                    owner,
+                    reasons.Count == 0 ? $"Accepted: {show.Title}" : $"Not accepted: {show.Title}",
+                    reasons.Count == 0 ? "The show is in the directory." : "These things stand in the way:\n" + string.Join('\n', reasons)
+                );
         }
         catch (Exception failed) when (failed is HttpRequestException or TaskCanceledException)
         {
@@ -48,16 +57,19 @@ internal sealed class DirectoryDesk(IHttpClientFactory clients, IConfiguration c
         }
     }
 
-    private async Task WriteAsync(string owner, string title, List<string> reasons)
+    private async Task<Show?> ReadAsync(Uri address)
+    {
+        using var answer = await clients.CreateClient(Subscriptions.Client).GetAsync(address);
+        return answer.IsSuccessStatusCode ? Show.Read(await answer.Content.ReadAsByteArrayAsync()) : null;
+    }
+
+    private async Task WriteAsync(string owner, string subject, string text)
     {
         using var mail = new MimeMessage();
         mail.From.Add(new MailboxAddress("The directory", "desk@directory.example"));
         mail.To.Add(MailboxAddress.Parse(owner));
-        mail.Subject = reasons.Count == 0 ? $"Accepted: {title}" : $"Not accepted: {title}";
-        mail.Body = new TextPart("plain")
-        {
-            Text = reasons.Count == 0 ? "The show is in the directory." : "These things stand in the way:\n" + string.Join('\n', reasons),
-        };
+        mail.Subject = subject;
+        mail.Body = new TextPart("plain") { Text = text };
         using var smtp = new SmtpClient();
         await smtp.ConnectAsync("127.0.0.1", configuration.GetValue("StandIns:SmtpPort", 2525), MailKit.Security.SecureSocketOptions.None);
         await smtp.SendAsync(mail);
@@ -92,6 +104,23 @@ internal static class DirectoryPages
                 style: Counter
             )
         );
+        routes.MapPost("/directory/submissions", (Submitted submitted, DirectoryDesk desk, HttpRequest request) =>
+            Uri.TryCreate(submitted.Feed, UriKind.Absolute, out var address) && address.Scheme is "http" or "https"
+                ? Results.Json(View(desk.Submit(address), request), statusCode: 201)
+                : Results.BadRequest()
+        );
+        routes.MapGet("/directory/submissions/{number:int}", (int number, DirectoryDesk desk, HttpRequest request) =>
+            desk.Find(number) is { } submission ? Results.Json(View(submission, request)) : Results.NotFound()
+        );
+        routes.MapGet("/directory/shows/{number:int}", (int number, DirectoryDesk desk) =>
+            desk.Find(number) is { Accepted: true } show
+                ? Pages.Html(
+                    show.Title,
+                    $"<p><a href=\"{Pages.Text(show.Address.AbsoluteUri)}\">{Pages.Text(show.Address.AbsoluteUri)}</a></p>",
+                    style: Counter
+                )
+                : Pages.Html("Not listed", "", 404, Counter)
+        );
         routes.MapPost("/directory", async (HttpRequest request, DirectoryDesk desk, CancellationToken cancel) =>
         {
             if (Uri.TryCreate((await request.ReadFormAsync(cancel))["address"], UriKind.Absolute, out var address) && address.Scheme is "http" or "https")
@@ -99,4 +128,15 @@ internal static class DirectoryPages
             return Results.Redirect("/directory");
         });
     }
+
+    private sealed record Submitted(string Feed);
+
+    private static object View(Submission submission, HttpRequest request) =>
+        new
+        {
+            submission.Number,
+            submission.Accepted,
+            Page = submission.Accepted == true ? $"{request.Scheme}://{request.Host}/directory/shows/{submission.Number}" : null,
+            submission.Reasons,
+        };
 }

@@ -52,7 +52,8 @@ public sealed class FeedDocumentTests
             new Uri("https://wexel.example/feeds/abc/"),
             "artwork.jpg",
             new DateTimeOffset(2026, 11, 25, 9, 5, 3, TimeSpan.FromHours(1)),
-            entries
+            entries,
+            FeedGuid.For(new Uri("https://wexel.example/feeds/abc/feed.xml"))
         );
 
     private static FeedEntry Entry(string id, int season, int number, int day) =>
@@ -115,6 +116,31 @@ public sealed class FeedDocumentTests
         (item.Element(ITunes + "season")!.Value, item.Element(ITunes + "episode")!.Value).ShouldBe(("1", "2"));
         item.Element(Podcast + "chapters")!.Attribute("type")!.Value.ShouldBe("application/json+chapters");
         item.Element(Podcast + "transcript")!.Attribute("language")!.Value.ShouldBe("en");
+    }
+
+    /// <summary>The example of the Podcasting 2.0 namespace, "Guid" (from memory); Python's uuid.uuid5 gives the same.</summary>
+    [Theory]
+    [InlineData("https://mp3s.nashownotes.com/pc20rss.xml")]
+    [InlineData("http://mp3s.nashownotes.com/pc20rss.xml/")]
+    public void What_a_feed_is_known_by_follows_from_its_first_address(string address) =>
+        FeedGuid.For(new Uri(address)).ToString().ShouldBe("917393e3-1b1e-5cef-ace4-edaa54e1f810");
+
+    [Fact]
+    public void A_feed_says_who_made_it_what_it_is_known_by_and_that_nobody_may_take_it_over()
+    {
+        var entry = new FeedEntry(Lesson() with { Author = "Ilse Marr" }, DateTimeOffset.UnixEpoch, 2, 3, "Ticket desk basics");
+        var channel = Channel(Sources(null, entry));
+        channel.Element(Podcast + "guid")!.Value.ShouldBe(FeedGuid.For(new Uri("https://wexel.example/feeds/abc/feed.xml")).ToString());
+        (channel.Element(Podcast + "locked")!.Value, channel.Element(Podcast + "locked")!.Attribute("owner")!.Value).ShouldBe(
+            ("yes", "mara.tarn@brackwater.example")
+        );
+        channel.Element(Podcast + "person")!.Value.ShouldBe("Staff training");
+        var item = channel.Element("item")!;
+        item.Element(Podcast + "person")!.Value.ShouldBe("Ilse Marr");
+        (item.Element(Podcast + "season")!.Value, item.Element(Podcast + "season")!.Attribute("name")!.Value).ShouldBe(("2", "Ticket desk basics"));
+        item.Element(Podcast + "episode")!.Value.ShouldBe("3");
+        // A private feed asks directories to keep it out.
+        Channel(Sources(Settings with { Private = true })).Element(ITunes + "block")!.Value.ShouldBe("Yes");
     }
 
     [Fact]

@@ -62,6 +62,8 @@ public sealed class PodcastFeedKind : OutletKind<FeedSettings>
             new("Completion", Lost: true),
             new(Carried.Questions, Lost: true),
             new(Carried.Score, Lost: true),
+            new(Carried.Overlays, Lost: true),
+            new(Carried.Survey, Lost: true),
         ];
 
     /// <inheritdoc/>

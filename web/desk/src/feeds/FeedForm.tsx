@@ -74,6 +74,10 @@ function Fields({ settings, action, save, categories }: Props & { categories: Re
         Unlisted: directories keep it out, and only people with its address find it
       </label>
       <label className="flex items-center gap-2">
+        <input type="checkbox" className="h-4 w-4 accent-copper" {...register('private')} />
+        Private: each listener has an address of their own, and there is none for all
+      </label>
+      <label className="flex items-center gap-2">
         <input type="checkbox" className="h-4 w-4 accent-copper" {...register('explicit')} />
         Explicit: not fit for children
       </label>

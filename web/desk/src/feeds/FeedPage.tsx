@@ -3,15 +3,16 @@ import { Link, useParams } from 'react-router'
 import type { Schemas } from '../app/api'
 import { OutletEnd } from '../outlets/OutletEnd'
 import { Survival } from '../outlets/Survival'
-import { Button } from '../ui/Button'
-import { Copyable } from '../ui/Copyable'
 import { Field } from '../ui/Field'
 import { Page, Waiting } from '../ui/Page'
 import { PictureChoice } from '../ui/PictureChoice'
 import { TextLink } from '../ui/TextLink'
 import { clock, count, day, size } from '../ui/words'
+import { Directories } from './Directories'
 import { FeedForm } from './FeedForm'
 import { Findings } from './Findings'
+import { Listeners } from './Listeners'
+import { Subscribing } from './Subscribing'
 import { useFeed } from './useFeed'
 
 /** A podcast feed: what is said of it, what is in it, and whether directories will take it. */
@@ -27,7 +28,7 @@ export function FeedPage() {
           ? [
               'Podcast feed',
               `${count(now.episodes.length, 'episode')} of ${now.settings.media === 'video' ? 'video' : 'sound'}`,
-              now.settings.unlisted ? 'unlisted' : 'open to directories',
+              now.settings.private ? 'private' : now.settings.unlisted ? 'unlisted' : 'open to directories',
             ].join(' · ')
           : ''
       }
@@ -42,20 +43,17 @@ export function FeedPage() {
               </section>
             </div>
             <div className="flex flex-col gap-8">
-              <Findings findings={now.findings} unlisted={now.settings.unlisted} />
-              <section className="flex flex-col gap-2">
-                <h2>Address</h2>
-                <Copyable label="Feed" text={now.address} open />
-                {now.settings.unlisted && (
-                  <p>
-                    Whoever has it can listen.{' '}
-                    <Button look="link" onClick={() => feed.move.mutate()} disabled={feed.move.isPending}>
-                      Give it a new address
-                    </Button>{' '}
-                    <span className="text-quiet">Then the old one is gone, and everybody subscribes anew.</span>
-                  </p>
-                )}
-              </section>
+              <Findings findings={now.findings} unlisted={now.settings.unlisted || now.settings.private} />
+              {now.settings.private ? (
+                <Listeners
+                  listeners={now.listeners}
+                  add={(name) => feed.addListener.mutateAsync(name)}
+                  withdraw={(listener) => feed.withdraw.mutate(listener)}
+                />
+              ) : (
+                <Subscribing feed={now} move={() => feed.move.mutate()} moving={feed.move.isPending} />
+              )}
+              <Directories feed={now} submit={(code) => feed.submit.mutate(code)} submitting={feed.submit.isPending} />
               <PictureChoice
                 title="Artwork"
                 picture={<img src={now.artwork} alt="The feed’s artwork" width={140} height={140} className="border border-hairline" />}

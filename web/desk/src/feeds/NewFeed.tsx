@@ -17,6 +17,7 @@ const blank: Omit<Schemas['FeedSettings'], 'colour'> = {
   media: 'video',
   order: 'serial',
   unlisted: true,
+  private: false,
 }
 
 /** A feed that is to be added. */

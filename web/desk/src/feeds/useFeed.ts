@@ -13,7 +13,24 @@ export function useFeed(id: string) {
   }
   const told = { onSuccess: changed, onError: (problem: Error) => toast.error(problem.message) }
   return {
-    feed: useQuery({ queryKey: key, queryFn: () => taken(api.GET('/api/feeds/{id}', { params: { path } })) }),
+    feed: useQuery({
+      queryKey: key,
+      queryFn: () => taken(api.GET('/api/feeds/{id}', { params: { path } })),
+      // A directory answers by itself.
+      refetchInterval: (query) => (query.state.data?.directories.some((d) => d.submittedAt && !d.answeredAt) ? 5000 : false),
+    }),
+    submit: useMutation({
+      mutationFn: (code: string) => taken(api.POST('/api/feeds/{id}/directories/{code}', { params: { path: { id, code } } })),
+      ...told,
+    }),
+    addListener: useMutation({
+      mutationFn: (name: string) => taken(api.POST('/api/feeds/{id}/listeners', { params: { path }, body: { name } })),
+      onSuccess: changed,
+    }),
+    withdraw: useMutation({
+      mutationFn: (listener: string) => taken(api.DELETE('/api/feeds/{id}/listeners/{listener}', { params: { path: { id, listener } } })),
+      ...told,
+    }),
     save: useMutation({ mutationFn: (body: Schemas['FeedSettings']) => taken(api.PUT('/api/feeds/{id}', { params: { path }, body })), onSuccess: changed }),
     move: useMutation({ mutationFn: () => taken(api.POST('/api/feeds/{id}/address', { params: { path } })), ...told }),
     dropArtwork: useMutation({ mutationFn: () => taken(api.DELETE('/api/feeds/{id}/artwork', { params: { path } })), ...told }),
