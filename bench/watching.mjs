@@ -2,6 +2,7 @@
 import { chromium } from '@playwright/test'
 import launch from '../demo/chromium.json' with { type: 'json' }
 import { signIn } from './client.mjs'
+import { opened } from './picture.mjs'
 
 const [port] = process.argv.slice(2)
 const base = `http://127.0.0.1:${port}`
@@ -23,30 +24,11 @@ async function longest() {
 }
 const lesson = await longest()
 const browser = await chromium.launch(launch)
-const [name, value] = cookie.split('=')
-/** The page, and how long after it came its picture was drawn: the first frame of the browser that holds more than half as much as the last one. */
-async function opened() {
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
-  await context.addCookies([{ name, value, url: base }])
-  const page = await context.newPage()
-  const devtools = await context.newCDPSession(page)
-  const frames = []
-  devtools.on('Page.screencastFrame', ({ metadata, data, sessionId }) => {
-    frames.push({ at: metadata.timestamp * 1000, size: data.length })
-    devtools.send('Page.screencastFrameAck', { sessionId }).catch(() => undefined)
-  })
-  await devtools.send('Page.startScreencast', { format: 'jpeg', quality: 50 })
-  await page.goto(lesson.link)
-  await page.waitForTimeout(1500)
-  await devtools.send('Page.stopScreencast')
-  const came = await page.evaluate(() => performance.timeOrigin + performance.getEntriesByType('navigation')[0].responseEnd)
-  return { page, picture: frames.find((f) => f.size > frames.at(-1).size / 2).at - came }
-}
 const pictures = []
 let page
 for (let i = 0; i < 9; i++) {
   await page?.context().close()
-  const one = await opened()
+  const one = await opened(browser, cookie, base, lesson.link)
   page = one.page
   pictures.push(one.picture)
 }

@@ -3,9 +3,16 @@ using Wexel.Core.Proposing;
 using Wexel.Marking;
 
 // contents KEPT ID=RECORDING ...: contents proposed of recordings, against those by hand beside them. speech KEPT FOLDER: what is heard, against what was said.
+// scoring: answers judged.
 if (args is ["speech", var keptSpeech, var folder])
 {
     await SpeechFigures.TellAsync(folder, keptSpeech);
+    return;
+}
+
+if (args is ["scoring"])
+{
+    ScoringFigures.Tell();
     return;
 }
 

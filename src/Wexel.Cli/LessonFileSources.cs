@@ -40,8 +40,11 @@ internal static class LessonFileSources
             Language: file.Language,
             Mark: file.Mark is { } mark ? Beside(mark.File) : null,
             Picture: file.Picture?.File is { } picture ? Beside(picture) : null,
-            File: file
+            File: file,
+            Shown: [.. file.ShownPictures.Select(ShownBeside)]
         );
+
+        (string, string) ShownBeside(string key) => (key, Beside(LessonFile.ShownPicture(key)));
 
         // What came in a ZIP names what is in it, and nothing else of this machine.
         string Beside(string name) =>

@@ -50,7 +50,8 @@ internal sealed record LessonRequest(
     string? Picture = null,
     LessonFile? File = null,
     DetailSet? Details = null,
-    DetailSet? House = null
+    DetailSet? House = null,
+    IReadOnlyList<(string Key, string Path)>? Shown = null
 );
 
 /// <summary>What was made of one with one profile.</summary>
@@ -89,6 +90,7 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingFolders
 
     private async Task<IReadOnlyList<MadeLesson>> MakeAsync(LessonRequest request, bool damaged, CancellationToken cancel)
     {
+        await ShowAsync(request, cancel);
         var found = await FoundAsync(request, damaged, cancel);
         var (lesson, leftOut) = Read(request, found, await MarkAsync(request, cancel), await PictureAsync(request, cancel));
         var planned = new List<(Profile Profile, PlannedRendition Planned)>();
@@ -183,6 +185,8 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingFolders
         var map = reel.Map(document.Cuts);
         if (LessonRules.Refusal(document, map) is { } refused)
             throw new UnusableInputException(refused.Sentence);
+        if (LessonRules.Lacks(document) is [var lack, ..])
+            throw new UnusableInputException(lack.Sentence);
         var leftOut = LeftOut.InWords(given, reel.Length, map);
         foreach (var sentence in leftOut)
             where.Error.WriteLine(sentence);
@@ -202,6 +206,14 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingFolders
     /// <summary>The key of the picture that was given for the lesson; null where none was.</summary>
     private async Task<string?> PictureAsync(LessonRequest request, CancellationToken cancel) =>
         request.Picture is { } path ? (await GivenAsync(path, LessonPicture.Wrong, MadeNames.GivenPicture, cancel)).Key : null;
+
+    /// <summary>Takes in the pictures that stand with questions and notes.</summary>
+    private async Task ShowAsync(LessonRequest request, CancellationToken cancel)
+    {
+        foreach (var (key, path) in request.Shown ?? [])
+            if ((await GivenAsync(path, ShownPicture.Wrong, MadeNames.GivenPicture, cancel)).Key != key)
+                throw new UnusableInputException($"“{path}” is another picture than the lesson names.");
+    }
 
     /// <summary>Takes a picture in that was given.</summary>
     private async Task<(string Key, ImageFacts Facts)> GivenAsync(

@@ -107,7 +107,8 @@ internal sealed class PodcastPurpose(string? baseUrl, MakingFolders folders) : P
             folder,
             facts.Format == "png" ? "artwork.png" : "artwork.jpg",
             published,
-            [.. episodes.Select(e => e.Entry)]
+            [.. episodes.Select(e => e.Entry)],
+            FeedGuid.For(new Uri(folder, FeedFiles.Feed))
         );
         return new MakePlan(FeedFolder.Plan(sources, artwork, episodes), FeedCheck.Findings(FeedDocument.Write(sources), facts));
     }

@@ -37,6 +37,15 @@ public static class PlainText
             : text;
     }
 
+    /// <summary>A text as it is kept: nothing around it, and no longer than it may be. Lines stay.</summary>
+    /// <param name="text">The text; null for none.</param>
+    /// <param name="most">The most characters.</param>
+    public static string Within(string? text, int most)
+    {
+        var trimmed = (text ?? "").Trim();
+        return trimmed.Length <= most ? trimmed : trimmed[..most].TrimEnd();
+    }
+
     /// <summary>In UTF-16, letters of western writings have a zero in one of their two bytes, always the same one.</summary>
     private static bool HalfIsZero(byte[] bytes, bool odd)
     {

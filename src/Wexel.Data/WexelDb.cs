@@ -25,6 +25,10 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
     public DbSet<Release> Releases => Set<Release>();
     public DbSet<ReleaseBatch> ReleaseBatches => Set<ReleaseBatch>();
     public DbSet<CourseRelease> CourseReleases => Set<CourseRelease>();
+    public DbSet<FeedListener> FeedListeners => Set<FeedListener>();
+    public DbSet<FeedListing> FeedListings => Set<FeedListing>();
+    public DbSet<VideoAccount> VideoAccounts => Set<VideoAccount>();
+    public DbSet<VideoDay> VideoDays => Set<VideoDay>();
     public DbSet<AuditEntry> AuditEntries => Set<AuditEntry>();
     public DbSet<PodcastFeed> PodcastFeeds => Set<PodcastFeed>();
     public DbSet<SignedIn> SignedIn => Set<SignedIn>();
@@ -38,6 +42,9 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
     public DbSet<LearningEntry> LearningLog => Set<LearningEntry>();
     public DbSet<LearnerRecord> LearnerRecords => Set<LearnerRecord>();
     public DbSet<LearnerNote> LearnerNotes => Set<LearnerNote>();
+    public DbSet<SurveyReplyRow> SurveyReplies => Set<SurveyReplyRow>();
+    public DbSet<PooledQuestion> PooledQuestions => Set<PooledQuestion>();
+    public DbSet<SurveyMark> SurveyMarks => Set<SurveyMark>();
     public DbSet<LessonList> LessonLists => Set<LessonList>();
     public DbSet<ListedLesson> ListedLessons => Set<ListedLesson>();
     public DbSet<Follow> Follows => Set<Follow>();
@@ -218,11 +225,23 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
             release.Property(r => r.Named).HasColumnType("jsonb");
             release.Property(r => r.Invited).HasColumnType("jsonb");
             release.Property(r => r.There).HasColumnType("jsonb");
+            release.Property(r => r.VideoPlace).HasColumnType("jsonb");
+            release.Property(r => r.VideoThere).HasColumnType("jsonb");
             release.Property(r => r.PackageFiles).HasColumnType("jsonb");
             release.HasIndex(r => r.Token).IsUnique();
             release.HasIndex(r => new { r.LessonId, r.OutletId }).IsUnique();
             // One that is still on its way stands nowhere yet; who brings it there looks past this.
             release.HasQueryFilter(r => r.MadeFrom != "");
+        });
+        builder.Entity<VideoAccount>(account =>
+        {
+            account.Property(a => a.Facts).HasColumnType("jsonb");
+            account.HasIndex(a => new { a.Service, a.AccountId }).IsUnique();
+        });
+        builder.Entity<VideoDay>(day =>
+        {
+            day.HasKey(d => new { d.ReleaseId, d.Day });
+            day.HasOne(d => d.Release).WithMany().HasForeignKey(d => d.ReleaseId).OnDelete(DeleteBehavior.Cascade);
         });
         builder.Entity<AuditEntry>(entry =>
         {
@@ -235,6 +254,17 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
             feed.HasOne(f => f.Outlet).WithOne(o => o.Feed).HasForeignKey<PodcastFeed>(f => f.OutletId);
             feed.Property(f => f.Artwork).HasColumnType("jsonb");
             feed.HasIndex(f => f.Token).IsUnique();
+        });
+        builder.Entity<FeedListener>(listener =>
+        {
+            listener.HasIndex(l => l.Token).IsUnique();
+            listener.HasOne(l => l.Feed).WithMany(f => f.Listeners).HasForeignKey(l => l.OutletId);
+        });
+        builder.Entity<FeedListing>(listing =>
+        {
+            listing.HasKey(l => new { l.OutletId, l.Directory });
+            listing.HasOne(l => l.Feed).WithMany(f => f.Listings).HasForeignKey(l => l.OutletId);
+            listing.Property(l => l.Reasons).HasColumnType("jsonb");
         });
         builder.Entity<CourseRelease>(release =>
         {
@@ -263,6 +293,22 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
             note.Property(n => n.Kind).HasConversion<string>();
             note.HasIndex(n => new { n.LessonId, n.LearnerKey });
             note.HasOne<Lesson>().WithMany().HasForeignKey(n => n.LessonId).OnDelete(DeleteBehavior.Cascade);
+        });
+        builder.Entity<SurveyReplyRow>(reply =>
+        {
+            reply.Property(r => r.Values).HasColumnType("jsonb");
+            reply.HasIndex(r => r.LessonId);
+            reply.HasOne<Lesson>().WithMany().HasForeignKey(r => r.LessonId).OnDelete(DeleteBehavior.Cascade);
+        });
+        builder.Entity<PooledQuestion>(pooled =>
+        {
+            pooled.Property(p => p.Question).HasColumnType("jsonb");
+            pooled.HasIndex(p => p.Asks).IsUnique();
+        });
+        builder.Entity<SurveyMark>(mark =>
+        {
+            mark.HasKey(m => new { m.LessonId, m.LearnerKey });
+            mark.HasOne<Lesson>().WithMany().HasForeignKey(m => m.LessonId).OnDelete(DeleteBehavior.Cascade);
         });
         builder.Entity<LearnerRecord>(record =>
         {

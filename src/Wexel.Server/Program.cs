@@ -10,9 +10,13 @@ using Wexel.Core.Documents;
 using Wexel.Core.Outlets;
 using Wexel.Data;
 using Wexel.Delivering;
+using Wexel.Delivering.Directories;
+using Wexel.Delivering.Directories.Desk;
 using Wexel.Delivering.Downloads;
 using Wexel.Delivering.Folders;
 using Wexel.Delivering.Http;
+using Wexel.Delivering.VideoServices;
+using Wexel.Delivering.VideoServices.Skerry;
 using Wexel.Making;
 using Wexel.Making.Releasing;
 using Wexel.Making.Rendering;
@@ -61,6 +65,7 @@ using Wexel.Server.Translating;
 using Wexel.Server.Trying;
 using Wexel.Server.Upkeep;
 using Wexel.Server.Uploads;
+using Wexel.Server.VideoServices;
 
 var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = args, ContentRootPath = AppContext.BaseDirectory });
 builder.WebHost.ConfigureKestrel(kestrel => (kestrel.Limits.MaxRequestBodySize, kestrel.AddServerHeader) = (4 * 1024 * 1024, false));
@@ -144,6 +149,8 @@ builder
     ))
     .AddSingleton<RenditionMaker>()
     .AddSingleton<PictureMaker>()
+    .AddSingleton<ShownPictures>()
+    .AddSingleton<QuestionPacker>()
     .AddSingleton<Packer>()
     .AddSingleton<EpisodeMaker>()
     .AddSingleton<SamplingTurn>()
@@ -161,8 +168,27 @@ foreach (var kind in OutletKinds.In(typeof(OutletKind).Assembly))
     builder.Services.AddSingleton(kind);
 builder.Services.AddSingleton<OutletKinds>().AddSingleton<PlayerHash>().AddSingleton<ReckonedKeys>();
 builder
-    .Services.AddHttpClient<PutDelivery>(http => http.Timeout = TimeSpan.FromMinutes(30))
+    .Services.AddHttpClient<PutDelivery>(http => (http.Timeout, http.MaxResponseContentBufferSize) = (TimeSpan.FromMinutes(30), OutsideOnly.MostRead))
     .ConfigurePrimaryHttpMessageHandler(services => OutsideOnly.Handler(services.GetRequiredService<IOptions<WexelOptions>>().Value.MayReach));
+builder
+    .Services.AddHttpClient("skerry", http => http.MaxResponseContentBufferSize = OutsideOnly.MostRead)
+    .ConfigurePrimaryHttpMessageHandler(services => OutsideOnly.Handler(services.GetRequiredService<IOptions<WexelOptions>>().Value.MayReach));
+builder
+    .Services.AddTransient<IVideoService>(services => new SkerryService(
+        services.GetRequiredService<IHttpClientFactory>().CreateClient("skerry"),
+        services.GetRequiredService<IOptions<WexelOptions>>().Value.Skerry,
+        services.GetRequiredService<TimeProvider>()
+    ))
+    .AddTransient<AllVideoServices>();
+builder
+    .Services.AddHttpClient("directory", http => http.MaxResponseContentBufferSize = OutsideOnly.MostRead)
+    .ConfigurePrimaryHttpMessageHandler(services => OutsideOnly.Handler(services.GetRequiredService<IOptions<WexelOptions>>().Value.MayReach));
+builder
+    .Services.AddTransient<IPodcastDirectory>(services => new DirectoryDesk(
+        services.GetRequiredService<IHttpClientFactory>().CreateClient("directory"),
+        services.GetRequiredService<IOptions<WexelOptions>>().Value.PracticeDirectory
+    ))
+    .AddTransient<PodcastDirectories>();
 builder
     .Services.AddTransient<IDelivery, DownloadDelivery>()
     .AddTransient<IDelivery>(services => new FolderDelivery(services.GetRequiredService<IOptions<WexelOptions>>().Value.OutletFolders))
@@ -191,7 +217,11 @@ builder
     .AddScoped<FeedCare>()
     .AddScoped<IOutletCare>(services => services.GetRequiredService<FeedCare>())
     .AddScoped<StandingReader>()
-    .AddScoped<PackageDeliverer>();
+    .AddScoped<PackageDeliverer>()
+    .AddScoped<IReleaseDeliverer, LessonPackages>()
+    .AddScoped<IReleaseDeliverer, VideoDeliverer>()
+    .AddScoped<VideoAccounts>()
+    .AddScoped<VideoWatch>();
 builder
     .Services.AddScoped<BringIn>()
     .AddScoped<LessonImport>()
@@ -214,6 +244,8 @@ builder
     .AddScoped<LessonSearch>()
     .AddSingleton<KnownEpisodes>()
     .AddScoped<FeedReader>()
+    .AddScoped<FeedViews>()
+    .AddScoped<FeedDirectories>()
     .AddScoped<FeedKeeper>()
     .AddScoped<HouseKeeper>()
     .AddScoped<ReadyLessons>()
@@ -249,9 +281,13 @@ builder
     .AddScoped<ProposalReader>()
     .AddScoped<LearningLog>()
     .AddScoped<Notes>()
+    .AddScoped<Surveys>()
     .AddScoped<LogReader>()
     .AddSingleton<TakenRevisions>()
     .AddScoped<LessonResultsReader>()
+    .AddScoped<ResultsOverview>()
+    .AddScoped<Rescoring>()
+    .AddScoped<QuestionPool>()
     .AddScoped<MadeFileReader>()
     .AddSingleton<KnownKeys>()
     .AddScoped<KeyReader>()
@@ -279,7 +315,9 @@ if (System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name != "GetDocumen
         .AddUpkeep<ReleasedSearch>()
         .AddUpkeep<FollowerNews>()
         .AddUpkeep<FollowerMails>()
-        .AddUpkeep<Projections>();
+        .AddUpkeep<Projections>()
+        .AddUpkeep<VideoWatch>()
+        .AddUpkeep<FeedDirectories>();
     void Work(Action<BackgroundJobServerOptions> set) =>
         builder.Services.AddHangfireServer(server =>
         {
@@ -345,6 +383,8 @@ app.MapSuggestions();
 app.MapProposals();
 app.MapContentsFiles();
 app.MapQuestions();
+app.MapPool();
+app.MapLacks();
 app.MapResults();
 app.MapCaptions();
 app.MapLooks();
@@ -368,12 +408,15 @@ app.MapDetails();
 app.MapReleases();
 app.MapBoard();
 app.MapCourseReleases();
+app.MapVideoServices();
+app.MapVideoFigures();
 app.MapLists();
 app.MapChannel();
 app.MapHouse();
 app.MapAudit();
 app.MapFeeds();
 app.MapFeedFiles();
+app.MapSubscribing();
 app.MapHub<LiveHub>("/live");
 app.MapHealth();
 app.Map("/api/{**rest}", () => Problems.NotThere("address")).ExcludeFromDescription();

@@ -17,19 +17,31 @@ public sealed class SpeechTests(Clips clips) : IClassFixture<Clips>
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
+    /// <summary>Each of the known recordings, with what is read in it and what was heard of it without a script: listened to once.</summary>
+    private static readonly Lazy<Task<IReadOnlyList<(string Sound, string Said, IReadOnlyList<HeardWord> Heard)>>> Alone = new(async () =>
+    {
+        var all = new List<(string, string, IReadOnlyList<HeardWord>)>();
+        foreach (var line in await File.ReadAllLinesAsync(Path.Combine(Known, "transcription")))
+        {
+            var sound = Path.Combine(Known, line[(line.LastIndexOf('(') + 1)..].TrimEnd(')') + ".wav");
+            var said = line[4..line.LastIndexOf("</s>", StringComparison.Ordinal)].Trim();
+            all.Add((sound, said, await new PocketSphinx().ListenAsync(sound, "en-US", null, Limits(400), CancellationToken.None)));
+        }
+
+        return all;
+    });
+
     /// <summary>Held against the transcription that Debian's pocketsphinx-testdata ships with its recordings: 71 words read aloud.</summary>
     [Fact]
     public async Task Most_words_of_known_recordings_are_heard_and_none_overlaps()
     {
         var (said, heard) = (new List<string>(), new List<string>());
-        foreach (var line in await File.ReadAllLinesAsync(Path.Combine(Known, "transcription"), Cancel))
+        foreach (var known in await Alone.Value)
         {
-            var name = line[(line.LastIndexOf('(') + 1)..].TrimEnd(')');
-            said.AddRange(line[4..line.LastIndexOf("</s>", StringComparison.Ordinal)].Split(' ', StringSplitOptions.RemoveEmptyEntries));
-            var words = await new PocketSphinx().ListenAsync(Path.Combine(Known, name + ".wav"), "en-US", null, Limits(400), Cancel);
-            words.Zip(words.Skip(1)).ShouldAllBe(w => w.First.Span.End <= w.Second.Span.Start);
-            words.ShouldAllBe(w => w.Confidence >= 0 && w.Confidence <= 1 && !w.Text.Contains('('));
-            heard.AddRange(words.Select(w => WordList.Plain(w.Text)));
+            said.AddRange(known.Said.Split(' ', StringSplitOptions.RemoveEmptyEntries));
+            known.Heard.Zip(known.Heard.Skip(1)).ShouldAllBe(w => w.First.Span.End <= w.Second.Span.Start);
+            known.Heard.ShouldAllBe(w => w.Confidence >= 0 && w.Confidence <= 1 && !w.Text.Contains('('));
+            heard.AddRange(known.Heard.Select(w => WordList.Plain(w.Text)));
         }
 
         said.Count.ShouldBe(71);
@@ -133,7 +145,6 @@ public sealed class SpeechTests(Clips clips) : IClassFixture<Clips>
         return facts!;
     }
 
-    /// <summary>A program that stands in for an engine.</summary>
     /// <summary>The same known recording, read with its own words as script: at most a third of the errors are left. A word that no dictionary has is
     /// pronounced by espeak-ng.</summary>
     [Fact]
@@ -141,18 +152,16 @@ public sealed class SpeechTests(Clips clips) : IClassFixture<Clips>
     {
         var (said, alone, known) = (new List<string>(), new List<string>(), new List<string>());
         var engine = new PocketSphinx();
-        var transcription = await File.ReadAllLinesAsync(Path.Combine(Known, "transcription"), Cancel);
-        string Words(string line) => line[4..line.LastIndexOf("</s>", StringComparison.Ordinal)].Trim();
-        var script = ScriptText.Parse(string.Join("\n\n", transcription.Select(Words)) + "\n\nBrackwaterish 4.6 m!");
+        var recordings = await Alone.Value;
+        var script = ScriptText.Parse(string.Join("\n\n", recordings.Select(r => r.Said)) + "\n\nBrackwaterish 4.6 m!");
         var hints = await engine.PrepareAsync(script, "en-US", clips.Folder, Cancel);
         var dictionary = await File.ReadAllLinesAsync(hints!.Dictionary, Cancel);
         dictionary.ShouldContain(l => l.StartsWith("brackwaterish B R AE K W AH T ER", StringComparison.Ordinal));
         dictionary.ShouldContain("46 F AO R P OY N T S IH K S");
-        foreach (var line in transcription)
+        foreach (var (sound, words, heard) in recordings)
         {
-            var sound = Path.Combine(Known, line[(line.LastIndexOf('(') + 1)..].TrimEnd(')') + ".wav");
-            said.AddRange(Words(line).Split(' '));
-            alone.AddRange((await engine.ListenAsync(sound, "en-US", null, Limits(400), Cancel)).Select(w => WordList.Plain(w.Text)));
+            said.AddRange(words.Split(' '));
+            alone.AddRange(heard.Select(w => WordList.Plain(w.Text)));
             known.AddRange((await engine.ListenAsync(sound, "en-US", hints, Limits(400), Cancel)).Select(w => WordList.Plain(w.Text)));
         }
 
@@ -212,6 +221,7 @@ public sealed class SpeechTests(Clips clips) : IClassFixture<Clips>
         }
     }
 
+    /// <summary>A program that stands in for an engine.</summary>
     private async Task<string> EngineAsync(string script)
     {
         var path = clips.Path($"engine-{Guid.NewGuid():N}");

@@ -2,6 +2,7 @@ using System.IO.Compression;
 using System.Net.Http.Headers;
 using System.Net.Http.Json;
 using System.Security.Cryptography;
+using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Wexel.Cli;
@@ -102,6 +103,21 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
             document["picture"] = new JsonObject { ["own"] = (await given.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("key").GetString() };
         }
 
+        var shown = await (await trainer.PutAsync("/api/pictures/shown", Bytes(await Pictures.MadeAsync(900, 400)))).Content.ReadFromJsonAsync<JsonElement>();
+        var key = shown.GetProperty("key").GetString();
+        document["questions"] = JsonNode.Parse(
+            $$"""[{ "id": "q1", "at": 2000, "text": "Is it so?", "asks": { "kind": "truth", "true": true }, "picture": "{{key}}", "tags": ["till"] }]"""
+        );
+        document["areas"] = JsonNode.Parse(
+            """
+            [{ "id": "a1", "span": { "start": 6500, "end": 9000 }, "text": "The drawer", "action": { "kind": "text", "says": "Shut it." },
+            "shape": { "kind": "ellipse", "points": [{ "x": 0.2, "y": 0.2 }, { "x": 0.4, "y": 0.3 }] } }]
+            """
+        );
+        document["notes"] = JsonNode.Parse(
+            $$"""[{ "id": "n1", "span": { "start": 1000, "end": 4000 }, "text": "Count.", "corner": "middle", "address": "", "picture": "{{key}}" }]"""
+        );
+        document["survey"] = JsonNode.Parse("""{ "title": "", "named": true, "items": [{ "kind": "comment", "id": "i1", "text": "What was missing?" }] }""");
         document["moveIns"] = JsonNode.Parse(
             """[{ "id": "m1", "span": { "start": 7000, "end": 9500 }, "part": { "x": 0.1, "y": 0.1, "width": 0.5, "height": 0.5 }, "ease": 400 }]"""
         );
@@ -162,12 +178,36 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
     }
 
     [Fact]
+    public async Task What_learners_could_not_use_is_made_by_neither()
+    {
+        var cancel = TestContext.Current.CancellationToken;
+        var trainer = await fixture.SignedInAsync();
+        var lesson = await MarkedUpAsync(trainer, picture: false);
+        var zip = await SavedAsync(trainer, $"/api/lessons/{lesson}/lesson.zip", "lacking.wexel.zip");
+        using (var archive = ZipFile.Open(zip, ZipArchiveMode.Update))
+        {
+            var entry = archive.GetEntry(LessonFile.NameInZip)!;
+            JsonNode file;
+            await using (var kept = entry.Open())
+                file = (await JsonNode.ParseAsync(kept, cancellationToken: cancel))!;
+            file["questions"]![0]!["asks"]!["true"] = null;
+            entry.Delete();
+            await using var changed = archive.CreateEntry(LessonFile.NameInZip).Open();
+            await changed.WriteAsync(Encoding.UTF8.GetBytes(file.ToJsonString()), cancel);
+        }
+
+        var (code, error) = await MakeAsync(zip, "--for", "web", "--out", "lacking.zip");
+        (code != 0, error.Contains("Nobody said whether it is true. Choose.", StringComparison.Ordinal)).ShouldBe((true, true), error);
+    }
+
+    [Fact]
     public async Task A_lesson_file_names_what_lies_beside_it_and_holds_all_of_the_lesson()
     {
         var trainer = await fixture.SignedInAsync();
         var lesson = await MarkedUpAsync(trainer, picture: true);
         var zip = await SavedAsync(trainer, $"/api/lessons/{lesson}/lesson.zip", "till.wexel.zip");
         using var archive = ZipFile.OpenRead(zip);
+        var before = (await trainer.JsonAsync($"/api/lessons/{lesson}")).GetProperty("document");
         archive
             .Entries.Select(e => e.FullName)
             .ShouldBe([
@@ -177,13 +217,13 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
                 "captions-en-GB-2.vtt",
                 "mark",
                 "picture",
+                LessonFile.ShownPicture(before.GetProperty("notes")[0].GetProperty("picture").GetString()!),
                 "recordings/Untitled 7.mov",
             ]);
         using var reader = new StreamReader(archive.Entries[0].Open());
         var text = await reader.ReadToEndAsync(TestContext.Current.CancellationToken);
         (await trainer.GetStringAsync($"/api/lessons/{lesson}/lesson.wexel.json")).ShouldBe(text);
         LessonFile.Read(text).Is(out var file, out _).ShouldBeTrue();
-        var before = (await trainer.JsonAsync($"/api/lessons/{lesson}")).GetProperty("document");
         var cues = new List<IReadOnlyList<Core.Captions.Cue>>();
         foreach (var entry in archive.Entries.Where(e => e.FullName.EndsWith(".vtt", StringComparison.Ordinal)))
         {
@@ -290,7 +330,7 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
         "later.zip",
         "l.wexel.json",
         """{ "version": 99 }""",
-        "The file is no lesson as the schema describes it. The lesson file is of version 99, and this Wexel knows versions up to 6. It was written "
+        "The file is no lesson as the schema describes it. The lesson file is of version 99, and this Wexel knows versions up to 7. It was written "
             + "by a newer one."
     )]
     public async Task What_cannot_be_brought_in_says_why(string name, string entry, string text, string said)

@@ -25,13 +25,13 @@ public sealed class OperatingTests
                     .Set("Wexel__PasswordIterations", "1000")
             );
 
-    /// <summary>Four free ports in a row.</summary>
+    /// <summary>Five free ports in a row.</summary>
     private static int Ports()
     {
         while (true)
         {
             var port = ServerProcess.FreePort();
-            if (port < 60_000 && Enumerable.Range(port, 4).All(IsFree))
+            if (port < 60_000 && Enumerable.Range(port, 5).All(IsFree))
                 return port;
         }
 
@@ -97,9 +97,19 @@ public sealed class OperatingTests
                 await stranger.OpenAsync();
             });
 
-            // One that is killed in the middle leaves nothing that looks like a backup.
+            // One that is killed in the middle leaves nothing that looks like a backup. A table that is kept from it keeps it there until it is.
+            await using (
+                var keeping = new Npgsql.NpgsqlConnection(
+                    $"Host=127.0.0.1;Port={port + 3};Username=wexel;Database=wexel;Pooling=false;"
+                        + $"Password={await File.ReadAllTextAsync(Path.Combine(state, "postgres.password"))}"
+                )
+            )
             using (var killed = new CancellationTokenSource())
             {
+                await keeping.OpenAsync();
+                await using var kept = await keeping.BeginTransactionAsync();
+                await using var keep = new Npgsql.NpgsqlCommand("lock table \"AuditEntries\" in access exclusive mode", keeping, kept);
+                await keep.ExecuteNonQueryAsync();
                 var half = Wexel("state", port, "backup", Path.Combine(_folder, "half.tar"))
                     .WithStandardErrorPipe(
                         PipeTarget.ToDelegate(line =>

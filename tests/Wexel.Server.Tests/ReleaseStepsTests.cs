@@ -81,7 +81,7 @@ public sealed class ReleaseStepsTests(ReleasedServerFixture fixture) : IClassFix
             (await steps.FindAsync(aim, CancellationToken.None)).Is(out var way, out _).ShouldBeTrue();
             var left = steps.Left(way!);
             if (doIt)
-                (await steps.DoAsync(way!, left.Single(), CancellationToken.None)).ShouldBeNull();
+                (await steps.DoAsync(way!, left.Single(), CancellationToken.None)).Problem.ShouldBeNull();
             return left;
         }
 
@@ -103,7 +103,7 @@ public sealed class ReleaseStepsTests(ReleasedServerFixture fixture) : IClassFix
             if (left.Count == 0 || left[0] == until)
                 return (done, way!.Wanted.Key);
             for (var time = 0; time < (twice ? 2 : 1); time++)
-                (await steps.DoAsync(way!, left[0], CancellationToken.None)).ShouldBeNull();
+                (await steps.DoAsync(way!, left[0], CancellationToken.None)).Problem.ShouldBeNull();
             done.Add(left[0]);
         }
     }

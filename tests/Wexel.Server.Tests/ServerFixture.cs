@@ -97,6 +97,7 @@ public class ServerFixture : IAsyncLifetime
             host.UseSetting("Wexel:FollowersEvery", "00:00:00.5");
             host.UseSetting("Wexel:LostAfter", "00:00:04");
             host.UseSetting("Wexel:LeftWorkEvery", "00:00:02");
+            host.UseSetting("Wexel:PracticeDirectory", outside.Client.BaseAddress!.AbsoluteUri);
             host.UseSetting("Wexel:PracticeLearningSystem", new Uri(outside.Client.BaseAddress!, "learning/packages/").AbsoluteUri);
         });
 
@@ -104,11 +105,15 @@ public class ServerFixture : IAsyncLifetime
     {
         GC.SuppressFinalize(this);
         await _server!.DisposeAsync();
+        await EndAsync();
         if (!Released)
             await Outside.DisposeAsync();
         await ExecuteAsync($"drop database {_database} with (force)");
         Directory.Delete(_folder, recursive: true);
     }
+
+    /// <summary>Ends what others do not have.</summary>
+    protected virtual ValueTask EndAsync() => ValueTask.CompletedTask;
 
     /// <summary>Sets the server up otherwise than others.</summary>
     protected virtual void Set(IWebHostBuilder host) { }

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Diagnostics;
 using System.Globalization;
 using System.Net;
@@ -29,6 +30,9 @@ internal sealed class ServerProcess : IAsyncDisposable
     internal static string Program => Path.Combine(ServerFixture.Home, "artifacts", "server", "Wexel.Server.dll");
 
     internal string Data => Path.Combine(_folder, "data");
+
+    /// <summary>What it wrote to its log, since it was made.</summary>
+    internal ConcurrentQueue<string> Log { get; } = [];
 
     /// <summary>Whether it has ended.</summary>
     internal bool HasEnded => _process!.HasExited;
@@ -142,7 +146,7 @@ internal sealed class ServerProcess : IAsyncDisposable
         foreach (var (name, value) in _settings)
             start.Environment[name] = value;
         _process = Process.Start(start)!;
-        _process.OutputDataReceived += (_, _) => { };
+        _process.OutputDataReceived += (_, line) => Log.Enqueue(line.Data ?? "");
         _process.BeginOutputReadLine();
     }
 

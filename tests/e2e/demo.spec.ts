@@ -7,7 +7,7 @@ import { signIn } from './help'
 import { data, ports } from './playwright.config'
 
 // All other tests go by the first seconds of the demo's lessons; this one starts it as a newcomer does.
-const server = ports.server + 4
+const server = ports.server + 5
 test.use({ baseURL: `http://127.0.0.1:${server}` })
 
 interface Demo {

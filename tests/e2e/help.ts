@@ -76,6 +76,8 @@ export function rawTalk(name: string, pitch = 300): string {
 }
 
 export async function hasNoAccessibilityFaults(page: Page) {
+  // A page that has just been asked for has no heading until it is there.
+  await expect(page.locator('h1, [role=heading][aria-level="1"]').first()).toBeAttached()
   const found = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']).analyze()
   expect(found.violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(' | ')}`)).toEqual([])
 }
@@ -113,4 +115,14 @@ export async function rendered(page: Page, file: string, title: string, contents
   await page.getByRole('checkbox', { name: /Web, as recorded/ }).check({ timeout: 90_000 })
   await page.getByRole('button', { name: 'Render', exact: true }).click()
   await expect(page.getByRole('heading', { name: /File check .* everything is right/ })).toBeVisible({ timeout: 120_000 })
+}
+
+/** Changes parts of the lesson that stands on the page, as the desk does. */
+export async function saveInto(page: Page, parts: object) {
+  const id = /lessons\/([^/]+)/.exec(page.url())?.[1]
+  const lesson = await (await page.request.get(`/api/lessons/${id}`)).json()
+  const saved = await page.request.put(`/api/lessons/${id}/document`, {
+    data: { basedOn: lesson.revision, document: { ...lesson.document, ...parts }, restoredFrom: null },
+  })
+  expect(saved.status(), await saved.text()).toBe(200)
 }

@@ -3,7 +3,7 @@ import { writeFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
-import { folder, newcomer, signIn } from './help'
+import { folder, newcomer, signIn, trainer } from './help'
 import { ports } from './playwright.config'
 
 test.describe.configure({ timeout: 300_000 })
@@ -23,7 +23,7 @@ function faults(files: string[]): string[] {
   return messages.filter((m) => m.type !== 'info').map((m) => `${m.url.split('/').pop()}:${m.lastLine} ${m.message}`)
 }
 
-test('the HTML of every learner page is valid', async ({ page }) => {
+test('the HTML of every learner page is valid', async ({ page, request }) => {
   await signIn(page, newcomer)
   await expect(async () => {
     await page.goto('/channel')
@@ -46,7 +46,13 @@ test('the HTML of every learner page is valid', async ({ page }) => {
     written.push(path)
   }
   for (const [name, address] of Object.entries(pages)) await keep(name, address)
+  // Where a feed is subscribed to, a trainer knows.
+  await request.post('/api/sign-in', { data: { email: trainer, password: 'Ferry-2026' } })
+  const outlets: { id: string; kind: string }[] = await (await request.get('/api/outlets')).json()
+  const feed = await (await request.get(`/api/feeds/${outlets.find((o) => o.kind === 'podcastFeed')?.id}`)).json()
+  await keep('subscribe', feed.subscribePage)
+  await keep('outside-skerry', `http://127.0.0.1:${ports.server + 4}/`)
   for (const path of outside) await keep(`outside-${path || 'home'}`, `http://127.0.0.1:${ports.outside}/${path}`)
-  expect(written).toHaveLength(14)
+  expect(written).toHaveLength(16)
   expect(faults(written)).toEqual([])
 })

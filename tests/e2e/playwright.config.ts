@@ -25,7 +25,7 @@ export default defineConfig({
   outputDir: '../../test-results',
   workers,
   timeout: 120_000,
-  expect: { timeout: 15_000 },
+  expect: { timeout: 30_000 },
   reporter: [['list'], ['json']],
   use: {
     baseURL: `http://127.0.0.1:${ports.server}`,

@@ -3,7 +3,7 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import { expect, type Page, test } from '@playwright/test'
-import { clip, folder, hasNoAccessibilityFaults, learner, release, rendered, signIn } from './help'
+import { clip, folder, hasNoAccessibilityFaults, learner, release, rendered, saveInto, signIn } from './help'
 
 const second = 1000
 const usual = { when: 'here', points: 1, must: false, tries: 1, penalty: 0, right: '', wrong: '', hints: [], again: null }
@@ -91,15 +91,7 @@ const each = [
   },
 ].map((question, i) => ({ ...usual, id: `q${i + 1}`, at: (2 + i) * second, ...question }))
 
-/** Puts questions into the lesson that stands on the page, as the desk does. */
-async function ask(page: Page, questions: unknown[], goal = { rule: 'score', passPercent: 60 }) {
-  const id = /lessons\/([^/]+)/.exec(page.url())?.[1]
-  const lesson = await (await page.request.get(`/api/lessons/${id}`)).json()
-  const saved = await page.request.put(`/api/lessons/${id}/document`, {
-    data: { basedOn: lesson.revision, document: { ...lesson.document, questions, goal }, restoredFrom: null },
-  })
-  expect(saved.status(), await saved.text()).toBe(200)
-}
+const ask = (page: Page, questions: unknown[], goal = { rule: 'score', passPercent: 60 }) => saveInto(page, { questions, goal })
 
 const asked = (page: Page) => page.getByRole('dialog')
 const answer = (page: Page) => asked(page).getByRole('button', { name: 'Answer' })
@@ -285,13 +277,50 @@ test('answers that are forged, sent twice or too often count as they should', as
   expect((await send('', ['b'], { event: 'no' })).status).toBe(400)
 })
 
+test('an embed asks too, and of two questions at one moment one after the other', async ({ page, browser }) => {
+  test.setTimeout(240_000)
+  await signIn(page)
+  await rendered(page, clip('Embedded.mp4', 8), 'Questions inside another page', '0:00 Lanes')
+  await ask(page, [
+    { ...each[2], id: 'q1', at: 2 * second },
+    { ...each[3], id: 'q2', at: 2 * second },
+  ])
+  await page.reload()
+  const channel = page.getByTestId('outlet-channel')
+  await release(page, channel, 'Whoever has the address')
+  const link = await channel.getByLabel('Link', { exact: true }).inputValue()
+  const embed = await (await browser.newContext({ viewport: { width: 640, height: 400 } })).newPage()
+  await embed.goto(link.replace('/watch/', '/embed/'))
+  const at = () => embed.evaluate(() => document.querySelector('video')?.currentTime ?? 0)
+  await embed.evaluate(() => document.querySelector('video')?.play())
+  await expect(asked(embed)).toContainText('Question 1 of 2')
+  await asked(embed).getByLabel('True').check()
+  await answer(embed).click()
+  await goOn(embed).click()
+  await expect(asked(embed)).toContainText('Question 2 of 2')
+  expect(await at()).toBeCloseTo(2, 1)
+  await hasNoAccessibilityFaults(embed)
+  await asked(embed).getByLabel('Your answer').fill('gangway')
+  await answer(embed).click()
+  await expect(asked(embed)).toContainText('✓ Right.')
+  await goOn(embed).click()
+  await expect.poll(at).toBeGreaterThan(2.5)
+  // Jumped back over, neither is asked again.
+  await embed.evaluate(() => {
+    const video = document.querySelector('video')
+    if (video) video.currentTime = 1
+  })
+  await expect.poll(at).toBeGreaterThan(3)
+  await expect(asked(embed)).toHaveCount(0)
+})
+
 test('a trainer writes questions in the sheet, tries them, brings in lists, and sees what came of them', async ({ page, browser }) => {
   test.setTimeout(300_000)
   await signIn(page)
   await rendered(page, clip('Written.mp4', 10), 'Written questions', '0:00 Lanes\n0:05 More')
   await page.getByRole('link', { name: 'Mark up', exact: true }).click()
   await page.getByRole('button', { name: /^Ask at/ }).click()
-  const box = page.locator('[data-question-box]')
+  const box = page.locator('[data-placed=question]')
   await expect(box.getByLabel('What is asked')).toBeFocused()
   await expect(box.getByRole('list', { name: 'What it lacks' })).toContainText('It asks nothing')
   await page.keyboard.type('Which lane?')
@@ -332,6 +361,31 @@ test('a trainer writes questions in the sheet, tries them, brings in lists, and 
   await page.getByRole('region', { name: 'Questions' }).getByLabel('Done when').selectOption({ label: 'every question was answered' })
   await expect(page.getByText(/^Saved/)).toContainText('what it takes to be done')
 
+  // Kept for reuse with a tag, and asked once more; of two with the same tag each learner gets one.
+  await page.getByRole('button', { name: 'Change the question at 0:02' }).click()
+  await page.getByLabel('Tags, with commas between').fill('Lanes')
+  await page.getByLabel('Tags, with commas between').press('Enter')
+  await page.getByRole('button', { name: 'Close the question' }).click()
+  await page.getByRole('button', { name: 'Keep the question at 0:02 in the pool' }).click()
+  await expect(page.getByText('It is in the pool.')).toBeVisible()
+  await page.getByRole('button', { name: 'From the pool' }).click()
+  const pool = page.getByRole('dialog', { name: 'Questions from the pool' })
+  await pool.getByLabel('Tag').selectOption('lanes')
+  await pool.getByRole('checkbox', { name: /Which lane/ }).check()
+  await hasNoAccessibilityFaults(page)
+  await pool.getByRole('button', { name: /^Ask 1 question at/ }).click()
+  await expect(page.getByRole('region', { name: 'Questions' })).toContainText('3, 3 points')
+  await page.getByRole('list', { name: 'Drawn by tag' }).getByLabel('each learner gets').selectOption({ label: '1 of 2' })
+  await expect(page.getByText(/^Saved/)).toContainText('how many questions are drawn')
+  await page.getByRole('list', { name: 'Drawn by tag' }).getByLabel('each learner gets').selectOption({ label: 'all 2' })
+  await box
+    .filter({ hasText: 'Which lane?' })
+    .last()
+    .getByRole('button', { name: /^Delete the question/ })
+    .click()
+  await expect(page.getByRole('region', { name: 'Questions' })).toContainText('2, 2 points')
+  await expect(page.getByText(/^Saved/)).toContainText('removed')
+
   // As QTI, and back.
   const download = page.waitForEvent('download')
   await page.getByRole('link', { name: 'QTI 3.0' }).click()
@@ -357,12 +411,14 @@ test('a trainer writes questions in the sheet, tries them, brings in lists, and 
       data: { learner: `learner ${i}`, event: String(i).padEnd(32, '0'), question: first[1], answer: [i < 5 ? first[2] : first[3]] },
     })
   await page.goto('/results')
+  await hasNoAccessibilityFaults(page)
+  await page.getByRole('link', { name: 'Written questions' }).click()
   const results = page.getByRole('region', { name: 'Questions of “Written questions”' })
   await expect(results).toContainText('Most missed this: 29 % right of 7 · most took “Lane A”')
   await hasNoAccessibilityFaults(page)
   // One press leads to the moment in the sheet, which says it too.
   await results.getByRole('link', { name: '0:02' }).click()
-  await expect(page.locator('[data-question-box]').first()).toContainText('29 % right of 7')
+  await expect(page.locator('[data-placed=question]').first()).toContainText('29 % right of 7')
 })
 
 test('in a web folder the page judges by itself: answers stay over a reload, and the result can be saved', async ({ page, browser }) => {
@@ -382,6 +438,7 @@ test('in a web folder the page judges by itself: answers stay over a reload, and
   execFileSync('unzip', ['-q', '-o', zip, '-d', join(folder, 'web')])
   const unpacked = join(folder, 'web', readdirSync(join(folder, 'web'))[0])
   expect(readdirSync(join(unpacked, 'player')).filter((name) => name.startsWith('wexel'))).toEqual([
+    'wexel-contents.js',
     'wexel-player.css',
     'wexel-player.js',
     'wexel-questions.css',

@@ -226,8 +226,8 @@ test('from a recording to a learner who completes it', async ({ page, browser })
   expect([...new Set(asked)]).toEqual([`127.0.0.1:${ports.server}`])
 
   await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: 'Results' }).click()
-  const results = page.locator('section').filter({ hasText: 'Fares <b>& fees</b>' })
-  await expect(results.getByText('Complete', { exact: true })).toBeVisible()
+  await page.getByRole('main').getByRole('link', { name: 'Fares <b>& fees</b>' }).click()
+  await expect(page.getByRole('region', { name: 'Learners' }).getByText('Complete', { exact: true })).toBeVisible()
   await hasNoAccessibilityFaults(page)
 
   // The embed code in another site's page.

@@ -149,11 +149,11 @@ test('what cannot be sent while the page goes away leaves by a beacon', () => {
 
 test('Wexel’s player goes through it from a first launch to completion', async () => {
   const first = launched()
-  let memory = inLearningSystem(first.api, 100_000, () => 5000)
+  let memory = inLearningSystem(first.api, { length: 100_000, survey: null, draws: [] }, () => 5000)
   await memory.load()
   memory.save({ watched: [[0, 40_000]], position: 40_000, complete: false }, true)
   const second = launched(first.found.kept)
-  memory = inLearningSystem(second.api, 100_000, () => 5000)
+  memory = inLearningSystem(second.api, { length: 100_000, survey: null, draws: [] }, () => 5000)
   expect(await memory.load()).toMatchObject({ watched: [[0, 40_000]], position: 40_000, complete: false })
   memory.save({ watched: [[0, 95_000]], position: 95_000, complete: true }, true)
   expect(second.found.kept.elements?.['cmi.core.lesson_status']).toBe('completed')
@@ -183,7 +183,7 @@ test('single answers are taken in order, by their types, and kept', () => {
 
 test('Wexel’s player tells it each answer', async () => {
   const { api, found } = launched()
-  const memory = inLearningSystem(api, 100_000, () => 0)
+  const memory = inLearningSystem(api, { length: 100_000, survey: null, draws: [] }, () => 0)
   await memory.load()
   const answer = {
     event: 'e',

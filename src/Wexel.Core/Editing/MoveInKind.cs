@@ -50,7 +50,7 @@ internal sealed class MoveInKind : PlacedKind<MoveIn>
         var tidy = new List<MoveIn>();
         foreach (var moveIn in things.OrderBy(m => m.Span.Start))
         {
-            var span = new TimeRange(Within(moveIn.Span.Start, length), Within(moveIn.Span.End, length));
+            var span = moveIn.Span.Within(length);
             if (span.Length < Shortest)
                 continue;
             while (tidy.Count > 0 && tidy[^1].Span.End > span.Start)

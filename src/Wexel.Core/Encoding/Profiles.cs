@@ -89,6 +89,25 @@ public static class Profiles
             CaptionPlace.None
         );
 
+    /// <summary>The recorded size at high quality, for services that encode it once more.</summary>
+    public static Profile VideoService { get; } =
+        new(
+            "video-service",
+            "Video service",
+            "The recorded size at high quality, every frame: services make their own sizes of it.",
+            Container.Mp4,
+            Screen(SizeSettings.AsCanvas, 16) with
+            {
+                Timing = TimingSettings.AsRecorded,
+            },
+            Voice with
+            {
+                BitsPerSecond = 192_000,
+            },
+            CaptionPlace.None,
+            Chapters: false
+        );
+
     /// <summary>Open codecs.</summary>
     public static Profile Open { get; } =
         new(
@@ -104,7 +123,7 @@ public static class Profiles
         );
 
     /// <summary>All of them, in the order in which they are offered.</summary>
-    public static IReadOnlyList<Profile> All { get; } = [Web, Web720, Small480, FullHd, Adaptive, Master, Podcast720, PodcastSound, Open];
+    public static IReadOnlyList<Profile> All { get; } = [Web, Web720, Small480, FullHd, Adaptive, Master, Podcast720, PodcastSound, VideoService, Open];
 
     /// <summary>The profile of a name, or null.</summary>
     public static Profile? Find(string id) => All.FirstOrDefault(p => p.Id == id);

@@ -51,6 +51,12 @@ public static class Makers
     /// <summary>A frame of a finished file or of its source.</summary>
     public const string Compared = "compared/2";
 
+    /// <summary>What a video service is told of a video.</summary>
+    public const string VideoTexts = "video-texts/1";
+
+    /// <summary>A video at a service.</summary>
+    public const string ServiceVideo = "service-video/1";
+
     /// <summary>An episode of a podcast feed.</summary>
     public const string Episode = "episode/2";
 

@@ -12,6 +12,7 @@ namespace Wexel.Core.Learning;
 /// <param name="Answers">What was answered, question by question.</param>
 /// <param name="Score">The points, of the revision that was taken last.</param>
 /// <param name="Passed">Whether the lesson was passed or failed; null where that is not decided. Who passed once has passed.</param>
+/// <param name="Again">What was watched once more, of the recordings.</param>
 public sealed record LearnerState(
     IReadOnlyList<WatchedStretch> Watched,
     RecordingMoment? Position,
@@ -21,14 +22,15 @@ public sealed record LearnerState(
     string? Name,
     IReadOnlyList<AnswerState> Answers,
     LessonScore Score,
-    bool? Passed
+    bool? Passed,
+    IReadOnlyList<WatchedStretch> Again
 )
 {
     /// <summary>Raised when the same log comes to something else than before; then all is reckoned again.</summary>
-    public const int Version = 2;
+    public const int Version = 3;
 
     /// <summary>Somebody of whom nothing is known.</summary>
-    public static LearnerState None { get; } = new([], null, 0, null, null, null, [], new LessonScore(0, 0), null);
+    public static LearnerState None { get; } = new([], null, 0, null, null, null, [], new LessonScore(0, 0), null, []);
 
     /// <summary>What is known after one more event.</summary>
     /// <param name="happened">The event.</param>
@@ -44,24 +46,35 @@ public sealed record LearnerState(
         };
         var all = WatchedStretch.Union(Watched.Concat(watched));
         var attendance = Completion.Judge(times.ToLesson(all), times.Length);
-        var answers = happened.Act is Answered answered
-            ?
+        IReadOnlyList<AnswerState> answers = happened.Act switch
+        {
+            Answered answered =>
             [
                 .. Answers.Where(a => a.Question != answered.Question),
                 AnswerState.After(Answers.FirstOrDefault(a => a.Question == answered.Question), answered, happened.At),
-            ]
-            : Answers;
+            ],
+            Rescored again =>
+            [
+                .. Answers.Select(a => a.Question == again.Question ? a with { Share = again.Share, Right = again.Right, FirstShare = again.FirstShare } : a),
+            ],
+            _ => Answers,
+        };
         var standing = taken.Judge(attendance, answers);
         return new LearnerState(
             all,
             position ?? Position,
             attendance.SeenShare,
             CompletedAt ?? completed ?? (standing.Complete ? happened.At : null),
-            SeenLastAt is { } last && last > happened.At ? last : happened.At,
+                // What others reckon is no visit.
+                happened.Act is Rescored
+                    ? SeenLastAt
+                : SeenLastAt is { } last && last > happened.At ? last
+                : happened.At,
             happened.Name,
             answers,
             taken.Score(answers),
-            Passed == true ? true : standing.Passed
+            Passed == true && happened.Act is not Rescored ? true : standing.Passed,
+            happened.Act is Watched { Again.Count: > 0 } more ? WatchedStretch.Union(Again.Concat(more.Again)) : Again
         );
     }
 

@@ -1,5 +1,7 @@
 using System.Text.Json;
+using System.Text.Json.Nodes;
 using Wexel.Core.Documents;
+using Wexel.Core.Scoring;
 using Wexel.Core.Timing;
 
 namespace Wexel.Core.Learning;
@@ -19,10 +21,17 @@ public abstract record LearningAct;
 /// <summary>Something was watched.</summary>
 /// <param name="Stretches">What was, beyond what was known already.</param>
 /// <param name="Position">Where the learner is; null where nobody knows.</param>
-public sealed record Watched(IReadOnlyList<WatchedStretch> Stretches, RecordingMoment? Position) : LearningAct
+/// <param name="Again">What was watched once more, beyond what was known to have been; null for nothing.</param>
+public sealed record Watched(IReadOnlyList<WatchedStretch> Stretches, RecordingMoment? Position, IReadOnlyList<WatchedStretch>? Again = null) : LearningAct
 {
+    /// <summary>What was watched once more, beyond what was known to have been.</summary>
+    public IReadOnlyList<WatchedStretch> Again { get; init; } = Again ?? [];
+
     /// <summary>How it is kept.</summary>
-    public static DocumentFormat<Watched> Format { get; } = new("event “watched”");
+    public static DocumentFormat<Watched> Format { get; } = new("event “watched”", NotAgain);
+
+    /// <summary>Nobody asked what was watched again.</summary>
+    private static void NotAgain(JsonObject watched) => watched["again"] = new JsonArray();
 }
 
 /// <summary>Something was watched before there was a log: all that was known of it then.</summary>
@@ -48,6 +57,36 @@ public sealed record Answered(string Question, IReadOnlyList<string> Answer, dou
     public static DocumentFormat<Answered> Format { get; } = new("event “answered”");
 }
 
+/// <summary>What somebody had answered was reckoned again, as the question is now: somebody who teaches wanted it.</summary>
+/// <param name="Question">Its name inside the lesson.</param>
+/// <param name="Share">The best share of the points that the answers come to, 0 to 1.</param>
+/// <param name="Right">Whether one of them is wholly right.</param>
+/// <param name="FirstShare">What the first of them comes to, 0 to 1.</param>
+public sealed record Rescored(string Question, double Share, bool Right, double FirstShare) : LearningAct
+{
+    /// <summary>How it is kept.</summary>
+    public static DocumentFormat<Rescored> Format { get; } = new("event “rescored”");
+
+    /// <summary>What answers come to.</summary>
+    /// <param name="question">The question’s name inside the lesson.</param>
+    /// <param name="key">By what they are judged.</param>
+    /// <param name="penalty">How much of the points every try after the first takes away, in per cent.</param>
+    /// <param name="answers">They, in order; at least one.</param>
+    public static Rescored Of(string question, AnswerKey key, int penalty, IReadOnlyList<IReadOnlyList<string>> answers)
+    {
+        var grades = answers.Select((values, i) => (Grade: key.Judge(values), Try: i + 1)).ToList();
+        return new Rescored(
+            question,
+            grades.Max(g => Penalty.Taken(g.Grade.Share, penalty, g.Try)),
+            grades.Any(g => g.Grade.Right),
+            Penalty.Taken(grades[0].Grade.Share, penalty, 1)
+        );
+    }
+
+    /// <summary>Whether it makes a difference to what is known.</summary>
+    public bool Differs(AnswerState known) => (Share, Right, FirstShare) != (known.Share, known.Right, known.FirstShare);
+}
+
 /// <summary>The kinds of what learners do, each by its name in the log.</summary>
 public static class LearningActs
 {
@@ -56,6 +95,7 @@ public static class LearningActs
         ["watched"] = Kept(Watched.Format),
         ["watched-before"] = Kept(WatchedBefore.Format),
         ["answered"] = Kept(Answered.Format),
+        ["rescored"] = Kept(Rescored.Format),
     };
 
     /// <summary>An act as the log keeps it: the name of its kind, and what it says as JSON with a version.</summary>

@@ -1,3 +1,4 @@
+using Wexel.Core.Questions;
 using Wexel.Core.Scoring;
 
 namespace Wexel.Core.Learning;
@@ -6,8 +7,23 @@ namespace Wexel.Core.Learning;
 /// <param name="Times">Its times.</param>
 /// <param name="Questions">What it asks.</param>
 /// <param name="Goal">By what it is done.</param>
-public sealed record LessonTaken(LessonTimes Times, IReadOnlyList<QuestionTaken> Questions, LessonGoal Goal)
+/// <param name="Draws">Of which questions each learner is asked only some.</param>
+public sealed record LessonTaken(LessonTimes Times, IReadOnlyList<QuestionTaken> Questions, LessonGoal Goal, IReadOnlyList<DrawnFrom>? Draws = null)
 {
+    /// <summary>The same as one learner takes it: what they are not asked is not there.</summary>
+    /// <param name="learner">What names the learner.</param>
+    public LessonTaken For(string learner)
+    {
+        if (Draws is not { Count: > 0 })
+            return this;
+        var not = NotAsked(learner);
+        return this with { Questions = [.. Questions.Where(q => !not.Contains(q.Id))] };
+    }
+
+    /// <summary>The questions that a learner is not asked, by their names.</summary>
+    /// <param name="learner">What names the learner.</param>
+    public IReadOnlySet<string> NotAsked(string learner) => DrawnFrom.NotAsked(Draws ?? [], learner);
+
     /// <summary>What a learner's lesson stands at.</summary>
     /// <param name="attendance">What they watched.</param>
     /// <param name="answers">What they answered.</param>

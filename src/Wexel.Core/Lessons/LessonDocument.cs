@@ -6,7 +6,9 @@ using Wexel.Core.Contents;
 using Wexel.Core.Details;
 using Wexel.Core.Documents;
 using Wexel.Core.Editing;
+using Wexel.Core.Questions;
 using Wexel.Core.Scoring;
+using Wexel.Core.Surveys;
 using Wexel.Core.Timing;
 using Wexel.Core.Translating;
 
@@ -31,6 +33,8 @@ public record LessonDocument : PlacedThings
     /// <param name="picture">The picture by which it is known; null for the first that is proposed.</param>
     /// <param name="translations">What it says of itself in other languages, at most once in each.</param>
     /// <param name="goal">By what it is done; null for what is usual.</param>
+    /// <param name="draws">Of which questions each learner is asked only some.</param>
+    /// <param name="survey">What learners are asked about it at its end; null for nothing.</param>
     public LessonDocument(
         string title,
         string description,
@@ -47,16 +51,20 @@ public record LessonDocument : PlacedThings
         DetailSet? details = null,
         LessonPicture? picture = null,
         IReadOnlyList<LessonTranslation>? translations = null,
-        LessonGoal? goal = null
+        LessonGoal? goal = null,
+        IReadOnlyList<QuestionDraw>? draws = null,
+        Survey? survey = null
     )
     {
         (Title, Description, Language, RecordingHash, HouseMark, Canvas) = (title, description, language, recordingHash, houseMark, canvas);
         (Cuts, Sections, Captions, MoveIns, Following, Frames) = (cuts ?? [], sections ?? [], captions ?? [], moveIns ?? [], following ?? [], frames ?? []);
         (Details, Picture, Translations, Goal) = (details ?? DetailSet.None, picture, translations ?? [], goal ?? new LessonGoal());
+        (Draws, Survey) = (draws ?? [], survey);
     }
 
     /// <summary>How it is kept.</summary>
-    public static DocumentFormat<LessonDocument> Format { get; } = new("lesson", TracksInAList, NoDetails, NoPicture, NoTranslations, NoQuestions);
+    public static DocumentFormat<LessonDocument> Format { get; } =
+        new("lesson", TracksInAList, NoDetails, NoPicture, NoTranslations, NoQuestions, NothingOverIt);
 
     /// <summary>The title; empty while nobody has given one.</summary>
     public string Title { get; init; }
@@ -100,6 +108,12 @@ public record LessonDocument : PlacedThings
     /// <summary>By what it is done.</summary>
     public LessonGoal Goal { get; init; }
 
+    /// <summary>Of which questions each learner is asked only some.</summary>
+    public IReadOnlyList<QuestionDraw> Draws { get; init; }
+
+    /// <summary>What learners are asked about it at its end; null for nothing.</summary>
+    public Survey? Survey { get; init; }
+
     /// <summary>What it says of itself in a language; nothing where nobody translated it.</summary>
     /// <param name="language">As a BCP 47 tag.</param>
     public LessonTranslation In(string language) => Translations.FirstOrDefault(t => t.Language == language) ?? new LessonTranslation(language, []);
@@ -113,6 +127,22 @@ public record LessonDocument : PlacedThings
             Description = Description.Length > 0 ? Description : null,
             Language = Language,
         };
+
+    /// <summary>Whether it asks something.</summary>
+    [JsonIgnore]
+    public bool Asks => Questions.Count > 0;
+
+    /// <summary>Whether something that it asks counts points.</summary>
+    [JsonIgnore]
+    public bool CountsPoints => Questions.Any(q => q.Points > 0);
+
+    /// <summary>Whether something can be clicked or read over its picture.</summary>
+    [JsonIgnore]
+    public bool HasOverlays => Areas.Count + Notes.Count > 0;
+
+    /// <summary>Whether learners are asked what they think of it.</summary>
+    [JsonIgnore]
+    public bool HasSurvey => Survey is not null;
 
     /// <summary>The hashes of all recordings in their order; recording time is the time of their reel.</summary>
     [JsonIgnore]
@@ -140,6 +170,10 @@ public record LessonDocument : PlacedThings
     /// <summary>Nobody was asked anything, and it was done when enough was watched.</summary>
     private static void NoQuestions(JsonObject document) =>
         (document["questions"], document["goal"]) = (new JsonArray(), JsonSerializer.SerializeToNode(new LessonGoal(), WexelJson.Options));
+
+    /// <summary>Nothing lay over the picture, everybody was asked the same, and nobody what they thought of it.</summary>
+    private static void NothingOverIt(JsonObject document) =>
+        (document["areas"], document["notes"], document["draws"], document["survey"]) = (new JsonArray(), new JsonArray(), new JsonArray(), null);
 
     private const string FirstTrack = "t1";
 }

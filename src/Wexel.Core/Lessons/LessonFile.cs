@@ -9,7 +9,9 @@ using Wexel.Core.Documents;
 using Wexel.Core.Editing;
 using Wexel.Core.Kit;
 using Wexel.Core.Placing;
+using Wexel.Core.Questions;
 using Wexel.Core.Scoring;
+using Wexel.Core.Surveys;
 using Wexel.Core.Timing;
 using Wexel.Core.Translating;
 
@@ -34,6 +36,8 @@ namespace Wexel.Core.Lessons;
 /// <param name="Proposed">Which frame is proposed for that, along its recordings; null where nobody looked.</param>
 /// <param name="Translations">What it says of itself in other languages; null for nothing.</param>
 /// <param name="Goal">By what it is done; null for what is usual.</param>
+/// <param name="Draws">Of which questions each learner is asked only some; null for none.</param>
+/// <param name="Survey">What learners are asked about it at its end; null for nothing.</param>
 public sealed record LessonFile(
     string Title,
     string Language,
@@ -49,9 +53,15 @@ public sealed record LessonFile(
     LessonFile.PictureFile? Picture = null,
     TimeSpan? Proposed = null,
     IReadOnlyList<LessonTranslation>? Translations = null,
-    LessonGoal? Goal = null
+    LessonGoal? Goal = null,
+    IReadOnlyList<QuestionDraw>? Draws = null,
+    Survey? Survey = null
 ) : PlacedThings
 {
+    /// <summary>Where a picture that stands with a question or a note lies beside the file, as it was given.</summary>
+    /// <param name="key">The key by which the lesson names it.</param>
+    public static string ShownPicture(string key) => $"pictures/{key}";
+
     /// <summary>What the name of such a file ends in.</summary>
     public const string Ending = ".wexel.json";
 
@@ -108,7 +118,7 @@ public sealed record LessonFile(
     public sealed record PictureFile(TimeSpan? At = null, string? File = null, string? Hash = null);
 
     /// <summary>How it is kept.</summary>
-    public static DocumentFormat<LessonFile> Format { get; } = new("lesson file", _ => { }, _ => { }, _ => { }, _ => { }, _ => { });
+    public static DocumentFormat<LessonFile> Format { get; } = new("lesson file", _ => { }, _ => { }, _ => { }, _ => { }, _ => { }, _ => { });
 
     private static readonly JsonSerializerOptions Strict = WexelJson.Configure(
         new JsonSerializerOptions(JsonSerializerDefaults.Web)
@@ -226,7 +236,9 @@ public sealed record LessonFile(
             lesson.Picture is { } known ? new PictureFile(known.At, known.Own is null ? null : picture, known.Own) : null,
             proposed,
             lesson.Translations.Count > 0 ? lesson.Translations : null,
-            lesson.Goal == new LessonGoal() ? null : lesson.Goal
+            lesson.Goal == new LessonGoal() ? null : lesson.Goal,
+            lesson.Draws.Count > 0 ? lesson.Draws : null,
+            lesson.Survey
         );
         return PlacedLists.Set(file, new Taking(lesson));
     }
@@ -263,7 +275,9 @@ public sealed record LessonFile(
                 _ => null,
             },
             translations: Translations,
-            goal: Goal
+            goal: Goal,
+            draws: Draws,
+            survey: Survey
         );
         var tracks = (Captions ?? [])
             .Zip(captions, (file, read) =>

@@ -2,7 +2,9 @@ using Wexel.Core.Captions;
 using Wexel.Core.Editing;
 using Wexel.Core.Keys;
 using Wexel.Core.Placing;
+using Wexel.Core.Questions;
 using Wexel.Core.Scoring;
+using Wexel.Core.Surveys;
 using Wexel.Core.Translating;
 
 namespace Wexel.Core.Lessons;
@@ -30,6 +32,8 @@ public static class LessonKeys
                 .Part("goal", lesson.Goal == new LessonGoal() ? null : lesson.Goal, (f, g) =>
                     f.Add("rule", (GoalRule?)g.Rule).Add("pass", (long?)g.PassPercent)
                 )
+                .Each("draws", lesson.Draws, QuestionDraw.Declare)
+                .Part("survey", lesson.Survey, Survey.Declare)
                 .Each("frames", lesson.Frames, (f, r) => f.Add("recording", r.Recording).Add("fit", (FitMode?)r.Fit).Each("part", [r.Part], Declare));
             PlacedLists.Read(lesson, new Declaring(lesson, k));
         });

@@ -51,6 +51,8 @@ public sealed record LessonMerge(LessonWithCues Lesson, IReadOnlyList<string> Cl
             Picture = three.Value(was.Picture, there.Picture, here.Picture, "the lesson’s picture"),
             Canvas = three.Value(was.Canvas, there.Canvas, here.Canvas, "the canvas"),
             Goal = three.Value(was.Goal, there.Goal, here.Goal, "what it takes to be done"),
+            Draws = three.Names(was.Draws, there.Draws, here.Draws, d => d.Tag, d => $"how many questions of “{d.Tag}” are drawn", (_, _, own) => own),
+            Survey = three.Value(was.Survey, there.Survey, here.Survey, "the survey"),
             HouseMark = three.Value(was.HouseMark, there.HouseMark, here.HouseMark, "the house mark"),
             Frames = three.List(was.Frames, there.Frames, here.Frames, f => f.Recording, _ => "how a recording lies on the canvas", (_, _, own) => own),
             // What I cut is cut, and what I restored is restored.

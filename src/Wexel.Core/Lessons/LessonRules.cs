@@ -3,6 +3,7 @@ using Wexel.Core.Contents;
 using Wexel.Core.Details;
 using Wexel.Core.Editing;
 using Wexel.Core.Placing;
+using Wexel.Core.Questions;
 using Wexel.Core.Timing;
 using Wexel.Core.Translating;
 
@@ -28,6 +29,8 @@ public static class LessonRules
             Picture = Tidy(document.Picture, length),
             Frames = Tidy(document),
             Goal = document.Goal.Tidied(),
+            Draws = QuestionDraw.Tidied(document.Draws),
+            Survey = document.Survey?.Tidied(),
             Details = DetailFields.Tidy(document.Details with { Title = null, Description = null, Language = null }, DetailLevel.Lesson),
         };
         tidy = PlacedLists.Set(tidy, new Tidying(document, length));
@@ -120,23 +123,34 @@ public static class LessonRules
     {
         if (document.Title.Length == 0)
             return new Problem("lesson-no-title", "The lesson has no title yet; learners would see the file's name. Give it one.", "title");
-        var faults = new Faults(document);
-        PlacedLists.Read(document, faults);
-        return faults.First;
+        return Lacks(document).Select(l => new Problem($"{l.Of}-not-ready", l.Sentence, l.Field)).FirstOrDefault();
     }
 
-    private sealed class Faults(LessonDocument document) : IPlacedWork
+    /// <summary>What keeps things of a lesson from learners, one after the other; empty where nothing does.</summary>
+    public static IReadOnlyList<LessonLack> Lacks(LessonDocument document)
     {
-        internal Problem? First { get; private set; }
+        var lacking = new Lacking(document);
+        PlacedLists.Read(document, lacking);
+        return [.. lacking.All, .. document.Survey?.Faults.Select(why => new LessonLack("survey", "", why, why, "survey")) ?? []];
+    }
+
+    private sealed class Lacking(LessonDocument document) : IPlacedWork
+    {
+        internal List<LessonLack> All { get; } = [];
 
         public IReadOnlyList<T> Do<T>(PlacedKind<T> kind, Func<object, IReadOnlyList<T>> list)
             where T : class, IPlaced<T>
         {
-            First ??= list(document)
-                .SelectMany(thing => kind.Faults(thing).Select(why => new Problem($"{kind.Name}-not-ready", $"At {kind.Placed(thing)}: {why}", kind.Plural)))
-                .FirstOrDefault();
+            foreach (var thing in list(document))
+                All.AddRange(FaultsOf(kind, thing).Select(why => new LessonLack(kind.Name, thing.Id, why, $"At {kind.Placed(thing)}: {why}", kind.Plural)));
             return list(document);
         }
+
+        private IEnumerable<string> FaultsOf<T>(PlacedKind<T> kind, T thing)
+            where T : class, IPlaced<T> =>
+            kind.LeadsTo(thing).All(to => document.Sections.Any(s => s.Id == to))
+                ? kind.Faults(thing)
+                : [.. kind.Faults(thing), "The section that it leads to is not there any more. Choose another."];
     }
 
     /// <summary>What changed between two revisions, in a few words; empty when nothing did.</summary>
@@ -168,6 +182,14 @@ public static class LessonRules
             changes.Add("the lesson’s picture");
         if (before.Goal != after.Goal)
             changes.Add("what it takes to be done");
+        if (!before.Draws.SequenceEqual(after.Draws))
+            changes.Add("how many questions are drawn");
+        if (before.Survey != after.Survey)
+            changes.Add(
+                after.Survey is null ? "survey removed"
+                : before.Survey is null ? "survey added"
+                : "survey changed"
+            );
         if (before.HouseMark != after.HouseMark)
             changes.Add(after.HouseMark ? "house mark on" : "house mark off");
         PlacedLists.Read(after, new Describing(before, after, changes));
@@ -232,3 +254,11 @@ public static class LessonRules
         }
     }
 }
+
+/// <summary>What keeps something of a lesson from learners.</summary>
+/// <param name="Of">The kind of the thing: “question”, “area”, or “survey”.</param>
+/// <param name="Id">Its name inside the lesson; empty where there is only one.</param>
+/// <param name="Why">What it lacks, in a sentence that says what to do.</param>
+/// <param name="Sentence">The same with what it is and where.</param>
+/// <param name="Field">The field of problems with it.</param>
+public sealed record LessonLack(string Of, string Id, string Why, string Sentence, string Field);

@@ -1,5 +1,7 @@
+using System.Text.Json.Serialization;
 using Wexel.Core.Contents;
 using Wexel.Core.Editing;
+using Wexel.Core.Overlays;
 using Wexel.Core.Questions;
 
 namespace Wexel.Core.Lessons;
@@ -11,6 +13,8 @@ public abstract record PlacedThings
     private readonly IReadOnlyList<Section> _sections = [];
     private readonly IReadOnlyList<MoveIn> _moveIns = [];
     private readonly IReadOnlyList<Question> _questions = [];
+    private readonly IReadOnlyList<Area> _areas = [];
+    private readonly IReadOnlyList<Note> _notes = [];
 
     /// <summary>The contents.</summary>
     public IReadOnlyList<Section> Sections
@@ -32,4 +36,22 @@ public abstract record PlacedThings
         get => _questions;
         init => _questions = value ?? [];
     }
+
+    /// <summary>What can be clicked on the picture.</summary>
+    public IReadOnlyList<Area> Areas
+    {
+        get => _areas;
+        init => _areas = value ?? [];
+    }
+
+    /// <summary>What is to be read over the picture.</summary>
+    public IReadOnlyList<Note> Notes
+    {
+        get => _notes;
+        init => _notes = value ?? [];
+    }
+
+    /// <summary>The keys of the pictures that stand with questions and notes, each once.</summary>
+    [JsonIgnore]
+    public IReadOnlyList<string> ShownPictures => [.. Questions.Select(q => q.Picture).Concat(Notes.Select(n => n.Picture)).OfType<string>().Distinct()];
 }

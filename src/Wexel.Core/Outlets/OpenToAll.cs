@@ -9,7 +9,7 @@ public static class OpenToAll
     /// <summary>Whether people outside the house can come to what is released.</summary>
     /// <param name="kind">The kind of outlet.</param>
     /// <param name="visibility">Who may see it, where that is asked at each release.</param>
-    public static bool Is(OutletKind kind, Visibility visibility) => kind.HasPages ? Seeing.IsOpenToStrangers(visibility) : kind.IsOpen;
+    public static bool Is(OutletKind kind, Visibility visibility) => kind.AsksWho ? Seeing.IsOpenToStrangers(visibility) : kind.IsOpen;
 
     /// <summary>
     /// What must be answered before people outside can come to a lesson there first: whether there is material of others in it. It is asked once,

@@ -3,7 +3,8 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using Wexel.Core.Details;
 using Wexel.Core.Documents;
-using Wexel.Core.Questions;
+using Wexel.Core.Lessons;
+using Wexel.Core.People;
 
 namespace Wexel.Core.Outlets;
 
@@ -34,6 +35,18 @@ public abstract class OutletKind
 
     /// <summary>Whether learners come to Wexel's own pages for it, where who may see a release is asked.</summary>
     public virtual bool HasPages => false;
+
+    /// <summary>Whether what is made for it goes to a service that shows it on its own pages, under an account of somebody's.</summary>
+    public virtual bool PublishesVideos => false;
+
+    /// <summary>Of whom it is asked at each release whether they may see it; nobody where that is not asked.</summary>
+    public virtual IReadOnlyList<Visibility> WhoMaySee => HasPages ? Enum.GetValues<Visibility>() : [];
+
+    /// <summary>What it means there that somebody may see it, in a sentence.</summary>
+    public virtual string Means(Visibility visibility) => VisibilityWords.For(visibility).Means;
+
+    /// <summary>Whether it is asked at each release who may see it.</summary>
+    public bool AsksWho => WhoMaySee.Count > 0;
 
     /// <summary>The details of a lesson that it has, with what holds for each there.</summary>
     public virtual IReadOnlyList<DetailRule> Details => [];
@@ -68,7 +81,18 @@ public abstract class OutletKind
 
     /// <summary>The parts of a lesson of which every kind says what becomes of them there, in their order.</summary>
     public static IReadOnlyList<string> Parts { get; } =
-    ["Contents", "Chapters in the file", "Captions in each language", "Description", "Picture", "Completion", Carried.Questions, Carried.Score];
+    [
+        "Contents",
+        "Chapters in the file",
+        "Captions in each language",
+        "Description",
+        "Picture",
+        "Completion",
+        Carried.Questions,
+        Carried.Score,
+        Carried.Overlays,
+        Carried.Survey,
+    ];
 
     /// <summary>What of a lesson survives there: each of <see cref="Parts"/>, and what else there is to say.</summary>
     public abstract IReadOnlyList<Carried> Carries { get; }
@@ -205,18 +229,26 @@ public sealed record Carried(string What, string? As = null, bool Lost = false)
     /// <summary>The points that are reached.</summary>
     public const string Score = "Score";
 
+    /// <summary>What can be clicked or read over the picture.</summary>
+    public const string Overlays = "Places to click, and notes";
+
+    /// <summary>What learners are asked about a lesson.</summary>
+    public const string Survey = "Survey";
+
     /// <summary>The parts that some lessons have, each with whether one has it; of a lesson without them nothing is said.</summary>
-    private static readonly Dictionary<string, Func<IReadOnlyList<Question>, bool>> OfSome = new()
+    private static readonly Dictionary<string, Func<LessonDocument, bool>> OfSome = new()
     {
-        [Questions] = questions => questions.Count > 0,
-        [Score] = questions => questions.Any(q => q.Points > 0),
+        [Questions] = lesson => lesson.Asks,
+        [Score] = lesson => lesson.CountsPoints,
+        [Overlays] = lesson => lesson.HasOverlays,
+        [Survey] = lesson => lesson.HasSurvey,
     };
 
-    /// <summary>What is said of lessons that ask some questions.</summary>
+    /// <summary>What is said of some lessons.</summary>
     /// <param name="carries">What a kind says of all parts.</param>
-    /// <param name="questions">What they ask.</param>
-    public static IEnumerable<Carried> For(IEnumerable<Carried> carries, IReadOnlyList<Question> questions) =>
-        carries.Where(c => !OfSome.TryGetValue(c.What, out var has) || has(questions));
+    /// <param name="lessons">The lessons.</param>
+    public static IEnumerable<Carried> For(IEnumerable<Carried> carries, IReadOnlyList<LessonDocument> lessons) =>
+        carries.Where(c => !OfSome.TryGetValue(c.What, out var has) || lessons.Any(has));
 
     /// <summary>What does not stay what it is, in sentences; empty where all of it does.</summary>
     public static string Sentence(IEnumerable<Carried> carries) =>

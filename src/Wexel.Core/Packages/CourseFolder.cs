@@ -25,6 +25,7 @@ public static class CourseFolder
         IReadOnlyList<(string Path, KeyedFile Source)> playerFiles
     )
     {
+        lessons = [.. lessons.Select(l => l with { Lesson = l.Lesson.Packed(null) })];
         var names = new DistinctNames([LessonFiles.PlayerFolder.TrimEnd('/'), LessonFiles.Page, ReadMe]);
         var folders = lessons.Select((l, i) => names.Take(FileName.Safe(l.Lesson.Title, $"lesson {i + 1}"))).ToList();
         var files = new List<PackageFile>

@@ -11,11 +11,23 @@ namespace Wexel.Core.Packages;
 /// <param name="Video">The rendition.</param>
 /// <param name="Poster">The picture by which it is known, or null.</param>
 /// <param name="Pieces">Where the rendition is a playlist: all files of its folder, relative to it, the playlist among them; otherwise null.</param>
-public sealed record LessonSources(PlayerLesson Lesson, KeyedFile Video, LessonPoster? Poster, IReadOnlyList<string>? Pieces = null)
+/// <param name="Shown">The pictures that stand with its questions and notes; null for none.</param>
+public sealed record LessonSources(
+    PlayerLesson Lesson,
+    KeyedFile Video,
+    LessonPoster? Poster,
+    IReadOnlyList<string>? Pieces = null,
+    IReadOnlyList<ShownFile>? Shown = null
+)
 {
     /// <summary>What the rendition is over HTTP, by its name's ending.</summary>
     public string MediaType => ContainerFacts.ByEnding(Path.GetExtension(Video.Path)).MediaType;
 }
+
+/// <summary>A picture that stands with a question or a note, as a file.</summary>
+/// <param name="Key">The key by which the lesson names it.</param>
+/// <param name="File">A JPEG.</param>
+public sealed record ShownFile(string Key, KeyedFile File);
 
 /// <summary>The picture by which a lesson is known, as a file.</summary>
 /// <param name="File">A JPEG.</param>
@@ -40,6 +52,13 @@ public static class LessonFiles
 
     /// <summary>The name of the picture by which it is known.</summary>
     public const string Poster = "poster.jpg";
+
+    /// <summary>The folder of pictures that stand with questions and notes, with a slash at its end.</summary>
+    public const string ShownFolder = "pictures/";
+
+    /// <summary>Where such a picture lies, relative to the page; null for none.</summary>
+    /// <param name="key">Its key.</param>
+    public static string? ShownOf(string? key) => key is null ? null : $"{ShownFolder}{key}.jpg";
 
     /// <summary>The name of a file of captions.</summary>
     /// <param name="name">Of its language, see <see cref="CaptionFileName"/>.</param>
@@ -74,6 +93,13 @@ public static class LessonFiles
             files.Add(
                 new(folder + Poster, "The picture that stands there before the lesson plays.", new PackageContent.Copy(poster.File, AlreadyCompressed: true))
             );
+        files.AddRange(
+            (sources.Shown ?? []).Select(shown => new PackageFile(
+                folder + ShownOf(shown.Key),
+                "A picture that stands with a question or a note.",
+                new PackageContent.Copy(shown.File, AlreadyCompressed: true)
+            ))
+        );
         var names = CaptionFileName.ForLanguages([.. lesson.Captions.Select(c => c.Language)]);
         files.AddRange(
             lesson.Captions.Select(

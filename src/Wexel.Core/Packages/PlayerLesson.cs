@@ -4,7 +4,9 @@ using Wexel.Core.Captions;
 using Wexel.Core.Contents;
 using Wexel.Core.Details;
 using Wexel.Core.Documents;
+using Wexel.Core.Questions;
 using Wexel.Core.Scoring;
+using Wexel.Core.Surveys;
 using Wexel.Core.Translating;
 
 namespace Wexel.Core.Packages;
@@ -29,6 +31,10 @@ namespace Wexel.Core.Packages;
 /// <param name="Translations">What it says of itself in other languages.</param>
 /// <param name="Questions">What is asked, in the order in which it is.</param>
 /// <param name="Goal">By what it is done.</param>
+/// <param name="Draws">From which questions so many are asked of each learner.</param>
+/// <param name="Areas">What can be clicked on the picture, those above last.</param>
+/// <param name="Notes">What is to be read over the picture.</param>
+/// <param name="Survey">What is asked about it at its end; null for nothing.</param>
 public sealed record PlayerLesson(
     string Key,
     string Title,
@@ -48,7 +54,11 @@ public sealed record PlayerLesson(
     PlayerDetails? Details = null,
     IReadOnlyList<PlayerTranslation>? Translations = null,
     IReadOnlyList<PlayerQuestion>? Questions = null,
-    LessonGoal? Goal = null
+    LessonGoal? Goal = null,
+    IReadOnlyList<DrawnFrom>? Draws = null,
+    IReadOnlyList<PlayerArea>? Areas = null,
+    IReadOnlyList<PlayerNote>? Notes = null,
+    Survey? Survey = null
 )
 {
     /// <summary>What it says of itself in other languages.</summary>
@@ -57,6 +67,15 @@ public sealed record PlayerLesson(
     /// <summary>What is asked, in the order in which it is.</summary>
     public IReadOnlyList<PlayerQuestion> Questions { get; init; } = Questions ?? [];
 
+    /// <summary>From which questions so many are asked of each learner.</summary>
+    public IReadOnlyList<DrawnFrom> Draws { get; init; } = Draws ?? [];
+
+    /// <summary>What can be clicked on the picture, those above last.</summary>
+    public IReadOnlyList<PlayerArea> Areas { get; init; } = Areas ?? [];
+
+    /// <summary>What is to be read over the picture.</summary>
+    public IReadOnlyList<PlayerNote> Notes { get; init; } = Notes ?? [];
+
     /// <summary>By what it is done.</summary>
     public LessonGoal Goal { get; init; } = Goal ?? new LessonGoal();
 
@@ -64,12 +83,25 @@ public sealed record PlayerLesson(
     [JsonIgnore]
     public PlayerLesson WithoutKeys => this with { Questions = [.. Questions.Select(q => q with { Key = null })] };
 
+    /// <summary>The same where the files beside the page lie elsewhere.</summary>
+    /// <param name="folder">Where, with a slash at its end.</param>
+    public PlayerLesson WithFilesIn(string folder) =>
+        this with
+        {
+            Questions = [.. Questions.Select(q => q with { Picture = q.Picture is null ? null : folder + q.Picture })],
+            Notes = [.. Notes.Select(n => n with { Picture = n.Picture is null ? null : folder + n.Picture })],
+        };
+
+    /// <summary>The same in a package. What learners say about a lesson needs somebody who takes it: a learning system does, and knows who says it.</summary>
+    /// <param name="runtime">The run-time of the learning system that the page is made for, or null.</param>
+    public PlayerLesson Packed(string? runtime) => this with { Runtime = runtime, Survey = runtime is not null && Survey is { Named: true } ? Survey : null };
+
     /// <summary>What else is said about it.</summary>
     public PlayerDetails Details { get; init; } = Details ?? PlayerDetails.None;
 
     /// <summary>How it is kept.</summary>
     public static DocumentFormat<PlayerLesson> Format { get; } =
-        new("lesson’s page", TracksInAList, NothingElseSaid, PosterWithSize, LearnersWroteNothing, NoTranslations, NoQuestions);
+        new("lesson’s page", TracksInAList, NothingElseSaid, PosterWithSize, LearnersWroteNothing, NoTranslations, NoQuestions, NothingOverIt);
 
     /// <summary>There was one track or none.</summary>
     private static void TracksInAList(JsonObject page)
@@ -107,6 +139,10 @@ public sealed record PlayerLesson(
 
     /// <summary>Nobody was asked anything.</summary>
     private static void NoQuestions(JsonObject page) => page["questions"] = new JsonArray();
+
+    /// <summary>Nothing lay over the picture, everybody was asked the same, and nobody what they thought of it.</summary>
+    private static void NothingOverIt(JsonObject page) =>
+        (page["draws"], page["areas"], page["notes"], page["survey"]) = (new JsonArray(), new JsonArray(), new JsonArray(), null);
 
     /// <summary>The share of a lesson that must have been watched, in per cent.</summary>
     public const int UsualCompletePercent = 90;

@@ -9,7 +9,14 @@ public sealed record PlayerPart(string Name, Func<PlayerLesson, bool> IsNeeded, 
 {
     /// <summary>All that there are, in the order in which they are loaded.</summary>
     public static IReadOnlyList<PlayerPart> All { get; } =
-    [new("questions", lesson => lesson.Questions.Count > 0, HasStyle: true), new(Scorm12Package.Runtime, lesson => lesson.Runtime == Scorm12Package.Runtime)];
+    [
+        new("contents", lesson => lesson.Sections.Count > 0),
+        new("captions", lesson => lesson.Captions.Any(c => c.Cues.Count > 0)),
+        new("questions", lesson => lesson.Questions.Count > 0, HasStyle: true),
+        new("overlays", lesson => lesson.Areas.Count + lesson.Notes.Count > 0, HasStyle: true),
+        new("survey", lesson => lesson.Survey is not null, HasStyle: true),
+        new(Scorm12Package.Runtime, lesson => lesson.Runtime == Scorm12Package.Runtime),
+    ];
 
     /// <summary>Its script.</summary>
     public string Script => $"wexel-{Name}.js";

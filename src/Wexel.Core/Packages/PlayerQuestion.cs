@@ -16,6 +16,7 @@ namespace Wexel.Core.Packages;
 /// <param name="Hints">Hints, one after the other.</param>
 /// <param name="Again">From where to watch again, in lesson time; null for nowhere.</param>
 /// <param name="Key">By what the player judges it; null where a server does, and what is right is not on the page.</param>
+/// <param name="Picture">Where the picture that stands with it lies, relative to the page; null for none.</param>
 public sealed record PlayerQuestion(
     string Id,
     TimeSpan At,
@@ -26,7 +27,8 @@ public sealed record PlayerQuestion(
     int Tries,
     IReadOnlyList<string> Hints,
     TimeSpan? Again,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] PlayerKey? Key = null
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] PlayerKey? Key = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? Picture = null
 )
 {
     /// <summary>Questions as the player asks them, in the order in which they are asked.</summary>
@@ -59,7 +61,8 @@ public sealed record PlayerQuestion(
             question.Tries,
             question.Hints,
             question.Again,
-            new PlayerKey(question.Asks.Key, question.Penalty, question.Right, question.Wrong, question.Asks.RightInWords)
+            new PlayerKey(question.Asks.Key, question.Penalty, question.Right, question.Wrong, question.Asks.RightInWords),
+            LessonFiles.ShownOf(question.Picture)
         );
 }
 

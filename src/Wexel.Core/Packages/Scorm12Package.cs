@@ -34,13 +34,13 @@ public static class Scorm12Package
         if (sources.Lessons.Count == 0)
             throw new ArgumentException("A package needs a lesson.", nameof(sources));
         var alone = sources.Lessons.Count == 1;
-        var player = LessonFiles.OfPlayer(sources.PlayerFiles, [.. sources.Lessons.Select(l => l.Lesson with { Runtime = Runtime })]).ToList();
+        var player = LessonFiles.OfPlayer(sources.PlayerFiles, [.. sources.Lessons.Select(l => l.Lesson.Packed(Runtime))]).ToList();
         var items = new List<Scorm12Item>();
         var files = new List<PackageFile>();
         foreach (var (lesson, number) in sources.Lessons.Select((l, i) => (l, i + 1)))
         {
             var folder = alone ? "" : string.Create(CultureInfo.InvariantCulture, $"lesson-{number:00}/");
-            var made = lesson with { Lesson = lesson.Lesson with { Runtime = Runtime } };
+            var made = lesson with { Lesson = lesson.Lesson.Packed(Runtime) };
             var own = LessonFiles.List(
                 made,
                 folder,

@@ -11,10 +11,11 @@ public static class WebFolder
     /// <param name="playerFiles">The player's files, as paths relative to its folder and where they lie.</param>
     public static IReadOnlyList<PackageFile> Plan(LessonSources sources, IReadOnlyList<(string Path, KeyedFile Source)> playerFiles)
     {
+        var made = sources with { Lesson = sources.Lesson.Packed(null) };
         List<PackageFile> files =
         [
-            .. LessonFiles.List(sources, "", LessonFiles.PlayerFolder, "The page to link. Learners open this one.", pageIsLinked: true),
-            .. LessonFiles.OfPlayer(playerFiles, [sources.Lesson], sources.Pieces is not null),
+            .. LessonFiles.List(made, "", LessonFiles.PlayerFolder, "The page to link. Learners open this one.", pageIsLinked: true),
+            .. LessonFiles.OfPlayer(playerFiles, [made.Lesson], sources.Pieces is not null),
         ];
         files.Add(new("read me.txt", "What the files are for.", new PackageContent.Text(Explain(sources.Lesson.Title, sources.Pieces is not null, files))));
         return files;

@@ -138,6 +138,9 @@ public abstract class PlacedKind<T>
     /// <summary>Why learners cannot get one as it is, each in a sentence that says what to do; none where they can.</summary>
     public virtual IEnumerable<string> Faults(T thing) => [];
 
+    /// <summary>The names of other placed things that one leads to; where one of them is gone, learners cannot get it.</summary>
+    public virtual IEnumerable<string> LeadsTo(T thing) => [];
+
     /// <summary>So many of them, in words: "2 captions".</summary>
     public string InWords(int count) => count == 1 ? $"1 {Name}" : $"{count:N0} {Plural}";
 

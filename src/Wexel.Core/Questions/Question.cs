@@ -29,6 +29,12 @@ public sealed record Question : IPlaced<Question>, IJsonOnDeserialized
     /// <summary>The most hints.</summary>
     public const int MostHints = 5;
 
+    /// <summary>The most tags.</summary>
+    public const int MostTags = 10;
+
+    /// <summary>The longest tag, in characters.</summary>
+    public const int LongestTag = 40;
+
     /// <summary>The most points.</summary>
     public const double MostPoints = 1000;
 
@@ -45,6 +51,8 @@ public sealed record Question : IPlaced<Question>, IJsonOnDeserialized
     /// <param name="wrong">What is said to one that is not wholly right.</param>
     /// <param name="hints">Hints, given one after the other when somebody asks.</param>
     /// <param name="again">From where to watch again, in recording time; null for nowhere.</param>
+    /// <param name="tags">Words by which it is found, and drawn with others that have the same.</param>
+    /// <param name="picture">The key of a picture that stands with it; null for none.</param>
     [JsonConstructor]
     public Question(
         string id,
@@ -59,12 +67,15 @@ public sealed record Question : IPlaced<Question>, IJsonOnDeserialized
         string? right = null,
         string? wrong = null,
         IReadOnlyList<string>? hints = null,
-        TimeSpan? again = null
+        TimeSpan? again = null,
+        IReadOnlyList<string>? tags = null,
+        string? picture = null
     )
     {
         // What was read may lack what its kind cannot be without.
         (Id, At, Text, Asks, When, Points, Must) = (id, at, text, asks?.Tidied()!, when, points, must);
         (Tries, Penalty, Right, Wrong, Hints, Again) = (tries, penalty, right ?? "", wrong ?? "", hints ?? [], again);
+        (Tags, Picture) = (tags ?? [], picture);
     }
 
     /// <inheritdoc cref="QuestionKind"/>
@@ -109,6 +120,13 @@ public sealed record Question : IPlaced<Question>, IJsonOnDeserialized
     /// <summary>From where to watch again, in recording time; null for nowhere.</summary>
     public TimeSpan? Again { get; init; }
 
+    /// <summary>Words by which it is found, and drawn with others that have the same.</summary>
+    public IReadOnlyList<string> Tags { get; init; }
+
+    /// <summary>The key of a picture that stands with it; null for none.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public string? Picture { get; init; }
+
     TimeRange IPlaced.Span => new(At, At);
 
     /// <summary>Why it cannot be asked yet, each in a sentence that says what to do; none where it can.</summary>
@@ -126,7 +144,7 @@ public sealed record Question : IPlaced<Question>, IJsonOnDeserialized
     /// <exception cref="JsonException">It does not say what it asks.</exception>
     void IJsonOnDeserialized.OnDeserialized()
     {
-        if (Asks is null || Text is null || Hints.Any(h => h is null))
+        if (Asks is null || Text is null || Hints.Any(h => h is null) || Tags.Any(t => t is null))
             throw new JsonException("A question does not say what it asks.");
     }
 }

@@ -46,7 +46,9 @@ internal sealed class QuestionKind : PlacedKind<Question>
             Of(q => q.Right),
             Of(q => q.Wrong),
             mine.Hints.SequenceEqual(before.Hints) ? theirs.Hints : mine.Hints,
-            Of(q => q.Again)
+            Of(q => q.Again),
+            mine.Tags.SequenceEqual(before.Tags) ? theirs.Tags : mine.Tags,
+            Of(q => q.Picture)
         );
     }
 
@@ -65,7 +67,9 @@ internal sealed class QuestionKind : PlacedKind<Question>
             .Add("said-right", thing.Right)
             .Add("said-wrong", thing.Wrong)
             .Each("hints", thing.Hints)
-            .Add("again", thing.Again);
+            .Add("again", thing.Again)
+            .Each("tags", thing.Tags)
+            .Add("picture", thing.Picture);
     }
 
     public override IReadOnlyList<Question> Tidy(IEnumerable<Question> things, TimeSpan length) =>
@@ -91,21 +95,23 @@ internal sealed class QuestionKind : PlacedKind<Question>
         question with
         {
             At = question.At < TimeSpan.Zero ? TimeSpan.Zero : question.At,
-            Text = Long(question.Text, LongestText),
+            Text = PlainText.Within(question.Text, LongestText),
             Asks = question.Asks.Tidied(),
             When = Enum.IsDefined(question.When) && !question.Asks.IsOnPicture ? question.When : AskedWhen.Here,
             Points = double.IsFinite(question.Points) ? Math.Round(Math.Clamp(question.Points, 0, Question.MostPoints), 2) : 1,
             Tries = Math.Clamp(question.Tries, 0, Question.MostTries),
             Penalty = Math.Clamp(question.Penalty, 0, 100),
-            Right = Long(question.Right, LongestReply),
-            Wrong = Long(question.Wrong, LongestReply),
+            Right = PlainText.Within(question.Right, LongestReply),
+            Wrong = PlainText.Within(question.Wrong, LongestReply),
             Hints = [.. question.Hints.Select(h => SectionRules.OneLine(h, LongestReply)).Where(h => h.Length > 0).Take(Question.MostHints)],
+            Tags =
+            [
+                .. question
+                    .Tags.Select(t => SectionRules.OneLine(t, Question.LongestTag).ToLowerInvariant())
+                    .Where(t => t.Length > 0)
+                    .Distinct()
+                    .Take(Question.MostTags),
+            ],
             Again = question.Again is { } again && again >= TimeSpan.Zero && again < length ? again : null,
         };
-
-    private static string Long(string text, int most)
-    {
-        var trimmed = text.Trim();
-        return trimmed.Length <= most ? trimmed : trimmed[..most].TrimEnd();
-    }
 }

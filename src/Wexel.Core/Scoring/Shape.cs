@@ -64,6 +64,18 @@ public sealed record Shape(ShapeKind Kind, IReadOnlyList<Place> Points)
     /// <summary>A circle (QTI's <c>circle</c>: centre and radius).</summary>
     public static Shape Circle(double x, double y, double radius) => new(ShapeKind.Ellipse, [new(x - radius, y - radius), new(x + radius, y + radius)]);
 
+    /// <summary>Why nobody could hit it, in a sentence that says what to do; null where somebody can.</summary>
+    /// <param name="name">What it is called: “The area”.</param>
+    public string? Fault(string name) =>
+        CrossesItself ? $"{name} crosses itself with its outline, so that nobody can say what is inside. Draw it again."
+        : !HasInside ? $"{name} has no inside. Draw it larger."
+        : null;
+
+    /// <summary>As it is kept on a picture of which it is in shares: corners that leave the picture lie on its edge.</summary>
+    public Shape Within() => (this with { Points = [.. Points.Take(MostCorners)] }).Moved(p => new Place(Share(p.X), Share(p.Y)));
+
+    private static double Share(double value) => double.IsFinite(value) ? Math.Clamp(Math.Round(value, 4), 0, 1) : 0;
+
     /// <summary>The same shape where every place lies elsewhere.</summary>
     public Shape Moved(Func<Place, Place> to) => this with { Points = [.. Points.Select(to)] };
 

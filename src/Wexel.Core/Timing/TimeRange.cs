@@ -8,6 +8,17 @@ public readonly record struct TimeRange(TimeSpan Start, TimeSpan End)
     /// <summary>How long it is.</summary>
     public TimeSpan Length => End - Start;
 
+    /// <summary>The part of it that lies between 0 and an end; empty, at its end, where it lies behind it.</summary>
+    /// <param name="end">The end; 0 or more.</param>
+    public TimeRange Within(TimeSpan end)
+    {
+        TimeSpan Between(TimeSpan time) =>
+            time < TimeSpan.Zero ? TimeSpan.Zero
+            : time > end ? end
+            : time;
+        return new TimeRange(Between(Start), Between(End));
+    }
+
     /// <summary>The same stretches with overlaps and touching ones joined, in order; empty and backward ones are left out.</summary>
     public static IReadOnlyList<TimeRange> Union(IEnumerable<TimeRange> ranges)
     {

@@ -378,6 +378,75 @@ namespace Wexel.Data.Migrations
                     b.ToTable("CourseReleases");
                 });
 
+            modelBuilder.Entity("Wexel.Data.Model.FeedListener", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<DateTimeOffset>("AddedAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<DateTimeOffset?>("AskedAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<Guid>("OutletId")
+                        .HasColumnType("uuid");
+
+                    b.Property<string>("Token")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<DateTimeOffset?>("WithdrawnAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("OutletId");
+
+                    b.HasIndex("Token")
+                        .IsUnique();
+
+                    b.ToTable("FeedListeners");
+                });
+
+            modelBuilder.Entity("Wexel.Data.Model.FeedListing", b =>
+                {
+                    b.Property<Guid>("OutletId")
+                        .HasColumnType("uuid");
+
+                    b.Property<string>("Directory")
+                        .HasColumnType("text");
+
+                    b.Property<string>("Address")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<DateTimeOffset?>("AnsweredAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("Page")
+                        .HasColumnType("text");
+
+                    b.Property<string>("Reasons")
+                        .HasColumnType("jsonb");
+
+                    b.Property<string>("Submission")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<DateTimeOffset>("SubmittedAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.HasKey("OutletId", "Directory");
+
+                    b.ToTable("FeedListings");
+                });
+
             modelBuilder.Entity("Wexel.Data.Model.Follow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -613,6 +682,9 @@ namespace Wexel.Data.Migrations
 
                     b.Property<string>("Name")
                         .HasColumnType("text");
+
+                    b.Property<Guid?>("OutletId")
+                        .HasColumnType("uuid");
 
                     b.Property<DateTimeOffset>("SeenLastAt")
                         .HasColumnType("timestamp with time zone");
@@ -1070,6 +1142,9 @@ namespace Wexel.Data.Migrations
                     b.Property<DateTimeOffset>("ChangedAt")
                         .HasColumnType("timestamp with time zone");
 
+                    b.Property<Guid?>("Identity")
+                        .HasColumnType("uuid");
+
                     b.Property<string>("Token")
                         .IsRequired()
                         .HasColumnType("text");
@@ -1080,6 +1155,39 @@ namespace Wexel.Data.Migrations
                         .IsUnique();
 
                     b.ToTable("PodcastFeeds");
+                });
+
+            modelBuilder.Entity("Wexel.Data.Model.PooledQuestion", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<string>("Asks")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<DateTimeOffset>("KeptAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("KeptBy")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<string>("Question")
+                        .IsRequired()
+                        .HasColumnType("jsonb");
+
+                    b.PrimitiveCollection<List<string>>("Tags")
+                        .IsRequired()
+                        .HasColumnType("text[]");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Asks")
+                        .IsUnique();
+
+                    b.ToTable("PooledQuestions");
                 });
 
             modelBuilder.Entity("Wexel.Data.Model.ProviderGroup", b =>
@@ -1278,6 +1386,18 @@ namespace Wexel.Data.Migrations
                     b.Property<string>("Token")
                         .IsRequired()
                         .HasColumnType("text");
+
+                    b.Property<string>("VideoPlace")
+                        .HasColumnType("jsonb");
+
+                    b.Property<DateTimeOffset?>("VideoSaidAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<DateTimeOffset?>("VideoSeenAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("VideoThere")
+                        .HasColumnType("jsonb");
 
                     b.Property<string>("Visibility")
                         .IsRequired()
@@ -1616,6 +1736,54 @@ namespace Wexel.Data.Migrations
                     b.ToTable("SignedIn");
                 });
 
+            modelBuilder.Entity("Wexel.Data.Model.SurveyMark", b =>
+                {
+                    b.Property<Guid>("LessonId")
+                        .HasColumnType("uuid");
+
+                    b.Property<string>("LearnerKey")
+                        .HasColumnType("text");
+
+                    b.HasKey("LessonId", "LearnerKey");
+
+                    b.ToTable("SurveyMarks");
+                });
+
+            modelBuilder.Entity("Wexel.Data.Model.SurveyReplyRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<DateTimeOffset?>("At")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("LearnerKey")
+                        .HasColumnType("text");
+
+                    b.Property<Guid>("LessonId")
+                        .HasColumnType("uuid");
+
+                    b.Property<string>("Name")
+                        .HasColumnType("text");
+
+                    b.Property<bool>("Named")
+                        .HasColumnType("boolean");
+
+                    b.Property<Guid>("OutletId")
+                        .HasColumnType("uuid");
+
+                    b.Property<string>("Values")
+                        .IsRequired()
+                        .HasColumnType("jsonb");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("LessonId");
+
+                    b.ToTable("SurveyReplies");
+                });
+
             modelBuilder.Entity("Wexel.Data.Model.Upload", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1667,6 +1835,65 @@ namespace Wexel.Data.Migrations
                     b.HasIndex("ExpiresAt");
 
                     b.ToTable("Uploads");
+                });
+
+            modelBuilder.Entity("Wexel.Data.Model.VideoAccount", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid");
+
+                    b.Property<string>("AccountId")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<DateTimeOffset>("ConnectedAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("Facts")
+                        .IsRequired()
+                        .HasColumnType("jsonb");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<string>("Service")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<string>("Tokens")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<DateTimeOffset?>("WithdrawnAt")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Service", "AccountId")
+                        .IsUnique();
+
+                    b.ToTable("VideoAccounts");
+                });
+
+            modelBuilder.Entity("Wexel.Data.Model.VideoDay", b =>
+                {
+                    b.Property<Guid>("ReleaseId")
+                        .HasColumnType("uuid");
+
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("date");
+
+                    b.Property<int>("Views")
+                        .HasColumnType("integer");
+
+                    b.Property<TimeSpan>("Watched")
+                        .HasColumnType("interval");
+
+                    b.HasKey("ReleaseId", "Day");
+
+                    b.ToTable("VideoDays");
                 });
 
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityRoleClaim<System.Guid>", b =>
@@ -1788,6 +2015,28 @@ namespace Wexel.Data.Migrations
                     b.Navigation("Course");
 
                     b.Navigation("Outlet");
+                });
+
+            modelBuilder.Entity("Wexel.Data.Model.FeedListener", b =>
+                {
+                    b.HasOne("Wexel.Data.Model.PodcastFeed", "Feed")
+                        .WithMany("Listeners")
+                        .HasForeignKey("OutletId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.Navigation("Feed");
+                });
+
+            modelBuilder.Entity("Wexel.Data.Model.FeedListing", b =>
+                {
+                    b.HasOne("Wexel.Data.Model.PodcastFeed", "Feed")
+                        .WithMany("Listings")
+                        .HasForeignKey("OutletId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.Navigation("Feed");
                 });
 
             modelBuilder.Entity("Wexel.Data.Model.Follow", b =>
@@ -2030,6 +2279,35 @@ namespace Wexel.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade);
                 });
 
+            modelBuilder.Entity("Wexel.Data.Model.SurveyMark", b =>
+                {
+                    b.HasOne("Wexel.Data.Model.Lesson", null)
+                        .WithMany()
+                        .HasForeignKey("LessonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Wexel.Data.Model.SurveyReplyRow", b =>
+                {
+                    b.HasOne("Wexel.Data.Model.Lesson", null)
+                        .WithMany()
+                        .HasForeignKey("LessonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Wexel.Data.Model.VideoDay", b =>
+                {
+                    b.HasOne("Wexel.Data.Model.Release", "Release")
+                        .WithMany()
+                        .HasForeignKey("ReleaseId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.Navigation("Release");
+                });
+
             modelBuilder.Entity("Wexel.Data.Model.Course", b =>
                 {
                     b.Navigation("Lessons");
@@ -2064,6 +2342,13 @@ namespace Wexel.Data.Migrations
             modelBuilder.Entity("Wexel.Data.Model.Person", b =>
                 {
                     b.Navigation("SignedIn");
+                });
+
+            modelBuilder.Entity("Wexel.Data.Model.PodcastFeed", b =>
+                {
+                    b.Navigation("Listeners");
+
+                    b.Navigation("Listings");
                 });
 
             modelBuilder.Entity("Wexel.Data.Model.RenderBatch", b =>

@@ -47,6 +47,9 @@ public sealed class LearnerRecord
     /// <summary>The person's name, or null for an anonymous learner.</summary>
     public string? Name { get; set; }
 
+    /// <summary>Where they took the lesson last; the outlet may be gone since. Null where nobody knows.</summary>
+    public Guid? OutletId { get; set; }
+
     /// <summary>The <see cref="Core.Learning.LearnerState"/> as JSON.</summary>
     public required string State { get; set; }
 

@@ -61,6 +61,15 @@ public sealed class PodcastFeed
 
     /// <summary>When its settings, artwork or list of episodes changed last.</summary>
     public DateTimeOffset ChangedAt { get; set; }
+
+    /// <summary>What it is known by wherever it moves, see <see cref="Core.Feeds.FeedGuid"/>; null while it never did.</summary>
+    public Guid? Identity { get; set; }
+
+    /// <summary>Who listens at an address of their own.</summary>
+    public List<FeedListener> Listeners { get; } = [];
+
+    /// <summary>The directories to which it was submitted.</summary>
+    public List<FeedListing> Listings { get; } = [];
 }
 
 /// <summary>What is wanted at an outlet, or stands there, and has a package or may have one.</summary>
@@ -233,6 +242,18 @@ public sealed class Release : PackagedRelease
 
     /// <summary>The <see cref="Core.Feeds.Episode"/> as JSON, in a podcast feed.</summary>
     public string? Episode { get; set; }
+
+    /// <summary>Where in a video service it is to go, a <see cref="Core.Outlets.VideoServices.VideoPlace"/> as JSON; null where nobody said.</summary>
+    public string? VideoPlace { get; set; }
+
+    /// <summary>What stands at a video service, a <see cref="Core.Outlets.VideoServices.VideoThere"/> as JSON; null for nothing.</summary>
+    public string? VideoThere { get; set; }
+
+    /// <summary>When it was looked at there last.</summary>
+    public DateTimeOffset? VideoSeenAt { get; set; }
+
+    /// <summary>When what stands there was last found to be what is wanted.</summary>
+    public DateTimeOffset? VideoSaidAt { get; set; }
 
     public DateTimeOffset ReleasedAt { get; set; }
 

@@ -2,7 +2,6 @@ using System.Diagnostics;
 using System.Net;
 using System.Net.Http.Headers;
 using System.Text.Json;
-using Microsoft.Extensions.Http.Resilience;
 using Polly;
 using Wexel.Core;
 
@@ -29,23 +28,7 @@ public sealed class PutDelivery(HttpClient http, TimeSpan? firstPause = null) : 
     /// <summary>How long a place may take to make something ready; who waits longer has forgotten it.</summary>
     private static readonly TimeSpan LongestProcessing = TimeSpan.FromHours(2);
 
-    /// <summary>A line that breaks, a server that is busy (RFC 9110, section 15.6; RFC 6585, section 4): a file is sent again from its start. The pause
-    /// that a server asks for is kept (RFC 9110, section 10.2.3).</summary>
-    private readonly ResiliencePipeline<HttpResponseMessage> _again = new ResiliencePipelineBuilder<HttpResponseMessage>()
-        .AddRetry(
-            new HttpRetryStrategyOptions
-            {
-                ShouldHandle = tried =>
-                    ValueTask.FromResult(
-                        tried.Outcome.Exception is not OutsideOnly.InsideException && HttpClientResiliencePredicates.IsTransient(tried.Outcome)
-                    ),
-                MaxRetryAttempts = 3,
-                Delay = firstPause ?? TimeSpan.FromSeconds(1),
-                BackoffType = DelayBackoffType.Exponential,
-                UseJitter = true,
-            }
-        )
-        .Build();
+    private readonly ResiliencePipeline<HttpResponseMessage> _again = TryingAgain.Pipeline(firstPause);
 
     /// <summary>Its code.</summary>
     public const string Put = "put";

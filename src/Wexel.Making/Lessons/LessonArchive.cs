@@ -55,6 +55,11 @@ public static class LessonArchive
             .. document.Picture?.Own is { } given
                 ? [new PackageFile(Picture, "The lesson’s picture, as it was given.", Copied(store.Derived(given, MadeNames.GivenPicture), given))]
                 : Array.Empty<PackageFile>(),
+            .. document.ShownPictures.Select(key => new PackageFile(
+                LessonFile.ShownPicture(key),
+                "A picture of a question or a note, as it was given.",
+                Copied(store.Derived(key, MadeNames.GivenPicture), key)
+            )),
             .. document
                 .Recordings.Zip(names)
                 .DistinctBy(r => r.Second)

@@ -1,6 +1,8 @@
 using Wexel.Core.Captions;
 using Wexel.Core.Details;
+using Wexel.Core.Overlays;
 using Wexel.Core.Packages;
+using Wexel.Core.Questions;
 using Wexel.Core.Recordings;
 using Wexel.Making.Lessons;
 
@@ -23,6 +25,7 @@ public static class LearnerPage
         // Captions that are part of the picture are not shown a second time over it.
         var tracks = planned.Tracks.Skip(plan.Picture?.Captions is null ? 0 : 1);
         var captions = tracks.Select(t => new PlayerCaptions(t.Track.Language, t.Cues, t.Track.Kind, t.Track.State == TrackState.Draft)).ToList();
+        var questions = SeenOnPicture.Questions(planned);
         return new PlayerLesson(
             key,
             said.Title ?? "",
@@ -42,8 +45,12 @@ public static class LearnerPage
                     .Lesson.Document.Translations.Select(t => PlayerTranslation.Of(t, planned.Sections, planned.Lesson.Document.Said, said))
                     .OfType<PlayerTranslation>(),
             ],
-            Questions: PlayerQuestion.List(SeenQuestions.List(planned), planned.Sections, plan.Length),
-            Goal: planned.Lesson.Document.Goal
+            Questions: PlayerQuestion.List(questions, planned.Sections, plan.Length),
+            Goal: planned.Lesson.Document.Goal,
+            Draws: DrawnFrom.In(questions, planned.Lesson.Document.Draws),
+            Areas: SeenOnPicture.Areas(planned),
+            Notes: PlayerNote.List(Note.Kind.Following(planned.Lesson.Document.Notes, planned.Map)),
+            Survey: planned.Lesson.Document.Survey
         );
     }
 }

@@ -1,3 +1,4 @@
+using Wexel.Core.Keys;
 using Wexel.Core.Outlets;
 using Wexel.Core.Packages;
 using Wexel.Making.Lessons;
@@ -20,6 +21,7 @@ public sealed record MadePackage(string Key, long Bytes, IReadOnlyList<WrittenFi
 public sealed class Packer(MakingFolders folders)
 {
     private readonly PictureMaker _pictures = new(folders);
+    private readonly ShownPictures _shown = new(folders.Store);
 
     /// <summary>What a lesson gives to a package.</summary>
     /// <param name="player">What the learner's page is told.</param>
@@ -30,12 +32,16 @@ public sealed class Packer(MakingFolders folders)
     {
         var (store, container) = (folders.Store, planned.Plan.File.Container);
         var picture = await _pictures.MakeAsync(planned.Lesson, null, cancel);
+        var shown = new List<ShownFile>();
+        foreach (var key in planned.Lesson.Document.ShownPictures)
+            shown.Add(new ShownFile(key, new KeyedFile(await _shown.MakeAsync(key), key)));
         var video = store.Keyed(planned.FileKey, MadeNames.Finished(container));
         return new LessonSources(
             player,
             video,
             picture is null ? null : new LessonPoster(store.Keyed(picture.Key, MadeNames.Poster), picture.Size),
-            Muxing.Pieces(container, video.Path)
+            Muxing.Pieces(container, video.Path),
+            shown
         );
     }
 

@@ -41,6 +41,9 @@ public static class MadeNames
     /// <summary>A picture that somebody gave for a lesson, whatever its kind.</summary>
     public const string GivenPicture = "given";
 
+    /// <summary>The same as it stands with a question or a note.</summary>
+    public const string Shown = "shown.jpg";
+
     /// <summary>A lesson's sound before it is encoded.</summary>
     public const string Composed = "sound.flac";
 

@@ -16,9 +16,17 @@ public static class GivenPicture
     /// <param name="outputPath">Where the JPEG goes.</param>
     /// <exception cref="InvalidDataException">It cannot be read as a picture.</exception>
     public static Task MakeAsync(string path, PictureSize size, Func<PictureSize, PictureSize, PictureRect> seen, string outputPath) =>
-        WholeFile.MakeAsync(outputPath, temporary => Task.Run(() => Make(path, size, seen, temporary)));
+        MakeAsync(path, _ => size, seen, outputPath);
 
-    private static void Make(string path, PictureSize size, Func<PictureSize, PictureSize, PictureRect> seen, string outputPath)
+    /// <inheritdoc cref="MakeAsync(string, PictureSize, Func{PictureSize, PictureSize, PictureRect}, string)"/>
+    /// <param name="path">What was given: a PNG, JPEG or WebP.</param>
+    /// <param name="sizeOf">What it becomes, in pixels, by its upright size.</param>
+    /// <param name="seen">Which part of it is seen, in its upright pixels, by its size.</param>
+    /// <param name="outputPath">Where the JPEG goes.</param>
+    public static Task MakeAsync(string path, Func<PictureSize, PictureSize> sizeOf, Func<PictureSize, PictureSize, PictureRect> seen, string outputPath) =>
+        WholeFile.MakeAsync(outputPath, temporary => Task.Run(() => Make(path, sizeOf, seen, temporary)));
+
+    private static void Make(string path, Func<PictureSize, PictureSize> sizeOf, Func<PictureSize, PictureSize, PictureRect> seen, string outputPath)
     {
         using var codec = SKCodec.Create(path) ?? throw new InvalidDataException("It cannot be read as a picture.");
         using var given = new SKBitmap(
@@ -28,6 +36,7 @@ public static class GivenPicture
             throw new InvalidDataException("It cannot be read as a picture.");
         var turned = codec.EncodedOrigin >= SKEncodedOrigin.LeftTop;
         var upright = turned ? new PictureSize(given.Height, given.Width) : new PictureSize(given.Width, given.Height);
+        var size = sizeOf(upright);
         var part = seen(upright, size);
         using var made = new SKBitmap(new SKImageInfo(size.Width, size.Height, SKColorType.Rgba8888, SKAlphaType.Premul, SKColorSpace.CreateSrgb()));
         using (var canvas = new SKCanvas(made))

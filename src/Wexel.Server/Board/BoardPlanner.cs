@@ -1,9 +1,9 @@
 using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
+using Wexel.Core.Lessons;
 using Wexel.Core.Outlets;
 using Wexel.Core.People;
-using Wexel.Core.Questions;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Server.Estimates;
@@ -20,7 +20,7 @@ internal sealed class BoardPlanner(WexelDb db, StandingReader standings, Release
     {
         var asked = await ReadAsync(request, cancel);
         var (wanted, refused) = (new List<CellWanted>(), new List<BoardRefusal>());
-        var questions = new List<Question>();
+        var lessons = new List<LessonDocument>();
         var (files, seen) = (new HashSet<string>(), new HashSet<string>());
         var cells = ImmutableDictionary.CreateBuilder<BoardCell, CellActual>();
         foreach (var one in asked)
@@ -57,7 +57,7 @@ internal sealed class BoardPlanner(WexelDb db, StandingReader standings, Release
                 continue;
             }
 
-            questions.AddRange(way.Planned.Lesson.Document.Questions);
+            lessons.Add(way.Planned.Lesson.Document);
             var actual = steps.Actual(way);
             files.UnionWith(actual.Files);
             seen.UnionWith(actual.Checked);
@@ -97,7 +97,7 @@ internal sealed class BoardPlanner(WexelDb db, StandingReader standings, Release
                     .Lines.Where(l => l.Steps.Contains(ReleaseStep.Publish))
                     .Select(l => byCell[l.Wanted.Cell].Outlet)
                     .DistinctBy(o => o.Row.Id)
-                    .Select(o => (o.Row.Name, Sentence: Carried.Sentence(Carried.For(o.Kind.Carries, questions))))
+                    .Select(o => (o.Row.Name, Sentence: Carried.Sentence(Carried.For(o.Kind.Carries, lessons))))
                     .Where(o => o.Sentence.Length > 0)
                     .Select(o => new OutletLoss(o.Name, o.Sentence)),
             ]
@@ -109,7 +109,6 @@ internal sealed class BoardPlanner(WexelDb db, StandingReader standings, Release
     {
         var asked = await ReadAsync(request, cancel);
         var refused = new List<BoardRefusal>();
-        var questions = new List<Question>();
         var left = new List<Asked>();
         foreach (var one in asked)
         {
@@ -153,7 +152,7 @@ internal sealed class BoardPlanner(WexelDb db, StandingReader standings, Release
     private static string? Refusal(BoardRequest request, Asked one) =>
         request.Action switch
         {
-            BoardAction.Open when !one.Outlet.Kind.HasPages => $"Who may see it is not asked there: {one.Outlet.Kind.SeenBy}.",
+            BoardAction.Open when !one.Outlet.Kind.AsksWho => $"Who may see it is not asked there: {one.Outlet.Kind.SeenBy}.",
             BoardAction.Open when one.Release is not { MadeFrom.Length: > 0 } => "Nothing stands there yet.",
             BoardAction.Open => one.Unanswered(request.Visibility!.Value)?.Sentence,
             _ => null,
@@ -198,11 +197,11 @@ internal sealed class BoardPlanner(WexelDb db, StandingReader standings, Release
                 BoardAction.Open => Release is { MadeFrom.Length: > 0 } && Release.Visibility != request.Visibility,
                 _ => Release is not { MadeFrom.Length: > 0, Phase: ReleasePhase.Live }
                     || IsBehind
-                    || (Outlet.Kind.HasPages && request.Visibility is { } wanted && wanted != Release.Visibility),
+                    || (Outlet.Kind.AsksWho && request.Visibility is { } wanted && wanted != Release.Visibility),
             };
 
         /// <summary>Who may see it; where that is not asked, whoever is wanted to.</summary>
-        internal Visibility Seen(Visibility wanted) => Outlet.Kind.HasPages && Release is not null ? Release.Visibility : wanted;
+        internal Visibility Seen(Visibility wanted) => Outlet.Kind.AsksWho && Release is not null ? Release.Visibility : wanted;
 
         internal BoardRefusal Refused(string sentence) => new(Cell, Lesson.Title, Outlet.Row.Name, sentence);
     }

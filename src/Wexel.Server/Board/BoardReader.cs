@@ -33,7 +33,7 @@ internal sealed class BoardReader(WexelDb db, StandingReader reader)
             })
             .ToListAsync(cancel);
         return new BoardView(
-            [.. standing.Outlets.Select(o => new BoardOutlet(o.Row.Id, o.Row.Name, o.Kind.Name, o.Kind.HasPages))],
+            [.. standing.Outlets.Select(o => new BoardOutlet(o.Row.Id, o.Row.Name, o.Kind.Name, o.Kind.AsksWho))],
             [
                 .. lessons.Select(l => new BoardRow(
                     l.Id,
@@ -56,7 +56,7 @@ internal sealed class BoardReader(WexelDb db, StandingReader reader)
             return new CellView(
                 phase,
                 phase is ReleasePhase.Live or ReleasePhase.Behind ? there?.ReleasedAt ?? way.Since : way.Since,
-                outlet.Kind.HasPages && there is not null ? way.Visibility : null,
+                outlet.Kind.AsksWho && there is not null ? way.Visibility : null,
                 way.Progress,
                 way.Problem is { } problem ? WexelJson.Read<Problem>(problem).Sentence : null,
                 way.TakesDown

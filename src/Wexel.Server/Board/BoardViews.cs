@@ -10,7 +10,7 @@ internal sealed record BoardView(IReadOnlyList<BoardOutlet> Outlets, IReadOnlyLi
 /// <param name="Name">Its name.</param>
 /// <param name="KindName">What it is, for people.</param>
 /// <param name="HasPages">Whether who may see it is asked at each release.</param>
-internal sealed record BoardOutlet(Guid Id, string Name, string KindName, bool HasPages);
+internal sealed record BoardOutlet(Guid Id, string Name, string KindName, bool AsksWho);
 
 /// <param name="LessonId">The lesson.</param>
 /// <param name="Course">Its course.</param>

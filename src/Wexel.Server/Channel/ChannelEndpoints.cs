@@ -57,6 +57,7 @@ internal static class ChannelEndpoints
         group.MapGet("/oembed", OEmbedAsync);
         group.MapGet("/watch/{token}/correct", CorrectAsync);
         LearnerProgress.Map(group);
+        LearnerSurveys.Map(group);
         LearnerFiles.Map(group);
         ReleasedFiles.Map(routes);
         Sitemap.Map(routes);

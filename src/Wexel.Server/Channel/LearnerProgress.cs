@@ -17,7 +17,15 @@ namespace Wexel.Server.Channel;
 /// <summary>What a player sends: ranges watched since the last time, and the place.</summary>
 /// <param name="Opened">What the server said when the page was opened, see <see cref="ProgressState.Opened"/>.</param>
 /// <param name="Event">What names this report, 32 hexadecimal digits: sent again, it counts once.</param>
-internal sealed record ProgressReport(string Learner, IReadOnlyList<IReadOnlyList<long>> Watched, long Position, string? Opened = null, string? Event = null);
+/// <param name="Again">What was watched once more on this page; null for nothing.</param>
+internal sealed record ProgressReport(
+    string Learner,
+    IReadOnlyList<IReadOnlyList<long>> Watched,
+    long Position,
+    string? Opened = null,
+    string? Event = null,
+    IReadOnlyList<IReadOnlyList<long>>? Again = null
+);
 
 /// <summary>An answer to a question.</summary>
 /// <param name="Learner">The key that the learner's browser made.</param>
@@ -30,6 +38,8 @@ internal sealed record AnswerReport(string Learner, string Event, string Questio
 /// <summary>What is known about a learner: all ranges, the place, what was answered, and whether the lesson is complete.</summary>
 /// <param name="Answers">What was answered, question by question.</param>
 /// <param name="Passed">Whether the lesson was passed or failed; null where that is not decided.</param>
+/// <param name="NotAsked">The questions that this learner is not asked, where the lesson draws among them; said once, when the page is opened.</param>
+/// <param name="Surveyed">Whether they said what they think of the lesson; said once, when the page is opened.</param>
 /// <param name="Opened">To be sent along with reports: as much as has passed since then can have been watched.</param>
 internal sealed record ProgressState(
     IReadOnlyList<IReadOnlyList<long>> Watched,
@@ -39,6 +49,8 @@ internal sealed record ProgressState(
     IReadOnlyList<AnswerKnown> Answers,
     LessonScore Score,
     bool? Passed,
+    IReadOnlyList<string> NotAsked,
+    bool Surveyed,
     string Opened
 );
 
@@ -79,6 +91,7 @@ internal static class LearnerProgress
         Viewers viewers,
         OpenedPages opened,
         LearningLog log,
+        Surveys surveys,
         TimeProvider clock,
         CancellationToken cancel
     )
@@ -88,7 +101,9 @@ internal static class LearnerProgress
         if (!Seeing.May(release.Shown, await viewers.FindAsync(http.User, cancel), SeenIn.Address, clock.GetUtcNow()))
             return TypedResults.Unauthorized();
         return LearnerKeys.From(learner, http.User) is { } key
-            ? TypedResults.Ok(State(await log.LearnerAsync(release.Taken, key, cancel), opened.Now()))
+            ? TypedResults.Ok(
+                State(await log.LearnerAsync(release.Taken, key, cancel), opened.Now(), await surveys.DidAsync(release.Taken.LessonId, key, cancel))
+            )
             : LearnerKeys.Unusable();
     }
 
@@ -108,7 +123,7 @@ internal static class LearnerProgress
             return TypedResults.NotFound();
         if (!Seeing.May(release.Shown, await viewers.FindAsync(http.User, cancel), SeenIn.Address, clock.GetUtcNow()))
             return TypedResults.Unauthorized();
-        if (report.Watched.Count > MostRanges || report.Watched.Any(r => r.Count != 2 || r[1] < r[0]) || !IsEvent(report.Event, out var id))
+        if (!AreRanges(report.Watched) || !AreRanges(report.Again ?? []) || !IsEvent(report.Event, out var id))
             return Problems.Answer(
                 new Problem(
                     "progress-unusable",
@@ -122,12 +137,7 @@ internal static class LearnerProgress
             await log.AddAsync(
                 release.Taken,
                 Asking(key, http),
-                new WatchedReport(
-                    id,
-                    [.. report.Watched.Select(r => new TimeRange(Milliseconds(r[0]), Milliseconds(r[1])))],
-                    Milliseconds(report.Position),
-                    report.Opened
-                ),
+                new WatchedReport(id, Ranges(report.Watched), Milliseconds(report.Position), report.Opened, Ranges(report.Again ?? [])),
                 cancel
             )
                 is { } known
@@ -170,7 +180,8 @@ internal static class LearnerProgress
         if (await log.AnswerAsync(taken, Asking(learner, http), new AnswerGiven(id.Value, question, report.Answer, took), cancel) is not { } known)
             return TooMany();
         var grade = key.Judge.Judge(report.Answer);
-        var state = known.Now.Answers.First(a => a.Question == question.Id);
+        if (known.Now.Answers.FirstOrDefault(a => a.Question == question.Id) is not { } state)
+            return Problems.Answer(new Problem("question-not-asked", "You are asked other questions of this lesson. Load the page again.", "question"));
         // Nothing is said to one that did not count: otherwise it would be one more try.
         return TypedResults.Ok(
             new AnswerJudged(
@@ -184,7 +195,7 @@ internal static class LearnerProgress
         );
     }
 
-    private static Learner Asking(string key, HttpContext http) =>
+    internal static Learner Asking(string key, HttpContext http) =>
         new(key, http.User.FindFirstValue(ClaimTypes.GivenName), http.Connection.RemoteIpAddress?.ToString() ?? "");
 
     private static ProblemHttpResult TooMany() =>
@@ -196,7 +207,7 @@ internal static class LearnerProgress
             StatusCodes.Status429TooManyRequests
         );
 
-    private static ProgressState State(LearnerNow known, string opened) =>
+    private static ProgressState State(LearnerNow known, string opened, bool surveyed = false) =>
         new(
             [.. known.Watched.Select(r => new[] { (long)r.Start.TotalMilliseconds, (long)r.End.TotalMilliseconds })],
             (long)known.Position.TotalMilliseconds,
@@ -205,8 +216,15 @@ internal static class LearnerProgress
             [.. known.Answers.Select(a => new AnswerKnown(a.Question, a.Tries, a.Share, a.Right, a.Answer))],
             known.Score,
             known.Passed,
+            known.NotAsked,
+            surveyed,
             opened
         );
+
+    private static bool AreRanges(IReadOnlyList<IReadOnlyList<long>> ranges) => ranges.Count <= MostRanges && ranges.All(r => r.Count == 2 && r[1] >= r[0]);
+
+    private static IReadOnlyList<TimeRange> Ranges(IReadOnlyList<IReadOnlyList<long>> ranges) =>
+        [.. ranges.Select(r => new TimeRange(Milliseconds(r[0]), Milliseconds(r[1])))];
 
     private static TimeSpan Milliseconds(long time) => TimeSpan.FromMilliseconds(Math.Clamp(time, 0, int.MaxValue));
 

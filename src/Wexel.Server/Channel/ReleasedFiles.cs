@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Authentication;
 using Wexel.Core.Encoding;
+using Wexel.Core.Kit;
 using Wexel.Core.Packages;
 using Wexel.Core.People;
 using Wexel.Making.Storage;
@@ -27,6 +28,7 @@ internal sealed class ReleasedFiles(KnownReleases releases, Viewers viewers, Mad
         Send(LessonFiles.PiecesFolder + "{**piece}", (all, http) => all.PieceAsync(http));
         Send("download", (all, http) => all.DownloadAsync(http));
         Send("poster.jpg", (all, http) => all.PosterAsync(http));
+        Send(LessonFiles.ShownFolder + "{key:length(64)}.jpg", (all, http) => all.ShownAsync(http));
     }
 
     private async Task VideoAsync(HttpContext http)
@@ -54,6 +56,17 @@ internal sealed class ReleasedFiles(KnownReleases releases, Viewers viewers, Mad
         var linked = store.Derived(release.FileKey, Muxing.FileName(release.Container));
         if (http.Request.RouteValues["piece"] is string piece && Muxing.Pieces(release.Container, linked)?.Contains(piece) == true)
             await files.SendAsync(http, release.FileKey, LessonFiles.PiecesFolder + piece, HlsFolder.MediaType(piece));
+        else
+            http.Response.StatusCode = StatusCodes.Status404NotFound;
+    }
+
+    /// <summary>A picture that stands with a question or a note. Whoever has its key knows what is in it: it is a hash of its bytes.</summary>
+    private async Task ShownAsync(HttpContext http)
+    {
+        if (await AllowedAsync(http) is null)
+            return;
+        if (http.Request.RouteValues["key"] is string key && ImageFacts.IsKey(key) && store.Has(key, MadeNames.Shown))
+            await files.SendAsync(http, key, MadeNames.Shown, "image/jpeg");
         else
             http.Response.StatusCode = StatusCodes.Status404NotFound;
     }

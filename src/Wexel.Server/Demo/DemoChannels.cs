@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Wexel.Core.Details;
 using Wexel.Core.Documents;
 using Wexel.Core.Outlets.Channels;
+using Wexel.Core.Outlets.VideoServices;
 using Wexel.Core.People;
 using Wexel.Data;
 using Wexel.Server.Lists;
@@ -70,8 +71,10 @@ internal sealed class DemoChannels(WexelDb db, OutletKeeper outlets, ListKeeper 
     internal async Task<ReleaseWish[]> WishesAsync(string folder, DemoLesson demo, Guid lesson, CancellationToken cancel)
     {
         var names = (await ReadAsync(folder, cancel)).Channels.Where(c => c.Has(demo)).Select(c => c.Name).ToHashSet();
+        // Nobody has let it act for an account at a video service yet.
         var places = await db
-            .Outlets.Select(o => new
+            .Outlets.Where(o => o.Kind != VideoServiceKind.VideoService)
+            .Select(o => new
             {
                 o.Id,
                 o.Kind,

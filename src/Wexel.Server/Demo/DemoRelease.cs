@@ -4,6 +4,7 @@ using Microsoft.Extensions.Options;
 using Wexel.Core.Documents;
 using Wexel.Core.Outlets;
 using Wexel.Core.Outlets.Channels;
+using Wexel.Core.Packages;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 using Wexel.Data;
@@ -19,6 +20,7 @@ internal sealed class DemoRelease(
     WexelDb db,
     ReleaseWishes wishes,
     LearningLog learning,
+    Surveys surveys,
     OpenedPages opened,
     TimeProvider clock,
     IBackgroundJobClient jobs,
@@ -60,12 +62,11 @@ internal sealed class DemoRelease(
         var file = Path.Combine(options.Value.Demo!, "play-throughs.json");
         if (!File.Exists(file))
             return;
-        var taken = await db
-            .Releases.Where(r => r.LessonId == lesson.Id && r.Outlet!.Kind == ChannelKind.Channel)
-            .Select(r => new Taken(r.LessonId, r.OutletId, r.Id, r.Revision))
-            .FirstOrDefaultAsync(cancel);
-        if (taken is null)
+        var release = await db.Releases.AsNoTracking().Where(r => r.LessonId == lesson.Id && r.Outlet!.Kind == ChannelKind.Channel).FirstOrDefaultAsync(cancel);
+        if (release is null)
             return;
+        var taken = new Taken(release.LessonId, release.OutletId, release.Id, release.Revision);
+        var page = PlayerLesson.Format.Read(release.Player);
         var length = WexelJson.Read<RecordingFacts>(lesson.Recording!.Facts).Length;
         foreach (var played in WexelJson.Read<List<PlayThrough>>(await File.ReadAllTextAsync(file, cancel)).Where(p => p.Lesson == lesson.Title))
         {
@@ -75,11 +76,31 @@ internal sealed class DemoRelease(
                 null,
                 [.. played.Watched.Select(r => new TimeRange(TimeSpan.FromMilliseconds(r[0]), TimeSpan.FromMilliseconds(r[1])))],
                 TimeSpan.FromMilliseconds(played.Position),
-                opened.At(clock.GetUtcNow() - length)
+                opened.At(clock.GetUtcNow() - length),
+                [.. (played.Again ?? []).Select(r => new TimeRange(TimeSpan.FromMilliseconds(r[0]), TimeSpan.FromMilliseconds(r[1])))]
             );
-            await learning.AddAsync(taken, new Learner(person.Id.ToString("N"), person.DisplayName, ""), report, cancel);
+            var learner = new Learner(person.Id.ToString("N"), person.DisplayName, "");
+            await learning.AddAsync(taken, learner, report, cancel);
+            foreach (var given in played.Answers ?? [])
+            {
+                if (page.Questions.FirstOrDefault(q => q.Id == given.Question) is { } question)
+                    await learning.AnswerAsync(taken, learner, new AnswerGiven(Guid.NewGuid(), question, given.Answer, null), cancel);
+            }
+
+            if (played.Said is { } said && page.Survey is { } survey)
+                await surveys.TakeAsync(taken, learner, survey, said, cancel);
         }
     }
 
-    private sealed record PlayThrough(string Lesson, string Learner, IReadOnlyList<IReadOnlyList<long>> Watched, long Position);
+    private sealed record PlayThrough(
+        string Lesson,
+        string Learner,
+        IReadOnlyList<IReadOnlyList<long>> Watched,
+        long Position,
+        IReadOnlyList<IReadOnlyList<long>>? Again,
+        IReadOnlyList<AnswerPlayed>? Answers,
+        IReadOnlyDictionary<string, IReadOnlyList<string>>? Said
+    );
+
+    private sealed record AnswerPlayed(string Question, IReadOnlyList<string> Answer);
 }

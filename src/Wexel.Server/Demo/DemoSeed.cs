@@ -8,11 +8,15 @@ using Wexel.Core.Documents;
 using Wexel.Core.Feeds;
 using Wexel.Core.Lessons;
 using Wexel.Core.Outlets.PodcastFeeds;
+using Wexel.Core.Outlets.VideoServices;
 using Wexel.Core.People;
+using Wexel.Core.Scoring;
+using Wexel.Core.Surveys;
 using Wexel.Core.Timing;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Delivering.Http;
+using Wexel.Delivering.VideoServices;
 using Wexel.Making.Storage;
 using Wexel.Server.Details;
 using Wexel.Server.Feeds;
@@ -32,6 +36,7 @@ namespace Wexel.Server.Demo;
 /// <param name="Description">Its description.</param>
 /// <param name="Contents">The file of its contents, if it has any.</param>
 /// <param name="Captions">The file of its captions, if it has any.</param>
+/// <param name="Marks">The file of what is asked in it and lies over its picture, beside <c>lessons.json</c>; null for nothing.</param>
 /// <param name="Released">Rendered and released at each of the demo's outlets.</param>
 /// <param name="Details">What else is said of it.</param>
 /// <param name="Opening">Who may see it in its channels; null for everybody. It stands there also where it is released nowhere else.</param>
@@ -43,10 +48,16 @@ internal sealed record DemoLesson(
     string Description,
     string? Contents,
     string? Captions,
+    string? Marks = null,
     bool Released = false,
     DetailSet? Details = null,
     DemoOpening? Opening = null
 );
+
+/// <summary>What is asked in one lesson of the demo, and what lies over its picture.</summary>
+/// <param name="Survey">What learners are asked about it.</param>
+/// <param name="Goal">By what it is done.</param>
+internal sealed record DemoMarks(Survey? Survey = null, LessonGoal? Goal = null) : PlacedThings;
 
 /// <param name="Visibility">Who may see it.</param>
 /// <param name="Groups">The groups that are named.</param>
@@ -65,6 +76,7 @@ internal sealed class DemoSeed(
     CaptionStore captionStore,
     FeedKeeper feeds,
     OutletKeeper outletKeeper,
+    AllVideoServices services,
     HouseKeeper house,
     FileStore store,
     DetailKeeper details,
@@ -94,6 +106,8 @@ internal sealed class DemoSeed(
         await AddOutletAsync("webServer", new OutletRequest("intranet.example"), cancel);
         var practice = options.Value.PracticeLearningSystem?.AbsoluteUri;
         await AddOutletAsync("learningSystem", new OutletRequest("Harbour School", null, practice is null ? null : PutDelivery.Put, practice), cancel);
+        if (services.Usual is { } service)
+            await AddOutletAsync(VideoServiceKind.VideoService, new OutletRequest(service.Name), cancel);
         var lessons = WexelJson.Read<List<DemoLesson>>(await File.ReadAllTextAsync(Path.Combine(folder, "lessons.json"), cancel));
         // Courses are in the order of their numbers, which say when they were made, in milliseconds.
         var courses = await db.Courses.ToListAsync(cancel);
@@ -140,7 +154,7 @@ internal sealed class DemoSeed(
         // What learners may see comes first, the shortest of it before the others, so that there is soon something to look at.
         foreach (var demo in lessons.OrderByDescending(l => l.Released).ThenBy(l => TimeCode.Parse(l.Length)))
         {
-            var lesson = await AddLessonAsync(Path.Combine(folder, "recordings"), demo, cancel);
+            var lesson = await AddLessonAsync(folder, demo, cancel);
             var (course, place) = (courses.First(c => c.Title == demo.Course).Id, lessons.Where(l => l.Course == demo.Course).ToList().IndexOf(demo) + 1);
             await db
                 .Lessons.Where(l => l.Id == lesson)
@@ -160,8 +174,9 @@ internal sealed class DemoSeed(
             throw new InvalidOperationException(problem.Sentence);
     }
 
-    private async Task<Guid> AddLessonAsync(string folder, DemoLesson demo, CancellationToken cancel)
+    private async Task<Guid> AddLessonAsync(string demos, DemoLesson demo, CancellationToken cancel)
     {
+        var folder = Path.Combine(demos, "recordings");
         await using var file = File.OpenRead(Path.Combine(folder, demo.File));
         var (done, problem) = await receiver.TakeAsync(file, file.Length, demo.File, Guid.Empty, "Mara Tarn", cancel);
         if (done is null)
@@ -173,6 +188,7 @@ internal sealed class DemoSeed(
                 .Lines.Select((line, i) => new Section($"s{i + 1}", line.At, line.Title, line.Nested))
                 .ToList();
         var captions = demo.Captions is null ? null : await CaptionsAsync(Path.Combine(folder, demo.Captions), cancel);
+        var marks = demo.Marks is null ? new DemoMarks() : WexelJson.Read<DemoMarks>(await File.ReadAllTextAsync(Path.Combine(demos, demo.Marks), cancel));
         // One that was saved before stays as it is.
         await saver.SaveAsync(
             done.LessonId,
@@ -185,8 +201,15 @@ internal sealed class DemoSeed(
                 [],
                 sections,
                 captions is null ? [] : [captions],
-                details: demo.Details
-            ),
+                details: demo.Details,
+                goal: marks.Goal,
+                survey: marks.Survey
+            )
+            {
+                Questions = marks.Questions,
+                Areas = marks.Areas,
+                Notes = marks.Notes,
+            },
             null,
             "Mara Tarn",
             cancel

@@ -24,7 +24,8 @@ internal sealed record Taken(Guid LessonId, Guid OutletId, Guid ReleaseId, int R
 /// <param name="Watched">All that was watched, in lesson time.</param>
 /// <param name="Position">Where the learner is, in lesson time.</param>
 /// <param name="Opened">When the page was opened, as the server said it.</param>
-internal sealed record WatchedReport(Guid? EventId, IReadOnlyList<TimeRange> Watched, TimeSpan Position, string? Opened);
+/// <param name="Again">What was watched once more on the page, in lesson time.</param>
+internal sealed record WatchedReport(Guid? EventId, IReadOnlyList<TimeRange> Watched, TimeSpan Position, string? Opened, IReadOnlyList<TimeRange> Again);
 
 /// <summary>An answer to a question.</summary>
 /// <param name="EventId">What names it; sent again, it counts once.</param>
@@ -42,7 +43,11 @@ internal sealed record LearnerNow(
     IReadOnlyList<AnswerState> Answers,
     LessonScore Score,
     bool? Passed
-);
+)
+{
+    /// <summary>The questions that they are not asked, where the lesson draws among them.</summary>
+    public IReadOnlyList<string> NotAsked { get; init; } = [];
+}
 
 /// <summary>
 /// Appends what learners did, as far as it can have been: nothing in the log is ever changed. What it comes to is kept beside it, and can
@@ -75,9 +80,11 @@ internal sealed class LearningLog(WexelDb db, LogReader reader, TakenRevisions r
             taken,
             learner,
             given.EventId,
-            (state, _, _) =>
+            (state, lesson, _) =>
             {
                 var (question, key) = (given.Question, given.Question.Key!);
+                if (lesson.Questions.All(q => q.Id != question.Id))
+                    return null;
                 var before = state.Answers.FirstOrDefault(a => a.Question == question.Id);
                 if (before?.IsDone(question.Tries) == true)
                     return null;
@@ -95,14 +102,32 @@ internal sealed class LearningLog(WexelDb db, LogReader reader, TakenRevisions r
             cancel
         );
 
+    /// <summary>Appends what somebody's answers come to now, where that is something else than is known.</summary>
+    /// <returns>Whether it was.</returns>
+    internal async Task<bool> RescoreAsync(Taken taken, Learner learner, Rescored rescored, CancellationToken cancel) =>
+        await AppendAsync(
+            taken,
+            learner,
+            null,
+            (state, _, _) => state.Answers.FirstOrDefault(a => a.Question == rescored.Question) is { } known && rescored.Differs(known) ? rescored : null,
+            cancel
+        )
+            is { Counted: true };
+
     private Watched? New(WatchedReport report, LearnerState state, LessonTimes times, DateTimeOffset now)
     {
         var since = Latest(opened.Read(report.Opened) ?? now, state.SeenLastAt);
         var before = times.ToLesson(state.Watched);
         var after = Completion.Judge(WatchPace.After(before, report.Watched, now > since ? now - since : TimeSpan.Zero), times.Length).Watched;
-        var act = new Watched(times.ToRecordings(TimeRange.Without(after, before)), times.ToRecordings(Within(report.Position, times.Length)));
+        // Only what was watched can have been watched again.
+        var again = TimeRange.Without(TimeRange.Without(report.Again, TimeRange.Without(report.Again, after)), times.ToLesson(state.Again));
+        var act = new Watched(
+            times.ToRecordings(TimeRange.Without(after, before)),
+            times.ToRecordings(Within(report.Position, times.Length)),
+            times.ToRecordings(again)
+        );
         // A page that only stands there says the same again and again.
-        return act.Stretches.Count == 0 && state.SeenLastAt is not null && act.Position == state.Position ? null : act;
+        return act.Stretches.Count + act.Again.Count == 0 && state.SeenLastAt is not null && act.Position == state.Position ? null : act;
     }
 
     private async Task<(LearnerNow Now, bool Counted)?> AppendAsync(
@@ -114,7 +139,7 @@ internal sealed class LearningLog(WexelDb db, LogReader reader, TakenRevisions r
     )
     {
         var now = clock.GetUtcNow();
-        var lesson = await revisions.ReadAsync(taken.LessonId, taken.Revision, cancel);
+        var lesson = (await revisions.ReadAsync(taken.LessonId, taken.Revision, cancel)).For(learner.Key);
         // One learner may have two windows open: each adds to what the other sent.
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         await db.Database.ExecuteSqlAsync($"SELECT pg_advisory_xact_lock(hashtextextended({taken.LessonId + learner.Key}, 0))", cancel);
@@ -138,7 +163,7 @@ internal sealed class LearningLog(WexelDb db, LogReader reader, TakenRevisions r
                     State = "",
                 }
             );
-        Projections.Set(record, state);
+        Projections.Set(record, state, taken.OutletId);
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
         return (Now(state, lesson), true);
@@ -148,7 +173,9 @@ internal sealed class LearningLog(WexelDb db, LogReader reader, TakenRevisions r
     internal async Task<LearnerNow> LearnerAsync(Taken taken, string learnerKey, CancellationToken cancel)
     {
         var record = await db.LearnerRecords.AsNoTracking().FirstOrDefaultAsync(r => r.LessonId == taken.LessonId && r.LearnerKey == learnerKey, cancel);
-        return Now(await StateAsync(record, taken.LessonId, learnerKey, cancel), await revisions.ReadAsync(taken.LessonId, taken.Revision, cancel));
+        var lesson = await revisions.ReadAsync(taken.LessonId, taken.Revision, cancel);
+        var now = Now(await StateAsync(record, taken.LessonId, learnerKey, cancel), lesson.For(learnerKey));
+        return now with { NotAsked = [.. lesson.NotAsked(learnerKey)] };
     }
 
     /// <summary>How far a learner is in lessons, by the lesson; nothing of those that they have not begun.</summary>
@@ -162,7 +189,7 @@ internal sealed class LearningLog(WexelDb db, LogReader reader, TakenRevisions r
             if (!wanted.TryGetValue(record.LessonId, out var one))
                 continue;
             var state = await StateAsync(record, one.LessonId, learnerKey, cancel);
-            var now = Now(state, await revisions.ReadAsync(one.LessonId, one.Revision, cancel));
+            var now = Now(state, (await revisions.ReadAsync(one.LessonId, one.Revision, cancel)).For(learnerKey));
             seen[one.LessonId] = new LessonSeen(now.Position, now.SeenShare, now.Complete, record.SeenLastAt);
         }
 

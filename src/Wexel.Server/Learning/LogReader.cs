@@ -17,7 +17,7 @@ internal sealed class LogReader(WexelDb db, TakenRevisions revisions)
             .ToListAsync(cancel);
         var taken = new Dictionary<int, LessonTaken>();
         foreach (var revision in entries.Select(e => e.Revision).Distinct())
-            taken[revision] = await revisions.ReadAsync(lesson, revision, cancel);
+            taken[revision] = (await revisions.ReadAsync(lesson, revision, cancel)).For(learnerKey);
         return LearnerState.Of(
             entries.Select(e => new LearningEvent(e.EventId, e.Revision, e.Attempt, e.At, e.Name, LearningActs.Read(e.Kind, e.Data))),
             revision => taken[revision]

@@ -35,8 +35,12 @@ internal sealed class Projections(WexelDb db, LogReader reader, ILogger<Projecti
     }
 
     /// <summary>Writes down what is known of a learner.</summary>
-    internal static void Set(LearnerRecord record, LearnerState state) =>
-        (record.Name, record.State, record.Version, record.SeenShare, record.CompletedAt, record.SeenLastAt) = (
+    /// <param name="record">What is kept of them.</param>
+    /// <param name="state">What is known.</param>
+    /// <param name="outlet">Where they took the lesson last; null where nobody knows.</param>
+    internal static void Set(LearnerRecord record, LearnerState state, Guid? outlet) =>
+        (record.OutletId, record.Name, record.State, record.Version, record.SeenShare, record.CompletedAt, record.SeenLastAt) = (
+            outlet ?? record.OutletId,
             state.Name,
             WexelJson.Write(state),
             LearnerState.Version,
@@ -60,7 +64,12 @@ internal sealed class Projections(WexelDb db, LogReader reader, ILogger<Projecti
                     State = "",
                 }
             );
-        Set(record, state);
+        var outlet = await db
+            .LearningLog.Where(e => e.LessonId == lesson && e.LearnerKey == learnerKey && e.OutletId != null)
+            .OrderByDescending(e => e.Number)
+            .Select(e => e.OutletId)
+            .FirstOrDefaultAsync(cancel);
+        Set(record, state, outlet);
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
         db.ChangeTracker.Clear();

@@ -36,10 +36,12 @@ internal sealed class TakenRevisions(IDbContextFactory<WexelDb> databases) : IDi
         var facts = await db.Recordings.Where(r => hashes.Contains(r.Hash)).ToDictionaryAsync(r => r.Hash, r => r.Facts, cancel);
         var reel = Reel.Of([.. hashes.Select(hash => (WexelJson.Read<RecordingFacts>(facts[hash]), (SoundSides?)null))]);
         var map = reel.Map(document.Cuts);
+        var asked = Question.Kind.Following(document.Questions, map);
         return new LessonTaken(
             new LessonTimes(hashes, reel, map),
-            [.. Question.Kind.Following(document.Questions, map).Select(q => new QuestionTaken(q.Id, q.Points, q.Tries))],
-            document.Goal
+            [.. asked.Select(q => new QuestionTaken(q.Id, q.Points, q.Tries))],
+            document.Goal,
+            DrawnFrom.In(asked, document.Draws)
         );
     }
 

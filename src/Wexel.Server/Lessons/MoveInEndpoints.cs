@@ -78,6 +78,7 @@ internal static class MoveInEndpoints
     private static async Task<Results<Ok<DetailView>, ProblemHttpResult>> DetailAsync(
         Guid id,
         string profile,
+        int? height,
         WexelDb db,
         LessonSaver saver,
         LessonReels reels,
@@ -93,6 +94,8 @@ internal static class MoveInEndpoints
         var sizes = (await shelf.AllAsync(cancel)).Where(p => p.Picture is not null).ToList();
         if (sizes.Find(p => p.Id == profile) is not { Picture: { } settings })
             return Problems.NotThere("profile");
+        if (height is { } lines)
+            settings = settings with { Size = SizeSettings.AtMost(Math.Clamp(lines, 2, 4320)) };
         var document = (await saver.CurrentAsync(lesson, cancel))!;
         var found = await reels.ReadAsync(document, cancel);
         var (reel, map) = (found.Reel, found.Reel.Map(document.Cuts));

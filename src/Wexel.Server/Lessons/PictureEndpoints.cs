@@ -38,6 +38,8 @@ internal static class PictureEndpoints
         routes.MapGet("/api/lessons/{id:guid}/pictures", ChoiceAsync).WithName("PictureChoice");
         routes.MapGet("/api/lessons/{id:guid}/picture.jpg", PictureAsync).WithName("LessonPicture").ExcludeFromDescription();
         routes.MapGet("/api/pictures/{key}.jpg", Given).ExcludeFromDescription();
+        routes.MapGet("/api/pictures/shown/{key}.jpg", Shown).ExcludeFromDescription();
+        routes.MapPut("/api/pictures/shown", TakeShownAsync).WithName("TakeShownPicture").Accepts<Stream>("application/octet-stream");
         routes.MapPut("/api/pictures", TakeAsync).WithName("TakePicture").Accepts<Stream>("application/octet-stream");
     }
 
@@ -126,4 +128,22 @@ internal static class PictureEndpoints
             ? TypedResults.Ok(new GivenPictureView(taken.Key, taken.Facts.Width, taken.Facts.Height))
             : Problems.Answer(problem);
     }
+
+    private static async Task<Results<Ok<GivenPictureView>, ProblemHttpResult>> TakeShownAsync(
+        HttpRequest request,
+        PictureTaker pictures,
+        CancellationToken cancel
+    )
+    {
+        request.TakeAnySize();
+        return (await pictures.TakeShownAsync(request.Body, cancel)).Is(out var taken, out var problem)
+            ? TypedResults.Ok(new GivenPictureView(taken.Key, taken.Facts.Width, taken.Facts.Height))
+            : Problems.Answer(problem);
+    }
+
+    /// <summary>A picture as it stands with a question or a note.</summary>
+    private static Results<PhysicalFileHttpResult, ProblemHttpResult> Shown(string key, FileStore store) =>
+        ImageFacts.IsKey(key) && store.Derived(key, MadeNames.Shown) is var file && Wholeness.IsWhole(file)
+            ? TypedResults.PhysicalFile(file, "image/jpeg")
+            : Problems.NotThere("picture");
 }

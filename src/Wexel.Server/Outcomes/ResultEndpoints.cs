@@ -1,9 +1,7 @@
-using System.Globalization;
-using CsvHelper;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Wexel.Core.Learning;
-using Wexel.Core.Questions;
 using Wexel.Core.Scoring;
+using Wexel.Core.Surveys;
 using Wexel.Server.Setup;
 
 namespace Wexel.Server.Outcomes;
@@ -31,6 +29,7 @@ internal sealed record LearnerResult(
     DateTimeOffset? CompletedAt,
     DateTimeOffset SeenLastAt,
     int Answered,
+    int Tries,
     LessonScore Score,
     bool? Passed
 );
@@ -55,6 +54,12 @@ internal sealed record QuestionResultView(
     bool MissedByMost
 );
 
+/// <summary>What was said of a lesson.</summary>
+/// <param name="Title">What the survey is called; may be empty.</param>
+/// <param name="Named">Whether all who replied were told that they are named.</param>
+/// <param name="Results">What they said.</param>
+internal sealed record SurveyView(string Title, bool Named, SurveyResults Results);
+
 /// <summary>What came of lessons.</summary>
 internal static class ResultEndpoints
 {
@@ -63,22 +68,53 @@ internal static class ResultEndpoints
 
     internal static void MapResults(this IEndpointRouteBuilder routes)
     {
-        routes.MapGet("/api/lessons/{id:guid}/results", ReadAsync).WithName("Results");
+        routes.MapGet("/api/results", (ResultsOverview overview, CancellationToken cancel) => overview.ReadAsync(cancel)).WithName("ResultsOverview");
+        var group = routes.MapGroup("/api/lessons/{id:guid}/results");
+        group.MapGet("", ReadAsync).WithName("Results");
+        group.MapGet("/among", (Guid id, LessonResultsReader reader, CancellationToken cancel) => reader.ChoicesAsync(id, cancel)).WithName("ResultsAmong");
+        group.MapGet("/pulse", PulseAsync).WithName("Pulse");
+        group.MapGet("/survey", SurveyAsync).WithName("SurveyResults");
+        group
+            .MapGet("/questions/{question}/rescore", (Guid id, string question, Rescoring rescoring, CancellationToken cancel) =>
+                AnswerAsync(rescoring.LookAsync(id, question, cancel))
+            )
+            .WithName("LookAtRescore");
+        group
+            .MapPost("/questions/{question}/rescore", (Guid id, string question, Rescoring rescoring, CancellationToken cancel) =>
+                AnswerAsync(rescoring.DoAsync(id, question, cancel))
+            )
+            .WithName("Rescore");
         routes.MapGet("/api/lessons/{id:guid}/results.csv", FileAsync).ExcludeFromDescription();
+        routes.MapGet("/api/lessons/{id:guid}/survey.csv", SurveyFileAsync).ExcludeFromDescription();
     }
 
-    private static async Task<Results<Ok<LessonResultsView>, ProblemHttpResult>> ReadAsync(Guid id, LessonResultsReader reader, CancellationToken cancel)
+    private static async Task<Results<Ok<LessonResultsView>, ProblemHttpResult>> ReadAsync(
+        Guid id,
+        Guid? outlet,
+        Guid? group,
+        LessonResultsReader reader,
+        CancellationToken cancel
+    )
     {
-        if (await reader.QuestionsAsync(id, cancel) is not { } questions)
+        if (await reader.LessonAsync(id, cancel) is not { Questions: var questions })
             return Problems.NotThere("lesson");
-        var learners = await reader.LearnersAsync(id, cancel);
+        var learners = await reader.LearnersAsync(id, new Among(outlet, group), cancel);
         var found = LessonResults.Of(questions, learners.ConvertAll(l => l.Answers));
         return TypedResults.Ok(
             new LessonResultsView(
                 [
                     .. learners
                         .Take(MostLearners)
-                        .Select(l => new LearnerResult(l.Name, l.SeenShare, l.CompletedAt, l.SeenLastAt, l.Answers.Count, l.Score, l.Passed)),
+                        .Select(l => new LearnerResult(
+                            l.Name,
+                            l.SeenShare,
+                            l.CompletedAt,
+                            l.SeenLastAt,
+                            l.Answers.Count,
+                            l.Answers.Sum(a => a.Tries),
+                            l.Score,
+                            l.Passed
+                        )),
                 ],
                 learners.Count,
                 learners.Count(l => l.CompletedAt is not null),
@@ -93,63 +129,61 @@ internal static class ResultEndpoints
         );
     }
 
-    /// <summary>All of it as a table, a learner a line.</summary>
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> FileAsync(Guid id, LessonResultsReader reader, CancellationToken cancel)
+    private static async Task<Results<Ok<LessonPulse>, ProblemHttpResult>> PulseAsync(
+        Guid id,
+        Guid? outlet,
+        Guid? group,
+        LessonResultsReader reader,
+        CancellationToken cancel
+    ) => await reader.PulseAsync(id, new Among(outlet, group), cancel) is { } pulse ? TypedResults.Ok(pulse) : Problems.NotThere("lesson");
+
+    private static async Task<Results<Ok<SurveyView>, NoContent, ProblemHttpResult>> SurveyAsync(
+        Guid id,
+        Guid? outlet,
+        Guid? group,
+        LessonResultsReader reader,
+        CancellationToken cancel
+    )
     {
-        if (await reader.QuestionsAsync(id, cancel) is not { } questions)
+        if (await reader.LessonAsync(id, cancel) is not { } lesson)
             return Problems.NotThere("lesson");
-        using var text = new StringWriter(CultureInfo.InvariantCulture);
-        await using (var csv = new CsvWriter(text, CultureInfo.InvariantCulture, leaveOpen: true))
-        {
-            foreach (var title in new[] { "learner", "seen in per cent", "completed", "passed", "points", "of", "last there" })
-                csv.WriteField(title);
-            foreach (var question in questions)
-            {
-                csv.WriteField(Plain(question.Text.Length > 0 ? question.Text : question.Asks.InWords));
-                csv.WriteField("points");
-                csv.WriteField("tries");
-            }
-
-            await csv.NextRecordAsync();
-            foreach (var learner in await reader.LearnersAsync(id, cancel))
-                await WriteAsync(csv, learner, questions);
-        }
-
-        return TypedResults.File(
-            System.Text.Encoding.UTF8.GetPreamble().Concat(System.Text.Encoding.UTF8.GetBytes(text.ToString())).ToArray(),
-            "text/csv; charset=utf-8",
-            "results.csv"
-        );
+        if (lesson.Survey is not { } survey)
+            return TypedResults.NoContent();
+        var (named, said) = await reader.SaidAsync(id, new Among(null, group), cancel);
+        // Before anybody replied, it is what learners are told now.
+        named &= said.Count > 0 || survey.Named;
+        if (group is not null && !named)
+            return TypedResults.Ok(new SurveyView(survey.Title, named, SurveyResults.OfGroup));
+        List<SurveyReply> replies = [.. said.Select(s => s.Reply)];
+        var results = outlet is { } place
+            ? SurveyResults.At(survey, named, replies, await reader.OutletAsync(place, cancel))
+            : SurveyResults.Of(survey, named, replies);
+        return TypedResults.Ok(new SurveyView(survey.Title, named, results));
     }
 
-    private static async Task WriteAsync(CsvWriter csv, LearnerTook learner, IReadOnlyList<Question> questions)
+    private static async Task<Results<Ok<RescoreOutcome>, ProblemHttpResult>> AnswerAsync(Task<RescoreOutcome?> outcome) =>
+        await outcome is { } found ? TypedResults.Ok(found) : Problems.NotThere("question");
+
+    /// <summary>All of it as a table, a learner a line.</summary>
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> FileAsync(
+        Guid id,
+        Guid? outlet,
+        Guid? group,
+        LessonResultsReader reader,
+        CancellationToken cancel
+    ) =>
+        await reader.LessonAsync(id, cancel) is { } lesson
+            ? await ResultFiles.LearnersAsync(lesson.Questions, await reader.LearnersAsync(id, new Among(outlet, group), cancel))
+            : Problems.NotThere("lesson");
+
+    /// <summary>What was said, a reply a line; nothing where so few said it that somebody could tell who.</summary>
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> SurveyFileAsync(Guid id, LessonResultsReader reader, CancellationToken cancel)
     {
-        csv.WriteField(Plain(learner.Name));
-        csv.WriteField(Math.Floor(learner.SeenShare * 100));
-        csv.WriteField(learner.CompletedAt?.ToString("O", CultureInfo.InvariantCulture) ?? "");
-        csv.WriteField(
-            learner.Passed switch
-            {
-                true => "yes",
-                false => "no",
-                _ => "",
-            }
-        );
-        csv.WriteField(learner.Score.Raw);
-        csv.WriteField(learner.Score.Max);
-        csv.WriteField(learner.SeenLastAt.ToString("O", CultureInfo.InvariantCulture));
-        var known = learner.Answers.ToDictionary(a => a.Question);
-        foreach (var question in questions)
-        {
-            var answer = known.GetValueOrDefault(question.Id);
-            csv.WriteField(answer is null ? "" : Plain(question.Asks.Said(answer.Answer)));
-            csv.WriteField(answer is null ? "" : (answer.Share * question.Points).ToString("0.##", CultureInfo.InvariantCulture));
-            csv.WriteField(answer?.Tries.ToString(CultureInfo.InvariantCulture) ?? "");
-        }
-
-        await csv.NextRecordAsync();
+        if (await reader.LessonAsync(id, cancel) is not { Survey: { } survey })
+            return Problems.NotThere("survey");
+        var (named, said) = await reader.SaidAsync(id, new Among(null, null), cancel);
+        List<SurveyReply> replies = [.. said.Select(s => s.Reply)];
+        var withheld = SurveyResults.Of(survey, named, replies).Withheld is not null;
+        return await ResultFiles.SurveyAsync(survey, withheld ? [] : said, SurveyResults.MayBreakDown(named, replies));
     }
-
-    /// <summary>A text that no table program takes for a formula (OWASP, CSV injection): what begins like one gets an apostrophe before it.</summary>
-    private static string Plain(string text) => text.Length > 0 && "=+-@\t\r".Contains(text[0], StringComparison.Ordinal) ? "'" + text : text;
 }

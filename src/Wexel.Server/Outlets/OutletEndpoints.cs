@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Wexel.Core.Outlets;
 using Wexel.Data;
 using Wexel.Delivering;
+using Wexel.Delivering.VideoServices;
 using Wexel.Server.Setup;
 using Wexel.Server.Shelves;
 
@@ -10,6 +11,7 @@ namespace Wexel.Server.Outlets;
 
 /// <summary>A kind of outlet, for whoever adds one.</summary>
 /// <param name="GeneralNames">Names that say nothing of what is there, in small letters.</param>
+/// <param name="PublishesVideos">Whether lessons go there under accounts that are connected.</param>
 /// <param name="Start">What a new one starts with.</param>
 internal sealed record OutletKindView(
     string Code,
@@ -19,6 +21,7 @@ internal sealed record OutletKindView(
     IReadOnlyList<DeliveryView> Deliveries,
     IReadOnlyList<Carried> Carries,
     IReadOnlyList<string> GeneralNames,
+    bool PublishesVideos,
     JsonObject Start
 );
 
@@ -70,7 +73,7 @@ internal static class OutletEndpoints
         group.MapPut("{id:guid}/profile", ChooseProfileAsync).WithName("ChooseOutletProfile");
     }
 
-    private static Ok<List<OutletKindView>> Kinds(OutletKinds kinds, Deliveries deliveries) =>
+    private static Ok<List<OutletKindView>> Kinds(OutletKinds kinds, Deliveries deliveries, AllVideoServices services) =>
         TypedResults.Ok(
             kinds
                 .All.Select(k => new OutletKindView(
@@ -78,9 +81,12 @@ internal static class OutletEndpoints
                     k.Name,
                     k.About,
                     k.Fields,
-                    [.. deliveries.FindAll(k.Deliveries).Select(d => new DeliveryView(d.Code, d.Name, d.AskedFor, d.Hint))],
+                    k.PublishesVideos
+                        ? [.. services.All.Select(s => new DeliveryView(s.Code, s.Name, null, null))]
+                        : [.. deliveries.FindAll(k.Deliveries).Select(d => new DeliveryView(d.Code, d.Name, d.AskedFor, d.Hint))],
                     k.Carries,
                     k.GeneralNames,
+                    k.PublishesVideos,
                     k.Start()
                 ))
                 .ToList()

@@ -6,6 +6,7 @@ using Wexel.Core.Outlets;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Delivering;
+using Wexel.Delivering.VideoServices;
 using Wexel.Server.Shelves;
 using Wexel.Server.SignIn;
 
@@ -19,7 +20,7 @@ namespace Wexel.Server.Outlets;
 internal sealed record OutletRequest(string Name, JsonObject? Settings = null, string? DeliverBy = null, string? DeliverTo = null);
 
 /// <summary>Adds, changes and removes outlets of every kind.</summary>
-internal sealed class OutletKeeper(WexelDb db, OutletKinds kinds, Deliveries deliveries, IEnumerable<IOutletCare> cares)
+internal sealed class OutletKeeper(WexelDb db, OutletKinds kinds, Deliveries deliveries, AllVideoServices services, IEnumerable<IOutletCare> cares)
 {
     private const int LongestName = 255;
 
@@ -100,13 +101,18 @@ internal sealed class OutletKeeper(WexelDb db, OutletKinds kinds, Deliveries del
             entered[field] = value?.DeepClone();
         if (!kind.Accept(entered).Is(out var settings, out var unusable))
             return unusable;
-        if (DeliveryProblem(outlet, kind, request) is { } problem)
+        var service = services.Find(request.DeliverBy ?? outlet.DeliverBy) ?? services.Usual;
+        if (kind.PublishesVideos && service is null)
+            return new Problem("video-service-none", "No video service is set up. Whoever looks after the server can do that (Wexel__Skerry__Address).");
+        if (!kind.PublishesVideos && DeliveryProblem(outlet, kind, request) is { } problem)
             return problem;
         var care = cares.FirstOrDefault(c => c.Kind == kind.Code);
         if (care is not null && await care.RefusalAsync(outlet, name, settings, cancel) is { } refused)
             return refused;
         (outlet.Name, outlet.Settings) = (name, settings);
-        if (request.DeliverBy is { } by)
+        if (kind.PublishesVideos)
+            outlet.DeliverBy = service!.Code;
+        else if (request.DeliverBy is { } by)
             (outlet.DeliverBy, outlet.DeliverTo) = (by, string.IsNullOrWhiteSpace(request.DeliverTo) ? null : request.DeliverTo.Trim());
         if (care is not null)
             await care.SavingAsync(outlet, cancel);

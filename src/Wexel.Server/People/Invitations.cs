@@ -11,14 +11,20 @@ using Wexel.Server.Setup;
 namespace Wexel.Server.People;
 
 /// <summary>Tells those who are named by their mail addresses and have no account where the lesson is; each once.</summary>
-internal sealed class Invitations(WexelDb db, IBackgroundJobClient jobs, IOptions<WexelOptions> options, TimeProvider clock)
+internal sealed class Invitations(WexelDb db, OutletKinds kinds, IBackgroundJobClient jobs, IOptions<WexelOptions> options, TimeProvider clock)
 {
     /// <summary>Tells whoever was not told yet of a release that stands there.</summary>
     internal async Task TellAsync(Guid releaseId, CancellationToken cancel)
     {
         var release = await db
             .Releases.AsNoTracking()
-            .Where(r => r.Id == releaseId && r.Visibility == Visibility.Named && r.Named != null && r.Phase == ReleasePhase.Live)
+            .Where(r =>
+                r.Id == releaseId
+                && r.Visibility == Visibility.Named
+                && r.Named != null
+                && r.Phase == ReleasePhase.Live
+                && kinds.WithPages.Contains(r.Outlet!.Kind)
+            )
             .Select(r => new
             {
                 r.Named,

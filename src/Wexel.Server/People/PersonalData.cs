@@ -31,6 +31,7 @@ internal sealed class PersonalData(WexelDb db, UserManager<Person> people, Peopl
         var log = await db.LearningLog.AsNoTracking().Where(e => e.LearnerKey == key).OrderBy(e => e.Number).ToListAsync(cancel);
         var records = await db.LearnerRecords.AsNoTracking().Where(r => r.LearnerKey == key).ToListAsync(cancel);
         var notes = await db.LearnerNotes.AsNoTracking().Where(n => n.LearnerKey == key).OrderBy(n => n.At).ToListAsync(cancel);
+        var replies = await db.SurveyReplies.AsNoTracking().Where(r => r.LearnerKey == key).OrderBy(r => r.At).ToListAsync(cancel);
         return JsonSerializer.SerializeToUtf8Bytes(
             new
             {
@@ -98,6 +99,12 @@ internal sealed class PersonalData(WexelDb db, UserManager<Person> people, Peopl
                     n.Answer,
                     n.AnsweredAt,
                 }),
+                WhatTheySaidOfLessons = replies.Select(r => new
+                {
+                    Lesson = Title(r.LessonId),
+                    r.At,
+                    Values = JsonSerializer.Deserialize<JsonElement>(r.Values),
+                }),
                 Changes = await db
                     .AuditEntries.Where(a => a.PersonId == id)
                     .OrderBy(a => a.Number)
@@ -136,6 +143,11 @@ internal sealed class PersonalData(WexelDb db, UserManager<Person> people, Peopl
             $"""UPDATE "LearnerNotes" SET "LearnerKey" = {left}, "PersonId" = NULL, "Name" = NULL WHERE "LearnerKey" = {key}""",
             cancel
         );
+        await db
+            .SurveyReplies.Where(r => r.LearnerKey == key)
+            .ExecuteUpdateAsync(set => set.SetProperty(r => r.LearnerKey, left).SetProperty(r => r.Name, (string?)null), cancel);
+        await db.PooledQuestions.Where(p => p.KeptBy == person.DisplayName).ExecuteUpdateAsync(set => set.SetProperty(p => p.KeptBy, Nobody), cancel);
+        await db.SurveyMarks.Where(m => m.LearnerKey == key).ExecuteDeleteAsync(cancel);
         await db.Database.ExecuteSqlAsync(
             $"""UPDATE "AuditEntries" SET "PersonId" = NULL, "Who" = {Nobody}, "From" = '', "With" = '' WHERE "PersonId" = {id}""",
             cancel

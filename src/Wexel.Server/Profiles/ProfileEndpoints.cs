@@ -15,7 +15,7 @@ namespace Wexel.Server.Profiles;
 /// <param name="Shipped">Whether it comes with Wexel and cannot be changed.</param>
 /// <param name="Outlets">The outlets that take it where nobody chooses another.</param>
 /// <param name="Releases">How many releases were made with it.</param>
-internal sealed record ProfileView(Profile Profile, bool Shipped, IReadOnlyList<string> Outlets, int Releases);
+internal sealed record ProfileView(Profile Profile, bool Shipped, IReadOnlyList<string> Outlets, int Releases, IReadOnlyList<DevicePlays> PlaysOn);
 
 /// <param name="Profile">The profile as it stands in the form.</param>
 /// <param name="LessonId">The lesson that it is checked against; null for none.</param>
@@ -23,8 +23,14 @@ internal sealed record ProfileCheckRequest(Profile Profile, Guid? LessonId);
 
 /// <param name="Findings">What does not hold, faults first.</param>
 /// <param name="Outlets">Which outlets would refuse what it makes, and why.</param>
+/// <param name="PlaysOn">On which devices what it makes plays.</param>
 /// <param name="Outcome">What it would make of the lesson; null without one, and while a fault stands.</param>
-internal sealed record ProfileCheckView(IReadOnlyList<ProfileFinding> Findings, IReadOnlyList<OutletRefusal> Outlets, ProfileOutcome? Outcome);
+internal sealed record ProfileCheckView(
+    IReadOnlyList<ProfileFinding> Findings,
+    IReadOnlyList<OutletRefusal> Outlets,
+    ProfileOutcome? Outcome,
+    IReadOnlyList<DevicePlays> PlaysOn
+);
 
 internal sealed record OutletRefusal(string Outlet, string Sentence);
 
@@ -60,7 +66,8 @@ internal static class ProfileEndpoints
                     p,
                     Core.Encoding.Profiles.Find(p.Id) is not null,
                     [.. outlets.Where(o => o.UsualProfile == p.Id).Select(o => o.Row.Name)],
-                    releases.GetValueOrDefault(p.Id)
+                    releases.GetValueOrDefault(p.Id),
+                    PlaysOn.For(p)
                 ))
                 .ToList()
         );
@@ -137,7 +144,7 @@ internal static class ProfileEndpoints
                 .Select(o => new OutletRefusal(o.Name, o.Refusal!.Sentence)),
         ];
         if (request.LessonId is not { } id || findings.Any(f => f.IsFault))
-            return TypedResults.Ok(new ProfileCheckView(findings, refusals, null));
+            return TypedResults.Ok(new ProfileCheckView(findings, refusals, null, PlaysOn.For(profile)));
         if (await plans.LessonAsync(id, cancel) is not { } renderable)
             return Problems.NotThere("lesson");
         var planned = renderable.With(profile);
@@ -152,7 +159,8 @@ internal static class ProfileEndpoints
                         planned.Plan.Picture?.Size,
                         CodingWords.Say(planned.Plan),
                         await estimates.EstimateAsync(planned, cancel)
-                    )
+                    ),
+                PlaysOn.For(profile)
             )
         );
     }

@@ -1,11 +1,14 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using Wexel.Core;
 using Wexel.Core.Naming;
 using Wexel.Core.Packages;
 using Wexel.Core.Questions;
 using Wexel.Core.Questions.Lists;
 using Wexel.Core.Questions.Qti;
 using Wexel.Data;
+using Wexel.Making.Releasing;
+using Wexel.Media.Tools;
 using Wexel.Server.Setup;
 using Wexel.Server.Shelves;
 
@@ -48,8 +51,8 @@ internal static class QuestionEndpoints
     private static async Task<Results<ZipDownload, ProblemHttpResult>> PackageAsync(
         Guid id,
         string version,
-        WexelDb db,
-        LessonSaver lessons,
+        RenderPlans plans,
+        QuestionPacker packer,
         CancellationToken cancel
     )
     {
@@ -59,16 +62,19 @@ internal static class QuestionEndpoints
             "qti30" => QtiVersion.V30,
             _ => (QtiVersion?)null,
         };
-        if (
-            qti is null
-            || await db.Lessons.FirstOrDefaultAsync(l => l.Id == id, cancel) is not { } lesson
-            || await lessons.CurrentAsync(lesson, cancel) is not { } now
-        )
+        if (qti is null || await plans.LessonAsync(id, cancel) is not { } lesson)
             return Problems.NotThere("lesson");
-        var files = QtiPackage
-            .Write(id.ToString("N"), now.Title, now.Questions, qti.Value)
-            .Select(f => new PackageFile(f.Path, "", new PackageContent.Text(f.Text)));
-        return new ZipDownload([.. files], $"{FileName.Safe(now.Title, "questions")} questions.zip");
+        try
+        {
+            var files = await packer.PackAsync(id.ToString("N"), lesson, qti.Value, cancel);
+            return new ZipDownload(files, $"{FileName.Safe(lesson.Document.Title, "questions")} questions.zip");
+        }
+        catch (ToolFailedException)
+        {
+            return Problems.Answer(
+                new Problem("questions-picture", "The recording cannot be read where a place on its picture is asked for. Look at it in Bring in.", "recording")
+            );
+        }
     }
 
     /// <summary>A lesson's questions for printing, what is right apart.</summary>

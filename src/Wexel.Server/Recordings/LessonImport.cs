@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
 using Wexel.Core.Captions;
 using Wexel.Core.Documents;
+using Wexel.Core.Kit;
 using Wexel.Core.Lessons;
 using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
@@ -102,6 +103,9 @@ internal sealed class LessonImport(
             return unusable;
         var reel = Reel.Of([.. recordings.Select(r => (r.Facts, (SoundSides?)null))]);
         var lesson = file.Lesson([.. recordings.Select(r => r.Hash)], cues, picture);
+        foreach (var key in lesson.Document.ShownPictures)
+            if (await ShownAsync(key, folder, cancel) is { } lacking)
+                return lacking;
         var map = reel.Map(lesson.Document.Cuts);
         if (LanguageTag.Parse(lesson.Document.Language) is not { } language)
             return new Problem("lesson-no-language", $"“{Problem.Shown(lesson.Document.Language)}” is no language; write it such as en-GB.", "language");
@@ -191,6 +195,19 @@ internal sealed class LessonImport(
         return picture.Hash is { } key && store.Has(key, MadeNames.GivenPicture)
             ? key
             : new Problem("lesson-file-lacks", $"The picture “{Problem.Shown(picture.File!)}” is not here. Bring in the ZIP, which holds it.", "file");
+    }
+
+    /// <summary>Takes a picture of a question or a note from beside the file, or finds it here already; what keeps it from being taken, or null.</summary>
+    private async Task<Problem?> ShownAsync(string key, string? folder, CancellationToken cancel)
+    {
+        if (ImageFacts.IsKey(key) && store.Has(key, MadeNames.GivenPicture))
+            return null;
+        if (!ImageFacts.IsKey(key) || Beside(folder, LessonFile.ShownPicture(key)) is not { } path)
+            return new Problem("lesson-file-lacks", "A picture of a question or a note is not here. Bring in the ZIP, which holds it.", "file");
+        await using var given = File.OpenRead(path);
+        if (!(await pictures.TakeShownAsync(given, cancel)).Is(out var taken, out var problem))
+            return problem with { Field = "file" };
+        return taken.Key == key ? null : new Problem("lesson-file-another", "A picture of a question or a note is another than the lesson names.", "file");
     }
 
     /// <summary>Where a file lies that was named; null where it is not there, or not in the folder.</summary>

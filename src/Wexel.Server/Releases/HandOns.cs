@@ -36,9 +36,11 @@ internal sealed class HandOns(IOptions<WexelOptions> options)
         var at = options.Value.PublicAddress;
         var (pages, stands) = (outlet.Kind.HasPages, release.MadeFrom.Length > 0);
         var player = stands ? PlayerLesson.Format.Read(release.Player) : null;
+        var isPrivate = outlet.Row.Feed is not null && FeedReader.Settings(outlet.Row).Private;
         var mayEmbed = pages && player?.Details.MayEmbed != false;
         return new HandedOn(
             pages ? new Uri(at, $"watch/{release.Token}").AbsoluteUri
+                : outlet.Row.Feed is { } feed ? FeedPage(feed, isPrivate)
                 : IsFolder(release) ? null
                 : release.SentTo,
             mayEmbed
@@ -49,10 +51,14 @@ internal sealed class HandOns(IOptions<WexelOptions> options)
                 )
                 : null,
             mayEmbed ? VisibilityWords.For(stands ? release.Visibility : release.WantedVisibility).EmbedWarning : null,
-            outlet.Row.Feed is null ? null : FeedReader.Address(outlet.Row.Feed, options.Value).AbsoluteUri,
+            outlet.Row.Feed is null || isPrivate ? null : FeedReader.Address(outlet.Row.Feed, options.Value).AbsoluteUri,
             IsFolder(release) ? release.SentTo : null
         );
     }
+
+    /// <summary>Where people subscribe: at a directory that lists it, or on its own page. Of a private feed each listener has a page of their own.</summary>
+    private string? FeedPage(PodcastFeed feed, bool isPrivate) =>
+        isPrivate ? null : feed.Listings.Find(l => l.Page is not null)?.Page ?? FeedReader.SubscribePage(feed.Token, options.Value).AbsoluteUri;
 
     private static bool IsFolder(Release release) => release.SentTo is { } to && Path.IsPathFullyQualified(to);
 }

@@ -29,6 +29,7 @@ internal sealed class LeftReleases(
                 (r.BatchId != null || r.WantsDown)
                 && r.Phase < ReleasePhase.Live
                 && r.PhaseAt < since
+                && !(r.Phase == ReleasePhase.ProcessingThere && r.VideoThere != null)
                 && !(
                     r.Phase == ReleasePhase.Rendering
                     && db.Renditions.Any(m =>

@@ -139,7 +139,7 @@ internal sealed class PackageDeliverer(
         {
             using var stop = CancellationTokenSource.CreateLinkedTokenSource(cancel, watch.Stopped);
             await using var waiting = await databases.CreateDbContextAsync(stop.Token);
-            await using var turn = await TurnAsync(outlet, waiting, stop.Token);
+            await using var turn = await OutletTurn.WaitAsync(outlet, waiting, stop.Token);
             return (await delivery.DeliverAsync(parcel, outlet.Row.DeliverTo!, there, stop.Token)).Is(out var delivered, out var problem)
                 ? new Came(delivered.Page, Stopped: false)
                 : problem;
@@ -153,26 +153,6 @@ internal sealed class PackageDeliverer(
             release.There = WexelJson.Write(there.Now);
         }
     }
-
-    /// <summary>Waits until one of as many turns is free as the outlet takes at a time.</summary>
-    /// <returns>The turn, which is let go when it is over; null where it takes any number.</returns>
-    private static async Task<WorkHold?> TurnAsync(KnownOutlet outlet, WexelDb waiting, CancellationToken cancel)
-    {
-        if (outlet.Terms.Takes.FilesAtATime is not { } most)
-            return null;
-        while (true)
-        {
-            for (var turn = 0; turn < most; turn++)
-            {
-                if (await WorkHold.TryAsync(waiting, $"outlet {outlet.Row.Id:N} {turn}", cancel) is { } hold)
-                    return hold;
-            }
-
-            await Task.Delay(AskAgain, cancel);
-        }
-    }
-
-    private static readonly TimeSpan AskAgain = TimeSpan.FromMilliseconds(200);
 
     private Task TellAsync(PackagedRelease release) =>
         release is Release lesson ? news.LessonAsync(lesson.LessonId) : news.CourseAsync(((CourseRelease)release).CourseId);

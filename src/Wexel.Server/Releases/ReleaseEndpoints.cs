@@ -5,6 +5,7 @@ using Microsoft.Extensions.Options;
 using Wexel.Core;
 using Wexel.Core.Documents;
 using Wexel.Core.Outlets;
+using Wexel.Core.Outlets.VideoServices;
 using Wexel.Core.Packages;
 using Wexel.Core.People;
 using Wexel.Core.Recordings;
@@ -95,6 +96,8 @@ internal sealed record SentView(DateTimeOffset At, string? To, bool Behind);
 /// <param name="SeenBy">Who sees what stands there, where that is not said at each release.</param>
 /// <param name="IsOpen">Whether people outside the house may come to what stands there, whatever is said at the release.</param>
 /// <param name="Unfit">What of what is handed on does not fit who may see it, by that.</param>
+/// <param name="WhoMaySee">Of whom it is asked at each release whether they may see it; nobody where that is not asked.</param>
+/// <param name="Video">How it stands at a video service, where it is one.</param>
 /// <param name="TitleThere">What becomes of the title there, in a sentence; null where it stays as it is.</param>
 internal sealed record OutletView(
     Guid Id,
@@ -114,8 +117,34 @@ internal sealed record OutletView(
     string Survives,
     string? SeenBy,
     bool IsOpen,
-    IReadOnlyList<UnfitHandOn> Unfit
+    IReadOnlyList<UnfitHandOn> Unfit,
+    IReadOnlyList<WhoThere> WhoMaySee,
+    VideoView? Video
 );
+
+/// <summary>A lesson at a video service.</summary>
+/// <param name="Place">Where it goes there; null where nobody said.</param>
+/// <param name="Stage">How far it is; null where nothing of it is there.</param>
+/// <param name="Reason">Why it was refused.</param>
+/// <param name="ReadyAt">When it is ready at the earliest; null where nobody knows.</param>
+/// <param name="Moves">Whether it is to stand elsewhere there, or in other playlists.</param>
+/// <param name="Unfit">What keeps the lesson from that account, as far as it is known before.</param>
+/// <param name="Categories">The categories that the service knows; none where any is taken.</param>
+/// <param name="Differences">What somebody changed there by hand.</param>
+internal sealed record VideoView(
+    VideoPlace? Place,
+    VideoStage? Stage,
+    string? Reason,
+    DateTimeOffset? ReadyAt,
+    bool Moves,
+    Problem? Unfit,
+    IReadOnlyList<string> Categories,
+    IReadOnlyList<VideoDifference> Differences
+);
+
+/// <summary>Somebody of whom it is asked whether they may see it.</summary>
+/// <param name="Means">What that means there, in a sentence.</param>
+internal sealed record WhoThere(Visibility Visibility, string Means);
 
 /// <summary>What is handed on does not fit who may see it.</summary>
 internal sealed record UnfitHandOn(Visibility Visibility, string Sentence);

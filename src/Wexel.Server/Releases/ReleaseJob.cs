@@ -80,7 +80,18 @@ internal sealed class ReleaseJob(
 
             await GoAsync(release, ReleasePhases.DoneIn(left[0]), null);
             if (left[0] != ReleaseStep.Encode)
-                return await steps.DoAsync(way, left[0], shutdown);
+            {
+                var came = await steps.DoAsync(way, left[0], shutdown);
+                if (came is { Problem: null, Waits: true })
+                {
+                    // Whoever watches the other side goes on with it.
+                    await GoAsync(release, ReleasePhase.ProcessingThere, null);
+                    ended = true;
+                }
+
+                return came.Problem;
+            }
+
             ended = true;
             return await RenderAsync(way, shutdown);
         });

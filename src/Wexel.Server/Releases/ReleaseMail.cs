@@ -37,7 +37,7 @@ internal sealed class ReleaseMail(
             .AsNoTracking()
             .Include(r => r.Lesson)
             .Include(r => r.Outlet)
-                .ThenInclude(o => o!.Feed)
+                .ThenInclude(o => o!.Feed!.Listings)
             .Where(r => r.BatchId == batch.Id)
             .ToListAsync(cancel);
         if (releases.Any(r => ReleasePhases.IsUnderWay(r.Phase)))

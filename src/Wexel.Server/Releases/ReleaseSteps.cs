@@ -52,6 +52,7 @@ internal sealed record ReleaseAim(Guid LessonId, Guid OutletId, string ProfileId
 /// <param name="Said">What is said about the lesson there.</param>
 /// <param name="Wanted">What of it is wanted there.</param>
 /// <param name="Download">Another file that learners download; null where there is none.</param>
+/// <param name="IsThere">Whether what is wanted was put where the outlet is.</param>
 internal sealed record ReleaseWay(
     ReleaseAim Aim,
     Lesson Lesson,
@@ -61,7 +62,8 @@ internal sealed record ReleaseWay(
     PlannedRendition Planned,
     DetailSet Said,
     ReleaseWanted Wanted,
-    ReleaseFile? Download
+    ReleaseFile? Download,
+    bool IsThere = false
 )
 {
     /// <summary>The files that learners get.</summary>
@@ -88,9 +90,9 @@ internal sealed class ReleaseSteps(
     Packer packer,
     EpisodeMaker episodes,
     PictureMaker pictures,
-    PackageDeliverer deliverer,
+    ShownPictures shown,
+    IEnumerable<IReleaseDeliverer> deliverers,
     StandingReader standings,
-    FileNamer names,
     Figures figures,
     TimeProvider clock
 )
@@ -122,22 +124,24 @@ internal sealed class ReleaseSteps(
         if (!(await DownloadAsync(outlet, planned.Lesson, said, profile, cancel)).Is(out var download, out var unusable))
             return unusable;
         var key = standing.Wanted(outlet, lesson.Here(), release.Details, profile);
-        return new ReleaseWay(aim, lesson, outlet, release, profile, planned, said, Wanted(outlet, planned, said, key, download), download);
+        var way = new ReleaseWay(aim, lesson, outlet, release, profile, planned, said, Wanted(outlet, planned, said, key, download), download);
+        if (Deliverer(outlet) is not { } deliverer)
+            return way;
+        return (await deliverer.IsThereAsync(way, cancel)).Is(out var isThere, out var unfit) ? way with { IsThere = isThere } : unfit;
     }
 
     /// <summary>What is left of the way, in its order.</summary>
     internal IReadOnlyList<ReleaseStep> Left(ReleaseWay way) => ReleasePlan.Steps(way.Wanted, Actual(way));
 
     /// <summary>What there is of what is wanted.</summary>
-    internal ReleaseActual Actual(ReleaseWay way) => Actual(way.Wanted, way.Release);
+    internal ReleaseActual Actual(ReleaseWay way) => Actual(way.Wanted, way.Release, way.IsThere);
 
     /// <summary>Notes what is wanted and makes nothing new: who may see it, and a profile of another name that makes the same.</summary>
     internal static void Settle(ReleaseWay way) =>
         (way.Release.Visibility, way.Release.ProfileId, way.Release.Profile) = (way.Aim.Visibility, way.Profile.Id, Profile.Format.Write(way.Profile));
 
     /// <summary>Does a step.</summary>
-    /// <returns>What stops the lesson there, or null.</returns>
-    internal async Task<Problem?> DoAsync(ReleaseWay way, ReleaseStep step, CancellationToken cancel)
+    internal async Task<StepCame> DoAsync(ReleaseWay way, ReleaseStep step, CancellationToken cancel)
     {
         if (step is ReleaseStep.Pack or ReleaseStep.Publish)
             foreach (var file in way.Files)
@@ -165,15 +169,19 @@ internal sealed class ReleaseSteps(
                 await PublishAsync(way, cancel);
                 break;
             case ReleaseStep.Deliver:
-                return await deliverer.DeliverAsync(way.Release, way.Outlet, await NameThereAsync(way, cancel), cancel);
+                return await Deliverer(way.Outlet)!.DeliverAsync(way, cancel);
         }
 
-        return null;
+        return StepCame.Done;
     }
+
+    private IReleaseDeliverer? Deliverer(KnownOutlet outlet) => deliverers.FirstOrDefault(d => d.Serves(outlet));
 
     /// <summary>Takes away what was put at the outlet, where that can be done from here.</summary>
     internal async Task<Problem?> TakeBackAsync(Release release, CancellationToken cancel) =>
-        release.Outlet is { } outlet ? await deliverer.TakeBackAsync(release, outlets.Known(outlet), cancel) : null;
+        release.Outlet is { } row && outlets.Known(row) is var outlet && Deliverer(outlet) is { } deliverer
+            ? await deliverer.TakeBackAsync(release, outlet, cancel)
+            : null;
 
     /// <summary>Notes that nothing stands there. The row stays, and so does the address: its page says that it was taken down, and whoever releases it
     /// again has it back.</summary>
@@ -181,7 +189,7 @@ internal sealed class ReleaseSteps(
     {
         (release.MadeFrom, release.PackageKey, release.PackageFiles, release.PackageBytes, release.PackedFrom) = ("", null, null, 0, null);
         // What cannot be taken away from here is left to whoever is told so, and is put anew when it is released again.
-        (release.There, release.SentKey, release.SentAt, release.SentTo) = (null, null, null, null);
+        (release.There, release.SentKey, release.SentAt, release.SentTo, release.VideoThere) = (null, null, null, null, null);
         // An app that asks whether the feed changed must be told that it did.
         if (await db.PodcastFeeds.FirstOrDefaultAsync(f => f.OutletId == release.OutletId, cancel) is { } feed)
             feed.ChangedAt = clock.GetUtcNow();
@@ -218,7 +226,7 @@ internal sealed class ReleaseSteps(
             planned.FileKey,
             copy,
             outlet.Terms.TakesPlayer,
-            outlet.Row.DeliverTo is not null,
+            Deliverer(outlet) is not null,
             download is null ? null : new DownloadWanted(Tracks(download.Planned), download.Planned.FileKey)
         );
     }
@@ -226,7 +234,7 @@ internal sealed class ReleaseSteps(
     private static IReadOnlyList<string> Tracks(PlannedRendition planned) =>
         [.. planned.Keys.Pictures, .. planned.Keys.Sound is { } sound ? new[] { sound } : []];
 
-    private ReleaseActual Actual(ReleaseWanted wanted, Release release)
+    private ReleaseActual Actual(ReleaseWanted wanted, Release release, bool isThere)
     {
         var files = new HashSet<string>();
         bool Whole(string key, Func<string, bool> isIt) =>
@@ -247,7 +255,7 @@ internal sealed class ReleaseSteps(
             wanted.Files.Where(maker.IsChecked).ToHashSet(),
             packed,
             release.MadeFrom is { Length: > 0 } from ? from : null,
-            release.SentKey is { } sent && sent == release.PackageKey ? release.PackedFrom : null
+            isThere ? wanted.Key : null
         );
     }
 
@@ -273,7 +281,9 @@ internal sealed class ReleaseSteps(
     {
         var (outlet, release, planned, wanted) = (way.Outlet, way.Release, way.Planned, way.Wanted);
         var picture = await pictures.MakeAsync(planned.Lesson, null, cancel);
-        var player = LearnerPage.Compose(release.Token, planned, way.Said) with
+        foreach (var key in planned.Lesson.Document.ShownPictures)
+            await shown.MakeAsync(key);
+        var player = LearnerPage.Compose(release.Token, planned, way.Said).WithFilesIn($"/watch/{release.Token}/") with
         {
             Video = Releaser.VideoPath(release.Token, planned.Plan.File.Container),
             Poster = picture is null ? null : new PlayerPoster($"/watch/{release.Token}/poster.jpg", picture.Size.Width, picture.Size.Height),
@@ -327,22 +337,6 @@ internal sealed class ReleaseSteps(
             );
         await db.SaveChangesAsync(cancel);
         figures.Released(outlet.Row.Kind);
-    }
-
-    /// <summary>The name of what is put at the outlet: one that was put there keeps the name that it has.</summary>
-    private async Task<string> NameThereAsync(ReleaseWay way, CancellationToken cancel)
-    {
-        if (!way.Outlet.Kind.IsNamedAfterLesson)
-            return Identifier(way.Release);
-        if (PackageDeliverer.FolderThere(way.Release) is { } now)
-            return now;
-        var others = await db
-            .Releases.IgnoreQueryFilters()
-            .AsNoTracking()
-            .Where(r => r.OutletId == way.Release.OutletId && r.There != null && r.Id != way.Release.Id)
-            .ToListAsync(cancel);
-        var name = await names.NameAsync(way.Lesson, null, cancel);
-        return deliverer.Unused(way.Outlet, name, [.. others.Select(PackageDeliverer.FolderThere).OfType<string>()]);
     }
 
     private KeyedFile Artwork(KnownOutlet outlet) => new(store.Derived(outlet.Row.Feed!.ArtworkKey, MadeNames.Artwork), outlet.Row.Feed.ArtworkKey);

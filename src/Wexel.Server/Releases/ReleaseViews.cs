@@ -1,17 +1,20 @@
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
+using Wexel.Core.Details;
 using Wexel.Core.Documents;
+using Wexel.Core.Lessons;
 using Wexel.Core.Outlets;
+using Wexel.Core.Outlets.VideoServices;
 using Wexel.Core.People;
-using Wexel.Core.Questions;
 using Wexel.Data;
 using Wexel.Data.Model;
+using Wexel.Delivering.VideoServices;
 using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Releases;
 
 /// <summary>Shows what stands of a lesson at each outlet, and what is on its way there.</summary>
-internal sealed class ReleaseViews(WexelDb db, HandOns handOns, LessonSaver lessons, TimeProvider clock)
+internal sealed class ReleaseViews(WexelDb db, HandOns handOns, LessonSaver lessons, AllVideoServices services, TimeProvider clock)
 {
     private static readonly IReadOnlyList<UnfitHandOn> Unfit =
     [
@@ -26,11 +29,14 @@ internal sealed class ReleaseViews(WexelDb db, HandOns handOns, LessonSaver less
             .Include(l => l.Releases)
             .Include(l => l.Renditions.Where(r => r.State == RenditionState.Working))
             .FirstAsync(l => l.Id == lessonId, cancel);
-        var questions = (await lessons.CurrentAsync(lesson, cancel))?.Questions ?? [];
-        return [.. standing.Outlets.Select(o => View(o, lesson, standing, questions))];
+        IReadOnlyList<LessonDocument> said = await lessons.CurrentAsync(lesson, cancel) is { } document ? [document] : [];
+        IReadOnlyList<VideoAccount> accounts = standing.Outlets.Any(o => o.Kind.PublishesVideos)
+            ? await db.VideoAccounts.AsNoTracking().ToListAsync(cancel)
+            : [];
+        return [.. standing.Outlets.Select(o => View(o, lesson, standing, said, accounts))];
     }
 
-    private OutletView View(KnownOutlet outlet, Lesson lesson, Standing standing, IReadOnlyList<Question> questions)
+    private OutletView View(KnownOutlet outlet, Lesson lesson, Standing standing, IReadOnlyList<LessonDocument> said, IReadOnlyList<VideoAccount> accounts)
     {
         var row = lesson.Releases.FirstOrDefault(r => r.OutletId == outlet.Row.Id);
         var release = row is { MadeFrom.Length: > 0 } stands ? View(outlet, stands, lesson, standing) : null;
@@ -49,10 +55,33 @@ internal sealed class ReleaseViews(WexelDb db, HandOns handOns, LessonSaver less
             row is { Phase: not ReleasePhase.TakenDown } && (row.BatchId is not null || release is not null) ? handOns.Find(outlet, row) : null,
             release is null ? [] : outlet.Kind.ByHand(release.Package?.Files.FirstOrDefault(f => f.IsThePageToLink)?.Path),
             outlet.Kind.TitleThere(lesson.Title),
-            Carried.Sentence(Carried.For(outlet.Kind.Carries, questions)),
+            Carried.Sentence(Carried.For(outlet.Kind.Carries, said)),
             outlet.Kind.SeenBy,
             outlet.Kind.IsOpen,
-            outlet.Kind.HasPages ? Unfit : []
+            outlet.Kind.HasPages ? Unfit : [],
+            [.. outlet.Kind.WhoMaySee.Select(w => new WhoThere(w, outlet.Kind.Means(w)))],
+            outlet.Kind.PublishesVideos ? Video(outlet, row, lesson, standing, accounts) : null
+        );
+    }
+
+    private VideoView Video(KnownOutlet outlet, Release? row, Lesson lesson, Standing standing, IReadOnlyList<VideoAccount> accounts)
+    {
+        var there = row?.VideoThere is { } kept ? VideoThere.Format.Read(kept) : null;
+        var place = row?.VideoPlace is { } chosen ? VideoPlace.Format.Read(chosen) : null;
+        var account = accounts.FirstOrDefault(a => a.Id == place?.Account);
+        var facts = account is null ? null : WexelJson.Read<ServiceAccount>(account.Facts);
+        var category = standing.Details(outlet, DetailShelf.Said(lesson), row is null ? DetailSet.None : DetailShelf.Said(row)).Values.Category;
+        return new VideoView(
+            place,
+            there?.Stage,
+            there?.Reason,
+            there?.ReadyAt,
+            place is not null && there is not null && !there.IsAt(place),
+            account is null || services.Find(outlet.Row.DeliverBy) is not { } service
+                ? null
+                : VideoUnfit.Find(account, service.Name, facts!, category, lesson.Length),
+            facts?.Categories ?? [],
+            there is { Said: { } ours, Found: { } found } ? VideoTexts.Differences(ours, found) : []
         );
     }
 

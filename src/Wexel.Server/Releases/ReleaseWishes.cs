@@ -123,6 +123,17 @@ internal sealed class ReleaseWishes(WexelDb db, ReleaseShelf releases, OutletShe
             Call(id);
     }
 
+    /// <summary>Has a release that stands, or that waits for the other side, gone on with; one that is on its way already is.</summary>
+    internal async Task GoOnAsync(Guid id, CancellationToken cancel)
+    {
+        var now = clock.GetUtcNow();
+        await db
+            .Releases.IgnoreQueryFilters()
+            .Where(r => r.Id == id && (r.Phase == ReleasePhase.Live || r.Phase == ReleasePhase.ProcessingThere))
+            .ExecuteUpdateAsync(set => set.SetProperty(r => r.Phase, ReleasePhase.Planned).SetProperty(r => r.PhaseAt, now), cancel);
+        Call(id);
+    }
+
     /// <summary>Tells a worker that something may be to do for a release.</summary>
     internal void Call(Guid id) => jobs.Enqueue<ReleaseJob>(job => job.RunAsync(id, CancellationToken.None));
 }

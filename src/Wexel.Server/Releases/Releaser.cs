@@ -87,6 +87,9 @@ internal sealed class Releaser(
             },
             cancel
         );
+        // Where others show it, they are told.
+        if (outlets.Known(release.Outlet!).Kind.PublishesVideos)
+            await wishes.GoOnAsync(release.Id, cancel);
         await invitations.TellAsync(release.Id, cancel);
         await news.LessonAsync(release.LessonId);
         return null;

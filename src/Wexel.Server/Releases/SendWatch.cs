@@ -8,7 +8,7 @@ namespace Wexel.Server.Releases;
 /// Looks after what is being sent: twice a second it writes how much of it is there, tells the desks, and sees whether something else was said of
 /// the release meanwhile.
 /// </summary>
-internal sealed class SendWatch : IAsyncDisposable
+internal sealed class SendWatch : IAsyncDisposable, IProgress<long>
 {
     private static readonly TimeSpan Tick = TimeSpan.FromMilliseconds(500);
 
@@ -36,6 +36,9 @@ internal sealed class SendWatch : IAsyncDisposable
 
     /// <summary>Cancelled once something else was said of the release.</summary>
     internal CancellationToken Stopped => _stopped.Token;
+
+    /// <summary>Told by whoever knows it how much is there.</summary>
+    public void Report(long value) => Interlocked.Exchange(ref _sent, value);
 
     /// <summary>A stream that tells how much was read of it; one that is opened again begins anew, and takes back what it told.</summary>
     internal Func<Stream> Counted(Func<Stream> open)

@@ -20,6 +20,7 @@ internal static class DeskPages
         "/queue",
         "/renditions/{id}/compare",
         "/results",
+        "/results/{id}",
         "/kit",
         "/kit/profiles/{id}",
         "/kit/space",

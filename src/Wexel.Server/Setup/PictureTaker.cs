@@ -2,6 +2,7 @@ using System.Security.Cryptography;
 using Wexel.Core;
 using Wexel.Core.Kit;
 using Wexel.Core.Lessons;
+using Wexel.Making.Rendering;
 using Wexel.Making.Storage;
 using Wexel.Media.Measuring;
 using Wexel.Media.Rendering;
@@ -75,6 +76,28 @@ internal sealed class PictureTaker(FileStore store)
         {
             store.Remove(taken.Key, MadeNames.GivenPicture);
             return NoPicture(LessonPicture.Field);
+        }
+    }
+
+    /// <summary>Takes a picture in that is to stand with a question or a note, or says all that is wrong with it.</summary>
+    internal async Task<Result<TakenPicture>> TakeShownAsync(Stream body, CancellationToken cancel)
+    {
+        if (
+            !(await TakeAsync(body, LessonPicture.MostBytes, ShownPicture.Field, ShownPicture.Wrong, MadeNames.GivenPicture, cancel)).Is(
+                out var taken,
+                out var problem
+            )
+        )
+            return problem;
+        try
+        {
+            await new ShownPictures(store).MakeAsync(taken.Key);
+            return taken;
+        }
+        catch (InvalidDataException)
+        {
+            store.Remove(taken.Key, MadeNames.GivenPicture);
+            return NoPicture(ShownPicture.Field);
         }
     }
 

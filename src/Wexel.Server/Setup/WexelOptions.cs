@@ -1,4 +1,5 @@
 using System.ComponentModel.DataAnnotations;
+using Wexel.Delivering.VideoServices.Skerry;
 
 namespace Wexel.Server.Setup;
 
@@ -34,6 +35,9 @@ internal sealed class WexelOptions
 
     /// <summary>The issuer of the demo's identity provider; without it the demo has none.</summary>
     public Uri? PracticeProvider { get; set; }
+
+    /// <summary>The podcast directory that ships with it; null for none.</summary>
+    public Uri? PracticeDirectory { get; set; }
 
     /// <summary>How long an identity provider may take to answer.</summary>
     public TimeSpan ProviderAnswersWithin { get; set; } = TimeSpan.FromSeconds(10);
@@ -117,13 +121,23 @@ internal sealed class WexelOptions
 
     /// <summary>Whether an outlet may be reached at a host though that is inside.</summary>
     internal bool MayReach(string host, int port) =>
-        OutletHosts.Contains($"{host}:{port}") || ((Uri?[])[PracticeLearningSystem, PracticeProvider]).Any(p => p?.Host == host && p.Port == port);
+        OutletHosts.Contains($"{host}:{port}")
+        || ((Uri?[])[PracticeLearningSystem, PracticeProvider, PracticeDirectory, Skerry.Address]).Any(p => p?.Host == host && p.Port == port);
 
     /// <summary>The folder from which recordings are brought in by themselves; without it there is none.</summary>
     public string? HandIn { get; set; }
 
     /// <summary>How long a file in the hand-in folder must not have changed before it counts as complete.</summary>
     public TimeSpan HandInSettles { get; set; } = TimeSpan.FromSeconds(10);
+
+    /// <summary>How often video services are asked how far they are with what they process.</summary>
+    public TimeSpan VideoLooksEvery { get; set; } = TimeSpan.FromSeconds(3);
+
+    /// <summary>How often they are asked how often videos were watched, and whether somebody changed something there by hand.</summary>
+    public TimeSpan VideoFiguresEvery { get; set; } = TimeSpan.FromMinutes(15);
+
+    /// <summary>How Wexel is known at Skerry, the video service that ships with it.</summary>
+    public SkerrySettings Skerry { get; set; } = new();
 
     /// <summary>How often is looked for what those who follow are to be told, and for mails that are due.</summary>
     public TimeSpan FollowersEvery { get; set; } = TimeSpan.FromSeconds(15);

@@ -73,6 +73,8 @@ internal sealed class LessonSaver(WexelDb db, LessonReels reels, CaptionStore ca
             return missing;
         if (document.Picture?.Own is { } own && document.Picture != before.Picture && !(ImageFacts.IsKey(own) && store.Has(own, MadeNames.GivenPicture)))
             return new Problem("picture-gone", "The lesson’s picture is not here. Take it again.", LessonPicture.Field);
+        if (document.ShownPictures.Except(before.ShownPictures).Any(key => !(ImageFacts.IsKey(key) && store.Has(key, MadeNames.GivenPicture))))
+            return new Problem("picture-gone", "A picture of a question or a note is not here. Take it again.", ShownPicture.Field);
         var map = reel.Map(document.Cuts);
         if (LessonRules.Refusal(document, map) is { } refused)
             return refused;

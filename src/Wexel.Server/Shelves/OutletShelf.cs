@@ -43,7 +43,7 @@ internal sealed class OutletShelf(WexelDb db, OutletKinds kinds)
     /// <summary>All outlets of kinds that are known, by the place of their kind and by name.</summary>
     internal async Task<IReadOnlyList<KnownOutlet>> AllAsync(CancellationToken cancel) =>
         [
-            .. (await db.Outlets.AsNoTracking().Include(o => o.Feed).ToListAsync(cancel))
+            .. (await db.Outlets.AsNoTracking().Include(o => o.Feed!.Listings).ToListAsync(cancel))
                 .Where(o => kinds.Find(o.Kind) is not null)
                 .Select(Known)
                 .OrderBy(p => p.Kind.Rank)
@@ -52,7 +52,9 @@ internal sealed class OutletShelf(WexelDb db, OutletKinds kinds)
 
     /// <summary>An outlet, which may be changed; null where there is none.</summary>
     internal async Task<KnownOutlet?> FindAsync(Guid id, CancellationToken cancel) =>
-        await db.Outlets.Include(o => o.Feed).FirstOrDefaultAsync(o => o.Id == id, cancel) is { } row && kinds.Find(row.Kind) is not null ? Known(row) : null;
+        await db.Outlets.Include(o => o.Feed!.Listings).FirstOrDefaultAsync(o => o.Id == id, cancel) is { } row && kinds.Find(row.Kind) is not null
+            ? Known(row)
+            : null;
 
     /// <summary>An outlet that was read.</summary>
     internal KnownOutlet Known(Outlet row) => new(row, kinds[row.Kind]);

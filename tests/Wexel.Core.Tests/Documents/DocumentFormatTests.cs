@@ -10,6 +10,7 @@ using Wexel.Core.Lessons;
 using Wexel.Core.Outlets.Channels;
 using Wexel.Core.Outlets.LearningSystems;
 using Wexel.Core.Outlets.PodcastFeeds;
+using Wexel.Core.Outlets.VideoServices;
 using Wexel.Core.Outlets.WebServers;
 using Wexel.Core.Packages;
 using Wexel.Core.Timing;
@@ -30,11 +31,15 @@ public class DocumentFormatTests
         ["episode"] = Kind(Episode.Format),
         ["watched"] = Kind(Watched.Format),
         ["answered"] = Kind(Answered.Format),
+        ["rescored"] = Kind(Rescored.Format),
         ["watchedbefore"] = Kind(WatchedBefore.Format),
         ["plan"] = Kind(MadeBy.Format),
         ["channel"] = Kind(new ChannelKind().Format),
         ["webserver"] = Kind(new WebServerKind().Format),
         ["learningsystem"] = Kind(new LearningSystemKind().Format),
+        ["videoplace"] = Kind(VideoPlace.Format),
+        ["videothere"] = Kind(VideoThere.Format),
+        ["videoservice"] = Kind(new VideoServiceKind().Format),
         ["feed"] = Kind(new PodcastFeedKind().Format),
     };
 

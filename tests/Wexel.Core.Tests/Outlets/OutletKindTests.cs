@@ -1,5 +1,6 @@
 using System.Text.Json.Nodes;
 using Wexel.Core.Encoding;
+using Wexel.Core.Lessons;
 using Wexel.Core.Outlets;
 using Wexel.Core.Outlets.Channels;
 using Wexel.Core.Outlets.LearningSystems;
@@ -9,6 +10,8 @@ using Wexel.Core.Placing;
 using Wexel.Core.Questions;
 using Wexel.Core.Questions.Kinds;
 using Wexel.Core.Recordings;
+using Wexel.Core.Surveys;
+using Wexel.Core.Timing;
 
 namespace Wexel.Core.Tests.Outlets;
 
@@ -77,7 +80,7 @@ public class OutletKindTests
 
     [Fact]
     public void The_kinds_that_ship_are_found_in_the_order_of_lists() =>
-        OutletKinds.Shipped.All.Select(k => k.Code).ShouldBe(["channel", "webServer", "folder", "learningSystem", "podcastFeed"]);
+        OutletKinds.Shipped.All.Select(k => k.Code).ShouldBe(["channel", "videoService", "webServer", "folder", "learningSystem", "podcastFeed"]);
 
     [Fact]
     public void Every_kind_says_of_each_part_of_a_lesson_what_becomes_of_it()
@@ -93,11 +96,17 @@ public class OutletKindTests
     [Fact]
     public void What_some_lessons_alone_have_is_said_of_those()
     {
-        string Said(params Question[] questions) => Carried.Sentence(Carried.For(new PodcastFeedKind().Carries, questions));
+        var lesson = new LessonDocument("T", "", "en", "a", [], [], []);
+        string Of(LessonDocument said) => Carried.Sentence(Carried.For(new PodcastFeedKind().Carries, [said]));
+        string Said(params Question[] questions) => Of(lesson with { Questions = questions });
         Said().ShouldNotContain("Questions");
         var question = new Question("q", default, "?", new TrueOrFalse(true));
         Said(question).ShouldContain("Questions: not there. Score: not there.");
         Said(question with { Points = 0 }).ShouldNotContain("Score");
+        Of(lesson).ShouldNotContain("notes");
+        Of(lesson with { Notes = [new("n", new TimeRange(default, Ms.Of(1000)), "Here")] }).ShouldContain("Places to click, and notes: not there.");
+        Of(lesson).ShouldNotContain("Survey");
+        Of(lesson with { Survey = new Survey("", false, []) }).ShouldContain("Survey: not there.");
     }
 
     [Fact]

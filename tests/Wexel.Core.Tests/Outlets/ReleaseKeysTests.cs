@@ -151,20 +151,23 @@ public class ReleaseKeysTests
     [Fact]
     public void Every_field_of_a_lesson_and_of_a_profile_makes_a_difference()
     {
-        var lesson = LessonDocument.Format.Read(Fixture("lesson-6"));
+        var lesson = LessonDocument.Format.Read(Fixture("lesson-7"));
         EveryField.MakesADifference(
             lesson,
             LessonKeys.DocumentKey,
-            90,
+            150,
             but: [.. new[] { "id", "fileName", "cueCount" }.Select(f => "$.captions[0]." + f), .. OfDraft, .. OfDetails(lesson), .. OfOthers(lesson)]
         );
         EveryField.MakesADifference(Profile.Format.Read(Fixture("profile-1")), ProfileKeys.ProfileKey, 18, but: ["$.id", "$.title", "$.description"]);
     }
 
-    /// <summary>What is no field of its own: the kind of a question, what a translation is of and was made from.</summary>
+    /// <summary>What is no field of its own: kinds of questions, of what areas do and of what a survey asks; what a translation is of and was made
+    /// from.</summary>
     private static IEnumerable<string> OfOthers(LessonDocument lesson) =>
         [
             .. lesson.Questions.Select((_, i) => $"$.questions[{i}].asks.kind"),
+            .. lesson.Areas.Select((_, i) => $"$.areas[{i}].action.kind"),
+            .. lesson.Survey!.Items.Select((_, i) => $"$.survey.items[{i}].kind"),
             .. lesson.Translations.SelectMany((t, i) => t.Texts.Select((_, j) => $"$.translations[{i}].texts[{j}].source")),
         ];
 

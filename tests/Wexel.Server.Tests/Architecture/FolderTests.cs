@@ -20,20 +20,22 @@ public class FolderTests
             Contents: Captions Documents Keys Placing Timing
             Scoring
             Questions: Contents Documents Keys Placing Scoring Timing
+            Overlays: Contents Keys Placing Scoring Timing
+            Surveys: Contents Keys
             Proposing: Captions Contents Recordings Screens Speech Timing
             Translating: Captions Contents Keys Placing Timing
             Editing: Keys Placing Recordings Timing
             Details: Captions Contents Documents Keys Placing
-            Lessons: Captions Contents Details Documents Editing Keys Kit Placing Questions Recordings Scoring Timing Translating
+            Lessons: Captions Contents Details Documents Editing Keys Kit Overlays Placing Questions Recordings Scoring Surveys Timing Translating
             Searching: Captions Contents Details Lessons Timing
             People: Documents
             Streaming: Recordings Timing
             Encoding: Captions Contents Details Documents Editing Keys Kit Placing Recordings Timing
             Inspection: Encoding Placing Recordings Timing
             Legibility: Editing Placing Recordings Timing
-            Packages: Captions Contents Details Documents Encoding Keys Naming Questions Recordings Scoring Timing Translating
+            Packages: Captions Contents Details Documents Encoding Keys Naming Overlays Questions Recordings Scoring Surveys Timing Translating
             Feeds: Captions Contents Details Documents Keys Kit Packages Recordings Timing
-            Outlets: Captions Contents Details Documents Encoding Feeds Inspection Keys Packages People Questions Recordings Searching Timing
+            Outlets: Captions Contents Details Documents Encoding Feeds Inspection Keys Lessons Packages People Recordings Searching Timing
             Library: Encoding Outlets
             Learning: Documents Placing Questions Scoring Timing
             """,
@@ -54,6 +56,8 @@ public class FolderTests
             Downloads
             Folders
             Http
+            Directories
+                VideoServices: Http
             """,
         ["Wexel.Making"] = """
             Storage
@@ -77,7 +81,7 @@ public class FolderTests
             Providers: People Remembering Setup SignIn
             Shelves: Live Setup
             Questions: Setup Shelves
-            Outcomes: Setup Shelves
+            Outcomes: Learning Setup Shelves
             Following: Mailing People Serving Setup Shelves SignIn Upkeep
             Lists: Setup Shelves SignIn
             Kit: Setup Shelves
@@ -90,12 +94,13 @@ public class FolderTests
             Translating: Setup Shelves
             Details: Live Setup Shelves
             Outlets: Setup Shelves SignIn
-            Feeds: Outlets Serving Setup Shelves
+            Feeds: Outlets Serving Setup Shelves Upkeep
             Estimates: Setup Shelves
             Rendering: Estimates Live Mailing Setup Shelves SignIn Telemetry Upkeep
             Profiles: Estimates Setup Shelves
             Trying: Estimates Setup Shelves
             Releases: Feeds Live Mailing Outlets People Rendering Setup Shelves SignIn Telemetry Upkeep
+            VideoServices: Live Releases Setup Shelves SignIn Upkeep
             Board: Estimates Releases Setup Shelves SignIn
             Lessons: Live Recordings Releases Screens Setup Shelves SignIn Upkeep
             Library: Releases Rendering Setup Shelves SignIn

@@ -1,4 +1,4 @@
-import { judge, type Range } from './completion'
+import { judge, playedAgain, type Range } from './completion'
 import { element } from './element'
 import { goalInWords, scoreOf, standing } from './goal'
 import { sectionAt } from './lesson'
@@ -11,7 +11,7 @@ const reportEveryMs = 10_000
 const quarters = ['', 'A quarter of the lesson is seen.', 'Half of the lesson is seen.', 'Three quarters of the lesson are seen.']
 
 /** What was seen of the lesson: known from earlier, noted while it plays, said on the page, and reported to where it is kept. */
-export function attendance(player: Player, show: (watched: readonly Range[]) => void) {
+export function attendance(player: Player) {
   const { lesson, video, memory } = player
   let known: Range[] = []
   let completeBefore = false
@@ -44,7 +44,7 @@ export function attendance(player: Player, show: (watched: readonly Range[]) => 
         : `You have seen ${Math.floor(seen.share * 100)} % of this lesson${answered()}. ${goalInWords(lesson)}`,
     )
     say(spoken, seen.complete ? 'The lesson is completed.' : (quarters[Math.floor(seen.share * 4)] ?? ''))
-    show(seen.watched)
+    player.tell('watched', seen.watched)
   }
 
   const outcome = (passed: boolean | null) => {
@@ -60,7 +60,11 @@ export function attendance(player: Player, show: (watched: readonly Range[]) => 
     const { raw, max } = scoreOf(lesson, answers)
     const score = max > 0 ? raw / max : undefined
     // A page on which nothing was played knows no better place than the one that it was told.
-    memory.save({ watched, position: played ? Math.round(now(player)) : leftOff, complete, passed, answers, score }, leaving, played)
+    memory.save(
+      { watched, again: playedAgain(known, fresh, lesson.length), position: played ? Math.round(now(player)) : leftOff, complete, passed, answers, score },
+      leaving,
+      played,
+    )
     say(where, memory.kept() ?? '')
   }
   let lastReport = 0
@@ -102,6 +106,8 @@ export function attendance(player: Player, show: (watched: readonly Range[]) => 
     answers = progress.answers ?? []
     toldComplete = all().complete
     ready = true
+    const not = new Set(progress.notAsked ?? [])
+    if (not.size > 0) lesson.questions = lesson.questions.filter((q) => !not.has(q.id))
     player.tell('known', progress)
     say(where, memory.kept() ?? '')
     const asked = placeIn(location.hash)

@@ -6,13 +6,13 @@ import 'media-chrome/dist/media-play-button.js'
 import 'media-chrome/dist/media-time-range.js'
 import 'media-chrome/dist/media-volume-range.js'
 import { addTranslation, setLanguage } from 'media-chrome/dist/utils/i18n.js'
-import { type CuePlace, type CueSize, cuePlaces, cueSizes, type ShownCaptions } from './captions'
 import { element } from './element'
 import { keep, kept } from './kept'
 import { languageChoice } from './language'
 import { now, type Player } from './player'
 import type { Sizes } from './source'
 import { clock } from './time'
+import { type CuePlace, type CueSize, cuePlaces, cueSizes, type ShownCaptions } from './tracks'
 
 // What a button is called is what stands on it (WCAG 2.2, 2.5.3).
 addTranslation('wexel', {

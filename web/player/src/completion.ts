@@ -22,3 +22,20 @@ export function judge(ranges: readonly Range[], lengthMs: number, completePercen
   const seenMs = watched.reduce((sum, [start, end]) => sum + end - start, 0)
   return { watched, seenMs, share: seenMs / lengthMs, complete: seenMs * 100 >= lengthMs * completePercent }
 }
+
+/** The shortest that counts as watched once more: less is where one stretch ends and the next begins. */
+const shortestAgain = 1000
+
+/** What of some stretches, in the order in which they were played, was watched before, by them or by what is known from earlier. */
+export function playedAgain(known: readonly Range[], played: readonly Range[], lengthMs: number): Range[] {
+  const twice: Range[] = []
+  let before = union(known, lengthMs)
+  for (const [start, end] of played) {
+    for (const [a, b] of before) {
+      const over: Range = [Math.max(a, start), Math.min(b, end)]
+      if (over[1] - over[0] >= shortestAgain) twice.push(over)
+    }
+    before = union([...before, [start, end]], lengthMs)
+  }
+  return union(twice, lengthMs)
+}

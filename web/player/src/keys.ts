@@ -1,7 +1,7 @@
-import type { ShownCaptions } from './captions'
 import { element } from './element'
 import { keep, kept } from './kept'
 import { now, type Player } from './player'
+import type { ShownCaptions } from './tracks'
 
 interface Action {
   name: string

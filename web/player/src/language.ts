@@ -1,7 +1,7 @@
-import { base, firstShown, namesOf } from './captions'
 import { element } from './element'
 import { keep, kept } from './kept'
 import type { Lesson } from './lesson'
+import { base, firstShown, namesOf } from './tracks'
 
 /** A text and the language that it is in, which is the lesson's own where nobody translated it. */
 export interface Said {

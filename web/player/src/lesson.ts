@@ -4,7 +4,9 @@ import type { Range } from './completion'
 /** What the page tells the player: Wexel.Core.Packages, from which these types are generated. */
 type Written = components['schemas']['PlayerData']
 /** Lists that may be left out when a page is made are always written. */
-export type Lesson = Written['lesson'] & { [K in 'questions' | 'goal']: NonNullable<Written['lesson'][K]> }
+export type Lesson = Omit<Written['lesson'], 'survey'> & { [K in 'questions' | 'goal' | 'draws' | 'areas' | 'notes']: NonNullable<Written['lesson'][K]> } & {
+  survey: components['schemas']['Survey'] | null
+}
 export type PageData = Omit<Written, 'lesson'> & { lesson: Lesson }
 export type Question = Lesson['questions'][number]
 export type Key = NonNullable<Question['key']>

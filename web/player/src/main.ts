@@ -2,8 +2,6 @@ import './player.css'
 import { description, terms } from './about'
 import { attendance } from './attendance'
 import { type Besides, sizeChoice, stage } from './bar'
-import { addCaptions } from './captions'
-import { contents } from './contents'
 import { showCourse } from './course'
 import { doing } from './doing'
 import { element, present } from './element'
@@ -18,7 +16,7 @@ import { parts } from './parts'
 import { leadsNowhere, type Player, type PlayerEvents } from './player'
 import { cannotLoad, play } from './source'
 import { placeIn } from './time'
-import { hasTranscript, transcript } from './transcript'
+import { noCaptions } from './tracks'
 
 function start(lesson: Lesson, place: Place | null, root: HTMLElement) {
   const video = element('video', { slot: 'media', poster: lesson.poster?.address, preload: 'metadata', playsinline: true })
@@ -30,6 +28,7 @@ function start(lesson: Lesson, place: Place | null, root: HTMLElement) {
     language: pageLanguage(lesson),
     video,
     memory: memoryOf(lesson),
+    captions: noCaptions(),
     over: element('div', { class: 'over' }),
     ...events<PlayerEvents>(),
     go(ms) {
@@ -44,22 +43,20 @@ function start(lesson: Lesson, place: Place | null, root: HTMLElement) {
       failed.textContent = sentence
     },
   }
-  const captions = addCaptions(video, lesson)
-  addChapters(player)
+  player.captions =
+    parts()
+      .find((part) => part.captions)
+      ?.captions?.(player) ?? player.captions
+  const { captions } = player
   player.language.follow(({ title }) => {
     video.setAttribute('aria-label', title.text)
     document.title = title.text
   })
   video.addEventListener('error', () => player.fail(cannotLoad))
 
-  const table = lesson.sections.length > 0 ? contents(player) : undefined
   const stands = parts().map((part) => part.start?.(player))
-  const beside = panels([
-    ...(table ? [{ name: 'Contents', content: table.nav }] : []),
-    ...(hasTranscript(lesson) ? [{ name: 'Transcript', content: transcript(player, captions) }] : []),
-    ...present(...stands.map((s) => s?.panel)),
-  ])
-  const seen = attendance(player, (watched) => table?.show(watched))
+  const beside = panels(present(...stands.map((s) => s?.panel)))
+  const seen = attendance(player)
 
   const around = lesson.embedded ? embedded : onItsPage
   const main = element('main', {})
@@ -68,7 +65,11 @@ function start(lesson: Lesson, place: Place | null, root: HTMLElement) {
   player.language.changed((language) => captions.speak(language))
   const theKeys = keys(player, captions, () => theStage)
   const theStage = stage(player, captions, { keys: theKeys.open, ...around(player, main, beside) })
-  main.append(...(lesson.embedded ? [title, theStage, failed] : page(player, title, theStage, [failed, seen.back], beside, seen.lines)))
+  main.append(
+    ...(lesson.embedded
+      ? [title, theStage, failed]
+      : page(player, title, theStage, [failed, seen.back], beside, [...seen.lines, ...present(...stands.map((s) => s?.line))])),
+  )
   if (lesson.embedded && beside) theStage.querySelector('.screen')?.append(beside)
   root.replaceChildren(...(lesson.embedded ? [main] : present(header(player), main, onward(player))))
   play(player, (sizes) => theStage.querySelector('.drawer:last-of-type')?.before(sizeChoice(sizes)))
@@ -139,18 +140,7 @@ function memoryOf(lesson: Lesson): Memory {
     const open = parts().find((part) => part.runtimes?.[lesson.runtime as string])?.runtimes?.[lesson.runtime]
     return open ? open(lesson) : nowhere('A part of the player cannot be loaded: the lesson plays, and nothing is recorded. Load the page again.')
   }
-  return lesson.reportTo ? onServer(lesson.reportTo, lesson.key) : inBrowser(lesson.key, lesson.length)
-}
-
-function addChapters({ lesson, video, language }: Player) {
-  if (lesson.sections.length === 0) return
-  const chapters = video.addTextTrack('chapters', 'Contents', lesson.language)
-  const cues = lesson.sections.map((section, i) => new VTTCue(section.at / 1000, (lesson.sections[i + 1]?.at ?? lesson.length) / 1000, section.title))
-  for (const cue of cues) if (cue.endTime > cue.startTime) chapters.addCue(cue)
-  language.follow(({ sections }) => {
-    for (const [i, { text }] of sections.entries()) cues[i].text = text
-  })
-  chapters.mode = 'hidden'
+  return lesson.reportTo ? onServer(lesson.reportTo, lesson.key) : inBrowser(lesson.key, lesson)
 }
 
 const data = JSON.parse(document.getElementById('wexel-lesson')?.textContent ?? 'null') as PageData | null

@@ -1,4 +1,6 @@
 import { type Range, union } from './completion'
+import { notAsked } from './draw'
+import type { Lesson } from './lesson'
 
 /** What is known of somebody's answers to a question. */
 export interface AnswerKnown {
@@ -43,17 +45,24 @@ export interface Interaction extends Given {
   /** Names of what can be taken, in the order in which a standard numbers them. */
   options: readonly string[]
   targets: readonly string[]
-  right: boolean
+  /** Null where nothing is right or wrong. */
+  right: boolean | null
   points: number
 }
 
 export interface Progress {
   watched: Range[]
+  /** What was watched once more on this page. */
+  again?: Range[]
   position: number
   /** Whether the place where it is kept holds the lesson for completed already. */
   complete?: boolean
   passed?: boolean | null
   answers?: Answers
+  /** Whether somebody said what they think of the lesson. */
+  surveyed?: boolean
+  /** The questions that are not asked of this learner, where the lesson draws among them. */
+  notAsked?: string[]
   /** The share of the points that was reached, 0 to 1; missing where there are none. */
   score?: number
 }
@@ -71,7 +80,12 @@ export interface Memory {
   judgedLater?(listener: (answers: Answers) => void): void
   /** Notes an answer that the page judged. */
   record?(interaction: Interaction): void
+  /** Takes what somebody says about the lesson, item by item; gives what keeps it from being taken, or null. Missing where nobody takes it. */
+  takeSurvey?(values: Record<string, string[]>): Promise<string | null>
 }
+
+/** What of a lesson a memory goes by. */
+export type Remembered = Pick<Lesson, 'length' | 'draws'>
 
 const none: Progress = { watched: [], position: 0 }
 
@@ -87,7 +101,7 @@ export function together(before: Answers, after: Answers): AnswerKnown[] {
   return [...all.values()]
 }
 
-export function inBrowser(key: string, lengthMs = Number.MAX_SAFE_INTEGER): Memory {
+export function inBrowser(key: string, { length: lengthMs, draws }: Remembered = { length: Number.MAX_SAFE_INTEGER, draws: [] }): Memory {
   const name = `wexel:${key}`
   let works = true
   const read = (): Progress => {
@@ -99,7 +113,7 @@ export function inBrowser(key: string, lengthMs = Number.MAX_SAFE_INTEGER): Memo
     }
   }
   return {
-    load: async () => read(),
+    load: async () => ({ ...read(), ...(draws.length > 0 && { notAsked: notAsked(draws, learnerKey()) }) }),
     save({ watched, position, answers, complete }, _leaving, played = true) {
       if (!played) return
       try {
@@ -174,10 +188,10 @@ export function onServer(address: string, key: string): Memory {
       }
       return local.load()
     },
-    save({ watched, position, answers }, leaving, played = true) {
+    save({ watched, again, position, answers }, leaving, played = true) {
       if (!played) return
       local.save({ watched, position, answers }, leaving, played)
-      const body = JSON.stringify({ learner, event: newName(), watched, position, opened })
+      const body = JSON.stringify({ learner, event: newName(), watched, again, position, opened })
       const blob = new Blob([body], { type: 'application/json' })
       if (leaving && navigator.sendBeacon(address, blob)) return
       // All ranges are sent each time, so a report that is lost is made up for by the next.
@@ -200,6 +214,20 @@ export function onServer(address: string, key: string): Memory {
     },
     judgedLater(listener) {
       toldLater = listener
+    },
+    async takeSurvey(values) {
+      try {
+        const answer = await fetch(address.replace(/progress$/, 'survey'), {
+          method: 'POST',
+          headers: { 'Content-Type': 'application/json' },
+          body: JSON.stringify({ learner, values }),
+        })
+        if (answer.ok) return null
+        const said = await answer.json().catch(() => ({}))
+        return said.detail ?? said.title ?? 'The server does not take it just now. Send it again in a minute.'
+      } catch {
+        return 'There is no line to the server. What you wrote stays here; send it again when there is one.'
+      }
     },
   }
 }

@@ -2,7 +2,7 @@ import { element } from './element'
 import { learnerKey } from './memory'
 import { now, type Player } from './player'
 import { clock } from './time'
-import { timeLink } from './transcript'
+import { timeLink } from './timeLink'
 
 const kinds = [
   ['outOfDate', 'This is out of date'],

@@ -2,11 +2,14 @@ import type { Lesson } from './lesson'
 import type { Memory } from './memory'
 import type { Panel } from './panels'
 import type { Player } from './player'
+import type { ShownCaptions } from './tracks'
 
 /** What a part puts on the page. */
 export interface Stands {
   /** Stands beside the picture, among contents and transcript. */
   panel?: Panel
+  /** A line below what was seen of the lesson. */
+  line?: HTMLElement
 }
 
 /**
@@ -16,6 +19,8 @@ export interface Stands {
 export interface Part {
   /** Puts itself on the page, before the page is put together. */
   start?(player: Player): Stands | undefined
+  /** Puts captions on the picture; the bar and the keys choose among them. */
+  captions?(player: Player): ShownCaptions
   /** Where progress is kept, by the name of the run-time that the page is made for. */
   runtimes?: Record<string, (lesson: Lesson) => Memory>
 }

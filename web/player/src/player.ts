@@ -1,7 +1,9 @@
+import type { Range } from './completion'
 import type { Events } from './events'
 import type { PageLanguage } from './language'
 import type { Lesson, Place } from './lesson'
 import type { Answers, Memory, Progress } from './memory'
+import type { ShownCaptions } from './tracks'
 
 /** What parts tell each other; of the picture they hear by the video's own events. */
 export type PlayerEvents = {
@@ -9,6 +11,10 @@ export type PlayerEvents = {
   known: Progress
   /** An answer was given, or is known from elsewhere. */
   answers: Answers
+  /** What was watched so far, of this page and of earlier ones. */
+  watched: readonly Range[]
+  /** What stopped the picture is done with, and nothing else is to be answered there. */
+  freed: null
 }
 
 /** What every part of the page is given: the lesson, the picture that plays it, and how to move in it. */
@@ -26,6 +32,7 @@ export interface Player extends Events<PlayerEvents> {
   playFrom(ms: number): void
   /** Says something that keeps the lesson from playing. */
   fail(sentence: string): void
+  captions: ShownCaptions
   /** What lies over the picture; on narrow screens it stands below. */
   over: HTMLElement
 }

@@ -1,3 +1,4 @@
+import './over.css'
 import './questions/questions.css'
 import { addPart } from './parts'
 import { asking } from './questions/asking'

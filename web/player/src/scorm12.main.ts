@@ -1,4 +1,4 @@
 import { addPart } from './parts'
 import { findApi, inLearningSystem } from './runtimes/scorm12'
 
-addPart({ runtimes: { scorm12: (lesson) => inLearningSystem(findApi(window), lesson.length, () => performance.now()) } })
+addPart({ runtimes: { scorm12: (lesson) => inLearningSystem(findApi(window), lesson, () => performance.now()) } })

@@ -13,7 +13,8 @@ export function watching(video: HTMLVideoElement, changed: () => void) {
       if (played > 0 && played <= possible) {
         const open = ranges.at(-1)
         const [start, end]: Range = [Math.floor(last.media * 1000), Math.ceil(now.media * 1000)]
-        if (open && start <= open[1] + 1 && start >= open[0]) open[1] = Math.max(open[1], end)
+        // What goes on where it was is one stretch; whoever went back plays another, and what both cover was watched again.
+        if (open && Math.abs(start - open[1]) <= 50) open[1] = Math.max(open[1], end)
         else ranges.push([start, end])
         changed()
       }

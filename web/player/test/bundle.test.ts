@@ -5,7 +5,14 @@ import { expect, test } from 'vitest'
 const built = new URL('../../../artifacts/player/', import.meta.url)
 
 const gzipped = (...names: string[]) => names.reduce((sum, name) => sum + gzipSync(readFileSync(new URL(name, built))).length, 0)
-const parts = { questions: ['wexel-questions.css', 'wexel-questions.js'], scorm12: ['wexel-scorm12.js'] }
+const parts = {
+  contents: ['wexel-contents.js'],
+  captions: ['wexel-captions.js'],
+  questions: ['wexel-questions.css', 'wexel-questions.js'],
+  overlays: ['wexel-overlays.css', 'wexel-overlays.js'],
+  survey: ['wexel-survey.css', 'wexel-survey.js'],
+  scorm12: ['wexel-scorm12.js'],
+}
 const own = ['wexel-player.css', 'wexel-player.js']
 
 test('the player is one script and no module; what only some lessons need lies beside it', () => {

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { firstShown, namesOf } from '../src/captions'
+import { firstShown, namesOf } from '../src/tracks'
 
 const tracks = [{ language: 'en-GB' }, { language: 'es-ES' }, { language: 'en-US' }]
 

@@ -90,7 +90,7 @@ test('a full or forbidden storage is said, and the lesson goes on', async () => 
 })
 
 test('two windows add to what each of them keeps', async () => {
-  const [one, other] = [inBrowser('two', 60_000), inBrowser('two', 60_000)]
+  const [one, other] = [inBrowser('two', { length: 60_000, draws: [] }), inBrowser('two', { length: 60_000, draws: [] })]
   one.save({ watched: [[0, 10_000]], position: 10_000, answers: [{ ...known, tries: 2 }] }, false)
   other.save(
     {

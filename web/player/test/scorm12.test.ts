@@ -12,7 +12,7 @@ function system(core: Record<string, string> = {}, suspend = '') {
 }
 const kept = (api: Scorm12API, element: string) =>
   String((element.split('.').reduce((at: unknown, name) => (at as Record<string, unknown>)[name], { cmi: api.cmi }) ?? '') as string)
-const open = (api: Api | Scorm12API | undefined, now = () => 0) => inLearningSystem(api as Api | undefined, length, now)
+const open = (api: Api | Scorm12API | undefined, now = () => 0) => inLearningSystem(api as Api | undefined, { length, survey: null, draws: [] }, now)
 
 test('a first launch is incomplete until nine tenths were watched, then completed', async () => {
   const api = system()
@@ -253,4 +253,52 @@ test('a system that takes no single answers keeps the points, and nothing is wro
   expect(kept(api, 'cmi.core.score.raw')).toBe('50')
   expect(api.cmi.interactions.childArray).toHaveLength(0)
   expect(memory.kept()).toBe('The learning system records what you have seen.')
+})
+
+// SCORM 1.2 Run-Time Environment, section 3.4.7: what nobody can be right in is neutral, a scale is "likert".
+test('what somebody says of a lesson is recorded as interactions, once, and known after resuming', async () => {
+  const survey = {
+    title: '',
+    named: true,
+    items: [
+      { kind: 'scale' as const, id: 'i1', text: 'It helps', steps: 5, low: 'no', high: 'yes' },
+      {
+        kind: 'choice' as const,
+        id: 'i2',
+        text: 'Use it',
+        several: true,
+        options: [
+          { id: 'a', text: 'today' },
+          { id: 'b', text: 'later' },
+        ],
+      },
+      { kind: 'comment' as const, id: 'i3', text: 'Missing?' },
+      { kind: 'comment' as const, id: 'i4', text: 'More?' },
+    ],
+  }
+  const api = system()
+  const memory = inLearningSystem(api as unknown as Api, { length, survey, draws: [] }, () => 0)
+  expect((await memory.load()).surveyed).toBe(false)
+  expect(await memory.takeSurvey?.({ i1: ['4'], i2: ['b', 'a'], i3: ['The keys.'] })).toBeNull()
+  const told = api.cmi.interactions.childArray.map((i) => (i as unknown as { toJSON(): object }).toJSON())
+  expect(told).toMatchObject([
+    { id: 'i1', type: 'likert', student_response: '4', result: 'neutral' },
+    { id: 'i2', type: 'choice', student_response: '1,0', result: 'neutral' },
+    { id: 'i3', type: 'fill-in', student_response: 'The keys.', result: 'neutral' },
+  ])
+  memory.save({ watched: [[0, 10]], position: 0, complete: false, answers: [] }, true)
+  const resumed = inLearningSystem(system({ entry: 'resume' }, kept(api, 'cmi.suspend_data')) as unknown as Api, { length, survey, draws: [] }, () => 0)
+  expect(await resumed.load()).toMatchObject({ surveyed: true, watched: [[0, 10]], answers: [] })
+})
+
+test('where questions are drawn, the same learner is always asked the same', async () => {
+  const draws = [{ of: ['a', 'b', 'c', 'd'], take: 2 }]
+  const asked = async (student: string) => {
+    const memory = inLearningSystem(system({ student_id: student }) as unknown as Api, { length, survey: null, draws }, () => 0)
+    return (await memory.load()).notAsked
+  }
+  expect(await asked('s-1')).toHaveLength(2)
+  expect(await asked('s-1')).toEqual(await asked('s-1'))
+  const all = await Promise.all(Array.from({ length: 20 }, (_, i) => asked(`s-${i}`)))
+  expect(new Set(all.map(String)).size).toBeGreaterThan(3)
 })

@@ -62,7 +62,7 @@ test('the end of a lesson is kept in whatever grid', () => {
 })
 
 test('nothing watched is a short text too', () => {
-  expect(unpack(pack([], 5000), 5000)).toEqual({ watched: [], answers: [] })
+  expect(unpack(pack([], 5000), 5000)).toEqual({ watched: [], answers: [], surveyed: false })
 })
 
 test.each([
@@ -92,7 +92,7 @@ test('answers come back as they were given, whatever stands in them', () => {
   const answers = [answer(1, 'a', 'b'), answer(2, 'x.y~z;%;ü “€”'), answer(3), answer(4, 'p1 r2', 'p2 r1'), { ...answer(5, '1'), share: 0.3333 }]
   const text = pack([[0, 10]], 5000, answers)
   expect(text).toMatch(/^w2;[\x20-\x7e]*$/)
-  expect(unpack(text, 5000)).toEqual({ watched: [[0, 10]], answers })
+  expect(unpack(text, 5000)).toEqual({ watched: [[0, 10]], answers, surveyed: false })
 })
 
 test('60 questions and 400 ranges share the room: points and tries are exact, and nothing counts as watched that was not', () => {

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { asText, find, paragraphs } from '../src/transcript'
+import { asText, find, paragraphs } from '../src/captions/transcript'
 
 const cue = (start: number, end: number, text: string) => ({
   span: { start: start * 1000, end: end * 1000, length: (end - start) * 1000 },

@@ -55,6 +55,8 @@ public sealed class LearningSystemKind : OutletKind<LearningSystemSettings>
             new("Completion", "The learning system records it."),
             new(Carried.Questions, "They are judged by the page, which holds what is right; the learning system records each answer."),
             new(Carried.Score, "The learning system records it."),
+            new(Carried.Overlays),
+            new(Carried.Survey, "A named one is recorded by the learning system. An anonymous one is not asked: the system knows who answers."),
         ];
 
     /// <inheritdoc/>

@@ -70,6 +70,8 @@ public sealed class WebServerKind : OutletKind<WebServerSettings>
             new("Completion", "It is kept in the learner’s browser alone."),
             new(Carried.Questions, "They are judged by the page, which holds what is right; answers stay in the learner’s browser."),
             new(Carried.Score, "It stays in the learner’s browser; they can save or print it."),
+            new(Carried.Overlays),
+            new(Carried.Survey, Lost: true),
         ];
 
     /// <inheritdoc/>

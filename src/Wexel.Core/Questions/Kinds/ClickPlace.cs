@@ -78,10 +78,8 @@ public sealed record ClickPlace(IReadOnlyList<PlaceArea> Areas) : Interaction
         {
             if (!Areas.Any(a => a.Right))
                 yield return "No place is right. Draw one on the picture.";
-            if (Areas.Any(a => !a.Shape.HasInside))
-                yield return "A place has no inside. Draw it larger.";
-            if (Areas.Any(a => a.Shape.CrossesItself))
-                yield return "The outline of a place crosses itself. Draw it again.";
+            foreach (var fault in Areas.Select(a => a.Shape.Fault("A place")).OfType<string>().Distinct())
+                yield return fault;
             if (Areas.Count(a => a.Text.Length > 0) < 2)
                 yield return "Whoever sees no picture needs the places in words. Name two places or more, at least one of them wrong.";
             foreach (var sentence in SameTwice(Areas.Select(a => a.Text), "places"))
@@ -98,14 +96,7 @@ public sealed record ClickPlace(IReadOnlyList<PlaceArea> Areas) : Interaction
                 .. (Areas ?? [])
                     .Where(a => a?.Shape?.Points is not null)
                     .Take(MostOptions)
-                    .Select(a =>
-                        a with
-                        {
-                            Shape = (a.Shape with { Points = [.. a.Shape.Points.Take(Shape.MostCorners)] }).Moved(p => new Place(Share(p.X), Share(p.Y))),
-                            Text = Line(a.Text),
-                            Reply = Reply(a.Reply),
-                        }
-                    ),
+                    .Select(a => a with { Shape = a.Shape.Within(), Text = Line(a.Text), Reply = Reply(a.Reply) }),
             ],
         };
 
@@ -135,8 +126,6 @@ public sealed record ClickPlace(IReadOnlyList<PlaceArea> Areas) : Interaction
         );
 
     private PlaceArea? Hit(Place place) => Areas.FirstOrDefault(a => a.Shape.Contains(new Place(place.X / Place.Steps, place.Y / Place.Steps)));
-
-    private static double Share(double value) => double.IsFinite(value) ? Math.Clamp(Math.Round(value, 4), 0, 1) : 0;
 
     /// <summary>A point that lies in the shape: its middle, or where that lies outside, one that is halfway between two of its corners and inside.</summary>
     private static string Middle(Shape shape)

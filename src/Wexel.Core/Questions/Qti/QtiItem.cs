@@ -10,13 +10,14 @@ internal static class QtiItem
 {
     private const string Response = "RESPONSE";
 
-    /// <summary>Whether a question can be written: what is clicked on the lesson's own picture has no picture elsewhere.</summary>
-    internal static bool CanBe(Question question) => !question.Asks.IsOnPicture;
+    /// <summary>Whether a question can be written: what is clicked on a picture needs that picture.</summary>
+    internal static bool CanBe(Question question, QtiPictures pictures) => !question.Asks.IsOnPicture || pictures.Clicked is not null;
 
     /// <summary>The item, with the names of QTI 2.2 and in no namespace.</summary>
-    /// <param name="question">The question.</param>
-    /// <param name="version">Where its templates lie.</param>
-    internal static XElement Write(Question question, QtiVersion version)
+    /// <param name="question">The question; what is clicked as shares of the picture that goes along.</param>
+    /// <param name="pictures">Its pictures.</param>
+    /// <param name="version">Where its templates lie, and how a picture that is clicked is written.</param>
+    internal static XElement Write(Question question, QtiPictures pictures, QtiVersion version)
     {
         var key = question.Asks.Key;
         var several = key.Responses.Count > 1;
@@ -27,7 +28,7 @@ internal static class QtiItem
             new XAttribute("title", question.Text.Length > 0 ? Problem.Shown(question.Text.ReplaceLineEndings(" ")) : question.Asks.InWords),
             new XAttribute("adaptive", "false"),
             new XAttribute("timeDependent", "false"),
-            key.Responses.Select((r, i) => Declaration(ByName(r, question), names[i], key)),
+            key.Responses.Select((r, i) => Declaration(InPixels(ByName(r, question), pictures.Clicked), names[i], key)),
             new XElement(
                 "outcomeDeclaration",
                 new XAttribute("identifier", "SCORE"),
@@ -42,7 +43,11 @@ internal static class QtiItem
                     new XAttribute("baseType", "identifier")
                 )
                 : null,
-            new XElement("itemBody", Body(question, names)),
+            new XElement(
+                "itemBody",
+                pictures.Shown is { } shown ? new XElement("p", Image(shown)) : null,
+                Body(question, names, pictures.Clicked is { } clicked ? Clickable(clicked, version) : null)
+            ),
             Processing(question, names, version),
             Feedback(question)
                 .Select(f => new XElement(
@@ -81,8 +86,53 @@ internal static class QtiItem
                         response.BaseType == BaseType.String ? new XAttribute("caseSensitive", key.Text?.Capitals == true ? "true" : "false") : null
                     ))
                 )
+                : null,
+            response.Areas is { } areas
+                ? new XElement(
+                    "areaMapping",
+                    new XAttribute("defaultValue", Number(areas.Default)),
+                    areas.Entries.Select(e => new XElement(
+                        "areaMapEntry",
+                        new XAttribute("shape", QtiShapes.Name(e.Shape)),
+                        new XAttribute("coords", QtiShapes.Coords(e.Shape)),
+                        new XAttribute("mappedValue", Number(e.Value))
+                    ))
+                )
                 : null
         );
+
+    /// <summary>Places as QTI has them, in pixels of the picture.</summary>
+    private static ResponseDeclaration InPixels(ResponseDeclaration response, QtiPicture? on)
+    {
+        if (response.Areas is not { } areas || on is null)
+            return response;
+        return response with
+        {
+            Correct = [.. response.Correct.Select(Place.Read).OfType<Place>().Select(On).Select(p => $"{Number(p.X)} {Number(p.Y)}")],
+            Areas = areas with { Entries = [.. areas.Entries.Select(e => e with { Shape = e.Shape.Moved(e.Shape.Kind == ShapeKind.Ellipse ? On : Within) })] },
+        };
+
+        // Corners that learners do not see lie on the edge; an ellipse would be another for that.
+        Place Within(Place place)
+        {
+            var (x, y) = (On(place).X, On(place).Y);
+            return new Place(Math.Clamp(x, 0, on.Width), Math.Clamp(y, 0, on.Height));
+        }
+
+        Place On(Place place) => new(Math.Round(place.X * on.Width / Place.Steps), Math.Round(place.Y * on.Height / Place.Steps));
+    }
+
+    /// <summary>A picture; items lie in a folder of the package.</summary>
+    private static XElement Image(string path, params XAttribute[] size) => new("img", new XAttribute("src", "../" + path), new XAttribute("alt", ""), size);
+
+    /// <summary>A picture on which places are clicked: QTI 2.2 has an object in <c>selectPointInteraction</c>, 3.0 an img.</summary>
+    private static XElement Clickable(QtiPicture picture, QtiVersion version)
+    {
+        XAttribute[] size = [new("width", picture.Width), new("height", picture.Height)];
+        return version == QtiVersion.V30
+            ? Image(picture.Path, size)
+            : new XElement("object", new XAttribute("type", "image/jpeg"), new XAttribute("data", "../" + picture.Path), size);
+    }
 
     /// <summary>Words that are chosen for gaps are named in QTI, and not written out.</summary>
     private static ResponseDeclaration ByName(ResponseDeclaration response, Question question)
@@ -98,7 +148,7 @@ internal static class QtiItem
         };
     }
 
-    private static IEnumerable<XElement> Body(Question question, List<string> names)
+    private static IEnumerable<XElement> Body(Question question, List<string> names, XElement? clicked)
     {
         var prompt = question.Text.Length > 0 ? new XElement("prompt", Lines(question.Text)) : null;
         XElement[] asked = question.Text.Length > 0 ? [new XElement("p", Lines(question.Text))] : [];
@@ -137,7 +187,8 @@ internal static class QtiItem
                 ),
             ],
             FillGaps gaps => [.. asked, new XElement("p", Gaps(gaps, question.Id, names))],
-            _ => throw new ArgumentException("It has no picture elsewhere.", nameof(question)),
+            ClickPlace => [new XElement("selectPointInteraction", response, new XAttribute("maxChoices", 1), prompt, clicked)],
+            _ => throw new ArgumentException("It is no kind of question.", nameof(question)),
         };
 
         XElement Choices(IEnumerable<(string Id, string Text)> options, bool shuffle, int most) =>
@@ -192,7 +243,15 @@ internal static class QtiItem
         if (plain)
             return new XElement(
                 "responseProcessing",
-                new XAttribute("template", QtiNames.Template(version, key.Responses[0].Mapping is null ? "match_correct" : "map_response"))
+                new XAttribute(
+                    "template",
+                    QtiNames.Template(
+                        version,
+                        key.Responses[0].Areas is not null ? "map_response_point"
+                            : key.Responses[0].Mapping is not null ? "map_response"
+                            : "match_correct"
+                    )
+                )
             );
         var own = question.Asks is ChooseOne or TrueOrFalse or ChooseSeveral && key.Replies.Count > 0;
         return new XElement("responseProcessing", Score(key, names), Feedback(question).Any() ? Says() : null);
@@ -226,6 +285,8 @@ internal static class QtiItem
                     Set("SCORE", new XElement("sum", Variable("SCORE"), Float(1.0 / response.Correct.Count)))
                 );
         }
+        else if (response.Areas is not null)
+            yield return Set("SCORE", new XElement("mapResponsePoint", new XAttribute("identifier", Response)));
         else if (response.Mapping is not null)
         {
             var mapped = new XElement("mapResponse", new XAttribute("identifier", Response));

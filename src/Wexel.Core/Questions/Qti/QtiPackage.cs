@@ -7,31 +7,34 @@ namespace Wexel.Core.Questions.Qti;
 /// 1.2).</summary>
 public static class QtiPackage
 {
+    /// <summary>The folder of its pictures, with a slash at its end.</summary>
+    public const string PictureFolder = "pictures/";
+
     private const string TestFile = "test.xml";
 
-    /// <summary>All files of the package, the manifest first.</summary>
+    /// <summary>All files of the package but pictures, the manifest first.</summary>
     /// <param name="id">What names the lesson.</param>
     /// <param name="title">Its title.</param>
-    /// <param name="questions">What it asks; what cannot be written is left out, see <see cref="LeftOut"/>.</param>
+    /// <param name="questions">What it asks; what cannot be asked yet is left out, and what is clicked on a picture where that is not given.</param>
     /// <param name="version">The version that is written.</param>
-    public static IReadOnlyList<(string Path, string Text)> Write(string id, string title, IReadOnlyList<Question> questions, QtiVersion version)
+    /// <param name="pictures">The pictures of each question; null where none has one.</param>
+    public static IReadOnlyList<(string Path, string Text)> Write(
+        string id,
+        string title,
+        IReadOnlyList<Question> questions,
+        QtiVersion version,
+        Func<Question, QtiPictures>? pictures = null
+    )
     {
-        IReadOnlyList<Question> written = [.. questions.Where(q => QtiItem.CanBe(q) && q.Faults.Count == 0)];
+        pictures ??= _ => QtiPictures.None;
+        IReadOnlyList<Question> written = [.. questions.Where(q => QtiItem.CanBe(q, pictures(q)) && q.Faults.Count == 0)];
         return
         [
-            ("imsmanifest.xml", Text(Manifest(id, written, version))),
+            ("imsmanifest.xml", Text(Manifest(id, written, version, pictures))),
             (TestFile, Text(Whole(Test(id, title, written), version))),
-            .. written.Select(q => (PathOf(q), Text(Whole(QtiItem.Write(q, version), version)))),
+            .. written.Select(q => (PathOf(q), Text(Whole(QtiItem.Write(q, pictures(q), version), version)))),
         ];
     }
-
-    /// <summary>Questions that a package has not, each with why.</summary>
-    public static IReadOnlyList<string> LeftOut(IReadOnlyList<Question> questions) =>
-        [
-            .. questions
-                .Where(q => q.Faults.Count > 0 || !QtiItem.CanBe(q))
-                .Select(q => $"{Question.Kind.Placed(q)} was left out: {(q.Faults.Count > 0 ? q.Faults[0] : "what is clicked is the lesson’s own picture.")}"),
-        ];
 
     private static string PathOf(Question question) => $"items/{QtiItem.Identifier(question.Id)}.xml";
 
@@ -76,17 +79,17 @@ public static class QtiPackage
         return whole;
     }
 
-    private static XElement Manifest(string id, IReadOnlyList<Question> questions, QtiVersion version)
+    private static XElement Manifest(string id, IReadOnlyList<Question> questions, QtiVersion version, Func<Question, QtiPictures> pictures)
     {
         var (number, part) = version == QtiVersion.V22 ? ("2.2", "xmlv2p2") : ("3.0.0", "xmlv3p0");
         XNamespace cp = version == QtiVersion.V22 ? "http://www.imsglobal.org/xsd/imscp_v1p1" : "http://www.imsglobal.org/xsd/qti/qtiv3p0/imscp_v1p1";
-        XElement Resource(string name, string type, string path, IEnumerable<string> needs) =>
+        XElement Resource(string name, string type, string path, IEnumerable<string> needs, IEnumerable<string> shown) =>
             new(
                 cp + "resource",
                 new XAttribute("identifier", name),
                 new XAttribute("type", type),
                 new XAttribute("href", path),
-                new XElement(cp + "file", new XAttribute("href", path)),
+                shown.Prepend(path).Select(file => new XElement(cp + "file", new XAttribute("href", file))),
                 needs.Select(n => new XElement(cp + "dependency", new XAttribute("identifierref", n)))
             );
         return new XElement(
@@ -100,8 +103,8 @@ public static class QtiPackage
             new XElement(cp + "organizations"),
             new XElement(
                 cp + "resources",
-                Resource("TEST", $"imsqti_test_{part}", TestFile, questions.Select(q => "R" + QtiItem.Identifier(q.Id))),
-                questions.Select(q => Resource("R" + QtiItem.Identifier(q.Id), $"imsqti_item_{part}", PathOf(q), []))
+                Resource("TEST", $"imsqti_test_{part}", TestFile, questions.Select(q => "R" + QtiItem.Identifier(q.Id)), []),
+                questions.Select(q => Resource("R" + QtiItem.Identifier(q.Id), $"imsqti_item_{part}", PathOf(q), [], pictures(q).Files))
             )
         );
     }

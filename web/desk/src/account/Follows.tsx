@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
 import { toast } from 'sonner'
 import { api, taken } from '../app/api'
 import { Button } from '../ui/Button'
@@ -6,6 +7,8 @@ import { Button } from '../ui/Button'
 /** The channels and courses of which mails tell, and how often. */
 export function Follows() {
   const client = useQueryClient()
+  // What was chosen shows at once, before anybody has kept it.
+  const [chosen, setChosen] = useState<boolean>()
   const follows = useQuery({ queryKey: ['follows'], queryFn: () => taken(api.GET('/api/me/follows')) })
   const settled = {
     onError: (problem: Error) => {
@@ -19,7 +22,8 @@ export function Follows() {
   })
   const choose = useMutation({
     mutationFn: (daily: boolean) => taken(api.PUT('/api/me/follows/mails', { body: { daily } })),
-    ...settled,
+    onError: settled.onError,
+    onSettled: () => settled.onSettled().then(() => setChosen(undefined)),
   })
   return (
     <section>
@@ -45,8 +49,11 @@ export function Follows() {
               type="radio"
               name="mails"
               className="accent-copper"
-              checked={(choose.isPending ? choose.variables : follows.data?.daily) === daily}
-              onChange={() => choose.mutate(daily)}
+              checked={(chosen ?? follows.data?.daily) === daily}
+              onChange={() => {
+                setChosen(daily)
+                choose.mutate(daily)
+              }}
             />
             {daily ? 'once a day, in the morning' : 'at once, one for each lesson'}
           </label>

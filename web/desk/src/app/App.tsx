@@ -28,6 +28,7 @@ const Providers = lazy(() => import('../people/Providers').then((view) => ({ def
 const ProfilePage = lazy(() => import('../profiles/ProfilePage').then((view) => ({ default: view.ProfilePage })))
 const Queue = lazy(() => import('../queue/Queue').then((view) => ({ default: view.Queue })))
 const Results = lazy(() => import('../results/Results').then((view) => ({ default: view.Results })))
+const LessonOutcome = lazy(() => import('../results/LessonOutcome').then((view) => ({ default: view.LessonOutcome })))
 const TryPage = lazy(() => import('../trying/TryPage').then((view) => ({ default: view.TryPage })))
 
 export function App() {
@@ -53,6 +54,7 @@ export function App() {
               <Route path="/queue" element={<Queue />} />
               <Route path="/renditions/:id/compare" element={<ComparePage />} />
               <Route path="/results" element={<Results />} />
+              <Route path="/results/:id" element={<LessonOutcome />} />
               <Route path="/kit" element={<Kit />} />
               <Route path="/kit/profiles/:id" element={<ProfilePage />} />
               <Route path="/kit/space" element={<SpacePage />} />

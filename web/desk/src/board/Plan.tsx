@@ -42,7 +42,7 @@ export function Plan({ selected, outlets, done }: { selected: ReadonlySet<string
   const [action, setAction] = useState<Action>('release')
   const [visibility, setVisibility] = useState<Schemas['Visibility'] | ''>('')
   const cells = [...selected].map(cellOf)
-  const asksWho = action !== 'takeDown' && outlets.some((o) => o.hasPages && cells.some((c) => c.outletId === o.id))
+  const asksWho = action !== 'takeDown' && outlets.some((o) => o.asksWho && cells.some((c) => c.outletId === o.id))
   const request = { action, cells, visibility: asksWho && visibility !== '' ? visibility : null }
   const ready = action !== 'open' || request.visibility !== null
   const plan = useQuery({

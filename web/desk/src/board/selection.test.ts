@@ -19,7 +19,7 @@ const rows: Schemas['BoardRow'][] = [
   { lessonId: 'b', course: 'Deck', position: 2, title: 'Lines', shortTitle: 'Ropes', cells: cells(cell('behind'), cell('sending')) },
   { lessonId: 'c', course: 'Ticket desk', position: 1, title: 'The till at night', shortTitle: null, cells: cells(cell('takenDown'), cell('failed')) },
 ]
-const outlets: Schemas['BoardOutlet'][] = ['x', 'y'].map((id) => ({ id, name: id, kindName: 'channel', hasPages: true }))
+const outlets: Schemas['BoardOutlet'][] = ['x', 'y'].map((id) => ({ id, name: id, kindName: 'channel', asksWho: true }))
 
 test('a range is a rectangle, whichever corner it begins at', () => {
   const keys = ['a x', 'a y', 'b x', 'b y']

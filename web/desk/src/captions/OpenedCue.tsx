@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { useWork } from '../lessons/work'
-import { Edge } from '../tidy/Edge'
+import { Edge } from '../sheet/Edge'
 import { Button } from '../ui/Button'
 import { join, moved } from './cues'
 import { letStopWhileTyping, stopsWhileTyping } from './typing'

@@ -2,10 +2,14 @@ import { useMutation } from '@tanstack/react-query'
 import { useId } from 'react'
 import { toast } from 'sonner'
 import { api, type Schemas, taken } from '../app/api'
-import { SavedDetails } from '../details/SavedDetails'
+import { DetailRows } from '../details/DetailRows'
+import { useSavedSet } from '../details/useSavedSet'
 import { Estimate } from '../estimates/Estimate'
 import { Button } from '../ui/Button'
 import { Summary } from '../ui/Summary'
+import { PlaceThere } from '../videos/PlaceThere'
+import { StandsThere } from '../videos/StandsThere'
+import { TextInSizes } from '../videos/TextInSizes'
 import { HandOn } from './HandOn'
 import { PlaceState } from './PlaceState'
 import { asksForPermission, inWay, isUnderWay, lacksNames, type Offer, openingOf, type Place, type Wish } from './places'
@@ -53,8 +57,9 @@ export function PlaceRow({ lessonId, revision, place, wish, change, offers, miss
     onError: (problem) => toast.error(problem.message),
     onSettled: changed,
   })
-  const put = (set: Schemas['DetailSet']) =>
-    taken(api.PUT('/api/lessons/{id}/outlets/{outletId}/details', { params: { path: { id: lessonId, outletId: place.id } }, body: set }))
+  const said = useSavedSet(details?.release ?? {}, ['details', lessonId, place.id], (set) =>
+    taken(api.PUT('/api/lessons/{id}/outlets/{outletId}/details', { params: { path: { id: lessonId, outletId: place.id } }, body: set })),
+  )
   return (
     <li
       className="grid grid-cols-[28px_minmax(120px,170px)_minmax(160px,220px)_minmax(0,1fr)] gap-x-3 border-b border-hairline py-3"
@@ -98,16 +103,17 @@ export function PlaceRow({ lessonId, revision, place, wish, change, offers, miss
             </Button>
           </p>
         )}
+        {place.video && (wish.on || place.release) && <PlaceThere lessonId={lessonId} place={place} details={details} said={said} />}
+        {place.video && <StandsThere place={place} again={again} changed={changed} />}
         {wish.on && why && !under && missing.length === 0 && !place.release && <p className="mt-1 text-amber">{why}</p>}
         {lacking.length > 0 && details && (
           <div className="mt-2 border-l-2 border-amber pl-3">
-            <SavedDetails
+            <DetailRows
               codes={(field) => lacking.some((m) => m.field === field.code)}
-              own={details.release}
+              own={said.now}
               inherited={details.otherwise}
               from={(code) => where[details.from[code as keyof typeof details.from] as keyof typeof where]}
-              queryKey={['details', lessonId]}
-              put={put}
+              change={said.change}
               missing={Object.fromEntries(lacking.map((m) => [m.field as string, m.sentence]))}
             />
           </div>
@@ -143,6 +149,9 @@ export function PlaceRow({ lessonId, revision, place, wish, change, offers, miss
         )}
         {known && offer?.size && <p className="text-small text-quiet">{pictureThere(offer)}</p>}
         {wish.on && offer?.size && !stands && <SmallestText lessonId={lessonId} revision={revision} profile={offer.id} />}
+        {place.video && wish.on && !stands && offer?.size && (
+          <TextInSizes lessonId={lessonId} revision={revision} profile={wish.profileId} place={place} most={offer.size.height} />
+        )}
         {known && place.titleThere && <p className="text-small text-quiet">{place.titleThere}</p>}
         {known && place.survives && <p className="text-small text-quiet">{place.survives}</p>}
         {place.handsOn && <HandOn outlet={place} />}
@@ -157,13 +166,12 @@ export function PlaceRow({ lessonId, revision, place, wish, change, offers, miss
           <details className="mt-1 text-small">
             <Summary className="py-1">Say something else there alone</Summary>
             <div className="mt-2">
-              <SavedDetails
+              <DetailRows
                 codes={(field) => details.rules.some((r) => r.field === field.code)}
-                own={details.release}
+                own={said.now}
                 inherited={details.otherwise}
                 from={(code) => where[details.from[code as keyof typeof details.from] as keyof typeof where]}
-                queryKey={['details', lessonId]}
-                put={put}
+                change={said.change}
               />
             </div>
           </details>

@@ -15,7 +15,7 @@ interface Props {
 /** Who may see a lesson at a place, from when and until when, with what that means. */
 export function WhoSees({ lessonId, place, wish, take }: Props) {
   const levels = useVisibilities().data ?? []
-  if (!place.hasPages) return <span className="text-quiet">{place.seenBy}</span>
+  if (place.whoMaySee.length === 0) return <span className="text-quiet">{place.seenBy}</span>
   const matters = wish.on || Boolean(place.release)
   return (
     <>
@@ -25,13 +25,15 @@ export function WhoSees({ lessonId, place, wish, take }: Props) {
         value={wish.visibility}
         onChange={(e) => take({ visibility: e.target.value as Schemas['Visibility'] })}
       >
-        {levels.map(({ level, name }) => (
-          <option key={level} value={level}>
-            {name}
-          </option>
-        ))}
+        {levels
+          .filter(({ level }) => place.whoMaySee.some((w) => w.visibility === level))
+          .map(({ level, name }) => (
+            <option key={level} value={level}>
+              {name}
+            </option>
+          ))}
       </select>
-      {matters && <p className="mt-1 text-small text-quiet">{levels.find((l) => l.level === wish.visibility)?.means}</p>}
+      {matters && <p className="mt-1 text-small text-quiet">{place.whoMaySee.find((w) => w.visibility === wish.visibility)?.means}</p>}
       {matters && wish.visibility === 'onlyMe' && <Owner lessonId={lessonId} />}
       {matters && wish.visibility === 'named' && <NamedPeople place={place.name} named={wish.named} take={(named) => take({ named })} />}
       {matters && <OpenTimes place={place.name} opensAt={wish.opensAt} endsAt={wish.endsAt} take={take} />}

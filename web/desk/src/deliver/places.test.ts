@@ -30,7 +30,17 @@ const way = (phase: string, more: object = {}) =>
 const forGood = { named: { mails: [], groups: [] }, opensAt: null, endsAt: null }
 const standing = (more: object = {}) => ({ behind: false, profileId: 'web', visibility: 'signedIn', ...more }) as NonNullable<Place['release']>
 const place = (more: object = {}): Place =>
-  ({ id: 'p', name: 'Staff channel', usualProfile: 'web', refuses: [], unfit: [], hasPages: true, release: null, way: null, ...more }) as unknown as Place
+  ({
+    id: 'p',
+    name: 'Staff channel',
+    usualProfile: 'web',
+    refuses: [],
+    unfit: [],
+    whoMaySee: [{ visibility: 'signedIn', means: '' }],
+    release: null,
+    way: null,
+    ...more,
+  }) as unknown as Place
 const offer = (id: string, more: object = {}): Offer =>
   ({ id, title: id, findings: [], nothingToEncode: false, estimate: { time: 60_000 }, ...more }) as unknown as Offer
 const wish = (more: object = {}): Wish => ({ on: true, profileId: 'web', visibility: 'signedIn', ...forGood, ...more })
@@ -81,9 +91,9 @@ describe('what must be known before', () => {
     [place(), wish(), false],
     [place({ release: standing() }), wish({ visibility: 'withLink' }), true],
     [place({ release: standing({ visibility: 'withLink' }) }), wish({ visibility: 'withLink' }), false],
-    [place({ hasPages: false, isOpen: true }), wish(), true],
-    [place({ hasPages: false, isOpen: true, release: standing() }), wish(), false],
-    [place({ hasPages: false, isOpen: false }), wish(), false],
+    [place({ whoMaySee: [], isOpen: true }), wish(), true],
+    [place({ whoMaySee: [], isOpen: true, release: standing() }), wish(), false],
+    [place({ whoMaySee: [], isOpen: false }), wish(), false],
   ])('asks once whether there is material of others, before people outside can come: %#', (of, wanted, asked) => {
     expect(asksForPermission(of, wanted)).toBe(asked)
   })

@@ -18,10 +18,11 @@ export const isUnderWay = (phase: Phase | undefined) => phase !== undefined && u
 
 /** A place is chosen at first where what stands there is behind; where nothing stands, somebody says so. */
 export function chosenAtFirst(place: Place): Wish {
+  const usual = place.whoMaySee.some((w) => w.visibility === 'signedIn') ? 'signedIn' : 'withLink'
   return {
     on: Boolean(place.release?.behind) || (place.way?.phase === 'failed' && !place.way.takesDown),
     profileId: place.way?.profileId || place.release?.profileId || place.usualProfile,
-    visibility: place.way?.visibility ?? place.release?.visibility ?? 'signedIn',
+    visibility: place.way?.visibility ?? place.release?.visibility ?? usual,
     named: place.way?.named ?? place.release?.named ?? { mails: [], groups: [] },
     opensAt: place.way?.opensAt ?? place.release?.opensAt ?? null,
     endsAt: place.way?.endsAt ?? place.release?.endsAt ?? null,
@@ -35,19 +36,25 @@ export function inWay(place: Place, wish: Wish, offers: Offer[], missing: Schema
   if (refused) return refused.sentence
   const fault = offers.find((o) => o.id === wish.profileId)?.findings.find((f) => f.isFault)
   if (fault) return fault.sentence
+  if (place.video && !place.video.place) return 'Choose the account and the channel.'
+  if (place.video?.unfit) return place.video.unfit.sentence
   if (missing.length > 0) return missing.map((m) => m.sentence).join(' ')
-  if (place.hasPages && lacksNames(wish)) return 'Name who may see it.'
+  if (asksWho(place) && lacksNames(wish)) return 'Name who may see it.'
   const now = place.release
   const open = now?.visibility === wish.visibility && sameMoment(now.opensAt, wish.opensAt) && sameMoment(now.endsAt, wish.endsAt)
+  if (place.video && now && (place.video.stage !== 'ready' || place.video.moves)) return undefined
   if (now && !now.behind && now.profileId === wish.profileId && open && place.way?.phase !== 'failed') return 'It stands there as it is wanted.'
   return undefined
 }
 
 const sameMoment = (a: string | null | undefined, b: string | null | undefined) => (a ? Date.parse(a) : 0) === (b ? Date.parse(b) : 0)
 
+/** Whether it is asked at each release who may see it. */
+export const asksWho = (place: Place) => place.whoMaySee.length > 0
+
 /** Whether it must be asked if there is material of others in the lesson: before people outside the house can come to it for the first time. */
 export const asksForPermission = (place: Place, wish: Wish) =>
-  place.hasPages ? isOpenToStrangers(wish.visibility) && !isOpenToStrangers(place.release?.visibility) : place.isOpen && !place.release
+  asksWho(place) ? isOpenToStrangers(wish.visibility) && !isOpenToStrangers(place.release?.visibility) : place.isOpen && !place.release
 
 const isOpenToStrangers = (visibility: Schemas['Visibility'] | undefined) => visibility === 'withLink' || visibility === 'everybody'
 

@@ -13,13 +13,13 @@ interface Props {
   inherited: DetailSet
   /** Where that comes from, by the code, in words such as “the house”. */
   from: (code: string) => string | undefined
-  save: (set: DetailSet) => void
+  change: (how: (before: DetailSet) => DetailSet) => void
   /** What lacks, by the code. */
   missing?: Record<string, string>
 }
 
 /** Details, one below the other: what holds, where it comes from, and how it is said here. */
-export function DetailRows({ codes, own, inherited, from, save, missing = {} }: Props) {
+export function DetailRows({ codes, own, inherited, from, change, missing = {} }: Props) {
   const form = useDetailForm().data
   const profiles = useProfiles().data ?? []
   const [open, setOpen] = useState<string[]>([])
@@ -32,7 +32,7 @@ export function DetailRows({ codes, own, inherited, from, save, missing = {} }: 
           const [here, elsewhere] = [says(own, field.code), inWords(field, inherited, { licences: form.licences, profiles })]
           const lacks = missing[field.code]
           const editing = here || open.includes(field.code) || Boolean(lacks)
-          const take = (value: unknown) => save(withDetail(own, field.code, value))
+          const take = (value: unknown) => change((before) => withDetail(before, field.code, value))
           return (
             <div key={field.code} className="contents" data-testid={`detail-${field.code}`}>
               <dt className="pt-1 text-quiet">{field.label}</dt>

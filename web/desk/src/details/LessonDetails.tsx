@@ -18,7 +18,7 @@ export function LessonDetails() {
         own={document.details}
         inherited={details?.house ?? {}}
         from={() => 'the house'}
-        save={(set) => edit((d) => ({ ...d, details: set }))}
+        change={(how) => edit((d) => ({ ...d, details: how(d.details) }))}
       />
     </section>
   )

@@ -1,7 +1,6 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { toast } from 'sonner'
 import { DetailRows } from './DetailRows'
 import type { DetailSet, Field } from './details'
+import { useSavedSet } from './useSavedSet'
 
 interface Props {
   codes: (field: Field) => boolean
@@ -11,16 +10,10 @@ interface Props {
   /** Under which the query lies that says what is kept. */
   queryKey: string[]
   put: (set: DetailSet) => Promise<unknown>
-  missing?: Record<string, string>
 }
 
 /** Details that are saved as soon as each is said. */
-export function SavedDetails({ codes, own, inherited = {}, from = () => undefined, queryKey, put, missing }: Props) {
-  const client = useQueryClient()
-  const save = useMutation({
-    mutationFn: put,
-    onError: (problem) => toast.error(problem.message),
-    onSettled: () => Promise.all([queryKey, ['details'], ['releases'], ['board'], ['lessons']].map((key) => client.invalidateQueries({ queryKey: key }))),
-  })
-  return <DetailRows codes={codes} own={own} inherited={inherited} from={from} save={(set) => save.mutate(set)} missing={missing} />
+export function SavedDetails({ codes, own, inherited = {}, from = () => undefined, queryKey, put }: Props) {
+  const saved = useSavedSet(own, queryKey, put)
+  return <DetailRows codes={codes} own={saved.now} inherited={inherited} from={from} change={saved.change} />
 }

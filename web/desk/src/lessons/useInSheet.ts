@@ -4,8 +4,10 @@ import { useScriptNotes } from '../captions/scriptInSheet'
 import { useProposalNotes, useSections } from '../contents/inSheet'
 import { useHardNotes, useMoveInNotes } from '../movein/inSheet'
 import { useLearnerNotes } from '../notes/inSheet'
+import { useOverlays } from '../overlays/inSheet'
 import { useQuestions } from '../questions/inSheet'
 import type { Looking, SheetThing } from '../sheet/thing'
+import { useSurvey } from '../survey/inSheet'
 import { useSuggestionNotes } from '../tidy/inSheet'
 
 /** All that stands in the sheet; a new kind of placed things is one more list here. */
@@ -18,6 +20,8 @@ export function useInSheet(looking: Looking): SheetThing[] {
     useSuggestionNotes(looking),
     useProposalNotes(looking),
     useQuestions(looking),
+    useOverlays(looking),
+    useSurvey(looking),
     useLearnerNotes(),
     useScriptNotes(looking),
   ]

@@ -8,9 +8,11 @@ import { useProposals } from '../contents/useProposals'
 import { LessonDetails } from '../details/LessonDetails'
 import type { Reel } from '../lessons/useLessons'
 import { useWork } from '../lessons/work'
+import { PlaceOver } from '../overlays/PlaceOver'
 import { LessonPicture } from '../picture/LessonPicture'
 import { PlaceHere } from '../questions/PlaceHere'
 import { usePlayingTime } from '../sheet/usePlayback'
+import { AskAtEnd } from '../survey/AskAtEnd'
 import { Translations } from '../translating/Translations'
 import { Button } from '../ui/Button'
 import { linkLook } from '../ui/TextLink'
@@ -92,6 +94,8 @@ export function MarkUp({ selected, select }: Props) {
         )}
       </section>
       <PlaceHere select={select} />
+      <PlaceOver select={select} />
+      <AskAtEnd select={select} />
       <Captions />
       <Translations />
       <LessonPicture />

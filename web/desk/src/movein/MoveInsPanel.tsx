@@ -1,7 +1,7 @@
 import { useKey } from '../app/keys'
 import { partAt } from '../lessons/useLessons'
 import { useWork } from '../lessons/work'
-import { Edge } from '../tidy/Edge'
+import { Edge } from '../sheet/Edge'
 import { PartFrame } from '../tidy/PartFrame'
 import { PartNumbers } from '../tidy/PartNumbers'
 import { useTidying } from '../tidy/tidying'

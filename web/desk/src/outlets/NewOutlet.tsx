@@ -43,10 +43,10 @@ export function NewOutlet() {
               start={{ name: '', settings: kind.start as Record<string, unknown>, deliverBy: kind.deliveries[0]?.code ?? 'download', deliverTo: null }}
               action={`Add the ${kind.name}`}
               save={async (entered) => {
-                await taken(api.POST('/api/outlets/{kind}', { params: { path: { kind: kind.code } }, body: entered as never }))
+                const added = await taken(api.POST('/api/outlets/{kind}', { params: { path: { kind: kind.code } }, body: entered as never }))
                 await outletsChanged(client)
                 toast.success(`“${entered.name.trim()}” is an outlet now`)
-                navigate('/kit')
+                navigate(kind.publishesVideos ? `/kit/outlets/${added.id}` : '/kit')
               }}
             />
           ) : (

@@ -4,6 +4,7 @@ import { toast } from 'sonner'
 import { api, taken } from '../app/api'
 import { OutletDetails } from '../details/OutletDetails'
 import { Page, Waiting } from '../ui/Page'
+import { Accounts } from '../videos/Accounts'
 import { OutletEnd } from './OutletEnd'
 import { OutletForm } from './OutletForm'
 import { Survival } from './Survival'
@@ -35,6 +36,7 @@ export function OutletPage() {
               }}
             />
             <div>
+              {kind.publishesVideos && <Accounts outletId={outlet.id} />}
               <div>
                 <OutletDetails id={outlet.id} />
               </div>

@@ -17,15 +17,19 @@ export function ProfileList() {
       </div>
       <Waiting query={profiles}>
         <ul className="mb-8 border-t border-hairline">
-          {profiles.data?.map(({ profile: p, shipped, outlets }) => (
+          {profiles.data?.map(({ profile: p, shipped, outlets, playsOn }) => (
             <li key={p.id} className="border-b border-hairline py-1.5">
               <Link to={`/kit/profiles/${p.id}`} className="font-bold hover:underline">
                 {p.title}
               </Link>{' '}
               <span className="text-small text-quiet">{inShort(p)}</span>
               <span className="block text-small text-quiet">
-                {p.description}
-                {outlets.length > 0 && <b className="text-ink"> Taken for {outlets.join(', ')}.</b>}
+                {p.description} Plays on{' '}
+                {playsOn
+                  .filter((d) => d.plays)
+                  .map((d) => d.devices)
+                  .join(', ')}
+                .{outlets.length > 0 && <b className="text-ink"> Taken for {outlets.join(', ')}.</b>}
                 {!shipped && <b className="text-ink"> The house’s own.</b>}
               </span>
             </li>

@@ -5,6 +5,7 @@ import { api, type Schemas, taken } from '../app/api'
 import { Estimate } from '../estimates/Estimate'
 import { useLessons } from '../lessons/useLessons'
 import { Button } from '../ui/Button'
+import { Mark } from '../ui/Mark'
 import { Page, Waiting } from '../ui/Page'
 import { TextLink } from '../ui/TextLink'
 import { Fields } from './Fields'
@@ -111,6 +112,20 @@ function Sheet({ view, all }: { view: Schemas['ProfileView']; all: Schemas['Prof
             <Waiting query={check}>
               <Findings findings={findings} take={view.shipped ? null : change} />
             </Waiting>
+          </section>
+          <section>
+            <h2>Where it plays</h2>
+            <ul>
+              {(check.data?.playsOn ?? view.playsOn).map((d) => (
+                <li key={d.devices} className="border-b border-hairline py-2">
+                  <Mark kind={d.plays ? 'live' : 'nothing'}>
+                    <span className="inline-block first-letter:uppercase">{d.devices}</span>
+                    {d.plays ? '' : ': not all'}
+                  </Mark>{' '}
+                  <span className="block text-small text-quiet">{d.words}</span>
+                </li>
+              ))}
+            </ul>
           </section>
           <section>
             <h2>Where it can go</h2>

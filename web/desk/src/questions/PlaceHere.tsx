@@ -8,7 +8,9 @@ import { NumberField } from '../ui/NumberField'
 import { linkLook } from '../ui/TextLink'
 import { clock, count } from '../ui/words'
 import { BringInQuestions } from './BringInQuestions'
+import { Draws } from './Draws'
 import { kindNames, kindOf } from './kinds'
+import { Pool } from './Pool'
 import { added, fresh, type Kind } from './questions'
 
 type Goal = Schemas['LessonGoal']
@@ -25,6 +27,7 @@ export function PlaceHere({ select }: { select: (id: string | undefined) => void
   const { lessonId, document, reel, playback, edit } = useWork()
   const now = usePlayingTime(playback)
   const [bringing, setBringing] = useState(false)
+  const [pooling, setPooling] = useState(false)
   const [kind, setKind] = useState<Kind>('one')
   const { questions, goal } = document
   const place = () => {
@@ -58,7 +61,11 @@ export function PlaceHere({ select }: { select: (id: string | undefined) => void
         <Button look="link" onClick={() => setBringing(true)}>
           Bring in questions
         </Button>
+        <Button look="link" onClick={() => setPooling(true)}>
+          From the pool
+        </Button>
       </div>
+      <Pool open={pooling} onClose={() => setPooling(false)} />
       <BringInQuestions open={bringing} onClose={() => setBringing(false)} />
       {questions.length === 0 ? (
         <p className="mt-2 text-quiet">The picture stops there, and goes on when it is answered. The key is Q.</p>
@@ -81,6 +88,7 @@ export function PlaceHere({ select }: { select: (id: string | undefined) => void
               </li>
             ))}
           </ul>
+          <Draws />
           <p className="mt-2 flex flex-wrap gap-x-3 text-small text-quiet">
             Download as
             {['2.2', '3.0'].map((version) => (

@@ -1,21 +1,22 @@
+import '../../../player/src/over.css'
 import '../../../player/src/questions/questions.css'
 import { useEffect, useRef, useState } from 'react'
 import type { Question as Asked } from '../../../player/src/lesson'
 import { box } from '../../../player/src/questions/box'
 import { afterTries, judge } from '../../../player/src/questions/judge'
-import { partAt } from '../lessons/useLessons'
-import { useWork } from '../lessons/work'
+import { Still } from '../sheet/Still'
 import { Button } from '../ui/Button'
 import type { Look } from './useLooks'
 
 /** A question as learners see it: the player's own box, over the picture where it is asked. Nothing of it is kept. */
 export function TryIt({ look, at, close }: { look: Look; at: number; close: () => void }) {
-  const { reel } = useWork()
   const place = useRef<HTMLDivElement>(null)
   const [again, setAgain] = useState(0)
   // biome-ignore lint/correctness/useExhaustiveDependencies: trying it again begins anew
   useEffect(() => {
-    const { key, ...asked } = look.asked as Asked
+    const { key, ...written } = look.asked as Asked
+    // Learners get it from beside their page.
+    const asked = { ...written, picture: written.picture?.replace(/^pictures/, '/api/pictures/shown') }
     if (!place.current || !key) return
     let tries = 0
     let share = 0
@@ -42,13 +43,11 @@ export function TryIt({ look, at, close }: { look: Look; at: number; close: () =
     place.current.replaceChildren(...(made.over ? [made.over] : []), made.element)
     if (made.over) made.over.style.inset = '0'
   }, [look, again])
-  const part = reel.parts[partAt(reel.parts, at)]
-  const frame = Math.floor(((at - part.span.start + 1) * part.grid.numerator) / (1000 * part.grid.denominator))
   const onPicture = look.asked.form.kind === 'place'
   return (
     <div className="mt-2 border-t border-hairline pt-2">
       <div className="relative bg-[#1d2129] p-3" data-testid="trying">
-        {onPicture && <img alt="" src={`/api/recordings/${part.hash}/frames/${frame}.jpg`} className="mb-3 w-full" />}
+        {onPicture && <Still at={at} className="mb-3 w-full" />}
         <div ref={place} className={onPicture ? 'on-picture' : ''} />
       </div>
       <p className="mt-1 flex gap-5 [&>button]:min-h-6">

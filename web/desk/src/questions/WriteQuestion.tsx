@@ -1,9 +1,11 @@
+import { useEffect, useState } from 'react'
 import { useWork } from '../lessons/work'
+import { ShownPicture } from '../picture/ShownPicture'
 import { Button } from '../ui/Button'
+import { Line, Lines, lineLook, Tick } from '../ui/Lines'
 import { NumberField } from '../ui/NumberField'
 import { clock, exactClock } from '../ui/words'
 import { kindNames, kindOf } from './kinds'
-import { Line, Lines, lineLook, Tick } from './kinds/Lines'
 import { type Kind, type Question, whenWords } from './questions'
 
 const longest = { question: 2000, reply: 1000 }
@@ -105,6 +107,8 @@ export function WriteQuestion({ question, change }: { question: Question; change
           </Button>
         )}
       </p>
+      <ShownPicture picture={question.picture} set={(picture) => set({ picture })} />
+      <Tags tags={question.tags ?? []} set={(tags) => set({ tags })} />
       <Lines
         lines={(question.hints ?? []).map((hint) => ({ hint }))}
         name="hint"
@@ -127,5 +131,29 @@ export function WriteQuestion({ question, change }: { question: Question; change
         </Button>
       </p>
     </div>
+  )
+}
+
+/** Tags on one line; read when the line is left, so that a comma can be typed. */
+function Tags({ tags, set }: { tags: readonly string[]; set: (tags: string[]) => void }) {
+  const known = tags.join(', ')
+  const [typed, setTyped] = useState(known)
+  useEffect(() => setTyped(known), [known])
+  const take = () => {
+    const read = [...new Set(typed.split(',').map((tag) => tag.trim().toLowerCase()))].filter(Boolean)
+    if (read.join() !== tags.join()) set(read)
+  }
+  return (
+    <label className="flex flex-wrap items-baseline gap-2">
+      Tags, with commas between
+      <input
+        value={typed}
+        maxLength={400}
+        onChange={(e) => setTyped(e.target.value)}
+        onBlur={take}
+        onKeyDown={(e) => e.key === 'Enter' && take()}
+        className={`${lineLook} min-w-40 flex-1`}
+      />
+    </label>
   )
 }

@@ -24,6 +24,7 @@ export const fresh = (at: number, asks: Interaction): Question => ({
   wrong: '',
   hints: [],
   again: null,
+  tags: [],
 })
 
 const inOrder = (questions: Question[]) => [...questions].sort((a, b) => a.at - b.at)
@@ -36,6 +37,12 @@ export const changed = (d: Document, id: string, change: (q: Question) => Questi
 })
 
 export const without = (d: Document, id: string): Document => ({ ...d, questions: d.questions.filter((q) => q.id !== id) })
+
+/** Of the questions with a tag, so many are asked of each learner; 0 for all. */
+export const drawn = (d: Document, tag: string, take: number): Document => ({
+  ...d,
+  draws: [...(d.draws ?? []).filter((draw) => draw.tag !== tag), ...(take > 0 ? [{ tag, take }] : [])],
+})
 
 /** When it is asked, in words; nothing for the usual. */
 export const whenWords: Record<Question['when'], string> = {
@@ -53,5 +60,6 @@ export function termsOf(question: Question): string[] {
     ...(tries === 1 ? [] : [tries === 0 ? 'any number of tries' : `${tries} tries`]),
     ...(penalty > 0 && tries !== 1 ? [`${penalty} % less each`] : []),
     must ? 'must be answered' : 'may be passed over',
+    ...(question.tags ?? []),
   ]
 }

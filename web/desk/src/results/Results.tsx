@@ -1,95 +1,75 @@
-import { useLessons } from '../lessons/useLessons'
+import { Link } from 'react-router'
 import { Columns } from '../ui/Columns'
-import { Mark } from '../ui/Mark'
 import { Page, Waiting } from '../ui/Page'
 import { linkLook } from '../ui/TextLink'
 import { count, day } from '../ui/words'
-import { QuestionResults } from './QuestionResults'
-import { type LessonResults, useResults } from './useResults'
+import { Figures } from '../videos/Figures'
+import { perCent, useOutcomes } from './useResults'
 
 const refreshMs = 10_000
+const widths = ['', 'w-[12%]', 'w-[16%]', 'w-[12%]', 'w-[12%]', 'w-[12%]', 'w-[12%]']
 
-/** Who watched what, and how much of it. */
+/** What came of all lessons, course by course. */
 export function Results() {
-  const lessons = useLessons(refreshMs)
-  const watched = lessons.data?.flatMap((c) => c.lessons).filter((l) => l.learners > 0) ?? []
+  const outcomes = useOutcomes(refreshMs)
   return (
     <Page title="Results" about="A lesson is complete when what it asks for is done: 90 % of its length really watched, or the points that pass.">
-      <Waiting query={lessons}>
-        {watched.length === 0 && <p>What learners watch stands here. Release a lesson to the channel and hand on its link.</p>}
-        {watched.map((l) => (
-          <section key={l.id} className="mb-8">
+      <Waiting query={outcomes}>
+        {outcomes.data?.length === 0 && <p>What learners watch stands here. Release a lesson to the channel and hand on its link.</p>}
+        {outcomes.data?.map((course) => (
+          <section key={course.id} className="mb-8" aria-label={course.title}>
             <h2 className="border-b-2 border-ink pb-1">
-              {l.title}{' '}
+              {course.title}{' '}
               <span className="font-normal text-quiet">
-                · {l.completed} of {count(l.learners, 'learner')} complete
+                · {count(course.learners, 'learner')}, {course.whole} completed all of it
               </span>
             </h2>
-            <Came id={l.id} title={l.title} />
+            <table className="w-full table-fixed">
+              <Columns widths={widths} />
+              <thead className="text-left text-small text-quiet">
+                <tr>
+                  {['Lesson', 'Learners', 'Complete', 'Seen', 'Points', 'Replies', 'Last there'].map((name) => (
+                    <th key={name} className="py-1 font-normal">
+                      {name}
+                    </th>
+                  ))}
+                </tr>
+              </thead>
+              <tbody>
+                {course.lessons.map((l) => (
+                  <tr key={l.id} className="border-b border-hairline">
+                    <td className="truncate py-2 pr-3">
+                      <img
+                        src={`/api/lessons/${l.id}/picture.jpg?small=true`}
+                        alt=""
+                        loading="lazy"
+                        className="mr-3 inline-block h-9 w-16 border border-hairline object-cover align-middle"
+                      />
+                      <Link to={`/results/${l.id}`} className={linkLook}>
+                        {l.title}
+                      </Link>
+                    </td>
+                    <td className="font-mono">{l.learners}</td>
+                    <td>
+                      <span className="font-mono">
+                        {l.completed} of {l.learners}
+                      </span>
+                      <span aria-hidden="true" className="mt-0.5 block h-1 w-3/4 bg-hairline">
+                        <span className="block h-1 bg-lagoon" style={{ width: `${(100 * l.completed) / l.learners}%` }} />
+                      </span>
+                    </td>
+                    <td className="font-mono">{perCent(l.seenShare)}</td>
+                    <td className="font-mono">{l.score === null ? '–' : perCent(l.score)}</td>
+                    <td className="font-mono">{l.replies === 0 ? '–' : l.replies}</td>
+                    <td className="text-quiet">{day(l.seenLastAt)}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
           </section>
         ))}
       </Waiting>
+      <Figures />
     </Page>
-  )
-}
-
-function Came({ id, title }: { id: string; title: string }) {
-  const results = useResults(id, refreshMs)
-  return (
-    <Waiting query={results}>
-      {results.data && (
-        <>
-          <Learners results={results.data} />
-          <p className="mt-1 text-small">
-            {results.data.all > results.data.learners.length && (
-              <span className="mr-3 text-quiet">
-                The last {results.data.learners.length} of {results.data.all}.
-              </span>
-            )}
-            <a href={`/api/lessons/${id}/results.csv`} download className={linkLook}>
-              All of it as CSV
-            </a>
-          </p>
-          <QuestionResults lessonId={id} title={title} results={results.data} />
-        </>
-      )}
-    </Waiting>
-  )
-}
-
-function Learners({ results }: { results: LessonResults }) {
-  const asks = results.questions.length > 0
-  return (
-    <table className="w-full table-fixed">
-      <Columns widths={asks ? ['', 'w-1/5', 'w-1/5', 'w-1/5', 'w-1/5'] : ['', 'w-1/4', 'w-1/4', 'w-1/4']} />
-      <thead className="sr-only">
-        <tr>
-          <th>Learner</th>
-          <th>Seen</th>
-          {asks && <th>Points</th>}
-          <th>State</th>
-          <th>Last there</th>
-        </tr>
-      </thead>
-      <tbody>
-        {results.learners.map((r) => (
-          <tr key={`${r.name}${r.seenLastAt}`} className="border-b border-hairline">
-            <td className="py-2">{r.name}</td>
-            <td className="font-mono">{Math.floor(r.seenShare * 100)} % seen</td>
-            {asks && <td className="font-mono">{r.score.max > 0 ? `${Number(r.score.raw.toFixed(2))} of ${r.score.max}` : `${r.answered} answered`}</td>}
-            <td>
-              {r.passed === false ? (
-                <Mark kind="failed">Not passed</Mark>
-              ) : r.completedAt ? (
-                <Mark kind="live">{r.passed ? 'Passed' : 'Complete'}</Mark>
-              ) : (
-                <Mark kind="behind">Under way</Mark>
-              )}
-            </td>
-            <td className="text-quiet">{day(r.seenLastAt)}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
   )
 }

@@ -3,17 +3,53 @@ import { api, type Schemas, taken } from '../app/api'
 
 export type LessonResults = Schemas['LessonResultsView']
 export type QuestionResult = Schemas['QuestionResultView']
+export type SurveyResults = Schemas['SurveyView']
+export type AmongChoices = Schemas['AmongChoices']
+export type Pulse = Schemas['LessonPulse']
+
+/** Of whom results are asked for: those at an outlet, those in a group; everybody without. */
+export interface Among {
+  outlet?: string
+  group?: string
+}
+
+const everybody: Among = {}
+/** What came is not asked for anew with every look. */
+const staleTime = 10_000
 
 /** What came of a lesson. */
-export const useResults = (id: string, refetchInterval?: number) =>
+export const useResults = (id: string, among = everybody, refetchInterval?: number) =>
   useQuery({
-    queryKey: ['results', id],
-    queryFn: () => taken(api.GET('/api/lessons/{id}/results', { params: { path: { id } } })),
+    queryKey: ['results', id, among],
+    queryFn: () => taken(api.GET('/api/lessons/{id}/results', { params: { path: { id }, query: among } })),
     refetchInterval,
-    staleTime: 10_000,
+    staleTime,
   })
 
-const perCent = (share: number) => `${Math.round(share * 100)} %`
+/** Where it was taken, and the groups of which somebody took it. */
+export const useAmong = (id: string) =>
+  useQuery({ queryKey: ['results among', id], queryFn: () => taken(api.GET('/api/lessons/{id}/results/among', { params: { path: { id } } })), staleTime })
+
+/** Where learners leave it, and where they watch again. */
+export const usePulse = (id: string, among = everybody) =>
+  useQuery({
+    queryKey: ['pulse', id, among],
+    queryFn: () => taken(api.GET('/api/lessons/{id}/results/pulse', { params: { path: { id }, query: among } })),
+    staleTime: 60_000,
+  })
+
+/** What was said of it; null where nobody is asked. */
+export const useSurveyResults = (id: string, among = everybody) =>
+  useQuery({
+    queryKey: ['survey results', id, among],
+    queryFn: async () => (await taken(api.GET('/api/lessons/{id}/results/survey', { params: { path: { id }, query: among } }))) || null,
+    staleTime,
+  })
+
+/** What came of everything, course by course. */
+export const useOutcomes = (refetchInterval: number) => useQuery({ queryKey: ['outcomes'], queryFn: () => taken(api.GET('/api/results')), refetchInterval })
+
+export const perCent = (share: number) => `${Math.round(share * 100)} %`
 
 /** What a question came to, in a few words; undefined before anybody answered. */
 export function inBrief({ statistics, answers }: QuestionResult): string | undefined {

@@ -1,6 +1,7 @@
 import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { useKey } from '../app/keys'
 import { useWork } from '../lessons/work'
+import type { Pulse } from '../results/useResults'
 import { clock } from '../ui/words'
 import { blockAt, type Cut, layOut } from './blocks'
 import { ScaleChoice } from './ScaleChoice'
@@ -20,6 +21,8 @@ interface Props {
   beside?: ReactNode
   /** What stands in the line above it. */
   above?: ReactNode
+  /** What learners did; undefined while nobody took the lesson. */
+  pulse?: Pulse
 }
 
 const none: never[] = []
@@ -28,7 +31,7 @@ const markAbove = 11
 const farMs = 1500
 
 /** The lesson as a page that is read from top to bottom: time, pictures, sound, what is said, sections as headings. */
-export function RunSheet({ things, stretch, setStretch, beside, above }: Props) {
+export function RunSheet({ things, stretch, setStretch, beside, above, pulse }: Props) {
   const { document, reel, frameMs, playback } = useWork()
   const { analysis, length } = reel
   const scroller = useRef<HTMLElement>(null)
@@ -171,6 +174,7 @@ export function RunSheet({ things, stretch, setStretch, beside, above }: Props) 
                     press={pressRow}
                     open={open}
                     selectable={setStretch !== undefined}
+                    pulse={pulse}
                   />
                 </li>
               )

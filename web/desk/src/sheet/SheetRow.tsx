@@ -1,5 +1,7 @@
 import { Fragment, type MouseEvent, memo, type PointerEvent } from 'react'
 import type { Reel } from '../lessons/useLessons'
+import { PulseBand } from '../results/PulseBand'
+import type { Pulse } from '../results/useResults'
 import { Button } from '../ui/Button'
 import { clock, exactClock, lengthOf } from '../ui/words'
 import type { Block } from './blocks'
@@ -16,11 +18,13 @@ interface Props {
   press: (event: PointerEvent<HTMLElement>) => void
   open: (fold: number) => void
   selectable: boolean
+  /** What learners did; undefined while nobody took the lesson. */
+  pulse: Pulse | undefined
 }
 
 /** What stands in the sheet for a stretch of time: when, what is seen, what is heard, what is said. */
 export const SheetRow = memo(function SheetRow(props: Props) {
-  const { block, index, scale, seek, press, selectable } = props
+  const { block, index, scale, seek, press, selectable, pulse } = props
   const struck = block.cut !== undefined
   const go = (event: MouseEvent<HTMLElement>) => {
     if (!(event.target instanceof Element) || event.target.closest('input, button, a, [data-beside]')) return
@@ -49,7 +53,7 @@ export const SheetRow = memo(function SheetRow(props: Props) {
         onClick={go}
         onPointerDown={press}
         className={`relative grid cursor-pointer gap-x-3 px-4 py-1 hover:bg-field ${selectable ? 'select-none' : ''} ${block.cut ? 'text-quiet' : ''}`}
-        style={{ gridTemplateColumns: `76px ${scale.picture}px 44px 1fr` }}
+        style={{ gridTemplateColumns: `76px ${scale.picture}px 44px ${pulse ? '26px ' : ''}1fr` }}
       >
         <button
           type="button"
@@ -69,10 +73,10 @@ export const SheetRow = memo(function SheetRow(props: Props) {
 })
 
 /** One line for a stretch that is cut, or in which nothing happens. */
-function Folded({ block, open }: Props) {
+function Folded({ block, open, pulse }: Props) {
   const length = lengthOf(block.end - block.start)
   return (
-    <p className="col-span-3 flex items-center gap-3 text-quiet">
+    <p className={`${pulse ? 'col-span-4' : 'col-span-3'} flex items-center gap-3 text-quiet`}>
       <span className={block.cut ? 'line-through' : ''}>{block.cut ? `Cut, ${length}` : `${length} in which nothing changes and nobody speaks`}</span>
       <Button
         look="link"
@@ -86,7 +90,7 @@ function Folded({ block, open }: Props) {
   )
 }
 
-function Opened({ block, reel, scale }: Props) {
+function Opened({ block, reel, scale, pulse }: Props) {
   const { analysis } = reel
   const tight = scale.id === 'whole'
   const at = scale.ownFrame ? block.start : block.picture
@@ -108,6 +112,11 @@ function Opened({ block, reel, scale }: Props) {
       <span className="relative">
         {analysis && <SoundBand peaks={analysis.peaks} perSecond={analysis.peaksPerSecond} start={block.start} end={block.end} />}
       </span>
+      {pulse && (
+        <span className="relative">
+          <PulseBand pulse={pulse} start={block.start} end={block.end} />
+        </span>
+      )}
       <div className="min-w-0" style={{ minHeight: block.cut || at !== undefined ? undefined : Math.min(38, height) }}>
         {tight ? (
           <p className={`truncate ${block.cut ? 'line-through' : ''}`}>{block.said.map((s) => s.text).join(' ')}</p>

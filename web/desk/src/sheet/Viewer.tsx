@@ -6,6 +6,7 @@ import { DetailOverlay } from '../movein/DetailOverlay'
 import type { HardStretch } from '../movein/useDetail'
 import { useMovingPicture } from '../movein/useMovingPicture'
 import type { ViewPath } from '../movein/viewPath'
+import { AreasOnPicture, NotesOnPicture } from '../overlays/OnPicture'
 import { framesOf, useCanvasOutcome } from '../tidy/CanvasPanel'
 import { Button } from '../ui/Button'
 import { exactClock } from '../ui/words'
@@ -50,6 +51,9 @@ export function Viewer({ path, hard }: Props) {
               onClick={playback.toggle}
               aria-label="The recording"
             />
+            <div className="pointer-events-none absolute" style={placed ? onCanvas(placed) : { inset: 0 }}>
+              <AreasOnPicture />
+            </div>
             {hardNow && placed && <DetailOverlay stretch={hardNow} placed={placed} />}
           </div>
         ) : (
@@ -57,6 +61,7 @@ export function Viewer({ path, hard }: Props) {
             {recording.analysisFailure ? 'It cannot be shown.' : 'The browser cannot play this recording as it is; a viewing copy is being made.'}
           </p>
         )}
+        {recording.viewable && <NotesOnPicture />}
         {recording.viewable && markStyle && house?.mark && <img src={house.mark} alt="" data-testid="mark" className="pointer-events-none" style={markStyle} />}
         {cue && (
           <p className="pointer-events-none absolute inset-x-4 bottom-3 text-center text-white">

@@ -1,4 +1,5 @@
 import { isDone } from '../goal'
+import { lay } from '../layer'
 import type { Question } from '../lesson'
 import { type AnswerKnown, newName } from '../memory'
 import { now, type Player } from '../player'
@@ -79,10 +80,9 @@ export function asking(player: Player, changed: () => void) {
     gate()
   })
 
-  /** Stops at a question and asks it. */
-  function stand(question: Question) {
+  /** Stops at a question and asks it; of several at one moment the first has stopped the picture already. */
+  function stand(question: Question, played = !video.paused) {
     close(false)
-    const played = !video.paused
     video.pause()
     // At the very end the picture stays where it is.
     if (Math.abs(now(player) - question.at) > 1 && question.at < lesson.length - 500) player.go(question.at)
@@ -98,24 +98,8 @@ export function asking(player: Player, changed: () => void) {
     })
     open = { question, box: made, before, played }
     player.over.append(made.element)
-    if (made.over) lay(made.over)
+    if (made.over) lay(player, made.over)
     made.focus()
-  }
-
-  /** Lays something over the picture itself, whatever black stands around it. */
-  function lay(over: HTMLElement) {
-    player.over.before(over)
-    const place = () => {
-      const [shown, around] = [video.getBoundingClientRect(), player.over.parentElement?.getBoundingClientRect() ?? video.getBoundingClientRect()]
-      const width = Math.min(shown.width, (shown.height * lesson.width) / lesson.height)
-      const height = (width * lesson.height) / lesson.width
-      over.style.left = `${shown.left - around.left + (shown.width - width) / 2}px`
-      over.style.top = `${shown.top - around.top + (shown.height - height) / 2}px`
-      over.style.width = `${width}px`
-      over.style.height = `${height}px`
-    }
-    const sizes = new ResizeObserver(() => (over.isConnected ? place() : sizes.disconnect()))
-    sizes.observe(video)
   }
 
   /** @param goOn Whether the learner has done with it for now, and the lesson goes on. */
@@ -129,12 +113,13 @@ export function asking(player: Player, changed: () => void) {
       if (!known.has(question.id)) passedOver.add(question.id)
       last = question.at - 1
       const next = lesson.questions.find((q) => waits(q) && Math.abs(q.at - question.at) <= 1)
-      if (next) return stand(next)
+      if (next) return stand(next, played)
       last = question.at
       if (played && question.at < lesson.length - 500) video.play().catch(() => undefined)
     }
     if (before instanceof HTMLElement && before !== document.body && before.isConnected) before.focus({ preventScroll: true })
     else document.querySelector<HTMLElement>('#wexel-stage media-play-button')?.focus({ preventScroll: true })
+    if (goOn) player.tell('freed', null)
   }
 
   async function answer(question: Question, values: string[], took: number): Promise<Outcome> {

@@ -40,6 +40,8 @@ export function box(question: Question, number: string, known: AnswerKnown | und
     { class: `ask ask-${question.form.kind}`, role: 'dialog', 'aria-labelledby': title.id },
     headline,
     title,
+    // What it shows is part of what is asked, and said there.
+    question.picture ? element('img', { class: 'shown', src: question.picture, alt: '', loading: 'lazy' }) : null,
     element('form', { submit: (event) => send(event) }, place, missing, said, hints, ends),
     moved,
   )

@@ -9,8 +9,8 @@ import { titleOf } from './box'
 /** All questions of the lesson with what came of each; a result that can be saved or printed. */
 export function list(player: Player, known: ReadonlyMap<string, AnswerKnown>, show: (question: Question) => void) {
   const { lesson } = player
-  const marks = lesson.questions.map(() => element('span', { class: 'seen' }))
-  const rows = lesson.questions.map((question, i) =>
+  const marks = new Map(lesson.questions.map((question) => [question, element('span', { class: 'seen' })]))
+  const rows = lesson.questions.map((question) =>
     element(
       'li',
       {},
@@ -19,7 +19,7 @@ export function list(player: Player, known: ReadonlyMap<string, AnswerKnown>, sh
         { type: 'button', click: () => show(question) },
         element('span', { class: 'at' }, question.at >= lesson.length ? 'at the end' : clock(question.at)),
         element('span', { class: 'title', dir: 'auto' }, titleOf(question)),
-        marks[i],
+        marks.get(question),
       ),
     ),
   )
@@ -39,7 +39,11 @@ export function list(player: Player, known: ReadonlyMap<string, AnswerKnown>, sh
     onPaper,
   )
   function tell() {
-    for (const [i, question] of lesson.questions.entries()) marks[i].textContent = stateOf(question, known.get(question.id))
+    for (const [question, mark] of marks) {
+      mark.textContent = stateOf(question, known.get(question.id))
+      // One that this learner is not asked.
+      if (!lesson.questions.includes(question)) mark.closest('li')?.remove()
+    }
     const { raw, max } = scoreOf(lesson, [...known.values()])
     total.textContent = max > 0 ? `${short(raw)} of ${max} points` : ''
     onPaper.replaceChildren(...result(player, known))

@@ -15,6 +15,9 @@ const types: Record<string, string> = {
   match: 'matching',
   gaps: 'fill-in',
   place: 'performance',
+  scale: 'likert',
+  choice: 'choice',
+  comment: 'fill-in',
 }
 
 /** What `cmi.interactions` says of an answer: element by element, in the order in which they are set. */
@@ -40,15 +43,16 @@ export function interactionElements(given: Interaction, latency: string, time: s
     }
   }
   const right = given.correct.length === 1 ? given.correct[0] : given.correct.map((values) => values[0] ?? '')
+  const nothingRight = given.right === null
   return [
     // An identifier: letters, digits, hyphens and the like, without spaces.
     ['id', given.question.replace(/[^A-Za-z0-9_.-]/g, '_').slice(0, longest)],
     ['type', type],
     ['time', time],
-    ['correct_responses.0.pattern', pattern(right)],
+    ...(nothingRight ? [] : [['correct_responses.0.pattern', pattern(right)] as [string, string]]),
     ['weighting', String(given.points)],
     ['student_response', pattern(given.answer)],
-    ['result', given.right ? 'correct' : 'wrong'],
+    ['result', nothingRight ? 'neutral' : given.right ? 'correct' : 'wrong'],
     ['latency', latency],
   ]
 }

@@ -1,4 +1,6 @@
-import { type Memory, nowhere, type Progress } from '../memory'
+import { notAsked } from '../draw'
+import type { Lesson } from '../lesson'
+import { type Interaction, type Memory, nowhere, type Progress, type Remembered } from '../memory'
 import { interactionElements } from './interactions'
 import { pack, unpack } from './suspend'
 
@@ -52,7 +54,7 @@ export function timespan(ms: number): string {
 }
 
 /** Progress that the learning system around the lesson keeps. */
-export function inLearningSystem(api: Api | undefined, lengthMs: number, now: () => number): Memory {
+export function inLearningSystem(api: Api | undefined, lesson: Remembered & Pick<Lesson, 'survey'>, now: () => number): Memory {
   if (!api) return nowhere('No learning system is around this page: the lesson plays, and nothing is recorded.')
   const began = now()
   let state: 'open' | 'looking on' | 'closed' = 'closed'
@@ -60,6 +62,8 @@ export function inLearningSystem(api: Api | undefined, lengthMs: number, now: ()
   let trouble: string | undefined
   /** How many single answers the system has; null where it takes none. Asked with the first of them. */
   let interactions: number | null | undefined
+
+  let surveyed = false
 
   const yes = (answer: unknown) => String(answer) === 'true'
   const call = <T>(what: () => T): T | undefined => {
@@ -86,6 +90,16 @@ export function inLearningSystem(api: Api | undefined, lengthMs: number, now: ()
     if (answer !== undefined && !yes(answer)) refused()
   }
 
+  function record(given: Interaction) {
+    if (state !== 'open') return
+    // Single answers are optional (section 3.4.7): a system that has none of them keeps points and state all the same.
+    if (interactions === undefined) interactions = read('cmi.interactions._children') === '' ? null : Number.parseInt(read('cmi.interactions._count'), 10) || 0
+    if (interactions === null) return
+    for (const [element, value] of interactionElements(given, timespan(given.took), timeOfDay(new Date())))
+      write(`cmi.interactions.${interactions}.${element}`, value)
+    interactions++
+  }
+
   return {
     async load(): Promise<Progress> {
       const started = call(() => api.LMSInitialize(''))
@@ -95,10 +109,13 @@ export function inLearningSystem(api: Api | undefined, lengthMs: number, now: ()
       }
       const mode = read('cmi.core.lesson_mode')
       status = read('cmi.core.lesson_status')
-      const { watched, answers } = unpack(read('cmi.suspend_data'), lengthMs) ?? { watched: [], answers: [] }
+      const { watched, answers, surveyed: said } = unpack(read('cmi.suspend_data'), lesson.length) ?? { watched: [], answers: [], surveyed: false }
+      surveyed = said
       const kept: Progress = {
         watched,
         answers,
+        surveyed,
+        ...(lesson.draws.length > 0 && { notAsked: notAsked(lesson.draws, read('cmi.core.student_id')) }),
         position: read('cmi.core.entry') === 'ab-initio' ? 0 : placeOf(read('cmi.core.lesson_location')),
         complete: status === 'completed' || status === 'passed',
         passed: status === 'passed' ? true : null,
@@ -134,7 +151,7 @@ export function inLearningSystem(api: Api | undefined, lengthMs: number, now: ()
             write(`cmi.core.score.${element}`, String(value))
         }
         write('cmi.core.lesson_location', (position / 1000).toFixed(1))
-        write('cmi.suspend_data', pack(watched, lengthMs, answers))
+        write('cmi.suspend_data', pack(watched, lesson.length, answers, surveyed))
         write('cmi.core.exit', status === 'incomplete' ? 'suspend' : '')
       }
       if (state === 'open' || leaving) {
@@ -146,15 +163,16 @@ export function inLearningSystem(api: Api | undefined, lengthMs: number, now: ()
         if (!yes(call(() => api.LMSFinish('')))) refused()
       }
     },
-    record(given) {
-      if (state !== 'open') return
-      // Single answers are optional (section 3.4.7): a system that has none of them keeps points and state all the same.
-      if (interactions === undefined)
-        interactions = read('cmi.interactions._children') === '' ? null : Number.parseInt(read('cmi.interactions._count'), 10) || 0
-      if (interactions === null) return
-      for (const [element, value] of interactionElements(given, timespan(given.took), timeOfDay(new Date())))
-        write(`cmi.interactions.${interactions}.${element}`, value)
-      interactions++
+    record,
+    async takeSurvey(values) {
+      for (const item of lesson.survey?.items ?? []) {
+        const answer = values[item.id]
+        if (!answer?.length) continue
+        const options = item.kind === 'choice' ? item.options.map((o) => o.id) : []
+        record({ event: '', question: item.id, answer, took: 0, kind: item.kind, correct: [], options, targets: [], right: null, points: 0 })
+      }
+      surveyed = true
+      return trouble ?? null
     },
     kept: () =>
       trouble ?? (state === 'looking on' ? 'This is a look at the lesson: nothing of it is recorded.' : 'The learning system records what you have seen.'),

@@ -10,10 +10,15 @@ const mostForAnswers = 2400
 /** The first version knew of no answers, and is what is written where there are none. */
 const written = /^(w1|w2);([0-9a-z]{1,9});((?:[0-9a-z]{1,9}\.[0-9a-z]{1,9}(?:\.[0-9a-z]{1,9}\.[0-9a-z]{1,9})*)?)(?:;([^;]+))?$/
 
+/** Stands among the answers once the survey was; no question has such a name. */
+const surveyedMark = '!'
+
 /** What is kept. */
 export interface Kept {
   watched: Range[]
   answers: AnswerKnown[]
+  /** Whether somebody said what they think of the lesson. */
+  surveyed: boolean
 }
 
 /**
@@ -21,8 +26,8 @@ export interface Kept {
  * Both share the room: answers are exact in tries and points, and what was answered is left out, the longest first, where it does not fit. Ranges are exact
  * while they fit; then the grid gets coarser, and a range only ever gets shorter, so that nothing counts as watched that was not.
  */
-export function pack(watched: readonly Range[], lengthMs: number, answers: Answers = []): string {
-  const answered = packAnswers(answers)
+export function pack(watched: readonly Range[], lengthMs: number, answers: Answers = [], surveyed = false): string {
+  const answered = [packAnswers(answers), ...(surveyed ? [surveyedMark] : [])].filter(Boolean).join('~')
   const ranges = union(watched, lengthMs)
   for (let grid = 1; ; grid = grid === 1 ? 100 : grid * 2) {
     let from = 0
@@ -68,12 +73,17 @@ export function unpack(text: string, lengthMs: number): Kept | undefined {
     from = start + numbers[i + 1]
     ranges.push([start, from])
   }
-  return { watched: union(ranges, lengthMs), answers: unpackAnswers(read[4] ?? '') }
+  const answered = (read[4] ?? '').split('~')
+  return {
+    watched: union(ranges, lengthMs),
+    answers: unpackAnswers(answered.filter((one) => one !== '' && one !== surveyedMark)),
+    surveyed: answered.includes(surveyedMark),
+  }
 }
 
-function unpackAnswers(text: string): AnswerKnown[] {
+function unpackAnswers(written: readonly string[]): AnswerKnown[] {
   const answers: AnswerKnown[] = []
-  for (const one of text === '' ? [] : text.split('~')) {
+  for (const one of written) {
     try {
       const [question, tries, share, right, ...values] = one.split('.')
       const known = {

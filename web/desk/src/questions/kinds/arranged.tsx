@@ -1,6 +1,6 @@
+import { Line, Lines, Tick } from '../../ui/Lines'
 import { newId } from '../questions'
 import { type QuestionKind, textsOf } from './kind'
-import { Line, Lines, Tick } from './Lines'
 
 export const order: QuestionKind<'order'> = {
   name: 'Put in order',

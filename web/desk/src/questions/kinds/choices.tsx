@@ -1,7 +1,7 @@
 import type { Schemas } from '../../app/api'
+import { Line, Lines, Tick } from '../../ui/Lines'
 import { newId } from '../questions'
 import { type QuestionKind, textsOf } from './kind'
-import { Line, Lines, Tick } from './Lines'
 
 type Option = Schemas['Option']
 

@@ -1,7 +1,7 @@
-import { DrawShapes } from '../DrawShapes'
-import { boundsOf, within } from '../shapes'
+import { DrawShapes } from '../../sheet/DrawShapes'
+import { boundsOf, within } from '../../sheet/shapes'
+import { Line, Lines } from '../../ui/Lines'
 import type { QuestionKind } from './kind'
-import { Line, Lines } from './Lines'
 
 const percent = (share: number) => Math.round(share * 1000) / 10
 

@@ -1,7 +1,6 @@
 import { type PointerEvent, useRef, useState } from 'react'
-import { partAt } from '../lessons/useLessons'
-import { useWork } from '../lessons/work'
 import { Button } from '../ui/Button'
+import { Still, useSizeAt } from './Still'
 import { boundsOf, type Place, pathOf, placeOf, type Shape, within } from './shapes'
 
 interface Drawn {
@@ -14,6 +13,8 @@ interface Props {
   /** Which picture it is drawn on, in the reel's time. */
   at: number
   areas: readonly Drawn[]
+  /** Whether there is only one, which a new one takes the place of. */
+  one?: boolean
   add: (shape: Shape) => void
   change: (i: number, shape: Shape) => void
 }
@@ -25,14 +26,11 @@ const kinds: [Shape['kind'], string][] = [
 ]
 
 /** Shapes on the picture at a moment: drawn by dragging, an outline by its corners; moved by dragging, or by numbers. */
-export function DrawShapes({ at, areas, add, change }: Props) {
-  const { reel } = useWork()
+export function DrawShapes({ at, areas, one, add, change }: Props) {
   const [kind, setKind] = useState<Shape['kind']>('rectangle')
   const [drawing, setDrawing] = useState<Place[]>([])
   const box = useRef<HTMLDivElement>(null)
-  const part = reel.parts[partAt(reel.parts, at)]
-  const frame = Math.floor(((at - part.span.start + 1) * part.grid.numerator) / (1000 * part.grid.denominator))
-  const size = part.facts.picture?.shownSize ?? { width: 16, height: 9 }
+  const size = useSizeAt(at)
   const where = (event: PointerEvent | globalThis.PointerEvent): Place => {
     const around = box.current?.getBoundingClientRect()
     return around ? placeOf((event.clientX - around.left) / around.width, (event.clientY - around.top) / around.height) : placeOf(0, 0)
@@ -79,7 +77,7 @@ export function DrawShapes({ at, areas, add, change }: Props) {
   return (
     <div>
       <div className="mb-1 flex flex-wrap items-center gap-x-4">
-        <span className="text-quiet">Draw:</span>
+        <span className="text-quiet">{one ? 'Draw it anew:' : 'Draw:'}</span>
         {kinds.map(([value, words]) => (
           <label key={value} className="flex items-center gap-1">
             <input
@@ -110,7 +108,7 @@ export function DrawShapes({ at, areas, add, change }: Props) {
         className="relative w-full max-w-[560px] cursor-crosshair touch-none select-none border border-hairline"
         style={{ aspectRatio: `${size.width} / ${size.height}` }}
       >
-        <img alt="" src={`/api/recordings/${part.hash}/frames/${frame}.jpg`} draggable={false} className="absolute inset-0 size-full" />
+        <Still at={at} className="pointer-events-none absolute inset-0 size-full" />
         <svg viewBox="0 0 100 100" preserveAspectRatio="none" className="absolute inset-0 size-full" aria-hidden="true">
           {areas.map((area, i) => (
             <path
@@ -136,7 +134,7 @@ export function DrawShapes({ at, areas, add, change }: Props) {
               className="pointer-events-none absolute bg-ink/80 px-1 text-fine text-paper"
               style={{ left: `${x * 100}%`, top: `${y * 100}%` }}
             >
-              {i + 1}
+              {one ? area.text || 'here' : i + 1}
             </span>
           )
         })}

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react'
-import { Button } from '../../ui/Button'
+import { Button } from './Button'
 
 interface Props<T> {
   lines: readonly T[]

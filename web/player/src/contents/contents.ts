@@ -1,9 +1,8 @@
-import type { Range } from './completion'
-import { element } from './element'
-import { write } from './language'
-import { sectionAt, sectionSeen } from './lesson'
-import { now, type Player } from './player'
-import { timeLink } from './transcript'
+import { element } from '../element'
+import { write } from '../language'
+import { sectionAt, sectionSeen } from '../lesson'
+import { now, type Player } from '../player'
+import { timeLink } from '../timeLink'
 
 /** The table of contents: the current section is marked, seen ones say so. */
 export function contents(player: Player) {
@@ -27,13 +26,11 @@ export function contents(player: Player) {
     rows[here]?.querySelector('a')?.setAttribute('aria-current', 'true')
     current = here
   })
-  return {
-    nav: element('nav', { class: 'contents', 'aria-label': 'Contents' }, element('ol', {}, ...rows)),
-    show(watched: readonly Range[]) {
-      for (const [index, mark] of marks.entries()) {
-        const text = sectionSeen(lesson, index, watched) ? 'seen' : ''
-        if (mark.textContent !== text) mark.textContent = text
-      }
-    },
-  }
+  player.follow('watched', (watched) => {
+    for (const [index, mark] of marks.entries()) {
+      const text = sectionSeen(lesson, index, watched) ? 'seen' : ''
+      if (mark.textContent !== text) mark.textContent = text
+    }
+  })
+  return element('nav', { class: 'contents', 'aria-label': 'Contents' }, element('ol', {}, ...rows))
 }

@@ -1,8 +1,9 @@
-import { namesOf, type ShownCaptions } from './captions'
-import { element, present } from './element'
-import type { Captions, Lesson, Section } from './lesson'
-import { now, type Player } from './player'
-import { clock } from './time'
+import { element, present } from '../element'
+import type { Captions, Section } from '../lesson'
+import { now, type Player } from '../player'
+import { clock } from '../time'
+import { timeLink } from '../timeLink'
+import { namesOf, type ShownCaptions } from '../tracks'
 
 type Cue = Captions['cues'][number]
 
@@ -229,23 +230,3 @@ export function transcript(player: Player, captions: ShownCaptions): HTMLElement
     element('p', { class: 'fine' }, copy, ' ', copied, ' ', follow),
   )
 }
-
-/** A time that leads to its place, also in an address that can be passed on. */
-export function timeLink(player: Player, ms: number, ...more: (Node | null)[]) {
-  return element(
-    'a',
-    {
-      class: 'at',
-      href: `#t=${ms / 1000}`,
-      click: (event) => {
-        event.preventDefault()
-        history.replaceState(null, '', `#t=${ms / 1000}`)
-        player.playFrom(ms)
-      },
-    },
-    clock(ms),
-    ...more,
-  )
-}
-
-export const hasTranscript = (lesson: Lesson) => lesson.captions.some((track) => track.cues.length > 0)
