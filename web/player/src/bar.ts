@@ -57,7 +57,8 @@ function drawer(name: string, ...inside: (Node | null)[]) {
     made.querySelector('summary')?.focus()
   })
   document.addEventListener('pointerdown', (event) => {
-    if (event.target instanceof Node && !made.contains(event.target)) close()
+    // What is pressed in a dialog that was opened from here leaves it open: the focus comes back to it.
+    if (event.target instanceof Element && !made.contains(event.target) && !event.target.closest('dialog')) close()
   })
   return made
 }

@@ -53,7 +53,8 @@ export function keys(player: Player, captions: ShownCaptions, stage: () => HTMLE
 
   document.addEventListener('keydown', (event) => {
     if (event.ctrlKey || event.metaKey || event.altKey || !(event.target instanceof Element)) return
-    if (event.target.closest('input, textarea, select, dialog, [contenteditable]')) return
+    // A field that was just closed with its dialog has the focus until the next frame.
+    if (event.target.closest('input, textarea, select, dialog, [contenteditable]')?.checkVisibility()) return
     if (event.key === ' ' && event.target.closest('button, a, summary, [role=button], .bar > *, .drawer *')) return
     if (event.key.startsWith('Arrow') && event.target.closest('media-time-range, media-volume-range, [role=tablist]')) return
     const run = always[event.key] ?? (charactersWork() ? actions.find((a) => keyOf(a) === event.key)?.run : undefined)
