@@ -41,7 +41,8 @@ internal static class LessonFileSources
             Mark: file.Mark is { } mark ? Beside(mark.File) : null,
             Picture: file.Picture?.File is { } picture ? Beside(picture) : null,
             File: file,
-            Shown: [.. file.ShownPictures.Select(ShownBeside)]
+            Shown: [.. file.ShownPictures.Select(ShownBeside)],
+            Sounds: [.. file.ShelfSounds.Select(s => (s, Beside(LessonFile.ShelfSound(s.Key))))]
         );
 
         (string, string) ShownBeside(string key) => (key, Beside(LessonFile.ShownPicture(key)));

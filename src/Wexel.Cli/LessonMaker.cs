@@ -9,6 +9,7 @@ using Wexel.Core.Inspection;
 using Wexel.Core.Keys;
 using Wexel.Core.Kit;
 using Wexel.Core.Lessons;
+using Wexel.Core.Mixing;
 using Wexel.Core.Packages;
 using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
@@ -51,7 +52,8 @@ internal sealed record LessonRequest(
     LessonFile? File = null,
     DetailSet? Details = null,
     DetailSet? House = null,
-    IReadOnlyList<(string Key, string Path)>? Shown = null
+    IReadOnlyList<(string Key, string Path)>? Shown = null,
+    IReadOnlyList<(ShelfSound Sound, string Path)>? Sounds = null
 );
 
 /// <summary>What was made of one with one profile.</summary>
@@ -91,6 +93,7 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingFolders
     private async Task<IReadOnlyList<MadeLesson>> MakeAsync(LessonRequest request, bool damaged, CancellationToken cancel)
     {
         await ShowAsync(request, cancel);
+        await SoundAsync(request, cancel);
         var found = await FoundAsync(request, damaged, cancel);
         var (lesson, leftOut) = Read(request, found, await MarkAsync(request, cancel), await PictureAsync(request, cancel));
         var planned = new List<(Profile Profile, PlannedRendition Planned)>();
@@ -153,7 +156,26 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingFolders
             recordings.Add((facts, sides));
         }
 
-        return new LessonReel(hashes, Reel.Of(recordings), [.. hashes.Select(_ => (RecordingAnalysis?)null)], IsReady: true);
+        return new LessonReel(
+            hashes,
+            Reel.Of(recordings),
+            [.. hashes.Select(_ => (RecordingAnalysis?)null)],
+            IsReady: true,
+            Listened: request.File?.Sounds.Count > 0 ? await ListenedAsync(request, recordings, cancel) : null
+        );
+    }
+
+    /// <summary>Where somebody speaks in the recordings, over whom sounds must not lie.</summary>
+    private async Task<IReadOnlyList<RecordingAnalysis?>> ListenedAsync(
+        LessonRequest request,
+        List<(RecordingFacts Facts, SoundSides? Sides)> recordings,
+        CancellationToken cancel
+    )
+    {
+        var listened = new List<RecordingAnalysis?>();
+        foreach (var (path, recording) in request.Recordings.Zip(recordings))
+            listened.Add(await times.TakeAsync("listen", () => RecordingAnalyser.ListenAsync(recording.Facts, path, cancel)));
+        return listened;
     }
 
     /// <summary>The lesson as a document, with its captions, and what of it no learner will see.</summary>
@@ -213,6 +235,24 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingFolders
         foreach (var (key, path) in request.Shown ?? [])
             if ((await GivenAsync(path, ShownPicture.Wrong, MadeNames.GivenPicture, cancel)).Key != key)
                 throw new UnusableInputException($"“{path}” is another picture than the lesson names.");
+    }
+
+    /// <summary>Takes in the sounds that lie under the voice.</summary>
+    private async Task SoundAsync(LessonRequest request, CancellationToken cancel)
+    {
+        var sounds = new ShelfSounds(folders.Store);
+        foreach (var (sound, path) in request.Sounds ?? [])
+        {
+            if (!System.IO.File.Exists(path))
+                throw new UnusableInputException($"“{path}” is not there: a sound that lies under the lesson’s voice.");
+            var copy = folders.Store.Arriving();
+            System.IO.File.Copy(path, copy, overwrite: true);
+            if (!(await sounds.TakeAsync(copy, cancel)).Is(out var taken, out var problem))
+                throw new UnusableInputException($"“{path}”: {problem.Sentence}");
+            if (taken.Key != sound.Key)
+                throw new UnusableInputException($"“{path}” is another sound than the lesson names.");
+            await sounds.CopyAsync(sound.Key, sound.Channels, cancel);
+        }
     }
 
     /// <summary>Takes a picture in that was given.</summary>

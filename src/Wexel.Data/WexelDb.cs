@@ -44,6 +44,8 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
     public DbSet<LearnerNote> LearnerNotes => Set<LearnerNote>();
     public DbSet<SurveyReplyRow> SurveyReplies => Set<SurveyReplyRow>();
     public DbSet<PooledQuestion> PooledQuestions => Set<PooledQuestion>();
+
+    public DbSet<KeptSound> KeptSounds => Set<KeptSound>();
     public DbSet<SurveyMark> SurveyMarks => Set<SurveyMark>();
     public DbSet<LessonList> LessonLists => Set<LessonList>();
     public DbSet<ListedLesson> ListedLessons => Set<ListedLesson>();
@@ -304,6 +306,11 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
         {
             pooled.Property(p => p.Question).HasColumnType("jsonb");
             pooled.HasIndex(p => p.Asks).IsUnique();
+        });
+        builder.Entity<KeptSound>(sound =>
+        {
+            sound.HasKey(s => s.Key);
+            sound.Property(s => s.Sound).HasColumnType("jsonb");
         });
         builder.Entity<SurveyMark>(mark =>
         {

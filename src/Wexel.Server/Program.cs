@@ -59,6 +59,7 @@ using Wexel.Server.Serving;
 using Wexel.Server.Setup;
 using Wexel.Server.Shelves;
 using Wexel.Server.SignIn;
+using Wexel.Server.Sounds;
 using Wexel.Server.Speech;
 using Wexel.Server.Telemetry;
 using Wexel.Server.Translating;
@@ -150,6 +151,8 @@ builder
     .AddSingleton<RenditionMaker>()
     .AddSingleton<PictureMaker>()
     .AddSingleton<ShownPictures>()
+    .AddSingleton<ShelfSounds>()
+    .AddSingleton<ShippedSounds>()
     .AddSingleton<QuestionPacker>()
     .AddSingleton<Packer>()
     .AddSingleton<EpisodeMaker>()
@@ -288,6 +291,7 @@ builder
     .AddScoped<ResultsOverview>()
     .AddScoped<Rescoring>()
     .AddScoped<QuestionPool>()
+    .AddScoped<SoundShelf>()
     .AddScoped<MadeFileReader>()
     .AddSingleton<KnownKeys>()
     .AddScoped<KeyReader>()
@@ -384,6 +388,8 @@ app.MapProposals();
 app.MapContentsFiles();
 app.MapQuestions();
 app.MapPool();
+app.MapSounds();
+app.MapMixing();
 app.MapLacks();
 app.MapResults();
 app.MapCaptions();

@@ -146,7 +146,7 @@ internal static class Making
                     .Zip(Languages, (cues, language) => new CaptionsInside(language, WebVttText.Write(cues), language)),
             ]
         );
-        var sound = plan.Sound is null ? null : await LessonSound.MakeAsync(plan.Sound, reel, map, sources, work + "flac", cancel);
+        var sound = plan.Sound is null ? null : await LessonSound.MakeAsync(plan.Sound, reel, map, new EncodeInputs(sources), work + "flac", cancel);
         await Encoder.EncodeAsync(
             new EncodeWork(
                 new EncodeInputs(sources, mark, Fonts),

@@ -291,7 +291,7 @@ public sealed class ProfileTests(Clips clips) : IClassFixture<Clips>
         var facts = (await Prober.ProbeAsync(source, "usual.mp4", Cancel)).Value!;
         var reel = Reel.Of(facts);
         var plans = profiles.Select(p => RenderPlanner.Plan(reel, reel.Map([]), p, new LessonLook(Sections))).ToList();
-        var sound = await LessonSound.MakeAsync(plans[0].Sound!, reel, reel.Map([]), [source], clips.Path("together.flac"), Cancel);
+        var sound = await LessonSound.MakeAsync(plans[0].Sound!, reel, reel.Map([]), new EncodeInputs([source]), clips.Path("together.flac"), Cancel);
         var together = plans.Select((_, i) => clips.Path($"together{i}.mp4")).ToList();
         var reached = new List<TimeSpan>();
         await Encoder.EncodeAsync(

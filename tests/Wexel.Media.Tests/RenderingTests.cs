@@ -377,7 +377,7 @@ public sealed class RenderingTests(Clips clips) : IClassFixture<Clips>
             [0, 1],
         ]);
         var together = clips.Path("together.flac");
-        await SoundComposer.ComposeAsync(plan.Sound, reel, reel.Map([]), [source], together, TestContext.Current.CancellationToken);
+        await SoundComposer.ComposeAsync(plan.Sound, reel, reel.Map([]), new EncodeInputs([source]), together, TestContext.Current.CancellationToken);
         (await LoudnessAsync(together)).ShouldBe(spoken, 3.5);
     }
 

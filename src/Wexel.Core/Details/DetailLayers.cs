@@ -33,12 +33,15 @@ public sealed record DetailLayers(DetailSet House, DetailSet Outlet, DetailSet L
     private IEnumerable<(DetailLevel Level, DetailSet Set)> Levels =>
         [(DetailLevel.House, House), (DetailLevel.Outlet, Outlet), (DetailLevel.Lesson, Lesson), (DetailLevel.Release, Release)];
 
-    /// <summary>What holds of several sets, of which the later go before the earlier.</summary>
+    /// <summary>What holds of several sets, of which the later go before the earlier. What must be said stands behind the description, whichever that
+    /// is.</summary>
     public static DetailSet Merged(params ReadOnlySpan<DetailSet> sets)
     {
         var values = DetailSet.None;
+        string? credits = null;
         foreach (var set in sets)
         {
+            credits = set.Credits ?? credits;
             if (ReferenceEquals(set, DetailSet.None))
                 continue;
             foreach (var field in DetailFields.All)
@@ -48,7 +51,7 @@ public sealed record DetailLayers(DetailSet House, DetailSet Outlet, DetailSet L
             }
         }
 
-        return values;
+        return credits is null ? values : values with { Description = $"{values.Description}\n\n{credits}".Trim() };
     }
 
     /// <summary>What holds: of each detail, what the last of the four says that says anything.</summary>

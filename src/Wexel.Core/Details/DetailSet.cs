@@ -22,6 +22,7 @@ namespace Wexel.Core.Details;
 /// <param name="MayWrite">Whether learners may write to the author.</param>
 /// <param name="MayNote">Whether learners may leave notes at moments of it.</param>
 /// <param name="TellFollowers">Whether those who follow a place are told of it.</param>
+/// <param name="Credits">What must be said of things in it whatever its description says; it stands behind that, where all sets are merged.</param>
 public sealed record DetailSet(
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? Title = null,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? ShortTitle = null,
@@ -39,7 +40,8 @@ public sealed record DetailSet(
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? DownloadAs = null,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] bool? MayWrite = null,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] bool? MayNote = null,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] bool? TellFollowers = null
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] bool? TellFollowers = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? Credits = null
 )
 {
     /// <summary>How it is kept.</summary>

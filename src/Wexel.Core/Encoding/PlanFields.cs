@@ -1,5 +1,6 @@
 using Wexel.Core.Editing;
 using Wexel.Core.Keys;
+using Wexel.Core.Mixing;
 using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 
@@ -28,7 +29,10 @@ internal static class PlanFields
             .Add("bits", sound.BitsPerSecond)
             .Add("loudness", sound.TargetLufs)
             .Add("copy", sound.Copy)
-            .Each("tracks", sound.Tracks, (k, tracks) => k.Each("of", [.. tracks.Select(t => (long)t)]));
+            .Each("tracks", sound.Tracks, (k, tracks) => k.Each("of", [.. tracks.Select(t => (long)t)]))
+            .Part("under", sound.Under, Declare);
+
+    internal static void Declare(KeyFields key, UnderPlan under) => key.Each("beds", under.Beds, Declare).Add("gain", under.Gain);
 
     internal static void Declare(KeyFields key, FilePlan file) =>
         key.Add("container", (Container?)file.Container)
@@ -47,6 +51,14 @@ internal static class PlanFields
             .Each("moves", part.Moves, Declare)
             .Part("colour", part.Colour, (k, c) => k.Add("matrix", c.FromMatrix).Add("full", c.FromFullRange))
             .Part("prepared", part.Prepared, Declare);
+
+    private static void Declare(KeyFields key, BedPlan bed) =>
+        key.Add("sound", bed.Sound)
+            .Add("channels", bed.Channels)
+            .Each("pieces", bed.Pieces, (k, piece) =>
+                k.Add("at", piece.At).Add("from", piece.From).Add("length", piece.Length).Add("comes", piece.Comes).Add("goes", piece.Goes)
+            )
+            .Each("gains", bed.Gains, (k, point) => k.Add("at", point.At).Add("gain", point.Gain));
 
     private static void Declare(KeyFields key, CanvasPlacement placement) =>
         key.Each("is", [placement.Canvas, placement.Recorded], (k, size) => k.Add(size)).Each("goes", [placement.From, placement.To], (k, rect) => k.Add(rect));

@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using Wexel.Core.Editing;
+using Wexel.Core.Mixing;
 using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
@@ -246,6 +247,7 @@ public enum SoundMix
 /// <param name="TargetLufs">The loudness that it is brought to, in LUFS, see <see cref="Levelling"/>; null where it stays as it is.</param>
 /// <param name="Copy">What is copied of the recording's sound where it is; null where it is encoded.</param>
 /// <param name="Tracks">For each recording of the reel which of its sound tracks are used, from 0; null where that is the first of each.</param>
+/// <param name="Under">What is mixed with it; null for nothing.</param>
 public sealed record SoundPlan(
     IReadOnlyList<SoundMix?> Mixes,
     int Channels,
@@ -254,7 +256,8 @@ public sealed record SoundPlan(
     int BitsPerSecond,
     double? TargetLufs,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] TimeRange? Copy = null,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<IReadOnlyList<int>>? Tracks = null
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<IReadOnlyList<int>>? Tracks = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] UnderPlan? Under = null
 )
 {
     /// <summary>Why it is not copied, to stand behind "since"; null where it is. Nothing that is made depends on it.</summary>

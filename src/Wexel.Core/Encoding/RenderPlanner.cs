@@ -2,6 +2,7 @@ using Wexel.Core.Captions;
 using Wexel.Core.Contents;
 using Wexel.Core.Editing;
 using Wexel.Core.Kit;
+using Wexel.Core.Mixing;
 using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
@@ -15,13 +16,15 @@ namespace Wexel.Core.Encoding;
 /// <param name="MoveIns">The move-ins, in the reel's time, in order and apart.</param>
 /// <param name="Frames">For each recording how it is brought onto the canvas, null for as the canvas says.</param>
 /// <param name="Captions">The cues of each caption track, in lesson time, in order; the track that is shown first at the front.</param>
+/// <param name="Under">What is mixed with the voice; null for nothing.</param>
 public sealed record LessonLook(
     IReadOnlyList<Section>? Sections = null,
     MarkOnPicture? Mark = null,
     Canvas? Canvas = null,
     IReadOnlyList<MoveIn>? MoveIns = null,
     IReadOnlyList<RecordingFrame?>? Frames = null,
-    IReadOnlyList<IReadOnlyList<Cue>>? Captions = null
+    IReadOnlyList<IReadOnlyList<Cue>>? Captions = null,
+    UnderPlan? Under = null
 );
 
 /// <summary>Plans the making of a rendition: what is decided here is only done elsewhere.</summary>
@@ -49,7 +52,7 @@ public static class RenderPlanner
     {
         if (map.Frames == 0)
             throw new ArgumentException("A lesson of which everything is cut cannot be rendered.", nameof(map));
-        var sound = profile.Sound is null ? null : Sound(reel, map, profile, profile.Sound);
+        var sound = profile.Sound is null ? null : Sound(reel, map, profile, profile.Sound, look.Under);
         var pictures = profile.Picture is null ? [] : Pictures(reel, map, profile, profile.Picture, look, sound);
         var bytes = profile.Picture?.Rate is { Rule: RateRule.FileSize, Bytes: { } most } ? most : (long?)null;
         return new RenderPlan(
@@ -226,16 +229,16 @@ public static class RenderPlanner
         return matrix == "bt709" && !full && source.PixelFormat == "yuv420p" ? null : new ColourConversion(matrix, full);
     }
 
-    private static SoundPlan? Sound(Reel reel, TimeMap map, Profile profile, SoundSettings settings)
+    private static SoundPlan? Sound(Reel reel, TimeMap map, Profile profile, SoundSettings settings, UnderPlan? under)
     {
         var mixes = reel.Parts.Select(p => p.Facts.Sound is { } heard ? Mix(heard, p.Sides) : (SoundMix?)null).ToList();
-        if (mixes.All(m => m is null))
+        if (under is null && mixes.All(m => m is null))
             return null;
         var channels = settings.Channels switch
         {
             SoundChannels.Mono => 1,
             SoundChannels.Stereo => 2,
-            _ => mixes.Any(m => m is SoundMix.Stereo or SoundMix.StereoFromSurround) ? 2 : 1,
+            _ => mixes.Any(m => m is SoundMix.Stereo or SoundMix.StereoFromSurround) || under?.Beds.Any(b => b.Channels > 1) == true ? 2 : 1,
         };
         if (channels == 1)
             mixes =
@@ -256,7 +259,8 @@ public static class RenderPlanner
             settings.SampleRate,
             settings.BitsPerSecond ?? SoundRates.Usual(settings.Codec, channels),
             settings.TargetLufs,
-            Tracks: reel.Parts.Any(p => p.Facts.Used is not ([] or [0])) ? [.. reel.Parts.Select(p => p.Facts.Used)] : null
+            Tracks: reel.Parts.Any(p => p.Facts.Used is not ([] or [0])) ? [.. reel.Parts.Select(p => p.Facts.Used)] : null,
+            Under: under
         );
         return SoundCopyRule.Decided(plan, reel, map, profile);
     }

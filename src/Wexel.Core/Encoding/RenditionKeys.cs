@@ -27,6 +27,7 @@ public sealed record RenditionKeys(IReadOnlyList<string> Pictures, string? Compo
                     .Each("mixes", mixed.Mixes, (f, mix) => f.Add("is", mix))
                     .Add("channels", mixed.Channels)
                     .Each("tracks", mixed.Tracks, (f, tracks) => f.Each("of", [.. tracks.Select(t => (long)t)]))
+                    .Part("under", mixed.Under, PlanFields.Declare)
             );
         var sound = composed is null ? null : MadeKey.Hash(Makers.Sound, k => k.Add("composed", composed).Part("sound", plan.Sound, PlanFields.Declare));
         return new RenditionKeys([.. plan.Pictures.Select(picture => OfPicture(picture, plan.File.Bytes, sound, recordings))], composed, sound);

@@ -41,6 +41,8 @@ internal static class SoundCopyRule
     {
         if (profile.Picture is { Copy: false })
             return (null, "the profile says so");
+        if (plan.Under is not null)
+            return (null, "sounds lie under the voice");
         if (plan.TargetLufs is { } target)
             return (null, string.Create(CultureInfo.InvariantCulture, $"it is brought to {target:0.#} LUFS").Replace('-', '−'));
         if (plan.Codec != SoundCodec.Aac || profile.Container is not (Container.Mp4 or Container.M4v or Container.Mov or Container.M4a))

@@ -64,7 +64,7 @@ public record LessonDocument : PlacedThings
 
     /// <summary>How it is kept.</summary>
     public static DocumentFormat<LessonDocument> Format { get; } =
-        new("lesson", TracksInAList, NoDetails, NoPicture, NoTranslations, NoQuestions, NothingOverIt);
+        new("lesson", TracksInAList, NoDetails, NoPicture, NoTranslations, NoQuestions, NothingOverIt, NothingUnderIt);
 
     /// <summary>The title; empty while nobody has given one.</summary>
     public string Title { get; init; }
@@ -126,7 +126,13 @@ public record LessonDocument : PlacedThings
             Title = Title.Length > 0 ? Title : null,
             Description = Description.Length > 0 ? Description : null,
             Language = Language,
+            Credits = Credits,
         };
+
+    /// <summary>What is said of the sounds under the voice whose licences ask for it, a line each; null for nothing.</summary>
+    [JsonIgnore]
+    public string? Credits =>
+        ShelfSounds.Where(s => s.AsksForCredit).Select(s => s.Credit).Distinct().ToList() is { Count: > 0 } credits ? string.Join('\n', credits) : null;
 
     /// <summary>Whether it asks something.</summary>
     [JsonIgnore]
@@ -174,6 +180,9 @@ public record LessonDocument : PlacedThings
     /// <summary>Nothing lay over the picture, everybody was asked the same, and nobody what they thought of it.</summary>
     private static void NothingOverIt(JsonObject document) =>
         (document["areas"], document["notes"], document["draws"], document["survey"]) = (new JsonArray(), new JsonArray(), new JsonArray(), null);
+
+    /// <summary>Nothing lay under the voice.</summary>
+    private static void NothingUnderIt(JsonObject document) => document["sounds"] = new JsonArray();
 
     private const string FirstTrack = "t1";
 }

@@ -62,6 +62,10 @@ public sealed record LessonFile(
     /// <param name="key">The key by which the lesson names it.</param>
     public static string ShownPicture(string key) => $"pictures/{key}";
 
+    /// <summary>Where a sound that lies under the voice lies beside the file, as it was given.</summary>
+    /// <param name="key">The key by which the lesson names it.</param>
+    public static string ShelfSound(string key) => $"sounds/{key}";
+
     /// <summary>What the name of such a file ends in.</summary>
     public const string Ending = ".wexel.json";
 
@@ -118,7 +122,7 @@ public sealed record LessonFile(
     public sealed record PictureFile(TimeSpan? At = null, string? File = null, string? Hash = null);
 
     /// <summary>How it is kept.</summary>
-    public static DocumentFormat<LessonFile> Format { get; } = new("lesson file", _ => { }, _ => { }, _ => { }, _ => { }, _ => { }, _ => { });
+    public static DocumentFormat<LessonFile> Format { get; } = new("lesson file", _ => { }, _ => { }, _ => { }, _ => { }, _ => { }, _ => { }, _ => { });
 
     private static readonly JsonSerializerOptions Strict = WexelJson.Configure(
         new JsonSerializerOptions(JsonSerializerDefaults.Web)

@@ -1,6 +1,7 @@
 using System.Text.Json.Serialization;
 using Wexel.Core.Contents;
 using Wexel.Core.Editing;
+using Wexel.Core.Mixing;
 using Wexel.Core.Overlays;
 using Wexel.Core.Questions;
 
@@ -15,6 +16,7 @@ public abstract record PlacedThings
     private readonly IReadOnlyList<Question> _questions = [];
     private readonly IReadOnlyList<Area> _areas = [];
     private readonly IReadOnlyList<Note> _notes = [];
+    private readonly IReadOnlyList<SoundBed> _sounds = [];
 
     /// <summary>The contents.</summary>
     public IReadOnlyList<Section> Sections
@@ -50,6 +52,17 @@ public abstract record PlacedThings
         get => _notes;
         init => _notes = value ?? [];
     }
+
+    /// <summary>What lies under the voice.</summary>
+    public IReadOnlyList<SoundBed> Sounds
+    {
+        get => _sounds;
+        init => _sounds = value ?? [];
+    }
+
+    /// <summary>The sounds that lie under the voice, each once.</summary>
+    [JsonIgnore]
+    public IReadOnlyList<ShelfSound> ShelfSounds => [.. Sounds.Select(s => s.Sound).DistinctBy(s => s.Key)];
 
     /// <summary>The keys of the pictures that stand with questions and notes, each once.</summary>
     [JsonIgnore]

@@ -611,6 +611,27 @@ namespace Wexel.Data.Migrations
                     b.ToTable("Houses");
                 });
 
+            modelBuilder.Entity("Wexel.Data.Model.KeptSound", b =>
+                {
+                    b.Property<string>("Key")
+                        .HasColumnType("text");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("text");
+
+                    b.Property<string>("Sound")
+                        .IsRequired()
+                        .HasColumnType("jsonb");
+
+                    b.HasKey("Key");
+
+                    b.ToTable("KeptSounds");
+                });
+
             modelBuilder.Entity("Wexel.Data.Model.LearnerNote", b =>
                 {
                     b.Property<Guid>("Id")

@@ -60,6 +60,11 @@ public static class LessonArchive
                 "A picture of a question or a note, as it was given.",
                 Copied(store.Derived(key, MadeNames.GivenPicture), key)
             )),
+            .. document.ShelfSounds.Select(sound => new PackageFile(
+                LessonFile.ShelfSound(sound.Key),
+                $"The sound “{sound.Title}”, as it was given.",
+                Copied(store.Derived(sound.Key, MadeNames.GivenSound), sound.Key)
+            )),
             .. document
                 .Recordings.Zip(names)
                 .DistinctBy(r => r.Second)

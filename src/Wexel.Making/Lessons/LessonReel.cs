@@ -10,7 +10,15 @@ namespace Wexel.Making.Lessons;
 /// <param name="Analyses">What looking each through has found, also so far; null where nobody looked.</param>
 /// <param name="IsReady">Whether all is known that a render needs.</param>
 /// <param name="Failure">Why one of them could not be looked through; null where none failed.</param>
-public sealed record LessonReel(IReadOnlyList<string> Hashes, Reel Reel, IReadOnlyList<RecordingAnalysis?> Analyses, bool IsReady, string? Failure = null)
+/// <param name="Listened">What listening to each has found, where nobody looked; null for what looking through found.</param>
+public sealed record LessonReel(
+    IReadOnlyList<string> Hashes,
+    Reel Reel,
+    IReadOnlyList<RecordingAnalysis?> Analyses,
+    bool IsReady,
+    string? Failure = null,
+    IReadOnlyList<RecordingAnalysis?>? Listened = null
+)
 {
     /// <summary>How much of a lesson's picture changes where nobody has looked it through (see <see cref="Core.Encoding.RenderEstimator"/>).</summary>
     private const double UnknownChange = 0.3;

@@ -5,6 +5,7 @@ using Wexel.Core.Details;
 using Wexel.Core.Encoding;
 using Wexel.Core.Kit;
 using Wexel.Core.Lessons;
+using Wexel.Core.Mixing;
 using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 
@@ -49,7 +50,7 @@ public sealed record LessonToMake(LessonWithCues Lesson, LessonReel Found, MarkO
             return null;
         var map = Map;
         var (sections, tracks) = (Section.Kind.Following(Document.Sections, map), Tracks(profile, map));
-        return new PlannedRendition(RenderPlanner.Plan(Found.Reel, map, profile, Look(sections, tracks, profile)), this, map, sections, tracks);
+        return new PlannedRendition(RenderPlanner.Plan(Found.Reel, map, profile, Look(map, sections, tracks, profile)), this, map, sections, tracks);
     }
 
     /// <summary>The plan with a profile, or why nothing can be made with it.</summary>
@@ -68,12 +69,12 @@ public sealed record LessonToMake(LessonWithCues Lesson, LessonReel Found, MarkO
         if (!Found.IsReady || Map is { Frames: 0 })
             return [];
         var map = Map;
-        return new ProfileForLesson(Found.Reel, map, Look(Section.Kind.Following(Document.Sections, map), Tracks(profile, map), profile), plan =>
+        return new ProfileForLesson(Found.Reel, map, Look(map, Section.Kind.Following(Document.Sections, map), Tracks(profile, map), profile), plan =>
             RenderEstimator.PictureBytes(plan.Picture!, plan.Length, Found.Reel, Found.ChangedShare)
         ).Findings(profile);
     }
 
-    private LessonLook Look(IReadOnlyList<Section> sections, IReadOnlyList<LessonTrack> tracks, Profile profile) =>
+    private LessonLook Look(TimeMap map, IReadOnlyList<Section> sections, IReadOnlyList<LessonTrack> tracks, Profile profile) =>
         new(
             sections,
             Mark,
@@ -84,8 +85,18 @@ public sealed record LessonToMake(LessonWithCues Lesson, LessonReel Found, MarkO
             BurntIn(profile) is { } language
             && (tracks.Count == 0 || !LanguageTag.Alike(tracks[0].Track.Language, language))
                 ? []
-                : [.. tracks.Select(t => t.Cues)]
+                : [.. tracks.Select(t => t.Cues)],
+            Under(map)
         );
+
+    /// <summary>What is mixed with the voice, as far as the recordings were looked through; null for nothing.</summary>
+    /// <param name="map">The lesson's times.</param>
+    public UnderPlan? Under(TimeMap map) =>
+        Document.Sounds.Count == 0 ? null : MixPlanner.Plan(SoundBed.Kind.Following(Document.Sounds, map), Voice(map), map.Length);
+
+    /// <summary>What is known of its voice.</summary>
+    /// <param name="map">The lesson's times.</param>
+    public Voice Voice(TimeMap map) => Core.Mixing.Voice.Of(Found.Reel, Found.Listened ?? Found.Analyses, map);
 
     /// <summary>The tracks that learners get, those of the language that is burnt in at the front.</summary>
     private IReadOnlyList<LessonTrack> Tracks(Profile profile, TimeMap map)

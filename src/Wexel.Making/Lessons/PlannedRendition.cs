@@ -94,7 +94,8 @@ public sealed class PlannedRendition(RenderPlan plan, LessonToMake lesson, TimeM
         new(
             [.. hashes.Select(folders.Store.Recording)],
             plan.Pictures.Select(p => p.Mark?.Key).OfType<string>().FirstOrDefault() is { } mark ? folders.Store.Derived(mark, MadeNames.Mark) : null,
-            folders.Fonts
+            folders.Fonts,
+            Sounds: plan.Sound?.Under?.Beds.Select(b => b.Sound).Distinct().ToDictionary(key => key, key => folders.Store.Derived(key, MadeNames.ShelfSound))
         );
 
     /// <summary>Whether everything is encoded already.</summary>

@@ -46,9 +46,7 @@ public sealed class RenditionMaker(MakingFolders folders)
                     path,
                     new SoundOutput(
                         plan,
-                        plan.Copy is null
-                            ? stop => LessonSound.MakeAsync(plan, one.Reel, one.Map, [.. one.Hashes.Select(store.Recording)], one.Composed(store), stop)
-                            : null,
+                        plan.Copy is null ? stop => LessonSound.MakeAsync(plan, one.Reel, one.Map, one.Inputs(folders), one.Composed(store), stop) : null,
                         path
                     )
                 );
@@ -103,7 +101,7 @@ public sealed class RenditionMaker(MakingFolders folders)
             var kept = store.Derived(planned.Keys.Pictures is [var first, ..] ? first : planned.Keys.Sound!, MadeNames.Seen(planned.Keys.Encodes));
             var before = File.Exists(kept) ? SeenAndHeard.Read(await File.ReadAllTextAsync(kept, cancel)) : null;
             if (plan.Sound is { } sound)
-                await SoundComposer.ComposeAsync(sound, planned.Reel, map, inputs.Recordings, planned.Composed(store), cancel);
+                await SoundComposer.ComposeAsync(sound, planned.Reel, map, inputs, planned.Composed(store), cancel);
             var moments = plan.Picture is null ? [] : ExpectedPicture.Frames(planned.Lesson.Found.Analysis?.PictureMoments ?? [], map);
             var from = new MadeFrom(plan, inputs, plan.Sound is null ? null : planned.Composed(store), moments, planned.Still);
             var found = await FileChecker.CheckAsync(planned.File(store), from, planned.Chapters.Count, before, cancel);

@@ -47,6 +47,15 @@ public static class MadeNames
     /// <summary>A lesson's sound before it is encoded.</summary>
     public const string Composed = "sound.flac";
 
+    /// <summary>A sound of the shelf as it was given, whatever its kind.</summary>
+    public const string GivenSound = "given-sound";
+
+    /// <summary>What it was measured to be.</summary>
+    public const string GivenSoundFacts = "given-sound.json";
+
+    /// <summary>The same as it is listened to and mixed in.</summary>
+    public const string ShelfSound = "shelf-sound.flac";
+
     /// <summary>A package.</summary>
     public const string Package = "package.zip";
 

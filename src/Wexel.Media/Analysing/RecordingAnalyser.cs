@@ -97,9 +97,14 @@ public static class RecordingAnalyser
     /// <exception cref="ToolFailedException">The sound could not be read.</exception>
     public static async Task<RecordingAnalysis> ListenAgainAsync(RecordingFacts facts, string path, RecordingAnalysis seen, CancellationToken cancel)
     {
-        var heard = await SoundAsync(facts, path, cancel);
+        var heard = facts.Sound is null ? null : await SoundAsync(facts, path, cancel);
         return seen with { LookedUntil = null, Sides = Judge(facts, heard), Peaks = heard?.Peaks ?? [], Levels = heard?.Levels, Loudness = heard?.Loudness };
     }
+
+    /// <summary>What is heard of a recording through which nobody looked.</summary>
+    /// <inheritdoc cref="SidesAsync"/>
+    public static Task<RecordingAnalysis> ListenAsync(RecordingFacts facts, string path, CancellationToken cancel) =>
+        ListenAgainAsync(facts, path, new RecordingAnalysis(null, [], 0, [], [], null, null, SoundListener.PeaksPerSecond, [], null, null), cancel);
 
     /// <summary>Only the verdict over the sides of the sound that is used; null without sound.</summary>
     /// <exception cref="ToolFailedException">The sound could not be read.</exception>

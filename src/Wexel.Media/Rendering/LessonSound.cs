@@ -19,20 +19,13 @@ public sealed record LessonSound(string Path, Levelling? Levelling)
     /// <param name="sound">What is done with the sound.</param>
     /// <param name="reel">The recordings.</param>
     /// <param name="map">What is kept of them.</param>
-    /// <param name="inputPaths">Where they lie.</param>
+    /// <param name="inputs">Where they lie, and what is mixed in.</param>
     /// <param name="soundPath">Where the lossless file lies or will lie; what levelling comes to lies beside it.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ToolFailedException">The sound could not be read or written.</exception>
-    public static async Task<LessonSound> MakeAsync(
-        SoundPlan sound,
-        Reel reel,
-        TimeMap map,
-        IReadOnlyList<string> inputPaths,
-        string soundPath,
-        CancellationToken cancel
-    )
+    public static async Task<LessonSound> MakeAsync(SoundPlan sound, Reel reel, TimeMap map, EncodeInputs inputs, string soundPath, CancellationToken cancel)
     {
-        await SoundComposer.ComposeAsync(sound, reel, map, inputPaths, soundPath, cancel);
+        await SoundComposer.ComposeAsync(sound, reel, map, inputs, soundPath, cancel);
         if (sound.TargetLufs is null)
             return new LessonSound(soundPath, null);
         var settled = string.Create(CultureInfo.InvariantCulture, $"{soundPath}.{sound.TargetLufs}.json");

@@ -2,9 +2,11 @@ using System.Globalization;
 using System.Runtime.InteropServices;
 using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
+using Wexel.Core.Mixing;
 using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Media.Analysing;
+using Wexel.Media.Mixing;
 using Wexel.Media.Tools;
 
 namespace Wexel.Media.Rendering;
@@ -16,14 +18,18 @@ public static class SoundComposer
     public const int Rate = LoudnessMeter.Rate;
 
     /// <summary>
-    /// Reads the sound of each recording once, mixes and cuts it as planned, and writes it as FLAC of 24 bits, unless that was done before.
+    /// Reads the sound of each recording once, brings its channels together, cuts it, mixes in what lies under it, and writes it as FLAC of 24 bits, unless that was done before.
     /// What was heard meanwhile is kept beside it.
     /// </summary>
     /// <exception cref="ToolFailedException">The sound could not be read or written.</exception>
-    public static Task ComposeAsync(SoundPlan sound, Reel reel, TimeMap map, IReadOnlyList<string> inputPaths, string outputPath, CancellationToken cancel) =>
+    public static Task ComposeAsync(SoundPlan sound, Reel reel, TimeMap map, EncodeInputs inputs, string outputPath, CancellationToken cancel) =>
         Wholeness.IsWhole(outputPath) ? Task.CompletedTask : WholeFile.MakeAsync(outputPath, async temporary =>
             {
                 var listener = new SoundListener(sound.Channels);
+                using var beds = sound.Under is { } under
+                    ? await OpenedBeds.OpenAsync(under, sound.Channels, inputs.Sounds ?? new Dictionary<string, string>(), cancel)
+                    : null;
+                var mixer = beds is null ? null : new SoundMixer(sound.Under!, sound.Channels, Rate, beds.Read);
                 await MediaTool.FeedAsync(
                     [
                         "-f",
@@ -46,7 +52,7 @@ public static class SoundComposer
                     ],
                     async (output, token) =>
                     {
-                        var splicing = new Splicing(new SoundSplicer(sound.Channels, Rate, map), sound.Channels, Rate, output, listener);
+                        var splicing = new Splicing(new SoundSplicer(sound.Channels, Rate, map), sound.Channels, Rate, output, listener, mixer);
                         for (var i = 0; i < reel.Parts.Count; i++)
                         {
                             // Between two recordings each is as long as its frames; behind the last one there is nothing to keep apart.
@@ -55,7 +61,7 @@ public static class SoundComposer
                                     ? SoundSplicer.SampleAt(reel.Parts[i + 1].First, reel.Grid, Rate)
                                         - SoundSplicer.SampleAt(reel.Parts[i].First, reel.Grid, Rate)
                                     : long.MaxValue;
-                            await AddAsync(sound, i, inputPaths[i], splicing, i == 0, length, token);
+                            await AddAsync(sound, i, inputs.Recordings[i], splicing, i == 0, length, token);
                         }
 
                         await splicing.EndAsync(token);
@@ -92,8 +98,8 @@ public static class SoundComposer
 
     private static string Text(long number) => number.ToString(CultureInfo.InvariantCulture);
 
-    /// <summary>Hands samples to the splicer and what it keeps to the encoder.</summary>
-    private sealed class Splicing(SoundSplicer splicer, int channels, int sampleRate, Stream output, SoundListener listener)
+    /// <summary>Hands samples to the splicer, and what it keeps by way of the mixer to the encoder.</summary>
+    private sealed class Splicing(SoundSplicer splicer, int channels, int sampleRate, Stream output, SoundListener listener, SoundMixer? mixer)
     {
         private const int Moments = 16_384;
         private readonly byte[] _block = new byte[Moments * channels * sizeof(float)];
@@ -151,8 +157,11 @@ public static class SoundComposer
 
         private void Keep(ReadOnlySpan<float> samples)
         {
-            listener.Take(samples);
+            var from = _kept.Count;
             _kept.AddRange(MemoryMarshal.AsBytes(samples));
+            var mixed = MemoryMarshal.Cast<byte, float>(CollectionsMarshal.AsSpan(_kept)[from..]);
+            mixer?.Mix(mixed);
+            listener.Take(mixed);
         }
 
         private async Task HandOnAsync(CancellationToken cancel)

@@ -5,11 +5,13 @@ using Wexel.Core.Captions;
 using Wexel.Core.Documents;
 using Wexel.Core.Kit;
 using Wexel.Core.Lessons;
+using Wexel.Core.Mixing;
 using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Making.Lessons;
+using Wexel.Making.Rendering;
 using Wexel.Making.Storage;
 using Wexel.Media.Probing;
 using Wexel.Server.Setup;
@@ -27,6 +29,7 @@ internal sealed class LessonImport(
     CaptionStore captions,
     NewLessons lessons,
     PictureTaker pictures,
+    SoundShelf sounds,
     DiskRoom room,
     IBackgroundJobClient jobs,
     TimeProvider clock
@@ -105,6 +108,9 @@ internal sealed class LessonImport(
         var lesson = file.Lesson([.. recordings.Select(r => r.Hash)], cues, picture);
         foreach (var key in lesson.Document.ShownPictures)
             if (await ShownAsync(key, folder, cancel) is { } lacking)
+                return lacking;
+        foreach (var sound in lesson.Document.ShelfSounds)
+            if (await SoundAsync(sound, folder, cancel) is { } lacking)
                 return lacking;
         var map = reel.Map(lesson.Document.Cuts);
         if (LanguageTag.Parse(lesson.Document.Language) is not { } language)
@@ -208,6 +214,29 @@ internal sealed class LessonImport(
         if (!(await pictures.TakeShownAsync(given, cancel)).Is(out var taken, out var problem))
             return problem with { Field = "file" };
         return taken.Key == key ? null : new Problem("lesson-file-another", "A picture of a question or a note is another than the lesson names.", "file");
+    }
+
+    /// <summary>Takes a sound from beside the file, or finds it here already; what keeps it from being taken, or null.</summary>
+    private async Task<Problem?> SoundAsync(ShelfSound sound, string? folder, CancellationToken cancel)
+    {
+        if (await sounds.CopyAsync(sound.Key, cancel) is not null)
+            return null;
+        if (!ShelfSounds.IsKey(sound.Key) || Beside(folder, LessonFile.ShelfSound(sound.Key)) is not { } path)
+            return new Problem("lesson-file-lacks", $"The sound “{Problem.Shown(sound.Title)}” is not here. Bring in the ZIP, which holds it.", "file");
+        var arriving = store.Arriving();
+        try
+        {
+            File.Copy(path, arriving, overwrite: true);
+            if (!(await sounds.TakeAsync(arriving, cancel)).Is(out var taken, out var problem))
+                return problem with { Field = "file" };
+            return taken.Key == sound.Key
+                ? null
+                : new Problem("lesson-file-another", $"The sound “{Problem.Shown(sound.Title)}” is another than the lesson names.", "file");
+        }
+        finally
+        {
+            File.Delete(arriving);
+        }
     }
 
     /// <summary>Where a file lies that was named; null where it is not there, or not in the folder.</summary>

@@ -23,7 +23,7 @@ namespace Wexel.Server.Shelves;
 internal sealed record Saved(int Revision, DateTimeOffset SavedAt, TimeSpan Length, string Changes, LessonDocument Document);
 
 /// <summary>Reads and saves lessons; saving makes a revision, unless nothing changed.</summary>
-internal sealed class LessonSaver(WexelDb db, LessonReels reels, CaptionStore captions, FileStore store, LiveNews news, TimeProvider clock)
+internal sealed class LessonSaver(WexelDb db, LessonReels reels, CaptionStore captions, FileStore store, SoundShelf sounds, LiveNews news, TimeProvider clock)
 {
     /// <summary>The code of the problem that somebody else was faster.</summary>
     internal const string SavedByAnother = "lesson-saved-by-another";
@@ -75,6 +75,9 @@ internal sealed class LessonSaver(WexelDb db, LessonReels reels, CaptionStore ca
             return new Problem("picture-gone", "The lesson’s picture is not here. Take it again.", LessonPicture.Field);
         if (document.ShownPictures.Except(before.ShownPictures).Any(key => !(ImageFacts.IsKey(key) && store.Has(key, MadeNames.GivenPicture))))
             return new Problem("picture-gone", "A picture of a question or a note is not here. Take it again.", ShownPicture.Field);
+        if (!(await sounds.CheckedAsync(before, document, cancel)).Is(out var measured, out var lacking))
+            return lacking;
+        document = measured;
         var map = reel.Map(document.Cuts);
         if (LessonRules.Refusal(document, map) is { } refused)
             return refused;

@@ -38,6 +38,16 @@ public class DetailLayersTests
         (found.Values, found.From.Count).ShouldBe((DetailSet.None, 0));
     }
 
+    [Theory]
+    [InlineData("How a day begins.", null, "How a day begins.\n\nSound: by A.")]
+    [InlineData("How a day begins.", "In short.", "In short.\n\nSound: by A.")]
+    [InlineData(null, null, "Sound: by A.")]
+    public void What_must_be_said_stands_behind_whichever_description_holds(string? lesson, string? release, string expected)
+    {
+        var merged = DetailLayers.Merged(DetailSet.None, new DetailSet(Description: lesson, Credits: "Sound: by A."), new DetailSet(Description: release));
+        (merged.Description, merged.Credits).ShouldBe((expected, null));
+    }
+
     private static readonly IReadOnlyList<DetailRule> Asked =
     [
         new(DetailFields.Title, Required: true, Longest: 10),

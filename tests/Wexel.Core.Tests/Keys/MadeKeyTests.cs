@@ -4,6 +4,7 @@ using Wexel.Core.Editing;
 using Wexel.Core.Encoding;
 using Wexel.Core.Feeds;
 using Wexel.Core.Keys;
+using Wexel.Core.Mixing;
 using Wexel.Core.Packages;
 using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
@@ -155,7 +156,11 @@ public class MadeKeyTests
     [Fact]
     public void Every_field_of_a_plan_makes_a_difference_to_its_key()
     {
-        var plan = new RenderPlan(Ms.Of(9000), [Picture], Sound, File);
+        var under = new UnderPlan(
+            [new BedPlan("m", 2, [new PlayedPiece(Ms.Of(1), Ms.Of(2), Ms.Of(3), Ms.Of(4), Ms.Of(5))], [new GainPoint(Ms.Of(6), 0.5)])],
+            0.75
+        );
+        var plan = new RenderPlan(Ms.Of(9000), [Picture], Sound with { Under = under }, File);
         EveryField.MakesADifference(plan, p => Keys(p).Encodes + Keys(p).File(p.File, "", [], [], null), 60, but: ["$.length"]);
     }
 }
