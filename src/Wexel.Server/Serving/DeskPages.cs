@@ -29,6 +29,7 @@ internal static class DeskPages
         "/kit/sign-in",
         "/kit/lists",
         "/kit/words",
+        "/kit/sounds",
         "/kit/outlets/new",
         "/kit/outlets/{id}",
         "/kit/feeds/new",

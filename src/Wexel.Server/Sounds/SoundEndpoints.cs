@@ -54,23 +54,26 @@ internal static class SoundEndpoints
     /// <param name="words">Words that it must have.</param>
     /// <param name="order">In which order.</param>
     private static async Task<Ok<ShelfView>> FindAsync(
-        SoundUse? use,
+        string? use,
         string[]? genre,
         string[]? mood,
         string[]? length,
         string? words,
-        ShelfOrder? order,
+        string? order,
         SoundShelf shelf,
         CancellationToken cancel
     )
     {
-        var found = new ShelfQuery(use ?? SoundUse.Music, genre ?? [], mood ?? [], length ?? [], words ?? "", order ?? ShelfOrder.Title).Ask(
+        var found = new ShelfQuery(Named(use, SoundUse.Music), genre ?? [], mood ?? [], length ?? [], words ?? "", Named(order, ShelfOrder.Title)).Ask(
             await shelf.ReadAsync(cancel)
         );
         return TypedResults.Ok(
             new ShelfView([.. found.Sounds.Select(s => View(s, shelf))], found.Genres, found.Moods, found.Lengths, ShelvedSound.Genres, ShelvedSound.UsualMoods)
         );
     }
+
+    private static T Named<T>(string? name, T otherwise)
+        where T : struct, Enum => Enum.TryParse<T>(name, ignoreCase: true, out var value) && Enum.IsDefined(value) ? value : otherwise;
 
     private static ShelvedView View(ShelvedSound sound, SoundShelf shelf) =>
         new(

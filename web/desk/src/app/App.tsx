@@ -22,6 +22,7 @@ const Lessons = lazy(() => import('../lessons/Lessons').then((view) => ({ defaul
 const ListsPage = lazy(() => import('../lists/ListsPage').then((view) => ({ default: view.ListsPage })))
 const WordsPage = lazy(() => import('../words/WordsPage').then((view) => ({ default: view.WordsPage })))
 const MadePage = lazy(() => import('../made/MadePage').then((view) => ({ default: view.MadePage })))
+const SoundsPage = lazy(() => import('../sounds/SoundsPage').then((view) => ({ default: view.SoundsPage })))
 const SpacePage = lazy(() => import('../made/SpacePage').then((view) => ({ default: view.SpacePage })))
 const PeoplePage = lazy(() => import('../people/PeoplePage').then((view) => ({ default: view.PeoplePage })))
 const Providers = lazy(() => import('../people/Providers').then((view) => ({ default: view.Providers })))
@@ -60,6 +61,7 @@ export function App() {
               <Route path="/kit/space" element={<SpacePage />} />
               <Route path="/kit/people" element={<PeoplePage />} />
               <Route path="/kit/lists" element={<ListsPage />} />
+              <Route path="/kit/sounds" element={<SoundsPage />} />
               <Route path="/kit/words" element={<WordsPage />} />
               <Route path="/kit/sign-in" element={<Providers />} />
               <Route path="/kit/done" element={<AuditPage />} />

@@ -40,6 +40,9 @@ export function Kit() {
           <p className="border-t border-hairline py-2">
             <TextLink to="/kit/words">Word list: how names and acronyms are written in captions</TextLink>
           </p>
+          <p className="border-t border-hairline py-2">
+            <TextLink to="/kit/sounds">Sounds: music and effects to lay under lessons, with their licences</TextLink>
+          </p>
           <h2 className="mt-10">People</h2>
           <p className="border-t border-hairline py-2">
             <TextLink to="/kit/people">Who can sign in, and the groups in which they are named</TextLink>

@@ -10,6 +10,7 @@ import { useMoveIns } from '../movein/useMoveIns'
 import type { Cut } from '../sheet/blocks'
 import { usePlayback } from '../sheet/usePlayback'
 import { Viewer } from '../sheet/Viewer'
+import { useMix } from '../sounds/useMix'
 import { Tidy } from '../tidy/Tidy'
 import { TidyingContext } from '../tidy/tidying'
 import { useCutting } from '../tidy/useCutting'
@@ -49,6 +50,7 @@ export function LessonPage() {
   const suggestions = useSuggestions(id, reel?.analysis?.lookedUntil === null, document, edit, playback)
   const cutting = useCutting(document, edit, stretch)
   const moveIns = useMoveIns(document, edit, playback)
+  useMix(id, lesson?.revision, document, playback)
   const detail = useDetail(id, recordings?.join(','), lesson?.revision, stage === 'tidy')
   const tidying = stage === 'tidy'
   const [sheetShown, showSheet] = useState(false)
@@ -143,7 +145,7 @@ export function LessonPage() {
               {/* The picture stays in view while the tools under it scroll. */}
               <div className="relative min-h-0 flex-1 overflow-y-auto px-4 pb-4 [&>:first-child]:border-t-0">
                 {stage === 'bring-in' && <Facts />}
-                {tidying && <Tidy />}
+                {tidying && <Tidy select={select} />}
                 {stage === 'mark-up' && <MarkUp selected={selected} select={select} />}
                 {stage === 'deliver' && (
                   <>

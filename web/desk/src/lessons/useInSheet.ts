@@ -7,6 +7,7 @@ import { useLearnerNotes } from '../notes/inSheet'
 import { useOverlays } from '../overlays/inSheet'
 import { useQuestions } from '../questions/inSheet'
 import type { Looking, SheetThing } from '../sheet/thing'
+import { useSounds } from '../sounds/inSheet'
 import { useSurvey } from '../survey/inSheet'
 import { useSuggestionNotes } from '../tidy/inSheet'
 
@@ -21,6 +22,7 @@ export function useInSheet(looking: Looking): SheetThing[] {
     useProposalNotes(looking),
     useQuestions(looking),
     useOverlays(looking),
+    useSounds(looking),
     useSurvey(looking),
     useLearnerNotes(),
     useScriptNotes(looking),

@@ -1,6 +1,7 @@
 import { useWork } from '../lessons/work'
 import { HardToRead } from '../movein/HardToRead'
 import { MoveInsPanel } from '../movein/MoveInsPanel'
+import { SoundsPanel } from '../sounds/SoundsPanel'
 import { CanvasPanel } from './CanvasPanel'
 import { Cuts } from './Cuts'
 import { HouseMark } from './HouseMark'
@@ -9,7 +10,7 @@ import { SuggestedCuts } from './SuggestedCuts'
 import { useTidying } from './tidying'
 
 /** The tools of the tidy stage. */
-export function Tidy() {
+export function Tidy({ select }: { select: (id: string | undefined) => void }) {
   const { document, reel, edit, playback } = useWork()
   const { suggestions, moveIns, detail } = useTidying()
   return (
@@ -20,6 +21,7 @@ export function Tidy() {
       <Cuts />
       <HardToRead detail={detail} acting={moveIns.acting} playback={playback} />
       <MoveInsPanel />
+      <SoundsPanel select={select} />
       <HouseMark document={document} edit={edit} />
       {reel.parts.some((p) => p.loudness) && (
         <section className="mt-4 border-t border-hairline pt-3" aria-label="Loudness">
