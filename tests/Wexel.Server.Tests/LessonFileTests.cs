@@ -121,6 +121,13 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
         document["moveIns"] = JsonNode.Parse(
             """[{ "id": "m1", "span": { "start": 7000, "end": 9500 }, "part": { "x": 0.1, "y": 0.1, "width": 0.5, "height": 0.5 }, "ease": 400 }]"""
         );
+        var sound = (await trainer.JsonAsync("/api/sounds?words=tide")).GetProperty("sounds")[0].GetProperty("sound").GetProperty("sound").GetRawText();
+        document["sounds"] = JsonNode.Parse(
+            $$"""
+            [{ "id": "b1", "span": { "start": 500, "end": 8000 }, "sound": {{sound}}, "fadeIn": 300, "fadeOut": 600, "apart": 20, "duck": 10,
+            "attack": 300, "release": 800, "loops": true, "endsAtBar": true }]
+            """
+        );
         (
             await trainer.PutAsJsonAsync($"/api/lessons/{lesson}/document", new { basedOn = view.GetProperty("revision").GetInt32(), document })
         ).EnsureSuccessStatusCode();
@@ -218,6 +225,7 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
                 "mark",
                 "picture",
                 LessonFile.ShownPicture(before.GetProperty("notes")[0].GetProperty("picture").GetString()!),
+                LessonFile.ShelfSound(before.GetProperty("sounds")[0].GetProperty("sound").GetProperty("key").GetString()!),
                 "recordings/Untitled 7.mov",
             ]);
         using var reader = new StreamReader(archive.Entries[0].Open());
@@ -330,7 +338,7 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
         "later.zip",
         "l.wexel.json",
         """{ "version": 99 }""",
-        "The file is no lesson as the schema describes it. The lesson file is of version 99, and this Wexel knows versions up to 7. It was written "
+        "The file is no lesson as the schema describes it. The lesson file is of version 99, and this Wexel knows versions up to 8. It was written "
             + "by a newer one."
     )]
     public async Task What_cannot_be_brought_in_says_why(string name, string entry, string text, string said)

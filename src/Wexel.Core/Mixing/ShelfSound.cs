@@ -4,7 +4,8 @@ using Wexel.Core.Details;
 
 namespace Wexel.Core.Mixing;
 
-/// <summary>What is known of a sound on the shelf. A lesson keeps it as it was when the sound was laid under it, so that nothing of it changes unasked.</summary>
+/// <summary>What is known of a sound on the shelf. A lesson keeps it as it was when the sound was laid under it, so that nothing of it changes
+/// unasked.</summary>
 /// <param name="Key">The SHA-256 of its file, in lower-case hexadecimal.</param>
 /// <param name="Title">What it is called.</param>
 /// <param name="Author">Who made it; may be empty.</param>

@@ -187,10 +187,12 @@ public sealed record PlayerTranslation(
     /// <param name="said">What is said about it where the page stands; what is said otherwise there has no translation.</param>
     public static PlayerTranslation? Of(LessonTranslation translation, IReadOnlyList<Section> sections, DetailSet own, DetailSet said)
     {
+        // What must be said stands behind the description in every language.
+        string? Whole(string? description) => DetailLayers.Merged(own with { Description = description }).Description;
         var shown = new PlayerTranslation(
             translation.Language,
             said.Title == own.Title ? translation.Shown(TextNames.Title) : null,
-            said.Description == own.Description ? translation.Shown(TextNames.Description) : null,
+            said.Description == Whole(own.Description) && translation.Shown(TextNames.Description) is { } description ? Whole(description) : null,
             [.. sections.Select(s => translation.Shown(TextNames.Section(s.Id)))],
             translation.ForLearners.Any(t => t.Draft)
         );

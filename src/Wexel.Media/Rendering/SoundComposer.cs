@@ -18,8 +18,8 @@ public static class SoundComposer
     public const int Rate = LoudnessMeter.Rate;
 
     /// <summary>
-    /// Reads the sound of each recording once, brings its channels together, cuts it, mixes in what lies under it, and writes it as FLAC of 24 bits, unless that was done before.
-    /// What was heard meanwhile is kept beside it.
+    /// Reads the sound of each recording once, brings its channels together, cuts it, mixes in what lies under it, and writes it as FLAC of 24 bits,
+    /// unless that was done before. What was heard meanwhile is kept beside it.
     /// </summary>
     /// <exception cref="ToolFailedException">The sound could not be read or written.</exception>
     public static Task ComposeAsync(SoundPlan sound, Reel reel, TimeMap map, EncodeInputs inputs, string outputPath, CancellationToken cancel) =>

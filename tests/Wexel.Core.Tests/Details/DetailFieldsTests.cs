@@ -15,7 +15,9 @@ public class DetailFieldsTests
     public void Every_member_of_a_set_is_a_field()
     {
         DetailFields.All.ShouldAllBe(f => f.IsIn(All));
-        DetailFields.All.Count.ShouldBe(typeof(DetailSet).GetProperties().Count(p => p.GetMethod!.IsStatic is false && p.Name is not ("EqualityContract" or nameof(DetailSet.Credits))));
+        DetailFields.All.Count.ShouldBe(
+            typeof(DetailSet).GetProperties().Count(p => p.GetMethod!.IsStatic is false && p.Name is not ("EqualityContract" or nameof(DetailSet.Credits)))
+        );
         DetailFields.All.Select(f => f.Code).ShouldBeUnique();
         DetailFields.All.Aggregate(DetailSet.None, (set, f) => f.Take(set, All)).ShouldBe(All);
         DetailFields.All.Aggregate(All, (set, f) => f.Take(set, DetailSet.None)).ShouldBe(DetailSet.None);

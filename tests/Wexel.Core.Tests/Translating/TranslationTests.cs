@@ -142,6 +142,18 @@ public sealed class TranslationTests
     }
 
     [Fact]
+    public void What_must_be_said_of_a_sound_stands_behind_the_description_in_every_language()
+    {
+        var lesson = Document with
+        {
+            Description = "How to tie.",
+            Sounds = [Mixing.Sounds.Bed(0, 5_000) with { Sound = Mixing.Sounds.Music with { Author = "Elin Moor", Licence = "CC-BY-4.0" } }],
+        };
+        var spanish = new LessonTranslation("es-ES", [new("description", "How to tie.", "Como atar.")]);
+        PlayerTranslation.Of(spanish, lesson.Sections, lesson.Said, DetailLayers.Merged(lesson.Said))!.Description.ShouldBe("Como atar.\n\n" + lesson.Credits);
+    }
+
+    [Fact]
     public void A_draft_that_nobody_gets_leaves_the_lesson_as_it_is_for_learners()
     {
         var key = LessonKeys.DocumentKey(Document);

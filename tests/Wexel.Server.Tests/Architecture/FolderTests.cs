@@ -26,11 +26,12 @@ public class FolderTests
             Translating: Captions Contents Keys Placing Timing
             Editing: Keys Placing Recordings Timing
             Details: Captions Contents Documents Keys Placing
-            Lessons: Captions Contents Details Documents Editing Keys Kit Overlays Placing Questions Recordings Scoring Surveys Timing Translating
+            Mixing: Contents Details Keys Placing Recordings Timing
+            Lessons: Captions Contents Details Documents Editing Keys Kit Mixing Overlays Placing Questions Recordings Scoring Surveys Timing Translating
             Searching: Captions Contents Details Lessons Timing
             People: Documents
             Streaming: Recordings Timing
-            Encoding: Captions Contents Details Documents Editing Keys Kit Placing Recordings Timing
+            Encoding: Captions Contents Details Documents Editing Keys Kit Mixing Placing Recordings Timing
             Inspection: Encoding Placing Recordings Timing
             Legibility: Editing Placing Recordings Timing
             Packages: Captions Contents Details Documents Encoding Keys Naming Overlays Questions Recordings Scoring Surveys Timing Translating
@@ -49,7 +50,8 @@ public class FolderTests
             Translating: Tools
             Analysing: Tools
             Screens: Analysing Tools
-            Rendering: Analysing Containers Probing Tools
+            Mixing: Analysing Tools
+            Rendering: Analysing Containers Mixing Probing Tools
             Measuring: Analysing Containers Probing Rendering Tools
             """,
         ["Wexel.Delivering"] = """
@@ -85,6 +87,7 @@ public class FolderTests
             Following: Mailing People Serving Setup Shelves SignIn Upkeep
             Lists: Setup Shelves SignIn
             Kit: Setup Shelves
+            Sounds: Setup Shelves
             Recordings: Live Setup Shelves
             Speech: Live Setup Shelves Upkeep
             Screens: Live Setup Shelves Upkeep
