@@ -391,6 +391,7 @@ app.MapPool();
 app.MapSounds();
 app.MapMixing();
 app.MapLacks();
+app.MapRights();
 app.MapResults();
 app.MapCaptions();
 app.MapLooks();

@@ -145,6 +145,14 @@ test('a sound of one’s own is put on the shelf with its licence, credited by i
   const outlets = await (await page.request.get(`/api/lessons/${lesson}/details`)).json()
   expect(JSON.stringify(outlets)).toContain('Sound: “Own tune” by Elin Moor, CC BY 4.0, Attribution (https://creativecommons.org/licenses/by/4.0/).')
 
+  // Before people outside the house can come to it, it is said what of it is others'.
+  await page.getByRole('link', { name: 'Deliver' }).click()
+  await page.getByRole('listitem').filter({ hasText: 'intranet.example' }).getByRole('checkbox').first().check({ timeout: 90_000 })
+  const rights = page.getByRole('region', { name: 'Rights in what is seen and heard' })
+  await expect(rights).toContainText('All that stands on the screen')
+  await expect(rights).toContainText('“Own tune”: CC BY 4.0, Attribution; its author’s name stands in the description by itself.')
+  await hasNoAccessibilityFaults(page)
+
   await page.goto('/kit/sounds')
   await line.getByRole('button', { name: 'Take “Own tune” off the shelf' }).click()
   await page.getByRole('button', { name: 'Take it off' }).click()

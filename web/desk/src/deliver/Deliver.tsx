@@ -16,6 +16,7 @@ import { MakeFiles } from './MakeFiles'
 import { OpenWhenThere } from './OpenWhenThere'
 import { PlaceRow } from './PlaceRow'
 import { asksForPermission, chosenAtFirst, inWay, openingOf, type Place, profilesAt, sayPlaces, sayWhatHappens, type Wish } from './places'
+import { Rights } from './Rights'
 import { useDelivering } from './useDelivering'
 
 /** The deliver stage: where the lesson is to go, what that comes to and what is missing there, and one button that does all of it. */
@@ -102,6 +103,7 @@ export function Deliver({ lessonId, revision, unsaved }: { lessonId: string; rev
                 </span>
                 :
               </p>
+              <Rights lessonId={lessonId} revision={revision} />
               <ThirdPartyInput value={undefined} take={(given) => edit((d) => ({ ...d, details: { ...d.details, thirdParty: given } }))} />
             </div>
           )}

@@ -33,6 +33,9 @@ const stages = [
   ['deliver', 'Deliver'],
 ] as const
 
+/** Beside the sheet, and above it on a page that is not wide enough. */
+const besideLook = 'flex-col border-l max-[1100px]:w-[360px] max-[900px]:w-full max-[900px]:flex-row max-[900px]:border-b max-[900px]:border-l-0'
+
 const noParts: Reel['parts'] = []
 const noHard: HardStretch[] = []
 
@@ -129,7 +132,7 @@ export function LessonPage() {
       </header>
       <WorkContext value={{ lessonId: id, revision: lesson.revision, document, reel, frameMs, cues: text.cues, text, playback, edit }}>
         <TidyingContext value={{ stretch, setStretch, cutting, suggestions, moveIns, detail }}>
-          <div className="flex min-h-0 flex-1">
+          <div className="flex min-h-0 flex-1 max-[900px]:flex-col-reverse">
             {stage === 'deliver' && !sheetShown ? (
               <Deliver lessonId={id} revision={lesson.revision} unsaved={saving !== 'saved' || text.unkept} />
             ) : (
@@ -137,9 +140,9 @@ export function LessonPage() {
             )}
             <aside
               aria-label="Beside the run sheet"
-              className={`flex ${stage === 'deliver' ? 'w-[340px]' : 'w-[440px]'} shrink-0 flex-col border-l border-hairline max-[1100px]:w-[360px]`}
+              className={`flex shrink-0 border-hairline ${besideLook} ${stage === 'deliver' ? 'w-[340px] max-[900px]:h-[32vh]' : 'w-[440px] max-[900px]:h-[46vh]'}`}
             >
-              <div className="border-b border-hairline p-4 pb-2">
+              <div className="border-b border-hairline p-4 pb-2 max-[900px]:w-1/2 max-[900px]:border-b-0 max-[900px]:border-r">
                 <Viewer path={moveIns.path} hard={tidying ? detail.stretches : noHard} />
               </div>
               {/* The picture stays in view while the tools under it scroll. */}

@@ -62,7 +62,7 @@ export function PlacedBox({ name, id, at, terms, struck, open, select, move, cop
             aria-label={`Move the ${name} at ${time}: drag it, or press the arrow keys`}
             onPointerDown={drag}
             onKeyDown={byKey}
-            className="cursor-grab touch-none self-center text-quiet hover:text-copper"
+            className="cursor-grab touch-none self-center text-quiet hover:text-copper pointer-coarse:grid pointer-coarse:size-11 pointer-coarse:place-items-center"
           >
             <GripVertical aria-hidden="true" size={14} />
           </button>

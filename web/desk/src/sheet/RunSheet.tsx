@@ -64,7 +64,7 @@ export function RunSheet({ things, stretch, setStretch, beside, above, pulse }: 
   const rows = useRows(scroller, sheet, blocks, scale)
   const { virtualizer, placeOf, show } = rows
   const height = virtualizer.getTotalSize()
-  const { band, press } = useStretch({ rows, height, blocks, playback, stretch, setStretch })
+  const { band, press, pressEdge } = useStretch({ rows, height, blocks, playback, stretch, setStretch })
   const { follow, now, seek } = playback
   const pressed = useRef(press)
   pressed.current = press
@@ -119,7 +119,7 @@ export function RunSheet({ things, stretch, setStretch, beside, above, pulse }: 
   useKey('-', () => chooseScale(scales[Math.max(0, scales.indexOf(scale) - 1)].id))
 
   return (
-    <div className="flex min-w-0 flex-1 flex-col">
+    <div className="flex min-h-0 min-w-0 flex-1 flex-col">
       <ScaleChoice
         scales={scales}
         scale={scale}
@@ -143,6 +143,19 @@ export function RunSheet({ things, stretch, setStretch, beside, above, pulse }: 
             <span className="absolute left-2 -translate-y-1/2 bg-copper px-1.5 font-mono text-small text-on-copper">0:00</span>
           </div>
           <div ref={band} hidden className="pointer-events-none absolute left-4 right-4 top-0 z-[4] border-y-2 border-lagoon bg-lagoon/10">
+            {setStretch &&
+              (['start', 'end'] as const).map((edge) => (
+                // For pointers alone: with keys a stretch is set in the fields beside the sheet, and row by row.
+                <div
+                  key={edge}
+                  data-beside
+                  data-testid={`stretch-${edge}`}
+                  onPointerDown={pressEdge(edge)}
+                  className={`pointer-events-auto absolute left-1/2 z-[6] h-6 w-24 -translate-x-1/2 cursor-ns-resize touch-none pointer-coarse:h-11 ${edge === 'start' ? 'top-0 -translate-y-1/2' : 'bottom-0 translate-y-1/2'}`}
+                >
+                  <span className="absolute left-1/2 top-1/2 h-1.5 w-10 -translate-x-1/2 -translate-y-1/2 rounded-full bg-lagoon" />
+                </div>
+              ))}
             {beside && (
               <div
                 data-beside

@@ -96,7 +96,7 @@ export function PartFrame({ picture, recorded, part, take }: Props) {
               aria-label={`Move the ${name} corner`}
               onPointerDown={press(corner)}
               onKeyDown={keyed(corner)}
-              className="absolute size-6 -translate-x-1/2 -translate-y-1/2 touch-none"
+              className="absolute size-6 -translate-x-1/2 -translate-y-1/2 touch-none pointer-coarse:size-11"
               style={{ left: percent(right), top: percent(bottom), cursor: right === bottom ? 'nwse-resize' : 'nesw-resize' }}
             >
               <span aria-hidden="true" className="mx-auto block size-2.5 border border-paper bg-copper" />
