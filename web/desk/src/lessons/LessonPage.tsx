@@ -36,6 +36,8 @@ const stages = [
 /** Beside the sheet, and above it on a page that is not wide enough. */
 const besideLook = 'flex-col border-l max-[1100px]:w-[360px] max-[900px]:w-full max-[900px]:flex-row max-[900px]:border-b max-[900px]:border-l-0'
 
+const besides = { narrow: 'w-[340px] max-[900px]:h-[32vh]', wide: 'w-[440px] max-[900px]:h-[46vh]' }
+
 const noParts: Reel['parts'] = []
 const noHard: HardStretch[] = []
 
@@ -140,7 +142,7 @@ export function LessonPage() {
             )}
             <aside
               aria-label="Beside the run sheet"
-              className={`flex shrink-0 border-hairline ${besideLook} ${stage === 'deliver' ? 'w-[340px] max-[900px]:h-[32vh]' : 'w-[440px] max-[900px]:h-[46vh]'}`}
+              className={`flex shrink-0 border-hairline ${besideLook} ${besides[stage === 'deliver' ? 'narrow' : 'wide']}`}
             >
               <div className="border-b border-hairline p-4 pb-2 max-[900px]:w-1/2 max-[900px]:border-b-0 max-[900px]:border-r">
                 <Viewer path={moveIns.path} hard={tidying ? detail.stretches : noHard} />

@@ -30,6 +30,8 @@ interface Props {
   below?: ReactNode
 }
 
+const gripLook = 'cursor-grab touch-none self-center text-quiet hover:text-copper pointer-coarse:grid pointer-coarse:size-11 pointer-coarse:place-items-center'
+
 /** Something placed, where it stands in the sheet: read there, written there; moved by drag and by key. */
 export function PlacedBox({ name, id, at, terms, struck, open, select, move, copy, remove, lacks, more, known, children, below }: Props) {
   const { reel, playback } = useWork()
@@ -62,7 +64,7 @@ export function PlacedBox({ name, id, at, terms, struck, open, select, move, cop
             aria-label={`Move the ${name} at ${time}: drag it, or press the arrow keys`}
             onPointerDown={drag}
             onKeyDown={byKey}
-            className="cursor-grab touch-none self-center text-quiet hover:text-copper pointer-coarse:grid pointer-coarse:size-11 pointer-coarse:place-items-center"
+            className={gripLook}
           >
             <GripVertical aria-hidden="true" size={14} />
           </button>

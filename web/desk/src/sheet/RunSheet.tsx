@@ -151,7 +151,7 @@ export function RunSheet({ things, stretch, setStretch, beside, above, pulse }: 
                   data-beside
                   data-testid={`stretch-${edge}`}
                   onPointerDown={pressEdge(edge)}
-                  className={`pointer-events-auto absolute left-1/2 z-[6] h-6 w-24 -translate-x-1/2 cursor-ns-resize touch-none pointer-coarse:h-11 ${edge === 'start' ? 'top-0 -translate-y-1/2' : 'bottom-0 translate-y-1/2'}`}
+                  className={`${handleLook} ${edge === 'start' ? 'top-0 -translate-y-1/2' : 'bottom-0 translate-y-1/2'}`}
                 >
                   <span className="absolute left-1/2 top-1/2 h-1.5 w-10 -translate-x-1/2 -translate-y-1/2 rounded-full bg-lagoon" />
                 </div>
@@ -198,6 +198,9 @@ export function RunSheet({ things, stretch, setStretch, beside, above, pulse }: 
     </div>
   )
 }
+
+/** What an edge of the selected stretch is dragged by; larger for fingers. */
+const handleLook = 'pointer-events-auto absolute left-1/2 z-[6] h-6 w-24 -translate-x-1/2 cursor-ns-resize touch-none pointer-coarse:h-11'
 
 /** The height of an element, as it changes. */
 function useHeight(element: { current: HTMLElement | null }): number {
