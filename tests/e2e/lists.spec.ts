@@ -48,7 +48,7 @@ test('a list is made where a lesson is released, and is chosen already at the ne
   await signIn(learners, learner)
   await learners.goto('/channel')
   await learners.getByRole('link', { name: 'Rainy days' }).click()
-  expect(learners.url()).toBe(link)
+  await expect(learners).toHaveURL(link)
   await expect(learners.getByRole('heading', { level: 2 })).toHaveText(['Knots for two hands', 'Knots for one hand'])
   await hasNoAccessibilityFaults(learners)
   // Who is not signed in may see the list, and nothing of what is in it.
