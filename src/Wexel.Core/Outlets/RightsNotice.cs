@@ -43,7 +43,7 @@ public sealed partial record RightsNotice(IReadOnlyList<RightsLine> Seen, IReadO
                     ? [new RightsLine("Pictures that somebody gave: with questions and notes, or for the lesson itself.")]
                     : Array.Empty<RightsLine>(),
             ],
-            [new("Every voice: whoever is heard has agreed to it."), .. lesson.ShelfSounds.Select(sound => Of(sound, lesson.Said.Licence))]
+            [new("Every voice: whoever is heard has agreed to it."), .. lesson.ShelfSounds.Select(sound => Line(sound, lesson.Said.Licence))]
         );
     }
 
@@ -51,7 +51,7 @@ public sealed partial record RightsNotice(IReadOnlyList<RightsLine> Seen, IReadO
     /// What a sound's licence means for a lesson. Music that is synchronised with pictures is adapted material (Creative Commons 4.0 legal code,
     /// section 1(a)): where nothing may be adapted it must not lie under a lesson, and where what is adapted must be shared alike, so must the lesson.
     /// </summary>
-    private static RightsLine Of(ShelfSound sound, string? lessonLicence)
+    private static RightsLine Line(ShelfSound sound, string? lessonLicence)
     {
         var name = $"“{Problem.Shown(sound.Title)}”";
         if (Licences.Find(sound.Licence) is not { } licence)
