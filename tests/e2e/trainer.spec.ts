@@ -293,7 +293,7 @@ test('from a recording to a learner who completes it', async ({ page, browser })
 
 test('a render can be stopped, and nothing is kept', async ({ page }) => {
   await signIn(page)
-  await page.getByLabel('Choose recordings').setInputFiles(clip('Long and busy.mp4', 60, '-vf', 'noise=alls=60:allf=t', '-preset', 'ultrafast', '-b:v', '8M'))
+  await page.getByLabel('Choose recordings').setInputFiles(clip('Long and busy.mp4', 40, '-vf', 'noise=alls=60:allf=t', '-preset', 'ultrafast', '-b:v', '8M'))
   await page.waitForURL(/bring-in/, { timeout: 60_000 })
   await page.getByRole('link', { name: 'Deliver' }).click()
   await page.getByText('Only make the files').click()
