@@ -13,12 +13,15 @@ export function NamedPeople({ place, named, take }: { place: string; named: Name
   const [typed, type] = useState('')
   const people = usePeople({ find: typed })
   const accounts = useKnown(named.mails)
-  const groups = useGroups().data ?? []
+  const listed = useGroups()
+  const groups = listed.data ?? []
   const known = (mail: string) => accounts.data?.find((p) => p.mail.toLowerCase() === mail.toLowerCase())
-  const add = () => {
+  const add = async () => {
     const words = typed.trim()
     if (words === '') return
-    const group = groups.find((g) => g.name.toLowerCase() === words.toLowerCase())
+    // Whoever is quick may be before the groups are there, and a group's name is no mail address.
+    const all = listed.data ?? (await listed.refetch()).data ?? []
+    const group = all.find((g) => g.name.toLowerCase() === words.toLowerCase())
     if (group) take({ ...named, groups: [...new Set([...named.groups, group.id])] })
     else take({ ...named, mails: [...named.mails, words] })
     type('')
