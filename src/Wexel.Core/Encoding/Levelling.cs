@@ -17,9 +17,6 @@ public sealed record Levelling(double GainDb, bool HoldsPeaks)
     /// <summary>Peaks are held under this before encoding, in dBTP: encoding raises the sharpest by up to a decibel.</summary>
     public const double HeldUnder = -2;
 
-    /// <summary>Under this integrated loudness, in LUFS, there is hardly anything but noise, which is not made louder (common practice, no source).</summary>
-    public const double HardlyAnything = -50;
-
     /// <summary>What peaks are held under, in dBTP.</summary>
     public double HeldAt { get; init; } = HeldUnder;
 
@@ -31,7 +28,7 @@ public sealed record Levelling(double GainDb, bool HoldsPeaks)
     /// <param name="target">The loudness wanted, in LUFS; null to leave it as it is.</param>
     public static Levelling? For(Loudness? measured, double? target)
     {
-        if (target is not { } wanted || measured?.Integrated is not { } integrated || integrated < HardlyAnything)
+        if (target is not { } wanted || measured?.Integrated is not { } integrated || integrated < Loudness.HardlyAnything)
             return null;
         var gain = Math.Round(wanted - integrated, 1);
         var passes = (measured.TruePeak ?? double.NegativeInfinity) + gain > HeldUnder;
@@ -60,7 +57,8 @@ public sealed record Levelling(double GainDb, bool HoldsPeaks)
         (measured, For(measured, target)) switch
         {
             (null, _) => null,
-            ({ Integrated: null or < HardlyAnything }, _) => "There is hardly anything to hear, so the sound is left as it is: louder, it would be noise.",
+            ({ Integrated: null or < Loudness.HardlyAnything }, _) =>
+                "There is hardly anything to hear, so the sound is left as it is: louder, it would be noise.",
             ({ Integrated: { } was }, null) => $"Recorded at {Lufs(was)}; it stays as it is.",
             ({ Integrated: { } was }, { } step) => $"Recorded at {Lufs(was)}; it is brought to {Lufs(target!.Value)}, {Decibels(Math.Abs(step.GainDb))} "
                 + $"{(step.GainDb < 0 ? "softer" : "louder")}{(step.HoldsPeaks ? $", with peaks held under {Number(Ceiling)} dBTP" : "")}.",

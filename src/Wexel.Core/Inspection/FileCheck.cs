@@ -1,5 +1,6 @@
 using System.Globalization;
 using Wexel.Core.Encoding;
+using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 
 namespace Wexel.Core.Inspection;
@@ -314,7 +315,7 @@ public static class FileCheck
         if (plan.Sound.TargetLufs is { } target)
         {
             var loud = sound.Loudness.Integrated;
-            var left = loud is null or < Levelling.HardlyAnything;
+            var left = loud is null or < Loudness.HardlyAnything;
             yield return Fact(
                 "loudness",
                 "Loudness",

@@ -78,10 +78,13 @@ public static class MixPlanner
         var ducks = Ducks(bed, voice.Spoken, end);
         var times = fades.Concat(ducks).Select(p => p.At).Where(at => at >= start && at <= end).Append(start).Append(end).Distinct().Order().ToList();
         var between = times.Zip(times.Skip(1)).SelectMany(t => Between(t.First, t.Second));
-        return [.. times.Concat(between).Select(Whole).Distinct().Order().Select(at => new GainPoint(at, full * On(fades, at) * On(ducks, at)))];
+        return
+        [
+            .. times.Concat(between).Select(Whole).Distinct().Order().Select(at => new GainPoint(at, full * GainPoint.On(fades, at) * GainPoint.On(ducks, at))),
+        ];
 
         IEnumerable<TimeSpan> Between(TimeSpan from, TimeSpan to) =>
-            On(fades, from) == On(fades, to) || On(ducks, from) == On(ducks, to)
+            GainPoint.On(fades, from) == GainPoint.On(fades, to) || GainPoint.On(ducks, from) == GainPoint.On(ducks, to)
                 ? []
                 : Enumerable.Range(1, Math.Max(0, (int)Math.Ceiling((to - from) / Step) - 1)).Select(i => from + (Step * i));
     }
@@ -126,24 +129,6 @@ public static class MixPlanner
         }
 
         return points;
-    }
-
-    /// <summary>The value of straight lines between points; that of the nearest outside of them, and 1 where there are none.</summary>
-    private static double On(List<GainPoint> points, TimeSpan at)
-    {
-        if (points.Count == 0)
-            return 1;
-        if (at <= points[0].At)
-            return points[0].Gain;
-        for (var i = 1; i < points.Count; i++)
-        {
-            if (at > points[i].At)
-                continue;
-            var (from, to) = (points[i - 1], points[i]);
-            return to.At == from.At ? to.Gain : from.Gain + ((to.Gain - from.Gain) * ((at - from.At) / (to.At - from.At)));
-        }
-
-        return points[^1].Gain;
     }
 
     /// <summary>The greatest that all could come to together, were their peaks to fall on the same moment, is brought to full scale.</summary>

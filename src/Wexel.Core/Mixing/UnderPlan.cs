@@ -15,16 +15,7 @@ public sealed record UnderPlan(IReadOnlyList<BedPlan> Beds, double Gain);
 public sealed record BedPlan(string Sound, int Channels, IReadOnlyList<PlayedPiece> Pieces, IReadOnlyList<GainPoint> Gains)
 {
     /// <summary>By what it is multiplied at a moment of the lesson.</summary>
-    public double GainAt(TimeSpan at)
-    {
-        if (at < Gains[0].At || at > Gains[^1].At)
-            return 0;
-        var next = 1;
-        while (next < Gains.Count - 1 && Gains[next].At < at)
-            next++;
-        var (from, to) = (Gains[next - 1], Gains[next]);
-        return to.At == from.At ? to.Gain : from.Gain + ((to.Gain - from.Gain) * ((at - from.At) / (to.At - from.At)));
-    }
+    public double GainAt(TimeSpan at) => at < Gains[0].At || at > Gains[^1].At ? 0 : GainPoint.On(Gains, at);
 }
 
 /// <summary>A part of a sound that is played.</summary>
@@ -43,4 +34,23 @@ public readonly record struct PlayedPiece(TimeSpan At, TimeSpan From, TimeSpan L
 /// <summary>By what a sound is multiplied at a moment.</summary>
 /// <param name="At">The moment, in lesson time.</param>
 /// <param name="Gain">The factor; 0 is silence.</param>
-public readonly record struct GainPoint(TimeSpan At, double Gain);
+public readonly record struct GainPoint(TimeSpan At, double Gain)
+{
+    /// <summary>The value of straight lines between points; that of the nearest outside of them, and 1 where there are none.</summary>
+    internal static double On(IReadOnlyList<GainPoint> points, TimeSpan at)
+    {
+        if (points.Count == 0)
+            return 1;
+        if (at <= points[0].At)
+            return points[0].Gain;
+        for (var i = 1; i < points.Count; i++)
+        {
+            if (at > points[i].At)
+                continue;
+            var (from, to) = (points[i - 1], points[i]);
+            return to.At == from.At ? to.Gain : from.Gain + ((to.Gain - from.Gain) * ((at - from.At) / (to.At - from.At)));
+        }
+
+        return points[^1].Gain;
+    }
+}

@@ -10,9 +10,6 @@ namespace Wexel.Core.Mixing;
 /// <param name="TruePeak">Its greatest true peak, in dBTP; null where there is none.</param>
 public sealed record Voice(IReadOnlyList<TimeRange> Spoken, double? Lufs, double? TruePeak)
 {
-    /// <summary>Under this integrated loudness, in LUFS, there is hardly anything but noise (common practice, no source).</summary>
-    private const double HardlyAnything = -50;
-
     /// <summary>What the look-through found of it.</summary>
     /// <param name="reel">The recordings.</param>
     /// <param name="analyses">What was found of each; null where nobody looked.</param>
@@ -24,7 +21,7 @@ public sealed record Voice(IReadOnlyList<TimeRange> Spoken, double? Lufs, double
         var heard = new List<Loudness>();
         for (var i = 0; i < reel.Parts.Count; i++)
         {
-            if (analyses[i] is not { Levels: { CarriesSound: true } levels, Loudness: { Integrated: > HardlyAnything } loudness })
+            if (analyses[i] is not { Levels: { CarriesSound: true } levels, Loudness: { Integrated: > Loudness.HardlyAnything } loudness })
                 continue;
             var from = reel.SpanOf(i).Start;
             var here = levels.Heard(levels.Threshold).Select(h => map.ToLesson(new TimeRange(from + h.Start, from + h.End))).OfType<TimeRange>().ToList();

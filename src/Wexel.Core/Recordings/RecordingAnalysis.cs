@@ -37,4 +37,9 @@ public sealed record RecordingAnalysis(
 /// <param name="Integrated">Integrated loudness in LUFS; null where nothing reaches the gate of −70 LUFS.</param>
 /// <param name="Range">Loudness range in LU, EBU Tech 3342.</param>
 /// <param name="TruePeak">The greatest true peak in dBTP; null in digital silence.</param>
-public sealed record Loudness(double? Integrated, double Range, double? TruePeak);
+public sealed record Loudness(double? Integrated, double Range, double? TruePeak)
+{
+    /// <summary>Under this integrated loudness, in LUFS, there is hardly anything but noise: it is not made louder, and is no voice (common practice, no
+    /// source).</summary>
+    public const double HardlyAnything = -50;
+}

@@ -2,10 +2,11 @@ import { useLacks } from '../lessons/useLacks'
 import { useWork } from '../lessons/work'
 import { DrawShapes } from '../sheet/DrawShapes'
 import { PlacedBox } from '../sheet/PlacedBox'
+import { movedTo } from '../sheet/placed'
 import { lineLook } from '../ui/Lines'
 import { clock } from '../ui/words'
 import { actionNames, actionOf } from './actions'
-import { type ActionKind, type Area, movedTo, ofAreas } from './overlays'
+import { type ActionKind, type Area, ofAreas } from './overlays'
 import { Stretch } from './Stretch'
 
 interface Props {

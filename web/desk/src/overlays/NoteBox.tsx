@@ -2,9 +2,10 @@ import { useLacks } from '../lessons/useLacks'
 import { useWork } from '../lessons/work'
 import { ShownPicture } from '../picture/ShownPicture'
 import { PlacedBox } from '../sheet/PlacedBox'
+import { movedTo } from '../sheet/placed'
 import { lineLook } from '../ui/Lines'
 import { clock } from '../ui/words'
-import { movedTo, type Note, ofNotes } from './overlays'
+import { type Note, ofNotes } from './overlays'
 import { Stretch } from './Stretch'
 
 const corners: Record<Note['corner'], string> = {

@@ -1,10 +1,11 @@
 import { useKey } from '../app/keys'
 import { useWork } from '../lessons/work'
+import { spanOf } from '../sheet/placed'
 import { usePlayingTime } from '../sheet/usePlayback'
 import { Button } from '../ui/Button'
 import { clock, count } from '../ui/words'
 import { actionOf } from './actions'
-import { type Area, type Note, ofAreas, ofNotes, spanOf, usual } from './overlays'
+import { type Area, type Note, ofAreas, ofNotes, usual } from './overlays'
 
 /** What can be placed over the picture where the lesson plays. */
 export function PlaceOver({ select }: { select: (id: string | undefined) => void }) {

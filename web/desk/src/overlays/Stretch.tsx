@@ -1,7 +1,8 @@
 import { useWork } from '../lessons/work'
 import { Edge } from '../sheet/Edge'
+import { spanOf } from '../sheet/placed'
 import { Button } from '../ui/Button'
-import { type Area, spanOf } from './overlays'
+import type { Area } from './overlays'
 
 /** From when to when something is there. */
 export function Stretch({ span, set }: { span: Area['span']; set: (span: Area['span']) => void }) {

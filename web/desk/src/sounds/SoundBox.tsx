@@ -6,7 +6,7 @@ import { Button } from '../ui/Button'
 import { Tick } from '../ui/Lines'
 import { NumberField } from '../ui/NumberField'
 import { clock } from '../ui/words'
-import { type Bed, changed, spanOf, without } from './beds'
+import { type Bed, heardIn, ofSounds } from './beds'
 import { ChooseSound } from './ChooseSound'
 import { secondsOf } from './Shelf'
 
@@ -21,7 +21,7 @@ interface Props {
 export function SoundBox({ bed, struck, open, select }: Props) {
   const { edit, reel, playback } = useWork()
   const lacks = useLacks('sound', bed.id)
-  const set = (to: Partial<Bed>) => edit((d) => changed(d, bed.id, to))
+  const set = (to: Partial<Bed>) => edit((d) => ofSounds.changed(d, bed.id, to))
   return (
     <PlacedBox
       name="sound"
@@ -36,8 +36,8 @@ export function SoundBox({ bed, struck, open, select }: Props) {
       struck={struck}
       open={open}
       select={select}
-      move={(at) => set({ span: spanOf(at, at + bed.span.end - bed.span.start, reel.length) })}
-      remove={() => edit((d) => without(d, bed.id))}
+      move={(at) => set({ span: heardIn(at, at + bed.span.end - bed.span.start, reel.length) })}
+      remove={() => edit((d) => ofSounds.without(d, bed.id))}
       lacks={lacks}
       more={
         <Button look="link" onClick={() => playback.hear({ start: Math.max(0, bed.span.start - 1000), end: Math.min(reel.length, bed.span.end + 1000) })}>
@@ -65,8 +65,14 @@ function Settings({ bed, set }: { bed: Bed; set: (to: Partial<Bed>) => void }) {
     <div className="flex flex-col gap-3 py-1">
       <ChooseSound words="Exchange it" choose={(sound) => set({ sound, endsAtBar: bed.endsAtBar && sound.tempo != null })} />
       <div className="flex flex-wrap items-start gap-x-4">
-        <Edge label="Under it from" at={bed.span.start} frameMs={frameMs} soundEdges={[]} move={(to) => set({ span: spanOf(to, bed.span.end, reel.length) })} />
-        <Edge label="Until" at={bed.span.end} frameMs={frameMs} soundEdges={[]} move={(to) => set({ span: spanOf(bed.span.start, to, reel.length) })} />
+        <Edge
+          label="Under it from"
+          at={bed.span.start}
+          frameMs={frameMs}
+          soundEdges={[]}
+          move={(to) => set({ span: heardIn(to, bed.span.end, reel.length) })}
+        />
+        <Edge label="Until" at={bed.span.end} frameMs={frameMs} soundEdges={[]} move={(to) => set({ span: heardIn(bed.span.start, to, reel.length) })} />
       </div>
       <div className="flex flex-wrap gap-x-4 gap-y-2">
         {number('Under it by, LU', bed.apart, 15, 50, (apart) => set({ apart }))}

@@ -3,7 +3,7 @@ import { usePlayingTime } from '../sheet/usePlayback'
 import { useTidying } from '../tidy/tidying'
 import { Button } from '../ui/Button'
 import { clock, count, lengthOf } from '../ui/words'
-import { added, type Bed, laid, without } from './beds'
+import { type Bed, laid, ofSounds } from './beds'
 import { ChooseSound } from './ChooseSound'
 import { useMixing } from './useMix'
 
@@ -14,7 +14,7 @@ export function SoundsPanel({ select }: { select: (id: string | undefined) => vo
   const mixing = useMixing(lessonId, revision, document.sounds.length > 0).data
   const now = usePlayingTime(playback)
   const lay = (bed: Bed) => {
-    edit((d) => added(d, bed))
+    edit((d) => ofSounds.added(d, bed))
     select(bed.id)
     playback.seek(bed.span.start)
   }
@@ -62,7 +62,7 @@ export function SoundsPanel({ select }: { select: (id: string | undefined) => vo
                 look="link"
                 className="ml-auto"
                 aria-label={`Remove “${bed.sound.title}” at ${clock(bed.span.start)}`}
-                onClick={() => edit((d) => without(d, bed.id))}
+                onClick={() => edit((d) => ofSounds.without(d, bed.id))}
               >
                 Remove
               </Button>
