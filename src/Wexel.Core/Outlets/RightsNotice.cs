@@ -56,14 +56,14 @@ public sealed partial record RightsNotice(IReadOnlyList<RightsLine> Seen, IReadO
         var name = $"“{Problem.Shown(sound.Title)}”";
         if (Licences.Find(sound.Licence) is not { } licence)
             return new RightsLine($"{name}: “{Problem.Shown(sound.Licence)}”. See that it covers people outside the house.", true);
-        var elements = licence.Id.Split('-');
+        var (elements, brief) = (licence.Id.Split('-'), licence.Name.Split(',')[0]);
         var (notCommercial, noDerivatives, shareAlike) = (elements.Contains("NC"), elements.Contains("ND"), elements.Contains("SA"));
         return licence.Id switch
         {
             Licences.AllRightsReserved => new RightsLine($"{name}: all rights reserved. Have it in writing that it may be heard outside the house.", true),
-            _ when noDerivatives => new RightsLine($"{name}: {licence.Name} does not allow it to be laid under pictures. Exchange it.", true),
+            _ when noDerivatives => new RightsLine($"{name}: {brief} does not allow it to be laid under pictures. Exchange it.", true),
             _ when shareAlike && !string.Equals(lessonLicence, licence.Id, StringComparison.OrdinalIgnoreCase) => new RightsLine(
-                $"{name}: {licence.Name} asks that the lesson be given under the same licence. Choose that for the lesson, or exchange the sound.",
+                $"{name}: {brief} asks that the lesson be given under the same licence. Choose that for the lesson, or exchange the sound.",
                 true
             ),
             _ when notCommercial => new RightsLine($"{name}: {licence.Name}; nobody may earn by the lesson.", true),

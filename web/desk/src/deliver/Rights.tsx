@@ -22,7 +22,7 @@ export function Rights({ lessonId, revision }: { lessonId: string; revision: num
 function Lines({ name, of }: { name: string; of: Schemas['RightsLine'][] }) {
   const { playback } = useWork()
   return (
-    <div className="grid grid-cols-[56px_1fr] gap-x-3">
+    <div className="mt-1 grid grid-cols-[56px_1fr] gap-x-3">
       <span className="text-quiet">{name}</span>
       <ul aria-label={name}>
         {of.map((line) => (
