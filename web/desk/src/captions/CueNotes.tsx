@@ -6,10 +6,11 @@ import type { TextNotes } from './useLook'
 export function CueNotes({ notes, look }: { notes: Note[]; look: TextNotes }) {
   return (
     <ul className="mb-1 text-small" data-beside>
-      {notes.map((note) => {
+      {notes.map((note, place) => {
         const same = look.same(note).length
         return (
-          <li key={note.key} className="flex flex-wrap items-baseline gap-x-3 text-amber">
+          // biome-ignore lint/suspicious/noArrayIndexKey: a word that stands twice is two notes of one name, in their order
+          <li key={`${note.key} ${place}`} className="flex flex-wrap items-baseline gap-x-3 text-amber">
             <span>{note.sentence}</span>
             {note.mends.map((mend, i) => (
               <Button key={mend.words} look="link" className="py-0.5" onClick={() => look.mendWith(note, i)}>

@@ -53,6 +53,12 @@ test('a word is found again where the text before it was changed, and left where
   expect(note?.mends[0].changes([cue('a', 0, 'Ask them')]).set).toEqual([])
 })
 
+test('what would write a caption as it was before it was corrected is no note until it is looked at again', () => {
+  const corrected = [cue('a', 0, 'Ask the skipper'), cues[1]]
+  expect(notesOf(look, corrected, [], cues).map((n) => n.key)).toEqual(['a:skipper', 'b:skipper'])
+  expect(notesOf(look, cues.slice(), [], cues).map((n) => n.key)).toEqual(['a:tooShort', 'a:i', 'a:skipper', 'b:skipper'])
+})
+
 test('a caption that a mend adds has a name that none has', () => {
   const ids = notesOf(look, cues)[0]
     .mends[0].changes(cues)

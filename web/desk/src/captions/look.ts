@@ -42,10 +42,19 @@ const named = (changes: Changes): Changes => ({
   set: changes.set.map((c) => (c.id.endsWith('+') ? { ...c, id: crypto.randomUUID() } : c)),
 })
 
+/** Where a word stands in a text: where it stood, or else the first place that is the whole word; -1 for none. */
+function placeOf(word: string, text: string, at: number): number {
+  const isLetter = (c: string | undefined) => c !== undefined && /[\p{L}\p{N}]/u.test(c)
+  const stands = (place: number) => text.startsWith(word, place) && !isLetter(text[place - 1]) && !isLetter(text[place + word.length])
+  if (stands(at)) return at
+  for (let place = text.indexOf(word); place >= 0; place = text.indexOf(word, place + 1)) if (stands(place)) return place
+  return -1
+}
+
 /** A word written otherwise where it still stands. */
 function rewritten(cues: Cue[], { cue: id, at, written }: Schemas['Correction'], instead: string): Changes {
   const cue = cues.find((c) => c.id === id)
-  const place = cue?.text.startsWith(written, at) ? at : (cue?.text.indexOf(written) ?? -1)
+  const place = cue ? placeOf(written, cue.text, at) : -1
   if (!cue || place < 0) return { set: [], removed: [] }
   return { set: [withText(cue, cue.text.slice(0, place) + instead + cue.text.slice(place + written.length))], removed: [] }
 }
@@ -75,12 +84,21 @@ const unsureNotes = (cues: Cue[], unsure: Schemas['UnsureWord'][]): Note[] =>
 
 const nothing: Look = { findings: [], corrections: [], left: [], noSpelling: null }
 
-/** All notes of a look, but for what somebody left, in the order of the captions. */
-export function notesOf(look: Look | undefined, cues: Cue[], unsure: Schemas['UnsureWord'][] = []): Note[] {
+const same = (a: Cue | undefined, b: Cue | undefined) => a === b || (a?.text === b?.text && a?.span.start === b?.span.start && a?.span.end === b?.span.end)
+
+/**
+ * All notes of a look, but for what somebody left, in the order of the captions. What breaks a guideline is mended by captions as they were
+ * looked at: where one of them is another by now, it is not a note before it was looked at again.
+ * @param lookedAt The captions that the look is of.
+ */
+export function notesOf(look: Look | undefined, cues: Cue[], unsure: Schemas['UnsureWord'][] = [], lookedAt = cues): Note[] {
   const { left: leftOnes, ...found } = look ?? nothing
   const left = new Set(leftOnes)
   const starts = new Map(cues.map((c) => [c.id, c.span.start]))
-  const findings = found.findings.map((f): Note => {
+  const [now, then] = [cues, lookedAt].map((all) => new Map(all.map((c) => [c.id, c])))
+  const stands = (id: string) => id.endsWith('+') || same(now.get(id), then.get(id))
+  const standing = found.findings.filter((f) => [f.cue, ...(f.mend?.set.map((c) => c.id) ?? []), ...(f.mend?.removed ?? [])].every(stands))
+  const findings = standing.map((f): Note => {
     const { mend, mendWords } = f
     return {
       key: `${f.cue}:${f.break}`,
@@ -91,7 +109,8 @@ export function notesOf(look: Look | undefined, cues: Cue[], unsure: Schemas['Un
       mends: mend && mendWords ? [{ words: mendWords, changes: () => named({ set: [...mend.set], removed: [...mend.removed] }) }] : [],
     }
   })
-  const corrections = found.corrections.map(
+  const still = found.corrections.filter((c) => lookedAt === cues || placeOf(c.written, now.get(c.cue)?.text ?? '', c.at) >= 0)
+  const corrections = still.map(
     (c): Note => ({
       key: `${c.cue}:${c.written}`,
       cue: c.cue,

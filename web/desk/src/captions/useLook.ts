@@ -1,7 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useMemo } from 'react'
-import { api, type Schemas, taken } from '../app/api'
+import { api, taken } from '../app/api'
 import { useWork } from '../lessons/work'
+import type { Cue } from './cues'
 import { mended, type Note, notesOf } from './look'
 
 /** What in the captions that are shown somebody should look at, and mending it or leaving it. */
@@ -15,16 +16,26 @@ export function useLook() {
   const key = ['look', lessonId, hash, language, track ? undefined : draft?.share]
   const look = useQuery({
     queryKey: key,
-    queryFn: () => taken(api.GET('/api/lessons/{id}/captions/{hash}/look', { params: { path: { id: lessonId, hash }, query: { language } } })),
+    queryFn: async () => {
+      // What was looked at is kept with what was found: until the next look, captions may be others than these.
+      const lookedAt = (track ? client.getQueryData<Cue[]>(['cues', hash]) : draft?.cues) ?? []
+      return {
+        ...(await taken(api.GET('/api/lessons/{id}/captions/{hash}/look', { params: { path: { id: lessonId, hash }, query: { language } } }))),
+        lookedAt,
+      }
+    },
     enabled: cues.length > 0,
     placeholderData: (before) => before,
   })
   const found = cues.length > 0 ? look.data : undefined
-  const notes = useMemo(() => notesOf(found, cues, unsure), [found, cues, unsure])
+  const notes = useMemo(() => notesOf(found, cues, unsure, found?.lookedAt), [found, cues, unsure])
   const leave = useMutation({
     mutationFn: (left: string[]) => taken(api.PUT('/api/lessons/{id}/captions/left', { params: { path: { id: lessonId } }, body: { left } })),
-    // It is gone at once; what is kept is asked again after.
-    onMutate: (left) => client.setQueryData<Schemas['TextLook']>(key, (now) => now && { ...now, left }),
+    // It is gone at once, also where the look that is under way does not know of it yet; what is kept is asked again after.
+    onMutate: async (left) => {
+      await client.cancelQueries({ queryKey: key })
+      client.setQueryData<NonNullable<typeof found>>(key, (now = found) => now && { ...now, left })
+    },
     onSettled: () => client.invalidateQueries({ queryKey: ['look', lessonId] }),
   })
   return {
