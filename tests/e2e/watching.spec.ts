@@ -29,6 +29,8 @@ test('the demo lesson plays by keyboard, shows captions, and resumes where it wa
   await page.keyboard.press('ArrowLeft')
   await page.keyboard.press('Space')
   await expect.poll(() => at(page)).toBeGreaterThan(14)
+  await page.keyboard.press('Space')
+  await expect.poll(() => page.evaluate(() => document.querySelector('video')?.paused)).toBe(true)
   const captions = () => page.evaluate(() => [...(document.querySelector('video')?.textTracks ?? [])].find((t) => t.kind === 'captions')?.mode)
   expect(await captions()).toBe('showing')
   await page.keyboard.press('c')
@@ -62,9 +64,12 @@ test('the demo lesson plays by keyboard, shows captions, and resumes where it wa
   await expect(page.getByRole('heading', { level: 1 })).toHaveAttribute('dir', 'auto')
   await page.getByLabel('Speed').selectOption('1.25')
   await expect.poll(() => page.evaluate(() => document.querySelector('video')?.playbackRate)).toBe(1.25)
+  // On a button or in a list of choices the space bar is theirs; off them, it plays and pauses.
+  await page.getByRole('heading', { level: 1 }).click()
+  const before = await at(page)
+  await page.keyboard.press('Space')
+  await expect.poll(() => at(page)).toBeGreaterThan(before + 1)
   const told = page.waitForResponse((answer) => answer.url().includes('/progress') && answer.request().method() === 'POST')
-  // In a list of choices the space bar opens it; off it, it pauses.
-  await page.getByLabel('Speed').blur()
   await page.keyboard.press('Space')
   await expect.poll(() => page.evaluate(() => document.querySelector('video')?.paused)).toBe(true)
   await expect(page.getByText(/You have seen [1-9]\d* %/)).toBeVisible()
