@@ -27,7 +27,7 @@ here=http://127.0.0.1:$server_port back=http://127.0.0.1:$server_port/provider/0
 StandIns__Clients__0__Id=wexel StandIns__Clients__0__Secret=tide-table StandIns__Clients__0__Back=$back/back StandIns__Clients__0__SignedOut=$here/sign-in StandIns__Clients__0__BackChannel=$back/signed-out \
 StandIns__DirectorySeconds=2 StandIns__SmtpPort=$smtp_port StandIns__Data="$data/outside" ASPNETCORE_URLS="http://127.0.0.1:$outside_port" \
   dotnet "$home/src/Wexel.StandIns/bin/Release/net10.0/Wexel.StandIns.dll" > "$data/stand-ins.log" 2>&1 & outside=$!
-Video__Clients__0__Id=wexel Video__Clients__0__Secret=tide-table Video__Clients__0__Back=$here/api/video-services/back Video__SecondsASecond=0.1 Video__SmtpPort=$smtp_port Video__Data="$data/skerry" \
+Video__Clients__0__Id=wexel Video__Clients__0__Secret=tide-table Video__Clients__0__Back=$here/api/video-services/back Video__SecondsASecond=5 Video__SmtpPort=$smtp_port Video__Data="$data/skerry" \
   ASPNETCORE_URLS="http://127.0.0.1:$((server_port + 4))" dotnet "$home/src/Wexel.StandIns.Video/bin/Release/net10.0/Wexel.StandIns.Video.dll" > "$data/skerry.log" 2>&1 & skerry=$!
 ConnectionStrings__Wexel="$WEXEL_TEST_POSTGRES;Database=$database" Wexel__Data="$data/files" Wexel__Assets="$home/artifacts" Wexel__Demo="$demo" Wexel__KeepFree=0 Wexel__OutletFolders__0="$data/folders" \
   Wexel__PublicAddress="http://127.0.0.1:$server_port/" Wexel__SmtpPort=$smtp_port \

@@ -95,6 +95,14 @@ internal sealed class Store
         );
     }
 
+    /// <summary>Ends the processing of whatever is still processed.</summary>
+    internal void BeDone()
+    {
+        var now = DateTimeOffset.UtcNow;
+        foreach (var video in All.Where(v => v.ReadyAt > now).ToList())
+            Change(video.Id, v => v with { SmallAt = now, ReadyAt = now });
+    }
+
     internal void Remove(Video video)
     {
         lock (LockOf(video.Id))

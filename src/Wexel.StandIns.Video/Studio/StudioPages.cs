@@ -27,6 +27,11 @@ internal static class StudioPages
             troubles.Set(form["code"].ToString(), int.TryParse(form["requests"], out var requests) ? requests : 1, form["to"].ToString());
             return Results.Redirect("/");
         });
+        routes.MapPost("/studio/done", (Store store) =>
+        {
+            store.BeDone();
+            return Results.Redirect("/");
+        });
     }
 
     private static IResult Home(Store store, Accounts accounts, Troubles troubles)
@@ -36,6 +41,7 @@ internal static class StudioPages
             "Everything at Skerry",
             $"""
             <table><tr><th>Video</th><th>Channel</th><th>State</th><th>Who sees it</th></tr>{string.Concat(store.All.Select(v => Row(v, now)))}</table>
+            <form method="post" action="/studio/done"><button>Be done with processing now</button></form>
             <h2>Lists</h2><ul>{string.Concat(store.Lists.Select(l => $"<li>{Look.Text(l.Title)} ({l.Visibility}): {l.Videos.Count} videos</li>"))}</ul>
             <h2>Programs that were let in</h2><ul>{string.Concat(accounts.All.Select(Row))}</ul>
             <h2>What goes wrong</h2><form method="post" action="/troubles"><label>It <select name="code">{string.Concat(
