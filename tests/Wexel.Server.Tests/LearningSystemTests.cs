@@ -195,4 +195,29 @@ public sealed class LearningSystemTests(ReleasedServerFixture fixture) : IClassF
         (await School.GetAsync("learning/content/kept/..%2Fother")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
         (await School.GetAsync("learning/launch/kept/i?pupil=nobody")).StatusCode.ShouldBe(HttpStatusCode.NotFound);
     }
+
+    [Fact]
+    public async Task Of_two_records_of_one_launch_the_one_that_was_sent_last_stays()
+    {
+        (await School.PutAsync("learning/packages/order", new ByteArrayContent(Zip(("imsmanifest.xml", Manifest), ("page.html", "x"))))).StatusCode.ShouldBe(
+            HttpStatusCode.Created
+        );
+        async Task KeepAsync(string launch, int number, string status) =>
+            (
+                await School.PostAsJsonAsync(
+                    "learning/records/order/i/p1",
+                    new
+                    {
+                        elements = new Dictionary<string, string> { ["cmi.core.lesson_status"] = status },
+                        launch,
+                        number,
+                    }
+                )
+            ).EnsureSuccessStatusCode();
+        await KeepAsync("first", 2, "completed");
+        await KeepAsync("first", 1, "incomplete");
+        (await School.GetStringAsync("learning/courses/order")).ShouldContain("<td>completed</td>");
+        await KeepAsync("second", 1, "failed");
+        (await School.GetStringAsync("learning/courses/order")).ShouldContain("<td>failed</td>");
+    }
 }

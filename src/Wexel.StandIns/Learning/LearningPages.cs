@@ -144,6 +144,7 @@ internal static class LearningPages
                 page,
                 keepAt = $"/learning/records/{name}/{Uri.EscapeDataString(item)}/{pupil}",
                 kept = school.Kept(name, item, pupil),
+                launch = Guid.NewGuid(),
             },
             JsonSerializerOptions.Web
         );

@@ -53,7 +53,20 @@ internal sealed class School(string data, TimeSpan processing)
     internal void Keep(string name, string item, string pupil, JsonElement kept)
     {
         lock (LockOf(name))
-            File.WriteAllText(RecordFile(name, item, pupil), kept.GetRawText());
+        {
+            var file = RecordFile(name, item, pupil);
+            if (!File.Exists(file) || !IsOlder(kept, JsonDocument.Parse(File.ReadAllText(file)).RootElement))
+                File.WriteAllText(file, kept.GetRawText());
+        }
+    }
+
+    /// <summary>Whether one was sent before another of the same launch, and came after it.</summary>
+    private static bool IsOlder(JsonElement one, JsonElement other)
+    {
+        static (string?, int) Sent(JsonElement of) =>
+            of.TryGetProperty("launch", out var launch) && of.TryGetProperty("number", out var number) ? (launch.GetString(), number.GetInt32()) : (null, 0);
+        var (launch, number) = Sent(one);
+        return launch is not null && Sent(other) is var (before, last) && before == launch && number < last;
     }
 
     /// <summary>Records lie outside the package, so that a new version of it keeps them.</summary>

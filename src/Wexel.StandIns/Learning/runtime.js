@@ -73,6 +73,7 @@
   let state = 'before'
   let error = '0'
   let statusSet = false
+  let kept = 0
   values['cmi.core.student_id'] = start.pupil.id
   values['cmi.core.student_name'] = start.pupil.name
   values['cmi.core.lesson_mode'] = start.mode
@@ -81,7 +82,8 @@
   delete values['cmi.core.session_time']
 
   function keep() {
-    const body = JSON.stringify({ elements: values, log: log.slice(-500) })
+    // Two that are sent while the page goes away may come in any order: each says which it is.
+    const body = JSON.stringify({ elements: values, log: log.slice(-500), launch: start.launch, number: ++kept })
     try {
       const request = new XMLHttpRequest()
       request.open('POST', start.keepAt, false)
