@@ -12,7 +12,13 @@ public sealed class FeedTests(ReleasedServerFixture fixture) : IClassFixture<Rel
 {
     private static readonly XNamespace ITunes = "http://www.itunes.com/dtds/podcast-1.0.dtd";
 
-    private static object Settings(string title = "Deck", string media = "video", bool unlisted = false, string mail = "mara.tarn@brackwater.example") =>
+    private static object Settings(
+        string title = "Deck",
+        string media = "video",
+        bool unlisted = false,
+        string mail = "mara.tarn@brackwater.example",
+        bool alsoSound = false
+    ) =>
         new
         {
             title,
@@ -28,6 +34,7 @@ public sealed class FeedTests(ReleasedServerFixture fixture) : IClassFixture<Rel
             order = "serial",
             unlisted,
             colour = "#0B6570",
+            alsoSound,
         };
 
     private static async Task<JsonElement> FeedAsync(HttpClient trainer, object settings)
@@ -38,6 +45,43 @@ public sealed class FeedTests(ReleasedServerFixture fixture) : IClassFixture<Rel
     }
 
     private static string Path(JsonElement feed) => new Uri(feed.GetProperty("address").GetString()!).AbsolutePath;
+
+    /// <summary>A lesson of two seconds, rendered.</summary>
+    private async Task<string> LessonAsync(HttpClient trainer, string title, bool hasSound, string profile = "small-480p")
+    {
+        var clip = System.IO.Path.Combine(fixture.Data, title + ".mp4");
+        string[] sound = hasSound ? ["-f", "lavfi", "-i", "sine=d=2"] : [];
+        await CliWrap
+            .Cli.Wrap("ffmpeg")
+            .WithArguments(["-v", "error", "-y", "-f", "lavfi", "-i", "color=navy:s=320x180:r=10:d=2", .. sound, "-pix_fmt", "yuv420p", clip])
+            .ExecuteAsync();
+        var broughtIn = await (
+            await trainer.PutAsync(
+                $"/api/recordings?fileName={title}.mp4",
+                new ByteArrayContent(await File.ReadAllBytesAsync(clip)) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } }
+            )
+        ).Content.ReadFromJsonAsync<JsonElement>();
+        var lesson = broughtIn.GetProperty("lessonId").GetString()!;
+        await trainer.UntilAsync($"/api/lessons/{lesson}/deliver", d => d.GetProperty("profiles").GetArrayLength() > 0);
+        (await trainer.PostAsJsonAsync("/api/renditions", new { lessons = new[] { lesson }, profiles = new[] { profile } })).EnsureSuccessStatusCode();
+        await trainer.UntilAsync($"/api/lessons/{lesson}/deliver", d =>
+            d.GetProperty("renditions").EnumerateArray().Any(r => r.GetProperty("state").GetString() == "done")
+        );
+        return lesson;
+    }
+
+    private static async Task ReleaseAsync(HttpClient trainer, string lesson, string? outlet, string profile = "small-480p") =>
+        (
+            await trainer.PostAsJsonAsync(
+                $"/api/lessons/{lesson}/releases",
+                new
+                {
+                    outletId = outlet,
+                    profileId = profile,
+                    visibility = "withLink",
+                }
+            )
+        ).EnsureSuccessStatusCode();
 
     /// <summary>The demo's own feed, once its lesson is released there.</summary>
     private async Task<(HttpClient Trainer, JsonElement Feed, string Lesson)> ReleasedAsync()
@@ -302,51 +346,9 @@ public sealed class FeedTests(ReleasedServerFixture fixture) : IClassFixture<Rel
     public async Task An_episode_with_the_old_artwork_inside_is_behind_until_it_is_released_again()
     {
         var trainer = await fixture.SignedInAsync();
-        var clip = System.IO.Path.Combine(fixture.Data, "spoken.mp4");
-        await CliWrap
-            .Cli.Wrap("ffmpeg")
-            .WithArguments([
-                "-v",
-                "error",
-                "-y",
-                "-f",
-                "lavfi",
-                "-i",
-                "color=navy:s=320x180:r=10:d=2",
-                "-f",
-                "lavfi",
-                "-i",
-                "sine=d=2",
-                "-pix_fmt",
-                "yuv420p",
-                clip,
-            ])
-            .ExecuteAsync();
-        var broughtIn = await (
-            await trainer.PutAsync(
-                "/api/recordings?fileName=Ropes.mp4",
-                new ByteArrayContent(await File.ReadAllBytesAsync(clip)) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } }
-            )
-        ).Content.ReadFromJsonAsync<JsonElement>();
-        var lesson = broughtIn.GetProperty("lessonId").GetString();
-        await trainer.UntilAsync($"/api/lessons/{lesson}/deliver", d => d.GetProperty("profiles").GetArrayLength() > 0);
-        (await trainer.PostAsJsonAsync("/api/renditions", new { lessons = new[] { lesson }, profiles = new[] { "small-480p" } })).EnsureSuccessStatusCode();
-        await trainer.UntilAsync($"/api/lessons/{lesson}/deliver", d =>
-            d.GetProperty("renditions").EnumerateArray().Any(r => r.GetProperty("state").GetString() == "done")
-        );
+        var lesson = await LessonAsync(trainer, "Ropes", hasSound: true);
         var outlet = (await FeedAsync(trainer, Settings("Spoken", "sound"))).GetProperty("outletId").GetString();
-        async Task ReleaseAsync() =>
-            (
-                await trainer.PostAsJsonAsync(
-                    $"/api/lessons/{lesson}/releases",
-                    new
-                    {
-                        outletId = outlet,
-                        profileId = "small-480p",
-                        visibility = "withLink",
-                    }
-                )
-            ).EnsureSuccessStatusCode();
+        Task ReleaseAsync() => FeedTests.ReleaseAsync(trainer, lesson, outlet);
         async Task<bool> BehindAsync() =>
             (await trainer.JsonAsync($"/api/lessons/{lesson}/releases"))
                 .EnumerateArray()
@@ -361,6 +363,64 @@ public sealed class FeedTests(ReleasedServerFixture fixture) : IClassFixture<Rel
         (await BehindAsync()).ShouldBeTrue();
         await ReleaseAsync();
         (await BehindAsync()).ShouldBeFalse();
+    }
+
+    [Fact]
+    public async Task A_feed_of_sound_stands_beside_one_of_video_with_one_choice()
+    {
+        var trainer = await fixture.SignedInAsync();
+        const string profile = "podcast-720p";
+        var (spoken, silent) = (await LessonAsync(trainer, "Bowline", true, profile), await LessonAsync(trainer, "Flags", false, profile));
+        var feed = await FeedAsync(trainer, Settings("Knots", alsoSound: true));
+        var outlet = feed.GetProperty("outletId").GetString();
+        foreach (var lesson in new[] { spoken, silent })
+            await ReleaseAsync(trainer, lesson, outlet, profile);
+        var app = fixture.Anonymous();
+        async Task<List<XElement>> ItemsAsync(string address) =>
+            [.. XDocument.Parse(await app.GetStringAsync(address)).Root!.Element("channel")!.Elements("item")];
+        var beside = new Uri(feed.GetProperty("soundAddress").GetString()!).AbsolutePath;
+        (await ItemsAsync(Path(feed))).Count.ShouldBe(2);
+        var enclosure = (await ItemsAsync(beside)).Single().Element("enclosure")!;
+        enclosure.Attribute("type")!.Value.ShouldBe("audio/x-m4a");
+        var heard = await app.GetByteArrayAsync(new Uri(enclosure.Attribute("url")!.Value).AbsolutePath);
+        heard.Length.ToString(System.Globalization.CultureInfo.InvariantCulture).ShouldBe(enclosure.Attribute("length")!.Value);
+        // What ffprobe finds in it: sound, and the artwork as a picture that does not move.
+        var file = System.IO.Path.Combine(fixture.Data, "heard.m4a");
+        await File.WriteAllBytesAsync(file, heard, TestContext.Current.CancellationToken);
+        var probed = new System.Text.StringBuilder();
+        await CliWrap
+            .Cli.Wrap("ffprobe")
+            .WithArguments(["-v", "error", "-show_entries", "stream=codec_type:stream_disposition=attached_pic", "-of", "csv=p=0", file])
+            .WithStandardOutputPipe(CliWrap.PipeTarget.ToStringBuilder(probed))
+            .ExecuteAsync(TestContext.Current.CancellationToken);
+        probed
+            .ToString()
+            .Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
+            .ShouldBe(["audio,0", "video,1"], ignoreOrder: true);
+
+        var page = await app.GetStringAsync(new Uri(feed.GetProperty("subscribePage").GetString()!).AbsolutePath);
+        page.ShouldContain(feed.GetProperty("soundAddress").GetString()!);
+        using var zip = new ZipArchive(
+            new MemoryStream(await trainer.GetByteArrayAsync($"/api/feeds/{outlet}/folder.zip?address=https%3A%2F%2Fintranet.example%2Fknots"))
+        );
+        zip.Entries.Select(e => System.IO.Path.GetExtension(e.FullName)).Count(e => e is ".m4a" or ".xml").ShouldBe(3);
+        (await trainer.JsonAsync($"/api/lessons/{spoken}/files"))
+            .GetProperty("files")
+            .EnumerateArray()
+            .Count(f => f.GetProperty("title").GetString() == "Knots")
+            .ShouldBe(2);
+
+        // Without it what stands there is behind, and the address opens nothing.
+        (await trainer.PutAsJsonAsync($"/api/feeds/{outlet}", Settings("Knots"))).EnsureSuccessStatusCode();
+        (await app.GetAsync(beside)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await app.GetAsync(new Uri(enclosure.Attribute("url")!.Value).AbsolutePath)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await trainer.JsonAsync($"/api/lessons/{spoken}/releases"))
+            .EnumerateArray()
+            .Single(o => o.GetProperty("id").GetString() == outlet)
+            .GetProperty("release")
+            .GetProperty("behind")
+            .GetBoolean()
+            .ShouldBeTrue();
     }
 
     [Fact]

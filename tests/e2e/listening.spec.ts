@@ -60,12 +60,14 @@ test('a feed is made, checked, released to, subscribed to, played and submitted'
   await expect(page.getByText('Directories’ requirements: <itunes:author>'.replace('’', "'"))).toBeVisible()
   await page.getByLabel('Author, as apps show it').fill('Staff training')
   await page.getByLabel('Owner’s mail address').fill('mara.tarn@brackwater.example')
+  await page.getByLabel('A second feed beside it has the same episodes as sound alone').check()
   await page.getByRole('button', { name: 'Save' }).click()
   await expect(page.getByRole('heading', { name: /Feed check .* 1 thing keeps it out/ })).toBeVisible()
   await expect(page.getByRole('row', { name: /^Captions in each language A transcript each/ })).toBeVisible()
   await expect(page.getByText('There is no episode yet')).toBeVisible()
   await hasNoAccessibilityFaults(page)
   const address = await page.getByLabel('Feed', { exact: true }).inputValue()
+  const soundAddress = await page.getByLabel('Feed of sound').inputValue()
 
   // Artwork that cannot be used says why.
   await page.getByLabel('Use a picture of your own').setInputFiles({ name: 'art.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('just text') })
@@ -91,6 +93,11 @@ test('a feed is made, checked, released to, subscribed to, played and submitted'
   expect(read.items).toHaveLength(1)
   expect(read.items[0]).toMatchObject({ title, guid: episode?.guid, enclosure: { url: episode?.enclosures[0]?.url } })
   expect(read.items[0]?.itunes?.duration).toBe('8')
+
+  // The second feed has the same as sound, and its page leads to both.
+  const sound = await (await page.request.get(soundAddress)).text()
+  expect((await parsed(sound))[0]).toMatchObject({ title: 'Ropes & knots', enclosures: [{ type: 'audio/x-m4a' }] })
+  expect((await new Parser().parseString(sound)).title).toBe('Deck hands (sound)')
 
   // Two of Debian's podcast clients take it: one lists the episode, the other downloads it whole.
   const client = join(folder, 'clients')

@@ -47,6 +47,10 @@ public sealed record Episode(
     /// <summary>How it is kept.</summary>
     public static DocumentFormat<Episode> Format { get; } = new("episode", TranscriptsInAList, NothingElseSaid, NoPicture);
 
+    /// <summary>The same episode in the feed of sound beside it.</summary>
+    /// <param name="bytes">The size of its file there, in bytes.</param>
+    public Episode AsSound(long bytes) => this with { Bytes = bytes };
+
     /// <summary>Each transcript's language, and the part of a file's name that tells it from the others; the first has none, so that its address
     /// stays.</summary>
     [JsonIgnore]

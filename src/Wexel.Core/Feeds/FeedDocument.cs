@@ -14,6 +14,7 @@ namespace Wexel.Core.Feeds;
 /// <param name="ChangedAt">When anything in it changed last.</param>
 /// <param name="Entries">Its episodes, in any order.</param>
 /// <param name="Identity">What it is known by wherever it moves, see <see cref="FeedGuid"/>.</param>
+/// <param name="Name">The feed's own name in that folder.</param>
 public sealed record FeedSources(
     FeedSettings Settings,
     string House,
@@ -22,8 +23,13 @@ public sealed record FeedSources(
     string Artwork,
     DateTimeOffset ChangedAt,
     IReadOnlyList<FeedEntry> Entries,
-    Guid Identity
-);
+    Guid Identity,
+    string Name = FeedFiles.Feed
+)
+{
+    /// <summary>The address under which it is read.</summary>
+    public Uri Address => new(Folder, Name);
+}
 
 /// <summary>
 /// Writes RSS 2.0 with the iTunes and Podcasting 2.0 namespaces, and <c>atom:link</c> (RFC 4287) to itself. The same sources give the
@@ -97,7 +103,7 @@ public static class FeedDocument
         Element(xml, "lastBuildDate", Date(sources.ChangedAt));
         Element(xml, "generator", "Wexel");
         xml.WriteStartElement("atom", "link", Atom);
-        xml.WriteAttributeString("href", At(sources, FeedFiles.Feed));
+        xml.WriteAttributeString("href", sources.Address.AbsoluteUri);
         xml.WriteAttributeString("rel", "self");
         xml.WriteAttributeString("type", FeedFiles.FeedType);
         xml.WriteEndElement();

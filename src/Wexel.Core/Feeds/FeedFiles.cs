@@ -6,6 +6,9 @@ public static class FeedFiles
     /// <summary>The feed itself.</summary>
     public const string Feed = "feed.xml";
 
+    /// <summary>The feed of sound beside a feed of video.</summary>
+    public const string SoundBeside = "sound.xml";
+
     /// <summary>The media type of RSS.</summary>
     public const string FeedType = "application/rss+xml";
 

@@ -9,7 +9,8 @@ namespace Wexel.Core.Feeds;
 /// <param name="Media">Its file.</param>
 /// <param name="Captions">The cues of each of its transcripts, in lesson time.</param>
 /// <param name="Picture">Its picture; null where it has none.</param>
-public sealed record EpisodeSources(FeedEntry Entry, KeyedFile Media, IReadOnlyList<IReadOnlyList<Cue>> Captions, KeyedFile? Picture);
+/// <param name="Sound">Its file in the feed of sound beside; null where it is not in that.</param>
+public sealed record EpisodeSources(FeedEntry Entry, KeyedFile Media, IReadOnlyList<IReadOnlyList<Cue>> Captions, KeyedFile? Picture, KeyedFile? Sound = null);
 
 /// <summary>A whole feed as a folder for a plain web server.</summary>
 public static class FeedFolder
@@ -18,20 +19,28 @@ public static class FeedFolder
     /// <param name="feed">The feed, whose folder is the address under which the files will lie.</param>
     /// <param name="artwork">The artwork.</param>
     /// <param name="episodes">The files of its episodes.</param>
-    public static IReadOnlyList<PackageFile> Plan(FeedSources feed, KeyedFile artwork, IReadOnlyList<EpisodeSources> episodes)
+    /// <param name="beside">The feed of sound beside it, in the same folder; null for none.</param>
+    public static IReadOnlyList<PackageFile> Plan(FeedSources feed, KeyedFile artwork, IReadOnlyList<EpisodeSources> episodes, FeedSources? beside = null)
     {
-        var address = new Uri(feed.Folder, FeedFiles.Feed).AbsoluteUri;
         var files = new List<PackageFile>
         {
             new(
                 FeedFiles.Feed,
-                $"The feed. Its address, {address}, is what people subscribe to and what a directory is given.",
+                $"The feed. Its address, {feed.Address.AbsoluteUri}, is what people subscribe to and what a directory is given.",
                 new PackageContent.Text(System.Text.Encoding.UTF8.GetString(FeedDocument.Write(feed))),
                 IsThePageToLink: true
             ),
             new(feed.Artwork, "The artwork.", new PackageContent.Copy(artwork, AlreadyCompressed: true)),
         };
-        foreach (var (entry, media, captions, picture) in episodes)
+        if (beside is not null)
+            files.Add(
+                new(
+                    beside.Name,
+                    $"The same episodes as sound alone. Its address is {beside.Address.AbsoluteUri}.",
+                    new PackageContent.Text(System.Text.Encoding.UTF8.GetString(FeedDocument.Write(beside)))
+                )
+            );
+        foreach (var (entry, media, captions, picture, sound) in episodes)
         {
             var episode = entry.Episode;
             files.Add(
@@ -41,6 +50,10 @@ public static class FeedFolder
                     new PackageContent.Copy(media, AlreadyCompressed: true)
                 )
             );
+            if (sound is not null)
+                files.Add(
+                    new(FeedFiles.Media(episode.Name, FeedMedia.Sound), "The same as sound alone.", new PackageContent.Copy(sound, AlreadyCompressed: true))
+                );
             if (picture is not null)
                 files.Add(new(FeedFiles.Picture(episode.Name), "Its picture.", new PackageContent.Copy(picture, AlreadyCompressed: true)));
             if (episode.Sections.Count > 0)

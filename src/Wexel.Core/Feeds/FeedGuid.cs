@@ -14,9 +14,19 @@ public static class FeedGuid
     public static Guid For(Uri address)
     {
         var name = address.AbsoluteUri[(address.Scheme.Length + Uri.SchemeDelimiter.Length)..].TrimEnd('/');
+        return Named(Namespace, name);
+    }
+
+    /// <summary>The identifier of the feed of sound beside another: it stays as long as that one's does.</summary>
+    /// <param name="feed">The other's.</param>
+    public static Guid OfSoundBeside(Guid feed) => Named(feed, FeedFiles.SoundBeside);
+
+    /// <summary>A name-based identifier, version 5.</summary>
+    private static Guid Named(Guid space, string name)
+    {
         Span<byte> hash = stackalloc byte[SHA1.HashSizeInBytes];
 #pragma warning disable CA5350 // The document wants version 5, which is this hash; it keeps nothing secret.
-        SHA1.HashData([.. Namespace.ToByteArray(bigEndian: true), .. System.Text.Encoding.UTF8.GetBytes(name)], hash);
+        SHA1.HashData([.. space.ToByteArray(bigEndian: true), .. System.Text.Encoding.UTF8.GetBytes(name)], hash);
 #pragma warning restore CA5350
         hash[6] = (byte)((hash[6] & 0x0f) | 0x50);
         hash[8] = (byte)((hash[8] & 0x3f) | 0x80);

@@ -35,6 +35,7 @@ public enum FeedOrder
 /// <param name="Unlisted">Whether directories are asked to keep it out, and its address is only handed on.</param>
 /// <param name="Colour">The artwork's colour, as <c>#RRGGBB</c>.</param>
 /// <param name="Private">Whether each listener has an address of their own, which can be withdrawn; then there is none for all.</param>
+/// <param name="AlsoSound">Whether a feed of video has another beside it with the same episodes as sound alone.</param>
 public sealed record FeedSettings(
     string Title,
     string Description,
@@ -49,11 +50,26 @@ public sealed record FeedSettings(
     FeedOrder Order,
     bool Unlisted,
     string Colour = FeedSettings.UsualColour,
-    bool Private = false
+    bool Private = false,
+    bool AlsoSound = false
 )
 {
     /// <summary>The artwork's colour where nobody chose one.</summary>
     public const string UsualColour = "#0B6570";
+
+    /// <summary>What is said of the feed of sound beside it; null where there is none. Apps list both, and tell them apart by their titles.</summary>
+    public FeedSettings? SoundBeside() =>
+        AlsoSound && Media == FeedMedia.Video
+            ? this with
+            {
+                Title = (Title.Length + OfSound.Length > LongestTitle ? Title[..(LongestTitle - OfSound.Length)] : Title) + OfSound,
+                Media = FeedMedia.Sound,
+                AlsoSound = false,
+            }
+            : null;
+
+    private const int LongestTitle = 255;
+    private const string OfSound = " (sound)";
 
     /// <summary>What is said of a colour that cannot be read.</summary>
     public static Problem ColourProblem { get; } = new("colour-unusable", "Write the colour as # and six hexadecimal digits, such as #0B6570.", "colour");
@@ -66,7 +82,7 @@ public sealed record FeedSettings(
         this switch
         {
             { Title.Length: 0 } => new Problem("feed-without-title", "Give the feed a title; apps list it by that.", "title"),
-            { Title.Length: > 255 } => new Problem("feed-title-too-long", "The title has more than 255 characters; shorten it.", "title"),
+            { Title.Length: > LongestTitle } => new Problem("feed-title-too-long", "The title has more than 255 characters; shorten it.", "title"),
             { Description.Length: > 4000 } => new Problem(
                 "feed-description-too-long",
                 "The description has more than 4,000 characters; shorten it.",

@@ -69,7 +69,7 @@ public sealed record BoardLine(CellWanted Wanted, CellActual Before, IReadOnlyLi
             ReleaseStep.Encode => before with { Files = before.Files.Union(stand.Tracks) },
             ReleaseStep.Finish => before with { Files = before.Files.Add(stand.File) },
             ReleaseStep.Check => before with { Checked = before.Checked.Add(stand.File) },
-            ReleaseStep.Copy => before with { Files = before.Files.Add(stand.Copy!) },
+            ReleaseStep.Copy => before with { Files = before.Files.Union(stand.Copies) },
             ReleaseStep.Pack => In(before, cell, c => c with { PackedFrom = stand.Key }),
             ReleaseStep.Publish => In(before, cell, c => c with { HasAddress = true, Published = stand.Key, Visibility = wanted.Visibility }),
             _ => In(before, cell, c => c with { Delivered = stand.Key }),

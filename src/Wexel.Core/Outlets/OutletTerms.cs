@@ -16,8 +16,8 @@ public abstract class OutletTerms
     /// <summary>Why what a profile makes would be refused there; null where it is taken.</summary>
     public Problem? Refusal(Profile profile) => Takes.Refusal(profile, Usual);
 
-    /// <summary>As what a rendition is copied for it; null where it is taken as it is.</summary>
-    public virtual FeedMedia? Copy => null;
+    /// <summary>As what a rendition is copied for it, the first as what it shows; empty where it is taken as it is.</summary>
+    public virtual IReadOnlyList<FeedMedia> Copies => [];
 
     /// <summary>The files of the package that is made for it; null where none is.</summary>
     /// <param name="sources">What it is made from.</param>

@@ -29,7 +29,7 @@ public enum ReleaseStep
 /// <param name="Key">The key of all of it, see <see cref="ReleaseKeys"/>.</param>
 /// <param name="Tracks">The keys of what the file is put together from.</param>
 /// <param name="File">The key of the file.</param>
-/// <param name="Copy">The key of its copy; null where it is taken as it is.</param>
+/// <param name="Copies">The keys of its copies; empty where it is taken as it is.</param>
 /// <param name="Packs">Whether a package is made of it.</param>
 /// <param name="Delivers">Whether it is put somewhere.</param>
 /// <param name="Download">Another file beside it, for learners to keep; null where there is none.</param>
@@ -37,7 +37,7 @@ public sealed record ReleaseWanted(
     string Key,
     IReadOnlyList<string> Tracks,
     string File,
-    string? Copy,
+    IReadOnlyList<string> Copies,
     bool Packs,
     bool Delivers,
     DownloadWanted? Download = null
@@ -68,7 +68,7 @@ public static class ReleasePlan
     {
         var steps = new List<ReleaseStep>();
         var fileIsThere = actual.Files.Contains(wanted.File);
-        var copyLacks = wanted.Copy is { } copy && !actual.Files.Contains(copy);
+        var copyLacks = !wanted.Copies.All(actual.Files.Contains);
         var downloadLacks = wanted.Download is { } download && !actual.Files.Contains(download.File);
         // What lies finished needs no tracks, but a copy is made of them.
         if (((!fileIsThere || copyLacks) && Lacks(wanted.Tracks)) || (downloadLacks && Lacks(wanted.Download!.Tracks)))

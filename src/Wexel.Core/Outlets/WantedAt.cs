@@ -27,7 +27,7 @@ public sealed class WantedAt
             Makers.Picture,
             Makers.Sound,
             Makers.Finish,
-            .. outlet.Terms.Copy is null ? [] : new[] { Makers.Episode },
+            .. outlet.Terms.Copies.Count == 0 ? [] : new[] { Makers.Episode },
             .. outlet.Terms.TakesPlayer ? new[] { Makers.Package } : [],
         ];
         Frame = MadeKey.Hash(Makers.Release, k =>
@@ -55,7 +55,7 @@ public sealed class WantedAt
 
     private string? Player => _outlet.Terms.TakesPlayer ? _house.Player : null;
 
-    private string? Artwork => _outlet.Terms.Copy == Feeds.FeedMedia.Sound ? _outlet.Artwork : null;
+    private string? Artwork => _outlet.Terms.Copies.Contains(Feeds.FeedMedia.Sound) ? _outlet.Artwork : null;
 
     /// <summary>The key that is wanted of a lesson.</summary>
     /// <param name="lesson">The lesson.</param>

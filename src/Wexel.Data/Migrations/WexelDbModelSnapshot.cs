@@ -1401,6 +1401,12 @@ namespace Wexel.Data.Migrations
                     b.Property<string>("SentTo")
                         .HasColumnType("text");
 
+                    b.Property<long?>("SoundBytes")
+                        .HasColumnType("bigint");
+
+                    b.Property<string>("SoundKey")
+                        .HasColumnType("text");
+
                     b.Property<string>("There")
                         .HasColumnType("jsonb");
 

@@ -243,6 +243,12 @@ public sealed class Release : PackagedRelease
     /// <summary>The <see cref="Core.Feeds.Episode"/> as JSON, in a podcast feed.</summary>
     public string? Episode { get; set; }
 
+    /// <summary>The key of the same episode's file in the feed of sound beside it; null where it is not in one.</summary>
+    public string? SoundKey { get; set; }
+
+    /// <summary>The size of that file, in bytes.</summary>
+    public long? SoundBytes { get; set; }
+
     /// <summary>Where in a video service it is to go, a <see cref="Core.Outlets.VideoServices.VideoPlace"/> as JSON; null where nobody said.</summary>
     public string? VideoPlace { get; set; }
 

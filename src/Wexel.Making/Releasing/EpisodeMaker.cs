@@ -71,7 +71,6 @@ public sealed class EpisodeMaker(MakingFolders folders)
         PictureSize? picture
     )
     {
-        var bytes = new FileInfo(folders.Store.Derived(KeyOf(planned, media, said, artwork.Key), MadeNames.Episode(media))).Length;
         return new Episode(
             FeedKeys.EpisodeId(feed, lesson),
             name,
@@ -79,7 +78,7 @@ public sealed class EpisodeMaker(MakingFolders folders)
             said.Description ?? "",
             said.Language ?? planned.Lesson.Document.Language,
             planned.Plan.Length,
-            bytes,
+            Bytes(KeyOf(planned, media, said, artwork.Key), media),
             planned.Sections,
             transcripts,
             ArtworkInside(media, artwork.Key),
@@ -90,6 +89,11 @@ public sealed class EpisodeMaker(MakingFolders folders)
             picture
         );
     }
+
+    /// <summary>How large an episode's file is, which is made.</summary>
+    /// <param name="key">Its key.</param>
+    /// <param name="media">What it is.</param>
+    public long Bytes(string key, FeedMedia media) => new FileInfo(folders.Store.Derived(key, MadeNames.Episode(media))).Length;
 
     /// <summary>The key of the artwork inside an episode's file; null where it carries none.</summary>
     private static string? ArtworkInside(FeedMedia media, string artwork) => media == FeedMedia.Sound ? artwork : null;

@@ -43,7 +43,7 @@ internal sealed class BoardPlanner(WexelDb db, StandingReader standings, Release
                 wanted.Add(
                     new CellWanted(
                         one.Cell,
-                        request.Action == BoardAction.TakeDown ? null : new ReleaseWanted(there!, [], there!, null, Packs: false, Delivers: false),
+                        request.Action == BoardAction.TakeDown ? null : new ReleaseWanted(there!, [], there!, [], Packs: false, Delivers: false),
                         visibility
                     )
                 );

@@ -19,6 +19,7 @@ internal sealed record FeedView(
     Guid OutletId,
     FeedSettings Settings,
     string Address,
+    string? SoundAddress,
     string Artwork,
     bool ArtworkIsOwn,
     IReadOnlyList<FeedEpisode> Episodes,
@@ -205,6 +206,7 @@ internal static class FeedEndpoints
         if (await FindAsync(id, db, cancel) is not { } feed)
             return Problems.NotThere("feed");
         var sources = await reader.SourcesAsync(feed, folder, cancel);
+        var beside = await reader.SoundBesideAsync(feed, folder, cancel);
         var releases = await db.Releases.AsNoTracking().Where(r => r.OutletId == id && r.Episode != null).ToDictionaryAsync(r => r.Token, cancel);
         // What was released after the entries were read is left to the next folder.
         EpisodeSources[] episodes =
@@ -216,10 +218,11 @@ internal static class FeedEndpoints
                     e.Entry,
                     store.Keyed(e.Release.FileKey, MadeNames.Episode(sources.Settings.Media)),
                     Captions(e.Release),
-                    e.Entry.Episode.Picture is not null && e.Release.PosterKey is { } picture ? store.Keyed(picture, MadeNames.Poster) : null
+                    e.Entry.Episode.Picture is not null && e.Release.PosterKey is { } picture ? store.Keyed(picture, MadeNames.Poster) : null,
+                    beside is not null && e.Release.SoundKey is { } sound ? store.Keyed(sound, MadeNames.Episode(FeedMedia.Sound)) : null
                 )),
         ];
-        var made = await packer.PackAsync(FeedFolder.Plan(sources, store.Keyed(feed.ArtworkKey, MadeNames.Artwork), episodes), cancel);
+        var made = await packer.PackAsync(FeedFolder.Plan(sources, store.Keyed(feed.ArtworkKey, MadeNames.Artwork), episodes, beside), cancel);
         var zip = store.Derived(made.Key, MadeNames.Package);
         return TypedResults.PhysicalFile(zip, "application/zip", FileName.Safe(sources.Settings.Title, "feed") + ".zip", enableRangeProcessing: true);
     }

@@ -35,7 +35,12 @@ internal static class FeedFileEndpoints
                     return next(context);
                 }
             );
-        group.MapMethods(FeedFiles.Feed, reading, FeedAsync);
+        group.MapMethods(FeedFiles.Feed, reading, (string token, WexelDb db, FeedReader reader, TimeProvider clock, CancellationToken cancel) =>
+            FeedAsync(token, db, clock, async feed => await reader.SourcesAsync(feed, reader.Folder(token), cancel), cancel)
+        );
+        group.MapMethods(FeedFiles.SoundBeside, reading, (string token, WexelDb db, FeedReader reader, TimeProvider clock, CancellationToken cancel) =>
+            FeedAsync(token, db, clock, feed => reader.SoundBesideAsync(feed, reader.Folder(token), cancel), cancel)
+        );
         group.MapMethods("artwork.{ending:regex(^(jpg|png)$)}", reading, ArtworkAsync);
         group.MapMethods("episodes/{name}.json", reading, (string token, string name, WexelDb db, CancellationToken cancel) =>
             OfEpisodeAsync(token, name, db, (_, _, episode) => Text(episode.ChaptersJson(), FeedFiles.ChaptersType), cancel)
@@ -51,12 +56,18 @@ internal static class FeedFileEndpoints
         group.MapMethods(
             "episodes/{name}.{ending:regex(^m4[av]$)}",
             reading,
-            (string token, string name, WexelDb db, FileStore store, CancellationToken cancel) =>
-                OfEpisodeAsync(token, name, db, (settings, release, _) => Media(store, release, settings.Media), cancel)
+            (string token, string name, string ending, WexelDb db, FileStore store, CancellationToken cancel) =>
+                OfEpisodeAsync(token, name, db, (settings, release, _) => Media(store, release, settings, ending), cancel)
         );
     }
 
-    private static async Task<IResult> FeedAsync(string token, WexelDb db, FeedReader reader, TimeProvider clock, CancellationToken cancel)
+    private static async Task<IResult> FeedAsync(
+        string token,
+        WexelDb db,
+        TimeProvider clock,
+        Func<PodcastFeed, Task<FeedSources?>> read,
+        CancellationToken cancel
+    )
     {
         if (await OpenedFeed.FindAsync(db, token, cancel) is not { } opened)
             return TypedResults.NotFound();
@@ -66,7 +77,8 @@ internal static class FeedFileEndpoints
             await db.FeedListeners.Where(l => l.Id == listener).ExecuteUpdateAsync(set => set.SetProperty(l => l.AskedAt, now), cancel);
         }
 
-        var sources = await reader.SourcesAsync(opened.Feed, reader.Folder(token), cancel);
+        if (await read(opened.Feed) is not { } sources)
+            return TypedResults.NotFound();
         var bytes = FeedDocument.Write(sources);
         return TypedResults.File(
             bytes,
@@ -102,13 +114,23 @@ internal static class FeedFileEndpoints
         return release is null ? TypedResults.NotFound() : answer(FeedReader.Settings(feed!.Outlet!), release, Episode.Format.Read(release.Episode!));
     }
 
-    private static PhysicalFileHttpResult Media(FileStore store, Release release, FeedMedia media) =>
-        TypedResults.PhysicalFile(
-            store.Derived(release.FileKey, MadeNames.Episode(media)),
-            FeedFiles.MediaType(media),
-            entityTag: new EntityTagHeaderValue($"\"{release.FileKey}\""),
-            enableRangeProcessing: true
-        );
+    private static IResult Media(FileStore store, Release release, FeedSettings settings, string ending)
+    {
+        string? Of(FeedMedia media) =>
+            media == settings.Media ? release.FileKey
+            : settings.SoundBeside() is null ? null
+            : release.SoundKey;
+        var media = FeedFiles.Ending(FeedMedia.Sound) == $".{ending}" ? FeedMedia.Sound : FeedMedia.Video;
+        var key = Of(media);
+        return key is null
+            ? TypedResults.NotFound()
+            : TypedResults.PhysicalFile(
+                store.Derived(key, MadeNames.Episode(media)),
+                FeedFiles.MediaType(media),
+                entityTag: new EntityTagHeaderValue($"\"{key}\""),
+                enableRangeProcessing: true
+            );
+    }
 
     private static IResult Picture(FileStore store, Release release, Episode episode) =>
         episode.Picture is not null && release.PosterKey is { } key

@@ -28,6 +28,33 @@ internal sealed class FeedReader(WexelDb db, KnownEpisodes known, IOptions<Wexel
 
     internal static Uri Address(PodcastFeed feed, WexelOptions options) => new(Folder(feed.Token, options), FeedFiles.Feed);
 
+    /// <summary>The address of the feed of sound beside a feed, under a token; null where there is none.</summary>
+    internal Uri? SoundAddress(PodcastFeed feed, string token) =>
+        Settings(feed.Outlet!).SoundBeside() is null ? null : new Uri(Folder(token), FeedFiles.SoundBeside);
+
+    /// <summary>The feed of sound beside a feed as it stands, under an address; null where there is none.</summary>
+    internal async Task<FeedSources?> SoundBesideAsync(PodcastFeed feed, Uri folder, CancellationToken cancel)
+    {
+        if (Settings(feed.Outlet!).SoundBeside() is not { } settings)
+            return null;
+        var sources = await SourcesAsync(feed, folder, cancel);
+        var sizes = await db
+            .Releases.AsNoTracking()
+            .Where(r => r.OutletId == feed.OutletId && r.SoundKey != null)
+            .Select(r => new { r.Token, r.SoundBytes })
+            .ToDictionaryAsync(r => r.Token, r => r.SoundBytes ?? 0, cancel);
+        return sources with
+        {
+            Settings = settings,
+            Entries =
+            [
+                .. sources.Entries.Where(e => sizes.ContainsKey(e.Episode.Name)).Select(e => e with { Episode = e.Episode.AsSound(sizes[e.Episode.Name]) }),
+            ],
+            Identity = FeedGuid.OfSoundBeside(sources.Identity),
+            Name = FeedFiles.SoundBeside,
+        };
+    }
+
     /// <summary>The feed as it stands, under an address.</summary>
     internal async Task<FeedSources> SourcesAsync(PodcastFeed feed, Uri folder, CancellationToken cancel)
     {

@@ -25,7 +25,8 @@ internal sealed class FeedViews(WexelDb db, FeedReader reader, PodcastDirectorie
         return new FeedView(
             feed.OutletId,
             sources.Settings,
-            new Uri(reader.Folder(feed), FeedFiles.Feed).AbsoluteUri,
+            sources.Address.AbsoluteUri,
+            reader.SoundAddress(feed, feed.Token)?.AbsoluteUri,
             new Uri(reader.Folder(feed), $"{sources.Artwork}?v={feed.ArtworkKey[..8]}").PathAndQuery,
             feed.ArtworkIsOwn,
             [

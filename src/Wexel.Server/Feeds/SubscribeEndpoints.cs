@@ -23,7 +23,7 @@ internal static class SubscribeEndpoints
         var folder = reader.Folder(token);
         var sources = await reader.SourcesAsync(opened.Feed, folder, cancel);
         http.Response.Headers.ContentSecurityPolicy = SafeHeaders.Watch;
-        return Results.Content(SubscribePages.Page(sources, reader.Address(token), reader.SubscribePage(token)), "text/html; charset=utf-8");
+        return Results.Content(SubscribePages.Page(sources, reader.SoundAddress(opened.Feed, token), reader.SubscribePage(token)), "text/html; charset=utf-8");
     }
 
     private static async Task<IResult> CodeAsync(string token, WexelDb db, FeedReader reader, CancellationToken cancel) =>

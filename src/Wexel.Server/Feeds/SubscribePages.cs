@@ -16,9 +16,12 @@ internal static class SubscribePages
     /// source).</summary>
     private static string InApp(Uri feed) => "podcast://" + feed.AbsoluteUri[(feed.Scheme.Length + Uri.SchemeDelimiter.Length)..];
 
-    internal static string Page(FeedSources sources, Uri feed, Uri page)
+    /// <param name="sources">The feed.</param>
+    /// <param name="sound">The address of the feed of sound beside it; null for none.</param>
+    /// <param name="page">The page's own address.</param>
+    internal static string Page(FeedSources sources, Uri? sound, Uri page)
     {
-        var settings = sources.Settings;
+        var (settings, feed) = (sources.Settings, sources.Address);
         var artwork = new Uri(sources.Folder, sources.Artwork).PathAndQuery;
         var newest = sources.Entries.OrderByDescending(e => e.PublishedAt).Take(Newest).ToList();
         var episodes = string.Concat(
@@ -37,7 +40,15 @@ internal static class SubscribePages
             <p>{Text(settings.Author)}</p>
             {(settings.Private ? "<p><b>This address is yours alone.</b> Keep it: it can be withdrawn, and then opens nothing any more.</p>" : "")}
             <p><a class="main" href="{Text(InApp(feed))}">Open it in your podcast app</a></p>
-            <p><label>Or copy the address into the app <input readonly value="{Text(feed.AbsoluteUri)}" size="48"></label></p></div>
+            <p><label>Or copy the address into the app <input readonly value="{Text(feed.AbsoluteUri)}" size="48"></label></p>
+            {(
+                sound is null
+                    ? ""
+                    : $"""
+                    <p>To listen without the picture, take the same lessons as sound: <a href="{Text(InApp(sound))}">open them in your podcast app</a></p>
+                    <p><label>Or copy their address <input readonly value="{Text(sound.AbsoluteUri)}" size="48"></label></p>
+                    """
+            )}</div>
             <figure><img src="{here}/code.svg" alt="A code that leads a phone’s camera to this page" width="200" height="200">
             <figcaption>Or point a phone’s camera at this.</figcaption></figure>
             {(

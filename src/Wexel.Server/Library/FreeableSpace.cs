@@ -170,6 +170,7 @@ internal sealed class FreeableSpace(
                 r.WantedProfileId,
                 r.FileKey,
                 r.DownloadKey,
+                r.SoundKey,
                 r.PackageKey,
             })
             .ToListAsync(cancel);
@@ -215,7 +216,7 @@ internal sealed class FreeableSpace(
             [.. planned.Values.SelectMany(l => l.Values).OfType<PlannedKeys>().SelectMany(k => k.Tracks)],
             [
                 .. releases.Select(r => r.FileKey),
-                .. releases.Select(r => r.PackageKey).Concat(releases.Select(r => r.DownloadKey)).Concat(courses).OfType<string>(),
+                .. releases.SelectMany(r => new[] { r.PackageKey, r.DownloadKey, r.SoundKey }).Concat(courses).OfType<string>(),
                 .. files.Select(r => r.Row.FileKey!),
             ]
         );

@@ -86,8 +86,12 @@ internal sealed class MadeFileReader(
         foreach (var release in releases)
         {
             // Releasing puts a new title into the file by itself; such a file belongs to no rendition.
-            if (places[release.Id].Terms.Copy is { } media)
-                files.Add(Episode(release, media));
+            if (places[release.Id].Terms.Copies is [var media, ..])
+            {
+                files.Add(Episode(release, release.FileKey, media));
+                if (release.SoundKey is { } sound)
+                    files.Add(Episode(release, sound, FeedMedia.Sound));
+            }
             else if (files.TrueForAll(f => f.Key != release.FileKey) && await shelf.FindAsync(release.ProfileId, cancel) is { } profile)
                 files.Add(
                     Rendition(
@@ -123,10 +127,10 @@ internal sealed class MadeFileReader(
 
         LibraryFile Rendition(string key, Profile profile, DateTimeOffset madeAt, int revision, bool kept, Guid? rendition, FileAge age)
         {
-            List<Release> serving = [.. releases.Where(r => (r.FileKey == key || r.DownloadKey == key) && places[r.Id].Terms.Copy is null)];
+            List<Release> serving = [.. releases.Where(r => (r.FileKey == key || r.DownloadKey == key) && places[r.Id].Terms.Copies.Count == 0)];
             List<string> copiedTo =
             [
-                .. releases.Where(r => places[r.Id].Terms.Copy is not null && r.ProfileId == profile.Id && r.Revision == revision).Select(r => r.Outlet!.Name),
+                .. releases.Where(r => places[r.Id].Terms.Copies.Count > 0 && r.ProfileId == profile.Id && r.Revision == revision).Select(r => r.Outlet!.Name),
             ];
             var facts = new MadeFile(MadeKind.Rendition, profile.Container, profile.Id == Core.Encoding.Profiles.Master.Id, Uses(serving), age, kept, copiedTo);
             return new LibraryFile(
@@ -142,11 +146,11 @@ internal sealed class MadeFileReader(
             );
         }
 
-        LibraryFile Episode(Release release, FeedMedia media)
+        LibraryFile Episode(Release release, string key, FeedMedia media)
         {
             var facts = new MadeFile(MadeKind.Episode, null, false, Uses([release]), Behind(release), false);
             return new LibraryFile(
-                release.FileKey,
+                key,
                 MadeNames.Episode(media),
                 release.Outlet!.Name,
                 FeedFiles.MediaType(media),

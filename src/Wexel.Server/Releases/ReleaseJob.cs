@@ -125,7 +125,7 @@ internal sealed class ReleaseJob(
 
     /// <summary>Whether a file has to be encoded: one that lies finished needs that only for a copy of it.</summary>
     private bool Lacks(ReleaseWay way, ReleaseFile file) =>
-        !file.Planned.IsEncoded(store) && (way.Wanted.Copy is not null || !Wholeness.IsWhole(file.Planned.File(store)));
+        !file.Planned.IsEncoded(store) && (way.Wanted.Copies.Count > 0 || !Wholeness.IsWhole(file.Planned.File(store)));
 
     /// <summary>What is wanted of the lesson besides, here and at other places.</summary>
     private async Task<IReadOnlyList<Profile>> OthersAsync(ReleaseWay way, Profile asked, CancellationToken shutdown)

@@ -160,7 +160,8 @@ internal sealed class ReleaseSteps(
                     await maker.CheckAsync(file.Planned, cancel);
                 break;
             case ReleaseStep.Copy:
-                await episodes.MakeAsync(way.Planned, way.Outlet.Terms.Copy!.Value, way.Said, Artwork(way.Outlet), cancel);
+                foreach (var (media, _) in Copies(way.Outlet, way.Planned, way.Said))
+                    await episodes.MakeAsync(way.Planned, media, way.Said, Artwork(way.Outlet), cancel);
                 break;
             case ReleaseStep.Pack:
                 await PackAsync(way, cancel);
@@ -219,17 +220,22 @@ internal sealed class ReleaseSteps(
 
     private ReleaseWanted Wanted(KnownOutlet outlet, PlannedRendition planned, DetailSet said, string key, ReleaseFile? download)
     {
-        var copy = outlet.Terms.Copy is { } media ? EpisodeMaker.KeyOf(planned, media, said, Artwork(outlet).Key) : null;
         return new ReleaseWanted(
             key,
             Tracks(planned),
             planned.FileKey,
-            copy,
+            [.. Copies(outlet, planned, said).Select(c => c.Key)],
             outlet.Terms.TakesPlayer,
             Deliverer(outlet) is not null,
             download is null ? null : new DownloadWanted(Tracks(download.Planned), download.Planned.FileKey)
         );
     }
+
+    /// <summary>As what it is copied, with the key of each: what has no sound is not among what is heard alone besides.</summary>
+    private IEnumerable<(FeedMedia Media, string Key)> Copies(KnownOutlet outlet, PlannedRendition planned, DetailSet said) =>
+        outlet
+            .Terms.Copies.Where((media, place) => place == 0 || media != FeedMedia.Sound || planned.Plan.Sound is not null)
+            .Select(media => (media, EpisodeMaker.KeyOf(planned, media, said, Artwork(outlet).Key)));
 
     private static IReadOnlyList<string> Tracks(PlannedRendition planned) =>
         [.. planned.Keys.Pictures, .. planned.Keys.Sound is { } sound ? new[] { sound } : []];
@@ -244,10 +250,7 @@ internal sealed class ReleaseSteps(
             wanted.Tracks.Concat(wanted.Download?.Tracks ?? []).Where(t => Whole(t, f => MadeNames.KindOf(Path.GetFileName(f)) == StoredKind.Encoded))
         );
         files.UnionWith(
-            wanted
-                .Files.Append(wanted.Copy)
-                .OfType<string>()
-                .Where(k => Whole(k, f => MadeNames.KindOf(Path.GetRelativePath(store.Folder(k), f)) == StoredKind.Finished))
+            wanted.Files.Concat(wanted.Copies).Where(k => Whole(k, f => MadeNames.KindOf(Path.GetRelativePath(store.Folder(k), f)) == StoredKind.Finished))
         );
         var packed = release.PackageKey is { } package && store.Has(package, MadeNames.Package) ? release.PackedFrom : null;
         return new ReleaseActual(
@@ -307,7 +310,7 @@ internal sealed class ReleaseSteps(
             Profile.Format.Write(way.Profile),
             way.Lesson.Revision,
             way.Profile.Id,
-            wanted.Copy ?? wanted.File,
+            wanted.Copies is [var copy, ..] ? copy : wanted.File,
             way.Profile.Container,
             picture?.Key,
             PlayerLesson.Format.Write(player),
@@ -321,7 +324,9 @@ internal sealed class ReleaseSteps(
             kept?.Plan.Picture?.Size.Width,
             kept?.Plan.Picture?.Size.Height
         );
-        if (outlet.Terms.Copy is { } media)
+        release.SoundKey = wanted.Copies.ElementAtOrDefault(1);
+        release.SoundBytes = release.SoundKey is { } sound ? episodes.Bytes(sound, FeedMedia.Sound) : null;
+        if (outlet.Terms.Copies is [var media, ..])
             release.Episode = Episode.Format.Write(
                 episodes.Describe(
                     planned,

@@ -56,6 +56,30 @@ public sealed class FeedDocumentTests
             FeedGuid.For(new Uri("https://wexel.example/feeds/abc/feed.xml"))
         );
 
+    [Fact]
+    public void A_feed_of_sound_beside_has_a_title_and_a_guid_of_its_own_that_stay()
+    {
+        Settings.SoundBeside().ShouldBeNull();
+        var beside = (Settings with { AlsoSound = true }).SoundBeside()!;
+        (beside.Title, beside.Media, beside.AlsoSound).ShouldBe(("Deck & desk (sound)", FeedMedia.Sound, false));
+        (Settings with { AlsoSound = true, Media = FeedMedia.Sound }).SoundBeside().ShouldBeNull();
+        var longest = (Settings with { AlsoSound = true, Title = new string('a', 255) }).SoundBeside()!;
+        (longest.Title.Length, longest.Unusable()).ShouldBe((255, null));
+
+        var feed = Sources(beside, new FeedEntry(Lesson().AsSound(77), DateTimeOffset.UnixEpoch, 1, 1)) with
+        {
+            Name = FeedFiles.SoundBeside,
+            Identity = FeedGuid.OfSoundBeside(Sources().Identity),
+        };
+        var channel = XDocument.Load(new MemoryStream(FeedDocument.Write(feed))).Root!.Element("channel")!;
+        channel.Elements().Single(e => e.Name.LocalName == "link" && e.Name.NamespaceName.Length > 0).Attribute("href")!.Value.ShouldEndWith("/abc/sound.xml");
+        var enclosure = channel.Element("item")!.Element("enclosure")!;
+        (enclosure.Attribute("length")!.Value, enclosure.Attribute("type")!.Value).ShouldBe(("77", "audio/x-m4a"));
+        var guid = Guid.Parse(channel.Element(Podcast + "guid")!.Value);
+        // RFC 9562, section 5.5: version 5.
+        (guid.Version, guid == Sources().Identity, guid == FeedGuid.OfSoundBeside(Sources().Identity)).ShouldBe((5, false, true));
+    }
+
     private static FeedEntry Entry(string id, int season, int number, int day) =>
         new(Lesson(id), new DateTimeOffset(2026, 11, day, 8, 0, 0, TimeSpan.Zero), season, number);
 

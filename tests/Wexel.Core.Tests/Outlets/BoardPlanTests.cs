@@ -21,10 +21,10 @@ public class BoardPlanTests
                 $"all {lesson} {outlet} {version}",
                 [$"picture {lesson}", $"sound {lesson}"],
                 $"file {lesson} {version}",
-                // One outlet takes a copy, two take packages, one of which is put there.
+                // One outlet takes two copies, two take packages, one of which is put there.
                 outlet == 1
-                    ? $"copy {lesson} {version}"
-                    : null,
+                    ? [$"copy {lesson} {version}", $"sound {lesson} {version}"]
+                    : [],
                 Packs: outlet >= 2,
                 Delivers: outlet == 3
             ),

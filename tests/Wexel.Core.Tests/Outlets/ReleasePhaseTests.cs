@@ -83,7 +83,7 @@ public class ReleasePhaseTests
             .Sample(
                 (track, file, isChecked, copies, packs, delivers) =>
                 {
-                    var wanted = new ReleaseWanted("k", ["t"], "f", copies ? "c" : null, packs, delivers);
+                    var wanted = new ReleaseWanted("k", ["t"], "f", copies ? ["c"] : [], packs, delivers);
                     var there = new HashSet<string>();
                     if (track)
                         there.Add("t");

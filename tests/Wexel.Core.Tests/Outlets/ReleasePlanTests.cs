@@ -9,7 +9,7 @@ public class ReleasePlanTests
     private static readonly ReleaseActual Nothing = new(new HashSet<string>(), new HashSet<string>(), null, null, null);
 
     private static ReleaseWanted Wanted(bool copies = false, bool packs = false, bool delivers = false, string key = "k1") =>
-        new(key, ["picture", "sound"], "file", copies ? "copy" : null, packs, delivers);
+        new(key, ["picture", "sound"], "file", copies ? ["copy", "sound alone"] : [], packs, delivers);
 
     /// <summary>What there is once a step was done.</summary>
     private static ReleaseActual Done(ReleaseActual actual, ReleaseWanted wanted, ReleaseStep step) =>
@@ -18,7 +18,7 @@ public class ReleasePlanTests
             ReleaseStep.Encode => actual with { Files = actual.Files.Union(wanted.Tracks).ToHashSet() },
             ReleaseStep.Finish => actual with { Files = actual.Files.Append(wanted.File).ToHashSet() },
             ReleaseStep.Check => actual with { Checked = actual.Checked.Append(wanted.File).ToHashSet() },
-            ReleaseStep.Copy => actual with { Files = actual.Files.Append(wanted.Copy!).ToHashSet() },
+            ReleaseStep.Copy => actual with { Files = actual.Files.Union(wanted.Copies).ToHashSet() },
             ReleaseStep.Pack => actual with { PackedFrom = wanted.Key },
             ReleaseStep.Publish => actual with { Published = wanted.Key },
             _ => actual with { Delivered = wanted.Key },
@@ -41,6 +41,23 @@ public class ReleasePlanTests
         ReleasePlan.Steps(wanted, actual).ShouldBe([ReleaseStep.Check, ReleaseStep.Publish]);
         actual = actual with { Checked = actual.Checked.Append("small").ToHashSet(), Published = wanted.Key };
         ReleasePlan.Steps(wanted, actual).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void A_copy_that_lacks_beside_another_is_made_of_the_tracks()
+    {
+        var wanted = Wanted(copies: true);
+        var actual = new ReleaseActual(new HashSet<string> { "file", "copy", "picture", "sound" }, new HashSet<string> { "file" }, null, "k0", null);
+        ReleasePlan.Steps(wanted, actual).ShouldBe([ReleaseStep.Copy, ReleaseStep.Publish]);
+        ReleasePlan
+            .Steps(
+                wanted,
+                actual with
+                {
+                    Files = new HashSet<string> { "file", "copy" },
+                }
+            )
+            .ShouldBe([ReleaseStep.Encode, ReleaseStep.Copy, ReleaseStep.Publish]);
     }
 
     [Fact]

@@ -31,6 +31,7 @@ public sealed class PodcastFeedKind : OutletKind<FeedSettings>
             new("description", "Description", OutletInput.Text),
             new("author", "Author, as apps show it", OutletInput.Line),
             new("media", "Episodes are", OutletInput.Choice, Choices: [new("video", "video, M4V"), new("sound", "sound only, M4A")]),
+            new("alsoSound", "A second feed beside it has the same episodes as sound alone", OutletInput.YesNo),
         ];
 
     /// <inheritdoc/>
@@ -83,17 +84,21 @@ public sealed class PodcastFeedKind : OutletKind<FeedSettings>
     protected override Problem? Unusable(FeedSettings settings) => settings.Unusable();
 
     /// <inheritdoc/>
-    protected override OutletTerms Terms(FeedSettings settings) => settings.Media == FeedMedia.Sound ? SoundTerms.All : VideoTerms.All;
+    protected override OutletTerms Terms(FeedSettings settings) =>
+        settings.Media == FeedMedia.Sound ? SoundTerms.All
+        : settings.AlsoSound ? VideoTerms.AndSound
+        : VideoTerms.Alone;
 
-    private sealed class VideoTerms : OutletTerms
+    private sealed class VideoTerms(string key, params FeedMedia[] copies) : OutletTerms
     {
-        internal static readonly VideoTerms All = new();
+        internal static readonly VideoTerms Alone = new("video", FeedMedia.Video);
+        internal static readonly VideoTerms AndSound = new("video+sound", FeedMedia.Video, FeedMedia.Sound);
 
         public override Profile Usual => Profiles.Podcast720;
 
-        public override FeedMedia? Copy => FeedMedia.Video;
+        public override IReadOnlyList<FeedMedia> Copies => copies;
 
-        public override string Key => "video";
+        public override string Key => key;
 
         public override Takes Takes { get; } =
             new(
@@ -112,7 +117,7 @@ public sealed class PodcastFeedKind : OutletKind<FeedSettings>
 
         public override Profile Usual => Profiles.PodcastSound;
 
-        public override FeedMedia? Copy => FeedMedia.Sound;
+        public override IReadOnlyList<FeedMedia> Copies { get; } = [FeedMedia.Sound];
 
         public override string Key => "sound";
 

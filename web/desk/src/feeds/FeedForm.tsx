@@ -69,6 +69,11 @@ function Fields({ settings, action, save, categories }: Props & { categories: Re
         />
         <Field label="Artwork’s colour, such as #0B6570" {...register('colour')} problem={problem('colour')} />
       </div>
+      {watch('media') === 'video' && (
+        <label className="flex items-center gap-2">
+          <input type="checkbox" className="h-4 w-4 accent-copper" {...register('alsoSound')} />A second feed beside it has the same episodes as sound alone
+        </label>
+      )}
       <label className="flex items-center gap-2">
         <input type="checkbox" className="h-4 w-4 accent-copper" {...register('unlisted')} />
         Unlisted: directories keep it out, and only people with its address find it

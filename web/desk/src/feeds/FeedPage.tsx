@@ -27,7 +27,7 @@ export function FeedPage() {
         now
           ? [
               'Podcast feed',
-              `${count(now.episodes.length, 'episode')} of ${now.settings.media === 'video' ? 'video' : 'sound'}`,
+              `${count(now.episodes.length, 'episode')} of ${kind(now.settings)}`,
               now.settings.private ? 'private' : now.settings.unlisted ? 'unlisted' : 'open to directories',
             ].join(' · ')
           : ''
@@ -76,6 +76,8 @@ export function FeedPage() {
     </Page>
   )
 }
+
+const kind = ({ media, alsoSound }: Schemas['FeedSettings']) => (media === 'sound' ? 'sound' : alsoSound ? 'video, and as sound' : 'video')
 
 function Episodes({ episodes }: { episodes: Schemas['FeedEpisode'][] }) {
   return (

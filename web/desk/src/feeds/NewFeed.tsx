@@ -18,6 +18,7 @@ const blank: Omit<Schemas['FeedSettings'], 'colour'> = {
   order: 'serial',
   unlisted: true,
   private: false,
+  alsoSound: false,
 }
 
 /** A feed that is to be added. */

@@ -23,6 +23,12 @@ export function Subscribing({ feed, move, moving }: Props) {
       )}
       <Copyable label="Page" text={feed.subscribePage} open />
       <Copyable label="Feed" text={feed.address} open />
+      {feed.soundAddress && (
+        <>
+          <Copyable label="Feed of sound" text={feed.soundAddress} open />
+          <p className="text-quiet">What was released before it was there comes in once it is released again; a lesson without sound never does.</p>
+        </>
+      )}
       <p className="text-quiet">The page opens the listener’s own app, shows the address to copy, and a code for a phone’s camera.</p>
       <details>
         <Summary className="py-1">A banner for your own page</Summary>
