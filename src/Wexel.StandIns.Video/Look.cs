@@ -23,5 +23,16 @@ internal static class Look
             statusCode: status
         );
 
+    /// <summary>A page for a frame: nothing but what is inside.</summary>
+    internal static IResult Alone(string title, string inside) =>
+        Results.Content(
+            $"""
+            <!doctype html>
+            <html lang="en"><head><meta charset="utf-8"><title>{Text(title)}</title><style>{Style}</style></head>
+            <body>{inside}</body></html>
+            """,
+            "text/html; charset=utf-8"
+        );
+
     internal static string Text(string? text) => System.Net.WebUtility.HtmlEncode(text ?? "");
 }

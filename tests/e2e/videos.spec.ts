@@ -48,6 +48,7 @@ test('an account is connected at the service itself, and a lesson is published, 
   // Skerry takes a minute for it, but for whoever does not want to wait.
   await (await page.request.post(`${skerry}/studio/done`)).dispose()
   await expect(row.getByText('Plays in all sizes')).toBeVisible()
+  await expect(row.getByLabel('Embed code')).toHaveValue(/^<iframe src="http:[^"]+\/e\/\w+"/)
   await hasNoAccessibilityFaults(page)
 
   // A learner there.

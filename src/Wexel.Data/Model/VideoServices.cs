@@ -17,6 +17,9 @@ public sealed class VideoAccount
     /// <summary>What the service said of it last, as JSON.</summary>
     public required string Facts { get; set; }
 
+    /// <summary>When it was asked that last.</summary>
+    public DateTimeOffset FactsAt { get; set; }
+
     /// <summary>The tokens, protected: without the keys of this house nobody can read them.</summary>
     public required string Tokens { get; set; }
 

@@ -134,6 +134,7 @@ public sealed record ServiceUpload(string Id, string Link, string To);
 
 /// <summary>A video, as it stands there.</summary>
 /// <param name="Link">Where people watch it.</param>
+/// <param name="Embed">A page with its player alone, which other pages may show in a frame; null where they may not.</param>
 /// <param name="Stage">How far it is.</param>
 /// <param name="Reason">Why it was refused.</param>
 /// <param name="ReadyAt">When it is ready at the earliest, by this machine's clock.</param>
@@ -143,6 +144,7 @@ public sealed record ServiceUpload(string Id, string Link, string To);
 /// <param name="Lists">The playlists that it is in.</param>
 public sealed record ServiceVideo(
     string Link,
+    string? Embed,
     VideoStage Stage,
     string? Reason,
     DateTimeOffset? ReadyAt,

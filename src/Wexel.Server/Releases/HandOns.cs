@@ -1,5 +1,6 @@
 using Microsoft.Extensions.Options;
 using Wexel.Core.Outlets;
+using Wexel.Core.Outlets.VideoServices;
 using Wexel.Core.Packages;
 using Wexel.Core.People;
 using Wexel.Core.Recordings;
@@ -37,20 +38,23 @@ internal sealed class HandOns(IOptions<WexelOptions> options)
         var (pages, stands) = (outlet.Kind.HasPages, release.MadeFrom.Length > 0);
         var player = stands ? PlayerLesson.Format.Read(release.Player) : null;
         var isPrivate = outlet.Row.Feed is not null && FeedReader.Settings(outlet.Row).Private;
-        var mayEmbed = pages && player?.Details.MayEmbed != false;
+        // At a video service its own player is shown; it says where that stands, or that others may not show it.
+        var frame = pages
+            ? player?.Details.MayEmbed == false
+                ? null
+                : new Uri(at, $"embed/{release.Token}")
+            : release.VideoThere is { } there && VideoThere.Format.Read(there).Embed is { } embed
+                ? new Uri(embed)
+                : null;
         return new HandedOn(
             pages ? new Uri(at, $"watch/{release.Token}").AbsoluteUri
                 : outlet.Row.Feed is { } feed ? FeedPage(feed, isPrivate)
                 : IsFolder(release) ? null
                 : release.SentTo,
-            mayEmbed
-                ? HandOn.EmbedCode(
-                    new Uri(at, $"embed/{release.Token}"),
-                    player?.Title ?? release.Lesson?.Title ?? "",
-                    player is null ? Usual : new PictureSize(player.Width, player.Height)
-                )
-                : null,
-            mayEmbed ? VisibilityWords.For(stands ? release.Visibility : release.WantedVisibility).EmbedWarning : null,
+            frame is null
+                ? null
+                : HandOn.EmbedCode(frame, player?.Title ?? release.Lesson?.Title ?? "", player is null ? Usual : new PictureSize(player.Width, player.Height)),
+            frame is not null ? VisibilityWords.For(stands ? release.Visibility : release.WantedVisibility).EmbedWarning : null,
             outlet.Row.Feed is null || isPrivate ? null : FeedReader.Address(outlet.Row.Feed, options.Value).AbsoluteUri,
             IsFolder(release) ? release.SentTo : null
         );

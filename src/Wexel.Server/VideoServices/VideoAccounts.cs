@@ -56,9 +56,32 @@ internal sealed class VideoAccounts(
                     Tokens = "",
                 }
             );
-        (row.Name, row.Facts, row.Tokens, row.ConnectedAt, row.WithdrawnAt) = (facts.Name, WexelJson.Write(facts), Protected(tokens), clock.GetUtcNow(), null);
+        (row.Name, row.Facts, row.Tokens, row.WithdrawnAt) = (facts.Name, WexelJson.Write(facts), Protected(tokens), null);
+        row.ConnectedAt = row.FactsAt = clock.GetUtcNow();
         await db.SaveChangesAsync(cancel);
         return row;
+    }
+
+    /// <summary>Asks the service again what it says of an account.</summary>
+    /// <returns>What stood in the way, or null.</returns>
+    internal async Task<Problem?> LookAgainAsync(Guid id, CancellationToken cancel)
+    {
+        if (await FindAsync(id, cancel) is not { } account)
+            return null;
+        var now = clock.GetUtcNow();
+        var asked = db.VideoAccounts.Where(a => a.Id == id);
+        if (!(await account.Service.AccountAsync(account.Access, cancel)).Is(out var facts, out var problem))
+        {
+            await asked.ExecuteUpdateAsync(set => set.SetProperty(a => a.FactsAt, now), cancel);
+            return problem;
+        }
+
+        var text = WexelJson.Write(facts);
+        await asked.ExecuteUpdateAsync(
+            set => set.SetProperty(a => a.FactsAt, now).SetProperty(a => a.Name, facts.Name).SetProperty(a => a.Facts, text),
+            cancel
+        );
+        return null;
     }
 
     private string Protected(ServiceTokens tokens) => _tokens.Protect(WexelJson.Write(tokens));

@@ -173,7 +173,7 @@ internal sealed class VideoDeliverer(
                     return unread;
                 if (found is null)
                     return new Problem(ServiceProblem.Gone, $"The video was removed at {service.Name} meanwhile. Try again, and it is uploaded anew.");
-                there = await NoteAsync(release, there with { Stage = found.Stage, Reason = found.Reason, ReadyAt = found.ReadyAt });
+                there = await NoteAsync(release, there with { Stage = found.Stage, Reason = found.Reason, ReadyAt = found.ReadyAt, Embed = found.Embed });
                 return found.Stage == VideoStage.Refused
                     ? new Problem(ServiceProblem.Refused, $"{service.Name} refused the video: {found.Reason} Mend that, then try again.")
                     : there;

@@ -43,6 +43,10 @@ internal sealed class VideoWatch(
             .OrderBy(r => r.VideoSeenAt)
             .Select(r => r.Id)
             .ToListAsync(cancel);
+        // What an account may, and which categories there are, is another after a while.
+        foreach (var account in await db.VideoAccounts.Where(a => a.WithdrawnAt == null && a.FactsAt < later).Select(a => a.Id).ToListAsync(cancel))
+            if (await accounts.LookAgainAsync(account, cancel) is { } unread)
+                log.LogWarning("Account {Account} could not be looked at: {Problem}", account, unread.Code);
         // Where a service is not there, the rest waits until next time.
         foreach (var id in due)
             if (await LookAsync(id, cancel) is { Code: ServiceProblem.NotReached })
@@ -88,6 +92,7 @@ internal sealed class VideoWatch(
                 Stage = found.Stage,
                 Reason = found.Reason,
                 ReadyAt = found.ReadyAt,
+                Embed = found.Embed,
                 Found = differs ? found.Texts : null,
             };
         var text = VideoThere.Format.Write(seen);

@@ -9,6 +9,7 @@ internal static class StudioPages
     {
         routes.MapGet("/", Home);
         routes.MapGet("/v/{id}", Watch);
+        routes.MapGet("/e/{id}", Embedded);
         routes.MapGet("/v/{id}/file", (string id, Store store) =>
             store.Find(id) is { } v && store.Plays(v) is { } f && v.State(DateTimeOffset.UtcNow) is VideoState.Small or VideoState.Ready
                 ? Results.File(f, "video/mp4", enableRangeProcessing: true)
@@ -115,6 +116,18 @@ internal static class StudioPages
             )}</select></label> <button>Change</button> <button name="remove" value="yes">Remove it</button></p></form>
             """
         );
+    }
+
+    /// <summary>The player alone, for pages of others; what others may not show, or not everybody may see, says so there.</summary>
+    private static IResult Embedded(string id, Store store)
+    {
+        var now = DateTimeOffset.UtcNow;
+        var video = store.Find(id);
+        var inside =
+            video is not { Texts.MayEmbed: true } || video.SeenBy(now) == "private" ? "<p>This video is shown at Skerry alone.</p>"
+            : video.State(now) is VideoState.Small or VideoState.Ready ? Player(video)
+            : "<p>This video is not ready yet.</p>";
+        return Look.Alone(video?.Texts.Title ?? "Skerry", inside);
     }
 
     private static async Task<IResult> ByHandAsync(string id, HttpRequest request, Store store)

@@ -9,6 +9,7 @@ namespace Wexel.StandIns.Video.Studio;
 internal sealed record VideoView(
     string Id,
     string Link,
+    string? Embed,
     string Channel,
     int Version,
     VideoState State,
@@ -266,6 +267,7 @@ internal static partial class VideoApi
         return new VideoView(
             video.Id,
             $"{http.Request.Scheme}://{http.Request.Host}/v/{video.Id}",
+            video.Texts.MayEmbed ? $"{http.Request.Scheme}://{http.Request.Host}/e/{video.Id}" : null,
             video.Channel,
             video.Version,
             video.State(DateTimeOffset.UtcNow),

@@ -1,6 +1,7 @@
 using System.Net.Http.Headers;
 using System.Net.Http.Json;
 using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
 using Wexel.Data.Model;
 using Wexel.Delivering.VideoServices;
 using Wexel.Server.Releases;
@@ -49,6 +50,11 @@ public sealed class VideoServiceTests(VideoFixture fixture) : IClassFixture<Vide
         await ready.UntilAsync(ReleaseJobTests.HasEnded);
         fixture.Store.All.Count(v => v.Texts.Title == there.Texts.Title && v.Key == there.Key).ShouldBe(1);
         ready.There(live).Version.ShouldBe(version);
+        // Its own player is what other pages show.
+        var code = live.GetProperty("handsOn").GetProperty("embedCode").GetString()!;
+        var frame = new Uri(code.Split('"')[1]);
+        frame.AbsolutePath.ShouldBe($"/e/{there.Id}");
+        (await fixture.Skerry.GetStringAsync(frame)).ShouldContain($"/v/{there.Id}/file");
         // Figures come by themselves.
         await fixture.WithAsync(async db =>
         {
@@ -189,5 +195,27 @@ public sealed class VideoServiceTests(VideoFixture fixture) : IClassFixture<Vide
         var facts = new ServiceAccount("deck-crew", "Deck crew", [], null, TimeSpan.FromMinutes(10), 5000, [], []);
         var problem = VideoUnfit.Find(row, "Skerry", facts, null, TimeSpan.FromMinutes(minutes));
         (problem?.Code == "video-too-long").ShouldBe(refused);
+    }
+
+    [Fact]
+    public async Task What_an_account_may_is_asked_again_after_a_while()
+    {
+        var desk = await VideoDesk.ReadyAsync(fixture, "Skerry, asked again");
+        await fixture.WithAsync(async db =>
+        {
+            var row = await db.VideoAccounts.SingleAsync(a => a.Id == desk.Account);
+            row.Facts.ShouldContain("Sea and weather");
+            (row.Name, row.FactsAt) = ("Desk of old", DateTimeOffset.UnixEpoch);
+            row.Facts = row.Facts.Replace("Sea and weather", "Sea alone", StringComparison.Ordinal);
+            await db.SaveChangesAsync();
+        });
+        var accounts = await desk.Trainer.UntilAsync($"/api/outlets/{desk.Outlet}/video-accounts", a =>
+            a.GetProperty("accounts").EnumerateArray().Any(one => one.GetProperty("name").GetString() == "Ticket desk")
+        );
+        accounts.GetRawText().ShouldNotContain("Desk of old");
+        await fixture.WithAsync(async db =>
+        {
+            (await db.VideoAccounts.SingleAsync(a => a.Id == desk.Account)).Facts.ShouldContain("Sea and weather");
+        });
     }
 }

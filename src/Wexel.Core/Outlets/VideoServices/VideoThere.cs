@@ -1,3 +1,4 @@
+using System.Text.Json.Nodes;
 using System.Text.Json.Serialization;
 using Wexel.Core.Documents;
 
@@ -59,6 +60,7 @@ public sealed record VideoWanted(VideoPlace Place, string Video, VideoTexts Text
 /// <param name="Thumbnail">The key of the picture that was put there.</param>
 /// <param name="Captions">The keys of the captions that were put there, by language.</param>
 /// <param name="Lists">The playlists in which Wexel put it.</param>
+/// <param name="Embed">A page there with its player alone, for frames of other pages; null where it may not be shown so.</param>
 public sealed record VideoThere(
     Guid Account,
     string Channel,
@@ -74,11 +76,15 @@ public sealed record VideoThere(
     VideoTexts? Found = null,
     string? Thumbnail = null,
     IReadOnlyDictionary<string, string>? Captions = null,
-    IReadOnlyList<string>? Lists = null
+    IReadOnlyList<string>? Lists = null,
+    string? Embed = null
 )
 {
     /// <summary>How it is kept.</summary>
-    public static DocumentFormat<VideoThere> Format { get; } = new("video at a service");
+    public static DocumentFormat<VideoThere> Format { get; } = new("video at a service", NotEmbedded);
+
+    /// <summary>Nobody had asked yet where its player stands alone.</summary>
+    private static void NotEmbedded(JsonObject there) => there["embed"] = null;
 
     /// <summary>Whether it stands under an account, in its channel and in its playlists.</summary>
     public bool IsAt(VideoPlace place) => IsIn(place) && (Lists ?? []).ToHashSet().SetEquals(place.Lists);

@@ -215,6 +215,7 @@ public sealed class SkerryService(HttpClient http, SkerrySettings settings, Time
             return new Problem(ServiceProblem.OddAnswer, "Skerry did not say where the video is watched. Try again later.");
         return new ServiceVideo(
             there.Link,
+            there.Embed is { } embed && IsPage(embed) ? embed : null,
             SkerryWire.Read(there.State),
             there.Reason,
             there.ReadyAt - came.Ahead(clock.GetUtcNow()),

@@ -39,6 +39,7 @@ internal static class SkerryWire
     internal sealed record Video(
         [property: JsonRequired] string Id,
         [property: JsonRequired] string Link,
+        string? Embed,
         [property: JsonRequired] State State,
         string? Reason,
         DateTimeOffset? ReadyAt,
