@@ -217,12 +217,23 @@ public sealed class MixingTests(Clips clips) : IClassFixture<Clips>
     }
 
     [Fact]
-    public async Task A_file_that_is_broken_in_the_middle_is_refused()
+    public async Task A_copy_that_was_broken_off_is_refused_where_the_file_says_how_long_it_is()
     {
-        var whole = await MusicAsync("whole.mp3");
+        var bytes = await File.ReadAllBytesAsync(await MusicAsync("entire.flac"), Cancel);
+        await File.WriteAllBytesAsync(clips.Path("half.flac"), bytes[..(bytes.Length / 2)], Cancel);
+        (await SoundFile.ReadAsync(clips.Path("half.flac"), Cancel)).Problem!.Code.ShouldBe("sound-damaged");
+    }
+
+    [Theory]
+    [InlineData("mp3")]
+    [InlineData("flac")]
+    public async Task A_file_that_is_broken_in_the_middle_is_refused(string kind)
+    {
+        var whole = await MusicAsync("whole." + kind);
+        (await SoundFile.ReadAsync(whole, Cancel)).Problem.ShouldBeNull();
         var bytes = await File.ReadAllBytesAsync(whole, Cancel);
         new Random(7).NextBytes(bytes.AsSpan(bytes.Length / 2, bytes.Length / 4));
-        await File.WriteAllBytesAsync(clips.Path("broken.mp3"), bytes, Cancel);
-        (await SoundFile.ReadAsync(clips.Path("broken.mp3"), Cancel)).Problem!.Code.ShouldBe("sound-damaged");
+        await File.WriteAllBytesAsync(clips.Path("broken." + kind), bytes, Cancel);
+        (await SoundFile.ReadAsync(clips.Path("broken." + kind), Cancel)).Problem!.Code.ShouldBe("sound-damaged");
     }
 }

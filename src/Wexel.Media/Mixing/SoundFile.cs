@@ -54,7 +54,9 @@ public static class SoundFile
             if (stated > ShelfSound.Longest.TotalSeconds)
                 return TooLong(TimeSpan.FromSeconds(stated));
             var (heard, said) = await SoundAnalyser.AnalyseAsync(Safe(path), channels, null, cancel);
-            if (said.Any(line => line.Contains("[error]", StringComparison.Ordinal)))
+            var samples = sound.TryGetProperty("duration_ts", out var ticks) ? ticks.GetInt64() : (long?)null;
+            var isFlac = Text(found.GetProperty("format"), "format_name") == "flac";
+            if (said.Any(line => line.Contains("[error]", StringComparison.Ordinal)) || (isFlac && await FlacFrames.LackAsync(Safe(path), samples, cancel)))
                 return Refused("sound-damaged", "The file is damaged: a part of it cannot be decoded. Copy it again, or save it again where it was made.");
             if (heard.Length > ShelfSound.Longest)
                 return TooLong(heard.Length);
