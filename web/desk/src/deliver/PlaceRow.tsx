@@ -31,6 +31,9 @@ interface Props {
 
 const where = { house: 'the house', outlet: 'this place', lesson: 'the lesson', release: 'here' } as const
 
+/** On a narrow page what stands there is below who may see it. */
+const columns = 'grid-cols-[28px_minmax(120px,170px)_minmax(160px,220px)_minmax(0,1fr)] max-[860px]:grid-cols-[28px_minmax(120px,1fr)_minmax(160px,240px)]'
+
 /** One place: whether the lesson is to go there, who may see it, how it stands there, and what is missing. */
 export function PlaceRow({ lessonId, revision, place, wish, change, offers, missing, details, again, changed }: Props) {
   const id = useId()
@@ -61,10 +64,7 @@ export function PlaceRow({ lessonId, revision, place, wish, change, offers, miss
     taken(api.PUT('/api/lessons/{id}/outlets/{outletId}/details', { params: { path: { id: lessonId, outletId: place.id } }, body: set })),
   )
   return (
-    <li
-      className="grid grid-cols-[28px_minmax(120px,170px)_minmax(160px,220px)_minmax(0,1fr)] gap-x-3 border-b border-hairline py-3"
-      data-testid={`outlet-${place.kind}`}
-    >
+    <li className={`grid ${columns} gap-x-3 border-b border-hairline py-3`} data-testid={`outlet-${place.kind}`}>
       <input id={id} type="checkbox" checked={wish.on} onChange={(e) => change({ on: e.target.checked })} className="mt-1 h-4 w-4 accent-copper" />
       <div>
         <label htmlFor={id} className="block cursor-pointer font-bold">
@@ -86,7 +86,7 @@ export function PlaceRow({ lessonId, revision, place, wish, change, offers, miss
           }}
         />
       </div>
-      <div className="min-w-0">
+      <div className="min-w-0 max-[860px]:col-span-2 max-[860px]:col-start-2 max-[860px]:mt-2">
         <div className="flex flex-wrap items-baseline gap-x-4">
           <PlaceState place={place} />
           {under && (
