@@ -82,6 +82,7 @@ test('a feed is made, checked, released to, subscribed to, played and submitted'
   await expect(page.getByText(/^1 file is rendered; about/)).toBeVisible()
   await release(page, outlet)
   await expect(outlet.getByLabel('Feed', { exact: true })).toHaveValue(address)
+  await expect(outlet.getByLabel('Feed of sound')).toHaveValue(soundAddress)
   await hasNoAccessibilityFaults(page)
 
   // Two readers from the registry find the episode.

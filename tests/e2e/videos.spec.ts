@@ -81,6 +81,15 @@ test('an account is connected at the service itself, and a lesson is published, 
     await expect(figures).toContainText(/\d+ views?/, { timeout: 2000 })
   }).toPass()
   await hasNoAccessibilityFaults(page)
+
+  // What its own sizes make of small letters is said before, of a lesson that has some.
+  await page.goto('/')
+  await page.getByRole('link', { name: 'Opening the desk' }).first().click()
+  await page.getByRole('link', { name: 'Deliver' }).click()
+  await row.getByRole('checkbox', { name: 'Skerry' }).check()
+  await expect(row.getByText(/^Skerry makes its own sizes: smallest text [\d.]+ pixels high at 360\. Under \d+ it is hard to read/)).toBeVisible({
+    timeout: 60_000,
+  })
 })
 
 test('the service keeps to OAuth 2.0 and tus by the word of clients of others', async ({ page }) => {

@@ -29,8 +29,10 @@ internal sealed class FeedReader(WexelDb db, KnownEpisodes known, IOptions<Wexel
     internal static Uri Address(PodcastFeed feed, WexelOptions options) => new(Folder(feed.Token, options), FeedFiles.Feed);
 
     /// <summary>The address of the feed of sound beside a feed, under a token; null where there is none.</summary>
-    internal Uri? SoundAddress(PodcastFeed feed, string token) =>
-        Settings(feed.Outlet!).SoundBeside() is null ? null : new Uri(Folder(token), FeedFiles.SoundBeside);
+    internal Uri? SoundAddress(PodcastFeed feed, string token) => SoundAddress(feed.Outlet!, token, options.Value);
+
+    internal static Uri? SoundAddress(Outlet outlet, string token, WexelOptions options) =>
+        Settings(outlet).SoundBeside() is null ? null : new Uri(Folder(token, options), FeedFiles.SoundBeside);
 
     /// <summary>The feed of sound beside a feed as it stands, under an address; null where there is none.</summary>
     internal async Task<FeedSources?> SoundBesideAsync(PodcastFeed feed, Uri folder, CancellationToken cancel)

@@ -16,12 +16,13 @@ namespace Wexel.Server.Releases;
 /// <param name="EmbedCode">For other sites; null where it may not stand there.</param>
 /// <param name="EmbedWarning">What must be said with it, before somebody finds out.</param>
 /// <param name="Feed">The feed's address.</param>
+/// <param name="SoundFeed">The address of the feed of sound beside it.</param>
 /// <param name="Folder">The whole path of the folder where it lies.</param>
-internal sealed record HandedOn(string? Link, string? EmbedCode, string? EmbedWarning, string? Feed, string? Folder)
+internal sealed record HandedOn(string? Link, string? EmbedCode, string? EmbedWarning, string? Feed, string? SoundFeed, string? Folder)
 {
     /// <summary>Each with what it is.</summary>
     internal IEnumerable<(string Label, string Value)> Lines =>
-        new[] { ("Page", Link), ("Embed code", EmbedCode), ("Feed", Feed), ("Folder", Folder) }
+        new[] { ("Page", Link), ("Embed code", EmbedCode), ("Feed", Feed), ("Feed of sound", SoundFeed), ("Folder", Folder) }
             .Where(l => l.Item2 is not null)
             .Select(l => (l.Item1, l.Item2!));
 }
@@ -37,7 +38,7 @@ internal sealed class HandOns(IOptions<WexelOptions> options)
         var at = options.Value.PublicAddress;
         var (pages, stands) = (outlet.Kind.HasPages, release.MadeFrom.Length > 0);
         var player = stands ? PlayerLesson.Format.Read(release.Player) : null;
-        var isPrivate = outlet.Row.Feed is not null && FeedReader.Settings(outlet.Row).Private;
+        var shared = outlet.Row.Feed is { } own && !FeedReader.Settings(outlet.Row).Private ? own : null;
         // At a video service its own player is shown; it says where that stands, or that others may not show it.
         var frame = pages
             ? player?.Details.MayEmbed == false
@@ -48,14 +49,15 @@ internal sealed class HandOns(IOptions<WexelOptions> options)
                 : null;
         return new HandedOn(
             pages ? new Uri(at, $"watch/{release.Token}").AbsoluteUri
-                : outlet.Row.Feed is { } feed ? FeedPage(feed, isPrivate)
+                : outlet.Row.Feed is { } feed ? FeedPage(feed, shared is null)
                 : IsFolder(release) ? null
                 : release.SentTo,
             frame is null
                 ? null
                 : HandOn.EmbedCode(frame, player?.Title ?? release.Lesson?.Title ?? "", player is null ? Usual : new PictureSize(player.Width, player.Height)),
             frame is not null ? VisibilityWords.For(stands ? release.Visibility : release.WantedVisibility).EmbedWarning : null,
-            outlet.Row.Feed is null || isPrivate ? null : FeedReader.Address(outlet.Row.Feed, options.Value).AbsoluteUri,
+            shared is null ? null : FeedReader.Address(shared, options.Value).AbsoluteUri,
+            shared is null ? null : FeedReader.SoundAddress(outlet.Row, shared.Token, options.Value)?.AbsoluteUri,
             IsFolder(release) ? release.SentTo : null
         );
     }

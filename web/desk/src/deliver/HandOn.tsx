@@ -23,6 +23,7 @@ export function HandOn({ outlet }: { outlet: Place }) {
       {handed.feed && (
         <>
           <Copyable label="Feed" text={handed.feed} />
+          {handed.soundFeed && <Copyable label="Feed of sound" text={handed.soundFeed} />}
           <p>
             People subscribe to this address in a podcast app. <TextLink to={settingsOf(outlet).to}>Feed check, artwork and settings</TextLink>
           </p>
