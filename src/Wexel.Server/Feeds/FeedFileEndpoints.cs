@@ -116,12 +116,11 @@ internal static class FeedFileEndpoints
 
     private static IResult Media(FileStore store, Release release, FeedSettings settings, string ending)
     {
-        string? Of(FeedMedia media) =>
+        var media = FeedFiles.Ending(FeedMedia.Sound) == $".{ending}" ? FeedMedia.Sound : FeedMedia.Video;
+        var key =
             media == settings.Media ? release.FileKey
             : settings.SoundBeside() is null ? null
             : release.SoundKey;
-        var media = FeedFiles.Ending(FeedMedia.Sound) == $".{ending}" ? FeedMedia.Sound : FeedMedia.Video;
-        var key = Of(media);
         return key is null
             ? TypedResults.NotFound()
             : TypedResults.PhysicalFile(
