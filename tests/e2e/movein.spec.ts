@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process'
 import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
-import { folder, hasNoAccessibilityFaults, signIn } from './help'
+import { folder, hasNoAccessibilityFaults, openFiles, signIn } from './help'
 
 const font = '/usr/share/fonts/truetype/dejavu/DejaVuSans.ttf'
 
@@ -83,7 +83,7 @@ test('what is hard to read is shown, a proposed move-in is taken with one click,
   await expect(panel).toContainText('· 2 stretches')
 
   await page.getByRole('link', { name: 'Deliver' }).click()
-  await page.getByText('Only make the files').click()
+  await openFiles(page)
   await page.getByRole('checkbox', { name: /Web, as recorded/ }).uncheck({ timeout: 60_000 })
   await expect(page.getByText('Choose at least one profile.')).toBeVisible()
   await page.getByText(/\d+ more profiles/).click()

@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process'
 import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
-import { folder, hasNoAccessibilityFaults, signIn } from './help'
+import { folder, hasNoAccessibilityFaults, openFiles, signIn } from './help'
 
 /** A page of one colour with a tone, in a size and at a rate of its own. */
 function page(name: string, colour: string, size: string, rate: number, seconds: number, tone: number): string {
@@ -80,7 +80,7 @@ test('several recordings make one lesson: added, dragged, replaced by a new take
   await expect(canvas).toContainText('Recording 2 of 2 is shown at 100 %')
   await expect(canvas.getByLabel('Whole')).toBeChecked()
   await desk.getByRole('link', { name: 'Deliver' }).click()
-  await desk.getByText('Only make the files').click()
+  await openFiles(desk)
   await desk.getByRole('checkbox', { name: /Web, as recorded/ }).check({ timeout: 60_000 })
   await desk.getByRole('button', { name: 'Render', exact: true }).click()
   await expect(desk.getByRole('heading', { name: /File check .* everything is right/ })).toBeVisible({ timeout: 120_000 })

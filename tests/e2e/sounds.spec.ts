@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { expect, type Page, test } from '@playwright/test'
 import ts from 'typescript'
-import { folder, hasNoAccessibilityFaults, rawTalk, rendered, signIn } from './help'
+import { folder, hasNoAccessibilityFaults, openFiles, rawTalk, rendered, signIn } from './help'
 
 /** What the desk schedules, as it stands in its own file. */
 const schedule = ts
@@ -86,7 +86,7 @@ test('music is laid under the voice, and heard before rendering with the numbers
   await page.getByRole('button', { name: 'Pause', exact: true }).click()
 
   await page.getByRole('link', { name: 'Deliver' }).click()
-  await page.getByText('Only make the files').click()
+  await openFiles(page)
   await page.getByRole('checkbox', { name: /Web, as recorded/ }).check()
   await page.getByRole('button', { name: 'Render', exact: true }).click()
   await expect.poll(async () => (await made())?.state, { timeout: 120_000 }).toBe('done')

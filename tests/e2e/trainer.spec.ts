@@ -8,7 +8,7 @@ import { pathToFileURL } from 'node:url'
 import { expect, test } from '@playwright/test'
 import { createFile, MP4BoxBuffer } from 'mp4box'
 import webvtt from 'webvtt-parser'
-import { clip, folder, hasNoAccessibilityFaults, learner, release, saysNothingIsOfOthers, signIn, trainer } from './help'
+import { clip, folder, hasNoAccessibilityFaults, learner, openFiles, release, saysNothingIsOfOthers, signIn, trainer } from './help'
 import { data, ports } from './playwright.config'
 
 const outside = `http://127.0.0.1:${ports.outside}`
@@ -157,7 +157,7 @@ test('from a recording to a learner who completes it', async ({ page, browser })
 
   // Deliver.
   await page.getByRole('link', { name: 'Deliver' }).click()
-  await page.getByText('Only make the files').click()
+  await openFiles(page)
   await page.getByRole('checkbox', { name: /Web, as recorded/ }).check({ timeout: 90_000 })
   await page.getByRole('button', { name: 'Render', exact: true }).click()
   await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: 'Queue' }).click()
@@ -296,7 +296,7 @@ test('a render can be stopped, and nothing is kept', async ({ page }) => {
   await page.getByLabel('Choose recordings').setInputFiles(clip('Long and busy.mp4', 40, '-vf', 'noise=alls=60:allf=t', '-preset', 'ultrafast', '-b:v', '8M'))
   await page.waitForURL(/bring-in/, { timeout: 60_000 })
   await page.getByRole('link', { name: 'Deliver' }).click()
-  await page.getByText('Only make the files').click()
+  await openFiles(page)
   await page.getByRole('button', { name: 'Render', exact: true }).click({ timeout: 90_000 })
   await expect(page.getByText(/Rendering, \d+ %/)).toBeVisible({ timeout: 60_000 })
   await page.getByRole('button', { name: 'Stop it' }).click()

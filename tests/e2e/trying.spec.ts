@@ -1,12 +1,12 @@
 import { expect, test } from '@playwright/test'
-import { clip, hasNoAccessibilityFaults, signIn } from './help'
+import { clip, hasNoAccessibilityFaults, openFiles, signIn } from './help'
 
 test('two profiles are tried on the same seconds, estimates come from samples, and an outlet’s limit is said before', async ({ page }) => {
   test.setTimeout(360_000)
   await signIn(page)
   await page.getByRole('link', { name: 'Refunds and changes' }).click()
   await page.getByRole('link', { name: 'Deliver' }).click()
-  await page.getByText('Only make the files').click()
+  await openFiles(page)
   const web = page.getByTestId('profile-web')
   await expect(web).toContainText('Encoding a few seconds of this lesson', { timeout: 120_000 })
   await expect(web).not.toContainText('Encoding a few seconds', { timeout: 180_000 })
@@ -48,7 +48,7 @@ test('two profiles are tried on the same seconds, estimates come from samples, a
   await page.goto('/')
   await page.getByRole('link', { name: 'Refunds and changes' }).click()
   await page.getByRole('link', { name: 'Deliver' }).click()
-  await page.getByText('Only make the files').click()
+  await openFiles(page)
   await expect(page.getByText(/Too much: 1\d\d % of the 0:06 that Harbour School takes/).first()).toBeVisible()
   await page.goto('/kit')
   await page.getByText('Longest lesson, minutes: 0.1').click()
@@ -64,7 +64,7 @@ test('a lesson is made to fit a size: what is given up is said, and the file mee
   await page.waitForURL(/\/lessons\/.*\/bring-in/)
   await page.getByRole('button', { name: 'Close' }).click()
   await page.getByRole('link', { name: 'Deliver' }).click()
-  await page.getByText('Only make the files').click()
+  await openFiles(page)
   await page.getByText('Make it fit a size').click({ timeout: 60_000 })
   await page.getByLabel('At most, MB').fill('much')
   await page.getByRole('button', { name: 'Find the settings' }).click()

@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { toast } from 'sonner'
 import { api, Refused, type Schemas, taken } from '../app/api'
-import { type Difference, type Document, type LessonEvent, next, opened, savingOf } from './lessonState'
+import { type Difference, type Document, type LessonEvent, next, opened, savingOf, type Unsaved } from './lessonState'
 
 export type { Difference, Document } from './lessonState'
 export type Section = Schemas['Section']
@@ -15,6 +15,9 @@ const sendAgainAfterMs = 5000
 
 /** Browsers send at most 64 KiB for pages that are gone (WHATWG Fetch, section 4.6); other requests count too. */
 const mostKeptAlive = 48 * 1024
+
+/** Whether what is sent goes on its way although its page is gone. */
+const outlivesItsPage = (body: object) => new Blob([JSON.stringify(body)]).size <= mostKeptAlive
 
 const complain = (problem: unknown) => toast.error((problem as Error).message)
 
@@ -73,7 +76,8 @@ export function useLesson(id: string) {
     tell({ what: 'sent' })
     const body = { basedOn: revision, document: unsaved.document, restoredFrom: unsaved.restoredFrom ?? null }
     try {
-      tell({ what: 'saved', saved: await taken(api.PUT('/api/lessons/{id}/document', { params: { path: { id } }, body })) })
+      const keepalive = outlivesItsPage(body)
+      tell({ what: 'saved', saved: await taken(api.PUT('/api/lessons/{id}/document', { params: { path: { id } }, body, keepalive })) })
       client.invalidateQueries({ queryKey: ['deliver', id] })
       client.invalidateQueries({ queryKey: ['releases', id] })
       client.invalidateQueries({ queryKey: ['details', id] })
@@ -168,12 +172,15 @@ export function useLesson(id: string) {
   useEffect(() => {
     const leaving = (event: BeforeUnloadEvent) => {
       const { unsaved, sending, conflict, revision } = current.current
-      if (!unsaved || conflict) return
-      const body = JSON.stringify({ basedOn: revision, document: unsaved.document, restoredFrom: unsaved.restoredFrom ?? null })
-      const large = new Blob([body]).size > mostKeptAlive
-      fetch(`/api/lessons/${id}/document`, { method: 'PUT', keepalive: !large, headers: { 'Content-Type': 'application/json' }, body }).catch(() => undefined)
-      // What is too large to be sent without the page is sent while the browser asks whether to leave.
-      if (sending || large) event.preventDefault()
+      if (conflict) return
+      const bodyOf = (owed: Unsaved) => ({ basedOn: revision, document: owed.document, restoredFrom: owed.restoredFrom ?? null })
+      if (unsaved) {
+        const body = bodyOf(unsaved)
+        const keepalive = outlivesItsPage(body)
+        api.PUT('/api/lessons/{id}/document', { params: { path: { id } }, body, keepalive }).catch(() => undefined)
+        // What is too large to be sent without the page, or waits for what is under way, is sent while the browser asks whether to leave.
+        if (sending || !keepalive) event.preventDefault()
+      } else if (sending && !outlivesItsPage(bodyOf(sending))) event.preventDefault()
     }
     addEventListener('beforeunload', leaving)
     return () => {
