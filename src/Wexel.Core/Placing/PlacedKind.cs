@@ -16,7 +16,7 @@ public abstract class PlacedKind<T>
     public abstract string Name { get; }
 
     /// <summary>What several are called.</summary>
-    public string Plural => Name + "s";
+    public virtual string Plural => Name + "s";
 
     /// <summary>The most that a lesson may have.</summary>
     public abstract int Most { get; }
