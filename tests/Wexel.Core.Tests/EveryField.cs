@@ -44,6 +44,8 @@ internal static class EveryField
             "h264" => "av1",
             "high" => "main",
             "quality" => "average",
+            "topLeft" => "topRight",
+            "large" or "hidden" => "small",
             "balanced" => "smaller",
             "smaller" => "balanced",
             "aac" => "opus",

@@ -1,3 +1,4 @@
+using Wexel.Core.Cameras;
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
 using Wexel.Core.Editing;
@@ -18,6 +19,28 @@ namespace Wexel.Media.Tests;
 /// <summary>What came of making a lesson's video from a clip.</summary>
 /// <param name="From">What it was made from, and is held against.</param>
 internal sealed record Made(string Path, RecordingFacts Source, RenderPlan Plan, RenditionFacts Measured, IReadOnlyList<CheckedFact> Check, MadeFrom From);
+
+/// <summary>A camera over a clip.</summary>
+internal sealed record Filmed(string Path, CameraClock Clock, CameraLook Look, params IReadOnlyList<CameraStretch> Stretches)
+{
+    internal async Task<CamerasOnPicture> OverAsync(
+        string screen,
+        Reel reel,
+        TimeMap map,
+        Canvas? canvas,
+        IReadOnlyList<MoveIn> moveIns,
+        CancellationToken cancel
+    )
+    {
+        var probed = await Prober.ProbeAsync(Path, System.IO.Path.GetFileName(Path), cancel);
+        var laid = new LaidCamera(0, new CameraTake("screen", "camera", Clock), probed.Value ?? throw new InvalidOperationException(probed.Problem!.Sentence));
+        var facts = reel.Parts[0].Facts;
+        var placement = CanvasPlacement.Of(facts.Picture!.ShownSize, Canvas.Under(reel, canvas, null), null);
+        var changed = ChangedFields.Unpack(await RecordingAnalyser.ChangedAsync(facts, screen, cancel));
+        var on = Look.KeepsClear ? new ScreenOnPicture(reel, [changed], [placement], moveIns) : null;
+        return new CamerasOnPicture(Look, [laid], CameraPath.Of(Look, Stretches, [laid], reel, map, on));
+    }
+}
 
 /// <summary>What came of making a folder of pieces from a clip.</summary>
 internal sealed record MadeStream(string Path, RenderPlan Plan, CheckedFile Found, MadeFrom From);
@@ -45,8 +68,9 @@ internal static class Making
         IReadOnlyList<MoveIn>? moveIns = null,
         IReadOnlyList<IReadOnlyList<Cue>>? captions = null,
         bool compared = false,
-        bool copied = false
-    ) => MakeAsync([source], output, sections, profile, cuts, mark, markOn, canvas, moveIns, captions, compared, copied);
+        bool copied = false,
+        Filmed? camera = null
+    ) => MakeAsync([source], output, sections, profile, cuts, mark, markOn, canvas, moveIns, captions, compared, copied, camera);
 
     /// <summary>Probe, plan, put the sound together, encode, finish, measure, check: the way every lesson goes.</summary>
     internal static async Task<Made> MakeAsync(
@@ -61,7 +85,8 @@ internal static class Making
         IReadOnlyList<MoveIn>? moveIns = null,
         IReadOnlyList<IReadOnlyList<Cue>>? captions = null,
         bool compared = false,
-        bool copied = false
+        bool copied = false,
+        Filmed? camera = null
     )
     {
         var (source, from, chapters) = await FinishedAsync(
@@ -76,7 +101,8 @@ internal static class Making
             moveIns,
             captions,
             compared,
-            copied
+            copied,
+            camera
         );
         var (measured, expected, _) = await RenditionMeasurer.MeasureAsync(output, from, null, TestContext.Current.CancellationToken);
         return new Made(output, source, from.Plan, measured, FileCheck.Findings(measured, from.Plan, chapters, expected), from);
@@ -116,7 +142,8 @@ internal static class Making
         IReadOnlyList<MoveIn>? moveIns,
         IReadOnlyList<IReadOnlyList<Cue>>? captions,
         bool compared,
-        bool copied = false
+        bool copied = false,
+        Filmed? camera = null
     )
     {
         var cancel = TestContext.Current.CancellationToken;
@@ -135,7 +162,9 @@ internal static class Making
         var reel = Reel.Of(recordings);
         var map = reel.Map(cuts ?? []);
         sections = Section.Kind.Following(sections, map);
-        var plan = RenderPlanner.Plan(reel, map, profile, new LessonLook(sections, markOn, canvas, moveIns, Captions: captions));
+        var over = camera is null ? null : await camera.OverAsync(sources[0], reel, map, canvas, moveIns ?? [], cancel);
+        var plan = RenderPlanner.Plan(reel, map, profile, new LessonLook(sections, markOn, canvas, moveIns, Captions: captions, Camera: over));
+        var inputs = new EncodeInputs(sources, mark, Fonts, Cameras: camera is null ? null : new Dictionary<string, string> { ["camera"] = camera.Path });
         var work = plan.File.Container == Container.Hls ? Path.GetDirectoryName(Path.GetDirectoryName(output))! + "/" : output + ".";
         var tracks = new MuxInputs(
             [.. plan.Pictures.Select((_, i) => $"{work}picture-{i}.mp4")],
@@ -149,7 +178,7 @@ internal static class Making
         var sound = plan.Sound is null ? null : await LessonSound.MakeAsync(plan.Sound, reel, map, new EncodeInputs(sources), work + "flac", cancel);
         await Encoder.EncodeAsync(
             new EncodeWork(
-                new EncodeInputs(sources, mark, Fonts),
+                inputs,
                 [
                     .. plan.Pictures.Zip(tracks.Pictures, (picture, path) =>
                         new PictureOutput(picture, path, plan.File.Bytes is { } bytes ? new FileLimit(bytes, tracks.Sound) : null)
@@ -163,13 +192,7 @@ internal static class Making
         );
         await Muxing.FinishAsync(plan, tracks, output, "A title = with; # marks\\", Chapters.FromSections(sections, plan.Length), null, cancel);
         // It is compared with its source only where that is what a test is about.
-        var from = new MadeFrom(
-            plan,
-            new EncodeInputs(sources, mark, Fonts),
-            sound?.Path,
-            compared && plan.Picture is not null ? ExpectedPicture.Frames([], map) : [],
-            compared ? [] : null
-        );
+        var from = new MadeFrom(plan, inputs, sound?.Path, compared && plan.Picture is not null ? ExpectedPicture.Frames([], map) : [], compared ? [] : null);
         return (recordings[0].Facts, from, Chapters.FromSections(sections, plan.Length).Count);
     }
 

@@ -338,7 +338,7 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
         "later.zip",
         "l.wexel.json",
         """{ "version": 99 }""",
-        "The file is no lesson as the schema describes it. The lesson file is of version 99, and this Wexel knows versions up to 8. It was written "
+        "The file is no lesson as the schema describes it. The lesson file is of version 99, and this Wexel knows versions up to 9. It was written "
             + "by a newer one."
     )]
     public async Task What_cannot_be_brought_in_says_why(string name, string entry, string text, string said)

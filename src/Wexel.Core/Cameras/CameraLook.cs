@@ -146,7 +146,10 @@ public sealed record CameraLook(
     /// <summary>The part in the camera's pixels: rounded inwards, so that no black comes in at an edge.</summary>
     private static PictureRect Seen(PictureSize camera, PicturePart part)
     {
-        var (x, y) = (EvenUp(part.X * camera.Width), EvenUp(part.Y * camera.Height));
+        var (x, y) = (
+            Math.Min(EvenUp(part.X * camera.Width), EvenDown(camera.Width) - 2),
+            Math.Min(EvenUp(part.Y * camera.Height), EvenDown(camera.Height) - 2)
+        );
         var (right, bottom) = (EvenDown((part.X + part.Width) * camera.Width), EvenDown((part.Y + part.Height) * camera.Height));
         return new PictureRect(x, y, Math.Max(2, right - x), Math.Max(2, bottom - y));
     }

@@ -23,7 +23,7 @@ public static class KeepClear
     private const int Hidden = Corners;
     private const double Elsewhere = 1;
     private const double Unseen = 4;
-    private const double Moves = 12;
+    private const double Moves = 8;
 
     /// <summary>Chooses.</summary>
     /// <param name="span">Where the camera is to stand small, in lesson time.</param>

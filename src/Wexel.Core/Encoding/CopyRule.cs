@@ -37,6 +37,8 @@ internal static class CopyRule
             return (null, "the profile makes something else than H.264 in MP4");
         if (plan.Mark is not null)
             return (null, "the house’s mark stands on it");
+        if (plan.Cameras is not null)
+            return (null, "a camera lies over it");
         if (plan.Captions is not null)
             return (null, "captions are burnt in");
         if (reel.Parts.Count > 1)

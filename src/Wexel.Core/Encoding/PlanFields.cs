@@ -1,3 +1,4 @@
+using Wexel.Core.Cameras;
 using Wexel.Core.Editing;
 using Wexel.Core.Keys;
 using Wexel.Core.Mixing;
@@ -19,7 +20,8 @@ internal static class PlanFields
             .Part("h264", picture.Coding.H264, Declare)
             .Part("rate", picture.Rate, Declare)
             .Add("effort", (Effort?)picture.Effort)
-            .Each("copy", picture.Copy?.Runs, Declare);
+            .Each("copy", picture.Copy?.Runs, Declare)
+            .Each("cameras", picture.Cameras, Declare);
 
     internal static void Declare(KeyFields key, SoundPlan sound) =>
         key.Each("mixes", sound.Mixes, (k, mix) => k.Add("is", mix))
@@ -49,8 +51,26 @@ internal static class PlanFields
             .Add("square", part.SquarePixels)
             .Part("placement", part.Placement, Declare)
             .Each("moves", part.Moves, Declare)
-            .Part("colour", part.Colour, (k, c) => k.Add("matrix", c.FromMatrix).Add("full", c.FromFullRange))
+            .Part("colour", part.Colour, Declare)
             .Part("prepared", part.Prepared, Declare);
+
+    private static void Declare(KeyFields key, CameraPlan camera) =>
+        key.Add("recording", camera.Recording)
+            .Add("starts", camera.Clock.Starts)
+            .Add("drift", camera.Clock.Drift)
+            .Each("kept", camera.Kept, Declare)
+            .Each("recorded", [camera.Recorded], (k, size) => k.Add(size))
+            .Add("square", camera.SquarePixels)
+            .Part("colour", camera.Colour, Declare)
+            .Part("prepared", camera.Prepared, Declare)
+            .Each("views", camera.Views, (k, view) =>
+                k.Each("from", [view.From], (f, rect) => f.Add(rect))
+                    .Each("size", [view.Size], (f, size) => f.Add(size))
+                    .Add("radius", view.Radius)
+                    .Each("places", view.Places, (f, p) => f.Add("first", p.Run.First).Add("count", p.Run.Count).Add("x", p.X).Add("y", p.Y))
+            );
+
+    private static void Declare(KeyFields key, ColourConversion colour) => key.Add("matrix", colour.FromMatrix).Add("full", colour.FromFullRange);
 
     private static void Declare(KeyFields key, BedPlan bed) =>
         key.Add("sound", bed.Sound)

@@ -38,6 +38,9 @@ public static class RenderEstimator
     private const double HeardSecondsATime = 300;
     private const double CopiedBytesPerSecond = 100e6;
 
+    /// <summary>Bytes for a pixel of a camera, a frame, at the usual quality: a person who sits and speaks (measured by <c>./wexel bench camera</c>).</summary>
+    private const double CameraBytesPerPixel = 0.006;
+
     /// <summary>What runs before the first frame of a sample comes.</summary>
     private const double StartSeconds = 0.25;
 
@@ -172,10 +175,19 @@ public static class RenderEstimator
         plan.Pictures.Count == 0
             ? 0
             : (
-                reel.Parts.Sum(p => p.Facts.Length.TotalSeconds * p.Picture.Rate.PerSecond * p.Picture.Width * p.Picture.Height)
+                (
+                    reel.Parts.Sum(p => p.Facts.Length.TotalSeconds * p.Picture.Rate.PerSecond * p.Picture.Width * p.Picture.Height)
+                    + (plan.Picture!.Cameras ?? []).Sum(c =>
+                        (double)(c.Kept[^1].End - c.Kept[0].First) * c.Recorded.Width * c.Recorded.Height * Math.Min(1, 30 / plan.Picture.Timing.Grid.PerSecond)
+                    )
+                )
                 / speed.DecodedPixelsPerSecond
                 * plan.Pictures.Max(p => p.Rate.Passes)
             ) + plan.Pictures.Zip(made).Sum(pair => Encoding(pair.First, pair.Second, speed) * pair.First.Rate.Passes);
+
+    /// <summary>How many pixels of cameras there are in all frames together.</summary>
+    private static double CameraPixels(PicturePlan picture) =>
+        (picture.Cameras ?? []).SelectMany(c => c.Views).Sum(v => (double)v.Size.Width * v.Size.Height * v.Places.Sum(p => p.Run.Count));
 
     private static double Encoding(PicturePlan picture, double frames, MachineSpeed speed) =>
         frames * picture.Size.Width * picture.Size.Height / speed.EncodedPixelsPerSecond * Slowness(picture);
@@ -197,7 +209,8 @@ public static class RenderEstimator
         var density = Math.Pow(recorded / pixels, 0.3);
         var scale = QualityScale.Of(picture.Coding.Codec);
         var quality = Math.Pow(2, (scale.Usual - picture.Rate.Quality) / scale.Halving);
-        var drawn = pixels * density * quality * ((frames.Key * KeyFrameBytesPerPixel) + (frames.Changed * ChangedBytesPerPixel));
+        var camera = CameraPixels(picture) * CameraBytesPerPixel;
+        var drawn = quality * ((pixels * density * ((frames.Key * KeyFrameBytesPerPixel) + (frames.Changed * ChangedBytesPerPixel))) + camera);
         var most = picture.Rate.BitsPerSecond > 0 ? picture.Rate.BitsPerSecond * seconds / 8 : double.MaxValue;
         return (long)Math.Min(most, drawn + ((frames.Changed + frames.Repeated) * ContainerBytesPerFrame) + (frames.Repeated * RepeatedFrameBytes));
     }
@@ -206,7 +219,9 @@ public static class RenderEstimator
     private static (double Changed, double Repeated, double Key, double Made) FramesOf(PicturePlan picture, double seconds, double changedShare)
     {
         var timing = picture.Timing;
-        var changed = seconds * timing.Made.PerSecond * changedShare;
+        // Where a camera is seen, every frame is another.
+        var seen = Math.Min(1, picture.CameraSeen.Sum(run => run.Count) / (double)(timing.LastFrame + 1));
+        var changed = seconds * timing.Made.PerSecond * (seen + ((1 - seen) * changedShare));
         var repeated = timing.MostRepeatsLeftOut == 0 ? (seconds * timing.Made.PerSecond) - changed : seconds;
         var key = timing.ExpectedKeyFrames(changed + repeated);
         return (changed, repeated, key, changed + repeated + timing.KeyFrames().Count());

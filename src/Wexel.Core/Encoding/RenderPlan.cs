@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using Wexel.Core.Cameras;
 using Wexel.Core.Editing;
 using Wexel.Core.Mixing;
 using Wexel.Core.Placing;
@@ -60,6 +61,7 @@ public sealed record PartPlan(
 /// <param name="Rate">What the encoder holds to.</param>
 /// <param name="Effort">How much time the encoder takes.</param>
 /// <param name="Copy">How it is copied where it is; null where all of it is encoded.</param>
+/// <param name="Cameras">The cameras over it; null for none.</param>
 public sealed record PicturePlan(
     IReadOnlyList<PartPlan> Parts,
     PictureSize Size,
@@ -69,9 +71,14 @@ public sealed record PicturePlan(
     CodingPlan Coding,
     RatePlan Rate,
     Effort Effort,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] CopyPlan? Copy = null
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] CopyPlan? Copy = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<CameraPlan>? Cameras = null
 )
 {
+    /// <summary>The frames in which a camera is seen, in order and apart.</summary>
+    [JsonIgnore]
+    public IReadOnlyList<FrameRun> CameraSeen => FrameRun.Union((Cameras ?? []).SelectMany(c => c.Views).SelectMany(v => v.Places).Select(p => p.Run));
+
     /// <summary>Why it is not copied, to stand behind "since"; null where it is. Nothing that is made depends on it.</summary>
     [JsonIgnore]
     public string? EncodedSince { get; init; }
@@ -111,6 +118,59 @@ public sealed record H264Plan(H264Profile Profile, int Level, int ReferenceFrame
 /// <param name="Passes">How often the picture is encoded, 1 or 2.</param>
 public sealed record RatePlan(RateRule Rule, int Quality, long BitsPerSecond, int Passes);
 
+/// <summary>A camera over the picture.</summary>
+/// <param name="Recording">The hash of its recording.</param>
+/// <param name="Clock">How its time goes along that of the screen's recording.</param>
+/// <param name="Kept">The frames in which it is seen: those of the screen's recording, on the lesson's grid, each with the lesson's that it becomes.</param>
+/// <param name="Recorded">The size of its picture as it is shown.</param>
+/// <param name="SquarePixels">Whether its pixels are square; where not, they are made so.</param>
+/// <param name="Colour">The conversion to BT.709 limited range, or null where it is that already.</param>
+/// <param name="Views">How it is seen: a view for each size.</param>
+/// <param name="Prepared">What is done to its picture first; null for nothing.</param>
+public sealed record CameraPlan(
+    string Recording,
+    CameraClock Clock,
+    IReadOnlyList<KeptStretch> Kept,
+    PictureSize Recorded,
+    bool SquarePixels,
+    ColourConversion? Colour,
+    IReadOnlyList<CameraView> Views,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] PicturePreparation? Prepared = null
+)
+{
+    /// <summary>The same camera in some of the lesson's frames alone; null where it is not seen in them.</summary>
+    /// <param name="run">The frames.</param>
+    public CameraPlan? Within(FrameRun run)
+    {
+        List<KeptStretch> kept = [.. run.Within(Kept)];
+        return kept.Count == 0
+            ? null
+            : this with
+            {
+                Kept = kept,
+                Views =
+                [
+                    .. Views
+                        .Select(v => v with { Places = [.. v.Places.Select(p => p with { Run = p.Run.And(run) }).Where(p => p.Run.Count > 0)] })
+                        .Where(v => v.Places.Count > 0),
+                ],
+            };
+    }
+}
+
+/// <summary>One size in which a camera is seen.</summary>
+/// <param name="From">The part of it that is seen, in its pixels; sides and corner even.</param>
+/// <param name="Size">How large it is on the picture that is made; both sides even.</param>
+/// <param name="Radius">How round its corners are, in pixels of the picture that is made; 0 for square ones.</param>
+/// <param name="Places">Where it stands, and when; in order and apart.</param>
+public sealed record CameraView(PictureRect From, PictureSize Size, int Radius, IReadOnlyList<CameraPlace> Places);
+
+/// <summary>Where a camera stands for a while.</summary>
+/// <param name="Run">The lesson's frames.</param>
+/// <param name="X">Pixels from the left.</param>
+/// <param name="Y">Pixels from the top.</param>
+public sealed record CameraPlace(FrameRun Run, int X, int Y);
+
 /// <summary>The house's mark as it stands on a picture.</summary>
 /// <param name="Key">The key of its file.</param>
 /// <param name="Box">Where it stands on the picture that is made.</param>
@@ -127,8 +187,8 @@ public sealed record MarkPlan(string Key, PictureRect Box, double Opacity);
 /// <see cref="MostCodedFrames"/> coded frames, and at <see cref="FurthestKeyFrame"/>.</param>
 /// <param name="SectionFrames">Grid frames at which sections start, in order: key frames too.</param>
 /// <param name="LastFrame">The number of the last grid frame, which is always made.</param>
-/// <param name="Moving">Stretches of grid frames in which what is seen moves, in order and apart; each of their frames is made.</param>
-/// <param name="Changing">Grid frames at which captions in the picture come or go, in order; they are made.</param>
+/// <param name="Moving">Stretches of grid frames in which what is seen moves, or a camera is seen, in order and apart; each of their frames is made.</param>
+/// <param name="Changing">Grid frames at which captions in the picture come or go, or a camera is gone, in order; they are made.</param>
 /// <param name="Constant">The rate that is made of the grid's, where it is another one; null for the grid's own.</param>
 /// <param name="InPieces">Whether it is cut into pieces: then there are no key frames but those, so that they stand at the same frames in every size,
 /// and frames are coded in the order in which they are shown, so that a piece begins at the time that it says.</param>
@@ -206,6 +266,38 @@ public readonly record struct FrameRun(long First, long Count)
 {
     /// <summary>Whether a frame is one of them.</summary>
     public bool Holds(long frame) => frame >= First && frame < First + Count;
+
+    /// <summary>The frame after its last.</summary>
+    [JsonIgnore]
+    public long End => First + Count;
+
+    /// <summary>The frames of both; none where they have none in common.</summary>
+    public FrameRun And(FrameRun other) => new(Math.Max(First, other.First), Math.Max(0, Math.Min(End, other.End) - Math.Max(First, other.First)));
+
+    /// <summary>What of frames that are kept becomes these frames of the lesson.</summary>
+    /// <param name="kept">What is kept, in order.</param>
+    public IEnumerable<KeptStretch> Within(IReadOnlyList<KeptStretch> kept)
+    {
+        var run = this;
+        return kept.Select(k => (Kept: k, Both: new FrameRun(k.At, k.Count).And(run)))
+            .Where(k => k.Both.Count > 0)
+            .Select(k => new KeptStretch(k.Kept.First + k.Both.First - k.Kept.At, k.Both.Count, k.Both.First));
+    }
+
+    /// <summary>The same frames with runs that overlap or touch joined, in order.</summary>
+    public static IReadOnlyList<FrameRun> Union(IEnumerable<FrameRun> runs)
+    {
+        var joined = new List<FrameRun>();
+        foreach (var run in runs.Where(r => r.Count > 0).OrderBy(r => r.First))
+        {
+            if (joined.Count > 0 && run.First <= joined[^1].End)
+                joined[^1] = joined[^1] with { Count = Math.Max(joined[^1].End, run.End) - joined[^1].First };
+            else
+                joined.Add(run);
+        }
+
+        return joined;
+    }
 }
 
 /// <summary>A conversion of colours to BT.709 in limited range.</summary>

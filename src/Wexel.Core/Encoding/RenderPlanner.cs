@@ -1,3 +1,4 @@
+using Wexel.Core.Cameras;
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
 using Wexel.Core.Editing;
@@ -17,6 +18,7 @@ namespace Wexel.Core.Encoding;
 /// <param name="Frames">For each recording how it is brought onto the canvas, null for as the canvas says.</param>
 /// <param name="Captions">The cues of each caption track, in lesson time, in order; the track that is shown first at the front.</param>
 /// <param name="Under">What is mixed with the voice; null for nothing.</param>
+/// <param name="Camera">The cameras over the screen; null for none.</param>
 public sealed record LessonLook(
     IReadOnlyList<Section>? Sections = null,
     MarkOnPicture? Mark = null,
@@ -24,8 +26,15 @@ public sealed record LessonLook(
     IReadOnlyList<MoveIn>? MoveIns = null,
     IReadOnlyList<RecordingFrame?>? Frames = null,
     IReadOnlyList<IReadOnlyList<Cue>>? Captions = null,
-    UnderPlan? Under = null
+    UnderPlan? Under = null,
+    CamerasOnPicture? Camera = null
 );
+
+/// <summary>Cameras over a lesson's screen.</summary>
+/// <param name="Look">How they stand on the picture.</param>
+/// <param name="Cameras">The cameras.</param>
+/// <param name="Path">When each is seen, and in which corner.</param>
+public sealed record CamerasOnPicture(CameraLook Look, IReadOnlyList<LaidCamera> Cameras, CameraPath Path);
 
 /// <summary>Plans the making of a rendition: what is decided here is only done elsewhere.</summary>
 public static class RenderPlanner
@@ -102,7 +111,8 @@ public static class RenderPlanner
                 ? null
                 : new MarkPlan(put.Key, put.Placement.On(size, put.Size), put.Placement.Within().OpacityPercent / 100);
         var burnt = profile.Captions == CaptionPlace.BurntIn && look.Captions is [var first, ..] ? first : [];
-        var timing = Timing(map, look.Sections ?? [], parts, settings, burnt, profile.Container == Container.Hls);
+        var cameras = look.Camera is { Path.Shots.Count: > 0 } over ? Cameras(over, parts, size) : null;
+        var timing = Timing(map, look.Sections ?? [], parts, cameras ?? [], settings, burnt, profile.Container == Container.Hls);
         var rate = Rate(settings, map.Length, sound);
         return Copied(
             reel,
@@ -116,10 +126,47 @@ public static class RenderPlanner
                 timing,
                 new CodingPlan(settings.Codec, settings.Codec == PictureCodec.H264 ? H264(settings, size, timing.Made, rate) : null),
                 rate,
-                settings.Effort
+                settings.Effort,
+                Cameras: cameras
             )
         );
     }
+
+    /// <summary>The cameras on a picture of a size; each is read once, however often it comes and goes.</summary>
+    private static List<CameraPlan> Cameras(CamerasOnPicture over, IReadOnlyList<PartPlan> parts, PictureSize size) =>
+        [
+            .. over
+                .Path.Shots.GroupBy(s => s.Camera)
+                .OrderBy(g => g.Key)
+                .Select(shots =>
+                {
+                    var camera = over.Cameras[shots.Key];
+                    var (picture, kept) = (camera.Facts.Picture!, parts.First(p => p.Recording == camera.Part).Kept);
+                    return new CameraPlan(
+                        camera.Take.Recording,
+                        camera.Take.Clock.Within(),
+                        [.. FrameRun.Union(shots.Select(s => new FrameRun(s.First, s.Count))).SelectMany(run => run.Within(kept))],
+                        picture.ShownSize,
+                        picture.PixelAspect is >= 0.999 and <= 1.001,
+                        Conversion(picture),
+                        [
+                            .. shots
+                                .Select(s => (Shot: s, Box: Box(over.Look, s, size, picture.ShownSize)))
+                                .GroupBy(s => (s.Box.From, Size: new PictureSize(s.Box.To.Width, s.Box.To.Height), s.Box.Radius))
+                                .Select(view => new CameraView(
+                                    view.Key.From,
+                                    view.Key.Size,
+                                    view.Key.Radius,
+                                    [.. view.Select(s => new CameraPlace(new FrameRun(s.Shot.First, s.Shot.Count), s.Box.To.X, s.Box.To.Y))]
+                                )),
+                        ],
+                        picture.Preparation
+                    );
+                }),
+        ];
+
+    private static CameraBox Box(CameraLook look, CameraShot shot, PictureSize size, PictureSize camera) =>
+        shot.Shown == CameraShown.Large ? look.Large(size, camera) : look.Small(size, camera, shot.Corner);
 
     /// <summary>What is copied declares what the recording does.</summary>
     private static PicturePlan Copied(Reel reel, Profile profile, PictureSettings settings, PicturePlan plan)
@@ -158,6 +205,7 @@ public static class RenderPlanner
         TimeMap map,
         IReadOnlyList<Section> sections,
         IReadOnlyList<PartPlan> parts,
+        IReadOnlyList<CameraPlan> cameras,
         PictureSettings settings,
         IReadOnlyList<Cue> burnt,
         bool inPieces
@@ -165,6 +213,8 @@ public static class RenderPlanner
     {
         var (grid, last) = (map.Grid, map.Frames - 1);
         List<long> Within(IEnumerable<TimeSpan> times) => [.. times.Select(t => grid.FrameAt(t)).Where(f => f > 0 && f <= last).Distinct().Order()];
+        // Each frame of a camera is made; behind them one must be in which it is gone.
+        var filmed = FrameRun.Union(cameras.SelectMany(c => c.Views).SelectMany(v => v.Places).Select(p => p.Run));
         var distance = settings.KeyFrameSeconds ?? (inPieces ? UsualPiece.TotalSeconds : null);
         var every = distance is { } seconds ? Math.Max(1, (int)(grid.PerSecond * seconds)) : (int?)null;
         var constant =
@@ -177,8 +227,13 @@ public static class RenderPlanner
             every,
             Within(sections.Select(s => s.At)),
             last,
-            [.. parts.SelectMany(p => p.Moves).Select(m => new FrameRun(m.First + 1, m.Frames))],
-            Within(burnt.SelectMany(c => new[] { c.Span.Start, c.Span.End })),
+            FrameRun.Union(parts.SelectMany(p => p.Moves).Select(m => new FrameRun(m.First + 1, m.Frames)).Concat(filmed)),
+            [
+                .. Within(burnt.SelectMany(c => new[] { c.Span.Start, c.Span.End }))
+                    .Concat(filmed.Select(run => run.End).Where(f => f <= last))
+                    .Distinct()
+                    .Order(),
+            ],
             constant,
             inPieces
         );

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using System.Text.Json.Serialization;
+using Wexel.Core.Cameras;
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
 using Wexel.Core.Details;
@@ -64,7 +65,7 @@ public record LessonDocument : PlacedThings
 
     /// <summary>How it is kept.</summary>
     public static DocumentFormat<LessonDocument> Format { get; } =
-        new("lesson", TracksInAList, NoDetails, NoPicture, NoTranslations, NoQuestions, NothingOverIt, NothingUnderIt);
+        new("lesson", TracksInAList, NoDetails, NoPicture, NoTranslations, NoQuestions, NothingOverIt, NothingUnderIt, NoCamera);
 
     /// <summary>The title; empty while nobody has given one.</summary>
     public string Title { get; init; }
@@ -114,6 +115,16 @@ public record LessonDocument : PlacedThings
     /// <summary>What learners are asked about it at its end; null for nothing.</summary>
     public Survey? Survey { get; init; }
 
+    /// <summary>The cameras that are laid over its recordings, at most one over each.</summary>
+    public IReadOnlyList<CameraTake> Cameras
+    {
+        get => _cameras;
+        init => _cameras = value ?? [];
+    }
+
+    /// <summary>How they stand on its picture; null for what is usual.</summary>
+    public CameraLook? CameraLook { get; init; }
+
     /// <summary>What it says of itself in a language; nothing where nobody translated it.</summary>
     /// <param name="language">As a BCP 47 tag.</param>
     public LessonTranslation In(string language) => Translations.FirstOrDefault(t => t.Language == language) ?? new LessonTranslation(language, []);
@@ -154,6 +165,10 @@ public record LessonDocument : PlacedThings
     [JsonIgnore]
     public IReadOnlyList<string> Recordings => [RecordingHash, .. Following];
 
+    /// <summary>The hashes of all recordings that it needs: those that its times count along, and those of cameras.</summary>
+    [JsonIgnore]
+    public IReadOnlyList<string> AllRecordings => [.. Recordings.Concat(Cameras.Select(c => c.Recording)).Distinct()];
+
     /// <summary>There was one track or none, which had no name.</summary>
     private static void TracksInAList(JsonObject document)
     {
@@ -183,6 +198,12 @@ public record LessonDocument : PlacedThings
 
     /// <summary>Nothing lay under the voice.</summary>
     private static void NothingUnderIt(JsonObject document) => document["sounds"] = new JsonArray();
+
+    /// <summary>No camera lay over the screen.</summary>
+    private static void NoCamera(JsonObject document) =>
+        (document["cameras"], document["cameraLook"], document["cameraStretches"]) = (new JsonArray(), null, new JsonArray());
+
+    private readonly IReadOnlyList<CameraTake> _cameras = [];
 
     private const string FirstTrack = "t1";
 }

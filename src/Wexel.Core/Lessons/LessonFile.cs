@@ -3,6 +3,7 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using System.Text.Json.Schema;
 using System.Text.Json.Serialization.Metadata;
+using Wexel.Core.Cameras;
 using Wexel.Core.Captions;
 using Wexel.Core.Details;
 using Wexel.Core.Documents;
@@ -38,6 +39,8 @@ namespace Wexel.Core.Lessons;
 /// <param name="Goal">By what it is done; null for what is usual.</param>
 /// <param name="Draws">Of which questions each learner is asked only some; null for none.</param>
 /// <param name="Survey">What learners are asked about it at its end; null for nothing.</param>
+/// <param name="Cameras">The cameras that are laid over its recordings, at most one over each; null for none.</param>
+/// <param name="CameraLook">How they stand on its picture; null for what is usual.</param>
 public sealed record LessonFile(
     string Title,
     string Language,
@@ -55,7 +58,9 @@ public sealed record LessonFile(
     IReadOnlyList<LessonTranslation>? Translations = null,
     LessonGoal? Goal = null,
     IReadOnlyList<QuestionDraw>? Draws = null,
-    Survey? Survey = null
+    Survey? Survey = null,
+    IReadOnlyList<LessonFile.Camera>? Cameras = null,
+    CameraLook? CameraLook = null
 ) : PlacedThings
 {
     /// <summary>Where a picture that stands with a question or a note lies beside the file, as it was given.</summary>
@@ -85,6 +90,13 @@ public sealed record LessonFile(
     /// <param name="Fit">How it is brought onto the canvas, where that is otherwise than the rest.</param>
     /// <param name="Part">The part of it that is seen then.</param>
     public sealed record Recording(string File, string? Hash = null, IReadOnlyList<int>? Sounds = null, FitMode? Fit = null, PicturePart? Part = null);
+
+    /// <summary>A camera's recording of the same time as one of the screen's.</summary>
+    /// <param name="File">Where it lies, relative to this file.</param>
+    /// <param name="Over">Over which of the recordings it lies, from 0.</param>
+    /// <param name="Clock">How their times go along each other.</param>
+    /// <param name="Hash">Its SHA-256 in lower-case hexadecimal; null where nobody reckoned it.</param>
+    public sealed record Camera(string File, int Over, CameraClock Clock, string? Hash = null);
 
     /// <summary>Captions as a WebVTT or SubRip file.</summary>
     /// <param name="File">Where it lies, relative to this file.</param>
@@ -122,7 +134,8 @@ public sealed record LessonFile(
     public sealed record PictureFile(TimeSpan? At = null, string? File = null, string? Hash = null);
 
     /// <summary>How it is kept.</summary>
-    public static DocumentFormat<LessonFile> Format { get; } = new("lesson file", _ => { }, _ => { }, _ => { }, _ => { }, _ => { }, _ => { }, _ => { });
+    public static DocumentFormat<LessonFile> Format { get; } =
+        new("lesson file", _ => { }, _ => { }, _ => { }, _ => { }, _ => { }, _ => { }, _ => { }, _ => { });
 
     private static readonly JsonSerializerOptions Strict = WexelJson.Configure(
         new JsonSerializerOptions(JsonSerializerDefaults.Web)
@@ -150,6 +163,9 @@ public sealed record LessonFile(
                 _ when file.Recordings.Any(r => r is not { File.Length: > 0 })
                         || file.Captions?.Any(c => c is not { File.Length: > 0, Language.Length: > 0 }) == true => Unreadable(
                     "A recording or captions name no file."
+                ),
+                _ when file.Cameras?.Any(c => c is not { File.Length: > 0 } || c.Over < 0 || c.Over >= file.Recordings.Count) == true => Unreadable(
+                    "A camera names no file, or no recording over which it lies."
                 ),
                 _ when file.Translations?.Any(t => t is not { Language.Length: > 0, Texts: not null } || t.Texts.Any(x => x?.Of is null || x.Text is null))
                         == true => Unreadable("A translation names no language, or a text in it says nothing."),
@@ -196,6 +212,7 @@ public sealed record LessonFile(
     /// <param name="mark">The house's mark where it stands on the lesson.</param>
     /// <param name="picture">Where the picture will lie that somebody gave; null where none was.</param>
     /// <param name="proposed">Which frame is proposed for its picture.</param>
+    /// <param name="cameras">Where each of its cameras will lie; null where it has none.</param>
     public static LessonFile Of(
         LessonDocument lesson,
         string id,
@@ -203,7 +220,8 @@ public sealed record LessonFile(
         IReadOnlyList<string> captions,
         MarkFile? mark,
         string? picture = null,
-        TimeSpan? proposed = null
+        TimeSpan? proposed = null,
+        IReadOnlyList<string>? cameras = null
     )
     {
         var file = new LessonFile(
@@ -242,7 +260,11 @@ public sealed record LessonFile(
             lesson.Translations.Count > 0 ? lesson.Translations : null,
             lesson.Goal == new LessonGoal() ? null : lesson.Goal,
             lesson.Draws.Count > 0 ? lesson.Draws : null,
-            lesson.Survey
+            lesson.Survey,
+            lesson.Cameras.Count > 0
+                ? [.. lesson.Cameras.Zip(cameras ?? [], (c, path) => new Camera(path, lesson.Recordings.ToList().IndexOf(c.Over), c.Clock, c.Recording))]
+                : null,
+            lesson.CameraLook
         );
         return PlacedLists.Set(file, new Taking(lesson));
     }
@@ -251,7 +273,13 @@ public sealed record LessonFile(
     /// <param name="hashes">The hashes of its recordings, in their order.</param>
     /// <param name="captions">What was read of each of its caption files, in their order.</param>
     /// <param name="picture">The key of the picture that it names; null where it names none.</param>
-    public LessonWithCues Lesson(IReadOnlyList<string> hashes, IReadOnlyList<IReadOnlyList<Cue>> captions, string? picture = null)
+    /// <param name="cameras">The hashes of its cameras, in their order; null where it has none.</param>
+    public LessonWithCues Lesson(
+        IReadOnlyList<string> hashes,
+        IReadOnlyList<IReadOnlyList<Cue>> captions,
+        string? picture = null,
+        IReadOnlyList<string>? cameras = null
+    )
     {
         var document = new LessonDocument(
             Title,
@@ -282,7 +310,11 @@ public sealed record LessonFile(
             goal: Goal,
             draws: Draws,
             survey: Survey
-        );
+        )
+        {
+            Cameras = [.. (Cameras ?? []).Zip(cameras ?? [], (c, hash) => new CameraTake(hashes[c.Over], hash, c.Clock)).DistinctBy(c => c.Over)],
+            CameraLook = CameraLook,
+        };
         var tracks = (Captions ?? [])
             .Zip(captions, (file, read) =>
             {

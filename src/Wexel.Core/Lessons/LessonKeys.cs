@@ -1,3 +1,4 @@
+using Wexel.Core.Cameras;
 using Wexel.Core.Captions;
 using Wexel.Core.Editing;
 using Wexel.Core.Keys;
@@ -34,7 +35,11 @@ public static class LessonKeys
                 )
                 .Each("draws", lesson.Draws, QuestionDraw.Declare)
                 .Part("survey", lesson.Survey, Survey.Declare)
-                .Each("frames", lesson.Frames, (f, r) => f.Add("recording", r.Recording).Add("fit", (FitMode?)r.Fit).Each("part", [r.Part], Declare));
+                .Each("frames", lesson.Frames, (f, r) => f.Add("recording", r.Recording).Add("fit", (FitMode?)r.Fit).Each("part", [r.Part], Declare))
+                .Each("cameras", lesson.Cameras, (f, c) =>
+                    f.Add("over", c.Over).Add("recording", c.Recording).Add("starts", c.Clock.Starts).Add("drift", c.Clock.Drift)
+                )
+                .Part("camera look", lesson.CameraLook, CameraLook.Declare);
             PlacedLists.Read(lesson, new Declaring(lesson, k));
         });
 

@@ -55,6 +55,8 @@ public sealed record LessonMerge(LessonWithCues Lesson, IReadOnlyList<string> Cl
             Survey = three.Value(was.Survey, there.Survey, here.Survey, "the survey"),
             HouseMark = three.Value(was.HouseMark, there.HouseMark, here.HouseMark, "the house mark"),
             Frames = three.List(was.Frames, there.Frames, here.Frames, f => f.Recording, _ => "how a recording lies on the canvas", (_, _, own) => own),
+            Cameras = three.List(was.Cameras, there.Cameras, here.Cameras, c => c.Over, _ => "a camera", (_, _, own) => own),
+            CameraLook = three.Value(was.CameraLook, there.CameraLook, here.CameraLook, "how the camera is shown"),
             // What I cut is cut, and what I restored is restored.
             Cuts = TimeRange.Without(TimeRange.Union(there.Cuts.Concat(TimeRange.Without(here.Cuts, was.Cuts))), TimeRange.Without(was.Cuts, here.Cuts)),
         };
@@ -89,6 +91,7 @@ public sealed record LessonMerge(LessonWithCues Lesson, IReadOnlyList<string> Cl
                 Cuts = placed.Cuts,
                 Captions = placed.Captions,
                 Frames = placed.Frames,
+                Cameras = placed.Cameras,
                 Picture = document.Picture?.At is null ? document.Picture : placed.Picture,
             },
             new Taking(placed)

@@ -1,3 +1,4 @@
+using Wexel.Core.Cameras;
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
 using Wexel.Core.Details;
@@ -28,6 +29,15 @@ public static class LessonRules
             Cuts = CutRules.Tidy(document.Cuts, length, grid),
             Picture = Tidy(document.Picture, length),
             Frames = Tidy(document),
+            Cameras =
+            [
+                .. document
+                    .Recordings.Distinct()
+                    .Select(hash => document.Cameras.LastOrDefault(c => c.Over == hash))
+                    .OfType<CameraTake>()
+                    .Select(c => c with { Clock = c.Clock.Within() }),
+            ],
+            CameraLook = document.CameraLook?.Within() is { } look && look != CameraLook.Usual ? look : null,
             Goal = document.Goal.Tidied(),
             Draws = QuestionDraw.Tidied(document.Draws),
             Survey = document.Survey?.Tidied(),
@@ -178,6 +188,17 @@ public static class LessonRules
             );
         if (!before.Frames.SequenceEqual(after.Frames) && before.Recordings.SequenceEqual(after.Recordings))
             changes.Add("part of a recording's picture");
+        if (!before.Cameras.SequenceEqual(after.Cameras))
+            changes.Add(
+                (before.Cameras.Count, after.Cameras.Count) switch
+                {
+                    var (was, now) when now > was => "camera added",
+                    var (was, now) when now < was => "camera removed",
+                    _ => "camera moved in time",
+                }
+            );
+        if (before.CameraLook != after.CameraLook)
+            changes.Add("how the camera is shown");
         if (before.Picture != after.Picture)
             changes.Add("the lesson’s picture");
         if (before.Goal != after.Goal)

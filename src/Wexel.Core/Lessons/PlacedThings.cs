@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using Wexel.Core.Cameras;
 using Wexel.Core.Contents;
 using Wexel.Core.Editing;
 using Wexel.Core.Mixing;
@@ -17,6 +18,7 @@ public abstract record PlacedThings
     private readonly IReadOnlyList<Area> _areas = [];
     private readonly IReadOnlyList<Note> _notes = [];
     private readonly IReadOnlyList<SoundBed> _sounds = [];
+    private readonly IReadOnlyList<CameraStretch> _cameraStretches = [];
 
     /// <summary>The contents.</summary>
     public IReadOnlyList<Section> Sections
@@ -58,6 +60,13 @@ public abstract record PlacedThings
     {
         get => _sounds;
         init => _sounds = value ?? [];
+    }
+
+    /// <summary>Where the camera is shown otherwise than usually, in order and apart.</summary>
+    public IReadOnlyList<CameraStretch> CameraStretches
+    {
+        get => _cameraStretches;
+        init => _cameraStretches = value ?? [];
     }
 
     /// <summary>The sounds that lie under the voice, each once.</summary>

@@ -1,3 +1,4 @@
+using Wexel.Core.Cameras;
 using Wexel.Core.Captions;
 using Wexel.Core.Editing;
 using Wexel.Core.Placing;
@@ -39,6 +40,7 @@ public sealed record ReelChange(LessonWithCues Lesson, IReadOnlyList<string> Los
                 RecordingHash = hashes[0],
                 Following = [.. hashes.Skip(1)],
                 Frames = Frames(document, hashes, replaced),
+                Cameras = Cameras(document, hashes, lost),
                 Picture = Picture(document, carrying, lost),
                 Cuts = TimeRange.Union(cuts),
             },
@@ -71,6 +73,15 @@ public sealed record ReelChange(LessonWithCues Lesson, IReadOnlyList<string> Los
                 .OfType<RecordingFrame>()
                 .DistinctBy(f => f.Recording),
         ];
+
+    /// <summary>A camera recorded the same time as what it lies over: with another take it has nothing in common.</summary>
+    private static List<CameraTake> Cameras(LessonDocument document, IReadOnlyList<string> hashes, List<string> lost)
+    {
+        var stay = document.Cameras.Where(c => hashes.Contains(c.Over)).ToList();
+        if (stay.Count < document.Cameras.Count)
+            lost.Add(document.Cameras.Count - stay.Count == 1 ? "the camera that lay over it" : "the cameras that lay over them");
+        return stay;
+    }
 
     private sealed class Carrying(LessonDocument document, ReelPlaces places, List<string> lost) : IPlacedWork
     {

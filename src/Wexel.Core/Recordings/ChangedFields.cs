@@ -1,3 +1,5 @@
+using System.Buffers.Binary;
+
 namespace Wexel.Core.Recordings;
 
 /// <summary>Where on the screen something changed between two samples: which fields of a grid of <see cref="Across"/> by <see cref="Down"/>.</summary>
@@ -10,6 +12,9 @@ public sealed record ChangedFields(TimeSpan At, byte[] Fields)
 
     /// <summary>Fields of the grid down.</summary>
     public const int Down = 9;
+
+    private const int FieldBytes = ((Across * Down) + 7) / 8;
+    private const int PackedBytes = sizeof(int) + FieldBytes;
 
     /// <summary>A pixel that differs by no more, of 255, is coding noise; the pointer differs by far more (measured on demo recordings).</summary>
     private const int Noise = 12;
@@ -64,7 +69,7 @@ public sealed record ChangedFields(TimeSpan At, byte[] Fields)
             }
         }
 
-        var fields = new byte[((Across * Down) + 7) / 8];
+        var fields = new byte[FieldBytes];
         for (var i = 0; i < sums.Length; i++)
         {
             if (sums[i] >= Least)
@@ -72,6 +77,28 @@ public sealed record ChangedFields(TimeSpan At, byte[] Fields)
         }
 
         return fields.AsSpan().ContainsAnyExcept((byte)0) ? new ChangedFields(at, fields) : null;
+    }
+
+    /// <summary>What changed at several moments as it is kept: for each the moment in whole milliseconds, four bytes, the highest first, and the fields.</summary>
+    public static byte[] Pack(IReadOnlyList<ChangedFields> changes)
+    {
+        var packed = new byte[changes.Count * PackedBytes];
+        foreach (var (index, change) in changes.Index())
+        {
+            BinaryPrimitives.WriteInt32BigEndian(packed.AsSpan(index * PackedBytes), (int)change.At.TotalMilliseconds);
+            change.Fields.CopyTo(packed, (index * PackedBytes) + sizeof(int));
+        }
+
+        return packed;
+    }
+
+    /// <summary>The opposite of <see cref="Pack"/>; what is left at the end is passed over.</summary>
+    public static IReadOnlyList<ChangedFields> Unpack(ReadOnlySpan<byte> packed)
+    {
+        var changes = new List<ChangedFields>();
+        for (; packed.Length >= PackedBytes; packed = packed[PackedBytes..])
+            changes.Add(new ChangedFields(TimeSpan.FromMilliseconds(BinaryPrimitives.ReadInt32BigEndian(packed)), packed[sizeof(int)..PackedBytes].ToArray()));
+        return changes;
     }
 
     private bool Holds(int field) => field / 8 < Fields.Length && (Fields[field / 8] & (0x80 >> (field % 8))) != 0;

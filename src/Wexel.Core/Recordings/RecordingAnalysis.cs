@@ -17,6 +17,8 @@ namespace Wexel.Core.Recordings;
 /// <param name="Loudness">How loud the sound is as a whole; null without sound.</param>
 /// <param name="Looks">What each of those pictures looks like; null where it was looked through before anybody asked.</param>
 /// <param name="Damaged">Whether something of the picture could not be decoded.</param>
+/// <param name="Changed">Where on the screen something changed, and when, see <see cref="ChangedFields.Pack"/>; null where it was looked through before
+/// anybody asked.</param>
 public sealed record RecordingAnalysis(
     TimeSpan? LookedUntil,
     IReadOnlyList<TimeSpan> PictureMoments,
@@ -30,7 +32,8 @@ public sealed record RecordingAnalysis(
     SoundLevels? Levels,
     Loudness? Loudness,
     IReadOnlyList<PictureLook>? Looks = null,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool Damaged = false
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)] bool Damaged = false,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] byte[]? Changed = null
 );
 
 /// <summary>Loudness by ITU-R BS.1770-4 and EBU R 128; a sound of one channel is measured as played from both sides.</summary>

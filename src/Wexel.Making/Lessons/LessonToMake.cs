@@ -86,7 +86,8 @@ public sealed record LessonToMake(LessonWithCues Lesson, LessonReel Found, MarkO
             && (tracks.Count == 0 || !LanguageTag.Alike(tracks[0].Track.Language, language))
                 ? []
                 : [.. tracks.Select(t => t.Cues)],
-            Under(map)
+            Under(map),
+            Found.CamerasOn(Document, map)
         );
 
     /// <summary>What is mixed with the voice, as far as the recordings were looked through; null for nothing.</summary>

@@ -68,6 +68,10 @@ public sealed class PlannedRendition(RenderPlan plan, LessonToMake lesson, TimeM
     /// <summary>Where nothing changes in the lesson; null where nobody looked.</summary>
     public IReadOnlyList<TimeRange>? Still => lesson.Found.Analysis is { } found ? ExpectedPicture.Still(found.Still, map) : null;
 
+    /// <summary>Where nothing moves on the picture that is made: where nothing changes in the lesson and no camera is seen; empty where nobody looked.</summary>
+    public IReadOnlyList<TimeRange> Unmoving =>
+        TimeRange.Without(Still ?? [], (plan.Picture?.CameraSeen ?? []).Select(run => new TimeRange(map.Grid.TimeOf(run.First), map.Grid.TimeOf(run.End))));
+
     /// <summary>The key under which samples of it lie.</summary>
     public string SamplesKey => RenditionKeys.Samples(plan, map, Hashes);
 
@@ -95,6 +99,7 @@ public sealed class PlannedRendition(RenderPlan plan, LessonToMake lesson, TimeM
             [.. hashes.Select(folders.Store.Recording)],
             plan.Pictures.Select(p => p.Mark?.Key).OfType<string>().FirstOrDefault() is { } mark ? folders.Store.Derived(mark, MadeNames.Mark) : null,
             folders.Fonts,
+            Cameras: plan.Picture?.Cameras?.DistinctBy(c => c.Recording).ToDictionary(c => c.Recording, c => folders.Store.Recording(c.Recording)),
             Sounds: plan.Sound?.Under?.Beds.Select(b => b.Sound).Distinct().ToDictionary(key => key, key => folders.Store.Derived(key, MadeNames.ShelfSound))
         );
 

@@ -11,6 +11,8 @@ internal sealed class PictureAnalyser(PicturePreparation? preparation, string pa
     private const int CompareWidth = 320;
     private const int CompareHeight = 180;
 
+    private static readonly string Sampled = string.Create(CultureInfo.InvariantCulture, $"fps={SamplesPerSecond}:start_time=0");
+    private static readonly string Small = string.Create(CultureInfo.InvariantCulture, $"scale={CompareWidth}:{CompareHeight}:flags=area,format=gray");
     private static readonly PictureSize Compared = new(CompareWidth, CompareHeight);
 
     /// <summary>The encoder hands pictures on a little later than the comparison gets them; one that is there is whole.</summary>
@@ -21,6 +23,9 @@ internal sealed class PictureAnalyser(PicturePreparation? preparation, string pa
     private readonly BorderFinder _borders = new(Compared);
 
     internal List<PictureChange> Changes { get; } = [];
+
+    /// <summary>Where on the screen something changed.</summary>
+    internal List<ChangedFields> Changed { get; } = [];
 
     /// <summary>The moments whose pictures lie in the folder.</summary>
     internal List<TimeSpan> Moments { get; } = [];
@@ -44,9 +49,9 @@ internal sealed class PictureAnalyser(PicturePreparation? preparation, string pa
                 "-filter_complex",
                 string.Create(
                     CultureInfo.InvariantCulture,
-                    $"[0:V:0]{PreparingFilters.Print(preparation)}fps={SamplesPerSecond}:start_time=0,split[a][b];"
+                    $"[0:V:0]{PreparingFilters.Print(preparation)}{Sampled},split[a][b];"
                         + $"[a]scale={RecordingAnalyser.PictureWidth}:-2,setsar=1,format=yuvj420p[jpeg];"
-                        + $"[b]scale={CompareWidth}:{CompareHeight}:flags=area,format=gray[grey]"
+                        + $"[b]{Small}[grey]"
                 ),
                 "-map",
                 "[jpeg]",
@@ -84,11 +89,45 @@ internal sealed class PictureAnalyser(PicturePreparation? preparation, string pa
         Settle(0);
     }
 
+    /// <summary>Looks only where on the screen something changes.</summary>
+    internal static async Task<IReadOnlyList<ChangedFields>> ChangedAsync(PicturePreparation? preparation, string path, CancellationToken cancel)
+    {
+        var changed = new List<ChangedFields>();
+        await MediaTool.StreamAsync(
+            [
+                .. MediaTool.SafeInput(path),
+                "-an",
+                "-filter_complex",
+                $"[0:V:0]{PreparingFilters.Print(preparation)}{Sampled},{Small}[grey]",
+                "-map",
+                "[grey]",
+                "-f",
+                "rawvideo",
+                "pipe:1",
+            ],
+            async (stream, token) =>
+            {
+                var (before, now) = (new byte[CompareWidth * CompareHeight], new byte[CompareWidth * CompareHeight]);
+                for (var sample = 0; await stream.ReadAtLeastAsync(now, now.Length, throwOnEndOfStream: false, token) == now.Length; sample++)
+                {
+                    var at = TimeSpan.FromSeconds((double)sample / SamplesPerSecond);
+                    if (sample > 0 && ChangedFields.Between(at, before, now, Compared) is { } where)
+                        changed.Add(where);
+                    (before, now) = (now, before);
+                }
+            },
+            cancel
+        );
+        return changed;
+    }
+
     private void Take(ReadOnlySpan<byte> before, ReadOnlySpan<byte> now)
     {
         var change = new PictureChange(TimeSpan.FromSeconds((double)Changes.Count / SamplesPerSecond), Changes.Count == 0 ? 1 : Difference(before, now));
         if (change.Change > StillStretches.Unchanged)
             _borders.Show(now);
+        if (Changes.Count > 0 && ChangedFields.Between(change.At, before, now, Compared) is { } where)
+            Changed.Add(where);
         _arriving.Enqueue((Changes.Count, _choice.Take(change) ? PictureLooks.Measure(change.At, now, Compared) : null));
         Changes.Add(change);
         Settle(LateBy);

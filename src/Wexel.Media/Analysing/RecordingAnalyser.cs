@@ -13,6 +13,14 @@ public static class RecordingAnalyser
 
     private static readonly TimeSpan UsuallyTellEvery = TimeSpan.FromSeconds(1);
 
+    /// <summary>Looks only where on the screen something changes, as <see cref="AnalyseAsync"/> does besides.</summary>
+    /// <param name="facts">What the probe found.</param>
+    /// <param name="path">The recording.</param>
+    /// <param name="cancel">Stops it.</param>
+    /// <exception cref="ToolFailedException">The recording could not be read.</exception>
+    public static async Task<byte[]> ChangedAsync(RecordingFacts facts, string path, CancellationToken cancel) =>
+        ChangedFields.Pack(await PictureAnalyser.ChangedAsync(facts.Picture?.Preparation, path, cancel));
+
     /// <summary>Analyses a recording; the pictures chosen lie in the folder afterwards, named by <see cref="PictureName"/>.</summary>
     /// <param name="facts">What the probe found.</param>
     /// <param name="path">The recording.</param>
@@ -73,7 +81,8 @@ public static class RecordingAnalyser
                 heard?.Levels,
                 heard?.Loudness,
                 [.. pictures.Looks],
-                pictures.Damaged
+                pictures.Damaged,
+                ChangedFields.Pack(pictures.Changed)
             );
         }
 

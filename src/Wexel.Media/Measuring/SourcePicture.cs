@@ -302,6 +302,7 @@ public static class SourcePicture
             [
                 .. sought.Select((s, i) => s.Part with { Recording = i, Kept = [new KeptStretch(s.First, 1, s.Frame)], Moves = Standing(s.Part, s.Frame) }),
             ],
+            Cameras = SampleEncoder.Filmed(plan, [.. frames.Select(frame => new FrameRun(frame, 1))]),
             Timing = plan.Timing with { MostRepeatsLeftOut = 0, SectionFrames = [], LastFrame = frames[^1], Moving = [], Changing = [], Constant = null },
         };
         var each = inputs with

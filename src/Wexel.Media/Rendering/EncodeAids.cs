@@ -27,6 +27,11 @@ internal sealed class EncodeAids : IDisposable
                 await File.WriteAllTextAsync(aids.Moves(i), MoveCommands.Print(plan, i), cancel);
             if (plan.Captions is { } captions)
                 await File.WriteAllTextAsync(aids.Captions(i), captions, cancel);
+            foreach (var (camera, seen) in (plan.Cameras ?? []).Index())
+            {
+                foreach (var (view, how) in seen.Views.Index().Where(v => v.Item.Radius > 0))
+                    await CameraFilters.WriteMaskAsync(how, aids.Mask(i, camera, view), cancel);
+            }
         }
 
         if (work.Pictures.Any(p => p.Plan.Captions is not null))
@@ -51,6 +56,8 @@ internal sealed class EncodeAids : IDisposable
     internal string Captions(int output) => Named("captions", output);
 
     internal string Log(int output) => Named("pass", output);
+
+    internal string Mask(int output, int camera, int view) => Named(string.Create(CultureInfo.InvariantCulture, $"mask-{camera}-{view}"), output) + ".pgm";
 
     public void Dispose()
     {

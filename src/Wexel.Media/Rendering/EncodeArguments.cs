@@ -100,7 +100,7 @@ internal static class EncodeArguments
     /// <param name="work">One picture, and no sound.</param>
     /// <param name="aids">The files beside.</param>
     internal static (IReadOnlyList<string> Inputs, string Graph, int NextInput) Source(EncodeWork work, EncodeAids aids) =>
-        (Inputs(work), Graph(work, aids), Parts(work).Count + (work.Pictures.Any(p => p.Plan.Mark is not null) ? 1 : 0));
+        (Inputs(work), Graph(work, aids), Parts(work).Count + Cameras(work).Count + (work.Pictures.Any(p => p.Plan.Mark is not null) ? 1 : 0));
 
     private static string[] Threads(EncodeWork work) => work.Threads > 0 ? ["-threads", Text(work.Threads)] : [];
 
@@ -108,7 +108,7 @@ internal static class EncodeArguments
 
     private static string[] Mapped(int output) => ["-map", $"[picture{Text(output)}]", "-fps_mode", "vfr"];
 
-    /// <summary>The recordings, then the mark.</summary>
+    /// <summary>The recordings, then the cameras, then the mark.</summary>
     private static List<string> Inputs(EncodeWork work)
     {
         var arguments = new List<string>();
@@ -119,6 +119,13 @@ internal static class EncodeArguments
             if (work.Inputs.Needed?.TryGetValue(part.Recording, out var needed) == true)
                 arguments.AddRange(["-t", needed.TotalSeconds.ToString("0.######", CultureInfo.InvariantCulture)]);
             arguments.AddRange(MediaTool.SafeInput(work.Inputs.Recordings[part.Recording]));
+        }
+
+        foreach (var camera in Cameras(work))
+        {
+            if (work.Inputs.Cameras?.TryGetValue(camera.Recording, out var path) != true)
+                throw new ArgumentException("The plan has a camera, and none is given.", nameof(work));
+            arguments.AddRange(CameraFilters.Input(camera, work.Pictures[0].Plan.Timing.Grid, path!));
         }
 
         if (work.Pictures.Any(p => p.Plan.Mark is not null))
@@ -133,6 +140,9 @@ internal static class EncodeArguments
     internal static IReadOnlyList<string> From(TimeSpan at) => ["-noaccurate_seek", "-ss", at.TotalSeconds.ToString("0.######", CultureInfo.InvariantCulture)];
 
     private static IReadOnlyList<PartPlan> Parts(EncodeWork work) => work.Pictures[0].Plan.Parts;
+
+    /// <summary>All pictures are of one lesson: its cameras are read alike, and seen each in its own size.</summary>
+    private static IReadOnlyList<CameraPlan> Cameras(EncodeWork work) => work.Pictures[0].Plan.Cameras ?? [];
 
     /// <summary>
     /// Every recording is decoded once. Its frames go to as many branches as there are ways to time them, and from each to the pictures
@@ -163,15 +173,38 @@ internal static class EncodeArguments
             );
         }
 
+        chains.AddRange(CameraChains(work, aids));
         var marked = work
             .Pictures.Select((picture, output) => (picture.Plan.Mark, Output: output))
             .Where(p => p.Mark is not null)
             .Select(p => p.Output)
             .ToList();
         if (marked.Count > 0)
-            chains.Add($"[{Text(Parts(work).Count)}:v:0]format=rgba{Split(marked.Select(output => $"[mark{Text(output)}]"))}");
+            chains.Add($"[{Text(Parts(work).Count + Cameras(work).Count)}:v:0]format=rgba{Split(marked.Select(output => $"[mark{Text(output)}]"))}");
         chains.AddRange(work.Pictures.Select((picture, output) => PageFilters(picture.Plan, output, aids)).SelectMany(c => c));
         return string.Join(';', chains);
+    }
+
+    /// <summary>Every camera is decoded once; its frames go to each way in which it is seen, on each picture.</summary>
+    private static IEnumerable<string> CameraChains(EncodeWork work, EncodeAids aids)
+    {
+        foreach (var (index, camera) in Cameras(work).Index())
+        {
+            var grid = work.Pictures[0].Plan.Timing.Grid;
+            var seen = work
+                .Pictures.SelectMany((picture, output) => picture.Plan.Cameras![index].Views.Select((view, v) => (output, index, view: v, View: view)))
+                .ToList();
+            var squares = camera.SquarePixels ? "" : $",{Scale(camera.Recorded, null)}";
+            yield return $"[{Text(Parts(work).Count + index)}:V:0]{PreparingFilters.Print(camera.Prepared)}{CameraFilters.Times(camera, grid)}{squares}"
+                + Split(seen.Select(s => $"[filmed{Text(s.output)}x{Text(index)}x{Text(s.view)}]"));
+            foreach (var (output, _, view, how) in seen)
+            {
+                var label = $"{Text(output)}x{Text(index)}x{Text(view)}";
+                var mask = how.Radius > 0 ? aids.Mask(output, index, view) : null;
+                foreach (var chain in CameraFilters.View(how, Scale(how.Size, camera.Colour), mask, $"[filmed{label}]", label))
+                    yield return chain;
+            }
+        }
     }
 
     private static string Split(IEnumerable<string> labels)
@@ -190,7 +223,19 @@ internal static class EncodeArguments
                 ? $"[part0x{Text(output)}]null"
                 : $"{string.Concat(plan.Parts.Select((_, i) => $"[part{Text(i)}x{Text(output)}]"))}interleave=nb_inputs={Text(plan.Parts.Count)},"
                     + $"settb={Text(timing.Grid.Denominator)}/{Text(timing.Grid.Numerator)}";
+        foreach (var (index, camera) in (plan.Cameras ?? []).Index())
+        {
+            foreach (var (number, view) in camera.Views.Index())
+            {
+                var label = $"{Text(output)}x{Text(index)}x{Text(number)}";
+                yield return $"{page}[under{label}]";
+                page = $"[under{label}][camera{label}]{CameraFilters.Over(view, timing.Grid)}";
+            }
+        }
+
         List<string> over = [];
+        if (plan.Cameras is not null)
+            over.Add("format=yuv420p");
         if (plan.Captions is not null)
             over.Add($"ass={FilterText.Escape(aids.Captions(output))}:fontsdir={FilterText.Escape(aids.Fonts)}");
         if (timing.Constant is { } constant)

@@ -9,6 +9,7 @@ namespace Wexel.Media.Rendering;
 /// <param name="From">Where reading begins in a recording, by its place in the reel; null or not there for its start. The plan's frames count from
 /// there.</param>
 /// <param name="Needed">How much is read of a recording, counted from its first picture that comes from there; null or not there for all of it.</param>
+/// <param name="Cameras">Where the cameras' recordings lie, by their hashes; null for none.</param>
 /// <param name="Sounds">Where the sounds lie that are mixed with the voice, by their keys; null for none.</param>
 public sealed record EncodeInputs(
     IReadOnlyList<string> Recordings,
@@ -16,7 +17,8 @@ public sealed record EncodeInputs(
     string? FontsFolder = null,
     IReadOnlyDictionary<int, TimeSpan>? From = null,
     IReadOnlyDictionary<int, TimeSpan>? Needed = null,
-    IReadOnlyDictionary<string, string>? Sounds = null
+    IReadOnlyDictionary<string, string>? Sounds = null,
+    IReadOnlyDictionary<string, string>? Cameras = null
 );
 
 /// <summary>A picture that is encoded into a file of its own.</summary>

@@ -205,12 +205,17 @@ public static class SampleEncoder
             plan with
             {
                 Parts = parts,
+                Cameras = Filmed(plan, [new FrameRun(window.First, window.Count)]),
                 Timing = plan.Timing with { LastFrame = window.First + window.Count - 1 },
                 Rate = plan.Rate with { Passes = 1 },
             },
             from
         );
     }
+
+    /// <summary>The cameras of a plan in some frames alone, each read by itself; null for none.</summary>
+    internal static IReadOnlyList<CameraPlan>? Filmed(PicturePlan plan, IReadOnlyList<FrameRun> runs) =>
+        (plan.Cameras ?? []).SelectMany(c => runs.Select(c.Within)).OfType<CameraPlan>().ToList() is { Count: > 0 } filmed ? filmed : null;
 
     /// <summary>How many frames must be decoded before a sample, since its recordings have a key frame only there.</summary>
     private static async Task<long> BeforeAsync(PicturePlan plan, EncodeInputs inputs, SampleWindow window, CancellationToken cancel)

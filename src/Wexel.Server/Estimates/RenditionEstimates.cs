@@ -21,7 +21,7 @@ internal sealed class RenditionEstimates(MakingFolders folders, SamplingTurn tur
         if (!File.Exists(path))
             return Rough(planned);
         var samples = WexelJson.Read<LessonSamples>(await File.ReadAllTextAsync(path, cancel));
-        return RenderEstimator.FromSamples(planned.Plan, planned.Reel, planned.Map, planned.Still ?? [], samples, MachineSpeed.Small);
+        return RenderEstimator.FromSamples(planned.Plan, planned.Reel, planned.Map, planned.Unmoving, samples, MachineSpeed.Small);
     }
 
     /// <summary>Encodes samples where that was not done yet.</summary>
@@ -38,7 +38,7 @@ internal sealed class RenditionEstimates(MakingFolders folders, SamplingTurn tur
                 var measured = new LessonSamples(
                     plan.Picture is null or { Copy: not null }
                         ? []
-                        : await SampleEncoder.MeasureAsync(plan.Pictures, inputs, Samples.Choose(planned.Map, planned.Still ?? []), cancel),
+                        : await SampleEncoder.MeasureAsync(plan.Pictures, inputs, Samples.Choose(planned.Map, planned.Unmoving), cancel),
                     plan.Sound is not { } sound
                         ? []
                         : await SampleEncoder.MeasureSoundAsync(sound, planned.Reel, planned.Map, inputs.Recordings, Samples.OfSound(planned.Map), cancel)

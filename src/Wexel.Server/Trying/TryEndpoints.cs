@@ -133,7 +133,7 @@ internal static partial class TryEndpoints
     private static SampleWindow Window(PlannedRendition planned, TimeSpan? at)
     {
         var map = planned.Map;
-        if (at is null && Samples.Choose(map, planned.Still ?? []) is { Count: > 1 } samples)
+        if (at is null && Samples.Choose(map, planned.Unmoving) is { Count: > 1 } samples)
             return samples.MaxBy(s => s.Moving);
         var count = Math.Min(map.Frames, map.Grid.FrameAt(Samples.Length));
         return new SampleWindow(Math.Clamp(map.Grid.FrameAt(at ?? map.Length / 2) - (count / 2), 0, map.Frames - count), count, 1);

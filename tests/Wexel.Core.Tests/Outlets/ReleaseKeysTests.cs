@@ -151,7 +151,7 @@ public class ReleaseKeysTests
     [Fact]
     public void Every_field_of_a_lesson_and_of_a_profile_makes_a_difference()
     {
-        var lesson = LessonDocument.Format.Read(Fixture("lesson-8"));
+        var lesson = LessonDocument.Format.Read(Fixture("lesson-9"));
         EveryField.MakesADifference(
             lesson,
             LessonKeys.DocumentKey,
