@@ -41,6 +41,7 @@ internal static class LessonFileSources
             Mark: file.Mark is { } mark ? Beside(mark.File) : null,
             Picture: file.Picture?.File is { } picture ? Beside(picture) : null,
             File: file,
+            Cameras: [.. (file.Cameras ?? []).Select(c => Beside(c.File))],
             Shown: [.. file.ShownPictures.Select(ShownBeside)],
             Sounds: [.. file.ShelfSounds.Select(s => (s, Beside(LessonFile.ShelfSound(s.Key))))]
         );

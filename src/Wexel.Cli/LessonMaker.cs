@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using Wexel.Core;
+using Wexel.Core.Cameras;
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
 using Wexel.Core.Details;
@@ -53,7 +54,8 @@ internal sealed record LessonRequest(
     DetailSet? Details = null,
     DetailSet? House = null,
     IReadOnlyList<(string Key, string Path)>? Shown = null,
-    IReadOnlyList<(ShelfSound Sound, string Path)>? Sounds = null
+    IReadOnlyList<(ShelfSound Sound, string Path)>? Sounds = null,
+    IReadOnlyList<string>? Cameras = null
 );
 
 /// <summary>What was made of one with one profile.</summary>
@@ -161,8 +163,44 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingFolders
             Reel.Of(recordings),
             [.. hashes.Select(_ => (RecordingAnalysis?)null)],
             IsReady: true,
-            Listened: request.File?.Sounds.Count > 0 ? await ListenedAsync(request, recordings, cancel) : null
+            Listened: request.File?.Sounds.Count > 0 ? await ListenedAsync(request, recordings, cancel) : null,
+            Cameras: await CamerasAsync(request, cancel),
+            Changed: request.File is { Cameras.Count: > 0 } file && (file.CameraLook ?? CameraLook.Usual).KeepsClear
+                ? await ChangedAsync(request, recordings, cancel)
+                : null
         );
+    }
+
+    /// <summary>The cameras, by their hashes in their order.</summary>
+    private async Task<IReadOnlyDictionary<string, RecordingFacts>> CamerasAsync(LessonRequest request, CancellationToken cancel)
+    {
+        var cameras = new OrderedDictionary<string, RecordingFacts>();
+        foreach (var (path, said) in (request.Cameras ?? []).Zip(request.File?.Cameras ?? []))
+        {
+            var hash = await times.TakeAsync("hash", () => HashAsync(path, cancel));
+            if (said.Hash is { } wanted && wanted != hash)
+                throw new UnusableInputException(
+                    $"“{Path.GetFileName(path)}” is not the camera’s recording that the lesson was made of: its bytes are others."
+                );
+            var (facts, problem) = await times.TakeAsync("probe", () => Prober.ProbeAsync(path, Path.GetFileName(path), cancel));
+            folders.Store.Lend(path, hash);
+            cameras[hash] = facts ?? throw new UnusableInputException(problem!.Sentence);
+        }
+
+        return cameras;
+    }
+
+    /// <summary>What changes on the screens, which cameras must not cover.</summary>
+    private async Task<IReadOnlyList<byte[]?>> ChangedAsync(
+        LessonRequest request,
+        List<(RecordingFacts Facts, SoundSides? Sides)> recordings,
+        CancellationToken cancel
+    )
+    {
+        var changed = new List<byte[]?>();
+        foreach (var (path, recording) in request.Recordings.Zip(recordings))
+            changed.Add(await times.TakeAsync("look", () => RecordingAnalyser.ChangedAsync(recording.Facts, path, cancel)));
+        return changed;
     }
 
     /// <summary>Where somebody speaks in the recordings, over whom sounds must not lie.</summary>
@@ -183,7 +221,7 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingFolders
     {
         var reel = found.Reel;
         var captions = request.Captions.Select(c => (c.Path, Language: c.Language ?? request.Language, Cues: Cue.Kind.WithNames(Captions(c.Path)))).ToList();
-        var given = request.File?.Lesson(found.Hashes, [.. captions.Select(c => c.Cues)], picture)
+        var given = request.File?.Lesson(found.Hashes, [.. captions.Select(c => c.Cues)], picture, [.. found.Cameras?.Keys ?? []])
             ?? LessonWithCues.Of(
                 new LessonDocument(
                     request.Title!,

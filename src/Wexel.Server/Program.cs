@@ -379,6 +379,7 @@ app.MapKeeping();
 app.MapSearch();
 app.MapCourses();
 app.MapCanvas();
+app.MapCameras();
 app.MapReels();
 app.MapMoveIns();
 app.MapSplitting();

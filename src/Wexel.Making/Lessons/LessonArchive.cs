@@ -18,16 +18,19 @@ public static class LessonArchive
     /// <param name="lesson">The lesson.</param>
     /// <param name="id">What names it for good.</param>
     /// <param name="recordings">For each of its recordings the name that it came under, and which sound tracks are used where somebody chose.</param>
+    /// <param name="cameras">For each of its cameras the name that it came under.</param>
     /// <param name="store">Where recordings and mark lie.</param>
     public static IReadOnlyList<PackageFile> Plan(
         LessonToMake lesson,
         Guid id,
         IReadOnlyList<(string FileName, IReadOnlyList<int>? Sounds)> recordings,
+        IReadOnlyList<string> cameras,
         FileStore store
     )
     {
         var document = lesson.Document;
-        var names = Names(document.Recordings, recordings);
+        var names = Names("recordings", document.Recordings, [.. recordings.Select(r => r.FileName)]);
+        var filmed = Names("cameras", [.. document.Cameras.Select(c => c.Recording)], cameras);
         var mark = lesson.Mark is { } placed ? new LessonFile.MarkFile(Mark, placed.Placement) : null;
         var captions = CaptionFileName.ForLanguages([.. document.Captions.Select(t => t.Language)]).Select(name => $"captions-{name}.vtt").ToList();
         var file = LessonFile.Of(
@@ -37,7 +40,8 @@ public static class LessonArchive
             captions,
             mark,
             Picture,
-            lesson.FirstProposed
+            lesson.FirstProposed,
+            filmed
         );
         return
         [
@@ -69,6 +73,14 @@ public static class LessonArchive
                 .Recordings.Zip(names)
                 .DistinctBy(r => r.Second)
                 .Select(r => new PackageFile(r.Second, "A recording, as it was brought in.", Copied(store.Recording(r.First), r.First))),
+            .. document
+                .Cameras.Zip(filmed)
+                .DistinctBy(c => c.Second)
+                .Select(c => new PackageFile(
+                    c.Second,
+                    "A camera’s recording, as it was brought in.",
+                    Copied(store.Recording(c.First.Recording), c.First.Recording)
+                )),
         ];
     }
 
@@ -120,19 +132,19 @@ public static class LessonArchive
     }
 
     /// <summary>Names that tell recordings apart; one that is there twice has one.</summary>
-    private static List<string> Names(IReadOnlyList<string> hashes, IReadOnlyList<(string FileName, IReadOnlyList<int>? Sounds)> recordings)
+    private static List<string> Names(string folder, IReadOnlyList<string> hashes, IReadOnlyList<string> fileNames)
     {
         var taken = new Dictionary<string, string>(StringComparer.OrdinalIgnoreCase);
-        return [.. hashes.Zip(recordings, (hash, r) =>
+        return [.. hashes.Zip(fileNames, (hash, fileName) =>
             {
                 var plain = string.Concat(
-                    Path.GetFileName(r.FileName).Select(c => char.IsControl(c) || "/\\:*?\"<>|".Contains(c, StringComparison.Ordinal) ? '-' : c)
+                    Path.GetFileName(fileName).Select(c => char.IsControl(c) || "/\\:*?\"<>|".Contains(c, StringComparison.Ordinal) ? '-' : c)
                 );
                 var name = plain;
                 for (var n = 2; taken.TryGetValue(name, out var other) && other != hash; n++)
                     name = $"{Path.GetFileNameWithoutExtension(plain)} {n}{Path.GetExtension(plain)}";
                 taken[name] = hash;
-                return "recordings/" + name;
+                return $"{folder}/{name}";
             })];
     }
 }

@@ -158,6 +158,8 @@ internal static class AuditWords
             "TakePicture",
             "TakeShownPicture",
             "TakeSound",
+            "Cameras",
+            "FindCamera",
             "CanvasOutcome",
             "CanvasSizes",
             "ChangeReel",

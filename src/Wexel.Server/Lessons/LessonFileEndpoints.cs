@@ -48,10 +48,10 @@ internal static class LessonFileEndpoints
     {
         if (await plans.LessonAsync(id, cancel) is not { } lesson)
             return null;
-        var hashes = lesson.Document.Recordings;
+        var (hashes, all) = (lesson.Document.Recordings, lesson.Document.AllRecordings);
         var rows = await db
             .Recordings.AsNoTracking()
-            .Where(r => hashes.Contains(r.Hash))
+            .Where(r => all.Contains(r.Hash))
             .Select(r => new
             {
                 r.Hash,
@@ -59,6 +59,12 @@ internal static class LessonFileEndpoints
                 r.Facts,
             })
             .ToDictionaryAsync(r => r.Hash, cancel);
-        return LessonArchive.Plan(lesson, id, [.. hashes.Select(h => (rows[h].FileName, WexelJson.Read<RecordingFacts>(rows[h].Facts).UsedSounds))], store);
+        return LessonArchive.Plan(
+            lesson,
+            id,
+            [.. hashes.Select(h => (rows[h].FileName, WexelJson.Read<RecordingFacts>(rows[h].Facts).UsedSounds))],
+            [.. lesson.Document.Cameras.Select(c => rows[c.Recording].FileName)],
+            store
+        );
     }
 }

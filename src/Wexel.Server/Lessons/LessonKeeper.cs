@@ -214,7 +214,7 @@ internal sealed class LessonKeeper(WexelDb db, LessonSaver saver, FileStore stor
     private async Task<List<string>> RecordingsAsync(Guid id, CancellationToken cancel) =>
         [
             .. (await db.LessonRevisions.Where(r => r.LessonId == id).Select(r => r.Document).ToListAsync(cancel))
-                .SelectMany(text => Core.Lessons.LessonDocument.Format.Read(text).Recordings)
+                .SelectMany(text => Core.Lessons.LessonDocument.Format.Read(text).AllRecordings)
                 .Distinct(),
         ];
 }

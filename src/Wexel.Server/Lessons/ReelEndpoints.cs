@@ -94,7 +94,7 @@ internal static class ReelEndpoints
                         reel.SpanOf(i),
                         Reel.Of(facts).Grid,
                         facts,
-                        own,
+                        own is null ? null : own with { Changed = null },
                         [.. RecordingCheck.Notes(facts), .. own is { LookedUntil: null } ? RecordingCheck.Notes(own) : []],
                         Levelling.InWords(own?.Loudness, Levelling.UsualTarget),
                         recording.AnalysisFailure,
@@ -112,7 +112,7 @@ internal static class ReelEndpoints
                 reel.Grid,
                 reel.Length,
                 reel.Largest,
-                analysis,
+                analysis is null ? null : analysis with { Changed = null },
                 [
                     .. along.SelectMany(a =>
                         CutSuggestions

@@ -94,6 +94,14 @@ internal sealed class LessonImport(
             recordings.Add(found);
         }
 
+        var cameras = new List<string>();
+        foreach (var camera in file.Cameras ?? [])
+        {
+            if (!(await RecordingAsync(new LessonFile.Recording(camera.File, camera.Hash), folder, cancel)).Is(out var found, out var problem))
+                return problem;
+            cameras.Add(found.Hash);
+        }
+
         foreach (var track in file.Captions ?? [])
         {
             if (!(await CuesAsync(track, folder, cancel)).Is(out var read, out var problem))
@@ -105,7 +113,7 @@ internal sealed class LessonImport(
         if (file.Picture is { File: not null } given && !(await PictureAsync(given, folder, cancel)).Is(out picture, out var unusable))
             return unusable;
         var reel = Reel.Of([.. recordings.Select(r => (r.Facts, (SoundSides?)null))]);
-        var lesson = file.Lesson([.. recordings.Select(r => r.Hash)], cues, picture);
+        var lesson = file.Lesson([.. recordings.Select(r => r.Hash)], cues, picture, cameras);
         foreach (var key in lesson.Document.ShownPictures)
             if (await ShownAsync(key, folder, cancel) is { } lacking)
                 return lacking;
@@ -127,7 +135,7 @@ internal sealed class LessonImport(
             $"brought in from “{upload.FileName}”",
             cancel
         );
-        foreach (var hash in recordings.Select(r => r.Hash).Distinct())
+        foreach (var hash in document.AllRecordings)
             jobs.Enqueue<AnalysisJob>(job => job.RunAsync(hash, CancellationToken.None));
         return null;
     }

@@ -38,7 +38,7 @@ internal sealed class LessonReels(WexelDb db)
     /// <summary>The reels of lessons as they were saved, read at once.</summary>
     internal async Task<IReadOnlyList<FoundReel>> ReadAllAsync(IReadOnlyList<LessonDocument> documents, CancellationToken cancel) =>
         [
-            .. (await FindAllAsync([.. documents.Select(d => d.Recordings)], cancel)).Select(found =>
+            .. (await FindAllAsync([.. documents.Select(Needs)], cancel)).Select(found =>
                 found ?? throw new InvalidOperationException("A saved lesson names a recording that is not here.")
             ),
         ];
@@ -56,12 +56,25 @@ internal sealed class LessonReels(WexelDb db)
     }
 
     /// <summary>The reel of recordings by their hashes; null where one of them is not here.</summary>
-    internal async Task<FoundReel?> FindAsync(IReadOnlyList<string> hashes, CancellationToken cancel) => (await FindAllAsync([hashes], cancel))[0];
+    internal async Task<FoundReel?> FindAsync(IReadOnlyList<string> hashes, CancellationToken cancel) => (await FindAllAsync([(hashes, [])], cancel))[0];
+
+    /// <summary>The reel of a lesson as somebody has it, with its cameras; null where one of its recordings is not here.</summary>
+    internal async Task<FoundReel?> FindAsync(LessonDocument document, CancellationToken cancel) => (await FindAllAsync([Needs(document)], cancel))[0];
+
+    /// <summary>Whether recordings are here.</summary>
+    internal async Task<bool> HasAsync(IReadOnlyList<string> hashes, CancellationToken cancel) =>
+        await db.Recordings.CountAsync(r => hashes.Contains(r.Hash), cancel) == hashes.Distinct().Count();
+
+    private static (IReadOnlyList<string> Hashes, IReadOnlyList<string> Cameras) Needs(LessonDocument document) =>
+        (document.Recordings, [.. document.Cameras.Select(c => c.Recording)]);
 
     /// <summary>Several reels, read at once; null for each of which a recording is not here.</summary>
-    internal async Task<IReadOnlyList<FoundReel?>> FindAllAsync(IReadOnlyList<IReadOnlyList<string>> reels, CancellationToken cancel)
+    private async Task<IReadOnlyList<FoundReel?>> FindAllAsync(
+        IReadOnlyList<(IReadOnlyList<string> Hashes, IReadOnlyList<string> Cameras)> reels,
+        CancellationToken cancel
+    )
     {
-        var wanted = reels.Where(hashes => hashes.Count is > 0 and <= Most).SelectMany(hashes => hashes).Distinct().ToList();
+        var wanted = reels.Where(r => r.Hashes.Count is > 0 and <= Most).SelectMany(r => r.Hashes.Concat(r.Cameras)).Distinct().ToList();
         var rows = wanted.Count == 0 ? [] : await db.Recordings.AsNoTracking().Where(r => wanted.Contains(r.Hash)).ToListAsync(cancel);
         var found = rows.ToDictionary(
             r => r.Hash,
@@ -74,15 +87,26 @@ internal sealed class LessonReels(WexelDb db)
         );
         return
         [
-            .. reels.Select(hashes =>
+            .. reels.Select(needs =>
             {
+                var (hashes, cameras) = needs;
                 if (hashes.Count is 0 or > Most || hashes.Any(hash => !found.ContainsKey(hash)))
                     return null;
                 var parts = hashes.Select(hash => found[hash]).ToList();
                 var reel = Reel.Of([.. parts.Select(p => (p.Facts, p.Analysis?.Sides))]);
                 var failure = parts.Select(p => p.Row.AnalysisFailure).FirstOrDefault(f => f is not null);
                 var isReady = parts.TrueForAll(p => p.Row.Analysis is not null);
-                return new FoundReel([.. parts.Select(p => p.Row)], new LessonReel(hashes, reel, [.. parts.Select(p => p.Analysis)], isReady, failure));
+                return new FoundReel(
+                    [.. parts.Select(p => p.Row)],
+                    new LessonReel(
+                        hashes,
+                        reel,
+                        [.. parts.Select(p => p.Analysis)],
+                        isReady,
+                        failure,
+                        Cameras: cameras.Distinct().Where(found.ContainsKey).ToDictionary(c => c, c => found[c].Facts)
+                    )
+                );
             }),
         ];
     }

@@ -64,6 +64,8 @@ internal sealed class LessonSaver(WexelDb db, LessonReels reels, CaptionStore ca
         var before = (await CurrentAsync(lesson, cancel))!;
         if (await reels.TimesAsync(document.Recordings, cancel) is not { } reel)
             return new Problem("lesson-no-recording", "The lesson names a recording that is not here. Bring it in, then add it again.", "recordings");
+        if (document.Cameras.Count > 0 && !await reels.HasAsync([.. document.Cameras.Select(c => c.Recording)], cancel))
+            return new Problem("lesson-no-camera", "The lesson names a camera’s recording that is not here. Choose it again.", "cameras");
         if (LanguageTag.Parse(document.Language) is not { } language)
             return new Problem("lesson-no-language", $"“{document.Language}” is no language; write it such as en-GB.", "language");
         if (document.Captions.FirstOrDefault(t => LanguageTag.Parse(t.Language) is null) is { } unknown)

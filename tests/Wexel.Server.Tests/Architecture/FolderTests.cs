@@ -25,13 +25,14 @@ public class FolderTests
             Proposing: Captions Contents Recordings Screens Speech Timing
             Translating: Captions Contents Keys Placing Timing
             Editing: Keys Placing Recordings Timing
+            Cameras: Editing Keys Placing Recordings Timing
             Details: Captions Contents Documents Keys Placing
             Mixing: Contents Details Keys Placing Recordings Timing
-            Lessons: Captions Contents Details Documents Editing Keys Kit Mixing Overlays Placing Questions Recordings Scoring Surveys Timing Translating
+            Lessons: Cameras Captions Contents Details Documents Editing Keys Kit Mixing Overlays Placing Questions Recordings Scoring Surveys Timing Translating
             Searching: Captions Contents Details Lessons Timing
             People: Documents
             Streaming: Recordings Timing
-            Encoding: Captions Contents Details Documents Editing Keys Kit Mixing Placing Recordings Timing
+            Encoding: Cameras Captions Contents Details Documents Editing Keys Kit Mixing Placing Recordings Timing
             Inspection: Encoding Placing Recordings Timing
             Legibility: Editing Placing Recordings Timing
             Packages: Captions Contents Details Documents Encoding Keys Naming Overlays Questions Recordings Scoring Surveys Timing Translating
