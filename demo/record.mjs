@@ -125,7 +125,7 @@ for (const course of courses)
     const { id, file, title, description, words, released } = lesson
     const known = before.find((l) => l.title === title)
     const length = wanted.length === 0 || wanted.includes(id) ? await record(browser, lesson) : (known?.length ?? '0:00')
-    const { opening, details } = known ?? {}
+    const { marks, opening, details, camera } = known ?? {}
     lessons.push({
       course: course.title,
       file,
@@ -133,9 +133,11 @@ for (const course of courses)
       length,
       description,
       ...(words && { contents: `${id}.contents.txt`, captions: `${id}.en.vtt` }),
+      marks,
       released,
       opening,
       details,
+      camera,
     })
   }
 await browser.close()

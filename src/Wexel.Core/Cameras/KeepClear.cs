@@ -21,7 +21,10 @@ public static class KeepClear
 
     private const int Corners = 4;
     private const int Hidden = Corners;
-    private const double Elsewhere = 1;
+
+    /// <summary>What a step costs in another corner, by how that lies to its own: beside it, above or below it, across.</summary>
+    private static readonly double[] Elsewhere = [0, 1, 1.1, 1.2];
+
     private const double Unseen = 4;
     private const double Moves = 8;
 
@@ -61,8 +64,7 @@ public static class KeepClear
         double Stands(int where, int step) =>
             where == Hidden ? Unseen
             : (covered[step] & (1 << where)) != 0 ? double.PositiveInfinity
-            : where == own ? 0
-            : Elsewhere;
+            : Elsewhere[where ^ own];
         var (costs, from) = (new double[Corners + 1], new int[covered.Length, Corners + 1]);
         for (var where = 0; where <= Hidden; where++)
             costs[where] = Stands(where, 0);

@@ -1,6 +1,7 @@
 using Hangfire;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
+using Wexel.Core.Cameras;
 using Wexel.Core.Captions;
 using Wexel.Core.Contents;
 using Wexel.Core.Details;
@@ -39,6 +40,7 @@ namespace Wexel.Server.Demo;
 /// <param name="Marks">The file of what is asked in it and lies over its picture, beside <c>lessons.json</c>; null for nothing.</param>
 /// <param name="Released">Rendered and released at each of the demo's outlets.</param>
 /// <param name="Details">What else is said of it.</param>
+/// <param name="Camera">The camera over it; null for none.</param>
 /// <param name="Opening">Who may see it in its channels; null for everybody. It stands there also where it is released nowhere else.</param>
 internal sealed record DemoLesson(
     string Course,
@@ -51,8 +53,16 @@ internal sealed record DemoLesson(
     string? Marks = null,
     bool Released = false,
     DetailSet? Details = null,
-    DemoOpening? Opening = null
+    DemoOpening? Opening = null,
+    DemoCamera? Camera = null
 );
+
+/// <summary>A camera over a lesson of the demo.</summary>
+/// <param name="File">Its recording, in <c>demo/recordings</c>.</param>
+/// <param name="Earlier">How much earlier it started than the screen.</param>
+/// <param name="Look">How it stands on the picture.</param>
+/// <param name="Stretches">Where it is shown otherwise.</param>
+internal sealed record DemoCamera(string File, TimeSpan Earlier, CameraLook Look, IReadOnlyList<CameraStretch> Stretches);
 
 /// <summary>What is asked in one lesson of the demo, and what lies over its picture.</summary>
 /// <param name="Survey">What learners are asked about it.</param>
@@ -209,12 +219,24 @@ internal sealed class DemoSeed(
                 Questions = marks.Questions,
                 Areas = marks.Areas,
                 Notes = marks.Notes,
+                Cameras = demo.Camera is { } over
+                    ? [new CameraTake(done.Hash, await CameraAsync(folder, over, done.LessonId, cancel), new(-over.Earlier, 0))]
+                    : [],
+                CameraLook = demo.Camera?.Look,
+                CameraStretches = demo.Camera?.Stretches ?? [],
             },
             null,
             "Mara Tarn",
             cancel
         );
         return done.LessonId;
+    }
+
+    private async Task<string> CameraAsync(string folder, DemoCamera camera, Guid lesson, CancellationToken cancel)
+    {
+        await using var file = File.OpenRead(Path.Combine(folder, camera.File));
+        var (done, problem) = await receiver.TakeAsync(file, file.Length, camera.File, Guid.Empty, "Mara Tarn", cancel, lesson);
+        return done?.Hash ?? throw new InvalidOperationException(problem!.Sentence);
     }
 
     private async Task<CaptionTrack> CaptionsAsync(string path, CancellationToken cancel)

@@ -21,7 +21,16 @@ internal sealed class Receiver(WexelDb db, FileStore store, DiskRoom room, Uploa
     /// <param name="by">Who brings it in; empty where nobody in particular does.</param>
     /// <param name="byName">The name of whoever it is, for people.</param>
     /// <param name="cancel">Stops it.</param>
-    internal async Task<Result<BroughtIn>> TakeAsync(Stream body, long? announcedBytes, string fileName, Guid by, string byName, CancellationToken cancel)
+    /// <param name="forLesson">The lesson that it is to become a recording of; null for a lesson of its own.</param>
+    internal async Task<Result<BroughtIn>> TakeAsync(
+        Stream body,
+        long? announcedBytes,
+        string fileName,
+        Guid by,
+        string byName,
+        CancellationToken cancel,
+        Guid? forLesson = null
+    )
     {
         fileName = CleanName(fileName);
         if (TooLarge(announcedBytes ?? 0, fileName, options.Value) is { } tooLarge)
@@ -41,6 +50,7 @@ internal sealed class Receiver(WexelDb db, FileStore store, DiskRoom room, Uploa
                 FileName = fileName,
                 Bytes = bytes,
                 RecordingHash = hash,
+                ForLesson = forLesson,
                 By = by,
                 ByName = byName,
                 ExpiresAt = uploads.Expires,

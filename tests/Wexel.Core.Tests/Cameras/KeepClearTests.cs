@@ -22,7 +22,7 @@ public class KeepClearTests
         var pieces = KeepClear.Choose(Range(0, 60), Own, [At(20, Own), At(21, Own)]);
         pieces.Count.ShouldBe(3);
         (pieces[0].Corner, pieces[2].Corner).ShouldBe((Own, Own));
-        pieces[1].Corner.ShouldNotBeNull();
+        pieces[1].Corner.ShouldBe(CameraCorner.BottomLeft, "beside its own, rather than above or across");
         // What was seen at 20 happened after 19.5; what was seen at 21 is looked at until 22.5.
         pieces[1].Span.ShouldBe(Range(19.5, 22.5));
     }

@@ -1,4 +1,5 @@
 import { useMemo } from 'react'
+import { useCameraNotes } from '../camera/inSheet'
 import { useSaid } from '../captions/inSheet'
 import { useScriptNotes } from '../captions/scriptInSheet'
 import { useProposalNotes, useSections } from '../contents/inSheet'
@@ -23,6 +24,7 @@ export function useInSheet(looking: Looking): SheetThing[] {
     useQuestions(looking),
     useOverlays(looking),
     useSounds(looking),
+    useCameraNotes(looking),
     useSurvey(looking),
     useLearnerNotes(),
     useScriptNotes(looking),

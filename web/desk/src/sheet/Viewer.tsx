@@ -1,5 +1,6 @@
 import { type CSSProperties, useEffect, useRef } from 'react'
 import type { Schemas } from '../app/api'
+import { CameraOnPicture } from '../camera/CameraOnPicture'
 import { useHouse, useMarkStyle } from '../kit/useMark'
 import { useWork } from '../lessons/work'
 import { DetailOverlay } from '../movein/DetailOverlay'
@@ -61,6 +62,7 @@ export function Viewer({ path, hard }: Props) {
             {recording.analysisFailure ? 'It cannot be shown.' : 'The browser cannot play this recording as it is; a viewing copy is being made.'}
           </p>
         )}
+        {recording.viewable && <CameraOnPicture />}
         {recording.viewable && <NotesOnPicture />}
         {recording.viewable && markStyle && house?.mark && <img src={house.mark} alt="" data-testid="mark" className="pointer-events-none" style={markStyle} />}
         {cue && (

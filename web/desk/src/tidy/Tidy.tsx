@@ -1,3 +1,4 @@
+import { CameraPanel } from '../camera/CameraPanel'
 import { useWork } from '../lessons/work'
 import { HardToRead } from '../movein/HardToRead'
 import { MoveInsPanel } from '../movein/MoveInsPanel'
@@ -22,6 +23,7 @@ export function Tidy({ select }: { select: (id: string | undefined) => void }) {
       <HardToRead detail={detail} acting={moveIns.acting} playback={playback} />
       <MoveInsPanel />
       <SoundsPanel select={select} />
+      <CameraPanel />
       <HouseMark document={document} edit={edit} />
       {reel.parts.some((p) => p.loudness) && (
         <section className="mt-4 border-t border-hairline pt-3" aria-label="Loudness">
