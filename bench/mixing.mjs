@@ -22,6 +22,6 @@ const laid = ['Morning tide', 'Night boat'].map((title, i) => {
     endsAtBar: true,
   }
 })
-const lesson = { version: 8, title: 'Talk', language: 'en-GB', recordings: [{ file: 'talk.mkv' }] }
+const lesson = { version: 9, title: 'Talk', language: 'en-GB', recordings: [{ file: 'talk.mkv' }] }
 writeFileSync(join(folder, 'without.wexel.json'), JSON.stringify(lesson))
 writeFileSync(join(folder, 'with.wexel.json'), JSON.stringify({ ...lesson, sounds: laid }))

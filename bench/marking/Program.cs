@@ -3,10 +3,16 @@ using Wexel.Core.Proposing;
 using Wexel.Marking;
 
 // contents KEPT ID=RECORDING ...: contents proposed of recordings, against those by hand beside them. speech KEPT FOLDER: what is heard, against what was said.
-// scoring: answers judged.
+// scoring: answers judged. cameras RECORDING FOLDER: cameras found by their sound.
 if (args is ["speech", var keptSpeech, var folder])
 {
     await SpeechFigures.TellAsync(folder, keptSpeech);
+    return;
+}
+
+if (args is ["cameras", var recording, var clips])
+{
+    await CameraFigures.TellAsync(recording, clips);
     return;
 }
 
@@ -19,11 +25,11 @@ if (args is ["scoring"])
 var (kept, lessons) = (args[1], args[2..]);
 var figures = new ContentsFigures();
 var told = Environment.GetEnvironmentVariable("WEXEL_MARKING_DETAILS") is null ? null : Console.Error;
-foreach (var (id, recording) in lessons.Select(l => l.Split('=', 2)).Select(p => (p[0], p[1])))
+foreach (var (id, file) in lessons.Select(l => l.Split('=', 2)).Select(p => (p[0], p[1])))
 {
-    var known = await Known.OfAsync(recording, kept);
+    var known = await Known.OfAsync(file, kept);
     told?.WriteLine($"{id}: {known.Length.TotalSeconds:0} s, {known.Read.Screen.Pictures.Count} pictures read in {known.Read.Seconds:0} s");
-    var beside = Path.Combine(Path.GetDirectoryName(recording)!, id);
+    var beside = Path.Combine(Path.GetDirectoryName(file)!, id);
     figures.Add(
         known,
         await File.ReadAllTextAsync(beside + ".contents.txt"),

@@ -106,7 +106,8 @@ public sealed class CameraAlignerTests(Clips clips) : IClassFixture<Clips>
             "-filter_complex",
             string.Create(
                 CultureInfo.InvariantCulture,
-                $"[0:a]atrim=start={from},asetpts=PTS-STARTPTS,{rate},{heard}[speech];anoisesrc=a=0.002:seed={name.Length}[noise];[speech][noise]amix=duration=first:normalize=0[out]"
+                $"[0:a]atrim=start={from},asetpts=PTS-STARTPTS,{rate},{heard}[speech];"
+                    + $"anoisesrc=a=0.002:seed={name.Length}[noise];[speech][noise]amix=duration=first:normalize=0[out]"
             ),
             "-map",
             "1:v",

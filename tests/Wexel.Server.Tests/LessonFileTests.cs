@@ -128,6 +128,11 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
             "attack": 300, "release": 800, "loops": true, "endsAtBar": true }]
             """
         );
+        var camera = await CameraClips.BroughtInAsync(trainer, lesson, await CameraClips.PictureAsync(9));
+        document["cameras"] = JsonNode.Parse(
+            $$"""[{ "over": {{document["recordingHash"]!.ToJsonString()}}, "recording": "{{camera}}", "clock": { "starts": -1500, "drift": 0 } }]"""
+        );
+        document["cameraStretches"] = JsonNode.Parse("""[{ "id": "c1", "span": { "start": 5000, "end": 6000 }, "shown": "large" }]""");
         (
             await trainer.PutAsJsonAsync($"/api/lessons/{lesson}/document", new { basedOn = view.GetProperty("revision").GetInt32(), document })
         ).EnsureSuccessStatusCode();
@@ -227,6 +232,7 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
                 LessonFile.ShownPicture(before.GetProperty("notes")[0].GetProperty("picture").GetString()!),
                 LessonFile.ShelfSound(before.GetProperty("sounds")[0].GetProperty("sound").GetProperty("key").GetString()!),
                 "recordings/Untitled 7.mov",
+                "cameras/mara.mp4",
             ]);
         using var reader = new StreamReader(archive.Entries[0].Open());
         var text = await reader.ReadToEndAsync(TestContext.Current.CancellationToken);

@@ -79,7 +79,8 @@ public sealed record ChangedFields(TimeSpan At, byte[] Fields)
         return fields.AsSpan().ContainsAnyExcept((byte)0) ? new ChangedFields(at, fields) : null;
     }
 
-    /// <summary>What changed at several moments as it is kept: for each the moment in whole milliseconds, four bytes, the highest first, and the fields.</summary>
+    /// <summary>What changed at several moments as it is kept: for each the moment in whole milliseconds, four bytes, the highest first, and the
+    /// fields.</summary>
     public static byte[] Pack(IReadOnlyList<ChangedFields> changes)
     {
         var packed = new byte[changes.Count * PackedBytes];

@@ -68,7 +68,8 @@ public sealed class PlannedRendition(RenderPlan plan, LessonToMake lesson, TimeM
     /// <summary>Where nothing changes in the lesson; null where nobody looked.</summary>
     public IReadOnlyList<TimeRange>? Still => lesson.Found.Analysis is { } found ? ExpectedPicture.Still(found.Still, map) : null;
 
-    /// <summary>Where nothing moves on the picture that is made: where nothing changes in the lesson and no camera is seen; empty where nobody looked.</summary>
+    /// <summary>Where nothing moves on the picture that is made, since nothing changes in the lesson and no camera is seen; empty where nobody
+    /// looked.</summary>
     public IReadOnlyList<TimeRange> Unmoving =>
         TimeRange.Without(Still ?? [], (plan.Picture?.CameraSeen ?? []).Select(run => new TimeRange(map.Grid.TimeOf(run.First), map.Grid.TimeOf(run.End))));
 

@@ -28,7 +28,8 @@ public static class CameraAligner
         if (screen.Facts.Sounds.Count == 0 || camera.Facts.Sounds.Count == 0)
             return new Problem(
                 "camera-no-sound",
-                $"The {(screen.Facts.Sounds.Count == 0 ? "screen’s" : "camera’s")} recording has no sound by which it could be found when the camera starts. Set it by hand.",
+                $"The {(screen.Facts.Sounds.Count == 0 ? "screen’s" : "camera’s")} recording has no sound by which it could be found when the camera "
+                    + "starts. Set it by hand.",
                 "camera"
             );
         using var stop = CancellationTokenSource.CreateLinkedTokenSource(cancel);

@@ -68,11 +68,9 @@ internal static class CameraFilters
     /// <summary>Lays a view over the picture while it is seen.</summary>
     internal static string Over(CameraView view, FrameRate grid)
     {
-        string During(CameraPlace place) =>
-            string.Create(
-                CultureInfo.InvariantCulture,
-                $"between(t,{(place.Run.First - 0.5) * grid.Denominator / grid.Numerator:0.######},{(place.Run.End - 0.5) * grid.Denominator / grid.Numerator:0.######})"
-            );
+        // From half a frame before, so that no rounding makes it late.
+        string At(long frame) => ((frame - 0.5) * grid.Denominator / grid.Numerator).ToString("0.######", CultureInfo.InvariantCulture);
+        string During(CameraPlace place) => $"between(t,{At(place.Run.First)},{At(place.Run.End)})";
         string Where(Func<CameraPlace, int> side) =>
             view.Places.Select(side).Distinct().Count() == 1
                 ? Text(side(view.Places[0]))

@@ -117,7 +117,7 @@ internal static class CameraEndpoints
         var rows = await db.Recordings.AsNoTracking().Where(r => hashes.Contains(r.Hash)).ToDictionaryAsync(r => r.Hash, cancel);
         return TypedResults.Ok(
             new CamerasView(
-                [.. on.Cameras.Select(c => Of(c, rows[c.Take.Recording], reel))],
+                [.. on.Cameras.Select(c => ViewOf(c, rows[c.Take.Recording], reel))],
                 look,
                 size,
                 [.. on.Path.Shots.SelectMany(shot => Seen(shot, on, size, map))],
@@ -136,7 +136,7 @@ internal static class CameraEndpoints
         );
     }
 
-    private static CameraView Of(LaidCamera camera, Recording row, Reel reel)
+    private static CameraView ViewOf(LaidCamera camera, Recording row, Reel reel)
     {
         var analysis = (row.Analysis ?? row.AnalysisSoFar) is { } text ? WexelJson.Read<RecordingAnalysis>(text) : null;
         var size = camera.Facts.Picture!.ShownSize;

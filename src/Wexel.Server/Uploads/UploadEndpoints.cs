@@ -48,14 +48,18 @@ internal static class UploadEndpoints
     /// <summary>Brings in a recording that comes in one request.</summary>
     private static async Task<Results<Ok<BroughtIn>, ProblemHttpResult>> BringInAsync(
         string fileName,
+        Guid? forLesson,
         HttpRequest request,
         Receiver receiver,
+        WexelDb db,
         ClaimsPrincipal user,
         CancellationToken cancel
     )
     {
+        if (forLesson is not null && !await db.Lessons.AnyAsync(l => l.Id == forLesson, cancel))
+            return Problems.NotThere("lesson");
         request.TakeAnySize();
-        var (done, problem) = await receiver.TakeAsync(request.Body, request.ContentLength, fileName, user.Id(), user.Identity!.Name!, cancel);
+        var (done, problem) = await receiver.TakeAsync(request.Body, request.ContentLength, fileName, user.Id(), user.Identity!.Name!, cancel, forLesson);
         return done is not null ? TypedResults.Ok(done) : Problems.Answer(problem!);
     }
 

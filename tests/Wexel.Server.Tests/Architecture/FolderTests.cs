@@ -28,7 +28,8 @@ public class FolderTests
             Cameras: Editing Keys Placing Recordings Timing
             Details: Captions Contents Documents Keys Placing
             Mixing: Contents Details Keys Placing Recordings Timing
-            Lessons: Cameras Captions Contents Details Documents Editing Keys Kit Mixing Overlays Placing Questions Recordings Scoring Surveys Timing Translating
+            Lessons: Cameras Captions Contents Details Documents Editing Keys Kit Mixing Overlays Placing Questions Recordings Scoring Surveys Timing \
+                Translating
             Searching: Captions Contents Details Lessons Timing
             People: Documents
             Streaming: Recordings Timing
@@ -144,5 +145,11 @@ public class FolderTests
     private static string Line(string folder, IEnumerable<string> uses) => $"{folder}: {string.Join(' ', uses.Order())}";
 
     private static List<(string Folder, string[] Uses)> Read(string project) =>
-        [.. Tables[project].Split('\n').Select(line => line.Split([' ', ':'], StringSplitOptions.RemoveEmptyEntries)).Select(words => (words[0], words[1..]))];
+        [
+            .. Tables[project]
+                .Replace("\\\n", " ", StringComparison.Ordinal)
+                .Split('\n')
+                .Select(line => line.Split([' ', ':'], StringSplitOptions.RemoveEmptyEntries))
+                .Select(words => (words[0], words[1..])),
+        ];
 }
