@@ -40,7 +40,9 @@ internal static class CameraFigures
             }
         }
 
-        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"A camera found by its sound: largest error over ten clips, ms|{errors.Max():0.0}|33.3"));
+        Console.WriteLine(
+            string.Create(CultureInfo.InvariantCulture, $"A camera found by its sound: largest error over ten clips, ms|{errors.Max():0.0}|33.3")
+        );
         Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"A camera found by its sound: mean error over ten clips, ms|{errors.Average():0.0}|"));
         Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"Listening to both and finding it / how long both are|{taken / recorded:0.000}|0.1"));
     }

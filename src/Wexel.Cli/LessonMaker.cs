@@ -79,7 +79,13 @@ internal sealed record MadeLesson(
 }
 
 /// <summary>Makes one lesson with each profile: reads what belongs to it, and has it made.</summary>
-internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingFolders folders, Stopwatches times, Surroundings where)
+internal sealed class LessonMaker(
+    IReadOnlyList<Profile> profiles,
+    IReadOnlyDictionary<string, byte[]> marks,
+    MakingFolders folders,
+    Stopwatches times,
+    Surroundings where
+)
 {
     /// <exception cref="UnusableInputException">The recording, the contents or the captions cannot be used.</exception>
     internal async Task<IReadOnlyList<MadeLesson>> MakeAsync(LessonRequest request, CancellationToken cancel)
@@ -96,6 +102,7 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingFolders
     {
         await ShowAsync(request, cancel);
         await SoundAsync(request, cancel);
+        await ProfileMarksAsync(cancel);
         var found = await FoundAsync(request, damaged, cancel);
         var (lesson, leftOut) = Read(request, found, await MarkAsync(request, cancel), await PictureAsync(request, cancel));
         var planned = new List<(Profile Profile, PlannedRendition Planned)>();
@@ -261,6 +268,19 @@ internal sealed class LessonMaker(IReadOnlyList<Profile> profiles, MakingFolders
             return null;
         var (key, facts) = await GivenAsync(path, HouseMark.Wrong, MadeNames.Mark, cancel);
         return new MarkOnPicture(key, new PictureSize(facts.Width, facts.Height), request.File?.Mark?.Placement ?? MarkPlacement.Usual);
+    }
+
+    /// <summary>Takes in the marks that profiles bring.</summary>
+    private async Task ProfileMarksAsync(CancellationToken cancel)
+    {
+        foreach (var (key, picture) in marks)
+        {
+            var path = folders.Store.Arriving();
+            await System.IO.File.WriteAllBytesAsync(path, picture, cancel);
+            if ((await GivenAsync(path, HouseMark.Wrong, MadeNames.Mark, cancel)).Key != key)
+                throw new UnusableInputException("A profile holds another picture than the mark that it names.");
+            System.IO.File.Delete(path);
+        }
     }
 
     /// <summary>The key of the picture that was given for the lesson; null where none was.</summary>

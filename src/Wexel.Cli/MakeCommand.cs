@@ -144,10 +144,10 @@ internal static class MakeCommand
                 ),
             ],
         };
-        var profiles = new List<Profile>();
+        var (profiles, marks) = (new List<Profile>(), new Dictionary<string, byte[]>());
         foreach (var name in request.Profiles)
         {
-            if (NamedProfile(name, where) is not { } named)
+            if (NamedProfile(name, where, marks) is not { } named)
                 throw new MisusedException(
                     $"There is no profile “{name}”; take one of {string.Join(", ", Core.Encoding.Profiles.All.Select(p => p.Id))}, or a profile "
                         + $"file that ends in .json."
@@ -171,7 +171,7 @@ internal static class MakeCommand
         RefuseWhereNothingCanBeWritten(outPath);
 
         var times = new Stopwatches();
-        var maker = new LessonMaker(profiles, folders, times, where);
+        var maker = new LessonMaker(profiles, marks, folders, times, where);
         var made = new List<MadeLesson>();
         foreach (var (lesson, name) in sources.Lessons.Zip(titles))
             made.AddRange(await maker.MakeAsync(lesson with { Title = name }, cancel));
@@ -281,13 +281,20 @@ internal static class MakeCommand
         return MadeAndWrong;
     }
 
-    /// <summary>A profile that ships with Wexel, or one in a file; null where there is none of that name.</summary>
+    /// <summary>A profile that ships with Wexel, or one in a file; null where there is none of that name. The picture of a mark that it brings is put
+    /// to the others.</summary>
     /// <exception cref="UnusableInputException">The file holds no profile that can be used.</exception>
-    private static Profile? NamedProfile(string name, Surroundings where)
+    private static Profile? NamedProfile(string name, Surroundings where, Dictionary<string, byte[]> marks)
     {
         if (!name.EndsWith(".json", StringComparison.OrdinalIgnoreCase))
             return Profiles.Find(name);
-        var (profile, problem) = ProfileText.Read(InputFile.Text(where.Whole(name)));
+        var text = InputFile.Text(where.Whole(name));
+        var (profile, problem) = ProfileText.Read(text);
+        if (profile?.Picture?.OwnMark is { } mark)
+            marks[mark.Key] = ProfileText.Mark(text)
+                ?? throw new UnusableInputException(
+                    $"“{name}” brings a mark of its own and does not hold its picture. Take the profile’s file from Wexel again: it is in it."
+                );
         return profile ?? throw new UnusableInputException($"“{name}”: {problem!.Sentence}");
     }
 

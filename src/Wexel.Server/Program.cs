@@ -142,6 +142,7 @@ builder.Services.AddSingleton(services =>
 builder
     .Services.AddSingleton<DiskRoom>()
     .AddSingleton<PictureTaker>()
+    .AddSingleton<MarkTaker>()
     .AddSingleton<LiveNews>()
     .AddSingleton<PieceWriter>()
     .AddSingleton(services => new MakingFolders(

@@ -164,7 +164,12 @@ internal static class Making
         sections = Section.Kind.Following(sections, map);
         var over = camera is null ? null : await camera.OverAsync(sources[0], reel, map, canvas, moveIns ?? [], cancel);
         var plan = RenderPlanner.Plan(reel, map, profile, new LessonLook(sections, markOn, canvas, moveIns, Captions: captions, Camera: over));
-        var inputs = new EncodeInputs(sources, mark, Fonts, Cameras: camera is null ? null : new Dictionary<string, string> { ["camera"] = camera.Path });
+        var inputs = new EncodeInputs(
+            sources,
+            markOn is null ? null : new Dictionary<string, string> { [markOn.Key] = mark! },
+            Fonts,
+            Cameras: camera is null ? null : new Dictionary<string, string> { ["camera"] = camera.Path }
+        );
         var work = plan.File.Container == Container.Hls ? Path.GetDirectoryName(Path.GetDirectoryName(output))! + "/" : output + ".";
         var tracks = new MuxInputs(
             [.. plan.Pictures.Select((_, i) => $"{work}picture-{i}.mp4")],

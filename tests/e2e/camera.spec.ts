@@ -158,7 +158,7 @@ test('a camera that heard something else is said, and set by hand', async ({ pag
   await panel.getByLabel('It starts at, s').fill('2')
   await panel.getByLabel('It starts at, s').press('Enter')
   await expect(panel).toContainText('The camera starts 2.00 s after the screen; until then it is not seen.')
-  await expect(panel).toContainText('The camera ends 3.')
+  await expect(panel).toContainText(/The camera ends (2\.9|3\.0)/)
   await panel.getByRole('button', { name: 'A frame later' }).click()
   await expect(panel.getByLabel('It starts at, s')).toHaveValue('2.033')
   await seek(page, 1)

@@ -26,7 +26,7 @@ public static class KeepClear
     private static readonly double[] Elsewhere = [0, 1, 1.1, 1.2];
 
     private const double Unseen = 4;
-    private const double Moves = 8;
+    private const double Moves = 6;
 
     /// <summary>Chooses.</summary>
     /// <param name="span">Where the camera is to stand small, in lesson time.</param>

@@ -1,6 +1,7 @@
 using System.Text.Json.Serialization;
 using Wexel.Core.Documents;
 using Wexel.Core.Editing;
+using Wexel.Core.Kit;
 using Wexel.Core.Recordings;
 
 namespace Wexel.Core.Encoding;
@@ -218,6 +219,7 @@ public enum CaptionPlace
 /// <param name="KeyFrameSeconds">Key frames at most this far apart, in seconds; null for automatic.</param>
 /// <param name="Effort">How much time it takes.</param>
 /// <param name="HouseMark">Whether the house's mark is put on where the lesson wants it.</param>
+/// <param name="OwnMark">A mark that stands on what is made with it in the place of the house's, where the lesson wants one; null for none of its own.</param>
 /// <param name="Copy">Whether picture and sound that stay as they were recorded are copied where they can be, and not encoded.</param>
 /// <param name="FurtherHeights">Heights in pixels in which the picture is made besides, with <see cref="Container.Hls"/>; those that are not smaller
 /// than the picture itself are left away. Null for none.</param>
@@ -251,7 +253,8 @@ public sealed record PictureSettings(
     [property: Setting("Further heights", "720, 480 and 360 with HLS: slow lines take the smaller ones", "each is encoded and stored besides", Unit = "pixels")]
         IReadOnlyList<int>? FurtherHeights = null,
     [property: Setting("Copy what stays as it is", "on: nothing is lost, and it takes seconds", "off, it is always encoded: often smaller, never sharper")]
-        bool Copy = true
+        bool Copy = true,
+    [property: Setting("Mark of its own", "none: the house's", "another mark encodes the picture again")] MarkOnPicture? OwnMark = null
 );
 
 /// <summary>How large a picture is made.</summary>

@@ -34,6 +34,7 @@ public static class ProfileKeys
             .Add("every", picture.KeyFrameSeconds)
             .Add("effort", (Effort?)picture.Effort)
             .Add("mark", picture.HouseMark)
+            .Add("own mark", picture.OwnMark?.WholeKey)
             .Add("copy", picture.Copy)
             .Each("further", picture.FurtherHeights?.Select(h => (long)h).ToList());
 

@@ -26,8 +26,36 @@ public static class ProfileText
         }
     );
 
+    /// <summary>What the picture of a profile's own mark is called in its document.</summary>
+    private const string MarkPicture = "ownMarkPicture";
+
     /// <summary>Prints a profile.</summary>
-    public static string Write(Profile profile) => JsonSerializer.Serialize(profile, Options);
+    /// <param name="profile">The profile.</param>
+    /// <param name="mark">The picture of its own mark, a PNG or JPEG; null where it has none.</param>
+    public static string Write(Profile profile, byte[]? mark = null)
+    {
+        var document = JsonSerializer.SerializeToNode(profile, Options)!.AsObject();
+        if (mark is not null)
+            document[MarkPicture] = Convert.ToBase64String(mark);
+        return document.ToJsonString(Options);
+    }
+
+    /// <summary>The picture of a profile's own mark as its document holds it; null where it holds none.</summary>
+    /// <param name="text">A document that <see cref="Read"/> has read.</param>
+    public static byte[]? Mark(string text)
+    {
+        using var document = JsonDocument.Parse(text);
+        return document.RootElement.TryGetProperty(MarkPicture, out var picture) && picture.TryGetBytesFromBase64(out var bytes) ? bytes : null;
+    }
+
+    /// <summary>Why a profile whose own mark has no picture here cannot be used.</summary>
+    public static Problem NoMark(Profile profile) =>
+        new(
+            "profile-mark-not-here",
+            $"The profile “{Problem.Shown(profile.Title)}” brings a mark of its own, and its picture is not here. Choose the picture again, take the mark out "
+                + "of it, or bring in the file of the profile, which holds it.",
+            "picture.ownMark"
+        );
 
     /// <summary>Reads a profile strictly: what is not in the schema is a problem that names its place, and so is the first fault.</summary>
     public static Result<Profile> Read(string text)
@@ -64,6 +92,10 @@ public static class ProfileText
                 throw new JsonException($"It is of version {written}, and this Wexel reads version {Profile.Format.Version}.");
         };
         type.Properties.Insert(0, version);
+        // The picture of its own mark goes along with it, and is no setting.
+        var picture = type.CreateJsonPropertyInfo(typeof(byte[]), MarkPicture);
+        (picture.Get, picture.Set, picture.ShouldSerialize) = (_ => null, (_, _) => { }, (_, _) => false);
+        type.Properties.Add(picture);
     }
 
     /// <summary>The JSON Schema (2020-12) of a profile document; each setting with its unit, what is usual and what it costs.</summary>
@@ -80,6 +112,14 @@ public static class ProfileText
             $"The version of this schema. Usual: {Profile.Format.Version}. Costs nothing.",
             "",
             $"{Profile.Format.Version}",
+            "costs nothing"
+        );
+        var mark = schema["properties"]![MarkPicture]!.AsObject();
+        (mark["title"], mark["description"], mark["x-unit"], mark["x-usual"], mark["x-cost"]) = (
+            "Picture of its own mark",
+            "The picture of the profile's own mark, a PNG or JPEG, in base 64. Usual: none. Costs nothing.",
+            "",
+            "none",
             "costs nothing"
         );
         return schema;

@@ -12,13 +12,14 @@ namespace Wexel.Core.Encoding;
 
 /// <summary>What is planned of a lesson besides its recordings and cuts; all of it may be left out.</summary>
 /// <param name="Sections">The contents, in lesson time.</param>
-/// <param name="Mark">The house's mark that the lesson wants; a profile may leave it away.</param>
+/// <param name="Mark">The house's mark that the lesson wants; a profile may leave it away, or bring another.</param>
 /// <param name="Canvas">The lesson's canvas; null for all of the recording in its own size.</param>
 /// <param name="MoveIns">The move-ins, in the reel's time, in order and apart.</param>
 /// <param name="Frames">For each recording how it is brought onto the canvas, null for as the canvas says.</param>
 /// <param name="Captions">The cues of each caption track, in lesson time, in order; the track that is shown first at the front.</param>
 /// <param name="Under">What is mixed with the voice; null for nothing.</param>
 /// <param name="Camera">The cameras over the screen; null for none.</param>
+/// <param name="WantsMark">Whether a mark may stand on it: where not, no profile brings one.</param>
 public sealed record LessonLook(
     IReadOnlyList<Section>? Sections = null,
     MarkOnPicture? Mark = null,
@@ -27,7 +28,8 @@ public sealed record LessonLook(
     IReadOnlyList<RecordingFrame?>? Frames = null,
     IReadOnlyList<IReadOnlyList<Cue>>? Captions = null,
     UnderPlan? Under = null,
-    CamerasOnPicture? Camera = null
+    CamerasOnPicture? Camera = null,
+    bool WantsMark = true
 );
 
 /// <summary>Cameras over a lesson's screen.</summary>
@@ -106,10 +108,9 @@ public static class RenderPlanner
             .OfType<PartPlan>()
             .ToList();
         var size = parts[0].Placement.Canvas;
-        var mark =
-            look.Mark is not { } put || !settings.HouseMark
-                ? null
-                : new MarkPlan(put.Key, put.Placement.On(size, put.Size), put.Placement.Within().OpacityPercent / 100);
+        var mark = Mark(settings, look) is { } put
+            ? new MarkPlan(put.Key, put.Placement.On(size, put.Size), put.Placement.Within().OpacityPercent / 100)
+            : null;
         var burnt = profile.Captions == CaptionPlace.BurntIn && look.Captions is [var first, ..] ? first : [];
         var cameras = look.Camera is { Path.Shots.Count: > 0 } over ? Cameras(over, parts, size) : null;
         var timing = Timing(map, look.Sections ?? [], parts, cameras ?? [], settings, burnt, profile.Container == Container.Hls);
@@ -131,6 +132,13 @@ public static class RenderPlanner
             )
         );
     }
+
+    /// <summary>The mark that stands on what is made: the profile's own, or the house's.</summary>
+    private static MarkOnPicture? Mark(PictureSettings settings, LessonLook look) =>
+        !look.WantsMark ? null
+        : settings.OwnMark is { } own ? own
+        : settings.HouseMark ? look.Mark
+        : null;
 
     /// <summary>The cameras on a picture of a size; each is read once, however often it comes and goes.</summary>
     private static List<CameraPlan> Cameras(CamerasOnPicture over, IReadOnlyList<PartPlan> parts, PictureSize size) =>

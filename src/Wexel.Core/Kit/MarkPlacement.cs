@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Wexel.Core.Keys;
 using Wexel.Core.Recordings;
 
@@ -99,6 +100,7 @@ public sealed record MarkPlacement(double OpacityPercent, double WidthPercent, M
 public sealed record MarkOnPicture(string Key, PictureSize Size, MarkPlacement Placement)
 {
     /// <summary>The key of the mark as it stands on pictures.</summary>
+    [JsonIgnore]
     public string WholeKey =>
         MadeKey.Hash(Makers.Image, k =>
             k.Add("mark", Key)

@@ -17,8 +17,8 @@ public sealed record HouseKeys(string? Mark, string Player, DetailSet Details, I
             k.Each("profiles", Profiles, (each, profile) => each.Add("id", profile.Id).Add("profile", ProfileKeys.ProfileKey(profile)))
         );
 
-    /// <summary>The key of the mark on what is made with a profile; null for none.</summary>
-    internal string? MarkOn(Profile profile) => profile.Picture is { HouseMark: true } ? Mark : null;
+    /// <summary>The key of the house's mark on what is made with a profile; null for none, and where the profile brings its own.</summary>
+    internal string? MarkOn(Profile profile) => profile.Picture is { HouseMark: true, OwnMark: null } ? Mark : null;
 }
 
 /// <summary>What a lesson is, as far as a release goes by it.</summary>

@@ -87,7 +87,8 @@ public sealed record LessonToMake(LessonWithCues Lesson, LessonReel Found, MarkO
                 ? []
                 : [.. tracks.Select(t => t.Cues)],
             Under(map),
-            Found.CamerasOn(Document, map)
+            Found.CamerasOn(Document, map),
+            Document.HouseMark
         );
 
     /// <summary>What is mixed with the voice, as far as the recordings were looked through; null for nothing.</summary>

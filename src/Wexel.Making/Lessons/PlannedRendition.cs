@@ -98,11 +98,15 @@ public sealed class PlannedRendition(RenderPlan plan, LessonToMake lesson, TimeM
     public static EncodeInputs Inputs(RenderPlan plan, IReadOnlyList<string> hashes, MakingFolders folders) =>
         new(
             [.. hashes.Select(folders.Store.Recording)],
-            plan.Pictures.Select(p => p.Mark?.Key).OfType<string>().FirstOrDefault() is { } mark ? folders.Store.Derived(mark, MadeNames.Mark) : null,
+            Marks(plan, folders),
             folders.Fonts,
             Cameras: plan.Picture?.Cameras?.DistinctBy(c => c.Recording).ToDictionary(c => c.Recording, c => folders.Store.Recording(c.Recording)),
             Sounds: plan.Sound?.Under?.Beds.Select(b => b.Sound).Distinct().ToDictionary(key => key, key => folders.Store.Derived(key, MadeNames.ShelfSound))
         );
+
+    /// <summary>Where the marks lie that stand on a plan's pictures, by their keys.</summary>
+    public static IReadOnlyDictionary<string, string> Marks(RenderPlan plan, MakingFolders folders) =>
+        plan.Pictures.Select(p => p.Mark?.Key).OfType<string>().Distinct().ToDictionary(key => key, key => folders.Store.Derived(key, MadeNames.Mark));
 
     /// <summary>Whether everything is encoded already.</summary>
     public bool IsEncoded(FileStore store) => Encoded(store).All(Wholeness.IsWhole);

@@ -59,8 +59,9 @@ public sealed class RenditionMaker(MakingFolders folders)
 
         if (pictures.Count == 0 && sounds.Count == 0)
             return;
-        // All are of one lesson; where one has the house's mark, it is the same in each that has it.
-        var inputs = (planned.Find(p => p.Plan.Picture?.Mark is not null) ?? planned[0]).Inputs(folders);
+        // All are of one lesson; they differ in their marks alone.
+        var marks = planned.SelectMany(p => PlannedRendition.Marks(p.Plan, folders)).DistinctBy(mark => mark.Key).ToDictionary();
+        var inputs = planned[0].Inputs(folders) with { Marks = marks };
         await Encoder.EncodeAsync(new EncodeWork(inputs, [.. pictures.Values], [.. sounds.Values], Machine.Share.Threads), progress, started, cancel);
     }
 

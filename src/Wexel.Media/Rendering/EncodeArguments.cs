@@ -100,7 +100,7 @@ internal static class EncodeArguments
     /// <param name="work">One picture, and no sound.</param>
     /// <param name="aids">The files beside.</param>
     internal static (IReadOnlyList<string> Inputs, string Graph, int NextInput) Source(EncodeWork work, EncodeAids aids) =>
-        (Inputs(work), Graph(work, aids), Parts(work).Count + Cameras(work).Count + (work.Pictures.Any(p => p.Plan.Mark is not null) ? 1 : 0));
+        (Inputs(work), Graph(work, aids), Parts(work).Count + Cameras(work).Count + Marks(work).Count);
 
     private static string[] Threads(EncodeWork work) => work.Threads > 0 ? ["-threads", Text(work.Threads)] : [];
 
@@ -108,7 +108,7 @@ internal static class EncodeArguments
 
     private static string[] Mapped(int output) => ["-map", $"[picture{Text(output)}]", "-fps_mode", "vfr"];
 
-    /// <summary>The recordings, then the cameras, then the mark.</summary>
+    /// <summary>The recordings, then the cameras, then the marks.</summary>
     private static List<string> Inputs(EncodeWork work)
     {
         var arguments = new List<string>();
@@ -128,8 +128,13 @@ internal static class EncodeArguments
             arguments.AddRange(CameraFilters.Input(camera, work.Pictures[0].Plan.Timing.Grid, path!));
         }
 
-        if (work.Pictures.Any(p => p.Plan.Mark is not null))
-            arguments.AddRange(MediaTool.OwnInput(work.Inputs.Mark ?? throw new ArgumentException("The plan has a mark, and none is given.", nameof(work))));
+        foreach (var mark in Marks(work))
+        {
+            if (work.Inputs.Marks?.TryGetValue(mark, out var path) != true)
+                throw new ArgumentException("The plan has a mark, and none is given.", nameof(work));
+            arguments.AddRange(MediaTool.OwnInput(path!));
+        }
+
         return arguments;
     }
 
@@ -140,6 +145,9 @@ internal static class EncodeArguments
     internal static IReadOnlyList<string> From(TimeSpan at) => ["-noaccurate_seek", "-ss", at.TotalSeconds.ToString("0.######", CultureInfo.InvariantCulture)];
 
     private static IReadOnlyList<PartPlan> Parts(EncodeWork work) => work.Pictures[0].Plan.Parts;
+
+    /// <summary>The keys of the marks that stand on pictures, each once.</summary>
+    private static List<string> Marks(EncodeWork work) => [.. work.Pictures.Select(p => p.Plan.Mark?.Key).OfType<string>().Distinct()];
 
     /// <summary>All pictures are of one lesson: its cameras are read alike, and seen each in its own size.</summary>
     private static IReadOnlyList<CameraPlan> Cameras(EncodeWork work) => work.Pictures[0].Plan.Cameras ?? [];
@@ -174,13 +182,12 @@ internal static class EncodeArguments
         }
 
         chains.AddRange(CameraChains(work, aids));
-        var marked = work
-            .Pictures.Select((picture, output) => (picture.Plan.Mark, Output: output))
-            .Where(p => p.Mark is not null)
-            .Select(p => p.Output)
-            .ToList();
-        if (marked.Count > 0)
-            chains.Add($"[{Text(Parts(work).Count + Cameras(work).Count)}:v:0]format=rgba{Split(marked.Select(output => $"[mark{Text(output)}]"))}");
+        foreach (var (index, mark) in Marks(work).Index())
+        {
+            var on = work.Pictures.Index().Where(p => p.Item.Plan.Mark?.Key == mark).Select(p => $"[mark{Text(p.Index)}]");
+            chains.Add($"[{Text(Parts(work).Count + Cameras(work).Count + index)}:v:0]format=rgba{Split(on)}");
+        }
+
         chains.AddRange(work.Pictures.Select((picture, output) => PageFilters(picture.Plan, output, aids)).SelectMany(c => c));
         return string.Join(';', chains);
     }

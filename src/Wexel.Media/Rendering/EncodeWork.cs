@@ -4,7 +4,7 @@ namespace Wexel.Media.Rendering;
 
 /// <summary>What encodes are made from.</summary>
 /// <param name="Recordings">The paths of the reel's recordings.</param>
-/// <param name="Mark">The path of the house's mark, or null where no plan has one.</param>
+/// <param name="Marks">Where the marks lie that stand on pictures, by their keys; null where no plan has one.</param>
 /// <param name="FontsFolder">The folder with the typeface of captions that are part of the picture; null where no plan has any.</param>
 /// <param name="From">Where reading begins in a recording, by its place in the reel; null or not there for its start. The plan's frames count from
 /// there.</param>
@@ -13,7 +13,7 @@ namespace Wexel.Media.Rendering;
 /// <param name="Sounds">Where the sounds lie that are mixed with the voice, by their keys; null for none.</param>
 public sealed record EncodeInputs(
     IReadOnlyList<string> Recordings,
-    string? Mark = null,
+    IReadOnlyDictionary<string, string>? Marks = null,
     string? FontsFolder = null,
     IReadOnlyDictionary<int, TimeSpan>? From = null,
     IReadOnlyDictionary<int, TimeSpan>? Needed = null,

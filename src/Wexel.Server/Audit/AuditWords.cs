@@ -158,6 +158,7 @@ internal static class AuditWords
             "TakePicture",
             "TakeShownPicture",
             "TakeSound",
+            "TakeProfileMark",
             "Cameras",
             "FindCamera",
             "CanvasOutcome",

@@ -32,7 +32,8 @@ internal sealed record PlacementRequest(MarkPlacement? Placement);
 
 /// <param name="Placement">Where the mark would stand.</param>
 /// <param name="Picture">The size of the picture.</param>
-internal sealed record BoxRequest(MarkPlacement Placement, PictureSize Picture);
+/// <param name="Mark">The mark's own size; null for the house's.</param>
+internal sealed record BoxRequest(MarkPlacement Placement, PictureSize Picture, PictureSize? Mark = null);
 
 internal sealed record HouseColour(string Colour);
 
@@ -120,8 +121,8 @@ internal static class HouseEndpoints
 
     /// <summary>Where the mark would stand on a picture, in its pixels.</summary>
     private static async Task<Results<Ok<PictureRect>, ProblemHttpResult>> BoxAsync(BoxRequest request, HouseKeeper keeper, CancellationToken cancel) =>
-        await keeper.FindAsync(cancel) is { MarkWidth: { } width, MarkHeight: { } height } && request.Picture is { Width: >= 16, Height: >= 16 }
-            ? TypedResults.Ok(request.Placement.On(request.Picture, new PictureSize(width, height)))
+        (request.Mark ?? MarkSize(await keeper.FindAsync(cancel))) is { Width: > 0, Height: > 0 } mark && request.Picture is { Width: >= 16, Height: >= 16 }
+            ? TypedResults.Ok(request.Placement.On(request.Picture, mark))
             : Problems.NotThere("mark");
 
     private static async Task<Ok<HouseView>> DropMarkAsync(HouseKeeper keeper, IOptions<WexelOptions> options, CancellationToken cancel)
@@ -140,12 +141,14 @@ internal static class HouseEndpoints
             ? TypedResults.PhysicalFile(store.Derived(mark, MadeNames.Mark), type)
             : Problems.NotThere("mark");
 
+    private static PictureSize? MarkSize(House house) => house is { MarkWidth: { } width, MarkHeight: { } height } ? new PictureSize(width, height) : null;
+
     private static HouseView View(House house, IOptions<WexelOptions> options) =>
         new(
             options.Value.House,
             house.Colour,
             house.MarkKey is { } mark ? $"/api/house/mark/{mark}" : null,
-            house is { MarkWidth: { } width, MarkHeight: { } height } ? new PictureSize(width, height) : null,
+            MarkSize(house),
             house.MarkPlacement is { } placement ? WexelJson.Read<MarkPlacement>(placement) : null,
             MarkPlacement.Usual,
             HouseShelf.Plan(house),

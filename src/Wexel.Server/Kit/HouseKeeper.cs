@@ -11,15 +11,13 @@ using Wexel.Data;
 using Wexel.Data.Model;
 using Wexel.Making.Storage;
 using Wexel.Media.Measuring;
-using Wexel.Media.Rendering;
-using Wexel.Media.Tools;
 using Wexel.Server.Setup;
 using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Kit;
 
 /// <summary>Keeps the house's colour and mark.</summary>
-internal sealed class HouseKeeper(WexelDb db, FileStore store, PictureTaker pictures, IEnumerable<IOutletCare> cares)
+internal sealed class HouseKeeper(WexelDb db, FileStore store, MarkTaker marks, IEnumerable<IOutletCare> cares)
 {
     /// <summary>The house as it stands; where nothing was said yet, as it starts.</summary>
     internal async Task<House> FindAsync(CancellationToken cancel)
@@ -69,47 +67,10 @@ internal sealed class HouseKeeper(WexelDb db, FileStore store, PictureTaker pict
         return null;
     }
 
-    /// <summary>Takes a picture as the mark, or says all that is wrong with it; an SVG is drawn as a PNG.</summary>
+    /// <summary>Takes a picture as the house's mark, or says all that is wrong with it.</summary>
     internal async Task<Problem?> TakeMarkAsync(Stream body, CancellationToken cancel)
     {
-        var start = new byte[512];
-        var read = await body.ReadAtLeastAsync(start, start.Length, throwOnEndOfStream: false, cancel);
-        var whole = new Rejoined(start.AsMemory(0, read), body);
-        return SvgCheck.LooksLikeOne(start.AsSpan(0, read)) ? await TakeSvgAsync(whole, cancel) : await KeepAsync(whole, cancel);
-    }
-
-    private async Task<Problem?> TakeSvgAsync(Stream body, CancellationToken cancel)
-    {
-        var (svg, png) = (store.Arriving() + ".svg", store.Arriving() + ".png");
-        try
-        {
-            if (!await PictureTaker.ReceiveAsync(body, svg, HouseMark.MostBytes, cancel))
-                return PictureTaker.TooHeavy(HouseMark.MostBytes, "mark");
-            await using (var drawing = File.OpenRead(svg))
-            {
-                if (SvgCheck.Wrong(drawing) is { } wrong)
-                    return wrong;
-            }
-
-            await MarkMaker.DrawAsync(svg, png, cancel);
-            await using var drawn = File.OpenRead(png);
-            return await KeepAsync(drawn, cancel);
-        }
-        catch (ToolFailedException failed)
-        {
-            return new Problem("mark-svg-broken", $"The SVG cannot be drawn: {failed.Said} Save it again as plain SVG, or as a PNG.", "mark");
-        }
-        finally
-        {
-            File.Delete(svg);
-            File.Delete(png);
-        }
-    }
-
-    private async Task<Problem?> KeepAsync(Stream body, CancellationToken cancel)
-    {
-        var (picture, problem) = await pictures.TakeAsync(body, HouseMark.MostBytes, "mark", HouseMark.Wrong, MadeNames.Mark, cancel);
-        if (picture is null)
+        if (!(await marks.TakeAsync(body, cancel)).Is(out var picture, out var problem))
             return problem;
         var house = await FindAsync(cancel);
         (house.MarkKey, house.MarkType) = (picture.Key, picture.Facts.Format == "png" ? "image/png" : "image/jpeg");

@@ -4,8 +4,10 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
 using Wexel.Core.Encoding;
+using Wexel.Core.Kit;
 using Wexel.Core.Recordings;
 using Wexel.Data;
+using Wexel.Making.Storage;
 using Wexel.Server.Estimates;
 using Wexel.Server.Setup;
 using Wexel.Server.Shelves;
@@ -36,9 +38,15 @@ internal sealed record OutletRefusal(string Outlet, string Sentence);
 
 internal sealed record ProfileOutcome(string LessonTitle, PictureSize? Size, string Coding, EstimateView Estimate);
 
+/// <summary>A picture that can be a profile's own mark.</summary>
+/// <param name="Key">What names it.</param>
+/// <param name="Size">Its own size.</param>
+internal sealed record TakenMark(string Key, PictureSize Size);
+
 internal static class ProfileEndpoints
 {
-    private const int LargestDocument = 100_000;
+    /// <summary>A document may hold the picture of a mark.</summary>
+    private const int LargestDocument = 16_000_000;
 
     internal static void MapProfiles(this IEndpointRouteBuilder routes)
     {
@@ -51,6 +59,8 @@ internal static class ProfileEndpoints
         group.MapPut("{id}", SaveAsync).WithName("SaveProfile");
         group.MapDelete("{id}", RemoveAsync).WithName("RemoveProfile");
         group.MapPost("check", CheckAsync).WithName("CheckProfile");
+        group.MapPut("marks", TakeMarkAsync).WithName("TakeProfileMark").Accepts<Stream>("application/octet-stream");
+        group.MapGet("marks/{key}", Mark).WithName("ProfileMark").ExcludeFromDescription();
     }
 
     private static async Task<Ok<List<ProfileView>>> ListAsync(ProfileShelf shelf, OutletShelf places, WexelDb db, CancellationToken cancel)
@@ -73,14 +83,38 @@ internal static class ProfileEndpoints
         );
     }
 
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> DocumentAsync(string id, ProfileShelf shelf, CancellationToken cancel) =>
-        await shelf.FindAsync(id, cancel) is { } profile
-            ? TypedResults.File(Encoding.UTF8.GetBytes(ProfileText.Write(profile)), ProfileText.MediaType, $"{profile.Id}.profile.json")
-            : Problems.NotThere("profile");
+    /// <summary>The profile as a file, with the picture of its own mark in it.</summary>
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> DocumentAsync(
+        string id,
+        ProfileShelf shelf,
+        FileStore store,
+        CancellationToken cancel
+    )
+    {
+        if (await shelf.FindAsync(id, cancel) is not { } profile)
+            return Problems.NotThere("profile");
+        var mark = profile.Picture?.OwnMark is { } own ? await File.ReadAllBytesAsync(store.Derived(own.Key, MadeNames.Mark), cancel) : null;
+        return TypedResults.File(Encoding.UTF8.GetBytes(ProfileText.Write(profile, mark)), ProfileText.MediaType, $"{profile.Id}.profile.json");
+    }
+
+    /// <summary>Takes a picture that is to be a profile's own mark.</summary>
+    private static async Task<Results<Ok<TakenMark>, ProblemHttpResult>> TakeMarkAsync(HttpRequest request, MarkTaker marks, CancellationToken cancel)
+    {
+        request.TakeAnySize();
+        return (await marks.TakeAsync(request.Body, cancel)).Is(out var taken, out var problem)
+            ? TypedResults.Ok(new TakenMark(taken.Key, new PictureSize(taken.Facts.Width, taken.Facts.Height)))
+            : Problems.Answer(problem);
+    }
+
+    private static Results<PhysicalFileHttpResult, ProblemHttpResult> Mark(string key, FileStore store) =>
+        ImageFacts.IsKey(key) && store.Has(key, MadeNames.Mark)
+            ? TypedResults.PhysicalFile(store.Derived(key, MadeNames.Mark), "image/*")
+            : Problems.NotThere("mark");
 
     private static async Task<Results<Ok<Profile>, ProblemHttpResult>> BringInAsync(
         HttpRequest request,
         ProfileKeeper keeper,
+        MarkTaker marks,
         ClaimsPrincipal user,
         CancellationToken cancel
     )
@@ -88,8 +122,19 @@ internal static class ProfileEndpoints
         if (request.ContentLength > LargestDocument)
             return Problems.Answer(new Problem("profile-unreadable", "The file is far too large for a profile; choose the JSON file that was exported."));
         using var reader = new StreamReader(request.Body);
-        var (profile, problem) = ProfileText.Read(await reader.ReadToEndAsync(cancel));
-        return profile is null ? Problems.Answer(problem!) : await AddAsync(profile, keeper, user, cancel);
+        var text = await reader.ReadToEndAsync(cancel);
+        var (profile, problem) = ProfileText.Read(text);
+        if (profile is null)
+            return Problems.Answer(problem!);
+        if (profile.Picture is { OwnMark: { } own } picture && ProfileText.Mark(text) is { } given)
+        {
+            if (!(await marks.TakeAsync(new MemoryStream(given), cancel)).Is(out var taken, out var unusable))
+                return Problems.Answer(unusable);
+            own = own with { Key = taken.Key, Size = new PictureSize(taken.Facts.Width, taken.Facts.Height) };
+            profile = profile with { Picture = picture with { OwnMark = own } };
+        }
+
+        return await AddAsync(profile, keeper, user, cancel);
     }
 
     private static async Task<Results<Ok<Profile>, ProblemHttpResult>> AddAsync(

@@ -1,14 +1,16 @@
 using Microsoft.EntityFrameworkCore;
 using Wexel.Core;
 using Wexel.Core.Encoding;
+using Wexel.Core.Kit;
 using Wexel.Data;
 using Wexel.Data.Model;
+using Wexel.Making.Storage;
 using Wexel.Server.Shelves;
 
 namespace Wexel.Server.Profiles;
 
 /// <summary>Keeps the house's own profiles. Those that ship with Wexel stay as they are.</summary>
-internal sealed class ProfileKeeper(WexelDb db, ProfileShelf shelf, TimeProvider clock)
+internal sealed class ProfileKeeper(WexelDb db, ProfileShelf shelf, FileStore store, TimeProvider clock)
 {
     /// <summary>The most profiles that a house may have of its own.</summary>
     private const int Most = 200;
@@ -16,7 +18,7 @@ internal sealed class ProfileKeeper(WexelDb db, ProfileShelf shelf, TimeProvider
     /// <summary>Takes a new profile; where its name is taken already, it gets a number.</summary>
     internal async Task<Result<Profile>> AddAsync(Profile profile, string person, CancellationToken cancel)
     {
-        if (ProfileRules.Refusal(profile) is { } fault)
+        if (Refusal(profile) is { } fault)
             return fault;
         var all = await shelf.AllAsync(cancel);
         if (all.Count >= Most)
@@ -42,7 +44,7 @@ internal sealed class ProfileKeeper(WexelDb db, ProfileShelf shelf, TimeProvider
             return Shipped(shipped);
         if (await db.Profiles.FirstOrDefaultAsync(p => p.Id == id, cancel) is not { } own)
             return NotThere;
-        if (ProfileRules.Refusal(profile) is { } fault)
+        if (Refusal(profile) is { } fault)
             return fault;
         if (
             (await shelf.AllAsync(cancel)).FirstOrDefault(p => p.Id != id && string.Equals(p.Title, profile.Title, StringComparison.OrdinalIgnoreCase)) is
@@ -66,6 +68,11 @@ internal sealed class ProfileKeeper(WexelDb db, ProfileShelf shelf, TimeProvider
         await db.SaveChangesAsync(cancel);
         return null;
     }
+
+    /// <summary>Why it cannot stand: its own rules, or a mark of its own whose picture is not here.</summary>
+    private Problem? Refusal(Profile profile) =>
+        ProfileRules.Refusal(profile)
+        ?? (profile.Picture?.OwnMark is { } mark && !(ImageFacts.IsKey(mark.Key) && store.Has(mark.Key, MadeNames.Mark)) ? ProfileText.NoMark(profile) : null);
 
     private static Problem NotThere => new("not-there", "There is no such profile; it may have been removed.");
 
