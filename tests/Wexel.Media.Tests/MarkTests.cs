@@ -1,14 +1,19 @@
 using CliWrap;
+using Wexel.Core.Encoding;
 using Wexel.Core.Kit;
+using Wexel.Core.Placing;
 using Wexel.Core.Recordings;
 using Wexel.Core.Timing;
 using Wexel.Media.Measuring;
+using Wexel.Media.Probing;
 using Wexel.Media.Rendering;
 
 namespace Wexel.Media.Tests;
 
 public sealed class MarkTests(Clips clips) : IClassFixture<Clips>
 {
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
     private async Task<byte[]> FrameAsync(string path, double at, int width, int height)
     {
         var raw = clips.Path($"{Guid.NewGuid():N}.rgb");
@@ -112,6 +117,47 @@ public sealed class MarkTests(Clips clips) : IClassFixture<Clips>
 
         // The picture stands still most of the time; the mark does not make frames.
         made.Measured.Picture!.FrameCount.ShouldBeLessThan(20);
+    }
+
+    [Fact]
+    public async Task Each_of_several_files_of_one_pass_has_its_own_mark()
+    {
+        var source = await clips.PictureAsync("color=white:s=640x360:r=30:d=2", "page for marks.mp4", "-pix_fmt", "yuv420p");
+        var (red, blue) = (await MarkAsync("red"), await MarkAsync("blue"));
+        var facts = (await Prober.ProbeAsync(source, "page.mp4", Cancel)).Value!;
+        var reel = Reel.Of(facts);
+        var placement = MarkPlacement.Usual with { OpacityPercent = 100 };
+        PicturePlan Plan(MarkOnPicture? own) =>
+            RenderPlanner
+                .Plan(
+                    reel,
+                    reel.Map([]),
+                    Profiles.Web with
+                    {
+                        Picture = Profiles.Web.Picture! with { OwnMark = own, Copy = false },
+                    },
+                    new LessonLook(Mark: new MarkOnPicture("red", new PictureSize(400, 400), placement))
+                )
+                .Picture!;
+        var plans = new[]
+        {
+            Plan(null),
+            Plan(new MarkOnPicture("blue", new PictureSize(400, 400), placement with { Position = MarkPosition.TopLeft })),
+            Plan(new MarkOnPicture("red", new PictureSize(400, 400), placement with { Position = MarkPosition.Top })),
+        };
+        var paths = plans.Select((_, i) => clips.Path($"own-mark-{i}.mp4")).ToList();
+        var inputs = new EncodeInputs([source], new Dictionary<string, string> { ["red"] = red, ["blue"] = blue });
+        await Encoder.EncodeAsync(new EncodeWork(inputs, [.. plans.Zip(paths, (p, path) => new PictureOutput(p, path))], []), null, null, Cancel);
+        foreach (var (plan, path) in plans.Zip(paths))
+        {
+            var (frame, box) = (await FrameAsync(path, 1, 640, 360), plan.Mark!.Box);
+            var at = (((box.Y + (box.Height / 2)) * 640) + box.X + (box.Width / 2)) * 3;
+            (frame[at] > 200, frame[at + 2] > 200).ShouldBe((plan.Mark.Key == "red", plan.Mark.Key == "blue"), path);
+            frame[((180 * 640) + 320) * 3].ShouldBeGreaterThan((byte)240);
+        }
+
+        Task<string> MarkAsync(string colour) =>
+            clips.MakeAsync("-f", "lavfi", "-i", $"color=c={colour}:s=400x400,format=rgba", "-frames:v", "1", $"{colour}.png");
     }
 
     [Fact]

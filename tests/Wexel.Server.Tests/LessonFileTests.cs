@@ -1,4 +1,5 @@
 using System.IO.Compression;
+using System.Net;
 using System.Net.Http.Headers;
 using System.Net.Http.Json;
 using System.Security.Cryptography;
@@ -187,6 +188,63 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
                 other.Entries.Select(e => (e.FullName, e.Length, e.Crc32)).ShouldBe(one.Entries.Select(e => (e.FullName, e.Length, e.Crc32)));
             Sum(Path.Combine(_folder, $"command-{purpose}.zip")).ShouldBe(Sum(server));
         }
+    }
+
+    [Fact]
+    public async Task A_profile_that_brings_its_own_mark_makes_the_same_wherever_its_file_is_brought_in()
+    {
+        var cancel = TestContext.Current.CancellationToken;
+        var trainer = await fixture.SignedInAsync();
+        var picture = await File.ReadAllBytesAsync(Path.Combine(ServerFixture.Home, "demo", "mark.png"), cancel);
+        var taken = await (await trainer.PutAsync("/api/profiles/marks", Bytes(picture))).Content.ReadFromJsonAsync<JsonElement>(cancel);
+        (await trainer.PutAsync("/api/profiles/marks", Bytes("no picture"u8.ToArray()))).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await trainer.GetByteArrayAsync($"/api/profiles/marks/{taken.GetProperty("key").GetString()}")).ShouldBe(picture);
+
+        var web = (await trainer.JsonAsync("/api/profiles")).EnumerateArray().First(p => p.GetProperty("profile").GetProperty("id").GetString() == "web");
+        var own = JsonNode.Parse(web.GetProperty("profile").GetRawText())!.AsObject();
+        own["title"] = "With the harbour's mark";
+        var mark = JsonNode
+            .Parse(
+                "{ \"placement\": { \"opacityPercent\": 80, \"widthPercent\": 12, \"position\": \"topLeft\", \"distancePercent\": 3, \"offsetX\": 0, \"offsetY\": 0 } }"
+            )!
+            .AsObject();
+        (mark["key"], mark["size"]) = (new string('0', 64), JsonNode.Parse(taken.GetProperty("size").GetRawText()));
+        own["picture"]!["ownMark"] = mark;
+        var refused = await trainer.PostAsJsonAsync("/api/profiles", own);
+        (await refused.ProblemAsync()).GetProperty("code").GetString().ShouldBe("profile-mark-not-here");
+        mark["key"] = taken.GetProperty("key").GetString();
+        var added = await (await trainer.PostAsJsonAsync("/api/profiles", own)).Content.ReadFromJsonAsync<JsonElement>(cancel);
+        var id = added.GetProperty("id").GetString()!;
+
+        // Its file holds the picture, and is whole; without it, it is refused with a sentence.
+        var document = await trainer.GetStringAsync($"/api/profiles/{id}/document");
+        var again = await trainer.PostAsync("/api/profiles/document", Bytes(Encoding.UTF8.GetBytes(document)));
+        (await again.Content.ReadFromJsonAsync<JsonElement>(cancel))
+            .GetProperty("picture")
+            .GetProperty("ownMark")
+            .GetProperty("key")
+            .GetString()
+            .ShouldBe(taken.GetProperty("key").GetString());
+        await File.WriteAllTextAsync(Path.Combine(_folder, "harbour.json"), document, cancel);
+        var without = JsonNode.Parse(document)!.AsObject();
+        without.Remove("ownMarkPicture");
+        await File.WriteAllTextAsync(Path.Combine(_folder, "without.json"), without.ToJsonString(), cancel);
+
+        var lesson = await trainer.RenderedAsync(id);
+        var rendition = (await trainer.JsonAsync($"/api/lessons/{lesson}/deliver"))
+            .GetProperty("renditions")
+            .EnumerateArray()
+            .First(r => r.GetProperty("profileId").GetString() == id)
+            .GetProperty("id")
+            .GetString();
+        var server = await SavedAsync(trainer, $"/api/renditions/{rendition}/file", "server.mp4");
+        var zip = await SavedAsync(trainer, $"/api/lessons/{lesson}/lesson.zip", "marked.wexel.zip");
+        var (code, error) = await MakeAsync(zip, "--profile", "harbour.json", "--out", "made");
+        code.ShouldBe(0, error);
+        Sum(Path.Combine(_folder, "made", "lesson.mp4")).ShouldBe(Sum(server));
+        (code, error) = await MakeAsync(zip, "--profile", "without.json", "--out", "never");
+        code.ShouldBe(2);
+        error.ShouldContain("brings a mark of its own and does not hold its picture");
     }
 
     [Fact]

@@ -31,6 +31,7 @@ public static class ProfileRules
     {
         var findings = new List<ProfileFinding>();
         Title(profile, findings);
+        OwnMark(profile, findings);
         Container(profile, findings);
         if (profile.Picture is { } picture)
         {
@@ -67,6 +68,23 @@ public static class ProfileRules
     /// <summary>The first fault, or null.</summary>
     public static Problem? Refusal(Profile profile) =>
         Findings(profile).FirstOrDefault(f => f.IsFault) is { } fault ? new Problem(fault.Code, fault.Sentence, fault.Field) : null;
+
+    private static void OwnMark(Profile profile, List<ProfileFinding> findings)
+    {
+        if (profile.Picture?.OwnMark is { } mark && (string.IsNullOrEmpty(mark.Key) || mark.Placement is null || mark.Size is not { Width: > 0, Height: > 0 }))
+            findings.Add(
+                Fault(
+                    "profile-own-mark",
+                    "picture.ownMark",
+                    "The profile’s own mark does not say which picture it is, how large, or where it stands.",
+                    "Take it out",
+                    profile with
+                    {
+                        Picture = profile.Picture with { OwnMark = null },
+                    }
+                )
+            );
+    }
 
     private static void Title(Profile profile, List<ProfileFinding> findings)
     {

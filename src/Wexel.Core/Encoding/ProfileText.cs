@@ -5,6 +5,8 @@ using System.Text.Json.Schema;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 using Wexel.Core.Documents;
+using Wexel.Core.Kit;
+using Wexel.Core.Recordings;
 
 namespace Wexel.Core.Encoding;
 
@@ -129,7 +131,12 @@ public static class ProfileText
     {
         if (
             node is not JsonObject schema
-            || context.PropertyInfo?.AttributeProvider?.GetCustomAttributes(typeof(SettingAttribute), false) is not [SettingAttribute setting]
+            || (
+                context.PropertyInfo?.AttributeProvider?.GetCustomAttributes(typeof(SettingAttribute), false) is [SettingAttribute declared]
+                    ? declared
+                    : OfMark(context)
+            )
+                is not { } setting
         )
             return node;
         schema["title"] = setting.Title;
@@ -143,6 +150,33 @@ public static class ProfileText
             (schema["minimum"], schema["maximum"]) = (setting.Least, setting.Most);
         return schema;
     }
+
+    /// <summary>What is said of the fields of a mark, which is no setting of a profile by itself.</summary>
+    private static SettingAttribute? OfMark(JsonSchemaExporterContext context) =>
+        context.PropertyInfo is not { } property || property.DeclaringType is not { } of
+            ? null
+            : (of.Name, property.Name) switch
+            {
+                (nameof(MarkOnPicture), "key") => new("Picture", "the one that is in the file", "another picture encodes the picture again"),
+                (nameof(MarkOnPicture), "size") => new("Size of the mark's picture", "as it is", "costs nothing"),
+                (nameof(MarkOnPicture), "placement") => new("Where the mark stands", "bottom right", "another place encodes the picture again"),
+                (nameof(PictureSize), _) => new($"The mark's own {property.Name}", "as it is", "costs nothing") { Unit = "pixels" },
+                (nameof(MarkPlacement), "opacityPercent") => Placed("Opacity of the mark", "50", 5, 100),
+                (nameof(MarkPlacement), "widthPercent") => Placed("Width of the mark, of the picture's", "20", 2, 60),
+                (nameof(MarkPlacement), "distancePercent") => Placed("Distance of the mark from the edges", "5", 0, 30),
+                (nameof(MarkPlacement), "offsetX") => Placed("How much farther right", "0", -100, 100),
+                (nameof(MarkPlacement), "offsetY") => Placed("How much farther down", "0", -100, 100),
+                (nameof(MarkPlacement), "position") => new("Place of the mark", "bottomRight", "another place encodes the picture again"),
+                _ => null,
+            };
+
+    private static SettingAttribute Placed(string title, string usual, double least, double most) =>
+        new(title, usual, "another value encodes the picture again")
+        {
+            Unit = "%",
+            Least = least,
+            Most = most,
+        };
 
     /// <summary>What a document lacks, where that is what is wrong: the message names it in quotes.</summary>
     private static string? Missing(JsonException failed) =>

@@ -18,7 +18,8 @@ public sealed record HouseKeys(string? Mark, string Player, DetailSet Details, I
         );
 
     /// <summary>The key of the house's mark on what is made with a profile; null for none, and where the profile brings its own.</summary>
-    internal string? MarkOn(Profile profile) => profile.Picture is { HouseMark: true, OwnMark: null } ? Mark : null;
+    /// <param name="profile">The profile.</param>
+    public string? MarkOn(Profile profile) => profile.Picture is { HouseMark: true, OwnMark: null } ? Mark : null;
 }
 
 /// <summary>What a lesson is, as far as a release goes by it.</summary>

@@ -108,8 +108,15 @@ internal static class ProfileEndpoints
 
     private static Results<PhysicalFileHttpResult, ProblemHttpResult> Mark(string key, FileStore store) =>
         ImageFacts.IsKey(key) && store.Has(key, MadeNames.Mark)
-            ? TypedResults.PhysicalFile(store.Derived(key, MadeNames.Mark), "image/*")
+            ? TypedResults.PhysicalFile(store.Derived(key, MadeNames.Mark), IsPng(store.Derived(key, MadeNames.Mark)) ? "image/png" : "image/jpeg")
             : Problems.NotThere("mark");
+
+    /// <summary>Of what is taken as a mark, only a PNG begins so (PNG, third edition, section 5.2).</summary>
+    private static bool IsPng(string path)
+    {
+        using var file = File.OpenRead(path);
+        return file.ReadByte() == 0x89;
+    }
 
     private static async Task<Results<Ok<Profile>, ProblemHttpResult>> BringInAsync(
         HttpRequest request,

@@ -10,12 +10,12 @@ export function useHouse() {
 }
 
 /** How the mark lies over a picture of a size: where it will be when it is rendered, worked out where renders are planned. */
-export function useMarkStyle(placement: Placement | null | undefined, picture: Size | undefined): CSSProperties | undefined {
+export function useMarkStyle(placement: Placement | null | undefined, picture: Size | undefined, mark?: Size): CSSProperties | undefined {
   const box = useQuery({
-    queryKey: ['mark-box', placement, picture],
+    queryKey: ['mark-box', placement, picture, mark],
     enabled: placement != null && picture !== undefined,
     placeholderData: (before) => before,
-    queryFn: () => taken(api.POST('/api/house/mark/box', { body: { placement: placement as Placement, picture: picture as Size } })),
+    queryFn: () => taken(api.POST('/api/house/mark/box', { body: { placement: placement as Placement, picture: picture as Size, mark } })),
   }).data
   if (!placement || !picture || !box) return undefined
   const share = (part: number, whole: number) => `${(100 * part) / whole}%`

@@ -1,3 +1,4 @@
+import { OwnMark } from './OwnMark'
 import { ChoiceSetting, NumberSetting, NumbersSetting, Setting, SwitchSetting } from './Setting'
 import { inPieces, type Picture, type Profile, type Sound, words } from './settings'
 
@@ -164,6 +165,7 @@ function PictureFields({ picture, inPieces, change }: { picture: Picture; inPiec
       <ChoiceSetting path="picture.effort" value={picture.effort} options={words.effort} take={(effort) => change({ ...picture, effort })} />
       <SwitchSetting path="picture.copy" value={picture.copy} take={(copy) => change({ ...picture, copy })} />
       <SwitchSetting path="picture.houseMark" value={picture.houseMark} take={(houseMark) => change({ ...picture, houseMark })} />
+      <OwnMark picture={picture} change={change} />
     </>
   )
 }

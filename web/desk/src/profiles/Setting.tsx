@@ -13,6 +13,8 @@ const SheetContext = createContext<Sheet>({ note: () => undefined, faultAt: () =
 
 export const SettingsSheet = SheetContext.Provider
 
+export const useSheet = () => useContext(SheetContext)
+
 interface RowProps {
   path: string
   children: (field: { id: string; 'aria-describedby': string; 'aria-invalid': boolean; disabled: boolean; className: string }) => ReactNode
