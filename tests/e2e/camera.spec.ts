@@ -1,4 +1,5 @@
 import { execFileSync } from 'node:child_process'
+import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { expect, type Page, test } from '@playwright/test'
 import { folder, hasNoAccessibilityFaults, openFiles, signIn } from './help'
@@ -37,27 +38,19 @@ const seek = async (page: Page, seconds: number) => {
   await expect(page.getByTestId('playing-time')).toContainText(`0:0${Math.floor(seconds)}`)
 }
 
-/** Whether places of a frame of the finished file are red. */
-const isRed = (page: Page, rendition: string, seconds: number, places: [number, number][]) =>
-  page.evaluate(
-    async ([id, at, of]) => {
-      const video = document.createElement('video')
-      video.src = `/api/renditions/${id}/file`
-      video.muted = true
-      await new Promise((ready) => video.addEventListener('loadeddata', ready, { once: true }))
-      const there = new Promise((ready) => video.addEventListener('seeked', ready, { once: true }))
-      video.currentTime = at
-      await there
-      const canvas = new OffscreenCanvas(video.videoWidth, video.videoHeight)
-      const context = canvas.getContext('2d') as OffscreenCanvasRenderingContext2D
-      context.drawImage(video, 0, 0)
-      return of.map(([x, y]) => {
-        const [red, green, blue] = context.getImageData(Math.floor(x * canvas.width), Math.floor(y * canvas.height), 1, 1).data
-        return red > 180 && green < 60 && blue < 60
-      })
-    },
-    [rendition, seconds, places] as const,
+/** Whether places of a frame of a file are red, each given as shares of the picture. */
+function areRed(file: string, seconds: number, places: [number, number][]) {
+  const [width, height] = [640, 360]
+  const frame = execFileSync(
+    'ffmpeg',
+    ['-v', 'error', '-ss', String(seconds), '-i', file, '-frames:v', '1', '-vf', `scale=${width}:${height}`, '-pix_fmt', 'rgb24', '-f', 'rawvideo', '-'],
+    { maxBuffer: 1 << 24 },
   )
+  return places.map(([x, y]) => {
+    const at = (Math.floor(y * height) * width + Math.floor(x * width)) * 3
+    return frame[at] > 180 && frame[at + 1] < 60 && frame[at + 2] < 60
+  })
+}
 
 test('a camera is laid over the screen, found by its sound, keeps clear, and is rendered where it was seen', async ({ page }) => {
   test.setTimeout(240_000)
@@ -109,7 +102,8 @@ test('a camera is laid over the screen, found by its sound, keeps clear, and is 
   await panel.getByRole('button', { name: 'Large' }).click()
   await expect(page.getByTestId('run-sheet').getByText('The camera is large')).toBeVisible()
   await seek(page, 8)
-  await expect.poll(() => boxOf(page)).toMatchObject({ x: 0, y: 0, width: 1, height: 1 })
+  // But for the line around the picture.
+  await expect.poll(async () => (await boxOf(page))?.width).toBeGreaterThan(0.99)
   await hasNoAccessibilityFaults(page)
 
   // By hand: another corner, square, and a frame later; undone again.
@@ -118,8 +112,7 @@ test('a camera is laid over the screen, found by its sound, keeps clear, and is 
   await panel.getByLabel('Rounded, %').press('Enter')
   await seek(page, 1)
   await expect.poll(async () => (await boxOf(page))?.x).toBeLessThan(0.1)
-  await page.keyboard.press('Control+z')
-  await page.keyboard.press('Control+z')
+  for (let i = 0; i < 2; i++) await page.getByRole('button', { name: 'Undo', exact: true }).click()
   await expect.poll(async () => (await boxOf(page))?.x).toBeCloseTo(usual?.x ?? 0, 2)
 
   // In the file it stands where it stood on the desk.
@@ -131,9 +124,12 @@ test('a camera is laid over the screen, found by its sound, keeps clear, and is 
   const lesson = /lessons\/([^/]+)/.exec(page.url())?.[1]
   const made = (await (await page.request.get(`/api/lessons/${lesson}/deliver`)).json()).renditions[0].id
   const middle = (box: Awaited<ReturnType<typeof boxOf>>): [number, number] => [(box?.x ?? 0) + (box?.width ?? 0) / 2, (box?.y ?? 0) + (box?.height ?? 0) / 2]
-  expect(await isRed(page, made, 1, [middle(usual), middle(away), [0.5, 0.5]])).toEqual([true, false, false])
-  expect(await isRed(page, made, 4.5, [middle(usual), middle(away), [0.5, 0.5]])).toEqual([false, true, false])
-  expect(await isRed(page, made, 8, [middle(usual), middle(away), [0.5, 0.5]])).toEqual([true, true, true])
+  const file = join(folder, 'with a camera.mp4')
+  writeFileSync(file, await (await page.request.get(`/api/renditions/${made}/file`)).body())
+  const [there, elsewhere] = [middle(usual), middle(away)]
+  expect(areRed(file, 1, [there, elsewhere, [0.5, 0.5]])).toEqual([true, false, false])
+  expect(areRed(file, 4.5, [there, elsewhere, [0.5, 0.5]])).toEqual([false, true, false])
+  expect(areRed(file, 8, [there, elsewhere, [0.5, 0.5]])).toEqual([true, true, true])
 })
 
 test('a camera that heard something else is said, and set by hand', async ({ page }) => {

@@ -24,30 +24,47 @@ public sealed record CaptionPlacement(int LineHeight, int Left, int Right, int E
     /// </summary>
     /// <param name="picture">The picture's size.</param>
     /// <param name="mark">Where the mark stands, or null.</param>
-    public static CaptionPlacement On(PictureSize picture, PictureRect? mark)
+    public static CaptionPlacement On(PictureSize picture, PictureRect? mark) => On(picture, mark is { } box ? [box] : []);
+
+    /// <summary>Places captions so that they cover none of several boxes, such as the mark and a camera, where that can be.</summary>
+    /// <inheritdoc cref="On(PictureSize, PictureRect?)"/>
+    /// <param name="picture">The picture's size.</param>
+    /// <param name="boxes">Where they stand.</param>
+    public static CaptionPlacement On(PictureSize picture, IReadOnlyList<PictureRect> boxes)
     {
         var line = Math.Max(8, (int)Math.Round(Math.Min(picture.Width, picture.Height) * 0.06));
         var (side, edge, gap) = ((int)(picture.Width * SideShare), (int)(picture.Height * EdgeShare), line / 2);
         var usual = new CaptionPlacement(line, side, side, edge);
-        if (mark is not { } box || !usual.Touches(picture, box, gap))
+        var touched = boxes.Where(box => usual.Touches(picture, box, gap)).ToList();
+        if (touched.Count == 0)
             return usual;
+        int RightOf(IEnumerable<PictureRect> some) => some.Select(box => picture.Width - box.X + gap).Append(side).Max();
+        int LeftOf(IEnumerable<PictureRect> some) => some.Select(box => box.X + box.Width + gap).Append(side).Max();
+        var atRight = touched.ToLookup(box => box.X + (box.Width / 2) > picture.Width / 2);
         CaptionPlacement[] others =
         [
             usual with
             {
-                Right = Math.Max(side, picture.Width - box.X + gap),
+                Right = RightOf(touched),
             },
             usual with
             {
-                Left = Math.Max(side, box.X + box.Width + gap),
+                Left = LeftOf(touched),
             },
             usual with
             {
-                Edge = picture.Height - box.Y + gap,
+                Right = RightOf(atRight[true]),
+                Left = LeftOf(atRight[false]),
+            },
+            usual with
+            {
+                Edge = touched.Max(box => picture.Height - box.Y + gap),
             },
         ];
         return others.FirstOrDefault(p =>
-            !p.Touches(picture, box, gap) && picture.Width - p.Left - p.Right >= picture.Width * NarrowestShare && p.Edge + (MostLines * line) <= picture.Height
+            boxes.All(box => !p.Touches(picture, box, gap))
+            && picture.Width - p.Left - p.Right >= picture.Width * NarrowestShare
+            && p.Edge + (MostLines * line) <= picture.Height
         ) ?? usual;
     }
 
@@ -73,9 +90,10 @@ public static class BurntCaptions
     /// <param name="cues">The captions in lesson time, in order.</param>
     /// <param name="picture">The picture's size.</param>
     /// <param name="mark">Where the house's mark stands, or null.</param>
-    public static string Script(IReadOnlyList<Cue> cues, PictureSize picture, PictureRect? mark)
+    /// <param name="others">Where else something stands that they must not cover; null for nothing.</param>
+    public static string Script(IReadOnlyList<Cue> cues, PictureSize picture, PictureRect? mark, IReadOnlyList<PictureRect>? others = null)
     {
-        var placed = CaptionPlacement.On(picture, mark);
+        var placed = CaptionPlacement.On(picture, [.. others ?? [], .. mark is { } box ? [box] : Array.Empty<PictureRect>()]);
         var text = new StringBuilder();
         text.Append(
             CultureInfo.InvariantCulture,

@@ -123,7 +123,7 @@ public static class RenderPlanner
                 parts,
                 size,
                 mark,
-                burnt.Count == 0 ? null : BurntCaptions.Script(burnt, size, mark?.Box),
+                burnt.Count == 0 ? null : BurntCaptions.Script(burnt, size, mark?.Box, SmallCameras(cameras ?? [], size)),
                 timing,
                 new CodingPlan(settings.Codec, settings.Codec == PictureCodec.H264 ? H264(settings, size, timing.Made, rate) : null),
                 rate,
@@ -171,6 +171,16 @@ public static class RenderPlanner
                         picture.Preparation
                     );
                 }),
+        ];
+
+    /// <summary>Where cameras stand small, whose pictures captions must not cover.</summary>
+    private static List<PictureRect> SmallCameras(IEnumerable<CameraPlan> cameras, PictureSize size) =>
+        [
+            .. cameras
+                .SelectMany(c => c.Views)
+                .Where(v => v.Size != size)
+                .SelectMany(v => v.Places.Select(p => new PictureRect(p.X, p.Y, v.Size.Width, v.Size.Height)))
+                .Distinct(),
         ];
 
     private static CameraBox Box(CameraLook look, CameraShot shot, PictureSize size, PictureSize camera) =>

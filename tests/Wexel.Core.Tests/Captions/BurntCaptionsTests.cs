@@ -47,6 +47,21 @@ public class BurntCaptionsTests
         new CaptionPlacement(43, 128, 128, 36).Touches(Size, new PictureRect(x, y, width, height), 21).ShouldBe(touches);
 
     [Fact]
+    public void Captions_stand_between_a_camera_and_the_mark_or_above_them()
+    {
+        PictureRect mark = new(1024, 620, 192, 64);
+        PictureRect Camera(int width) => new(26, 720 - 26 - (width * 9 / 16), width, width * 9 / 16);
+        PictureRect[] narrow = [Camera(230), mark];
+        PictureRect[] wide = [Camera(420), mark];
+        var between = CaptionPlacement.On(Size, narrow);
+        (between.Left > 256, between.Right > 256, between.Edge).ShouldBe((true, true, 36));
+        var above = CaptionPlacement.On(Size, wide);
+        above.Edge.ShouldBeGreaterThan(420 * 9 / 16);
+        foreach (var (placed, camera) in new[] { (between, Camera(230)), (above, Camera(420)) })
+            (placed.Touches(Size, camera, 4) || placed.Touches(Size, mark, 4)).ShouldBeFalse();
+    }
+
+    [Fact]
     public void The_script_says_where_they_stand()
     {
         var cue = new Cue(new TimeRange(Ms.Of(3_661_230), Ms.Of(3_662_000)), "Cast off");

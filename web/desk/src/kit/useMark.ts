@@ -15,7 +15,7 @@ export function useMarkStyle(placement: Placement | null | undefined, picture: S
     queryKey: ['mark-box', placement, picture, mark],
     enabled: placement != null && picture !== undefined,
     placeholderData: (before) => before,
-    queryFn: () => taken(api.POST('/api/house/mark/box', { body: { placement: placement as Placement, picture: picture as Size, mark } })),
+    queryFn: () => taken(api.POST('/api/house/mark/box', { body: { placement: placement as Placement, picture: picture as Size, mark: mark ?? null } })),
   }).data
   if (!placement || !picture || !box) return undefined
   const share = (part: number, whole: number) => `${(100 * part) / whole}%`
