@@ -238,7 +238,7 @@ public sealed class CameraTests(Clips clips) : IClassFixture<Clips>
     }
 
     [Fact]
-    public async Task Two_sizes_are_made_in_one_pass_each_with_the_camera_in_its_place()
+    public async Task At_a_smaller_size_it_stands_in_the_same_place()
     {
         var camera = await CameraAsync("shown.mp4");
         var made = await Making.MakeAsync(

@@ -1,10 +1,10 @@
-import { useRef } from 'react'
 import { endings, useSendForLesson } from '../bringin/BringIn'
 import { useHouse } from '../kit/useMark'
 import { LookAgain } from '../lessons/LookAgain'
 import { useWork } from '../lessons/work'
 import { useTidying } from '../tidy/tidying'
 import { Button } from '../ui/Button'
+import { ChooseFile } from '../ui/ChooseFile'
 import { clock, count, lengthOf } from '../ui/words'
 import { CameraLook } from './CameraLook'
 import { CameraTime } from './CameraTime'
@@ -19,14 +19,12 @@ export function CameraPanel() {
   const cameras = useCameras(document)
   const house = useHouse().data
   const send = useSendForLesson()
-  const input = useRef<HTMLInputElement>(null)
   const finding = useFinding(edit)
   const part = reel.parts[playback.part] ?? reel.parts[0]
   const own = document.cameras.find((c) => c.over === part.hash)
   const there = cameras?.cameras.find((c) => c.recording === own?.recording && reel.parts[c.over]?.hash === part.hash)
   const look = lookOf(document)
-  const come = (file: File | undefined) => {
-    if (!file) return
+  const come = (file: File) => {
     const over = part.hash
     send(file, {
       lessonId,
@@ -51,27 +49,15 @@ export function CameraPanel() {
         </p>
       )}
       <p className="mt-1 flex flex-wrap gap-x-5">
-        <Button look="link" onClick={() => input.current?.click()}>
+        <ChooseFile label="Choose a camera’s recording" accept={endings} take={come}>
           {own ? 'Take another' : 'Lay a camera over it'}
-        </Button>
+        </ChooseFile>
         {own && (
           <Button look="link" onClick={() => edit((d) => without(d, part.hash))}>
             Take it away
           </Button>
         )}
       </p>
-      <input
-        ref={input}
-        type="file"
-        accept={endings}
-        className="hidden"
-        tabIndex={-1}
-        aria-label="Choose a camera’s recording"
-        onChange={(e) => {
-          come(e.target.files?.[0])
-          e.target.value = ''
-        }}
-      />
       {own && there && (
         <>
           {there.failure && <LookAgain hash={there.recording} failure={there.failure} />}
