@@ -24,13 +24,13 @@ public sealed record CaptionPlacement(int LineHeight, int Left, int Right, int E
     /// </summary>
     /// <param name="picture">The picture's size.</param>
     /// <param name="mark">Where the mark stands, or null.</param>
-    public static CaptionPlacement On(PictureSize picture, PictureRect? mark) => On(picture, mark is { } box ? [box] : []);
+    public static CaptionPlacement On(PictureSize picture, PictureRect? mark) => Beside(picture, mark is { } box ? [box] : []);
 
     /// <summary>Places captions so that they cover none of several boxes, such as the mark and a camera, where that can be.</summary>
     /// <inheritdoc cref="On(PictureSize, PictureRect?)"/>
     /// <param name="picture">The picture's size.</param>
     /// <param name="boxes">Where they stand.</param>
-    public static CaptionPlacement On(PictureSize picture, IReadOnlyList<PictureRect> boxes)
+    public static CaptionPlacement Beside(PictureSize picture, IReadOnlyList<PictureRect> boxes)
     {
         var line = Math.Max(8, (int)Math.Round(Math.Min(picture.Width, picture.Height) * 0.06));
         var (side, edge, gap) = ((int)(picture.Width * SideShare), (int)(picture.Height * EdgeShare), line / 2);
@@ -93,7 +93,7 @@ public static class BurntCaptions
     /// <param name="others">Where else something stands that they must not cover; null for nothing.</param>
     public static string Script(IReadOnlyList<Cue> cues, PictureSize picture, PictureRect? mark, IReadOnlyList<PictureRect>? others = null)
     {
-        var placed = CaptionPlacement.On(picture, [.. others ?? [], .. mark is { } box ? [box] : Array.Empty<PictureRect>()]);
+        var placed = CaptionPlacement.Beside(picture, [.. others ?? [], .. mark is { } box ? [box] : Array.Empty<PictureRect>()]);
         var text = new StringBuilder();
         text.Append(
             CultureInfo.InvariantCulture,

@@ -53,9 +53,9 @@ public class BurntCaptionsTests
         PictureRect Camera(int width) => new(26, 720 - 26 - (width * 9 / 16), width, width * 9 / 16);
         PictureRect[] narrow = [Camera(230), mark];
         PictureRect[] wide = [Camera(420), mark];
-        var between = CaptionPlacement.On(Size, narrow);
+        var between = CaptionPlacement.Beside(Size, narrow);
         (between.Left > 256, between.Right > 256, between.Edge).ShouldBe((true, true, 36));
-        var above = CaptionPlacement.On(Size, wide);
+        var above = CaptionPlacement.Beside(Size, wide);
         above.Edge.ShouldBeGreaterThan(420 * 9 / 16);
         foreach (var (placed, camera) in new[] { (between, Camera(230)), (above, Camera(420)) })
             (placed.Touches(Size, camera, 4) || placed.Touches(Size, mark, 4)).ShouldBeFalse();

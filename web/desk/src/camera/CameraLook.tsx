@@ -46,7 +46,7 @@ export function CameraLook({ camera, stretches }: { camera: Schemas['CameraView'
         <div className="grid w-[200px] grid-cols-2 gap-x-4 gap-y-1">
           <NumberField label="Width, %" value={look.widthPercent} least={8} most={50} take={(widthPercent) => set({ widthPercent })} />
           <NumberField label="Rounded, %" value={look.roundedPercent} least={0} most={100} take={(roundedPercent) => set({ roundedPercent })} />
-          <NumberField label="From edges, %" value={look.distancePercent} least={0} most={15} take={(distancePercent) => set({ distancePercent })} />
+          <NumberField label="Edges, %" value={look.distancePercent} least={0} most={15} take={(distancePercent) => set({ distancePercent })} />
         </div>
       </div>
       <label className="mt-2 flex min-h-6 items-center gap-2">

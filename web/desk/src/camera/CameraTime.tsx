@@ -5,6 +5,9 @@ import { NumberField } from '../ui/NumberField'
 import { withClock } from './camera'
 import type { Finding } from './useFinding'
 
+/** So far clocks may run apart before it is worth a word, in millionths: two hundredths of a second an hour. */
+const toldDrift = 5
+
 /** When a camera starts: found by its sound, or set by hand. */
 export function CameraTime({ take, hasSound, finding }: { take: Schemas['CameraTake']; hasSound: boolean; finding: Finding }) {
   const { edit, frameMs } = useWork()
@@ -39,7 +42,7 @@ export function CameraTime({ take, hasSound, finding }: { take: Schemas['CameraT
         </Button>
       </div>
       <p className="mt-1 flex flex-wrap items-baseline gap-x-4">
-        {clock.drift !== 0 && (
+        {Math.abs(clock.drift) > toldDrift && (
           <span className="text-quiet">
             Its clock runs {clock.drift > 0 ? 'fast' : 'slow'} by <span className="font-mono">{Math.abs(clock.drift * 0.0036).toFixed(2)} s</span> an hour.
           </span>
