@@ -205,7 +205,8 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
         own["title"] = "With the harbour's mark";
         var mark = JsonNode
             .Parse(
-                "{ \"placement\": { \"opacityPercent\": 80, \"widthPercent\": 12, \"position\": \"topLeft\", \"distancePercent\": 3, \"offsetX\": 0, \"offsetY\": 0 } }"
+                "{ \"placement\": { \"opacityPercent\": 80, \"widthPercent\": 12, \"position\": \"topLeft\", \"distancePercent\": 3, "
+                    + "\"offsetX\": 0, \"offsetY\": 0 } }"
             )!
             .AsObject();
         (mark["key"], mark["size"]) = (new string('0', 64), JsonNode.Parse(taken.GetProperty("size").GetRawText()));
@@ -306,7 +307,7 @@ public sealed class LessonFileTests(ServerFixture fixture) : IClassFixture<Serve
         JsonNode
             .DeepEquals(
                 JsonSerializer.SerializeToNode(
-                    file!.Lesson([.. file.Recordings.Select(r => r.Hash!)], cues, file.Picture!.Hash).Document,
+                    file!.Lesson([.. file.Recordings.Select(r => r.Hash!)], cues, file.Picture!.Hash, [.. file.Cameras!.Select(c => c.Hash!)]).Document,
                     Core.Documents.WexelJson.Options
                 ),
                 JsonNode.Parse(before.GetRawText())

@@ -38,7 +38,8 @@ public class FolderTests
             Legibility: Editing Placing Recordings Timing
             Packages: Captions Contents Details Documents Encoding Keys Naming Overlays Questions Recordings Scoring Surveys Timing Translating
             Feeds: Captions Contents Details Documents Keys Kit Packages Recordings Timing
-            Outlets: Captions Contents Details Documents Encoding Feeds Inspection Keys Lessons Mixing Packages People Recordings Searching Timing
+            Outlets: Captions Contents Details Documents Encoding Feeds Inspection Keys Kit Lessons Mixing Packages People Recordings \
+                Searching Timing
             Library: Encoding Outlets
             Learning: Documents Placing Questions Scoring Timing
             """,
