@@ -137,7 +137,7 @@ public sealed class PlacedKindTests
     {
         var names = new Names();
         PlacedLists.Read(Lesson, names);
-        names.All.ShouldBe(["area", "bookmark", "move-in", "note", "question", "section", "sound"]);
+        names.All.ShouldBe(["area", "bookmark", "camera stretch", "move-in", "note", "question", "section", "sound"]);
     }
 
     private sealed class Names : IPlacedWork
