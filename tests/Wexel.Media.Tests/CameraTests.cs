@@ -133,6 +133,38 @@ public sealed class CameraTests(Clips clips) : IClassFixture<Clips>
         more.Count(t => t is < 1.99 or > 3.05).ShouldBeLessThan(20);
     }
 
+    [Theory]
+    [InlineData("15", 45)]
+    [InlineData("25", 75)]
+    [InlineData("60", 90)]
+    public async Task Of_a_camera_that_has_fewer_frames_than_the_screen_those_alone_are_made(string rate, int most)
+    {
+        var camera = await CameraAsync($"slow-{rate}.mp4", rate);
+        foreach (var (name, look, stretches) in Looks())
+        {
+            var made = await Making.MakeAsync(
+                await ScreenAsync(),
+                clips.Path($"slow-{rate}-{name}.mp4"),
+                camera: new Filmed(camera, Clock(0), look, stretches)
+            );
+            made.ShouldBeRight();
+            // Key frames and one frame a second come of themselves.
+            (await TimesAsync(made.Path)).Count(t => t is >= 1.99 and < 4.99).ShouldBeInRange(most, most + 3, name);
+        }
+
+        static IEnumerable<(string, CameraLook, CameraStretch[])> Looks() =>
+            [("always", Plain, []), ("awhile", Plain with { Usually = CameraShown.Hidden }, [In(1, 6, CameraShown.Small)])];
+    }
+
+    [Fact]
+    public async Task Nothing_is_made_of_somebody_who_sits_still()
+    {
+        var still = await clips.MakeAsync("-f", "lavfi", "-i", "color=0xC08060:s=384x216:r=30:d=12", "-pix_fmt", "yuv420p", "still.mp4");
+        var made = await Making.MakeAsync(await ScreenAsync(), clips.Path("still-made.mp4"), camera: new Filmed(still, Clock(0), Plain));
+        made.ShouldBeRight();
+        (await TimesAsync(made.Path)).Count.ShouldBeLessThan(20);
+    }
+
     [Fact]
     public async Task One_that_ends_before_the_screen_does_is_gone_then()
     {

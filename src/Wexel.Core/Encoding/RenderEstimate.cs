@@ -178,16 +178,19 @@ public static class RenderEstimator
                 (
                     reel.Parts.Sum(p => p.Facts.Length.TotalSeconds * p.Picture.Rate.PerSecond * p.Picture.Width * p.Picture.Height)
                     + (plan.Picture!.Cameras ?? []).Sum(c =>
-                        (double)(c.Kept[^1].End - c.Kept[0].First) * c.Recorded.Width * c.Recorded.Height * Math.Min(1, 30 / plan.Picture.Timing.Grid.PerSecond)
+                        plan.Picture.Timing.Grid.TimeOf(c.Kept[^1].End - c.Kept[0].First).TotalSeconds * c.Rate.PerSecond * c.Recorded.Width * c.Recorded.Height
                     )
                 )
                 / speed.DecodedPixelsPerSecond
                 * plan.Pictures.Max(p => p.Rate.Passes)
             ) + plan.Pictures.Zip(made).Sum(pair => Encoding(pair.First, pair.Second, speed) * pair.First.Rate.Passes);
 
-    /// <summary>How many pixels of cameras there are in all frames together.</summary>
+    /// <summary>How many pixels of cameras there are in all frames together that are another.</summary>
     private static double CameraPixels(PicturePlan picture) =>
-        (picture.Cameras ?? []).SelectMany(c => c.Views).Sum(v => (double)v.Size.Width * v.Size.Height * v.Places.Sum(p => p.Run.Count));
+        (picture.Cameras ?? []).Sum(c => OfGrid(c, picture.Timing) * c.Views.Sum(v => (double)v.Size.Width * v.Size.Height * v.Places.Sum(p => p.Run.Count)));
+
+    /// <summary>Of the grid's frames in which a camera is seen, the share in which its own is another.</summary>
+    private static double OfGrid(CameraPlan camera, FrameTiming timing) => Math.Min(1, camera.Rate.PerSecond / timing.Grid.PerSecond);
 
     private static double Encoding(PicturePlan picture, double frames, MachineSpeed speed) =>
         frames * picture.Size.Width * picture.Size.Height / speed.EncodedPixelsPerSecond * Slowness(picture);
@@ -219,9 +222,10 @@ public static class RenderEstimator
     private static (double Changed, double Repeated, double Key, double Made) FramesOf(PicturePlan picture, double seconds, double changedShare)
     {
         var timing = picture.Timing;
-        // Where a camera is seen, every frame is another.
+        // Where a camera is seen, every frame of its own is another.
         var seen = Math.Min(1, picture.CameraSeen.Sum(run => run.Count) / (double)(timing.LastFrame + 1));
-        var changed = seconds * timing.Made.PerSecond * (seen + ((1 - seen) * changedShare));
+        var filmed = (picture.Cameras ?? []).Select(c => OfGrid(c, timing)).DefaultIfEmpty().Max();
+        var changed = seconds * timing.Made.PerSecond * (changedShare + (seen * Math.Max(0, filmed - changedShare)));
         var repeated = timing.MostRepeatsLeftOut == 0 ? (seconds * timing.Made.PerSecond) - changed : seconds;
         var key = timing.ExpectedKeyFrames(changed + repeated);
         return (changed, repeated, key, changed + repeated + timing.KeyFrames().Count());

@@ -123,6 +123,7 @@ public sealed record RatePlan(RateRule Rule, int Quality, long BitsPerSecond, in
 /// <param name="Clock">How its time goes along that of the screen's recording.</param>
 /// <param name="Kept">The frames in which it is seen: those of the screen's recording, on the lesson's grid, each with the lesson's that it becomes.</param>
 /// <param name="Recorded">The size of its picture as it is shown.</param>
+/// <param name="Rate">How many frames it has a second, for the estimate; nothing that is made depends on it.</param>
 /// <param name="SquarePixels">Whether its pixels are square; where not, they are made so.</param>
 /// <param name="Colour">The conversion to BT.709 limited range, or null where it is that already.</param>
 /// <param name="Views">How it is seen: a view for each size.</param>
@@ -132,6 +133,7 @@ public sealed record CameraPlan(
     CameraClock Clock,
     IReadOnlyList<KeptStretch> Kept,
     PictureSize Recorded,
+    FrameRate Rate,
     bool SquarePixels,
     ColourConversion? Colour,
     IReadOnlyList<CameraView> Views,
@@ -187,7 +189,7 @@ public sealed record MarkPlan(string Key, PictureRect Box, double Opacity);
 /// <see cref="MostCodedFrames"/> coded frames, and at <see cref="FurthestKeyFrame"/>.</param>
 /// <param name="SectionFrames">Grid frames at which sections start, in order: key frames too.</param>
 /// <param name="LastFrame">The number of the last grid frame, which is always made.</param>
-/// <param name="Moving">Stretches of grid frames in which what is seen moves, or a camera is seen, in order and apart; each of their frames is made.</param>
+/// <param name="Moving">Stretches of grid frames in which what is seen moves, in order and apart; each of their frames is made.</param>
 /// <param name="Changing">Grid frames at which captions in the picture come or go, or a camera is gone, in order; they are made.</param>
 /// <param name="Constant">The rate that is made of the grid's, where it is another one; null for the grid's own.</param>
 /// <param name="InPieces">Whether it is cut into pieces: then there are no key frames but those, so that they stand at the same frames in every size,

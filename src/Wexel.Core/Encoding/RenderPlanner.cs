@@ -155,6 +155,7 @@ public static class RenderPlanner
                         camera.Take.Clock.Within(),
                         [.. FrameRun.Union(shots.Select(s => new FrameRun(s.First, s.Count))).SelectMany(run => run.Within(kept))],
                         picture.ShownSize,
+                        picture.PictureRate,
                         picture.PixelAspect is >= 0.999 and <= 1.001,
                         Conversion(picture),
                         [
@@ -231,7 +232,7 @@ public static class RenderPlanner
     {
         var (grid, last) = (map.Grid, map.Frames - 1);
         List<long> Within(IEnumerable<TimeSpan> times) => [.. times.Select(t => grid.FrameAt(t)).Where(f => f > 0 && f <= last).Distinct().Order()];
-        // Each frame of a camera is made; behind them one must be in which it is gone.
+        // Behind the frames of a camera one must be made in which it is gone.
         var filmed = FrameRun.Union(cameras.SelectMany(c => c.Views).SelectMany(v => v.Places).Select(p => p.Run));
         var distance = settings.KeyFrameSeconds ?? (inPieces ? UsualPiece.TotalSeconds : null);
         var every = distance is { } seconds ? Math.Max(1, (int)(grid.PerSecond * seconds)) : (int?)null;
@@ -245,7 +246,7 @@ public static class RenderPlanner
             every,
             Within(sections.Select(s => s.At)),
             last,
-            FrameRun.Union(parts.SelectMany(p => p.Moves).Select(m => new FrameRun(m.First + 1, m.Frames)).Concat(filmed)),
+            FrameRun.Union(parts.SelectMany(p => p.Moves).Select(m => new FrameRun(m.First + 1, m.Frames))),
             [
                 .. Within(burnt.SelectMany(c => new[] { c.Span.Start, c.Span.End }))
                     .Concat(filmed.Select(run => run.End).Where(f => f <= last))

@@ -12,12 +12,6 @@ namespace Wexel.Media.Rendering;
 /// together.</summary>
 internal static class EncodeArguments
 {
-    /// <summary>A block of 8 × 8 must differ by this in sum before a frame counts as drawn: a code value a pixel, coding noise.</summary>
-    private const int BlockDifference = 64;
-
-    /// <summary>How often, in frames, the branch of frames that must be made says that it has got so far; what is drawn waits for it that long.</summary>
-    private const int SaysEvery = 5;
-
     /// <summary>The arguments of the pictures' only pass, or of the second.</summary>
     /// <param name="work">What is encoded.</param>
     /// <param name="aids">The files beside.</param>
@@ -160,8 +154,8 @@ internal static class EncodeArguments
     {
         var chains = new List<string>();
         var timings = work
-            .Pictures.Select((picture, output) => (picture.Plan.Timing, Output: output))
-            .GroupBy(t => (t.Timing.MostRepeatsLeftOut, Made: Made(t.Timing)))
+            .Pictures.Select((picture, output) => (picture.Plan, Output: output))
+            .GroupBy(t => FramesDrawn.LeavesOut(t.Plan) ? (t.Plan.Timing.MostRepeatsLeftOut, Made: FramesDrawn.OnScreen(t.Plan)) : (0, Made: ""))
             .ToList();
         for (var i = 0; i < Parts(work).Count; i++)
         {
@@ -171,7 +165,13 @@ internal static class EncodeArguments
             );
             chains.AddRange(
                 timings.SelectMany(
-                    (timing, t) => Timed(timing.First().Timing, $"{Text(i)}x{Text(t)}", Split(timing.Select(of => $"[drawn{Text(i)}x{Text(of.Output)}]")))
+                    (timing, t) =>
+                        FramesDrawn.Print(
+                            timing.First().Plan.Timing,
+                            timing.Key.Made,
+                            $"{Text(i)}x{Text(t)}",
+                            Split(timing.Select(of => $"[drawn{Text(i)}x{Text(of.Output)}]"))
+                        )
                 )
             );
             chains.AddRange(
@@ -242,7 +242,19 @@ internal static class EncodeArguments
 
         List<string> over = [];
         if (plan.Cameras is not null)
-            over.Add("format=yuv420p");
+        {
+            // Only here is it known whether a frame of a camera is another: it may come more seldom than the screen's, and somebody may sit still.
+            page += ",format=yuv420p";
+            if (timing.MostRepeatsLeftOut > 0)
+            {
+                var which = $"{Text(output)}xfilmed";
+                yield return $"{page}[timed{which}]";
+                foreach (var chain in FramesDrawn.Print(timing, FramesDrawn.UnderCameras(plan), which, $"[seen{Text(output)}]"))
+                    yield return chain;
+                page = $"[seen{Text(output)}]null";
+            }
+        }
+
         if (plan.Captions is not null)
             over.Add($"ass={FilterText.Escape(aids.Captions(output))}:fontsdir={FilterText.Escape(aids.Fonts)}");
         if (timing.Constant is { } constant)
@@ -281,45 +293,6 @@ internal static class EncodeArguments
         }
 
         return string.Join(',', filters);
-    }
-
-    /// <summary>
-    /// Leaves out the frames that are not made. What is drawn goes one way, through the comparison, and what must be made another way past
-    /// it; then they are put in order. On the second way a frame is half a tick later, so that the two can be told apart: where both have
-    /// the same frame, the first is taken.
-    /// </summary>
-    /// <param name="timing">What is made.</param>
-    /// <param name="which">The branch, for the names of its ways.</param>
-    /// <param name="to">What is written behind it.</param>
-    private static IEnumerable<string> Timed(FrameTiming timing, string which, string to)
-    {
-        if (timing.MostRepeatsLeftOut == 0)
-        {
-            yield return $"[timed{which}]null{to}";
-            yield break;
-        }
-
-        var (tick, half) = (
-            $"settb={Text(timing.Grid.Denominator)}/{Text(timing.Grid.Numerator)}",
-            $"settb={Text(timing.Grid.Denominator)}/{Text(2L * timing.Grid.Numerator)}"
-        );
-        yield return $"[timed{which}]{half},split[all{which}][past{which}]";
-        yield return $"[all{which}]mpdecimate=max={Text(timing.MostRepeatsLeftOut)}:hi={Text(BlockDifference * 2)}:lo={Text(BlockDifference)}"
-            + $":frac=0[changed{which}]";
-        yield return $"[past{which}]select='not(mod(floor(pts/2),{Text(SaysEvery)}))+{Made(timing)}',setpts=PTS+1[must{which}]";
-        yield return $"[changed{which}][must{which}]interleave,{half},select='not(mod(pts,2))+{Made(timing)}*not(eq(prev_selected_pts,pts-1))',"
-            + $"setpts='PTS-mod(PTS,2)',{tick}{to}";
-    }
-
-    /// <summary>Whether a frame must be made, whether or not it differs from the one before.</summary>
-    private static string Made(FrameTiming timing)
-    {
-        const string number = "floor(pts/2)";
-        return FilterText.Sum([
-            .. timing.KeyFrameEvery is { } every ? [$"not(mod({number},{Text(every)}))"] : Array.Empty<string>(),
-            .. timing.SectionFrames.Concat(timing.Changing).Append(timing.LastFrame).Distinct().Select(frame => $"eq({number},{Text(frame)})"),
-            .. timing.Moving.Select(run => $"between({number},{Text(run.First)},{Text(run.First + run.Count - 1)})"),
-        ]);
     }
 
     private static string PlaceFilters(PartPlan part, int output, EncodeAids aids) =>

@@ -126,14 +126,14 @@ public class CameraPathTests
             .IsWholeScreen.ShouldBeTrue();
 
     [Fact]
-    public void The_plan_makes_each_of_its_frames_and_the_one_in_which_it_is_gone_and_copies_nothing()
+    public void The_plan_knows_its_frames_makes_the_one_in_which_it_is_gone_and_copies_nothing()
     {
         var map = Alone.Map([]);
         var look = Plain with { Usually = CameraShown.Hidden };
         CameraStretch[] stretches = [new("c1", Range(2, 3), CameraShown.Small), new("c2", Range(3, 4), CameraShown.Large)];
         var over = new CamerasOnPicture(look, [Laid(0, 30)], CameraPath.Of(look, stretches, [Laid(0, 30)], Alone, map, null));
         var plan = RenderPlanner.Plan(Alone, map, Profiles.Web, new LessonLook(Camera: over)).Picture!;
-        plan.Timing.Moving.ShouldBe([new FrameRun(60, 60)]);
+        plan.CameraSeen.ShouldBe([new FrameRun(60, 60)]);
         plan.Timing.Changing.ShouldBe([120]);
         plan.Copy.ShouldBeNull();
         var camera = plan.Cameras!.ShouldHaveSingleItem();
@@ -145,7 +145,7 @@ public class CameraPathTests
             new RenderPlan(map.Length, [plan with { Effort = Effort.Balanced }], null, RenderPlanner.Plan(Alone, map, Profiles.Web, new LessonLook()).File),
             p => RenditionKeys.Of(p, map, ["screen"]).Pictures[0],
             60,
-            but: [.. NotOfPicture]
+            but: [.. NotOfPicture, "$.pictures[0].cameras[0].rate.numerator", "$.pictures[0].cameras[0].rate.denominator"]
         );
     }
 
