@@ -37,7 +37,7 @@ namespace Wexel.Server.Demo;
 /// <param name="Description">Its description.</param>
 /// <param name="Contents">The file of its contents, if it has any.</param>
 /// <param name="Captions">The file of its captions, if it has any.</param>
-/// <param name="Marks">The file of what is asked in it and lies over its picture, beside <c>lessons.json</c>; null for nothing.</param>
+/// <param name="Marks">The file of what is asked in it, lies over its picture and under its voice, beside <c>lessons.json</c>; null for nothing.</param>
 /// <param name="Released">Rendered and released at each of the demo's outlets.</param>
 /// <param name="Details">What else is said of it.</param>
 /// <param name="Camera">The camera over it; null for none.</param>
@@ -64,7 +64,7 @@ internal sealed record DemoLesson(
 /// <param name="Stretches">Where it is shown otherwise.</param>
 internal sealed record DemoCamera(string File, TimeSpan Earlier, CameraLook Look, IReadOnlyList<CameraStretch> Stretches);
 
-/// <summary>What is asked in one lesson of the demo, and what lies over its picture.</summary>
+/// <summary>What is asked in one lesson of the demo, and what lies over its picture and under its voice.</summary>
 /// <param name="Survey">What learners are asked about it.</param>
 /// <param name="Goal">By what it is done.</param>
 internal sealed record DemoMarks(Survey? Survey = null, LessonGoal? Goal = null) : PlacedThings;
@@ -219,6 +219,7 @@ internal sealed class DemoSeed(
                 Questions = marks.Questions,
                 Areas = marks.Areas,
                 Notes = marks.Notes,
+                Sounds = marks.Sounds,
                 Cameras = demo.Camera is { } over
                     ? [new CameraTake(done.Hash, await CameraAsync(folder, over, done.LessonId, cancel), new(-over.Earlier, 0))]
                     : [],
