@@ -56,9 +56,12 @@ internal static class FramesDrawn
     /// them.</summary>
     internal static string OnScreen(PicturePlan plan) => FilterText.Sum([.. Made(plan.Timing), .. plan.CameraSeen.Select(During)]);
 
-    /// <summary>Whether a frame with cameras over it is made though it does not differ from the one before: where no camera is, that is known already.</summary>
-    internal static string UnderCameras(PicturePlan plan) =>
-        FilterText.Sum([.. Made(plan.Timing), $"not({FilterText.Sum([.. plan.CameraSeen.Select(During)])})"]);
+    /// <summary>Whether a frame with cameras over it is made though it does not differ from the one before: where no camera is, it is known to.</summary>
+    internal static string UnderCameras(PicturePlan plan)
+    {
+        var filmed = FilterText.Sum([.. plan.CameraSeen.Select(During)]);
+        return FilterText.Sum([.. Made(plan.Timing), $"not({filmed})"]);
+    }
 
     /// <summary>What must be made, whether or not it differs from the frame before.</summary>
     private static IEnumerable<string> Made(FrameTiming timing) =>
