@@ -43,7 +43,7 @@ test('an account is connected at the service itself, and a lesson is published, 
   await page.getByRole('button', { name: 'Release to 1 place' }).click()
   await expect(row.getByText(/leads to a video that does not play yet|shows a small picture still/)).toBeVisible()
   await expect(row.getByText(/ready at \d\d:\d\d:\d\d at the earliest/)).toBeVisible()
-  const link = await row.getByLabel('Link', { exact: true }).inputValue()
+  const [lesson, link] = [page.url(), await row.getByLabel('Link', { exact: true }).inputValue()]
   expect(link).toContain(`${skerry}/v/`)
   // Skerry takes a minute for it, but for whoever does not want to wait.
   await (await page.request.post(`${skerry}/studio/done`)).dispose()
@@ -80,6 +80,18 @@ test('an account is connected at the service itself, and a lesson is published, 
     await page.reload()
     await expect(figures).toContainText(/\d+ views?/, { timeout: 2000 })
   }).toPass()
+  await hasNoAccessibilityFaults(page)
+
+  // Withdrawn there, it is said at the lesson, from which it is connected again.
+  await there.goto(skerry)
+  const allowed = there.getByRole('listitem').filter({ hasText: 'for ticket-desk' })
+  while ((await allowed.count()) > 0) await allowed.first().getByRole('button', { name: 'Withdraw' }).click()
+  await page.goto(lesson)
+  await expect(row.getByText('Wexel may not act for', { exact: false })).toBeVisible()
+  await row.getByRole('button', { name: 'Connect it again' }).click()
+  await page.getByRole('button', { name: 'Let it in for Ticket desk' }).click()
+  await expect(row.getByRole('status').filter({ hasText: 'is connected' })).toContainText('“Ticket desk” is connected.')
+  await expect(row.getByLabel('Account and channel at Skerry')).toHaveValue(/desk-lessons$/)
   await hasNoAccessibilityFaults(page)
 
   // What its own sizes make of small letters is said before, of a lesson that has some.

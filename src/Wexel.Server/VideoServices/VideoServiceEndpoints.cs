@@ -58,7 +58,11 @@ internal static class VideoServiceEndpoints
     private static readonly TimeSpan TimeToAnswer = TimeSpan.FromMinutes(20);
 
     /// <summary>What comes back with somebody who was asked at a service; nobody else can make or read it.</summary>
-    private sealed record Asked(Guid Person, Guid Outlet, string Verifier);
+    /// <param name="Person">Who was asked.</param>
+    /// <param name="Outlet">The outlet of the service.</param>
+    /// <param name="Lesson">The lesson from which it was begun, to which they come back; null where it was the outlet's own page.</param>
+    /// <param name="Verifier">What only Wexel knows (RFC 7636, 4.1).</param>
+    private sealed record Asked(Guid Person, Guid Outlet, Guid? Lesson, string Verifier);
 
     internal static void MapVideoServices(this IEndpointRouteBuilder routes)
     {
@@ -116,6 +120,7 @@ internal static class VideoServiceEndpoints
 
     private static async Task<Results<Ok<ConnectView>, ProblemHttpResult>> AskAsync(
         Guid id,
+        Guid? lesson,
         HttpContext http,
         OutletShelf outlets,
         AllVideoServices services,
@@ -128,7 +133,7 @@ internal static class VideoServiceEndpoints
             return Problems.NotThere("outlet");
         var verifier = WebEncoders.Base64UrlEncode(RandomNumberGenerator.GetBytes(32));
         var challenge = WebEncoders.Base64UrlEncode(SHA256.HashData(System.Text.Encoding.ASCII.GetBytes(verifier)));
-        var state = Protector(protection).Protect(WexelJson.Write(new Asked(http.User.Id(), id, verifier)), TimeToAnswer);
+        var state = Protector(protection).Protect(WexelJson.Write(new Asked(http.User.Id(), id, lesson, verifier)), TimeToAnswer);
         return TypedResults.Ok(new ConnectView(service.AskAt(Back(options.Value), state, challenge)));
     }
 
@@ -156,8 +161,8 @@ internal static class VideoServiceEndpoints
             return TypedResults.Redirect("/kit");
         }
 
-        var page = $"/kit/outlets/{asked.Outlet}";
-        RedirectHttpResult Say(string sentence) => TypedResults.Redirect($"{page}?refused={Uri.EscapeDataString(sentence)}");
+        var page = asked.Lesson is { } lesson ? $"/lessons/{lesson}/deliver?outlet={asked.Outlet}&" : $"/kit/outlets/{asked.Outlet}?";
+        RedirectHttpResult Say(string sentence) => TypedResults.Redirect($"{page}refused={Uri.EscapeDataString(sentence)}");
         if (asked.Person != http.User.Id())
             return Say("Somebody else began this. Press Connect an account once more.");
         if (await outlets.FindAsync(asked.Outlet, cancel) is not { } outlet || services.Find(outlet.Row.DeliverBy) is not { } service)
@@ -167,7 +172,7 @@ internal static class VideoServiceEndpoints
         if (!(await service.ConnectAsync(code, asked.Verifier, Back(options.Value), cancel)).Is(out var tokens, out var refused))
             return Say(refused.Sentence);
         return (await accounts.ConnectAsync(service, tokens, cancel)).Is(out var account, out var problem)
-            ? TypedResults.Redirect($"{page}?connected={Uri.EscapeDataString(account.Name)}")
+            ? TypedResults.Redirect($"{page}connected={Uri.EscapeDataString(account.Name)}")
             : Say(problem.Sentence);
     }
 

@@ -1,18 +1,17 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { useSearchParams } from 'react-router'
 import { toast } from 'sonner'
 import { api, taken } from '../app/api'
 import { Button } from '../ui/Button'
 import { Mark } from '../ui/Mark'
 import { Waiting } from '../ui/Page'
 import { count, day } from '../ui/words'
+import { CameBack } from './CameBack'
 import { connect, useVideoAccounts } from './useVideoAccounts'
 
 /** The accounts for which Wexel may act at a video service. */
 export function Accounts({ outletId }: { outletId: string }) {
   const client = useQueryClient()
   const accounts = useVideoAccounts(outletId)
-  const [search] = useSearchParams()
   const begin = useMutation({ mutationFn: () => connect(outletId), onError: (problem) => toast.error(problem.message) })
   const remove = useMutation({
     mutationFn: (id: string) => taken(api.DELETE('/api/video-accounts/{id}', { params: { path: { id } } })),
@@ -26,16 +25,7 @@ export function Accounts({ outletId }: { outletId: string }) {
         Connected once, at {service} itself: Wexel never sees a password, and keeps what it was given so that nobody can read it. Which account a lesson goes to
         is chosen at each release.
       </p>
-      {search.get('refused') && (
-        <p role="alert" className="mt-2 text-brick">
-          {search.get('refused')}
-        </p>
-      )}
-      {search.get('connected') && (
-        <p role="status" className="mt-2 text-lagoon">
-          “{search.get('connected')}” is connected.
-        </p>
-      )}
+      <CameBack />
       <Waiting query={accounts}>
         <ul className="mt-2 border-t border-hairline">
           {accounts.data?.accounts.map((account) => (

@@ -1,12 +1,13 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
+import { useSearchParams } from 'react-router'
 import { toast } from 'sonner'
 import { api, type Schemas, taken } from '../app/api'
 import type { Place } from '../deliver/places'
 import type { SavedSet } from '../details/useSavedSet'
 import { Button } from '../ui/Button'
-import { TextLink } from '../ui/TextLink'
-import { useVideoAccounts, type VideoPlace } from './useVideoAccounts'
+import { CameBack } from './CameBack'
+import { connect, useVideoAccounts, type VideoPlace } from './useVideoAccounts'
 
 const box = 'border border-hairline bg-field px-1 py-0.5 text-ink'
 
@@ -23,6 +24,7 @@ export function PlaceThere({ lessonId, place, details, said }: Props) {
   const accounts = useVideoAccounts(place.id)
   const usable = accounts.data?.accounts.filter((a) => !a.withdrawn) ?? []
   const now = place.video?.place ?? undefined
+  const [search] = useSearchParams()
   const [title, setTitle] = useState<string>()
   const [isOpen, setOpen] = useState(true)
   const changed = () => client.invalidateQueries({ queryKey: ['releases', lessonId] })
@@ -41,6 +43,7 @@ export function PlaceThere({ lessonId, place, details, said }: Props) {
     const channel = first.channels.find((c) => c.id === accounts.data?.last?.channel) ?? first.channels[0]
     if (channel) mutate({ account: first.id, channel: channel.id, lists: last ? (accounts.data?.last?.lists ?? []) : [] })
   }, [now, first, last, accounts.data, mutate])
+  const begin = useMutation({ mutationFn: () => connect(place.id, lessonId), onError: (problem) => toast.error(problem.message) })
   const lists = useQuery({
     queryKey: ['video-lists', now?.account, now?.channel],
     queryFn: () => taken(api.GET('/api/video-accounts/{id}/lists', { params: { path: { id: now?.account ?? '' }, query: { channel: now?.channel ?? '' } } })),
@@ -60,17 +63,23 @@ export function PlaceThere({ lessonId, place, details, said }: Props) {
   if (!accounts.data) return null
   const category = (said.now.category ?? details?.values.category)?.toLocaleLowerCase()
   const known = place.video?.categories.find((c) => c.toLocaleLowerCase() === category)
-  const settings = `/kit/outlets/${place.id}`
+  const cameBack = search.get('outlet') === place.id && <CameBack />
   if (usable.length === 0)
     return (
-      <p className="mt-1 text-amber">
-        {accounts.data.accounts.length === 0 ? 'No account is connected yet.' : 'Wexel may not act for any account any more.'}{' '}
-        <TextLink to={settings}>Connect one</TextLink>
-      </p>
+      <div className="mt-1 text-small">
+        {cameBack}
+        <p className="text-amber">
+          {accounts.data.accounts.length === 0 ? 'No account is connected yet.' : 'Wexel may not act for any account any more.'}{' '}
+          <Button look="link" disabled={begin.isPending} onClick={() => begin.mutate()}>
+            {accounts.data.accounts.length === 0 ? 'Connect one' : 'Connect it again'}
+          </Button>
+        </p>
+      </div>
     )
   const account = accounts.data.accounts.find((a) => a.id === now?.account)
   return (
     <div className="mt-1 flex flex-col gap-1 text-small">
+      {cameBack}
       <p className="flex flex-wrap items-baseline gap-2">
         <select
           aria-label={`Account and channel at ${place.name}`}
@@ -110,7 +119,10 @@ export function PlaceThere({ lessonId, place, details, said }: Props) {
       </p>
       {account?.withdrawn && (
         <p className="text-amber">
-          Wexel may not act for “{account.name}” any more. <TextLink to={settings}>Connect it again</TextLink>
+          Wexel may not act for “{account.name}” any more.{' '}
+          <Button look="link" disabled={begin.isPending} onClick={() => begin.mutate()}>
+            Connect it again
+          </Button>
         </p>
       )}
       {lists.error && <p className="text-amber">{lists.error.message}</p>}

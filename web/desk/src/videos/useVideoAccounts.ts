@@ -10,8 +10,8 @@ export const useVideoAccounts = (outletId: string) =>
     queryFn: () => taken(api.GET('/api/outlets/{id}/video-accounts', { params: { path: { id: outletId } } })),
   })
 
-/** Goes to the service, where somebody lets Wexel act for an account. */
-export async function connect(outletId: string) {
-  const { address } = await taken(api.POST('/api/outlets/{id}/video-accounts', { params: { path: { id: outletId } } }))
+/** Goes to the service, where somebody lets Wexel act for an account, and comes back to the outlet's page or to a lesson. */
+export async function connect(outletId: string, lesson?: string) {
+  const { address } = await taken(api.POST('/api/outlets/{id}/video-accounts', { params: { path: { id: outletId }, query: { lesson } } }))
   window.location.assign(address)
 }
