@@ -264,7 +264,12 @@ public sealed class WexelDb(DbContextOptions<WexelDb> options) : IdentityDbConte
         });
         builder.Entity<FeedListing>(listing =>
         {
-            listing.HasKey(l => new { l.OutletId, l.Directory });
+            listing.HasKey(l => new
+            {
+                l.OutletId,
+                l.Directory,
+                l.IsSound,
+            });
             listing.HasOne(l => l.Feed).WithMany(f => f.Listings).HasForeignKey(l => l.OutletId);
             listing.Property(l => l.Reasons).HasColumnType("jsonb");
         });

@@ -115,6 +115,19 @@ public sealed class FeedTests(ReleasedServerFixture fixture) : IClassFixture<Rel
         );
         answered.GetProperty("directories")[0].GetProperty("reasons").GetArrayLength().ShouldBeGreaterThan(0);
         (await trainer.PostAsync($"/api/feeds/{id}/directories/nowhere", null)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        // There is none of sound beside it; one that has one submits both, each by itself.
+        var soundless = await trainer.PostAsync($"/api/feeds/{id}/directories/desk?sound=true", null);
+        (await soundless.ProblemAsync()).GetProperty("code").GetString().ShouldBe("feed-without-sound");
+        var two = (await FeedAsync(trainer, Settings("Deck, heard", alsoSound: true))).GetProperty("outletId").GetGuid();
+        (await trainer.PostAsync($"/api/feeds/{two}/directories/desk?sound=true", null)).EnsureSuccessStatusCode();
+        var heard = await trainer.UntilAsync($"/api/feeds/{two}", f =>
+            f.GetProperty("directories")[1].GetProperty("answeredAt").ValueKind == JsonValueKind.String
+        );
+        (
+            heard.GetProperty("directories")[0].GetProperty("isSound").GetBoolean(),
+            heard.GetProperty("directories")[1].GetProperty("isSound").GetBoolean()
+        ).ShouldBe((false, true));
+        heard.GetProperty("directories")[0].GetProperty("submittedAt").ValueKind.ShouldBe(JsonValueKind.Null);
         var kept = await FeedAsync(trainer, Settings("Deck, kept out", unlisted: true));
         var refused = await trainer.PostAsync($"/api/feeds/{kept.GetProperty("outletId").GetGuid()}/directories/desk", null);
         (await refused.ProblemAsync()).GetProperty("code").GetString().ShouldBe("feed-not-for-directories");

@@ -159,7 +159,10 @@ test('a feed is made, checked, released to, subscribed to, played and submitted'
   await page.getByRole('button', { name: 'Save' }).click()
   await expect(page.getByText(/open to directories/)).toBeVisible()
   // Submitted from here, its state is kept: submitted, accepted, and the page there is what is handed on.
-  const directories = page.getByRole('listitem').filter({ hasText: 'Directory desk' })
+  const directories = page
+    .getByRole('listitem')
+    .filter({ hasText: 'Directory desk' })
+    .filter({ hasText: /the feed(?! of sound)/ })
   await directories.getByRole('button', { name: 'Submit it' }).click()
   await expect(directories.getByText(/submitted \d/)).toBeVisible()
   await expect(directories.getByText(/accepted \d/)).toBeVisible()
@@ -168,6 +171,15 @@ test('a feed is made, checked, released to, subscribed to, played and submitted'
   await expect(page.getByLabel('Page there')).toHaveValue(listed)
   await listener.goto(listed)
   await expect(listener.getByRole('heading', { name: 'Deck hands' })).toBeVisible()
+
+  // The feed of sound beside it stands there by itself.
+  const heard = page.getByRole('listitem').filter({ hasText: 'the feed of sound' })
+  await heard.getByRole('button', { name: 'Submit it' }).click()
+  await expect(heard.getByText(/accepted \d/)).toBeVisible()
+  await expect(page.getByLabel('Page of the sound there')).toHaveValue(
+    (await heard.getByRole('link', { name: 'Its page there' }).getAttribute('href')) as string,
+  )
+  await expect(page.getByLabel('Page there')).toHaveValue(listed)
 
   // Where learners subscribe: their own app, the address, a code that a phone's camera reads (by jsqr), a banner.
   const subscribe = await page.getByLabel('Page', { exact: true }).inputValue()

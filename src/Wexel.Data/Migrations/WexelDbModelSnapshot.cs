@@ -422,6 +422,9 @@ namespace Wexel.Data.Migrations
                     b.Property<string>("Directory")
                         .HasColumnType("text");
 
+                    b.Property<bool>("IsSound")
+                        .HasColumnType("boolean");
+
                     b.Property<string>("Address")
                         .IsRequired()
                         .HasColumnType("text");
@@ -442,7 +445,7 @@ namespace Wexel.Data.Migrations
                     b.Property<DateTimeOffset>("SubmittedAt")
                         .HasColumnType("timestamp with time zone");
 
-                    b.HasKey("OutletId", "Directory");
+                    b.HasKey("OutletId", "Directory", "IsSound");
 
                     b.ToTable("FeedListings");
                 });

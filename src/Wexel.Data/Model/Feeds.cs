@@ -22,7 +22,7 @@ public sealed class FeedListener
     public DateTimeOffset? WithdrawnAt { get; set; }
 }
 
-/// <summary>A feed at a podcast directory.</summary>
+/// <summary>A feed, or the one of sound beside it, at a podcast directory.</summary>
 public sealed class FeedListing
 {
     public Guid OutletId { get; init; }
@@ -30,6 +30,9 @@ public sealed class FeedListing
 
     /// <summary>The code of the directory.</summary>
     public required string Directory { get; init; }
+
+    /// <summary>Whether it is the feed of sound beside the feed.</summary>
+    public bool IsSound { get; init; }
 
     /// <summary>The directory's name for what was submitted.</summary>
     public required string Submission { get; set; }

@@ -9,13 +9,17 @@ using Wexel.Server.Upkeep;
 namespace Wexel.Server.Feeds;
 
 /// <summary>Submits feeds to directories, and asks what they answered.</summary>
-internal sealed class FeedDirectories(WexelDb db, PodcastDirectories directories, TimeProvider clock, ILogger<FeedDirectories> log) : IUpkeep
+internal sealed class FeedDirectories(WexelDb db, PodcastDirectories directories, FeedReader reader, TimeProvider clock, ILogger<FeedDirectories> log) : IUpkeep
 {
     public TimeSpan Every => TimeSpan.FromSeconds(5);
 
     /// <summary>Submits a feed, or again what was refused.</summary>
+    /// <param name="feed">The feed.</param>
+    /// <param name="code">The directory.</param>
+    /// <param name="sound">Whether it is the feed of sound beside it that is submitted.</param>
+    /// <param name="cancel">Stops it.</param>
     /// <returns>What stood in the way, or null.</returns>
-    internal async Task<Problem?> SubmitAsync(PodcastFeed feed, string code, Uri address, CancellationToken cancel)
+    internal async Task<Problem?> SubmitAsync(PodcastFeed feed, string code, bool sound, CancellationToken cancel)
     {
         var settings = FeedReader.Settings(feed.Outlet!);
         if (directories.Find(code) is not { } directory)
@@ -25,15 +29,18 @@ internal sealed class FeedDirectories(WexelDb db, PodcastDirectories directories
                 "feed-not-for-directories",
                 $"The feed asks directories to keep it out{(settings.Private ? ", and each listener has an address of their own" : "")}. Change that first."
             );
+        if ((sound ? reader.SoundAddress(feed, feed.Token) : reader.Address(feed.Token)) is not { } address)
+            return new Problem("feed-without-sound", "There is no feed of sound beside this one. Have one made under its settings first.");
         if (!(await directory.SubmitAsync(address, cancel)).Is(out var submission, out var problem))
             return problem;
-        var listing = await db.FeedListings.FirstOrDefaultAsync(l => l.OutletId == feed.OutletId && l.Directory == code, cancel);
+        var listing = await db.FeedListings.FirstOrDefaultAsync(l => l.OutletId == feed.OutletId && l.Directory == code && l.IsSound == sound, cancel);
         if (listing is null)
             db.FeedListings.Add(
                 listing = new FeedListing
                 {
                     OutletId = feed.OutletId,
                     Directory = code,
+                    IsSound = sound,
                     Submission = "",
                     Address = "",
                 }

@@ -36,6 +36,7 @@ internal sealed record FeedView(
 internal sealed record ListenerView(Guid Id, string Name, string Page, DateTimeOffset AddedAt, DateTimeOffset? AskedAt);
 
 /// <summary>A directory, and how the feed stands there.</summary>
+/// <param name="IsSound">Whether it is the feed of sound beside it that stands there.</param>
 /// <param name="Takes">About how long it takes to answer.</param>
 /// <param name="SubmittedAt">When it was submitted; null where it was not.</param>
 /// <param name="AnsweredAt">When it answered; null while it has not.</param>
@@ -44,6 +45,7 @@ internal sealed record ListenerView(Guid Id, string Name, string Page, DateTimeO
 internal sealed record DirectoryView(
     string Code,
     string Name,
+    bool IsSound,
     string Takes,
     DateTimeOffset? SubmittedAt,
     DateTimeOffset? AnsweredAt,
@@ -182,12 +184,12 @@ internal static class FeedEndpoints
     private static Task<Results<Ok<FeedView>, ProblemHttpResult>> SubmitAsync(
         Guid id,
         string code,
+        bool? sound,
         FeedDirectories directories,
-        FeedReader reader,
         FeedViews views,
         WexelDb db,
         CancellationToken cancel
-    ) => WithFeedAsync(id, views, db, feed => directories.SubmitAsync(feed, code, reader.Address(feed.Token), cancel), cancel);
+    ) => WithFeedAsync(id, views, db, feed => directories.SubmitAsync(feed, code, sound == true, cancel), cancel);
 
     private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> FolderAsync(
         Guid id,

@@ -21,12 +21,14 @@ internal sealed class FeedViews(WexelDb db, FeedReader reader, PodcastDirectorie
             .Where(l => l.OutletId == feed.OutletId && l.WithdrawnAt == null)
             .OrderBy(l => l.Name)
             .ToListAsync(cancel);
-        var listings = await db.FeedListings.AsNoTracking().Where(l => l.OutletId == feed.OutletId).ToDictionaryAsync(l => l.Directory, cancel);
+        var listings = await db.FeedListings.AsNoTracking().Where(l => l.OutletId == feed.OutletId).ToDictionaryAsync(l => (l.Directory, l.IsSound), cancel);
+        var sound = reader.SoundAddress(feed, feed.Token);
+        IReadOnlyList<bool> forms = sound is null ? [false] : [false, true];
         return new FeedView(
             feed.OutletId,
             sources.Settings,
             sources.Address.AbsoluteUri,
-            reader.SoundAddress(feed, feed.Token)?.AbsoluteUri,
+            sound?.AbsoluteUri,
             new Uri(reader.Folder(feed), $"{sources.Artwork}?v={feed.ArtworkKey[..8]}").PathAndQuery,
             feed.ArtworkIsOwn,
             [
@@ -47,14 +49,15 @@ internal sealed class FeedViews(WexelDb db, FeedReader reader, PodcastDirectorie
             reader.SubscribePage(feed.Token).AbsoluteUri,
             BannerCode(reader.SubscribePage(feed.Token), sources.Settings.Title),
             listeners.ConvertAll(l => new ListenerView(l.Id, l.Name, reader.SubscribePage(l.Token).AbsoluteUri, l.AddedAt, l.AskedAt)),
-            [.. directories.All.Select(d => View(d, listings.GetValueOrDefault(d.Code)))]
+            [.. directories.All.SelectMany(d => forms.Select(isSound => View(d, isSound, listings.GetValueOrDefault((d.Code, isSound)))))]
         );
     }
 
-    private static DirectoryView View(IPodcastDirectory directory, FeedListing? listing) =>
+    private static DirectoryView View(IPodcastDirectory directory, bool isSound, FeedListing? listing) =>
         new(
             directory.Code,
             directory.Name,
+            isSound,
             directory.Takes,
             listing?.SubmittedAt,
             listing?.AnsweredAt,

@@ -17,12 +17,13 @@ namespace Wexel.Server.Releases;
 /// <param name="EmbedWarning">What must be said with it, before somebody finds out.</param>
 /// <param name="Feed">The feed's address.</param>
 /// <param name="SoundFeed">The address of the feed of sound beside it.</param>
+/// <param name="SoundPage">Where a directory lists that one.</param>
 /// <param name="Folder">The whole path of the folder where it lies.</param>
-internal sealed record HandedOn(string? Link, string? EmbedCode, string? EmbedWarning, string? Feed, string? SoundFeed, string? Folder)
+internal sealed record HandedOn(string? Link, string? EmbedCode, string? EmbedWarning, string? Feed, string? SoundFeed, string? SoundPage, string? Folder)
 {
     /// <summary>Each with what it is.</summary>
     internal IEnumerable<(string Label, string Value)> Lines =>
-        new[] { ("Page", Link), ("Embed code", EmbedCode), ("Feed", Feed), ("Feed of sound", SoundFeed), ("Folder", Folder) }
+        new[] { ("Page", Link), ("Embed code", EmbedCode), ("Feed", Feed), ("Feed of sound", SoundFeed), ("Page of the sound", SoundPage), ("Folder", Folder) }
             .Where(l => l.Item2 is not null)
             .Select(l => (l.Item1, l.Item2!));
 }
@@ -58,13 +59,16 @@ internal sealed class HandOns(IOptions<WexelOptions> options)
             frame is not null ? VisibilityWords.For(stands ? release.Visibility : release.WantedVisibility).EmbedWarning : null,
             shared is null ? null : FeedReader.Address(shared, options.Value).AbsoluteUri,
             shared is null ? null : FeedReader.SoundAddress(outlet.Row, shared.Token, options.Value)?.AbsoluteUri,
+            shared is null ? null : ListedAt(shared, isSound: true),
             IsFolder(release) ? release.SentTo : null
         );
     }
 
     /// <summary>Where people subscribe: at a directory that lists it, or on its own page. Of a private feed each listener has a page of their own.</summary>
     private string? FeedPage(PodcastFeed feed, bool isPrivate) =>
-        isPrivate ? null : feed.Listings.Find(l => l.Page is not null)?.Page ?? FeedReader.SubscribePage(feed.Token, options.Value).AbsoluteUri;
+        isPrivate ? null : ListedAt(feed, isSound: false) ?? FeedReader.SubscribePage(feed.Token, options.Value).AbsoluteUri;
+
+    private static string? ListedAt(PodcastFeed feed, bool isSound) => feed.Listings.Find(l => l.Page is not null && l.IsSound == isSound)?.Page;
 
     private static bool IsFolder(Release release) => release.SentTo is { } to && Path.IsPathFullyQualified(to);
 }

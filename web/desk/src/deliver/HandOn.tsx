@@ -24,6 +24,7 @@ export function HandOn({ outlet }: { outlet: Place }) {
         <>
           <Copyable label="Feed" text={handed.feed} />
           {handed.soundFeed && <Copyable label="Feed of sound" text={handed.soundFeed} />}
+          {handed.soundPage && <Copyable label="Page of the sound" text={handed.soundPage} />}
           <p>
             People subscribe to this address in a podcast app. <TextLink to={settingsOf(outlet).to}>Feed check, artwork and settings</TextLink>
           </p>

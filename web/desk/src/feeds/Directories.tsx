@@ -6,7 +6,7 @@ import { day } from '../ui/words'
 
 interface Props {
   feed: Schemas['FeedView']
-  submit: (code: string) => void
+  submit: (to: Schemas['DirectoryView']) => void
   submitting: boolean
 }
 
@@ -26,15 +26,16 @@ export function Directories({ feed, submit, submitting }: Props) {
       <h2>Directories</h2>
       <ul className="border-t border-hairline">
         {feed.directories.map((d) => (
-          <li key={d.code} className="flex flex-col gap-1 border-b border-hairline py-2">
+          <li key={`${d.code} ${d.isSound}`} className="flex flex-col gap-1 border-b border-hairline py-2">
             <p className="flex flex-wrap items-baseline gap-x-4">
               <b>{d.name}</b>
+              {feed.soundAddress && <span>{d.isSound ? 'the feed of sound' : 'the feed'}</span>}
               {!d.submittedAt && <Mark kind="nothing">not submitted</Mark>}
               {d.submittedAt && !d.answeredAt && <Mark kind="working">submitted {day(d.submittedAt)}</Mark>}
               {d.page && d.answeredAt && <Mark kind="live">accepted {day(d.answeredAt)}</Mark>}
               {d.answeredAt && !d.page && <Mark kind="failed">refused {day(d.answeredAt)}</Mark>}
               {!kept && (!d.submittedAt || (d.answeredAt && !d.page)) && (
-                <Button look="link" onClick={() => submit(d.code)} disabled={submitting}>
+                <Button look="link" onClick={() => submit(d)} disabled={submitting}>
                   {d.submittedAt ? 'Submit it again' : 'Submit it'}
                 </Button>
               )}

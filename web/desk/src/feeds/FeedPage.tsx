@@ -53,7 +53,7 @@ export function FeedPage() {
               ) : (
                 <Subscribing feed={now} move={() => feed.move.mutate()} moving={feed.move.isPending} />
               )}
-              <Directories feed={now} submit={(code) => feed.submit.mutate(code)} submitting={feed.submit.isPending} />
+              <Directories feed={now} submit={(to) => feed.submit.mutate(to)} submitting={feed.submit.isPending} />
               <PictureChoice
                 title="Artwork"
                 picture={<img src={now.artwork} alt="The feed’s artwork" width={140} height={140} className="border border-hairline" />}

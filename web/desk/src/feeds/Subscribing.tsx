@@ -11,7 +11,7 @@ interface Props {
 
 /** What leads listeners to a feed: the page on which they subscribe, the address for apps, a banner for one's own page. */
 export function Subscribing({ feed, move, moving }: Props) {
-  const listed = feed.directories.find((d) => d.page)
+  const [listed, heard] = [false, true].map((isSound) => feed.directories.find((d) => d.page && d.isSound === isSound))
   return (
     <section className="flex flex-col gap-2">
       <h2>Subscribing</h2>
@@ -25,6 +25,7 @@ export function Subscribing({ feed, move, moving }: Props) {
       <Copyable label="Feed" text={feed.address} open />
       {feed.soundAddress && (
         <>
+          {heard?.page && <Copyable label="Page of the sound there" text={heard.page} open />}
           <Copyable label="Feed of sound" text={feed.soundAddress} open />
           <p className="text-quiet">What was released before it was there comes in once it is released again; a lesson without sound never does.</p>
         </>

@@ -20,7 +20,8 @@ export function useFeed(id: string) {
       refetchInterval: (query) => (query.state.data?.directories.some((d) => d.submittedAt && !d.answeredAt) ? 5000 : false),
     }),
     submit: useMutation({
-      mutationFn: (code: string) => taken(api.POST('/api/feeds/{id}/directories/{code}', { params: { path: { id, code } } })),
+      mutationFn: ({ code, isSound: sound }: { code: string; isSound: boolean }) =>
+        taken(api.POST('/api/feeds/{id}/directories/{code}', { params: { path: { id, code }, query: { sound } } })),
       ...told,
     }),
     addListener: useMutation({
