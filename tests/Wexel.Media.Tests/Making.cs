@@ -36,8 +36,9 @@ internal sealed record Filmed(string Path, CameraClock Clock, CameraLook Look, p
         var laid = new LaidCamera(0, new CameraTake("screen", "camera", Clock), probed.Value ?? throw new InvalidOperationException(probed.Problem!.Sentence));
         var facts = reel.Parts[0].Facts;
         var placement = CanvasPlacement.Of(facts.Picture!.ShownSize, Canvas.Under(reel, canvas, null), null);
-        var changed = ChangedFields.Unpack(await RecordingAnalyser.ChangedAsync(facts, screen, cancel));
-        var on = Look.KeepsClear ? new ScreenOnPicture(reel, [changed], [placement], moveIns) : null;
+        var on = Look.KeepsClear
+            ? new ScreenOnPicture(reel, [ChangedFields.Unpack(await RecordingAnalyser.ChangedAsync(facts, screen, cancel))], [placement], moveIns)
+            : null;
         return new CamerasOnPicture(Look, [laid], CameraPath.Of(Look, Stretches, [laid], reel, map, on));
     }
 }

@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { toast } from 'sonner'
-import { api, type Schemas, taken } from '../app/api'
+import { api, Refused, type Schemas, taken } from '../app/api'
 import type { Place } from '../deliver/places'
 import type { SavedSet } from '../details/useSavedSet'
 import { Button } from '../ui/Button'
@@ -50,6 +50,11 @@ export function PlaceThere({ lessonId, place, details, said }: Props) {
     enabled: Boolean(now),
     retry: false,
   })
+  // Only whoever asks there finds out that what Wexel may do was withdrawn.
+  const found = lists.error instanceof Refused && lists.error.code
+  useEffect(() => {
+    if (found === 'video-service-withdrawn') client.invalidateQueries({ queryKey: ['video-accounts', place.id] })
+  }, [found, client, place.id])
   const add = useMutation({
     mutationFn: (body: { channel: string; title: string; isOpen: boolean }) =>
       taken(api.POST('/api/video-accounts/{id}/lists', { params: { path: { id: now?.account ?? '' } }, body })),
@@ -125,7 +130,7 @@ export function PlaceThere({ lessonId, place, details, said }: Props) {
           </Button>
         </p>
       )}
-      {lists.error && <p className="text-amber">{lists.error.message}</p>}
+      {lists.error && !account?.withdrawn && <p className="text-amber">{lists.error.message}</p>}
       {now && lists.data && (
         <fieldset className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
           <legend className="sr-only">Playlists at {place.name}</legend>
