@@ -70,7 +70,9 @@ internal static class PlanFields
                     .Each("places", view.Places, (f, p) => f.Add("first", p.Run.First).Add("count", p.Run.Count).Add("x", p.X).Add("y", p.Y))
             );
 
-    private static void Declare(KeyFields key, ColourConversion colour) => key.Add("matrix", colour.FromMatrix).Add("full", colour.FromFullRange);
+    // What is apart from scaling was done by the scaler once, and came out a little otherwise.
+    private static void Declare(KeyFields key, ColourConversion colour) =>
+        key.Add("matrix", colour.FromMatrix).Add("full", colour.FromFullRange).Add("apart", colour.FromMatrix is not null);
 
     private static void Declare(KeyFields key, BedPlan bed) =>
         key.Add("sound", bed.Sound)

@@ -202,7 +202,8 @@ internal static class EncodeArguments
                 .Pictures.SelectMany((picture, output) => picture.Plan.Cameras![index].Views.Select((view, v) => (output, index, view: v, View: view)))
                 .ToList();
             var squares = camera.SquarePixels ? "" : $",{Scale(camera.Recorded, null)}";
-            yield return $"[{Text(Parts(work).Count + index)}:V:0]{PreparingFilters.Print(camera.Prepared)}{CameraFilters.Times(camera, grid)}{squares}"
+            var matrix = Matrix(camera.Colour) is { } filter ? $",{filter}" : "";
+            yield return $"[{Text(Parts(work).Count + index)}:V:0]{PreparingFilters.Print(camera.Prepared)}{CameraFilters.Times(camera, grid)}{matrix}{squares}"
                 + Split(seen.Select(s => $"[filmed{Text(s.output)}x{Text(index)}x{Text(s.view)}]"));
             foreach (var (output, _, view, how) in seen)
             {
@@ -306,6 +307,8 @@ internal static class EncodeArguments
             from.Width < recorded.Width || from.Height < recorded.Height,
             !part.SquarePixels && (part.Moves.Count > 0 || from != new PictureRect(0, 0, recorded.Width, recorded.Height))
         );
+        if (Matrix(part.Colour) is { } matrix)
+            yield return matrix;
         // Pixels that are not square are made so first; a part is measured in square ones.
         if (squareFirst)
             yield return Scale(recorded, null);
@@ -328,27 +331,27 @@ internal static class EncodeArguments
             yield return $"format=yuv420p,pad={Text(canvas.Width)}:{Text(canvas.Height)}:{Text(to.X)}:{Text(to.Y)}:color=black";
     }
 
-    private static string Scale(PictureSize size, ColourConversion? conversion)
+    private static string Scale(PictureSize size, ColourConversion? conversion) =>
+        $"scale={Text(size.Width)}:{Text(size.Height)}"
+        + (conversion is { FromMatrix: null } ? ":out_color_matrix=bt709:out_range=tv" : "")
+        + ":flags=lanczos+accurate_rnd+full_chroma_int+full_chroma_inp";
+
+    /// <summary>
+    /// Brings luma and chroma of another matrix or range to BT.709 in limited range, before anything else is done to them; null where there is nothing to do.
+    /// The scaler would do so by way of red, green and blue, many times as slow and less exact.
+    /// </summary>
+    private static string? Matrix(ColourConversion? conversion)
     {
-        var options = new List<string> { $"{Text(size.Width)}:{Text(size.Height)}" };
-        if (conversion is { } colour)
+        if (conversion is not { FromMatrix: { } matrix, FromFullRange: var full } || (matrix == "bt709" && !full))
+            return null;
+        var from = matrix switch
         {
-            if (colour.FromMatrix is { } matrix)
-                options.Add($"in_color_matrix={ScaleMatrix(matrix)}:in_range={(colour.FromFullRange ? "pc" : "tv")}");
-            options.Add("out_color_matrix=bt709:out_range=tv");
-        }
-
-        options.Add("flags=lanczos+accurate_rnd+full_chroma_int+full_chroma_inp");
-        return "scale=" + string.Join(':', options);
-    }
-
-    private static string ScaleMatrix(string matrix) =>
-        matrix switch
-        {
-            "bt709" or "smpte170m" or "smpte240m" or "fcc" => matrix,
-            "bt2020nc" or "bt2020c" => "bt2020",
-            _ => "bt601",
+            "bt709" or "smpte240m" or "fcc" => matrix,
+            "bt2020nc" or "bt2020c" => "bt2020ncl",
+            _ => "smpte170m",
         };
+        return $"colorspace=ispace={from}:irange={(full ? "pc" : "tv")}:iprimaries=bt709:itrc=bt709:space=bt709:range=tv:primaries=bt709:trc=bt709";
+    }
 
     private static string Text(long number) => number.ToString(CultureInfo.InvariantCulture);
 }

@@ -96,11 +96,11 @@ public class MadeKeyTests
         }
             .Select(key => key![..12])
             .ShouldBe([
-                "b21fa53b09a2",
+                "ef91874e0a17",
                 "00516f252337",
                 "889f4abed651",
-                "6295bd322d5d",
-                "3d6f36e3c1de",
+                "8feb33b2afb8",
+                "717fb5f57958",
                 "ae5bd4e415d5",
                 "46517d344859",
                 "9da3fd3f6270",
@@ -111,8 +111,8 @@ public class MadeKeyTests
                 "9690107d464b",
                 "842e290669a7",
                 "e97230ad2ad4",
-                "6877e2a7d4ca",
-                "17649fd05945",
+                "c8b37de8435e",
+                "9ce3b1c5d807",
                 "4139104b3402",
                 "68a57811cb2f",
             ]);
